@@ -1,0 +1,41 @@
+const swc = (decorators, jsx) => ({
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        keepClassNames: true,
+        parser: { syntax: 'typescript', tsx: jsx, decorators },
+        transform: {
+          legacyDecorator: decorators,
+          decoratorMetadata: decorators,
+          ...(jsx ? { react: { runtime: 'automatic' } } : {}),
+        },
+      },
+      module: { type: 'es6' },
+      sourceMaps: 'inline',
+    },
+  ],
+});
+
+const project = (displayName, folder, { decorators = false, jsx = false, environment = 'node', ...extra } = {}) => ({
+  displayName,
+  rootDir: `<rootDir>/${folder}`,
+  testEnvironment: environment,
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: swc(decorators, jsx),
+  testMatch: ['<rootDir>/**/*.test.{ts,tsx}'],
+  ...extra,
+});
+
+export default {
+  testTimeout: 60_000,
+  projects: [
+    project('core', 'packages/core'),
+    project('kernel', 'packages/kernel'),
+    project('cli', 'packages/cli'),
+    project('checks', 'checks'),
+    project('server', 'apps/server', { decorators: true }),
+    project('web', 'apps/web', { jsx: true, environment: 'jsdom' }),
+  ],
+};

@@ -1,0 +1,37 @@
+/**
+ * Names of faces. A solid's faces are named by role (`top`, `side`); a combination keeps the names of its first operand
+ * and puts the operand's id before those of the others (`p3.side`). A face that two operands share has both names.
+ * People write the operand's name in place of its id, and may leave it out where that is plain.
+ */
+import type { KadrelDocument } from './schema.ts';
+
+/** Joins the names of one face, where coplanar faces became one. */
+export const MERGED = '+';
+/** Joins the faces that meet in an edge or a corner. */
+export const MEETING = '&';
+
+/** `p3.side&top` → `Drill.side&top`. */
+export function readableName(name: string, document: KadrelDocument): string {
+  return name.replace(/([a-z0-9]+)\./g, (whole, id: string) =>
+    document.items[id] ? `${document.items[id].name}.` : whole,
+  );
+}
+
+/** True when what a person wrote means this face: the whole name, one of its merged names, or the role at its end. */
+export function meansFace(written: string, faceName: string, document: KadrelDocument): boolean {
+  const wanted = written.trim();
+  return faceName
+    .split(MERGED)
+    .some(
+      (name) =>
+        name === wanted || readableName(name, document) === wanted || name.split('.').at(-1) === wanted,
+    );
+}
+
+/** How closely a written name fits a face: 2 the whole name, 1 the role at its end, 0 not at all. */
+export function nameFit(written: string, faceName: string, document: KadrelDocument): 0 | 1 | 2 {
+  const wanted = written.trim();
+  if (faceName.split(MERGED).some((name) => name === wanted || readableName(name, document) === wanted))
+    return 2;
+  return meansFace(written, faceName, document) ? 1 : 0;
+}

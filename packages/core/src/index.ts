@@ -1,0 +1,36 @@
+/** What the other packages may use of the core. */
+export * from './quantity/units.ts';
+export { QuantityError } from './quantity/lexer.ts';
+export { readQuantity, readVariable, type Quantity, type QuantityContext } from './quantity/evaluate.ts';
+export * from './quantity/format.ts';
+export { solveVariables, variableNameFault } from './quantity/variables.ts';
+export * from './space/vector.ts';
+export * from './space/angle.ts';
+export * from './space/pose.ts';
+export * from './space/box.ts';
+export * from './space/plane.ts';
+export * from './space/camera.ts';
+export { roundLength } from './space/rounding.ts';
+export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
+export * from './document/schema.ts';
+export { readDocument } from './document/migrations.ts';
+export * from './document/items.ts';
+export * from './document/naming.ts';
+export * from './history/edit.ts';
+export {
+  GROUPS,
+  type Blank,
+  type BlankType,
+  type Group,
+  type Outcome,
+  type Refusal,
+  type Verb,
+} from './verbs/declare.ts';
+export { refuse } from './verbs/declare.ts';
+export { datumInPart } from './verbs/change.ts';
+export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
+export * from './verbs/statement.ts';
+export * from './snapping/shape.ts';
+export * from './snapping/raycast.ts';
+export * from './snapping/resolve.ts';
+export * from './selecting/rectangle.ts';

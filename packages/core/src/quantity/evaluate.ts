@@ -1,0 +1,341 @@
+/** A parsed quantity → its value, with the dimensions checked. */
+import { roundLength } from '../space/rounding.ts';
+import { cosDegrees, sinDegrees, tanDegrees } from '../space/angle.ts';
+import { QuantityError } from './lexer.ts';
+import { parseQuantity, type Tree } from './parse.ts';
+import {
+  ANGLE,
+  LENGTH,
+  PLAIN,
+  dimensionWord,
+  mmPerSceneUnit,
+  type Dimension,
+  type LengthUnit,
+  type QuantityKind,
+} from './units.ts';
+
+/** A number in mm to the power `dimension.length` and degrees to the power `dimension.angle`. */
+export interface Quantity {
+  readonly value: number;
+  readonly dimension: Dimension;
+}
+
+export interface QuantityContext {
+  readonly units: LengthUnit;
+  /** Values of the variables, as `solveVariables` gives them. */
+  readonly variables?: ReadonlyMap<string, Quantity>;
+  /** What `now` stands for, in mm, degrees or as a plain number, by the field's kind. */
+  readonly now?: number;
+}
+
+export interface ReadQuantity {
+  /** mm for a length, degrees for an angle. */
+  readonly value: number;
+  /** Names of the variables that the text refers to, each once. */
+  readonly uses: readonly string[];
+}
+
+/**
+ * Reads the text of a field. Throws QuantityError, which points at the character.
+ * @param kind length → mm, angle → degrees, number and count → plain
+ */
+export function readQuantity(text: string, kind: QuantityKind, context: QuantityContext): ReadQuantity {
+  const uses = new Set<string>();
+  const tree = parseQuantity(text, kind);
+  const result = valueOf(tree, { ...context, kind, uses });
+  const whole = { at: 0, length: Math.max(1, text.length) };
+  return { value: fitKind(result, kind, context.units, whole), uses: [...uses] };
+}
+
+/** The value of a variable's text: the kind is whatever the text says. Throws QuantityError. */
+export function readVariable(
+  text: string,
+  context: QuantityContext,
+): Quantity & { readonly uses: readonly string[] } {
+  const uses = new Set<string>();
+  const result = valueOf(parseQuantity(text, 'length'), { ...context, kind: 'length', uses });
+  finite(result.value, { at: 0, length: Math.max(1, text.length) });
+  return { ...result, uses: [...uses] };
+}
+
+interface Scope extends QuantityContext {
+  readonly kind: QuantityKind;
+  readonly uses: Set<string>;
+}
+type Place = Pick<Tree, 'at' | 'length'>;
+
+function fitKind(
+  { value, dimension }: Quantity,
+  kind: QuantityKind,
+  units: LengthUnit,
+  place: Place,
+): number {
+  finite(value, place);
+  const plain = same(dimension, PLAIN);
+  if (kind === 'length' && plain) return roundLength(value * mmPerSceneUnit(units));
+  if (kind === 'length' && same(dimension, LENGTH)) return roundLength(value);
+  if (kind === 'angle' && (plain || same(dimension, ANGLE))) return value === 0 ? 0 : value;
+  if (kind === 'count' && plain) {
+    if (!Number.isInteger(value))
+      throw new QuantityError('not-whole', 'A whole number belongs here.', place.at, place.length);
+    return value;
+  }
+  if (kind === 'number' && plain) return value;
+  const wanted = { length: 'a length', angle: 'an angle', number: 'a plain number', count: 'a whole number' }[
+    kind
+  ];
+  const word = dimensionWord(dimension);
+  throw new QuantityError('dimension', `This is ${word}; ${wanted} belongs here.`, place.at, place.length);
+}
+
+function finite(value: number, place: Place): void {
+  if (Number.isNaN(value)) throw new QuantityError('undefined', 'This has no value.', place.at, place.length);
+  if (!Number.isFinite(value))
+    throw new QuantityError('too-large', 'This is too large.', place.at, place.length);
+}
+
+function valueOf(tree: Tree, scope: Scope): Quantity {
+  switch (tree.node) {
+    case 'number':
+      return { value: tree.value, dimension: PLAIN };
+    case 'measure': {
+      const { dimension, factor } = tree.unit;
+      const scaled = { length: dimension.length * tree.power, angle: dimension.angle * tree.power };
+      return { value: tree.value * factor ** tree.power, dimension: scaled };
+    }
+    case 'percent': {
+      const part = plainValue(valueOf(tree.of, scope), tree.of, 'A percentage') / 100;
+      if (scope.kind === 'length')
+        throw new QuantityError(
+          'percent-place',
+          'A percentage is a slope; a length belongs here.',
+          tree.at,
+          tree.length,
+        );
+      return scope.kind === 'angle'
+        ? { value: atanDegrees(part), dimension: ANGLE }
+        : { value: part, dimension: PLAIN };
+    }
+    case 'negative': {
+      const inner = valueOf(tree.of, scope);
+      return { ...inner, value: -inner.value };
+    }
+    case 'name':
+      return named(tree.name, tree, scope);
+    case 'call':
+      return call(tree, scope);
+    case 'binary':
+      return tree.op === ':' ? slope(tree, scope) : binary(tree, scope);
+  }
+}
+
+function named(name: string, place: Place, scope: Scope): Quantity {
+  if (name === 'pi' || name === 'π') return { value: Math.PI, dimension: PLAIN };
+  if (name === 'now') {
+    if (scope.now === undefined)
+      throw new QuantityError('no-now', 'There is no present value for “now” here.', place.at, place.length);
+    const dimension = scope.kind === 'length' ? LENGTH : scope.kind === 'angle' ? ANGLE : PLAIN;
+    return { value: scope.now, dimension };
+  }
+  const variable = scope.variables?.get(name);
+  if (!variable)
+    throw new QuantityError(
+      'unknown-name',
+      `“${name}” is neither a variable nor a unit.`,
+      place.at,
+      place.length,
+    );
+  scope.uses.add(name);
+  return variable;
+}
+
+function slope(tree: Extract<Tree, { node: 'binary' }>, scope: Scope): Quantity {
+  if (scope.kind !== 'angle')
+    throw new QuantityError('slope-place', 'A slope such as 1:12 belongs in an angle.', tree.at, tree.length);
+  const rise = valueOf(tree.left, scope);
+  const run = valueOf(tree.right, scope);
+  requireSame(rise, run, tree);
+  return { value: atan2Degrees(rise.value, run.value), dimension: ANGLE };
+}
+
+function binary(tree: Extract<Tree, { node: 'binary' }>, scope: Scope): Quantity {
+  const left = valueOf(tree.left, scope);
+  const right = valueOf(tree.right, scope);
+  switch (tree.op) {
+    case '+':
+    case '-': {
+      const [a, b] = matched(left, right, tree, scope);
+      return { value: tree.op === '+' ? a.value + b.value : a.value - b.value, dimension: a.dimension };
+    }
+    case '*':
+      return { value: left.value * right.value, dimension: combine(left.dimension, right.dimension, 1) };
+    case '/':
+      if (right.value === 0)
+        throw new QuantityError('division-by-zero', 'Division by zero.', tree.right.at, tree.right.length);
+      return { value: left.value / right.value, dimension: combine(left.dimension, right.dimension, -1) };
+    default: {
+      const power = plainValue(right, tree.right, 'A power');
+      const dimension = { length: left.dimension.length * power, angle: left.dimension.angle * power };
+      const value = left.value ** power;
+      finite(value, tree);
+      return { value, dimension };
+    }
+  }
+}
+
+type Rule = (args: readonly Quantity[], places: readonly Tree[], scope: Scope) => Quantity;
+
+const trig =
+  (of: (degrees: number) => number): Rule =>
+  ([x], [place]) => {
+    if (!same(x!.dimension, ANGLE) && !same(x!.dimension, PLAIN))
+      throw new QuantityError(
+        'dimension',
+        `This is ${dimensionWord(x!.dimension)}; an angle belongs here.`,
+        place!.at,
+        place!.length,
+      );
+    return { value: of(x!.value), dimension: PLAIN };
+  };
+
+const extreme =
+  (pick: (...values: number[]) => number): Rule =>
+  (args, places, scope) => {
+    const level = args.map(
+      (arg, i) => matched(arg, args.find((a) => !same(a.dimension, PLAIN)) ?? arg, places[i]!, scope)[0],
+    );
+    return { value: pick(...level.map((arg) => arg.value)), dimension: level[0]!.dimension };
+  };
+
+/** `round(x)` to whole scene units or degrees; `round(x, step)` to a multiple of the step. */
+const toStep =
+  (round: (x: number) => number): Rule =>
+  ([x, step], [, place], scope) => {
+    const own = same(x!.dimension, LENGTH) ? mmPerSceneUnit(scope.units) : 1;
+    const [, by] = step ? matched(x!, step, place!, scope) : [x!, { value: own }];
+    if (!(by.value > 0))
+      throw new QuantityError('step', 'The step must be more than zero.', place!.at, place!.length);
+    return { value: round(x!.value / by.value) * by.value, dimension: x!.dimension };
+  };
+
+const inverse =
+  (of: (x: number) => number): Rule =>
+  ([x], [place]) => ({ value: of(plainValue(x!, place!, 'The ratio')) * (180 / Math.PI), dimension: ANGLE });
+
+const FUNCTIONS: Readonly<
+  Record<string, { readonly least: number; readonly most: number; readonly rule: Rule }>
+> = {
+  sqrt: {
+    least: 1,
+    most: 1,
+    rule: ([x], [place]) => {
+      if (x!.value < 0)
+        throw new QuantityError(
+          'root-of-negative',
+          'A negative number has no square root.',
+          place!.at,
+          place!.length,
+        );
+      const { length, angle } = x!.dimension;
+      return { value: Math.sqrt(x!.value), dimension: { length: length / 2, angle: angle / 2 } };
+    },
+  },
+  sin: { least: 1, most: 1, rule: trig(sinDegrees) },
+  cos: { least: 1, most: 1, rule: trig(cosDegrees) },
+  tan: { least: 1, most: 1, rule: trig(tanDegrees) },
+  asin: { least: 1, most: 1, rule: inverse(Math.asin) },
+  acos: { least: 1, most: 1, rule: inverse(Math.acos) },
+  atan: {
+    least: 1,
+    most: 1,
+    rule: ([x], [place]) => ({ value: atanDegrees(plainValue(x!, place!, 'The ratio')), dimension: ANGLE }),
+  },
+  atan2: {
+    least: 2,
+    most: 2,
+    rule: ([y, x], [place], scope) => {
+      const [rise, run] = matched(y!, x!, place!, scope);
+      return { value: atan2Degrees(rise.value, run.value), dimension: ANGLE };
+    },
+  },
+  min: { least: 1, most: 99, rule: extreme(Math.min) },
+  max: { least: 1, most: 99, rule: extreme(Math.max) },
+  abs: { least: 1, most: 1, rule: ([x]) => ({ ...x!, value: Math.abs(x!.value) }) },
+  round: { least: 1, most: 2, rule: toStep((x) => Math.sign(x) * Math.round(Math.abs(x))) },
+  floor: { least: 1, most: 2, rule: toStep(Math.floor) },
+  ceil: { least: 1, most: 2, rule: toStep(Math.ceil) },
+};
+
+/** Names that a variable may not take. */
+export function isReservedName(name: string): boolean {
+  return Object.hasOwn(FUNCTIONS, name) || name === 'pi' || name === 'π' || name === 'now';
+}
+
+function call(tree: Extract<Tree, { node: 'call' }>, scope: Scope): Quantity {
+  const found = Object.hasOwn(FUNCTIONS, tree.name) ? FUNCTIONS[tree.name] : undefined;
+  if (!found)
+    throw new QuantityError(
+      'unknown-function',
+      `There is no function “${tree.name}”.`,
+      tree.at,
+      tree.name.length,
+    );
+  const { least, most, rule } = found;
+  if (tree.args.length < least || tree.args.length > most) {
+    const wanted = least === most ? `${least}` : `${least} to ${most}`;
+    throw new QuantityError(
+      'arguments',
+      `${tree.name} takes ${wanted} value${most === 1 ? '' : 's'}.`,
+      tree.at,
+      tree.length,
+    );
+  }
+  return rule(
+    tree.args.map((arg) => valueOf(arg, scope)),
+    tree.args,
+    scope,
+  );
+}
+
+function plainValue({ value, dimension }: Quantity, place: Place, what: string): number {
+  if (same(dimension, PLAIN)) return value;
+  throw new QuantityError(
+    'dimension',
+    `${what} must be a plain number, not ${dimensionWord(dimension)}.`,
+    place.at,
+    place.length,
+  );
+}
+
+/** Two values that may be added: a bare number beside a length counts in scene units, beside an angle in degrees. */
+function matched(left: Quantity, right: Quantity, place: Place, scope: Scope): [Quantity, Quantity] {
+  if (same(left.dimension, right.dimension)) return [left, right];
+  const like = (plain: Quantity, other: Quantity): Quantity | undefined => {
+    if (!same(plain.dimension, PLAIN)) return undefined;
+    if (same(other.dimension, LENGTH))
+      return { value: plain.value * mmPerSceneUnit(scope.units), dimension: LENGTH };
+    return same(other.dimension, ANGLE) ? { value: plain.value, dimension: ANGLE } : undefined;
+  };
+  const asRight = like(left, right);
+  if (asRight) return [asRight, right];
+  const asLeft = like(right, left);
+  if (asLeft) return [left, asLeft];
+  return requireSame(left, right, place);
+}
+
+function requireSame(left: Quantity, right: Quantity, place: Place): [Quantity, Quantity] {
+  if (same(left.dimension, right.dimension)) return [left, right];
+  const words = `${dimensionWord(left.dimension)} and ${dimensionWord(right.dimension)}`;
+  throw new QuantityError('dimension', `These do not go together: ${words}.`, place.at, place.length);
+}
+
+const same = (a: Dimension, b: Dimension) => a.length === b.length && a.angle === b.angle;
+const combine = (a: Dimension, b: Dimension, sign: 1 | -1): Dimension => ({
+  length: a.length + sign * b.length,
+  angle: a.angle + sign * b.angle,
+});
+const atanDegrees = (x: number) => (Math.abs(x) === 1 ? 45 * x : Math.atan(x) * (180 / Math.PI));
+const atan2Degrees = (y: number, x: number) =>
+  Math.abs(y) === Math.abs(x) && y !== 0
+    ? Math.sign(y) * (x > 0 ? 45 : 135)
+    : Math.atan2(y, x) * (180 / Math.PI);

@@ -1,0 +1,173 @@
+/** Rays against the facets of shapes. */
+import { searchBvh } from '../space/bvh.ts';
+import { carry, carryBack, turnBack, turnVector, type Pose } from '../space/pose.ts';
+import type { Ray } from '../space/plane.ts';
+import { cross, dot, subtract, type Vec3 } from '../space/vector.ts';
+import { FACE_CYLINDER, FACE_PLANE, FACE_STRIDE, type SnapShape } from './shape.ts';
+
+/** A built shape standing in the world for a part. */
+export interface SnapInstance {
+  readonly part: string;
+  readonly pose: Pose;
+  readonly shape: SnapShape;
+}
+
+export interface FacetHit {
+  readonly distance: number;
+  readonly triangle: number;
+}
+
+export interface SurfaceHit {
+  readonly instance: SnapInstance;
+  /** Distance along the ray to the facet, mm. */
+  readonly distance: number;
+  readonly face: number;
+}
+
+/** Carries a world ray into the instance's own frame; distances stay the same, since placements are rigid. */
+export const localRay = ({ pose }: SnapInstance, ray: Ray): Ray => ({
+  from: carryBack(pose, ray.from),
+  direction: turnBack(pose.turn, ray.direction),
+});
+
+/** The nearest facet in front of the ray's start and nearer than `most`, from either side. */
+export function castOnShape(shape: SnapShape, ray: Ray, most = Infinity): FacetHit | undefined {
+  const { positions, triangles } = shape;
+  const [ox, oy, oz] = ray.from;
+  const [dx, dy, dz] = ray.direction;
+  const [ix, iy, iz] = [1 / dx, 1 / dy, 1 / dz];
+  let nearest = most;
+  let hit = -1;
+  const enter = (b: Float64Array, at: number): boolean => {
+    // Slab test; a zero direction gives infinities, which compare rightly, and a NaN on the border of a slab is let in.
+    let [t0, t1] = [(b[at]! - ox) * ix, (b[at + 3]! - ox) * ix];
+    let [near, far] = t0 > t1 ? [t1, t0] : [t0, t1];
+    [t0, t1] = [(b[at + 1]! - oy) * iy, (b[at + 4]! - oy) * iy];
+    if (t0 > t1) [t0, t1] = [t1, t0];
+    if (t0 > near) near = t0;
+    if (t1 < far) far = t1;
+    [t0, t1] = [(b[at + 2]! - oz) * iz, (b[at + 5]! - oz) * iz];
+    if (t0 > t1) [t0, t1] = [t1, t0];
+    if (t0 > near) near = t0;
+    if (t1 < far) far = t1;
+    return !(near > far * (1 + SLAB_SLACK) + SLAB_SLACK) && !(far < 0) && !(near > nearest);
+  };
+  searchBvh(shape.triangleTree, enter, (t) => {
+    const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
+    const distance = meetTriangle(positions, a, b, c, ox, oy, oz, dx, dy, dz);
+    if (distance < nearest) {
+      nearest = distance;
+      hit = t;
+    }
+  });
+  return hit < 0 ? undefined : { distance: nearest, triangle: hit };
+}
+
+/** Facets are in single precision and slabs may have no thickness. */
+const SLAB_SLACK = 1e-7;
+/** Barycentric slack, so that a ray along the seam of two facets meets one of them. */
+const SEAM_SLACK = 1e-9;
+
+/** Distance to the triangle, Infinity when missed. Source: Möller and Trumbore, Journal of Graphics Tools 2 (1997). */
+function meetTriangle(
+  p: Float32Array,
+  a: number,
+  b: number,
+  c: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+): number {
+  const [ax, ay, az] = [p[a]!, p[a + 1]!, p[a + 2]!];
+  const [e1x, e1y, e1z] = [p[b]! - ax, p[b + 1]! - ay, p[b + 2]! - az];
+  const [e2x, e2y, e2z] = [p[c]! - ax, p[c + 1]! - ay, p[c + 2]! - az];
+  const [px, py, pz] = [dy * e2z - dz * e2y, dz * e2x - dx * e2z, dx * e2y - dy * e2x];
+  const det = e1x * px + e1y * py + e1z * pz;
+  if (det === 0) return Infinity;
+  const [tx, ty, tz] = [ox - ax, oy - ay, oz - az];
+  const u = (tx * px + ty * py + tz * pz) / det;
+  if (u < -SEAM_SLACK || u > 1 + SEAM_SLACK) return Infinity;
+  const [qx, qy, qz] = [ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x];
+  const v = (dx * qx + dy * qy + dz * qz) / det;
+  if (v < -SEAM_SLACK || u + v > 1 + SEAM_SLACK) return Infinity;
+  const distance = (e2x * qx + e2y * qy + e2z * qz) / det;
+  return distance > 0 ? distance : Infinity;
+}
+
+/** The first surface that the ray meets among the instances. */
+export function castOnScene(
+  instances: readonly SnapInstance[],
+  ray: Ray,
+  most = Infinity,
+): SurfaceHit | undefined {
+  let found: SurfaceHit | undefined;
+  for (const instance of instances) {
+    const hit = castOnShape(instance.shape, localRay(instance, ray), found?.distance ?? most);
+    if (hit) found = { instance, distance: hit.distance, face: instance.shape.faceOfTriangle[hit.triangle]! };
+  }
+  return found;
+}
+
+/** The point and the outward normal of the true surface under a facet hit, in the world. */
+export function onSurface(
+  { instance, distance, face }: SurfaceHit,
+  ray: Ray,
+): { point: Vec3; normal?: Vec3 } {
+  const { shape, pose } = instance;
+  const local = localRay(instance, ray);
+  const data = FACE_STRIDE * face;
+  const numbers = shape.faces;
+  const point: Vec3 = [numbers[data]!, numbers[data + 1]!, numbers[data + 2]!];
+  const direction: Vec3 = [numbers[data + 3]!, numbers[data + 4]!, numbers[data + 5]!];
+  const at = (d: number): Vec3 =>
+    [0, 1, 2].map((i) => local.from[i]! + local.direction[i]! * d) as unknown as Vec3;
+  if (shape.faceKind[face] === FACE_PLANE) {
+    const slant = dot(local.direction, direction);
+    const d = Math.abs(slant) < GRAZING ? distance : dot(subtract(point, local.from), direction) / slant;
+    const exact = at(d);
+    // One more step onto the plane takes out the rounding of the division.
+    const off = dot(subtract(exact, point), direction);
+    const onPlane: Vec3 = [
+      exact[0] - off * direction[0],
+      exact[1] - off * direction[1],
+      exact[2] - off * direction[2],
+    ];
+    return { point: carry(pose, onPlane), normal: turnVector(pose.turn, direction) };
+  }
+  if (shape.faceKind[face] === FACE_CYLINDER) {
+    const radius = numbers[data + 6]!;
+    const d = cylinderDistance(local, point, direction, radius, distance);
+    const exact = at(d);
+    const offset = subtract(exact, point);
+    const height = dot(offset, direction);
+    const radial: Vec3 = [0, 1, 2].map((i) => offset[i]! - height * direction[i]!) as unknown as Vec3;
+    const size = Math.hypot(...radial);
+    const onCylinder: Vec3 = [0, 1, 2].map(
+      (i) => point[i]! + height * direction[i]! + (radial[i]! * radius) / size,
+    ) as unknown as Vec3;
+    const facing = dot(radial, local.direction) > 0 ? -1 : 1;
+    return {
+      point: carry(pose, onCylinder),
+      normal: turnVector(pose.turn, radial.map((n) => (facing * n) / size) as unknown as Vec3),
+    };
+  }
+  return { point: carry(pose, at(distance)) };
+}
+
+/** Below this sine a ray runs along a plane, and the facet's own distance is the better answer. */
+const GRAZING = 1e-6;
+
+/** Of the two places where a line meets a cylinder, the one nearest to `guess`; `guess` itself when it misses by a hair. */
+function cylinderDistance(ray: Ray, onAxis: Vec3, axis: Vec3, radius: number, guess: number): number {
+  const across = cross(ray.direction, axis);
+  const offset = cross(subtract(ray.from, onAxis), axis);
+  const [a, b, c] = [dot(across, across), dot(across, offset), dot(offset, offset) - radius * radius];
+  const inside = b * b - a * c;
+  if (a < GRAZING ** 2 || inside < 0) return guess;
+  const root = Math.sqrt(inside);
+  const [d1, d2] = [(-b - root) / a, (-b + root) / a];
+  return Math.abs(d1 - guess) < Math.abs(d2 - guess) ? d1 : d2;
+}

@@ -1,0 +1,150 @@
+/**
+ * A tree of boxes over many small things (triangles, points, curves), for finding the few that a ray or a cone meets.
+ * Built once a shape in the kernel's worker; plain typed arrays, so that it can be transferred.
+ */
+
+/** N things, M nodes. A node is a leaf when `count` is above 0: its things are `order[first … first + count)`. */
+export interface Bvh {
+  /** 6·M: min x y z, max x y z. */
+  readonly bounds: Float64Array;
+  /** M: first thing of a leaf, or the right child of an inner node (the left one follows its parent). */
+  readonly first: Uint32Array;
+  /** M: things in a leaf, 0 for an inner node. */
+  readonly count: Uint32Array;
+  /** N: indices of the things. */
+  readonly order: Uint32Array;
+}
+
+const LEAF_SIZE = 8;
+
+/** @param boxes 6·N: min x y z, max x y z of each thing. Cost: N log N. */
+export function buildBvh(boxes: Float64Array): Bvh {
+  const things = boxes.length / 6;
+  const order = Uint32Array.from({ length: things }, (_, i) => i);
+  const most = Math.max(1, 4 * Math.ceil(things / LEAF_SIZE) + 1);
+  const bounds = new Float64Array(6 * most);
+  const first = new Uint32Array(most);
+  const count = new Uint32Array(most);
+  const middles = new Float64Array(3 * things);
+  for (let i = 0; i < things; i++)
+    for (let axis = 0; axis < 3; axis++)
+      middles[3 * i + axis] = (boxes[6 * i + axis]! + boxes[6 * i + 3 + axis]!) / 2;
+  let nodes = 0;
+
+  const split = (from: number, to: number): void => {
+    const node = nodes++;
+    encloseRange(boxes, order, from, to, bounds, node);
+    if (to - from <= LEAF_SIZE) {
+      first[node] = from;
+      count[node] = to - from;
+      return;
+    }
+    const axis = widestAxis(middles, order, from, to);
+    const half = (from + to) >> 1;
+    selectMiddle(order, middles, axis, from, to - 1, half);
+    split(from, half);
+    first[node] = nodes;
+    split(half, to);
+  };
+  split(0, things);
+  return {
+    bounds: bounds.slice(0, 6 * nodes),
+    first: first.slice(0, nodes),
+    count: count.slice(0, nodes),
+    order,
+  };
+}
+
+function encloseRange(
+  boxes: Float64Array,
+  order: Uint32Array,
+  from: number,
+  to: number,
+  bounds: Float64Array,
+  node: number,
+): void {
+  const at = 6 * node;
+  bounds.fill(Infinity, at, at + 3);
+  bounds.fill(-Infinity, at + 3, at + 6);
+  for (let i = from; i < to; i++) {
+    const box = 6 * order[i]!;
+    for (let axis = 0; axis < 3; axis++) {
+      bounds[at + axis] = Math.min(bounds[at + axis]!, boxes[box + axis]!);
+      bounds[at + 3 + axis] = Math.max(bounds[at + 3 + axis]!, boxes[box + 3 + axis]!);
+    }
+  }
+}
+
+function widestAxis(middles: Float64Array, order: Uint32Array, from: number, to: number): number {
+  let best = 0;
+  let widest = -1;
+  for (let axis = 0; axis < 3; axis++) {
+    let min = Infinity;
+    let max = -Infinity;
+    for (let i = from; i < to; i++) {
+      const m = middles[3 * order[i]! + axis]!;
+      min = Math.min(min, m);
+      max = Math.max(max, m);
+    }
+    if (max - min > widest) [best, widest] = [axis, max - min];
+  }
+  return best;
+}
+
+/** Puts the things below the middle one before it and the others after it. Source: Hoare, Algorithm 65 (1961). */
+function selectMiddle(
+  order: Uint32Array,
+  middles: Float64Array,
+  axis: number,
+  low: number,
+  high: number,
+  middle: number,
+): void {
+  const key = (i: number) => middles[3 * order[i]! + axis]!;
+  while (low < high) {
+    const pivot = key((low + high) >> 1);
+    let [i, j] = [low, high];
+    while (i <= j) {
+      while (key(i) < pivot) i++;
+      while (key(j) > pivot) j--;
+      if (i <= j) {
+        const swap = order[i]!;
+        order[i] = order[j]!;
+        order[j] = swap;
+        i++;
+        j--;
+      }
+    }
+    if (middle <= j) high = j;
+    else if (middle >= i) low = i;
+    else return;
+  }
+}
+
+/** Deepest way through a tree of 2^32 things and some; one number a level. */
+const stack = new Uint32Array(128);
+
+/**
+ * Calls `visit` for each thing whose boxes all pass `enter`. `enter` gets the bounds and where the node's six numbers
+ * begin; it must not search a tree itself, since the way through is kept in one shared list.
+ */
+export function searchBvh(
+  bvh: Bvh,
+  enter: (bounds: Float64Array, at: number) => boolean,
+  visit: (thing: number) => void,
+): void {
+  if (bvh.order.length === 0) return;
+  let depth = 0;
+  stack[depth++] = 0;
+  while (depth > 0) {
+    const node = stack[--depth]!;
+    if (!enter(bvh.bounds, 6 * node)) continue;
+    const things = bvh.count[node]!;
+    const first = bvh.first[node]!;
+    if (things > 0) for (let i = first; i < first + things; i++) visit(bvh.order[i]!);
+    else {
+      stack[depth++] = first;
+      stack[depth++] = node + 1;
+    }
+  }
+}

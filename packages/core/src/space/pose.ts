@@ -1,0 +1,103 @@
+/** Rigid placements: a turn by degrees about X, then Y, then Z of the outer frame, and then a shift. */
+import { cosDegrees, degrees, sinDegrees } from './angle.ts';
+import { roundLength } from './rounding.ts';
+import { add, type Vec3 } from './vector.ts';
+
+/** Nine numbers row by row: the columns are the inner axes seen from outside. */
+export type Turn = readonly [number, number, number, number, number, number, number, number, number];
+
+/** Carries points of the inner frame to the outer one: `turn · p + shift`. */
+export interface Pose {
+  readonly turn: Turn;
+  readonly shift: Vec3;
+}
+
+export const NO_TURN: Turn = [1, 0, 0, 0, 1, 0, 0, 0, 1];
+export const AT_ORIGIN: Pose = { turn: NO_TURN, shift: [0, 0, 0] };
+
+/** The turn by `[x, y, z]` degrees about the outer X, then Y, then Z. Exact at multiples of 90°. */
+export function turnOfDegrees([x, y, z]: Vec3): Turn {
+  const [cx, sx, cy, sy, cz, sz] = [
+    cosDegrees(x),
+    sinDegrees(x),
+    cosDegrees(y),
+    sinDegrees(y),
+    cosDegrees(z),
+    sinDegrees(z),
+  ];
+  const turn = [
+    cz * cy,
+    cz * sy * sx - sz * cx,
+    cz * sy * cx + sz * sx,
+    sz * cy,
+    sz * sy * sx + cz * cx,
+    sz * sy * cx - cz * sx,
+    -sy,
+    cy * sx,
+    cy * cx,
+  ];
+  // Adding zero turns -0 into 0, so that keys and printed numbers do not show it.
+  return turn.map((n) => n + 0) as unknown as Turn;
+}
+
+/** The degrees about X, Y, Z of a turn; at Y = ±90° the turn about Z is taken as 0. */
+export function degreesOfTurn(turn: Turn): Vec3 {
+  const y = Math.asin(Math.max(-1, Math.min(1, -turn[6])));
+  if (Math.abs(turn[6]) > 1 - 1e-12) return [clean(Math.atan2(-turn[5], turn[4])), turn[6] < 0 ? 90 : -90, 0];
+  return [clean(Math.atan2(turn[7], turn[8])), clean(y), clean(Math.atan2(turn[3], turn[0]))];
+}
+
+/** Degrees within 1e-10 of a whole number are that number: the noise of atan2 must not reach the document. */
+function clean(angle: number): number {
+  const inDegrees = degrees(angle);
+  const whole = Math.round(inDegrees);
+  return Math.abs(inDegrees - whole) < 1e-10 ? whole + 0 : inDegrees;
+}
+
+export function poseOf(origin: Vec3, turn: Vec3): Pose {
+  return { turn: turnOfDegrees(turn), shift: origin };
+}
+
+export function turnVector(t: Turn, [x, y, z]: Vec3): Vec3 {
+  return [t[0] * x + t[1] * y + t[2] * z, t[3] * x + t[4] * y + t[5] * z, t[6] * x + t[7] * y + t[8] * z];
+}
+
+/** The turn taken back: a turn's transpose is its inverse. */
+export function turnBack(t: Turn, [x, y, z]: Vec3): Vec3 {
+  return [t[0] * x + t[3] * y + t[6] * z, t[1] * x + t[4] * y + t[7] * z, t[2] * x + t[5] * y + t[8] * z];
+}
+
+export const carry = (pose: Pose, point: Vec3): Vec3 => add(turnVector(pose.turn, point), pose.shift);
+
+export function carryBack(pose: Pose, point: Vec3): Vec3 {
+  const { shift } = pose;
+  return turnBack(pose.turn, [point[0] - shift[0], point[1] - shift[1], point[2] - shift[2]]);
+}
+
+/** `outerFromMiddle` after `middleFromInner`. */
+export function chain(outerFromMiddle: Pose, middleFromInner: Pose): Pose {
+  const a = outerFromMiddle.turn;
+  const b = middleFromInner.turn;
+  const at = (row: number, column: number) =>
+    a[row * 3]! * b[column]! + a[row * 3 + 1]! * b[3 + column]! + a[row * 3 + 2]! * b[6 + column]!;
+  const turn = isIdentity(a)
+    ? b
+    : ([0, 1, 2, 3, 4, 5, 6, 7, 8].map((i) => at(Math.floor(i / 3), i % 3)) as unknown as Turn);
+  return { turn, shift: carry(outerFromMiddle, middleFromInner.shift) };
+}
+
+export function inverse(pose: Pose): Pose {
+  const t = pose.turn;
+  const back = turnBack(t, pose.shift);
+  return {
+    turn: [t[0], t[3], t[6], t[1], t[4], t[7], t[2], t[5], t[8]],
+    shift: [-back[0] + 0, -back[1] + 0, -back[2] + 0],
+  };
+}
+
+export const isIdentity = (turn: Turn): boolean => turn.every((n, i) => n === NO_TURN[i]);
+
+/** True when every axis goes to an axis, so that boxes stay boxes. */
+export const isQuarterTurn = (turn: Turn): boolean => turn.every((n) => n === 0 || n === 1 || n === -1);
+
+export const roundPoint = ([x, y, z]: Vec3): Vec3 => [roundLength(x), roundLength(y), roundLength(z)];

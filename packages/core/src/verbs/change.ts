@@ -1,0 +1,278 @@
+import { baseBox, poseOfPlacement, valueOf, vectorOf, worldFromParent } from '../document/items.ts';
+import {
+  colourSchema,
+  type Datum,
+  type ItemId,
+  type KadrelDocument,
+  type Num,
+  type NumVector,
+  type Part,
+} from '../document/schema.ts';
+import { boxPoint } from '../space/box.ts';
+import { carry, carryBack, turnVector } from '../space/pose.ts';
+import { roundLength } from '../space/rounding.ts';
+import { ORIGIN, type Vec3 } from '../space/vector.ts';
+import { QuantityError } from '../quantity/lexer.ts';
+import type { QuantityKind } from '../quantity/units.ts';
+import {
+  declareVerb,
+  needed,
+  optional,
+  refuse,
+  type Refusal,
+  type Values,
+  type VerbContext,
+} from './declare.ts';
+
+const YES_NO = { yes: 'yes', no: 'no' } as const;
+
+/** Sets what the Spec shows: sizes, place of the datum, turn, colour and the marks of a part. `now` is the present value. */
+export const change = declareVerb({
+  id: 'change',
+  name: 'Change',
+  group: 'edit',
+  about: 'Sets sizes, place, turn, colour or marks of parts; “now + 20” counts from what is there.',
+  words: ['edit', 'set', 'size', 'colour', 'resize', 'spec', 'hide', 'lock'],
+  blanks: {
+    parts: needed('parts', 'parts', 'What is changed.', { least: 1 }),
+    size: optional('quantities', 'size', 'Length, width and height of a box.', {
+      kind: 'length',
+      positive: true,
+    }),
+    diameter: optional('quantity', 'diameter', 'Of a cylinder.', {
+      kind: 'length',
+      positive: true,
+      excludes: 'radius',
+    }),
+    radius: optional('quantity', 'radius', 'Of a cylinder.', {
+      kind: 'length',
+      positive: true,
+      excludes: 'diameter',
+    }),
+    height: optional('quantity', 'height', 'Of a cylinder or a box.', { kind: 'length', positive: true }),
+    at: optional('quantities', 'place', 'Where the datum stands in the world.', { kind: 'length' }),
+    turn: optional('quantities', 'turn', 'Degrees about X, then Y, then Z; the datum stays.', {
+      kind: 'angle',
+    }),
+    datum: optional('text', 'datum', '“own”, or three of -1, 0, 1 for a point of its box.'),
+    colour: optional('text', 'colour', 'As #rrggbb.'),
+    visible: optional('choice', 'visible', 'Whether it is shown.', { choices: YES_NO }),
+    locked: optional('choice', 'locked', 'Whether it is kept from moving.', { choices: YES_NO }),
+    snappable: optional('choice', 'snappable', 'Whether snaps catch it.', { choices: YES_NO }),
+  },
+  sentence:
+    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, at {at}][, turned {turn}][, datum {datum}]' +
+    '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
+  apply(draft, values, context) {
+    for (const id of values.parts) {
+      const refusal = changePart(draft, draft.items[id]!, values, context);
+      if (refusal) return refusal;
+    }
+    return { select: values.parts };
+  },
+});
+
+type ChangeValues = Values<(typeof change)['blanks']>;
+
+function changePart(
+  draft: KadrelDocument,
+  part: Part,
+  values: ChangeValues,
+  context: VerbContext,
+): Refusal | undefined {
+  if (
+    part.locked &&
+    values.locked !== 'no' &&
+    (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
+  )
+    return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
+  if (values.colour !== undefined) {
+    const colour = colourSchema.safeParse(values.colour.toLowerCase());
+    if (!colour.success) return refuse('colour', 'A colour is written #rrggbb, as in #d9c3a0.', 'colour');
+    part.colour = colour.data;
+  }
+  if (values.visible) part.visible = values.visible === 'yes';
+  if (values.locked) part.locked = values.locked === 'yes';
+  if (values.snappable) part.snappable = values.snappable === 'yes';
+  if (values.datum !== undefined) {
+    const datum = readDatum(values.datum);
+    if (!datum)
+      return refuse('datum', 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.', 'datum');
+    part.datum = datum;
+  }
+  // The sizes come before the place, so that the datum of the new size is what is put there.
+  const fixed =
+    (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
+      ? datumInWorld(draft, part, context)
+      : undefined;
+  return (
+    changeSize(part, values, context) ??
+    (values.turn && changeTurn(part, values.turn, context)) ??
+    (fixed && keepDatum(draft, part, fixed, context)) ??
+    (values.at && changePlace(draft, part, values.at, context))
+  );
+}
+
+function changeSize(
+  part: Part,
+  { size, diameter, radius, height }: ChangeValues,
+  context: VerbContext,
+): Refusal | undefined {
+  const { base } = part.recipe;
+  const without = (blank: string) =>
+    refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
+  if (base.kind === 'box') {
+    if (diameter !== undefined) return without('diameter');
+    if (radius !== undefined) return without('radius');
+    const texts = size ?? (height === undefined ? undefined : (['now', 'now', height] as const));
+    const read = texts && readThree(texts, 'length', base.size, context, size ? 'size' : 'height', true);
+    if (read && 'refused' in read) return read;
+    if (read) base.size = read;
+  } else if (base.kind === 'cylinder') {
+    if (size !== undefined) return without('size');
+    const across = valueOf(base.diameter);
+    const wide =
+      diameter !== undefined
+        ? readOne(diameter, 'length', base.diameter, context, 'diameter', true)
+        : radius !== undefined
+          ? readOne(radius, 'length', across / 2, context, 'radius', true)
+          : undefined;
+    if (isRefusal(wide)) return wide;
+    const high =
+      height === undefined ? undefined : readOne(height, 'length', base.height, context, 'height', true);
+    if (isRefusal(high)) return high;
+    if (wide !== undefined) base.diameter = diameter !== undefined ? wide : doubled(wide);
+    if (high !== undefined) base.height = high;
+  } else {
+    const blank = size
+      ? 'size'
+      : diameter !== undefined
+        ? 'diameter'
+        : radius !== undefined
+          ? 'radius'
+          : height !== undefined
+            ? 'height'
+            : undefined;
+    if (blank) return without(blank);
+  }
+  return undefined;
+}
+
+const doubled = (n: Num): Num =>
+  typeof n === 'number' ? n * 2 : { formula: `2 * (${n.formula})`, value: n.value * 2 };
+
+function changeTurn(
+  part: Part,
+  texts: readonly [string, string, string],
+  context: VerbContext,
+): Refusal | undefined {
+  const read = readThree(texts, 'angle', part.placement.turn, context, 'turn', false);
+  if ('refused' in read) return read;
+  part.placement.turn = read;
+  return undefined;
+}
+
+/** Where the part's datum stands in its own frame; undefined when only the kernel could tell, and did not. */
+export function datumInPart(
+  part: Part,
+  boxOf: (id: ItemId) => ReturnType<VerbContext['boxOf']>,
+): Vec3 | undefined {
+  if (part.datum === 'own') return ORIGIN;
+  const box = baseBox(part.recipe.base) ?? boxOf(part.id);
+  return box && boxPoint(box, part.datum);
+}
+
+function datumInWorld(document: KadrelDocument, part: Part, context: VerbContext): Vec3 | undefined {
+  const inPart = datumInPart(part, (id) => context.boxOf(id));
+  if (!inPart) return undefined;
+  return carry(worldFromParent(document, part.id), carry(poseOfPlacement(part.placement), inPart));
+}
+
+/** After a change of size or turn: shifts the part so that its datum stands where it stood. */
+function keepDatum(
+  draft: KadrelDocument,
+  part: Part,
+  fixed: Vec3,
+  context: VerbContext,
+): Refusal | undefined {
+  const now = datumInWorld(draft, part, context);
+  if (now && now.some((n, axis) => Math.abs(n - fixed[axis]!) > 0)) setDatum(draft, part, fixed, context);
+  return undefined;
+}
+
+function setDatum(draft: KadrelDocument, part: Part, world: Vec3, context: VerbContext): boolean {
+  const inPart = datumInPart(part, (id) => context.boxOf(id));
+  if (!inPart) return false;
+  const target = carryBack(worldFromParent(draft, part.id), world);
+  const offset = turnVector(poseOfPlacement(part.placement).turn, inPart);
+  const origin = vectorOf(part.placement.origin);
+  part.placement.origin = part.placement.origin.map((n, axis) => {
+    const wanted = roundLength(target[axis]! - offset[axis]!);
+    return wanted === origin[axis] ? n : wanted;
+  }) as NumVector;
+  return true;
+}
+
+function changePlace(
+  draft: KadrelDocument,
+  part: Part,
+  texts: readonly [string, string, string],
+  context: VerbContext,
+): Refusal | undefined {
+  const now = datumInWorld(draft, part, context);
+  if (!now) return refuse('no-box', `The box of ${part.name} is not known yet. Try again in a moment.`, 'at');
+  const read = readThree(texts, 'length', [...now] as NumVector, context, 'at', false);
+  if ('refused' in read) return read;
+  setDatum(draft, part, vectorOf(read), context);
+  // A formula survives only where the datum is the part's own origin in the world: elsewhere it would say another number.
+  if (part.datum === 'own' && part.parent === null)
+    part.placement.origin = part.placement.origin.map((n, axis) =>
+      typeof read[axis] === 'object' ? read[axis]! : n,
+    ) as NumVector;
+  return undefined;
+}
+
+function readDatum(text: string): Datum | undefined {
+  if (text.trim() === 'own') return 'own';
+  const steps = text
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  return steps.length === 3 && steps.every((n) => n === -1 || n === 0 || n === 1)
+    ? (steps as Datum)
+    : undefined;
+}
+
+const isRefusal = (value: unknown): value is Refusal =>
+  typeof value === 'object' && value !== null && 'refused' in value;
+
+function readOne(
+  text: string,
+  kind: QuantityKind,
+  now: Num,
+  context: VerbContext,
+  blank: string,
+  positive: boolean,
+): Num | Refusal {
+  try {
+    const value = context.read(text, kind, valueOf(now));
+    if (positive && !(valueOf(value) > 0))
+      return refuse('not-positive', 'This must be more than zero.', blank);
+    return text.trim() === 'now' ? now : value;
+  } catch (error) {
+    if (error instanceof QuantityError) return refuse(error.code, error.message, blank, error.at);
+    throw error;
+  }
+}
+
+function readThree(
+  texts: readonly string[],
+  kind: QuantityKind,
+  now: NumVector,
+  context: VerbContext,
+  blank: string,
+  positive: boolean,
+): NumVector | Refusal {
+  const read = texts.map((text, axis) => readOne(text, kind, now[axis]!, context, blank, positive));
+  return read.find(isRefusal) ?? (read as NumVector);
+}

@@ -1,0 +1,152 @@
+/**
+ * What a verb is: its blanks, its sentence, its key, its place on the bench, and a pure `apply`. The statement bar, the
+ * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
+ */
+import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import type { Box } from '../space/box.ts';
+import type { QuantityKind } from '../quantity/units.ts';
+
+export const GROUPS = [
+  'make',
+  'draw',
+  'place',
+  'repeat',
+  'combine',
+  'shape',
+  'cut',
+  'check',
+  'output',
+  'edit',
+] as const;
+export type Group = (typeof GROUPS)[number];
+
+/** What may stand in a blank, and what `apply` receives for it. */
+export interface BlankValues {
+  /** A new name. */
+  name: string;
+  /** Existing parts. */
+  parts: readonly ItemId[];
+  part: ItemId;
+  /** A point in the world, mm. */
+  point: NumVector;
+  /** Three lengths along the axes, mm. */
+  vector: NumVector;
+  length: Num;
+  angle: Num;
+  count: number;
+  choice: string;
+  /** Free text. */
+  text: string;
+  /** Text that `apply` reads itself, since `now` differs from part to part; three of them in a `texts`. */
+  quantity: string;
+  quantities: readonly [string, string, string];
+}
+export type BlankType = keyof BlankValues;
+
+export interface Blank<T extends BlankType = BlankType, Optional extends boolean = boolean> {
+  readonly type: T;
+  readonly label: string;
+  /** One line on what belongs here. */
+  readonly about: string;
+  readonly optional: Optional;
+  /** As typed. */
+  readonly default?: unknown;
+  /** For a choice: value → words in the sentence. */
+  readonly choices?: Readonly<Record<string, string>>;
+  /** For parts: how few are enough. */
+  readonly least?: number;
+  /** For lengths: zero and less are refused. */
+  readonly positive?: boolean;
+  /** A blank that is emptied when this one is filled. */
+  readonly excludes?: string;
+  /** For quantity blanks: what the text means. */
+  readonly kind?: QuantityKind;
+}
+
+type Options<T extends BlankType> = Omit<Blank<T>, 'type' | 'label' | 'about' | 'optional'>;
+
+/** A blank that must be filled. */
+export const needed = <T extends BlankType>(
+  type: T,
+  label: string,
+  about: string,
+  options: Options<T> = {},
+): Blank<T, false> => ({
+  type,
+  label,
+  about,
+  optional: false,
+  ...options,
+});
+
+/** A blank that may stay empty. */
+export const optional = <T extends BlankType>(
+  type: T,
+  label: string,
+  about: string,
+  options: Options<T> = {},
+): Blank<T, true> => ({
+  type,
+  label,
+  about,
+  optional: true,
+  ...options,
+});
+
+export type Values<B extends Record<string, Blank>> = {
+  readonly [K in keyof B]: B[K] extends Blank<infer T, infer O>
+    ? BlankValues[T] | (O extends true ? undefined : never)
+    : never;
+};
+
+/** Why a statement cannot be carried out. `at` is the character of the text, where one is to blame. */
+export interface Refusal {
+  readonly refused: true;
+  readonly code: string;
+  readonly message: string;
+  readonly blank?: string;
+  readonly at?: number;
+}
+
+export const refuse = (code: string, message: string, blank?: string, at?: number): Refusal => ({
+  refused: true,
+  code,
+  message,
+  ...(blank === undefined ? {} : { blank }),
+  ...(at === undefined ? {} : { at }),
+});
+
+export interface Outcome {
+  readonly refused?: false;
+  /** The part that the statement's `as` names. */
+  readonly result?: ItemId;
+  /** What is selected afterwards. */
+  readonly select?: readonly ItemId[];
+}
+
+/** What a verb may ask of the world round it. */
+export interface VerbContext {
+  newId(): ItemId;
+  /** Reads a text; throws QuantityError. */
+  read(text: string, kind: QuantityKind, now?: number): Num;
+  /** The exact box of a part in its own frame, from the kernel's facts where the recipe does not tell. */
+  boxOf(part: ItemId): Box | undefined;
+}
+
+export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
+  readonly id: string;
+  readonly name: string;
+  readonly group: Group;
+  /** A letter, or a name as in KeyboardEvent.key, with `Ctrl+` before it where wanted. */
+  readonly key?: string;
+  /** One line for the bench. */
+  readonly about: string;
+  /** Everyday words that find it. */
+  readonly words: readonly string[];
+  readonly blanks: B;
+  /** `{blank}` stands for a blank; what is in square brackets is left out of the ledger when its blanks are empty. */
+  readonly sentence: string;
+  apply(draft: KadrelDocument, values: Values<B>, context: VerbContext): Outcome | Refusal;
+}
+
+export const declareVerb = <B extends Record<string, Blank>>(verb: Verb<B>): Verb<B> => verb;

@@ -1,0 +1,52 @@
+/** Every verb, in the order in which people see them. */
+import type { Verb } from './declare.ts';
+import { box } from './box.ts';
+import { cylinder } from './cylinder.ts';
+import { move } from './move.ts';
+import { duplicate } from './duplicate.ts';
+import { union } from './union.ts';
+import { subtract } from './subtract.ts';
+import { intersect } from './intersect.ts';
+import { change } from './change.ts';
+import { rename } from './rename.ts';
+import { deleteParts } from './delete.ts';
+import { variable } from './variable.ts';
+import { scene } from './scene.ts';
+
+// The one place where a verb's own types are set aside: `resolveStatement` has made values that fit its blanks.
+export const VERBS = [
+  box,
+  cylinder,
+  move,
+  duplicate,
+  union,
+  subtract,
+  intersect,
+  change,
+  rename,
+  deleteParts,
+  variable,
+  scene,
+] as unknown as readonly Verb[];
+
+const BY_ID = new Map(VERBS.map((verb) => [verb.id, verb]));
+if (BY_ID.size !== VERBS.length) throw new Error('Two verbs have the same id.');
+
+export const verbNamed = (id: string): Verb | undefined => BY_ID.get(id);
+
+/** Verbs whose name or everyday words begin with, or hold, what was typed; the best first. */
+export function findVerbs(typed: string): Verb[] {
+  const text = typed.trim().toLowerCase();
+  if (!text) return [...VERBS];
+  const rank = (verb: Verb) => {
+    const name = verb.name.toLowerCase();
+    if (name.startsWith(text)) return 0;
+    if (verb.words.some((word) => word.startsWith(text))) return 1;
+    if (name.includes(text) || verb.words.some((word) => word.includes(text))) return 2;
+    return verb.about.toLowerCase().includes(text) ? 3 : 4;
+  };
+  return VERBS.map((verb) => ({ verb, at: rank(verb) }))
+    .filter(({ at }) => at < 4)
+    .sort((a, b) => a.at - b.at)
+    .map(({ verb }) => verb);
+}
