@@ -34,3 +34,4 @@ export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
 export * from './snapping/resolve.ts';
 export * from './selecting/rectangle.ts';
+export { locatePoint } from './snapping/locate.ts';

@@ -1,0 +1,138 @@
+/** Runs a ledger file: the same verbs as on screen, one after another. */
+import {
+  LENGTH_UNITS,
+  emptyDocument,
+  isRefusal,
+  perform,
+  solveVariables,
+  variableNameFault,
+  verbNamed,
+  withOperands,
+  type ItemId,
+  type KadrelDocument,
+  type Scene,
+  type Typed,
+} from '@kadrel/core';
+import type { Evaluator } from '@kadrel/kernel';
+import { z } from 'zod';
+import { worldOf } from './located.ts';
+
+const text = z.union([z.string(), z.number()]);
+const ledgerFileSchema = z.looseObject({
+  kadrel: z.literal(1),
+  units: z.looseObject({ length: z.enum(LENGTH_UNITS) }).optional(),
+  variables: z.record(z.string(), text).optional(),
+  ledger: z.array(z.looseObject({ verb: z.string() })),
+});
+
+/** A fault of the file or of one of its statements, in a sentence. */
+export class LedgerError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'LedgerError';
+  }
+}
+
+export interface LedgerRun {
+  readonly document: KadrelDocument;
+  /** Sentences about keys that mean nothing here. */
+  readonly warnings: readonly string[];
+}
+
+/** Throws LedgerError, which names the statement, the verb and the blank. */
+export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene> = {}): LedgerRun {
+  const parsed = ledgerFileSchema.safeParse(json);
+  if (!parsed.success) throw new LedgerError(fileFault(parsed.error.issues[0]!));
+  const file = parsed.data;
+  const warnings: string[] = [];
+  const unknown = (where: string, given: object, known: readonly string[]) => {
+    for (const key of Object.keys(given))
+      if (!known.includes(key)) warnings.push(`${where}: “${key}” means nothing here and is left out.`);
+  };
+  unknown('The file', file, ['kadrel', 'units', 'variables', 'ledger', 'name', 'note']);
+  if (file.units) unknown('units', file.units, ['length']);
+  let document: KadrelDocument = {
+    ...emptyDocument({ ...scene, ...(file.units ? { units: file.units.length } : {}) }),
+    variables: readVariables(file.variables ?? {}),
+  };
+  requireVariables(document);
+  let ids = 0;
+  const newId = (): ItemId => `p${++ids}`;
+  file.ledger.forEach((statement, i) => {
+    const where = `Statement ${i + 1} (${statement.verb})`;
+    const verb = verbNamed(statement.verb);
+    if (!verb) throw new LedgerError(`${where}: there is no verb “${statement.verb}”.`);
+    const { verb: _, note, ...given } = statement;
+    unknown(where, given, Object.keys(verb.blanks));
+    if (note !== undefined && typeof note !== 'string') warnings.push(`${where}: “note” is not a text.`);
+    const typed = Object.fromEntries(Object.entries(given).filter(([id]) => verb.blanks[id])) as Typed;
+    const done = perform(verb, typed, document, worldOf(document, kernel, newId));
+    if (isRefusal(done)) {
+      const blank =
+        done.blank === undefined
+          ? ''
+          : `, blank “${done.blank}”${done.at === undefined ? '' : `, character ${done.at + 1}`}`;
+      throw new LedgerError(`${where}${blank}: ${done.message}`);
+    }
+    requireBuilt(
+      document,
+      done.document,
+      kernel,
+      where,
+      verb.id === 'subtract' ? 'parts' : Object.keys(verb.blanks)[0]!,
+    );
+    document = done.document;
+  });
+  return { document, warnings };
+}
+
+function fileFault(issue: z.core.$ZodIssue): string {
+  const where = issue.path.join('.') || 'the file';
+  return issue.path[0] === 'kadrel'
+    ? 'This is not a Kadrel ledger file: it must say "kadrel": 1.'
+    : `The ledger file is wrong at ${where}: ${issue.message}.`;
+}
+
+const readVariables = (given: Readonly<Record<string, string | number>>) =>
+  Object.fromEntries(Object.entries(given).map(([name, value]) => [name, String(value)]));
+
+function requireVariables({ variables, scene }: KadrelDocument): void {
+  for (const name of Object.keys(variables)) {
+    const fault = variableNameFault(name);
+    if (fault) throw new LedgerError(`Variables: ${fault}`);
+  }
+  const [fault] = solveVariables(variables, scene.units).faults;
+  if (fault)
+    throw new LedgerError(
+      `Variable “${fault.name}”${fault.at === undefined ? '' : `, character ${fault.at + 1}`}: ${fault.message}`,
+    );
+}
+
+/** A statement whose parts cannot be built is refused, as it would be on screen. */
+function requireBuilt(
+  before: KadrelDocument,
+  after: KadrelDocument,
+  kernel: Evaluator,
+  where: string,
+  blank: string,
+): void {
+  const changed = new Set<ItemId>();
+  for (const id of Object.keys(after.items))
+    if (after.items[id] !== before.items[id]) for (const part of topsOf(after, id)) changed.add(part);
+  for (const id of changed) {
+    const problem = kernel.problemOf(after, id);
+    if (problem)
+      throw new LedgerError(
+        `${where}, blank “${blank}”: ${after.items[id]!.name}: ${problem.reason} ${problem.remedy}`,
+      );
+  }
+}
+
+function topsOf(document: KadrelDocument, id: ItemId): ItemId[] {
+  const parent = document.items[id]?.parent;
+  return parent
+    ? topsOf(document, parent)
+    : withOperands(document, id)
+        .slice(0, 1)
+        .map((part) => part.id);
+}

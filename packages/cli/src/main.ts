@@ -1,0 +1,114 @@
+/** The headless runner: `kadrel run FILE.json [--measure] [--output FILE …]` and `kadrel verbs --json`. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { extname } from 'node:path';
+import { parseArgs } from 'node:util';
+import { VERBS, partNamed, visibleParts, type KadrelDocument, type Part } from '@kadrel/core';
+import { BuildError, type Evaluator } from '@kadrel/kernel';
+import { loadKernel } from '@kadrel/kernel/node';
+import { LedgerError, runLedger } from './ledger.ts';
+import { verbListing } from './verbs.ts';
+
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE.step|FILE.stl|FILE.json …] [--part NAME …] [--chord MM]
+kadrel verbs [--json]`;
+
+/** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
+const STL_CHORD_MM = 0.01;
+
+class UsageError extends Error {}
+
+/** Returns the exit code. Standard output carries results only; words for people go to standard error. */
+export async function main(args: readonly string[]): Promise<number> {
+  try {
+    const { positionals, values } = read(args);
+    const [command, file] = positionals;
+    if (command === 'verbs')
+      process.stdout.write(values.json ? `${JSON.stringify(verbListing(), null, 2)}\n` : verbLines());
+    else if (command === 'run' && file) await run(file, values);
+    else throw new UsageError('Say what to do.');
+    return 0;
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    if (error instanceof LedgerError || error instanceof BuildError)
+      process.stderr.write(`${error.message}\n`);
+    else if (error instanceof UsageError) process.stderr.write(`${error.message}\n${USAGE}\n`);
+    else process.stderr.write(`Kadrel failed: ${error.stack ?? error.message}\n`);
+    return 1;
+  }
+}
+
+function read(args: readonly string[]) {
+  const options = {
+    measure: { type: 'boolean' },
+    output: { type: 'string', multiple: true, short: 'o' },
+    part: { type: 'string', multiple: true },
+    chord: { type: 'string' },
+    json: { type: 'boolean' },
+  } as const;
+  try {
+    return parseArgs({ args: [...args], allowPositionals: true, options });
+  } catch (error) {
+    throw new UsageError(error instanceof Error ? error.message : String(error));
+  }
+}
+
+type Options = ReturnType<typeof read>['values'];
+
+async function run(file: string, { measure, output = [], part = [], chord }: Options): Promise<void> {
+  const json = readJson(file);
+  const kernel = await loadKernel();
+  const { document, warnings } = runLedger(json, kernel);
+  for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
+  const chosen = part.length === 0 ? visibleParts(document) : part.map((name) => requirePart(document, name));
+  for (const path of output) writeOutput(path, document, chosen, kernel, readChord(chord));
+  if (measure) process.stdout.write(`${JSON.stringify(measures(document, chosen, kernel))}\n`);
+}
+
+function readJson(file: string): unknown {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new UsageError(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+  }
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new LedgerError(`${file} is not JSON: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}
+
+function requirePart(document: KadrelDocument, name: string): Part {
+  const part = partNamed(document, name);
+  if (!part) throw new UsageError(`There is no part named ${name}.`);
+  return part;
+}
+
+function readChord(text: string | undefined): number {
+  const chord = text === undefined ? STL_CHORD_MM : Number(text);
+  if (!(chord > 0 && chord <= 1000))
+    throw new UsageError('--chord takes millimetres, more than 0 and at most 1000.');
+  return chord;
+}
+
+function measures(document: KadrelDocument, parts: readonly Part[], kernel: Evaluator) {
+  return { parts: Object.fromEntries(parts.map(({ id, name }) => [name, kernel.measure(document, id)])) };
+}
+
+function writeOutput(
+  path: string,
+  document: KadrelDocument,
+  parts: readonly Part[],
+  kernel: Evaluator,
+  chord: number,
+): void {
+  const ids = parts.map(({ id }) => id);
+  const kind = extname(path).toLowerCase();
+  if (kind === '.json') writeFileSync(path, `${JSON.stringify(document, null, 2)}\n`);
+  else if (ids.length === 0) throw new LedgerError('There is no visible part to write.');
+  else if (kind === '.step' || kind === '.stp')
+    writeFileSync(path, kernel.stepOf(document, ids, new Date().toISOString().slice(0, 19)));
+  else if (kind === '.stl') writeFileSync(path, kernel.stlOf(document, ids, chord));
+  else throw new UsageError(`${path}: Kadrel writes .step, .stl and .json.`);
+}
+
+const verbLines = () => VERBS.map(({ id, about }) => `${id.padEnd(10)} ${about}\n`).join('');

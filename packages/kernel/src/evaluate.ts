@@ -1,0 +1,263 @@
+/**
+ * Document → shapes, incrementally. Every part's content has a key; a cache maps keys to shapes, so that moving a part
+ * builds nothing, and undo finds what it had. Failures are data. The cache is bounded: what the last documents did not
+ * use is given back, oldest first.
+ */
+import {
+  poseOfPlacement,
+  visibleParts,
+  worldFromPart,
+  isQuarterTurn,
+  carry,
+  carryBox,
+  snapShape,
+  MERGED,
+  type Box,
+  type ItemId,
+  type KadrelDocument,
+  type SnapShape,
+} from '@kadrel/core';
+import { contentOf, keyOf, type Content } from './content.ts';
+import { writeStep } from './exchange/step.ts';
+import { writeStl } from './exchange/stl.ts';
+import { featuresOf } from './facts/features.ts';
+import { exactBox, measureShape, type Measures } from './facts/measure.ts';
+import { displayChord, meshShape } from './facts/mesh.ts';
+import { BuildError, isFatal, moved, translated, type Occt } from './occt/occt.ts';
+import { buildFromOperands, buildSolid } from './shapes/build.ts';
+import type { Operand } from './shapes/combine.ts';
+import type { NamedShape } from './shapes/named.ts';
+
+/** Why a part has no solid. `step` is null while the base itself is to blame. */
+export interface Failure {
+  readonly part: ItemId;
+  readonly step: number | null;
+  readonly reason: string;
+  readonly remedy: string;
+}
+
+/** Everything the page knows of a shape: measures, and packed arrays for drawing, picking and snapping. */
+export interface ShapeFacts {
+  readonly key: string;
+  readonly measures: Measures;
+  readonly snaps: SnapShape;
+  /** 3·V, outward, beside `snaps.positions`. */
+  readonly normals: Float32Array;
+  /** 6·L: ends of the pieces of all outlines. */
+  readonly outline: Float32Array;
+}
+
+export interface PartResult {
+  readonly key: string;
+}
+
+export interface Evaluation {
+  readonly parts: Readonly<Record<ItemId, PartResult>>;
+  readonly failures: readonly Failure[];
+  /** Facts of the keys that the caller did not know. */
+  readonly shapes: readonly ShapeFacts[];
+  readonly heapBytes: number;
+}
+
+export interface PartMeasure extends Measures {
+  readonly faceted: boolean;
+}
+
+/** Shapes kept beyond what the present document needs, so that undo and previews find them. */
+const SPARE_SHAPES = 400;
+
+/** World boxes of turned round things are bounds within this of the true one; below it the double's own noise shows. */
+export interface EvaluateOptions {
+  /** Keys whose facts the caller has. */
+  readonly known?: ReadonlySet<string>;
+  /** Parts to build besides the visible ones: operands that are selected. */
+  readonly also?: readonly ItemId[];
+  /** Keys that stopped the kernel before: they are reported and not tried again. */
+  readonly poisoned?: ReadonlyMap<string, string>;
+  /** Called before each part that must be built. */
+  readonly onPart?: (progress: { part: ItemId; key: string; done: number; of: number }) => void;
+}
+
+export class Evaluator {
+  private readonly cache = new Map<string, NamedShape>();
+  private readonly measured = new Map<string, Measures>();
+
+  constructor(private readonly occt: Occt) {}
+
+  /** Builds what the document shows. Throws only what makes the kernel unusable. */
+  evaluate(document: KadrelDocument, options: EvaluateOptions = {}): Evaluation {
+    const wanted = [
+      ...new Set([...visibleParts(document).map((part) => part.id), ...(options.also ?? [])]),
+    ].filter((id) => document.items[id]);
+    const parts: Record<ItemId, PartResult> = {};
+    const failures: Failure[] = [];
+    const shapes: ShapeFacts[] = [];
+    const used = new Set<string>();
+    const sent = new Set(options.known);
+    wanted.forEach((id, done) => {
+      const content = contentOf(document, id);
+      const key = keyOf(content);
+      try {
+        const poison = options.poisoned?.get(key);
+        if (poison !== undefined)
+          throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
+        if (!this.cache.has(key) || !sent.has(key))
+          options.onPart?.({ part: id, key, done, of: wanted.length });
+        this.shapeOf(content, key, used);
+        if (!sent.has(key)) shapes.push(this.factsOf(key));
+        sent.add(key);
+        parts[id] = { key };
+      } catch (error) {
+        failures.push(this.failure(id, error));
+      }
+    });
+    this.dropUnused(used);
+    return { parts, failures, shapes, heapBytes: this.occt.wasmMemory.buffer.byteLength };
+  }
+
+  /** Why a part cannot be built, or undefined. Builds it, and nothing for display. */
+  problemOf(document: KadrelDocument, id: ItemId): Failure | undefined {
+    try {
+      this.built(document, id);
+      return undefined;
+    } catch (error) {
+      return this.failure(id, error);
+    }
+  }
+
+  /** Measures of a part in the world. Throws BuildError. */
+  measure(document: KadrelDocument, id: ItemId): PartMeasure {
+    const { key, named } = this.built(document, id);
+    const own = this.measuresOf(key, named);
+    const pose = worldFromPart(document, id);
+    return {
+      ...own,
+      centroid: carry(pose, own.centroid),
+      box: this.worldBox(named, own.box, pose),
+      faceted: false,
+    };
+  }
+
+  /** Facts of one part, whether shown or not. Throws BuildError. */
+  facts(document: KadrelDocument, id: ItemId): ShapeFacts {
+    return this.factsOf(this.built(document, id).key);
+  }
+
+  /** Throws BuildError. @param time as ISO 8601, for the header */
+  stepOf(document: KadrelDocument, ids: readonly ItemId[], time: string): string {
+    const parts = ids.map((id) => {
+      const { name, colour } = document.items[id]!;
+      return { name, colour, pose: worldFromPart(document, id), shape: this.built(document, id).named.shape };
+    });
+    return this.guarded(() => writeStep(this.occt, parts, time));
+  }
+
+  /** Binary STL of the parts in the world. Throws BuildError. @param chordMm greatest distance from the true surface */
+  stlOf(document: KadrelDocument, ids: readonly ItemId[], chordMm: number): Uint8Array {
+    return this.guarded(() =>
+      writeStl(
+        ids.map((id) => ({
+          pose: worldFromPart(document, id),
+          mesh: meshShape(this.occt, this.built(document, id).named.shape, chordMm),
+        })),
+      ),
+    );
+  }
+
+  /** How many shapes are held, for tests of the bound. */
+  get heldShapes(): number {
+    return this.cache.size;
+  }
+
+  private built(document: KadrelDocument, id: ItemId): { key: string; named: NamedShape } {
+    const content = contentOf(document, id);
+    const key = keyOf(content);
+    return { key, named: this.guarded(() => this.shapeOf(content, key, new Set())) };
+  }
+
+  private guarded<T>(work: () => T): T {
+    try {
+      return work();
+    } catch (error) {
+      throw translated(this.occt, error);
+    }
+  }
+
+  private failure(part: ItemId, thrown: unknown): Failure {
+    const error = translated(this.occt, thrown);
+    if (isFatal(error) || !(error instanceof BuildError)) throw error;
+    return { part, step: null, reason: error.reason, remedy: error.remedy };
+  }
+
+  private shapeOf(content: Content, key: string, used: Set<string>): NamedShape {
+    used.add(key);
+    const known = this.cache.get(key);
+    if (known) {
+      // Asked for again: moves to the young end of the cache.
+      this.cache.delete(key);
+      this.cache.set(key, known);
+      return known;
+    }
+    const made = content.kind === 'combine' ? this.combined(content, used) : buildSolid(this.occt, content);
+    this.cache.set(key, made);
+    return made;
+  }
+
+  private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
+    const operands: Operand[] = [];
+    try {
+      for (const { tag, pose, content: inner } of content.operands) {
+        const { shape, faceNames } = this.shapeOf(inner, keyOf(inner), used);
+        operands.push({ tag, faceNames, shape: moved(this.occt, shape, pose) });
+      }
+      return buildFromOperands(this.occt, content, operands);
+    } finally {
+      for (const { shape } of operands) shape.delete();
+    }
+  }
+
+  private measuresOf(key: string, { shape }: NamedShape): Measures {
+    const known = this.measured.get(key) ?? this.guarded(() => measureShape(this.occt, shape));
+    this.measured.set(key, known);
+    return known;
+  }
+
+  private factsOf(key: string): ShapeFacts {
+    const named = this.cache.get(key)!;
+    const measures = this.measuresOf(key, named);
+    const { min, max } = measures.box;
+    const mesh = meshShape(
+      this.occt,
+      named.shape,
+      displayChord(Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])),
+    );
+    const { outline, ...features } = featuresOf(this.occt, named, mesh);
+    return { key, measures, snaps: snapShape(features), normals: mesh.normals, outline };
+  }
+
+  private worldBox({ shape }: NamedShape, own: Box, pose: ReturnType<typeof poseOfPlacement>): Box {
+    if (isQuarterTurn(pose.turn)) return carryBox(pose, own);
+    const turned = moved(this.occt, shape, pose);
+    try {
+      return exactBox(this.occt, turned);
+    } finally {
+      turned.delete();
+    }
+  }
+
+  private dropUnused(used: ReadonlySet<string>): void {
+    let spare = this.cache.size - used.size - SPARE_SHAPES;
+    for (const [key, { shape }] of this.cache) {
+      if (spare <= 0) return;
+      if (used.has(key)) continue;
+      shape.delete();
+      this.cache.delete(key);
+      this.measured.delete(key);
+      spare -= 1;
+    }
+  }
+}
+
+/** Names of faces of a shape as they are in its features, for tests and pickers. */
+export const faceNamesOf = ({ snaps }: ShapeFacts): string[] =>
+  [...snaps.faceName].map((i) => snaps.names[i]!.split(MERGED).join(MERGED));

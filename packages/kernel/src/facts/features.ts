@@ -1,0 +1,277 @@
+/** What snaps can catch on a shape: corners, middles, centres, quadrants, curves and faces, with their names. */
+import {
+  CURVE_CIRCLE,
+  CURVE_LINE,
+  CURVE_POLYLINE,
+  FACE_CYLINDER,
+  FACE_OTHER,
+  FACE_PLANE,
+  MEETING,
+  POINT_KINDS,
+  degrees,
+  type ShapeFeatures,
+  type SnapKind,
+  type Vec3,
+} from '@kadrel/core';
+import {
+  ShapeMap,
+  hashOf,
+  occurrences,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import type { NamedShape } from '../shapes/named.ts';
+import { outlineShape, type Mesh } from './mesh.ts';
+
+/** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */
+const POLYLINE_POINTS = 49;
+/** Corners are told with the faces in this order, as people say them; any other names follow by alphabet. */
+const ROLE_ORDER = ['top', 'bottom', 'front', 'back', 'left', 'right', 'side'];
+
+export interface Features extends ShapeFeatures {
+  /** 6·L: ends of the pieces of all outlines, mm. */
+  readonly outline: Float32Array;
+}
+
+interface EdgeEntry {
+  readonly edge: TopoDS_Shape;
+  readonly faces: Set<number>;
+  uses: number;
+}
+
+export function featuresOf(occt: Occt, { shape, faceNames }: NamedShape, mesh: Mesh): Features {
+  return scope((keep) => {
+    const lists = new FeatureLists();
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep);
+    faces.forEach((face, i) => addFace(occt, face, faceNames[i]!, lists));
+    const edges = edgesOf(occt, faces, keep);
+    const corners = new ShapeMap<{ vertex: TopoDS_Shape; faces: Set<number>; isEnd: boolean }>(occt);
+    const cornerList: { vertex: TopoDS_Shape; faces: Set<number>; isEnd: boolean }[] = [];
+    const drawn = new Set<number>();
+    for (const entry of edges) {
+      const seam = entry.faces.size === 1;
+      const closed = addEdge(occt, entry, seam, meetingName(entry.faces, faceNames), lists);
+      if (!seam) drawn.add(hashOf(occt, entry.edge));
+      for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX' as never, keep)) {
+        const corner = corners.ensure(vertex, () => {
+          const made = { vertex, faces: new Set<number>(), isEnd: false };
+          cornerList.push(made);
+          return made;
+        });
+        for (const face of entry.faces) corner.faces.add(face);
+        corner.isEnd ||= !seam && !closed;
+      }
+    }
+    for (const { vertex, faces: around, isEnd } of cornerList)
+      if (isEnd) {
+        const point = keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))));
+        lists.point('endpoint', [point.X(), point.Y(), point.Z()], meetingName(around, faceNames));
+      }
+    const outline = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
+    return {
+      ...lists.packed(),
+      positions: mesh.positions,
+      triangles: mesh.triangles,
+      faceOfTriangle: mesh.faceOfTriangle,
+      chordMm: mesh.chordMm,
+      outline,
+    };
+  });
+}
+
+/** Growing lists that become the packed arrays. */
+class FeatureLists {
+  readonly points: number[] = [];
+  readonly pointKind: number[] = [];
+  readonly pointName: number[] = [];
+  readonly curveKind: number[] = [];
+  readonly curves: number[] = [];
+  readonly curveName: number[] = [];
+  readonly polyline: number[] = [];
+  readonly faceKind: number[] = [];
+  readonly faces: number[] = [];
+  readonly faceName: number[] = [];
+  private readonly names: string[] = [];
+  private readonly nameIndex = new Map<string, number>();
+
+  name(text: string): number {
+    const known = this.nameIndex.get(text);
+    if (known !== undefined) return known;
+    this.names.push(text);
+    this.nameIndex.set(text, this.names.length - 1);
+    return this.names.length - 1;
+  }
+
+  point(kind: SnapKind, at: Vec3, name: string): void {
+    this.points.push(...at);
+    this.pointKind.push((POINT_KINDS as readonly string[]).indexOf(kind));
+    this.pointName.push(this.name(name));
+  }
+
+  curve(kind: number, data: readonly number[], name: string): void {
+    this.curveKind.push(kind);
+    this.curves.push(...data, ...Array<number>(12 - data.length).fill(0));
+    this.curveName.push(this.name(name));
+  }
+
+  face(kind: number, data: readonly number[], name: string): void {
+    this.faceKind.push(kind);
+    this.faces.push(...data, ...Array<number>(7 - data.length).fill(0));
+    this.faceName.push(this.name(name));
+  }
+
+  packed(): Omit<ShapeFeatures, 'positions' | 'triangles' | 'faceOfTriangle' | 'chordMm'> {
+    return {
+      points: Float64Array.from(this.points),
+      pointKind: Uint8Array.from(this.pointKind),
+      pointName: Uint32Array.from(this.pointName),
+      curveKind: Uint8Array.from(this.curveKind),
+      curves: Float64Array.from(this.curves),
+      curveName: Uint32Array.from(this.curveName),
+      polyline: Float64Array.from(this.polyline),
+      faceKind: Uint8Array.from(this.faceKind),
+      faces: Float64Array.from(this.faces),
+      faceName: Uint32Array.from(this.faceName),
+      names: this.names,
+    };
+  }
+}
+
+function meetingName(faces: ReadonlySet<number>, faceNames: readonly string[]): string {
+  const rank = (name: string) => {
+    const at = ROLE_ORDER.indexOf(name);
+    return at < 0 ? ROLE_ORDER.length : at;
+  };
+  const names = [...faces].map((face) => faceNames[face]!);
+  return names.sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1)).join(MEETING);
+}
+
+function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeEntry[] {
+  const entries: EdgeEntry[] = [];
+  const known = new ShapeMap<EdgeEntry>(occt);
+  faces.forEach((face, index) => {
+    for (const edge of occurrences(occt, face, 'TopAbs_EDGE' as never, keep)) {
+      const entry = known.ensure(edge, () => {
+        const made: EdgeEntry = { edge, faces: new Set(), uses: 0 };
+        entries.push(made);
+        return made;
+      });
+      entry.faces.add(index);
+      entry.uses += 1;
+    }
+  });
+  return entries.filter(({ edge }) => !occt.BRep_Tool.Degenerated(keep(occt.TopoDS.Edge(edge))));
+}
+
+/** Adds what an edge offers, unless it is the seam of a round face. Returns whether it closes on itself. */
+function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, lists: FeatureLists): boolean {
+  return scope((keep) => {
+    const curve = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
+    const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+    const at = (parameter: number): Vec3 => {
+      const point = keep(curve.EvalD0(parameter));
+      return [point.X(), point.Y(), point.Z()];
+    };
+    const [start, end] = [at(first), at(last)];
+    const closed =
+      Math.hypot(start[0] - end[0], start[1] - end[1], start[2] - end[2]) < CLOSED_MM &&
+      curve.GetType() !== ('GeomAbs_Line' as never);
+    if (seam) return closed;
+    const type = curve.GetType() as unknown as string;
+    if (type === 'GeomAbs_Line') {
+      lists.curve(CURVE_LINE, [...start, ...end], name);
+      lists.point('midpoint', [0, 1, 2].map((i) => (start[i]! + end[i]!) / 2) as unknown as Vec3, name);
+    } else if (type === 'GeomAbs_Circle') addCircle(curve, { first, last, closed, at }, name, lists);
+    else {
+      const from = lists.polyline.length / 3;
+      for (let i = 0; i < POLYLINE_POINTS; i++)
+        lists.polyline.push(...at(first + ((last - first) * i) / (POLYLINE_POINTS - 1)));
+      lists.curve(CURVE_POLYLINE, [from, POLYLINE_POINTS], name);
+    }
+    return closed;
+  });
+}
+
+/** Ends nearer than the kernel's own tolerance close the curve. */
+const CLOSED_MM = 1e-7;
+
+type CurveAdaptor = InstanceType<Occt['BRepAdaptor_Curve']>;
+
+function addCircle(
+  curve: CurveAdaptor,
+  range: { first: number; last: number; closed: boolean; at: (p: number) => Vec3 },
+  name: string,
+  lists: FeatureLists,
+): void {
+  scope((keep) => {
+    const circle = keep(curve.Circle());
+    const position = keep(circle.Position());
+    const radius = circle.Radius();
+    const triple = (v: { X(): number; Y(): number; Z(): number }): Vec3 => [v.X(), v.Y(), v.Z()];
+    const centre = triple(keep(position.Location()));
+    const [x, y] = [triple(keep(position.XDirection())), triple(keep(position.YDirection()))];
+    const data = [
+      ...centre,
+      ...x.map((n) => n * radius),
+      ...y.map((n) => n * radius),
+      degrees(range.first),
+      degrees(range.last),
+    ];
+    lists.curve(CURVE_CIRCLE, data, name);
+    lists.point('centre', centre, name);
+    const onAxes: readonly Vec3[] = [
+      x,
+      y,
+      x.map((n) => -n) as unknown as Vec3,
+      y.map((n) => -n) as unknown as Vec3,
+    ];
+    onAxes.forEach((direction, quarter) => {
+      const angle = (quarter * Math.PI) / 2;
+      const turns = Math.ceil((range.first - angle - ANGLE_SLACK) / (2 * Math.PI));
+      if (angle + turns * 2 * Math.PI <= range.last + ANGLE_SLACK)
+        lists.point(
+          'quadrant',
+          [0, 1, 2].map((i) => centre[i]! + radius * direction[i]!) as unknown as Vec3,
+          name,
+        );
+    });
+    if (!range.closed) lists.point('midpoint', range.at((range.first + range.last) / 2), name);
+  });
+}
+
+/** Angles (radians) this near to the end of an arc are on it. */
+const ANGLE_SLACK = 1e-9;
+
+function addFace(occt: Occt, shape: TopoDS_Shape, name: string, lists: FeatureLists): void {
+  scope((keep) => {
+    const face = keep(occt.TopoDS.Face(shape));
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const type = surface.GetType() as unknown as string;
+    if (type === 'GeomAbs_Plane') {
+      const plane = keep(surface.Plane());
+      const direction = keep(keep(plane.Axis()).Direction());
+      const outward =
+        ((face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1) *
+        (plane.Direct() ? 1 : -1);
+      const point = keep(plane.Location());
+      const normal = [direction.X(), direction.Y(), direction.Z()].map((n) => n * outward + 0);
+      lists.face(FACE_PLANE, [point.X(), point.Y(), point.Z(), ...normal], name);
+      const properties = keep(new occt.GProp_GProps());
+      occt.BRepGProp.SurfaceProperties(face, properties, false, false);
+      const centre = keep(properties.CentreOfMass());
+      lists.point('face centre', [centre.X(), centre.Y(), centre.Z()], name);
+    } else if (type === 'GeomAbs_Cylinder') {
+      const cylinder = keep(surface.Cylinder());
+      const axis = keep(cylinder.Axis());
+      const [point, direction] = [keep(axis.Location()), keep(axis.Direction())];
+      lists.face(
+        FACE_CYLINDER,
+        [point.X(), point.Y(), point.Z(), direction.X(), direction.Y(), direction.Z(), cylinder.Radius()],
+        name,
+      );
+    } else lists.face(FACE_OTHER, [], name);
+  });
+}

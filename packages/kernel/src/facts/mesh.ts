@@ -1,0 +1,73 @@
+/** Facets and outlines for display and mesh files. */
+import { scope, uniqueShapes, hashOf, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+
+/** V vertices (each face has its own), T triangles, counter-clockwise seen from outside. */
+export interface Mesh {
+  /** 3·V, mm. */
+  readonly positions: Float32Array;
+  /** 3·V, length 1, outward. */
+  readonly normals: Float32Array;
+  /** 3·T, each < V. */
+  readonly triangles: Uint32Array;
+  /** T: index of the face, in the kernel's order of faces. */
+  readonly faceOfTriangle: Uint32Array;
+  /** Greatest distance between a facet and the true surface. */
+  readonly chordMm: number;
+}
+
+/** Facets turn by at most this much from one to the next (radians): round things look round at any size. */
+const FACET_TURN_RAD = 0.3;
+
+/** The display's chord tolerance: a 2000th of the diagonal, within sensible bounds for parts from 1 mm to 100 m. */
+export const displayChord = (diagonalMm: number): number => Math.min(5, Math.max(0.005, diagonalMm / 2000));
+
+/** @param chordMm greatest distance between a facet and the true surface */
+export function meshShape(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  chordMm: number,
+  facetTurn = FACET_TURN_RAD,
+): Mesh {
+  return scope((keep) => {
+    const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, facetTurn, false));
+    const memory = occt.wasmMemory.buffer as ArrayBuffer;
+    const groups = new Uint32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
+    const triangles = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
+    const faceByHash = new Map(
+      uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).map((face, i) => [hashOf(occt, face), i]),
+    );
+    const faceOfTriangle = new Uint32Array(triangles.length / 3);
+    for (let g = 0; g < groups.length; g += 3) {
+      const [first, count] = [groups[g]! / 3, groups[g + 1]! / 3];
+      faceOfTriangle.fill(faceByHash.get(groups[g + 2]!) ?? 0, first, first + count);
+    }
+    return {
+      // The kernel's memory may grow and move with the next call, so that everything is copied out here.
+      positions: new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize()).slice(),
+      normals: new Float32Array(memory, data.getNormalsPtr(), data.getNormalsSize()).slice(),
+      triangles,
+      faceOfTriangle,
+      chordMm,
+    };
+  });
+}
+
+/** Pairs of points of the outlines (6 numbers a piece, mm), for the edges whose hash `isDrawn`. Call after `meshShape`. */
+export function outlineShape(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  chordMm: number,
+  isDrawn: (edgeHash: number) => boolean,
+): Float32Array {
+  return scope((keep) => {
+    const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, chordMm, FACET_TURN_RAD));
+    const memory = occt.wasmMemory.buffer as ArrayBuffer;
+    const lines = new Float32Array(memory, data.getLinesPtr(), data.getLinesSize());
+    const groups = new Uint32Array(memory, data.getEdgeGroupsPtr(), data.getEdgeGroupsSize());
+    const kept: number[] = [];
+    for (let g = 0; g < groups.length; g += 3)
+      if (isDrawn(groups[g + 2]!))
+        for (let i = 3 * groups[g]!; i < 3 * (groups[g]! + groups[g + 1]!); i++) kept.push(lines[i]!);
+    return Float32Array.from(kept);
+  });
+}

@@ -1,0 +1,140 @@
+import { emptyDocument } from '@kadrel/core';
+import { KernelError, KernelHost, type HostState } from './host.ts';
+import type { Evaluation, ShapeFacts } from './evaluate.ts';
+import type { FromWorker, Port, ToWorker } from './protocol.ts';
+
+/** A worker that does what the test tells it to, in the words of the protocol. */
+class PuppetPort implements Port {
+  readonly received: ToWorker[] = [];
+  terminated = false;
+  say: (message: FromWorker) => void = () => undefined;
+  die: (reason: string) => void = () => undefined;
+  post(message: ToWorker) {
+    this.received.push(message);
+  }
+  listen(onMessage: (message: FromWorker) => void, onDeath: (reason: string) => void) {
+    this.say = onMessage;
+    this.die = onDeath;
+  }
+  terminate() {
+    this.terminated = true;
+  }
+  answer(evaluation: Partial<Evaluation>) {
+    const answer = { parts: {}, failures: [], shapes: [], heapBytes: 0, ...evaluation };
+    this.say({ say: 'answer', id: this.received.at(-1)!.id, answer });
+  }
+}
+
+function hostWithPuppets(options: { patienceMs?: number; recycleBytes?: number } = {}) {
+  const ports: PuppetPort[] = [];
+  const states: HostState[] = [];
+  const host = new KernelHost({
+    ...options,
+    now: () => 0,
+    onState: (state) => states.push(state),
+    spawn: () => {
+      const port = new PuppetPort();
+      ports.push(port);
+      return port;
+    },
+  });
+  return { host, ports, states };
+}
+
+const document = emptyDocument();
+const fact = (key: string) => ({ key }) as unknown as ShapeFacts;
+const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
+
+test('a request waits until the kernel is ready', async () => {
+  const { host, ports } = hostWithPuppets();
+  const result = host.evaluate(document);
+  expect(ports[0]!.received).toEqual([]);
+  ports[0]!.say({ say: 'ready' });
+  ports[0]!.answer({ shapes: [fact('a')], parts: { p1: { key: 'a' } } });
+  expect((await result).factsOf('a')).toBeDefined();
+  host.close();
+});
+
+test('what the page knows is not asked for again', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const first = host.evaluate(document);
+  ports[0]!.answer({ shapes: [fact('a')], parts: { p1: { key: 'a' } } });
+  await first;
+  const second = host.evaluate(document);
+  expect(ports[0]!.received[1]!.request).toMatchObject({ known: ['a'] });
+  ports[0]!.answer({ parts: { p1: { key: 'a' } } });
+  expect((await second).factsOf('a')).toBeDefined();
+  host.close();
+});
+
+test('a newer state takes the place of one that waits', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const running = host.evaluate(document);
+  const stale = expect(host.evaluate(document)).rejects.toMatchObject({ code: 'superseded' });
+  const newest = host.evaluate(document);
+  await stale;
+  ports[0]!.answer({});
+  await running;
+  ports[0]!.answer({});
+  await newest;
+  expect(ports[0]!.received).toHaveLength(2);
+  host.close();
+});
+
+test('a crash names the part, starts a new worker, and does not try that content again', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const crashed = expect(host.evaluate(document)).rejects.toMatchObject({ code: 'crashed', part: 'p7' });
+  ports[0]!.say({ say: 'progress', id: 1, part: 'p7', key: 'bad content', done: 0, of: 1 });
+  ports[0]!.die('memory access out of bounds');
+  await crashed;
+  expect([ports[0]!.terminated, ports.length]).toEqual([true, 2]);
+  const next = host.evaluate(document);
+  ports[1]!.say({ say: 'ready' });
+  expect(ports[1]!.received[0]!.request).toMatchObject({
+    poisoned: [['bad content', expect.stringContaining('out of bounds')]],
+  });
+  ports[1]!.answer({});
+  await next;
+  host.close();
+});
+
+test('an endless operation is given up after the patience is over', async () => {
+  const { host, ports } = hostWithPuppets({ patienceMs: 20 });
+  ports[0]!.say({ say: 'ready' });
+  await expect(host.evaluate(document)).rejects.toMatchObject({
+    code: 'crashed',
+    message: expect.stringContaining('longer than') as string,
+  });
+  expect(ports).toHaveLength(2);
+  host.close();
+});
+
+test('cancel stops the worker, and the next request finds a new one', async () => {
+  const { host, ports, states } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const stopped = host.evaluate(document);
+  expect(states.at(-1)).toMatchObject({ at: 'working' });
+  host.cancel();
+  await expect(stopped).rejects.toBeInstanceOf(KernelError);
+  await expect(stopped).rejects.toMatchObject({ code: 'cancelled' });
+  const next = host.evaluate(document);
+  ports[1]!.say({ say: 'ready' });
+  ports[1]!.answer({});
+  await next;
+  await settle();
+  expect(host.isIdle).toBe(true);
+  host.close();
+});
+
+test('a worker whose memory has grown too large is replaced between two requests', async () => {
+  const { host, ports } = hostWithPuppets({ recycleBytes: 1000 });
+  ports[0]!.say({ say: 'ready' });
+  const big = host.evaluate(document);
+  ports[0]!.answer({ heapBytes: 2000 });
+  await big;
+  expect([ports[0]!.terminated, ports.length]).toEqual([true, 2]);
+  host.close();
+});

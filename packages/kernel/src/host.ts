@@ -1,0 +1,234 @@
+/**
+ * The page's side of the kernel: one worker at a time, replaced when it dies, runs away or grows too large. A request
+ * that stopped the kernel is remembered by the content that it was building, and is not tried again.
+ */
+import type { ItemId, KadrelDocument } from '@kadrel/core';
+import type { Answers, FromWorker, Port, Request } from './protocol.ts';
+import type { Evaluation, ShapeFacts } from './evaluate.ts';
+
+export type HostState =
+  | { readonly at: 'starting' }
+  | { readonly at: 'idle' }
+  | {
+      readonly at: 'working';
+      readonly part?: ItemId;
+      readonly done: number;
+      readonly of: number;
+      readonly since: number;
+    };
+
+export interface HostOptions {
+  readonly spawn: () => Port;
+  readonly now: () => number;
+  /** A part that builds for longer than this is given up. */
+  readonly patienceMs?: number;
+  /** The worker is replaced when its memory has grown beyond this and it is idle. */
+  readonly recycleBytes?: number;
+  readonly onState?: (state: HostState) => void;
+}
+
+/** The kernel stopped, was stopped, or refused. */
+export class KernelError extends Error {
+  constructor(
+    readonly code: 'cancelled' | 'superseded' | 'crashed' | 'refused',
+    message: string,
+    readonly part?: ItemId,
+  ) {
+    super(message);
+    this.name = 'KernelError';
+  }
+}
+
+const PATIENCE_MS = 120_000;
+/** The kernel's memory only grows, and ends at 4 GiB: a quarter of it leaves room for any one operation. */
+const RECYCLE_BYTES = 1 << 30;
+
+interface Job {
+  readonly id: number;
+  readonly request: Request;
+  readonly resolve: (answer: never) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+export class KernelHost {
+  private port: Port | undefined;
+  private ready = false;
+  private lastId = 0;
+  private queue: Job[] = [];
+  private running: Job | undefined;
+  private at: { part: ItemId; key: string } | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly poisoned = new Map<string, string>();
+  private readonly facts = new Map<string, ShapeFacts>();
+  private heapBytes = 0;
+  /** Counts how often a worker was started, for those who watch. */
+  starts = 0;
+
+  constructor(private readonly options: HostOptions) {
+    this.start();
+  }
+
+  /**
+   * Builds the document. A newer evaluation takes the place of one that still waits, which is then rejected as
+   * superseded. Facts of every part come with it, known or new.
+   */
+  async evaluate(
+    document: KadrelDocument,
+    also: readonly ItemId[] = [],
+  ): Promise<Evaluation & { readonly factsOf: (key: string) => ShapeFacts | undefined }> {
+    const waiting = this.queue.filter((job) => job.request.ask === 'evaluate');
+    this.queue = this.queue.filter((job) => job.request.ask !== 'evaluate');
+    for (const job of waiting) job.reject(new KernelError('superseded', 'A newer state took its place.'));
+    const request: Request = { ask: 'evaluate', document, known: [], also, poisoned: [] };
+    const answer = await this.ask<'evaluate'>(request);
+    for (const shape of answer.shapes) this.facts.set(shape.key, shape);
+    this.forgetUnused(answer);
+    return { ...answer, factsOf: (key) => this.facts.get(key) };
+  }
+
+  ask<K extends keyof Answers>(request: Extract<Request, { ask: K }>): Promise<Answers[K]> {
+    return new Promise<Answers[K]>((resolve, reject) => {
+      this.queue.push({ id: ++this.lastId, request, resolve: resolve as (answer: never) => void, reject });
+      this.next();
+    });
+  }
+
+  /** Stops what is running; it is rejected as cancelled, and the model stays as it was. */
+  cancel(): void {
+    if (!this.running) return;
+    const stopped = this.running;
+    this.running = undefined;
+    this.restart();
+    stopped.reject(new KernelError('cancelled', 'Cancelled.'));
+    this.next();
+  }
+
+  get isIdle(): boolean {
+    return this.ready && !this.running && this.queue.length === 0;
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+    this.port?.terminate();
+    this.port = undefined;
+    const left = [...(this.running ? [this.running] : []), ...this.queue];
+    this.running = undefined;
+    this.queue = [];
+    for (const job of left) job.reject(new KernelError('cancelled', 'Closed.'));
+  }
+
+  private start(): void {
+    this.starts += 1;
+    this.ready = false;
+    this.heapBytes = 0;
+    const port = this.options.spawn();
+    this.port = port;
+    this.options.onState?.({ at: 'starting' });
+    port.listen(
+      (message) => {
+        if (port === this.port) this.receive(message);
+      },
+      (reason) => {
+        if (port === this.port) this.died(reason);
+      },
+    );
+  }
+
+  private restart(): void {
+    clearTimeout(this.timer);
+    this.port?.terminate();
+    this.start();
+  }
+
+  private next(): void {
+    if (!this.ready || this.running || !this.port) return;
+    const job = this.queue.shift();
+    if (!job) {
+      this.options.onState?.({ at: 'idle' });
+      return;
+    }
+    this.running = job;
+    this.at = undefined;
+    this.watch();
+    this.options.onState?.({ at: 'working', done: 0, of: 0, since: this.options.now() });
+    const request: Request =
+      job.request.ask === 'evaluate'
+        ? { ...job.request, known: [...this.facts.keys()], poisoned: [...this.poisoned] }
+        : job.request;
+    this.port.post({ id: job.id, request });
+  }
+
+  private watch(): void {
+    clearTimeout(this.timer);
+    const patience = this.options.patienceMs ?? PATIENCE_MS;
+    this.timer = setTimeout(
+      () => this.died(`It took longer than ${Math.round(patience / 1000)} s.`),
+      patience,
+    );
+  }
+
+  private receive(message: FromWorker): void {
+    if (message.say === 'ready') {
+      this.ready = true;
+      this.next();
+      return;
+    }
+    if (message.say === 'broken') {
+      this.died(message.reason);
+      return;
+    }
+    const job = this.running;
+    if (!job || message.id !== job.id) return;
+    if (message.say === 'progress') {
+      this.at = { part: message.part, key: message.key };
+      this.watch();
+      this.options.onState?.({
+        at: 'working',
+        part: message.part,
+        done: message.done,
+        of: message.of,
+        since: this.options.now(),
+      });
+      return;
+    }
+    clearTimeout(this.timer);
+    this.running = undefined;
+    if (message.say === 'refusal')
+      job.reject(new KernelError('refused', `${message.reason} ${message.remedy}`));
+    else {
+      if (job.request.ask === 'evaluate') this.heapBytes = (message.answer as Evaluation).heapBytes;
+      job.resolve(message.answer as never);
+    }
+    if (this.heapBytes > (this.options.recycleBytes ?? RECYCLE_BYTES)) this.restart();
+    this.next();
+  }
+
+  /** The worker is gone or useless: names the part, remembers its content, and goes on with a new worker. */
+  private died(reason: string): void {
+    const job = this.running;
+    this.running = undefined;
+    if (this.at) this.poisoned.set(this.at.key, `The kernel stopped while it built this part. ${reason}`);
+    this.restart();
+    job?.reject(new KernelError('crashed', `The kernel stopped. ${reason}`, this.at?.part));
+    this.at = undefined;
+    this.next();
+  }
+
+  /** Keeps the page's copies of facts to what is shown and about as much again. */
+  private forgetUnused({ parts }: Evaluation): void {
+    const shown = new Set(Object.values(parts).map(({ key }) => key));
+    for (const key of shown) {
+      const fact = this.facts.get(key);
+      if (fact) {
+        this.facts.delete(key);
+        this.facts.set(key, fact);
+      }
+    }
+    for (const key of this.facts.keys()) {
+      if (this.facts.size <= 2 * shown.size + SPARE_FACTS) return;
+      if (!shown.has(key)) this.facts.delete(key);
+    }
+  }
+}
+
+const SPARE_FACTS = 50;

@@ -1,0 +1,12 @@
+/** What other packages may use of the kernel, apart from loading it (./node, ./browser). */
+export {
+  Evaluator,
+  type Evaluation,
+  type EvaluateOptions,
+  type Failure,
+  type PartMeasure,
+  type ShapeFacts,
+} from './evaluate.ts';
+export { BuildError } from './occt/occt.ts';
+export { KernelHost, type HostOptions, type HostState } from './host.ts';
+export type { Measures } from './facts/measure.ts';

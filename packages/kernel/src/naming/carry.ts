@@ -1,0 +1,30 @@
+/** Names of faces through an operation, by the kernel's own history. */
+import { MERGED } from '@kadrel/core';
+import { ShapeMap, fromList, uniqueShapes, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import type { NamedShape } from '../shapes/named.ts';
+
+interface WithHistory {
+  Modified(shape: TopoDS_Shape): { IsEmpty(): boolean; delete(): void };
+  IsDeleted(shape: TopoDS_Shape): boolean;
+}
+
+/** Names for the faces of `result`, in order. A face that came from several has all their names, joined by +. */
+export function carryNames(
+  occt: Occt,
+  operation: WithHistory,
+  inputs: readonly NamedShape[],
+  result: TopoDS_Shape,
+  keep: Keep,
+): string[] {
+  const faces = uniqueShapes(occt, result, 'TopAbs_FACE' as never, keep);
+  const names = new ShapeMap<Set<string>>(occt);
+  const order = faces.map((face) => names.ensure(face, () => new Set<string>()));
+  for (const { shape, faceNames } of inputs)
+    uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).forEach((face, i) => {
+      const later = fromList(occt, keep(operation.Modified(face)), keep);
+      const now = later.length === 0 && !operation.IsDeleted(face) ? [face] : later;
+      // History also lists faces that were lost on the way: only those of the result count.
+      for (const one of now) for (const name of faceNames[i]!.split(MERGED)) names.get(one)?.add(name);
+    });
+  return order.map((set) => [...set].join(MERGED) || 'face');
+}

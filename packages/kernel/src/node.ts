@@ -1,0 +1,13 @@
+/** The kernel in Node: in this process. */
+import init from 'replicad-opencascadejs';
+import { Evaluator } from './evaluate.ts';
+import type { Occt } from './occt/occt.ts';
+
+/** Boots in some 400 ms. The kernel's own chatter is silenced: standard output belongs to the caller. */
+export async function loadOcct(): Promise<Occt> {
+  return init({ print: () => undefined, printErr: () => undefined });
+}
+
+export async function loadKernel(): Promise<Evaluator> {
+  return new Evaluator(await loadOcct());
+}

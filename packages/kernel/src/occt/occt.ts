@@ -1,0 +1,139 @@
+/** The one door to OpenCASCADE: its instance, its lists, its exceptions, and giving its objects back. */
+import type {
+  OpenCascadeInstance,
+  TopoDS_Shape,
+  TopoDS_Face,
+  TopAbs_ShapeEnum,
+  gp_Trsf,
+  Message_ProgressRange,
+} from 'replicad-opencascadejs';
+import type { Pose } from '@kadrel/core';
+
+export type Occt = OpenCascadeInstance;
+export type { TopoDS_Shape, TopoDS_Face };
+
+interface Deletable {
+  delete(): void;
+}
+export type Keep = <T extends Deletable>(made: T) => T;
+
+/** Runs `work`; everything passed through `keep` is given back at its end, in reverse order, also when it throws. */
+export function scope<T>(work: (keep: Keep) => T): T {
+  const made: Deletable[] = [];
+  try {
+    return work((object) => {
+      made.push(object);
+      return object;
+    });
+  } finally {
+    for (const object of made.reverse())
+      if (!(object as { isDeleted?: () => boolean }).isDeleted?.()) object.delete();
+  }
+}
+
+/** A failure that belongs to the user's model: the part cannot be built like this. */
+export class BuildError extends Error {
+  constructor(
+    readonly reason: string,
+    readonly remedy: string,
+  ) {
+    super(reason);
+    this.name = 'BuildError';
+  }
+}
+
+/**
+ * Translates what the kernel throws. C++ exceptions become a BuildError with the kernel's own word in it; a trap of
+ * WebAssembly passes through, since the memory behind it must be taken as damaged; so do our own mistakes.
+ */
+export function translated(occt: Occt, error: unknown): unknown {
+  if (!(error instanceof WebAssembly.Exception)) return error;
+  const thrown = error as unknown as Parameters<Occt['getExceptionMessage']>[0];
+  const message = occt.getExceptionMessage(thrown) as unknown as [string, string];
+  occt.decrementExceptionRefcount(thrown);
+  const detail = [message[0], message[1]].filter(Boolean).join(': ');
+  return new BuildError(
+    `The kernel could not build this (${detail}).`,
+    'Change a size or a place a little, or take a part away.',
+  );
+}
+
+export const isFatal = (error: unknown): boolean => error instanceof WebAssembly.RuntimeError;
+
+/** Every long call wants one; this build of the kernel cannot report through it. */
+export const progressRange = (occt: Occt, keep: Keep): Message_ProgressRange =>
+  keep(new occt.Message_ProgressRange());
+
+/** The sub-shapes of one kind, each occurrence: a box has 24 edges here. The caller gives them back. */
+export function occurrences(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+  keep: Keep,
+): TopoDS_Shape[] {
+  const explorer = keep(new occt.TopExp_Explorer(shape, kind, 'TopAbs_SHAPE' as TopAbs_ShapeEnum));
+  const found: TopoDS_Shape[] = [];
+  for (; explorer.More(); explorer.Next()) found.push(keep(explorer.Current()));
+  return found;
+}
+
+export function fromList(occt: Occt, list: { IsEmpty(): boolean }, keep: Keep): TopoDS_Shape[] {
+  const copy = keep(new occt.NCollection_List_TopoDS_Shape(list as never));
+  const found: TopoDS_Shape[] = [];
+  for (; !copy.IsEmpty(); copy.RemoveFirst()) found.push(keep(copy.First()));
+  return found;
+}
+
+const MOST_HASH = 2147483647;
+export const hashOf = (occt: Occt, shape: TopoDS_Shape): number =>
+  occt.ReplicadShapeHasher.HashCode(shape, MOST_HASH);
+
+/** Values by sub-shape, whatever its orientation. The kernel's own maps cannot be built from here. */
+export class ShapeMap<T> {
+  private readonly buckets = new Map<number, { shape: TopoDS_Shape; value: T }[]>();
+
+  constructor(private readonly occt: Occt) {}
+
+  get(shape: TopoDS_Shape): T | undefined {
+    return this.buckets.get(hashOf(this.occt, shape))?.find((entry) => entry.shape.IsSame(shape))?.value;
+  }
+
+  /** The value of the shape, made by `make` when it is new. */
+  ensure(shape: TopoDS_Shape, make: () => T): T {
+    const hash = hashOf(this.occt, shape);
+    const bucket = this.buckets.get(hash) ?? [];
+    const known = bucket.find((entry) => entry.shape.IsSame(shape));
+    if (known) return known.value;
+    const value = make();
+    bucket.push({ shape, value });
+    this.buckets.set(hash, bucket);
+    return value;
+  }
+}
+
+/** Each sub-shape of a kind once, in the kernel's order, which a rigid move keeps. */
+export function uniqueShapes(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+  keep: Keep,
+): TopoDS_Shape[] {
+  const seen = new ShapeMap<true>(occt);
+  return occurrences(occt, shape, kind, keep).filter((sub) => {
+    let isNew = false;
+    seen.ensure(sub, () => (isNew = true));
+    return isNew;
+  });
+}
+
+/** The transformation of a pose; a pure shift keeps every bit of it. */
+export function transformOf(occt: Occt, { turn: t, shift: [x, y, z] }: Pose, keep: Keep): gp_Trsf {
+  const transform = keep(new occt.gp_Trsf());
+  transform.SetValues(t[0], t[1], t[2], x, t[3], t[4], t[5], y, t[6], t[7], t[8], z);
+  return transform;
+}
+
+/** The shape carried by a pose, sharing its geometry. The caller gives it back. */
+export function moved(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shape {
+  return scope((keep) => shape.Moved(keep(new occt.TopLoc_Location(transformOf(occt, pose, keep))), false));
+}

@@ -1,0 +1,62 @@
+/** The whole contract between the page and the kernel's worker. Typed arrays are transferred, never cloned. */
+import type { ItemId, KadrelDocument } from '@kadrel/core';
+import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
+
+export type Request =
+  | {
+      readonly ask: 'evaluate';
+      readonly document: KadrelDocument;
+      readonly known: readonly string[];
+      readonly also: readonly ItemId[];
+      readonly poisoned: readonly (readonly [string, string])[];
+    }
+  | { readonly ask: 'measure'; readonly document: KadrelDocument; readonly part: ItemId }
+  | { readonly ask: 'facts'; readonly document: KadrelDocument; readonly part: ItemId }
+  | {
+      readonly ask: 'step';
+      readonly document: KadrelDocument;
+      readonly parts: readonly ItemId[];
+      readonly time: string;
+    }
+  | {
+      readonly ask: 'stl';
+      readonly document: KadrelDocument;
+      readonly parts: readonly ItemId[];
+      readonly chordMm: number;
+    };
+
+export interface Answers {
+  evaluate: Evaluation;
+  measure: PartMeasure;
+  facts: ShapeFacts;
+  step: string;
+  stl: Uint8Array;
+}
+
+export interface ToWorker {
+  readonly id: number;
+  readonly request: Request;
+}
+
+export type FromWorker =
+  | { readonly say: 'ready' }
+  | {
+      readonly say: 'progress';
+      readonly id: number;
+      readonly part: ItemId;
+      readonly key: string;
+      readonly done: number;
+      readonly of: number;
+    }
+  | { readonly say: 'answer'; readonly id: number; readonly answer: Answers[keyof Answers] }
+  /** The request could not be answered; the worker lives on. */
+  | { readonly say: 'refusal'; readonly id: number; readonly reason: string; readonly remedy: string }
+  /** The kernel's memory is damaged; the worker must be replaced. */
+  | { readonly say: 'broken'; readonly reason: string };
+
+/** A worker as the host sees it: the browser's and Node's differ in their events only. */
+export interface Port {
+  post(message: ToWorker): void;
+  listen(onMessage: (message: FromWorker) => void, onDeath: (reason: string) => void): void;
+  terminate(): void;
+}

@@ -1,0 +1,67 @@
+/** The worker's side: answers requests one by one with an Evaluator. */
+import type { Evaluator, ShapeFacts } from './evaluate.ts';
+import { BuildError } from './occt/occt.ts';
+import type { FromWorker, Request, ToWorker } from './protocol.ts';
+
+/** Facts that were sent away are gone here; transferring leaves empty arrays behind, which nothing reads again. */
+function buffersOf(facts: readonly ShapeFacts[]): ArrayBuffer[] {
+  const found = new Set<ArrayBuffer>();
+  const visit = (value: unknown): void => {
+    if (ArrayBuffer.isView(value)) found.add(value.buffer as ArrayBuffer);
+    else if (typeof value === 'object' && value !== null) Object.values(value).forEach(visit);
+  };
+  facts.forEach(visit);
+  return [...found];
+}
+
+export function serve(
+  evaluator: Evaluator,
+  post: (message: FromWorker, transfer: ArrayBuffer[]) => void,
+): (message: ToWorker) => void {
+  return ({ id, request }) => {
+    try {
+      const [answer, transfer] = answerTo(evaluator, request, (progress) =>
+        post({ say: 'progress', id, ...progress }, []),
+      );
+      post({ say: 'answer', id, answer }, transfer);
+    } catch (error) {
+      if (error instanceof BuildError)
+        post({ say: 'refusal', id, reason: error.reason, remedy: error.remedy }, []);
+      else post({ say: 'broken', reason: error instanceof Error ? error.message : String(error) }, []);
+    }
+  };
+}
+
+type Answer = Extract<FromWorker, { say: 'answer' }>['answer'];
+type Progress = Omit<Extract<FromWorker, { say: 'progress' }>, 'say' | 'id'>;
+
+function answerTo(
+  evaluator: Evaluator,
+  request: Request,
+  onPart: (progress: Progress) => void,
+): [Answer, ArrayBuffer[]] {
+  switch (request.ask) {
+    case 'evaluate': {
+      const { document, known, also, poisoned } = request;
+      const result = evaluator.evaluate(document, {
+        known: new Set(known),
+        also,
+        poisoned: new Map(poisoned),
+        onPart,
+      });
+      return [result, buffersOf(result.shapes)];
+    }
+    case 'measure':
+      return [evaluator.measure(request.document, request.part), []];
+    case 'facts': {
+      const facts = evaluator.facts(request.document, request.part);
+      return [facts, buffersOf([facts])];
+    }
+    case 'step':
+      return [evaluator.stepOf(request.document, request.parts, request.time), []];
+    case 'stl': {
+      const bytes = evaluator.stlOf(request.document, request.parts, request.chordMm);
+      return [bytes, [bytes.buffer as ArrayBuffer]];
+    }
+  }
+}

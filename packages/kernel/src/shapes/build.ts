@@ -1,0 +1,34 @@
+/** One builder per recipe base; a new base is a file here and a line below. */
+import { BuildError, type Occt } from '../occt/occt.ts';
+import type { Content } from '../content.ts';
+import { buildBox } from './box.ts';
+import { buildCombination, type Operand } from './combine.ts';
+import { buildCylinder } from './cylinder.ts';
+import type { NamedShape } from './named.ts';
+
+/** Sizes below the kernel's tolerance, and those that a double can no longer tell apart, are refused before they get there. */
+const LEAST_SIZE_MM = 1e-6;
+const MOST_SIZE_MM = 1e8;
+
+function requireSize(size: number, what: string): void {
+  if (!(size >= LEAST_SIZE_MM && size <= MOST_SIZE_MM))
+    throw new BuildError(`The ${what} is ${size} mm.`, `Give a ${what} between 0.000001 mm and 100 km.`);
+}
+
+export function buildSolid(occt: Occt, content: Exclude<Content, { kind: 'combine' }>): NamedShape {
+  if (content.kind === 'box') {
+    content.size.forEach((size, i) => requireSize(size, ['length', 'width', 'height'][i]!));
+    return buildBox(occt, content.size);
+  }
+  requireSize(content.diameter, 'diameter');
+  requireSize(content.height, 'height');
+  return buildCylinder(occt, content.diameter, content.height);
+}
+
+export function buildFromOperands(
+  occt: Occt,
+  content: Extract<Content, { kind: 'combine' }>,
+  operands: readonly Operand[],
+): NamedShape {
+  return buildCombination(occt, content.how, operands);
+}
