@@ -18,7 +18,11 @@ const swc = (decorators, jsx) => ({
   ],
 });
 
-const project = (displayName, folder, { decorators = false, jsx = false, environment = 'node', ...extra } = {}) => ({
+const project = (
+  displayName,
+  folder,
+  { decorators = false, jsx = false, environment = 'node', ...extra } = {},
+) => ({
   displayName,
   rootDir: `<rootDir>/${folder}`,
   testEnvironment: environment,
@@ -30,6 +34,8 @@ const project = (displayName, folder, { decorators = false, jsx = false, environ
 
 export default {
   testTimeout: 60_000,
+  globalSetup: '<rootDir>/scripts/jest-setup.mjs',
+  globalTeardown: '<rootDir>/scripts/jest-teardown.mjs',
   projects: [
     project('core', 'packages/core'),
     project('kernel', 'packages/kernel'),

@@ -66,7 +66,6 @@ export interface PartMeasure extends Measures {
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
 
-/** World boxes of turned round things are bounds within this of the true one; below it the double's own noise shows. */
 export interface EvaluateOptions {
   /** Keys whose facts the caller has. */
   readonly known?: ReadonlySet<string>;
@@ -172,7 +171,10 @@ export class Evaluator {
   private built(document: KadrelDocument, id: ItemId): { key: string; named: NamedShape } {
     const content = contentOf(document, id);
     const key = keyOf(content);
-    return { key, named: this.guarded(() => this.shapeOf(content, key, new Set())) };
+    const used = new Set<string>();
+    const named = this.guarded(() => this.shapeOf(content, key, used));
+    this.dropUnused(used);
+    return { key, named };
   }
 
   private guarded<T>(work: () => T): T {

@@ -32,14 +32,16 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
     const centre = keep(properties.CentreOfMass());
     const surface = keep(new occt.GProp_GProps());
     occt.BRepGProp.SurfaceProperties(shape, surface, false, false);
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep);
+    const edges = edgeUses(occt, faces, keep);
     return {
       volume: properties.Mass(),
       area: surface.Mass(),
       centroid: [centre.X(), centre.Y(), centre.Z()],
       box: exactBox(occt, shape),
-      watertight: isWatertight(occt, shape, keep),
-      faces: uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).length,
-      edges: countEdges(occt, shape, keep),
+      watertight: edges.every(({ uses, degenerated }) => degenerated || uses === 2),
+      faces: faces.length,
+      edges: edges.length,
       solids: occurrences(occt, shape, 'TopAbs_SOLID' as never, keep).length,
     };
   });
@@ -60,10 +62,14 @@ export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
 /** The box of round things comes with noise of some 1e-15 round a zero. */
 const clean = (n: number) => (Math.abs(n) < 1e-12 ? 0 : n);
 
-function edgeUses(occt: Occt, shape: TopoDS_Shape, keep: Keep): { uses: number; degenerated: boolean }[] {
+function edgeUses(
+  occt: Occt,
+  faces: readonly TopoDS_Shape[],
+  keep: Keep,
+): { uses: number; degenerated: boolean }[] {
   const counted = new ShapeMap<{ uses: number; degenerated: boolean }>(occt);
   const list: { uses: number; degenerated: boolean }[] = [];
-  for (const face of uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep))
+  for (const face of faces)
     for (const edge of occurrences(occt, face, 'TopAbs_EDGE' as never, keep)) {
       const entry = counted.ensure(edge, () => {
         const made = { uses: 0, degenerated: occt.BRep_Tool.Degenerated(keep(occt.TopoDS.Edge(edge))) };
@@ -74,8 +80,3 @@ function edgeUses(occt: Occt, shape: TopoDS_Shape, keep: Keep): { uses: number; 
     }
   return list;
 }
-
-const isWatertight = (occt: Occt, shape: TopoDS_Shape, keep: Keep) =>
-  edgeUses(occt, shape, keep).every(({ uses, degenerated }) => degenerated || uses === 2);
-
-const countEdges = (occt: Occt, shape: TopoDS_Shape, keep: Keep) => edgeUses(occt, shape, keep).length;

@@ -1,0 +1,93 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { UniqueConstraintViolationException } from '@mikro-orm/core';
+import { EntityManager } from '@mikro-orm/postgresql';
+import { HttpStatus, Injectable } from '@nestjs/common';
+import { hash, verify } from '@node-rs/argon2';
+import { Problem } from '../common/problem.ts';
+import { Account, Session } from '../data/entities.ts';
+
+/** A session ends this long after signing in. */
+export const SESSION_DAYS = 30;
+const DAY_MS = 86_400_000;
+
+export const DEMO_EMAIL = 'demo@kadrel.example';
+
+/** A hash of no password: checked when there is no such account, so that both answers take the same time. */
+const NOBODY = hash(randomBytes(16).toString('hex'));
+
+@Injectable()
+export class AccountsService {
+  constructor(private readonly em: EntityManager) {}
+
+  async signUp(email: string, name: string, password: string): Promise<Account> {
+    const em = this.em.fork();
+    const account = em.create(Account, {
+      id: randomUUID(),
+      email: email.toLowerCase(),
+      name,
+      passwordHash: await hash(password),
+    });
+    try {
+      await em.persistAndFlush(account);
+    } catch (error) {
+      if (error instanceof UniqueConstraintViolationException)
+        throw new Problem(
+          HttpStatus.CONFLICT,
+          'There is an account with this address already. Sign in instead.',
+        );
+      throw error;
+    }
+    return account;
+  }
+
+  async signIn(email: string, password: string): Promise<Account> {
+    const account = await this.em.fork().findOne(Account, { email: email.toLowerCase() });
+    const right = await verify(account?.passwordHash ?? (await NOBODY), password);
+    if (!account || !right)
+      throw new Problem(HttpStatus.UNAUTHORIZED, 'Address and password do not go together.');
+    return account;
+  }
+
+  /** The demo account; made at the first asking, with a password that nobody knows. */
+  async demoAccount(): Promise<Account> {
+    const em = this.em.fork();
+    await em
+      .getConnection()
+      .execute(
+        `insert into account (id, email, name, password_hash, created_at) values (?, ?, ?, ?, now()) on conflict (email) do nothing`,
+        [randomUUID(), DEMO_EMAIL, 'Demo', await hash(randomBytes(32).toString('hex'))],
+      );
+    return em.findOneOrFail(Account, { email: DEMO_EMAIL });
+  }
+
+  /** Returns the token for the cookie. */
+  async openSession(account: Account): Promise<string> {
+    const token = randomBytes(32).toString('base64url');
+    const em = this.em.fork();
+    await em.nativeDelete(Session, { expiresAt: { $lt: new Date() } });
+    em.create(Session, {
+      tokenHash: digest(token),
+      account: em.getReference(Account, account.id),
+      expiresAt: new Date(Date.now() + SESSION_DAYS * DAY_MS),
+    });
+    await em.flush();
+    return token;
+  }
+
+  async accountOf(token: string): Promise<Account | null> {
+    const session = await this.em
+      .fork()
+      .findOne(
+        Session,
+        { tokenHash: digest(token), expiresAt: { $gt: new Date() } },
+        { populate: ['account'] },
+      );
+    return session?.account ?? null;
+  }
+
+  async closeSession(token: string): Promise<void> {
+    await this.em.fork().nativeDelete(Session, { tokenHash: digest(token) });
+  }
+}
+
+const digest = (token: string) => createHash('sha256').update(token).digest('hex');

@@ -1,0 +1,55 @@
+/** Who is asking: from the session cookie. Every route needs an account unless it is marked `@Open()`. */
+import {
+  CanActivate,
+  createParamDecorator,
+  ExecutionContext,
+  HttpStatus,
+  Injectable,
+  SetMetadata,
+} from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Request } from 'express';
+import { Problem } from '../common/problem.ts';
+import type { Account } from '../data/entities.ts';
+import { AccountsService } from './accounts.service.ts';
+
+export const COOKIE = 'kadrel_session';
+const OPEN = 'open';
+
+/** A route that needs no account. */
+export const Open = () => SetMetadata(OPEN, true);
+
+interface WithAccount extends Request {
+  account?: Account;
+}
+
+export function tokenOf(request: Request): string | undefined {
+  const found = /(?:^|;\s*)kadrel_session=([\w-]+)/.exec(request.headers.cookie ?? '');
+  return found?.[1];
+}
+
+@Injectable()
+export class SessionGuard implements CanActivate {
+  constructor(
+    private readonly accounts: AccountsService,
+    private readonly reflector: Reflector,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    if (this.reflector.getAllAndOverride<boolean>(OPEN, [context.getHandler(), context.getClass()]))
+      return true;
+    const request = context.switchToHttp().getRequest<WithAccount>();
+    const token = tokenOf(request);
+    const account = token ? await this.accounts.accountOf(token) : null;
+    if (!account) throw new Problem(HttpStatus.UNAUTHORIZED, 'Sign in first.');
+    request.account = account;
+    return true;
+  }
+}
+
+/** The account that is asking. */
+export const Asker = createParamDecorator((_: unknown, context: ExecutionContext): Account => {
+  const { account } = context.switchToHttp().getRequest<WithAccount>();
+  if (!account) throw new Problem(HttpStatus.UNAUTHORIZED, 'Sign in first.');
+  return account;
+});

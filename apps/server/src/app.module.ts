@@ -1,0 +1,41 @@
+import { MikroOrmModule } from '@mikro-orm/nestjs';
+import { PostgreSqlDriver } from '@mikro-orm/postgresql';
+import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
+import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
+import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
+import { AccountsController } from './accounts/accounts.controller.ts';
+import { AccountsService } from './accounts/accounts.service.ts';
+import { SessionGuard } from './accounts/session.guard.ts';
+import { HealthController } from './common/health.controller.ts';
+import { ProblemFilter } from './common/problem.ts';
+import { SETTINGS, type Settings } from './common/settings.ts';
+import { databaseConfig } from './data/config.ts';
+import { DemoSeed } from './demo/seed.ts';
+import { ProjectsController } from './projects/projects.controller.ts';
+import { ProjectsService } from './projects/projects.service.ts';
+
+@Module({})
+export class AppModule {
+  static with(settings: Settings): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [
+        MikroOrmModule.forRoot({ ...databaseConfig(settings.databaseUrl), driver: PostgreSqlDriver }),
+        ThrottlerModule.forRoot([{ ttl: 60_000, limit: settings.rate }]),
+      ],
+      controllers: [AccountsController, ProjectsController, HealthController],
+      providers: [
+        { provide: SETTINGS, useValue: settings },
+        AccountsService,
+        ProjectsService,
+        DemoSeed,
+        { provide: APP_GUARD, useClass: ThrottlerGuard },
+        { provide: APP_GUARD, useClass: SessionGuard },
+        { provide: APP_PIPE, useClass: ZodValidationPipe },
+        { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+      ],
+    };
+  }
+}

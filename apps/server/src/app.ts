@@ -1,0 +1,75 @@
+/** The application as it is served: security headers, the page's files, the API and its description. */
+import { existsSync } from 'node:fs';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import helmet from 'helmet';
+import { cleanupOpenApiDoc } from 'nestjs-zod';
+import sirv from 'sirv';
+import { AppModule } from './app.module.ts';
+import type { Settings } from './common/settings.ts';
+
+const MOST_JSON = '8mb';
+
+/** The kernel's glue compiles small functions from text, which only its own worker may do: the page may not. */
+const WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'";
+
+export async function createApp(settings: Settings): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
+    logger: ['error', 'warn'],
+    bodyParser: false,
+  });
+  app.useBodyParser('json', { limit: MOST_JSON });
+  app.useBodyParser('raw', { limit: '3mb', type: ['image/png'] });
+  app.use(
+    helmet({
+      strictTransportSecurity: settings.secureCookies,
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          // Styles set from script on single elements, as positions of labels are, count as inline.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          frameAncestors: ["'none'"],
+          formAction: ["'self'"],
+        },
+      },
+    }),
+  );
+  if (settings.webFolder !== undefined && existsSync(settings.webFolder))
+    app.use(servePage(settings.webFolder));
+  const description = new DocumentBuilder()
+    .setTitle('Kadrel')
+    .setDescription('Accounts, projects and their edits. Lengths in mm, angles in degrees.')
+    .setVersion('1')
+    .addCookieAuth('kadrel_session')
+    .build();
+  SwaggerModule.setup('api/docs', app, () =>
+    cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)),
+  );
+  app.enableShutdownHooks();
+  return app;
+}
+
+const servePage = (folder: string) =>
+  sirv(folder, {
+    brotli: true,
+    gzip: true,
+    etag: true,
+    single: true,
+    ignores: [/^\/api(\/|$)/],
+    setHeaders(response, path) {
+      if (/worker-[\w-]+\.js$/.test(path)) response.setHeader('Content-Security-Policy', WORKER_POLICY);
+      response.setHeader(
+        'Cache-Control',
+        path.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
+    },
+  });

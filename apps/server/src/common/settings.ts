@@ -1,0 +1,47 @@
+/** Settings from the environment, read once and passed on. */
+import { z } from 'zod';
+
+const settingsSchema = z.object({
+  DATABASE_URL: z.string().min(1),
+  PORT: z.coerce.number().int().min(0).max(65535).default(4180),
+  HOST: z.string().default('127.0.0.1'),
+  /** Offers the demo account on the start screen. */
+  KADREL_DEMO: z.enum(['0', '1']).default('0'),
+  /** Requests a minute from one address. */
+  KADREL_RATE: z.coerce.number().int().positive().default(600),
+  /** Folder of the built page. */
+  KADREL_WEB: z.string().optional(),
+  /** Cookies only over https. */
+  KADREL_SECURE: z.enum(['0', '1']).default('0'),
+});
+
+export interface Settings {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly host: string;
+  readonly demo: boolean;
+  readonly rate: number;
+  readonly webFolder: string | undefined;
+  readonly secureCookies: boolean;
+}
+
+/** Throws an Error that names the variable that is wrong. */
+export function readSettings(environment: NodeJS.ProcessEnv): Settings {
+  const parsed = settingsSchema.safeParse(environment);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    throw new Error(`The setting ${issue!.path.join('.')} is missing or wrong: ${issue!.message}`);
+  }
+  const { data } = parsed;
+  return {
+    databaseUrl: data.DATABASE_URL,
+    port: data.PORT,
+    host: data.HOST,
+    demo: data.KADREL_DEMO === '1',
+    rate: data.KADREL_RATE,
+    webFolder: data.KADREL_WEB,
+    secureCookies: data.KADREL_SECURE === '1',
+  };
+}
+
+export const SETTINGS = Symbol('settings');

@@ -1,0 +1,118 @@
+/** What the database holds. Ids of accounts and projects are UUIDs; documents and edits are JSON, checked before they get here. */
+import { Entity, ManyToOne, Opt, PrimaryKey, Property, Unique, Index } from '@mikro-orm/core';
+import type { Edit, KadrelDocument } from '@kadrel/core';
+
+@Entity({ tableName: 'account' })
+export class Account {
+  @PrimaryKey({ type: 'uuid' })
+  id!: string;
+
+  /** Lower case. */
+  @Property({ type: 'string', length: 254 })
+  @Unique()
+  email!: string;
+
+  @Property({ type: 'string', length: 120 })
+  name!: string;
+
+  /** argon2id */
+  @Property({ type: 'string', length: 255, hidden: true })
+  passwordHash!: string;
+
+  @Property({ type: 'timestamptz' })
+  createdAt: Date & Opt = new Date();
+}
+
+@Entity({ tableName: 'session' })
+export class Session {
+  /** SHA-256 of the cookie's token, hex: who reads the table cannot sign in with it. */
+  @PrimaryKey({ type: 'string', length: 64 })
+  tokenHash!: string;
+
+  @ManyToOne(() => Account, { deleteRule: 'cascade' })
+  account!: Account;
+
+  @Property({ type: 'timestamptz' })
+  expiresAt!: Date;
+}
+
+@Entity({ tableName: 'project' })
+export class Project {
+  @PrimaryKey({ type: 'uuid' })
+  id!: string;
+
+  @Property({ type: 'string', length: 120 })
+  name!: string;
+
+  /** How many edits there are. */
+  @Property({ type: 'integer' })
+  revision: number & Opt = 0;
+
+  /** SHA-256 of the picture's bytes. */
+  @Property({ type: 'string', length: 64, nullable: true })
+  picture?: string | null = null;
+
+  @Property({ type: 'boolean' })
+  archived: boolean & Opt = false;
+
+  @Property({ type: 'timestamptz' })
+  createdAt: Date & Opt = new Date();
+
+  @Property({ type: 'timestamptz' })
+  changedAt: Date & Opt = new Date();
+}
+
+@Entity({ tableName: 'member' })
+export class Member {
+  @ManyToOne(() => Project, { primary: true, deleteRule: 'cascade' })
+  project!: Project;
+
+  @ManyToOne(() => Account, { primary: true, deleteRule: 'cascade' })
+  account!: Account;
+}
+
+/** One edit; its revision is its place in the project's history, from 1. */
+@Entity({ tableName: 'edit' })
+export class EditRow {
+  @ManyToOne(() => Project, { primary: true, deleteRule: 'cascade' })
+  project!: Project;
+
+  @PrimaryKey({ type: 'integer' })
+  revision!: number;
+
+  /** Made by the page; the same edit sent twice is stored once. */
+  @Property({ type: 'string', length: 64 })
+  @Index()
+  editId!: string;
+
+  @Property({ type: 'jsonb' })
+  body!: Edit;
+}
+
+/** The whole document after so many edits. */
+@Entity({ tableName: 'snapshot' })
+export class Snapshot {
+  @ManyToOne(() => Project, { primary: true, deleteRule: 'cascade' })
+  project!: Project;
+
+  @PrimaryKey({ type: 'integer' })
+  revision!: number;
+
+  @Property({ type: 'jsonb' })
+  document!: KadrelDocument;
+}
+
+@Entity({ tableName: 'asset' })
+export class Asset {
+  /** SHA-256 of the bytes, hex. */
+  @PrimaryKey({ type: 'string', length: 64 })
+  hash!: string;
+
+  @Property({ type: 'string', length: 60 })
+  mediaType!: string;
+
+  @Property({ type: 'blob' })
+  bytes!: Buffer;
+}
+
+export const ENTITIES = [Account, Session, Project, Member, EditRow, Snapshot, Asset];

@@ -1,0 +1,35 @@
+/** The tables, step by step. A step that has been used is never edited; a change is a new step at the end. */
+import { Migration } from '@mikro-orm/migrations';
+
+class FirstTables extends Migration {
+  override up(): void {
+    this
+      .addSql(`create table account (id uuid primary key, email varchar(254) not null unique, name varchar(120) not null,
+      password_hash varchar(255) not null, created_at timestamptz not null)`);
+    this
+      .addSql(`create table session (token_hash varchar(64) primary key, account_id uuid not null references account on delete cascade,
+      expires_at timestamptz not null)`);
+    this.addSql(`create index session_account on session (account_id)`);
+    this
+      .addSql(`create table project (id uuid primary key, name varchar(120) not null, revision integer not null, picture varchar(64),
+      archived boolean not null, created_at timestamptz not null, changed_at timestamptz not null)`);
+    this.addSql(`create table member (project_id uuid not null references project on delete cascade,
+      account_id uuid not null references account on delete cascade, primary key (project_id, account_id))`);
+    this.addSql(`create index member_account on member (account_id)`);
+    this
+      .addSql(`create table edit (project_id uuid not null references project on delete cascade, revision integer not null,
+      edit_id varchar(64) not null, body jsonb not null, primary key (project_id, revision), unique (project_id, edit_id))`);
+    this
+      .addSql(`create table snapshot (project_id uuid not null references project on delete cascade, revision integer not null,
+      document jsonb not null, primary key (project_id, revision))`);
+    this.addSql(
+      `create table asset (hash varchar(64) primary key, media_type varchar(60) not null, bytes bytea not null)`,
+    );
+  }
+
+  override down(): void {
+    this.addSql('drop table asset, snapshot, edit, member, project, session, account');
+  }
+}
+
+export const MIGRATIONS = [{ name: '0001-first-tables', class: FirstTables }];

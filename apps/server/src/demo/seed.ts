@@ -1,0 +1,80 @@
+/** Puts the demo projects into the demo account: their ledgers run through the same verbs as a user's statements. */
+import { Injectable } from '@nestjs/common';
+import {
+  emptyDocument,
+  isRefusal,
+  perform,
+  refuse,
+  verbNamed,
+  type Edit,
+  type KadrelDocument,
+  type LengthUnit,
+  type Typed,
+  type World,
+} from '@kadrel/core';
+import { AccountsService } from '../accounts/accounts.service.ts';
+import { ProjectsService } from '../projects/projects.service.ts';
+import orchardHive from './orchard-hive.json' with { type: 'json' };
+
+interface DemoLedger {
+  readonly name: string;
+  readonly units: { readonly length: string };
+  readonly variables?: Readonly<Record<string, string>>;
+  readonly ledger: readonly (Typed & { readonly verb: string })[];
+}
+
+const DEMOS: readonly DemoLedger[] = [orchardHive];
+
+@Injectable()
+export class DemoSeed {
+  constructor(
+    private readonly accounts: AccountsService,
+    private readonly projects: ProjectsService,
+  ) {}
+
+  /** Adds the demo projects that are not there yet, by name; never touches one that is. */
+  async run(): Promise<void> {
+    const account = await this.accounts.demoAccount();
+    const there = new Set((await this.projects.list(account)).map((project) => project.name));
+    for (const demo of DEMOS)
+      if (!there.has(demo.name)) {
+        const { start, edits } = playLedger(demo);
+        await this.projects.createWith(account, demo.name, start, edits);
+      }
+  }
+}
+
+/** The edits that a person would have made. Demo ledgers give points by number, so that no kernel is needed here. */
+export function playLedger({ name, units, variables, ledger }: DemoLedger): {
+  start: KadrelDocument;
+  edits: Edit[];
+} {
+  const start: KadrelDocument = {
+    ...emptyDocument({ units: units.length as LengthUnit, grid: 5 }),
+    variables: { ...variables },
+  };
+  let document = start;
+  let ids = 0;
+  const world: World = {
+    newId: () => `p${++ids}`,
+    boxOf: () => undefined,
+    locate: () => refuse('no-kernel', 'Points of the demo are given by number.'),
+  };
+  const edits = ledger.map(({ verb: id, ...values }, i): Edit => {
+    const verb = verbNamed(id);
+    if (!verb) throw new Error(`${name}, statement ${i + 1}: there is no verb ${id}.`);
+    const done = perform(verb, values, document, world);
+    if (isRefusal(done))
+      throw new Error(`${name}, statement ${i + 1} (${id}), ${done.blank}: ${done.message}`);
+    document = done.document;
+    const line = { verb: id, values, title: done.title, author: 'Demo', time: Date.UTC(2026, 0, 5, 9, i) };
+    return {
+      id: `demo-${String(i + 1).padStart(4, '0')}`,
+      kind: 'do',
+      patches: done.patches,
+      inverses: done.inverses,
+      line,
+    };
+  });
+  return { start, edits };
+}

@@ -1,0 +1,308 @@
+import 'reflect-metadata';
+import { randomUUID } from 'node:crypto';
+import { MikroORM } from '@mikro-orm/postgresql';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import {
+  emptyDocument,
+  isRefusal,
+  perform,
+  stepBack,
+  verbNamed,
+  type Edit,
+  type KadrelDocument,
+  type Typed,
+} from '@kadrel/core';
+import request from 'supertest';
+import { createApp } from './app.ts';
+import { readSettings } from './common/settings.ts';
+import { databaseConfig } from './data/config.ts';
+import { DemoSeed } from './demo/seed.ts';
+
+let app: NestExpressApplication;
+beforeAll(async () => {
+  const settings = readSettings({
+    DATABASE_URL: process.env.TEST_DATABASE_URL,
+    KADREL_DEMO: '1',
+    KADREL_RATE: '100000',
+  });
+  const orm = await MikroORM.init(databaseConfig(settings.databaseUrl));
+  await orm.getMigrator().up();
+  await orm.close(true);
+  app = await createApp(settings);
+  await app.init();
+});
+afterAll(() => app.close());
+
+type Agent = ReturnType<typeof request.agent>;
+interface Problem {
+  status: number;
+  detail: string;
+}
+
+/** Somebody with an account of their own, signed in. */
+async function person(): Promise<Agent> {
+  const agent = request.agent(app.getHttpServer());
+  await agent
+    .post('/api/sign-up')
+    .send({ email: `${randomUUID()}@kadrel.example`, name: 'Ada', password: 'a long password' })
+    .expect(201);
+  return agent;
+}
+
+async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
+  const { body } = await agent
+    .post('/api/projects')
+    .send({ name, scene: { units: 'mm' } })
+    .expect(201);
+  return (body as { id: string }).id;
+}
+
+let ids = 0;
+function edit(
+  document: KadrelDocument,
+  verb: string,
+  typed: Typed,
+): { edit: Edit; document: KadrelDocument } {
+  const done = perform(verbNamed(verb)!, typed, document, {
+    newId: () => `q${++ids}`,
+    boxOf: () => undefined,
+    locate: () => [0, 0, 0],
+  });
+  if (isRefusal(done)) throw new Error(done.message);
+  const line = { verb, values: typed, title: done.title, author: 'Ada', time: 1 };
+  return {
+    edit: { id: randomUUID(), kind: 'do', patches: done.patches, inverses: done.inverses, line },
+    document: done.document,
+  };
+}
+
+const aBox = (name: string): [string, Typed] => ['box', { as: name, size: ['10', '20', '30'] }];
+
+describe('accounts', () => {
+  test('sign up, see oneself, sign out', async () => {
+    const agent = await person();
+    await agent.get('/api/me').expect(200, /Ada/);
+    await agent.post('/api/sign-out').expect(204);
+    await agent.get('/api/me').expect(401);
+  });
+  test('the cookie is closed to scripts and to other sites', async () => {
+    const answer = await request(app.getHttpServer()).post('/api/demo').expect(201);
+    expect(String(answer.headers['set-cookie'])).toMatch(
+      /HttpOnly.*SameSite=Strict|SameSite=Strict.*HttpOnly/,
+    );
+  });
+  test('a wrong password and an unknown address get the same answer', async () => {
+    const email = `${randomUUID()}@kadrel.example`;
+    const server = request(app.getHttpServer());
+    await server.post('/api/sign-up').send({ email, name: 'Ben', password: 'correct password' }).expect(201);
+    const wrong = await server.post('/api/sign-in').send({ email, password: 'something else' }).expect(401);
+    const unknown = await server
+      .post('/api/sign-in')
+      .send({ email: `x${email}`, password: 'something else' })
+      .expect(401);
+    expect((wrong.body as Problem).detail).toBe((unknown.body as Problem).detail);
+    await server
+      .post('/api/sign-in')
+      .send({ email: email.toUpperCase(), password: 'correct password' })
+      .expect(201);
+    await server.post('/api/sign-up').send({ email, name: 'Ben', password: 'correct password' }).expect(409);
+  });
+  test('bodies are checked, and the answer says what is wrong', async () => {
+    const { body } = await request(app.getHttpServer())
+      .post('/api/sign-up')
+      .send({ email: 'nobody', name: '', password: 'x' })
+      .expect(400);
+    expect(body).toMatchObject({
+      status: 400,
+      errors: expect.arrayContaining([expect.objectContaining({ path: ['password'] })]) as unknown,
+    });
+  });
+});
+
+describe('projects', () => {
+  test('are created, renamed, archived and duplicated', async () => {
+    const agent = await person();
+    const id = await projectOf(agent, 'Shelf');
+    await agent.patch(`/api/projects/${id}`).send({ name: 'Tall shelf' }).expect(200);
+    await agent.patch(`/api/projects/${id}`).send({ archived: true }).expect(200);
+    await agent.post(`/api/projects/${id}/duplicate`).expect(201);
+    const { body } = await agent.get('/api/projects').expect(200);
+    expect(
+      (body as { name: string; archived: boolean }[]).map(({ name, archived }) => [name, archived]),
+    ).toEqual(
+      expect.arrayContaining([
+        ['Tall shelf', true],
+        ['Tall shelf copy', false],
+      ]),
+    );
+  });
+  test('are as absent for a stranger as if they did not exist', async () => {
+    const [owner, stranger] = [await person(), await person()];
+    const id = await projectOf(owner);
+    const { edit: first } = edit(emptyDocument(), ...aBox('a'));
+    for (const path of ['', '/edits', '/picture'])
+      await stranger.get(`/api/projects/${id}${path}`).expect(404);
+    await stranger.patch(`/api/projects/${id}`).send({ name: 'Mine' }).expect(404);
+    await stranger.post(`/api/projects/${id}/duplicate`).expect(404);
+    await stranger
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [first] })
+      .expect(404);
+    await stranger
+      .put(`/api/projects/${id}/picture`)
+      .type('image/png')
+      .send(Buffer.from('89504e470d0a1a0a', 'hex'))
+      .expect(404);
+    await owner.get('/api/projects/not-an-id').expect(404);
+    await request(app.getHttpServer()).get(`/api/projects/${id}`).expect(401);
+  });
+  test('keep a picture, and nothing that is none', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const png = Buffer.from('89504e470d0a1a0a00', 'hex');
+    await agent.put(`/api/projects/${id}/picture`).type('image/png').send(Buffer.from('hello')).expect(415);
+    await agent.put(`/api/projects/${id}/picture`).type('image/png').send(png).expect(200);
+    const { body } = await agent
+      .get(`/api/projects/${id}/picture`)
+      .expect(200)
+      .expect('Content-Type', /image\/png/);
+    expect(Buffer.compare(body as Buffer, png)).toBe(0);
+  });
+});
+
+describe('edits', () => {
+  test('give the document that the page has, through undo and over many snapshots', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    let document = emptyDocument();
+    const edits: Edit[] = [];
+    for (let i = 0; i < 120; i++) {
+      const next = edit(document, ...aBox(`box ${i}`));
+      edits.push(next.edit);
+      document = next.document;
+    }
+    const undo = stepBack(edits, 'undo', { id: randomUUID(), time: 2, author: 'Ada' })!;
+    for (let at = 0; at < 120; at += 40)
+      await agent
+        .post(`/api/projects/${id}/edits`)
+        .send({ base: at, edits: edits.slice(at, at + 40) })
+        .expect(201);
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 120, edits: [undo] })
+      .expect(201, { revision: 121 });
+    const { body } = await agent.get(`/api/projects/${id}`).expect(200);
+    const opened = body as { revision: number; document: KadrelDocument };
+    expect([opened.revision, Object.keys(opened.document.items).length]).toEqual([121, 119]);
+    const list = await agent.get(`/api/projects/${id}/edits?after=119`).expect(200);
+    expect((list.body as { edits: Edit[] }).edits.map((e) => e.kind)).toEqual(['do', 'undo']);
+  });
+  test('on a stale base are refused with what is missing', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const [mine, theirs] = [
+      edit(emptyDocument(), ...aBox('mine')).edit,
+      edit(emptyDocument(), ...aBox('theirs')).edit,
+    ];
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [theirs] })
+      .expect(201);
+    const { body } = await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [mine] })
+      .expect(409);
+    expect(body).toMatchObject({ revision: 1, edits: [{ id: theirs.id }] });
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 1, edits: [mine] })
+      .expect(201, { revision: 2 });
+  });
+  test('sent twice are stored once', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const first = edit(emptyDocument(), ...aBox('a'));
+    const second = edit(first.document, ...aBox('b'));
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [first.edit] })
+      .expect(201);
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [first.edit, second.edit] })
+      .expect(201, { revision: 2 });
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [first.edit, second.edit] })
+      .expect(201, { revision: 2 });
+  });
+  test('from many pages at once are stored one after another, none lost', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const send = async (name: string) => {
+      const { edit: body } = edit(emptyDocument(), ...aBox(name));
+      for (let base = 0; ; base++) {
+        const answer = await agent.post(`/api/projects/${id}/edits`).send({ base, edits: [body] });
+        if (answer.status === 201) return;
+        expect(answer.status).toBe(409);
+      }
+    };
+    await Promise.all(['a', 'b', 'c', 'd', 'e', 'f'].map(send));
+    const { body } = await agent.get(`/api/projects/${id}`).expect(200);
+    expect(body).toMatchObject({ revision: 6 });
+  });
+  test('that would damage the document are refused, and nothing changes', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const { edit: good } = edit(emptyDocument(), ...aBox('a'));
+    const bad = {
+      ...good,
+      patches: [{ op: 'add', path: ['items', 'zz'], value: { id: 'zz', kind: 'spell' } }],
+    };
+    const lost = { ...good, patches: [{ op: 'replace', path: ['nowhere', 'at', 'all'], value: 1 }] };
+    const hostile = { ...good, patches: [{ op: 'add', path: ['__proto__', 'polluted'], value: 1 }] };
+    for (const body of [bad, lost, hostile])
+      await agent
+        .post(`/api/projects/${id}/edits`)
+        .send({ base: 0, edits: [body] })
+        .expect(422);
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [{ ...good, patches: 'all of them' }] })
+      .expect(400);
+    const { body } = await agent.get(`/api/projects/${id}`).expect(200);
+    expect(body).toMatchObject({ revision: 0, document: { items: {} } });
+    expect(({} as { polluted?: number }).polluted).toBeUndefined();
+  });
+});
+
+test('the demo is seeded once, through the same verbs as a user, and opens', async () => {
+  await app.get(DemoSeed).run();
+  await app.get(DemoSeed).run();
+  const agent = request.agent(app.getHttpServer());
+  await agent.post('/api/demo').expect(201);
+  const { body } = await agent.get('/api/projects').expect(200);
+  const hives = (body as { id: string; name: string }[]).filter(({ name }) => name === 'Orchard hive');
+  expect(hives).toHaveLength(1);
+  const opened = await agent.get(`/api/projects/${hives[0]!.id}`).expect(200);
+  const { document } = opened.body as { document: KadrelDocument };
+  expect(
+    Object.values(document.items)
+      .filter((item) => item.parent === null)
+      .map((item) => item.name)
+      .sort(),
+  ).toEqual(['Cover', 'Floor', 'Lower box', 'Roof', 'Upper box']);
+});
+
+test('health, description and unknown routes answer as they should', async () => {
+  const server = request(app.getHttpServer());
+  await server.get('/api/health').expect(200, { status: 'ok' });
+  const { body } = await server.get('/api/docs-json').expect(200);
+  expect(Object.keys((body as { paths: object }).paths)).toEqual(
+    expect.arrayContaining(['/api/projects/{id}/edits', '/api/sign-in', '/api/health']),
+  );
+  await server
+    .get('/api/nothing')
+    .expect(404)
+    .expect('Content-Type', /problem\+json/);
+});

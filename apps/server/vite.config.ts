@@ -1,0 +1,16 @@
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: 'dist',
+    emptyOutDir: true,
+    minify: false,
+    sourcemap: true,
+    rolldownOptions: {
+      input: { main: 'src/main.ts' },
+      output: { keepNames: true, entryFileNames: '[name].js' },
+    },
+  },
+});

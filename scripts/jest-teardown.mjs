@@ -1,0 +1,3 @@
+export default async function teardown() {
+  await globalThis.__kadrelCluster?.stop();
+}
