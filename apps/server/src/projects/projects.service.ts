@@ -96,12 +96,12 @@ export class ProjectsService {
         ).map((row) => row.editId),
       );
       const fresh = edits.filter((edit) => !known.has(edit.id));
-      if (fresh.length === 0) return { revision: project.revision };
       if (base + known.size !== project.revision)
         throw new Problem(HttpStatus.CONFLICT, 'Somebody else changed this project meanwhile.', {
           revision: project.revision,
           edits: await editsBetween(em, project, base, project.revision),
         });
+      if (fresh.length === 0) return { revision: project.revision };
       const before = await documentAt(em, project, project.revision);
       const document = afterEdits(before, fresh);
       for (const body of fresh)

@@ -1,0 +1,104 @@
+/** The server's API, each answer checked. Failures carry the server's own sentence. */
+import { documentSchema, editSchema, type Edit, type Scene } from '@kadrel/core';
+import { z } from 'zod';
+
+const problemSchema = z.looseObject({ status: z.number(), detail: z.string() });
+
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly body: unknown,
+  ) {
+    super(message);
+    this.name = 'ApiError';
+  }
+  /** The server was not reached, or could not answer: the same request may go through later. */
+  get isPassing(): boolean {
+    return this.status === 0 || this.status >= 500 || this.status === 429;
+  }
+}
+
+/** A lost server must not hang the save queue. */
+const TIMEOUT_MS = 20_000;
+
+async function call<T>(method: string, path: string, answer: z.ZodType<T>, body?: unknown): Promise<T> {
+  const isBlob = body instanceof Blob;
+  const headers: Record<string, string> =
+    body === undefined ? {} : { 'Content-Type': isBlob ? body.type : 'application/json' };
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers,
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      ...(body === undefined ? {} : { body: isBlob ? body : JSON.stringify(body) }),
+    });
+  } catch (error) {
+    throw new ApiError(0, 'The server does not answer.', error);
+  }
+  const text = await response.text();
+  let json: unknown;
+  try {
+    json = text ? JSON.parse(text) : undefined;
+  } catch {
+    // A proxy's page in place of an answer counts as no answer.
+    throw new ApiError(
+      response.status >= 400 ? response.status : 502,
+      'The server’s answer is not understood.',
+      text,
+    );
+  }
+  if (!response.ok) {
+    const problem = problemSchema.safeParse(json);
+    throw new ApiError(
+      response.status,
+      problem.success ? problem.data.detail : 'The server refused this.',
+      json,
+    );
+  }
+  return answer.parse(json);
+}
+
+const meSchema = z.object({ id: z.string(), email: z.string(), name: z.string() });
+const projectSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  revision: z.number(),
+  picture: z.string().nullable(),
+  archived: z.boolean(),
+  changedAt: z.string(),
+});
+export type ProjectCard = z.infer<typeof projectSchema>;
+const openedSchema = projectSchema.extend({ document: documentSchema });
+const nothing = z.undefined();
+
+export const api = {
+  start: () => call('GET', '/start', z.object({ demo: z.boolean() })),
+  me: () => call('GET', '/me', meSchema),
+  signUp: (body: { email: string; name: string; password: string }) =>
+    call('POST', '/sign-up', meSchema, body),
+  signIn: (body: { email: string; password: string }) => call('POST', '/sign-in', meSchema, body),
+  demo: () => call('POST', '/demo', meSchema),
+  signOut: () => call('POST', '/sign-out', nothing),
+  projects: () => call('GET', '/projects', z.array(projectSchema)),
+  createProject: (name: string, scene: Partial<Scene>) =>
+    call('POST', '/projects', projectSchema, { name, scene }),
+  changeProject: (id: string, body: { name?: string; archived?: boolean }) =>
+    call('PATCH', `/projects/${id}`, projectSchema, body),
+  duplicateProject: (id: string) => call('POST', `/projects/${id}/duplicate`, projectSchema),
+  openProject: (id: string) => call('GET', `/projects/${id}`, openedSchema),
+  edits: (id: string, after: number) =>
+    call('GET', `/projects/${id}/edits?after=${after}`, z.object({ edits: z.array(editSchema) })),
+  appendEdits: (id: string, base: number, edits: readonly Edit[]) =>
+    call('POST', `/projects/${id}/edits`, z.object({ revision: z.number() }), { base, edits }),
+  setPicture: (id: string, picture: Blob) => call('PUT', `/projects/${id}/picture`, projectSchema, picture),
+};
+
+const conflictSchema = z.looseObject({ revision: z.number(), edits: z.array(editSchema) });
+/** What a stale save misses, or undefined when the error is another one. */
+export function missedEdits(error: unknown): { revision: number; edits: Edit[] } | undefined {
+  if (!(error instanceof ApiError) || error.status !== 409) return undefined;
+  const parsed = conflictSchema.safeParse(error.body);
+  return parsed.success ? parsed.data : undefined;
+}

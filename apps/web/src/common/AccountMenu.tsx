@@ -1,0 +1,49 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { api } from '../api/client.ts';
+import { applyTheme, type Theme } from './theme.ts';
+
+const THEMES: readonly (readonly [Theme, string])[] = [
+  ['light', 'Light'],
+  ['dark', 'Dark'],
+  ['system', 'As the system'],
+];
+
+export function AccountMenu() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { data: me } = useQuery({ queryKey: ['me'], queryFn: api.me });
+  const signOut = async () => {
+    await api.signOut();
+    queries.clear();
+    await navigate('/sign-in');
+  };
+  return (
+    <Menu>
+      <MenuButton className="quiet" aria-label={`Account: ${me?.name ?? 'nobody'}`}>
+        {me?.name ?? '…'}
+      </MenuButton>
+      <MenuItems anchor="bottom end" className="menu w-44">
+        {THEMES.map(([theme, word]) => (
+          <MenuItem key={theme}>
+            <button type="button" className="menu-item" onClick={() => applyTheme(theme)}>
+              {word}
+            </button>
+          </MenuItem>
+        ))}
+        <div className="my-1 border-t border-rule" />
+        <MenuItem>
+          <button type="button" className="menu-item" onClick={() => void navigate('/about')}>
+            About Kadrel
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className="menu-item" onClick={() => void signOut()}>
+            Sign out
+          </button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+  );
+}

@@ -1,0 +1,46 @@
+import '@fontsource-variable/archivo/index.css';
+import '@fontsource-variable/spline-sans-mono/index.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, StrictMode, Suspense } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { Toaster } from 'sonner';
+import { applyTheme, storedTheme } from './common/theme.ts';
+import { About } from './screens/About.tsx';
+import { NotFound } from './screens/NotFound.tsx';
+import { Projects } from './screens/Projects.tsx';
+import { SignIn } from './screens/SignIn.tsx';
+
+applyTheme(storedTheme());
+
+// The workshop brings three.js and the kernel; the first screens must not wait for them.
+const Workshop = lazy(() => import('./workshop/Workshop.tsx'));
+
+const router = createBrowserRouter([
+  { path: '/', element: <Navigate to="/projects" replace /> },
+  { path: '/sign-in', element: <SignIn /> },
+  { path: '/projects', element: <Projects /> },
+  {
+    path: '/projects/:id',
+    element: (
+      <Suspense fallback={<p className="p-6">Opening the workshop…</p>}>
+        <Workshop />
+      </Suspense>
+    ),
+  },
+  { path: '/about', element: <About /> },
+  { path: '*', element: <NotFound /> },
+]);
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-center" offset={60} closeButton />
+    </QueryClientProvider>
+  </StrictMode>,
+);

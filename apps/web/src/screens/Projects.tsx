@@ -1,0 +1,271 @@
+import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { LENGTH_UNITS, type LengthUnit } from '@kadrel/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Ellipsis, Plus } from 'lucide-react';
+import { useState, type FormEvent } from 'react';
+import { Link, Navigate, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api, ApiError, type ProjectCard } from '../api/client.ts';
+import { AccountMenu } from '../common/AccountMenu.tsx';
+import { Wordmark } from '../common/Wordmark.tsx';
+
+/** The user's projects, as cards with pictures. */
+export function Projects() {
+  const [search, setSearch] = useState('');
+  const [showArchived, setShowArchived] = useState(false);
+  const [isCreating, setIsCreating] = useState(false);
+  const { data, error, isPending } = useQuery({ queryKey: ['projects'], queryFn: api.projects });
+  if (error instanceof ApiError && error.status === 401) return <Navigate to="/sign-in" replace />;
+  const shown = (data ?? []).filter(
+    (p) => p.archived === showArchived && p.name.toLowerCase().includes(search.trim().toLowerCase()),
+  );
+
+  return (
+    <div className="flex min-h-full flex-col">
+      <header className="flex h-10 items-center gap-4 border-b border-rule bg-sheet px-3.5">
+        <Wordmark />
+        <span className="flex-1" />
+        <Link to="/about" className="quiet">
+          About
+        </Link>
+        <AccountMenu />
+      </header>
+      <main className="mx-auto w-full max-w-[1160px] flex-1 p-8">
+        <div className="mb-6 flex items-center gap-3">
+          <h1 className="text-[22px] font-bold">Projects</h1>
+          <span className="flex-1" />
+          <input
+            className="field max-w-60"
+            type="search"
+            placeholder="Find a project"
+            aria-label="Find a project"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <button
+            type="button"
+            className="button"
+            aria-pressed={showArchived}
+            onClick={() => setShowArchived(!showArchived)}
+          >
+            {showArchived ? 'Show current' : 'Show archived'}
+          </button>
+          <button
+            type="button"
+            className="button main inline-flex items-center gap-1.5"
+            onClick={() => setIsCreating(true)}
+          >
+            <Plus size={15} aria-hidden /> New project
+          </button>
+        </div>
+        {error && (
+          <p role="alert" className="text-bad">
+            {error.message}
+          </p>
+        )}
+        {isPending && <p className="text-ink2">Looking for your projects…</p>}
+        {data && shown.length === 0 && <p className="text-ink2">{emptySentence(search, showArchived)}</p>}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-5">
+          {shown.map((project) => (
+            <Card key={project.id} project={project} />
+          ))}
+        </ul>
+      </main>
+      <NewProject isOpen={isCreating} close={() => setIsCreating(false)} />
+    </div>
+  );
+}
+
+function emptySentence(search: string, archived: boolean): string {
+  if (search.trim()) return `No project’s name contains “${search.trim()}”.`;
+  return archived ? 'Nothing is archived.' : 'There is no project yet. Make the first one.';
+}
+
+function useProjectChange<T>(work: (value: T) => Promise<unknown>, said: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: work,
+    onSuccess: () => {
+      toast(said);
+      return queries.invalidateQueries({ queryKey: ['projects'] });
+    },
+    onError: (error) => toast.error(error.message),
+  });
+}
+
+function Card({ project }: { project: ProjectCard }) {
+  const [isRenaming, setIsRenaming] = useState(false);
+  const rename = useProjectChange((name: string) => api.changeProject(project.id, { name }), 'Renamed.');
+  const duplicate = useProjectChange(() => api.duplicateProject(project.id), 'Duplicated.');
+  const archive = useProjectChange(
+    () => api.changeProject(project.id, { archived: !project.archived }),
+    project.archived ? 'Restored.' : 'Archived. It is kept, and can be restored.',
+  );
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const name = String(new FormData(event.currentTarget).get('name') ?? '').trim();
+    setIsRenaming(false);
+    if (name && name !== project.name) rename.mutate(name);
+  };
+  return (
+    <li className="overflow-hidden rounded-md border border-rule bg-sheet">
+      <Link
+        to={`/projects/${project.id}`}
+        className="block aspect-[16/10] bg-ground"
+        aria-label={`Open ${project.name}`}
+      >
+        {project.picture ? (
+          <img
+            src={`/api/projects/${project.id}/picture?${project.picture.slice(0, 12)}`}
+            alt=""
+            className="h-full w-full object-cover"
+          />
+        ) : (
+          <span className="flex h-full items-center justify-center text-ink3">no picture yet</span>
+        )}
+      </Link>
+      <div className="flex items-center gap-1 py-2 pr-1.5 pl-3">
+        <div className="min-w-0 flex-1">
+          {isRenaming ? (
+            <form onSubmit={submit}>
+              <input
+                name="name"
+                aria-label="New name"
+                className="field"
+                defaultValue={project.name}
+                maxLength={120}
+                autoFocus
+                onBlur={(event) => event.currentTarget.form?.requestSubmit()}
+                onKeyDown={(event) => event.key === 'Escape' && setIsRenaming(false)}
+              />
+            </form>
+          ) : (
+            <Link to={`/projects/${project.id}`} className="block truncate font-semibold">
+              {project.name}
+            </Link>
+          )}
+          <p className="truncate text-[12px] text-ink3">
+            changed{' '}
+            {new Date(project.changedAt).toLocaleDateString('en-GB', {
+              day: 'numeric',
+              month: 'long',
+              year: 'numeric',
+            })}{' '}
+            · revision {project.revision}
+          </p>
+        </div>
+        <Menu>
+          <MenuButton className="quiet" aria-label={`More for ${project.name}`}>
+            <Ellipsis size={16} aria-hidden />
+          </MenuButton>
+          <MenuItems anchor="bottom end" className="menu w-40">
+            <MenuItem>
+              <button type="button" className="menu-item" onClick={() => setIsRenaming(true)}>
+                Rename
+              </button>
+            </MenuItem>
+            <MenuItem>
+              <button type="button" className="menu-item" onClick={() => duplicate.mutate(undefined)}>
+                Duplicate
+              </button>
+            </MenuItem>
+            <MenuItem>
+              <button type="button" className="menu-item" onClick={() => archive.mutate(undefined)}>
+                {project.archived ? 'Restore' : 'Archive'}
+              </button>
+            </MenuItem>
+          </MenuItems>
+        </Menu>
+      </div>
+    </li>
+  );
+}
+
+const UNIT_WORDS: Readonly<Record<LengthUnit, string>> = {
+  mm: 'millimetres',
+  cm: 'centimetres',
+  m: 'metres',
+  in: 'inches',
+  ft: 'feet',
+  'ft-in': 'feet and inches',
+};
+/** A sensible first grid step for each unit, mm. */
+const FIRST_GRID: Readonly<Record<LengthUnit, number>> = {
+  mm: 5,
+  cm: 10,
+  m: 100,
+  in: 12.7,
+  ft: 304.8,
+  'ft-in': 25.4,
+};
+
+function NewProject({ isOpen, close }: { isOpen: boolean; close: () => void }) {
+  const [name, setName] = useState('');
+  const [units, setUnits] = useState<LengthUnit>('mm');
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const create = useMutation({
+    mutationFn: () => api.createProject(name.trim(), { units, grid: FIRST_GRID[units] }),
+    onSuccess: async ({ id }) => {
+      await queries.invalidateQueries({ queryKey: ['projects'] });
+      await navigate(`/projects/${id}`);
+    },
+  });
+  return (
+    <Dialog open={isOpen} onClose={close} className="relative z-50">
+      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
+        <DialogPanel className="w-96 rounded-lg border border-rule bg-sheet p-6">
+          <DialogTitle className="mb-4 text-[17px] font-bold">New project</DialogTitle>
+          <form
+            className="flex flex-col gap-4"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (name.trim()) create.mutate();
+            }}
+          >
+            <label className="flex flex-col gap-1 font-semibold">
+              Name
+              <input
+                className="field font-normal"
+                value={name}
+                maxLength={120}
+                autoFocus
+                onChange={(event) => setName(event.target.value)}
+              />
+            </label>
+            <label className="flex flex-col gap-1 font-semibold">
+              Scene units
+              <select
+                className="field font-normal"
+                value={units}
+                onChange={(event) => setUnits(event.target.value as LengthUnit)}
+              >
+                {LENGTH_UNITS.map((unit) => (
+                  <option key={unit} value={unit}>
+                    {UNIT_WORDS[unit]}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <p className="text-[12px] text-ink2">
+              Everything is drawn 1:1. Units can be changed later; nothing changes its size.
+            </p>
+            {create.error && (
+              <p role="alert" className="text-bad">
+                {create.error.message}
+              </p>
+            )}
+            <div className="flex justify-end gap-2">
+              <button type="button" className="button" onClick={close}>
+                Cancel
+              </button>
+              <button type="submit" className="button main" disabled={!name.trim() || create.isPending}>
+                Create
+              </button>
+            </div>
+          </form>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,171 @@
+/** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
+import { defaultsOf, verbNamed, type Blank, type Refusal, type Verb } from '@kadrel/core';
+
+export type Typed = Readonly<Record<string, unknown>>;
+
+/** One field of the bar: a blank, or one of the three numbers of a blank. */
+export interface Entry {
+  readonly blank: string;
+  /** 0, 1, 2 for X, Y, Z; null for a blank with one field. */
+  readonly axis: 0 | 1 | 2 | null;
+}
+export const entryKey = ({ blank, axis }: Entry): string => (axis === null ? blank : `${blank}.${axis}`);
+
+export interface Statement {
+  readonly verb: string;
+  readonly typed: Typed;
+  /** Words for points that were picked, by blank. */
+  readonly labels: Readonly<Record<string, string>>;
+  readonly focus: Entry | null;
+  /** Entries that the user has typed: a drag leaves them alone. */
+  readonly held: ReadonlySet<string>;
+  readonly phase: 'open' | 'working' | 'done';
+  readonly refusal: Refusal | null;
+  /** The edit that it became; while it is the last one, the statement can still be adjusted. */
+  readonly editId: string | null;
+}
+
+export function startStatement(verb: Verb, given: Typed = {}): Statement {
+  const typed = { ...defaultsOf(verb), ...given };
+  const statement: Statement = {
+    verb: verb.id,
+    typed,
+    labels: {},
+    focus: null,
+    held: new Set(),
+    phase: 'open',
+    refusal: null,
+    editId: null,
+  };
+  return { ...statement, focus: firstOpen(statement) };
+}
+
+/** Whether a blank is three fields in a row. An optional point is one field, since it is mostly picked. */
+export const isTriple = (blank: Blank): boolean =>
+  blank.type === 'vector' || blank.type === 'quantities' || (blank.type === 'point' && !blank.optional);
+
+/** The entries in the order of the sentence: the way that Tab goes. */
+export function entriesOf(verb: Verb): Entry[] {
+  const blanks = [...verb.sentence.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
+  return blanks.flatMap((blank): Entry[] =>
+    isTriple(verb.blanks[blank]!)
+      ? ([0, 1, 2] as const).map((axis) => ({ blank, axis }))
+      : [{ blank, axis: null }],
+  );
+}
+
+export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: Entry): string {
+  const value = typed[blank];
+  if (axis !== null) return Array.isArray(value) ? String((value as unknown[])[axis] ?? '') : '';
+  if (Array.isArray(value)) return value.join(', ');
+  return value === undefined || value === null ? '' : String(value as string);
+}
+
+const isFilled = (value: unknown) =>
+  value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
+
+/** The first needed blank that is empty, else the first one that is picked or typed. */
+function firstOpen(statement: Statement): Entry | null {
+  const verb = verbNamed(statement.verb)!;
+  const entries = entriesOf(verb);
+  const empty = entries.find(
+    ({ blank }) => !verb.blanks[blank]!.optional && !isFilled(statement.typed[blank]),
+  );
+  const pick = entries.find(
+    ({ blank }) => verb.blanks[blank]!.type === 'point' && !isFilled(statement.typed[blank]),
+  );
+  return empty ?? pick ?? entries.find(({ blank }) => verb.blanks[blank]!.type !== 'parts') ?? null;
+}
+
+/** The statement with a text typed into an entry. Three fields are filled up with zeros where they are empty. */
+export function withText(
+  statement: Statement,
+  entry: Entry,
+  text: string,
+  by: 'hand' | 'pointer' = 'hand',
+): Statement {
+  const verb = verbNamed(statement.verb)!;
+  const { excludes, type } = verb.blanks[entry.blank]!;
+  const value =
+    entry.axis === null
+      ? type === 'point'
+        ? pointFrom(text)
+        : text
+      : triple(statement.typed[entry.blank], entry.axis, text);
+  const held = new Set(statement.held);
+  if (by === 'hand') held.add(entryKey(entry));
+  const { [entry.blank]: _, ...labels } = statement.labels;
+  const typed = {
+    ...statement.typed,
+    [entry.blank]: value,
+    ...(excludes !== undefined && isFilled(value) ? { [excludes]: undefined } : {}),
+  };
+  return { ...statement, typed, labels, held, refusal: null };
+}
+
+/** `15, 15, 0` in one field; anything else stays as typed, so that it can be mended. */
+function pointFrom(text: string): unknown {
+  if (text.trim() === '') return undefined;
+  const parts = text.split(/[,;]/).map((part) => part.trim());
+  return parts.length === 3 ? parts : [text];
+}
+
+function triple(value: unknown, axis: number, text: string): string[] {
+  const present = Array.isArray(value) ? value.map(String) : ['', '', ''];
+  return [0, 1, 2].map((i) => (i === axis ? text : (present[i] ?? '')));
+}
+
+/** Exact millimetres as a text: reads back bit for bit in any scene. */
+export const exactMm = (mm: number): string => `${mm === 0 ? 0 : mm} mm`;
+
+/** Texts that a pick or a drag wrote. */
+export const exactNumber = (text: string): number | undefined => {
+  const found = /^(-?\d+(?:\.\d+)?(?:e[+-]?\d+)?) mm$/.exec(text);
+  return found ? Number(found[1]) : undefined;
+};
+
+/** Values from the pointer; entries that were typed by hand stay. */
+export function withPointer(
+  statement: Statement,
+  blank: string,
+  numbers: readonly number[],
+  label?: string,
+): Statement {
+  const verb = verbNamed(statement.verb)!;
+  const old = statement.typed[blank];
+  const texts = numbers.map((n, axis) => {
+    const key = isTriple(verb.blanks[blank]!) ? `${blank}.${axis}` : blank;
+    return statement.held.has(key)
+      ? Array.isArray(old)
+        ? String((old as unknown[])[axis])
+        : String(old as string)
+      : exactMm(n);
+  });
+  const { [blank]: _, ...labels } = statement.labels;
+  const value = numbers.length === 1 ? texts[0] : texts;
+  const { excludes } = verb.blanks[blank]!;
+  return {
+    ...statement,
+    typed: {
+      ...statement.typed,
+      [blank]: value,
+      ...(excludes === undefined ? {} : { [excludes]: undefined }),
+    },
+    labels: label === undefined ? labels : { ...labels, [blank]: label },
+    refusal: null,
+  };
+}
+
+/** The entry after, or before, the one in focus; round and round. */
+export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
+  const entries = entriesOf(verbNamed(statement.verb)!);
+  const at = statement.focus
+    ? entries.findIndex((entry) => entryKey(entry) === entryKey(statement.focus!))
+    : -1;
+  return entries[(at + step + entries.length) % entries.length] ?? null;
+}
+
+/** The axis that a motion is locked to, because its field has the focus: only with the fields of a shift. */
+export function lockedAxis({ focus, verb }: Statement): 0 | 1 | 2 | null {
+  return verb === 'move' && focus?.blank === 'by' ? focus.axis : null;
+}

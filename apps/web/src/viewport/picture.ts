@@ -1,0 +1,399 @@
+/** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
+import {
+  worldFromPart,
+  type Camera,
+  type ItemId,
+  type KadrelDocument,
+  type Pose,
+  type Vec3,
+} from '@kadrel/core';
+import type { ShapeFacts } from '@kadrel/kernel';
+import {
+  AmbientLight,
+  BoxGeometry,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  CylinderGeometry,
+  DirectionalLight,
+  DoubleSide,
+  EdgesGeometry,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Mesh,
+  MeshLambertMaterial,
+  OrthographicCamera,
+  PerspectiveCamera,
+  PlaneGeometry,
+  Scene,
+  ShaderMaterial,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
+import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
+import { themeColour } from '../common/theme.ts';
+import type { Display } from '../session/store.ts';
+
+interface PartObjects {
+  readonly group: Group;
+  readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
+  readonly lines: LineSegments<BufferGeometry, LineBasicMaterial>;
+  key: string;
+}
+
+interface ShapeGeometry {
+  readonly surface: BufferGeometry;
+  readonly outline: BufferGeometry;
+}
+
+/** How a ghost stands: a box from its least corner, or a cylinder on its bottom's centre. */
+export interface Ghost {
+  readonly shape: 'box' | 'cylinder';
+  readonly at: Vec3;
+  readonly size: Vec3;
+}
+
+export interface Marks {
+  readonly selected: ReadonlySet<ItemId>;
+  readonly hovered: ItemId | null;
+}
+
+export class Picture {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly perspective = new PerspectiveCamera(FIELD_OF_VIEW);
+  private readonly parallel = new OrthographicCamera();
+  private readonly parts = new Map<ItemId, PartObjects>();
+  private readonly shapes = new Map<string, ShapeGeometry>();
+  private readonly light = new DirectionalLight(0xffffff, 1.9);
+  private readonly ambient = new AmbientLight(0xffffff, 1.35);
+  private readonly grid: Mesh<PlaneGeometry, ShaderMaterial>;
+  private readonly ghosts: Readonly<Record<Ghost['shape'], Group>>;
+  private marks: Marks = { selected: new Set(), hovered: null };
+  private document: KadrelDocument | null = null;
+  private display: Display = 'edges';
+  private colours = { plum: new Color(), outline: new Color(), ground: new Color() };
+
+  constructor(canvas: HTMLCanvasElement) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: false });
+    this.renderer.setPixelRatio(window.devicePixelRatio);
+    this.grid = makeGrid();
+    this.ghosts = { box: makeGhost('box'), cylinder: makeGhost('cylinder') };
+    this.scene.add(
+      this.ambient,
+      this.light,
+      this.light.target,
+      this.grid,
+      this.ghosts.box,
+      this.ghosts.cylinder,
+    );
+    this.applyTheme();
+  }
+
+  applyTheme(): void {
+    this.colours = {
+      plum: new Color(themeColour('plum')),
+      outline: new Color(themeColour('outline')),
+      ground: new Color(themeColour('ground')),
+    };
+    this.scene.background = this.colours.ground;
+    const { uniforms } = this.grid.material;
+    (uniforms.lineColour!.value as Color).set(themeColour('grid'));
+    (uniforms.xColour!.value as Color).set(themeColour('x'));
+    (uniforms.yColour!.value as Color).set(themeColour('y'));
+    for (const ghost of Object.values(this.ghosts))
+      ghost.children.forEach((child) =>
+        ((child as Mesh).material as LineBasicMaterial).color.copy(this.colours.plum),
+      );
+    this.paint();
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setSize(width, height, false);
+  }
+
+  /** Shows the document's built parts. Geometry is made once a shape and let go when no part has it. */
+  show(
+    document: KadrelDocument,
+    keys: ReadonlyMap<ItemId, string>,
+    factsOf: (key: string) => ShapeFacts | undefined,
+  ): void {
+    this.document = document;
+    for (const [id, objects] of this.parts)
+      if (!keys.has(id)) {
+        this.scene.remove(objects.group);
+        objects.mesh.material.dispose();
+        objects.lines.material.dispose();
+        this.parts.delete(id);
+      }
+    for (const [id, key] of keys) {
+      const geometry = this.geometryOf(key, factsOf);
+      if (!geometry || !document.items[id]) continue;
+      const objects = this.parts.get(id) ?? this.addPart(id);
+      if (objects.key !== key) {
+        objects.key = key;
+        objects.mesh.geometry = geometry.surface;
+        objects.lines.geometry = geometry.outline;
+      }
+      objects.group.matrix.copy(matrixOf(worldFromPart(document, id)));
+      objects.group.matrixWorldNeedsUpdate = true;
+    }
+    this.forgetUnused();
+    this.paint();
+  }
+
+  mark(marks: Marks): void {
+    this.marks = marks;
+    this.paint();
+  }
+
+  setDisplay(display: Display): void {
+    this.display = display;
+    this.paint();
+  }
+
+  /** Shows parts shifted by a world vector, without touching anything but their matrices. */
+  shift(ids: Iterable<ItemId>, by: Vec3): void {
+    if (!this.document) return;
+    for (const id of ids) {
+      const objects = this.parts.get(id);
+      if (!objects) continue;
+      objects.group.matrix
+        .copy(matrixOf(worldFromPart(this.document, id)))
+        .premultiply(SHIFT.makeTranslation(...by));
+      objects.group.matrixWorldNeedsUpdate = true;
+    }
+  }
+
+  ghost(ghost: Ghost | null): void {
+    for (const shape of ['box', 'cylinder'] as const) {
+      const group = this.ghosts[shape];
+      group.visible = ghost?.shape === shape;
+      if (!group.visible || !ghost) continue;
+      group.matrix.makeScale(...thick(ghost.size)).setPosition(...ghost.at);
+      group.matrixWorldNeedsUpdate = true;
+    }
+  }
+
+  render(camera: Camera, gridStep: number, sceneRadius: number): void {
+    const { eye, state } = camera;
+    const three = state.projection === 'perspective' ? this.perspective : this.parallel;
+    const far = eyeDistance(state);
+    const reach = sceneRadius + far + state.height * 4;
+    if (three instanceof PerspectiveCamera) {
+      three.aspect = camera.width / camera.pixelHeight;
+      three.near = Math.max(far / 500, Math.min(far / 4, far - sceneRadius * 2));
+      three.far = far + reach * 2;
+    } else {
+      const [w, h] = [(state.height * camera.width) / camera.pixelHeight / 2, state.height / 2];
+      [three.left, three.right, three.top, three.bottom] = [-w, w, h, -h];
+      three.near = -Math.min(PARALLEL_BACK_MM, reach * 2);
+      three.far = far + reach * 2;
+    }
+    three.matrixAutoUpdate = false;
+    three.matrix
+      .makeBasis(V1.set(...camera.right), V2.set(...camera.up), V3.set(...camera.toward))
+      .setPosition(...eye);
+    three.updateMatrixWorld(true);
+    three.updateProjectionMatrix();
+    // The light stands over the viewer's left shoulder, so that the three faces of a box are told apart in any view.
+    this.light.position
+      .set(...eye)
+      .addScaledVector(V1, -far * 0.55)
+      .addScaledVector(V2, far * 0.9);
+    this.light.target.position.set(...state.target);
+    this.light.target.updateMatrixWorld();
+    this.placeGrid(camera, gridStep);
+    this.renderer.render(this.scene, three);
+  }
+
+  /** The picture as a small PNG, for the project's card. Call right after `render`. */
+  thumbnail(width: number, height: number): Promise<Blob | null> {
+    const source = this.renderer.domElement;
+    const small = document.createElement('canvas');
+    [small.width, small.height] = [width, height];
+    const scale = Math.max(width / source.width, height / source.height);
+    const [w, h] = [source.width * scale, source.height * scale];
+    small.getContext('2d')?.drawImage(source, (width - w) / 2, (height - h) / 2, w, h);
+    return new Promise((resolve) => small.toBlob(resolve, 'image/png'));
+  }
+
+  dispose(): void {
+    for (const { surface, outline } of this.shapes.values()) {
+      surface.dispose();
+      outline.dispose();
+    }
+    this.renderer.dispose();
+  }
+
+  private addPart(id: ItemId): PartObjects {
+    const mesh = new Mesh(
+      new BufferGeometry(),
+      new MeshLambertMaterial({
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+        side: DoubleSide,
+      }),
+    );
+    const lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial());
+    const group = new Group();
+    group.matrixAutoUpdate = false;
+    group.add(mesh, lines);
+    this.scene.add(group);
+    const objects = { group, mesh, lines, key: '' };
+    this.parts.set(id, objects);
+    return objects;
+  }
+
+  private geometryOf(
+    key: string,
+    factsOf: (key: string) => ShapeFacts | undefined,
+  ): ShapeGeometry | undefined {
+    const known = this.shapes.get(key);
+    if (known) return known;
+    const facts = factsOf(key);
+    if (!facts) return undefined;
+    const surface = new BufferGeometry();
+    surface.setAttribute('position', new BufferAttribute(facts.snaps.positions, 3));
+    surface.setAttribute('normal', new BufferAttribute(facts.normals, 3));
+    surface.setIndex(new BufferAttribute(facts.snaps.triangles, 1));
+    const outline = new BufferGeometry();
+    outline.setAttribute('position', new BufferAttribute(facts.outline, 3));
+    const made = { surface, outline };
+    this.shapes.set(key, made);
+    return made;
+  }
+
+  private forgetUnused(): void {
+    const used = new Set([...this.parts.values()].map(({ key }) => key));
+    for (const [key, { surface, outline }] of this.shapes)
+      if (!used.has(key)) {
+        surface.dispose();
+        outline.dispose();
+        this.shapes.delete(key);
+      }
+  }
+
+  /** Colours and visibility by selection, pointer and display. */
+  private paint(): void {
+    for (const [id, { mesh, lines }] of this.parts) {
+      const part = this.document?.items[id];
+      const selected = this.marks.selected.has(id);
+      const hovered = this.marks.hovered === id;
+      mesh.visible = this.display !== 'wire';
+      lines.visible = this.display !== 'shaded' || selected || hovered;
+      mesh.material.color.set(part?.colour ?? '#cccccc');
+      if (selected) mesh.material.color.lerp(this.colours.plum, 0.42);
+      else if (hovered) mesh.material.color.lerp(this.colours.plum, 0.14);
+      lines.material.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
+    }
+  }
+
+  private placeGrid(camera: Camera, gridStep: number): void {
+    const { uniforms } = this.grid.material;
+    const { target, height } = camera.state;
+    const extent = height * GRID_HEIGHTS;
+    const step = shownGridStep(gridStep, height / camera.pixelHeight);
+    uniforms.step!.value = step;
+    uniforms.radius!.value = extent / 2;
+    // The middle stands on a grid point, so that the pattern does not swim when the view moves.
+    const centre = [Math.round(target[0] / step) * step, Math.round(target[1] / step) * step] as const;
+    (uniforms.centre!.value as Vector3).set(centre[0], centre[1], 0);
+    this.grid.matrix.makeScale(extent, extent, 1).setPosition(centre[0], centre[1], 0);
+    this.grid.matrixWorldNeedsUpdate = true;
+  }
+}
+
+const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
+const SHIFT = new Matrix4();
+/** The grid reaches this many picture heights across, and fades out towards its rim. */
+const GRID_HEIGHTS = 5;
+/** Grid lines stand at least this many pixels apart. */
+const LEAST_GRID_PX = 8;
+
+/** The grid step, or ten, a hundred, a thousand times it, so that lines do not run together. */
+export function shownGridStep(step: number, mmPerPx: number): number {
+  let shown = step;
+  while (shown / mmPerPx < LEAST_GRID_PX) shown *= 10;
+  return shown;
+}
+
+const thick = ([x, y, z]: Vec3): [number, number, number] => [x || 1e-6, y || 1e-6, z || 1e-6];
+
+function matrixOf({ turn: t, shift: s }: Pose): Matrix4 {
+  return POSE.set(t[0], t[1], t[2], s[0], t[3], t[4], t[5], s[1], t[6], t[7], t[8], s[2], 0, 0, 0, 1);
+}
+const POSE = new Matrix4();
+
+function makeGhost(shape: Ghost['shape']): Group {
+  const solid =
+    shape === 'box'
+      ? new BoxGeometry(1, 1, 1).translate(0.5, 0.5, 0.5)
+      : new CylinderGeometry(0.5, 0.5, 1, 64).rotateX(Math.PI / 2).translate(0, 0, 0.5);
+  const group = new Group();
+  group.matrixAutoUpdate = false;
+  group.visible = false;
+  group.add(
+    new Mesh(
+      solid,
+      new MeshLambertMaterial({ transparent: true, opacity: 0.3, side: DoubleSide, depthWrite: false }),
+    ),
+    new LineSegments(new EdgesGeometry(solid, 30), new LineBasicMaterial()),
+  );
+  return group;
+}
+
+/** A plane whose lines are computed for every pixel: no geometry changes when the view does. */
+function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
+  const material = new ShaderMaterial({
+    transparent: true,
+    depthWrite: false,
+    side: DoubleSide,
+    uniforms: {
+      step: { value: 10 },
+      radius: { value: 1000 },
+      centre: { value: new Vector3() },
+      lineColour: { value: new Color() },
+      xColour: { value: new Color() },
+      yColour: { value: new Color() },
+    },
+    vertexShader: `
+      uniform vec3 centre;
+      varying vec2 local;
+      void main() {
+        vec4 world = modelMatrix * vec4(position, 1.0);
+        local = world.xy - centre.xy;
+        gl_Position = projectionMatrix * viewMatrix * world;
+      }`,
+    fragmentShader: `
+      uniform float step; uniform float radius; uniform vec3 centre;
+      uniform vec3 lineColour; uniform vec3 xColour; uniform vec3 yColour;
+      varying vec2 local;
+      float lines(float every) {
+        vec2 at = local / every + fract(centre.xy / every);
+        vec2 off = abs(fract(at - 0.5) - 0.5) / max(fwidth(at), vec2(1e-9));
+        float dense = max(fwidth(at).x, fwidth(at).y);
+        return (1.0 - min(min(off.x, off.y), 1.0)) * (1.0 - smoothstep(0.15, 0.5, dense));
+      }
+      float axis(float distance) { return 1.0 - min(abs(distance) / max(fwidth(distance), 1e-9) / 1.2, 1.0); }
+      void main() {
+        float fade = 1.0 - smoothstep(0.35, 1.0, length(local) / radius);
+        float strength = max(lines(step) * 0.45, lines(step * 10.0) * 0.95);
+        vec2 world = local + centre.xy;
+        float x = axis(world.y), y = axis(world.x);
+        vec3 colour = mix(mix(lineColour, yColour, y), xColour, x);
+        float alpha = max(strength, max(x, y) * 0.9) * fade;
+        if (alpha < 0.01) discard;
+        gl_FragColor = vec4(colour, alpha);
+        #include <colorspace_fragment>
+      }`,
+  });
+  const grid = new Mesh(new PlaneGeometry(1, 1), material);
+  grid.matrixAutoUpdate = false;
+  grid.frustumCulled = false;
+  grid.renderOrder = 1;
+  return grid;
+}

@@ -1,0 +1,240 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNITS } from '@kadrel/core';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useState, type FormEvent } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { api } from '../api/client.ts';
+import { AccountMenu } from '../common/AccountMenu.tsx';
+import { Wordmark } from '../common/Wordmark.tsx';
+import { useSession, useSessionState } from './context.ts';
+
+export function Header({ openOutput, openKeys }: { openOutput: () => void; openKeys: () => void }) {
+  const session = useSession();
+  const edits = useSessionState((state) => state.edits);
+  const { undo, redo } = undoStacks(edits);
+  return (
+    <header className="col-span-3 flex items-center gap-3 border-b border-rule bg-sheet px-3.5">
+      <Link to="/projects" aria-label="Kadrel: to the projects">
+        <Wordmark />
+      </Link>
+      <span className="text-ink3" aria-hidden>
+        /
+      </span>
+      <ProjectName />
+      <SceneChip />
+      <SaveState />
+      <span className="flex-1" />
+      <button
+        type="button"
+        className="quiet inline-flex items-center gap-1.5"
+        disabled={undo.length === 0}
+        onClick={session.undo}
+        title="Ctrl+Z"
+      >
+        <Undo2 size={14} aria-hidden /> Undo
+      </button>
+      <button
+        type="button"
+        className="quiet inline-flex items-center gap-1.5"
+        disabled={redo.length === 0}
+        onClick={session.redo}
+        title="Ctrl+Shift+Z"
+      >
+        <Redo2 size={14} aria-hidden /> Redo
+      </button>
+      <button type="button" className="quiet" onClick={openKeys} title="?">
+        Keys
+      </button>
+      <AccountMenu />
+      <button type="button" className="button main" onClick={openOutput}>
+        Output
+      </button>
+    </header>
+  );
+}
+
+function ProjectName() {
+  const session = useSession();
+  const name = useSessionState((state) => state.name);
+  const projectId = useSessionState((state) => state.projectId);
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = async () => {
+    const next = typed?.trim() ?? '';
+    setTyped(null);
+    if (!next || next === name) return;
+    try {
+      await api.changeProject(projectId, { name: next });
+      session.set({ name: next });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <input
+      className="min-w-12 max-w-72 field-sizing-content rounded border border-transparent bg-transparent px-1.5 py-0.5 font-bold hover:border-rule"
+      aria-label="Project name"
+      value={typed ?? name}
+      maxLength={120}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => void commit()}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') setTyped(null);
+        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+/** Units, grid step and angle step; opens the scene's settings. */
+function SceneChip() {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const choices = verbNamed('scene')!.blanks;
+  const submit = async (event: FormEvent<HTMLFormElement>, close: () => void) => {
+    event.preventDefault();
+    const values = Object.fromEntries(new FormData(event.currentTarget).entries());
+    if (await session.say('scene', values)) close();
+  };
+  return (
+    <Popover className="relative">
+      <PopoverButton
+        className="rounded border border-rule bg-paper px-2 py-0.5 text-ink2"
+        title="Units, decimals and steps"
+      >
+        {scene.units} · grid{' '}
+        <span className="num">{formatLengthWithUnit(scene.grid, { ...scene, trailingZeros: false })}</span> ·
+        turn <span className="num">{formatAngle(scene.angleStep)}</span>
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-72 p-4!">
+        {({ close }) => (
+          <form className="flex flex-col gap-2.5" onSubmit={(event) => void submit(event, close)}>
+            <Choice
+              name="units"
+              label="Units"
+              value={scene.units}
+              choices={Object.fromEntries(LENGTH_UNITS.map((unit) => [unit, choices.units!.choices![unit]!]))}
+            />
+            <Line label="Decimals">
+              <input
+                className="field num"
+                name="decimals"
+                defaultValue={scene.decimals}
+                aria-label="Decimals"
+              />
+            </Line>
+            <Choice
+              name="zeros"
+              label="Trailing zeros"
+              value={scene.trailingZeros ? 'yes' : 'no'}
+              choices={choices.zeros!.choices!}
+            />
+            <Choice
+              name="fraction"
+              label="Fraction of an inch"
+              value={String(scene.fraction)}
+              choices={choices.fraction!.choices!}
+            />
+            <Line label="Grid step">
+              <input
+                className="field num"
+                name="grid"
+                defaultValue={formatLengthWithUnit(scene.grid, { ...scene, decimals: 9 })}
+                aria-label="Grid step"
+              />
+            </Line>
+            <Line label="Angle step">
+              <input
+                className="field num"
+                name="angleStep"
+                defaultValue={formatAngle(scene.angleStep)}
+                aria-label="Angle step"
+              />
+            </Line>
+            <p className="text-[12px] text-ink2">Nothing changes its size.</p>
+            <button type="submit" className="button main self-end">
+              Set
+            </button>
+          </form>
+        )}
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+function Line({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[120px_1fr] items-center gap-2">
+      <span>{label}</span>
+      {children}
+    </div>
+  );
+}
+
+function Choice({
+  name,
+  label,
+  value,
+  choices,
+}: {
+  name: string;
+  label: string;
+  value: string;
+  choices: Readonly<Record<string, string>>;
+}) {
+  return (
+    <Line label={label}>
+      <select className="field" name={name} defaultValue={value} aria-label={label}>
+        {Object.entries(choices).map(([choice, words]) => (
+          <option key={choice} value={choice}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Line>
+  );
+}
+
+function SaveState() {
+  const session = useSession();
+  const navigate = useNavigate();
+  const { state, revision, reason } = useSessionState((s) => s.save);
+  if (state === 'conflict')
+    return (
+      <Popover className="relative">
+        <PopoverButton className="rounded border border-bad px-2 py-0.5 font-semibold text-bad">
+          not saved: conflict
+        </PopoverButton>
+        <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-80 p-4!">
+          <p className="mb-3">{reason} Your edits are kept in this browser.</p>
+          <div className="flex gap-2">
+            <button type="button" className="button" onClick={() => void session.takeTheirs()}>
+              Take theirs
+            </button>
+            <button
+              type="button"
+              className="button main"
+              onClick={() => void session.keepMine().then((id) => navigate(`/projects/${id}`))}
+            >
+              Keep mine as a project
+            </button>
+          </div>
+        </PopoverPanel>
+      </Popover>
+    );
+  const words = {
+    saved: `saved · revision ${revision}`,
+    saving: 'saving…',
+    waiting: 'waiting for the server; kept here',
+  }[state];
+  return (
+    <span
+      className={state === 'waiting' ? 'font-semibold text-bad' : 'text-ink3'}
+      role="status"
+      data-testid="save-state"
+      title={reason}
+    >
+      {words}
+    </span>
+  );
+}

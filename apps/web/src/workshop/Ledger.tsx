@@ -1,0 +1,69 @@
+import { ledgerOf } from '@kadrel/core';
+import clsx from 'clsx';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useSession, useSessionState } from './context.ts';
+
+/** The statements in force, in plain words; click one to look at the model as it was then. */
+export function Ledger() {
+  const session = useSession();
+  const edits = useSessionState((state) => state.edits);
+  const lookingAt = useSessionState((state) => state.lookingAt);
+  const [isOpen, setIsOpen] = useState(true);
+  const lines = ledgerOf(edits);
+  const end = useRef<HTMLLIElement>(null);
+  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [lines.length, isOpen]);
+  return (
+    <section
+      className={clsx('flex flex-col border-t border-rule', isOpen && 'h-[38%] min-h-24')}
+      aria-label="Ledger"
+    >
+      <h2>
+        <button
+          type="button"
+          className="panel-title w-full"
+          aria-expanded={isOpen}
+          onClick={() => setIsOpen(!isOpen)}
+        >
+          <span className="inline-flex items-center gap-1">
+            Ledger {isOpen ? <ChevronDown size={12} /> : <ChevronRight size={12} />}
+          </span>
+          <span className="num font-normal">{lines.length}</span>
+        </button>
+      </h2>
+      {isOpen && (
+        <ol className="min-h-0 flex-1 overflow-y-auto pb-2">
+          {lines.map((edit, i) => {
+            const [verb, ...rest] = edit.line.title.split(' ');
+            const isNow = lookingAt === null ? i === lines.length - 1 : lookingAt === i + 1;
+            return (
+              <li
+                key={edit.id}
+                ref={i === lines.length - 1 ? end : undefined}
+                className={clsx('group flex items-start', isNow && 'bg-sheet')}
+              >
+                <button
+                  type="button"
+                  className="flex min-w-0 flex-1 gap-2 px-3.5 py-0.5 text-left text-[12px] text-ink2"
+                  title="Look at the model after this statement"
+                  onClick={() => session.lookAt(i === lines.length - 1 ? null : i + 1)}
+                >
+                  <span className="num w-5 shrink-0 text-right text-ink3">{i + 1}</span>
+                  <span className="min-w-0 break-words">
+                    <b className="font-semibold text-ink">{verb}</b> {rest.join(' ')}
+                  </span>
+                </button>
+                {i === lines.length - 1 && (
+                  <button type="button" className="quiet text-[12px] text-plum" onClick={session.revise}>
+                    Revise
+                  </button>
+                )}
+              </li>
+            );
+          })}
+          {lines.length === 0 && <li className="px-3.5 text-ink3">Nothing has been done yet.</li>}
+        </ol>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,151 @@
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { visibleParts } from '@kadrel/core';
+import { useState } from 'react';
+import { useSession, useSessionState } from './context.ts';
+
+const FORMATS = {
+  step: ['STEP', 'Exact solids with names and colours, in millimetres.'],
+  stl: ['STL', 'Facets for printing, binary, in millimetres.'],
+  json: ['Kadrel JSON', 'The whole project as open data.'],
+} as const;
+type Format = keyof typeof FORMATS;
+
+/** Writes chosen or all parts to a file. */
+export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => void }) {
+  return (
+    <Dialog open={isOpen} onClose={close} className="relative z-50">
+      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
+        <DialogPanel className="w-[440px] rounded-lg border border-rule bg-sheet p-6">
+          <DialogTitle className="mb-4 text-[17px] font-bold">Output</DialogTitle>
+          <OutputForm close={close} />
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+function OutputForm({ close }: { close: () => void }) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const selection = useSessionState((state) => state.selection);
+  const name = useSessionState((state) => state.name);
+  const failures = useSessionState((state) => state.built.failures);
+  const [format, setFormat] = useState<Format>('step');
+  const [which, setWhich] = useState<'all' | 'selected'>(selection.length > 0 ? 'selected' : 'all');
+  const [chord, setChord] = useState('0.01 mm');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
+  const all = visibleParts(document).map((part) => part.id);
+  const parts = (which === 'all' ? all : selection).filter(
+    (id) => !failures.some((failure) => failure.part === id),
+  );
+
+  const write = async () => {
+    setProblem(null);
+    const chordMm = session.readLength(chord);
+    if (format === 'stl' && !(chordMm !== undefined && chordMm >= 0.0001 && chordMm <= 1000))
+      return setProblem('The chord tolerance is a length between 0.0001 mm and 1 m.');
+    if (format !== 'json' && parts.length === 0) return setProblem('There is no part to write.');
+    setIsBusy(true);
+    try {
+      if (format === 'step') download(`${name}.step`, 'model/step', await session.step(parts));
+      else if (format === 'stl') download(`${name}.stl`, 'model/stl', await session.stl(parts, chordMm!));
+      else download(`${name}.kadrel.json`, 'application/json', JSON.stringify(document, null, 2));
+      close();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    } finally {
+      setIsBusy(false);
+    }
+  };
+
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void write();
+      }}
+    >
+      <fieldset className="flex flex-col gap-1.5">
+        <legend className="mb-1 font-semibold">Format</legend>
+        {(Object.keys(FORMATS) as Format[]).map((key) => (
+          <label key={key} className="flex items-baseline gap-2">
+            <input
+              type="radio"
+              name="format"
+              className="accent-(--plum)"
+              checked={format === key}
+              onChange={() => setFormat(key)}
+            />
+            <span className="w-24 font-semibold">{FORMATS[key][0]}</span>
+            <span className="text-ink2">{FORMATS[key][1]}</span>
+          </label>
+        ))}
+      </fieldset>
+      {format !== 'json' && (
+        <fieldset className="flex gap-4">
+          <legend className="mb-1 font-semibold">Parts</legend>
+          <label className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="which"
+              className="accent-(--plum)"
+              checked={which === 'all'}
+              onChange={() => setWhich('all')}
+            />
+            all visible ({all.length})
+          </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="which"
+              className="accent-(--plum)"
+              checked={which === 'selected'}
+              disabled={selection.length === 0}
+              onChange={() => setWhich('selected')}
+            />
+            selected ({selection.length})
+          </label>
+        </fieldset>
+      )}
+      {format === 'stl' && (
+        <label className="flex flex-col gap-1 font-semibold">
+          Chord tolerance
+          <input
+            className="field num font-normal"
+            value={chord}
+            onChange={(event) => setChord(event.target.value)}
+          />
+          <span className="text-[12px] font-normal text-ink2">
+            Greatest distance between a facet and the true surface.
+          </span>
+        </label>
+      )}
+      {problem && (
+        <p role="alert" className="text-bad">
+          {problem}
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        <button type="button" className="button" onClick={close}>
+          Cancel
+        </button>
+        <button type="submit" className="button main" disabled={isBusy}>
+          {isBusy ? 'Writing…' : 'Download'}
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function download(name: string, type: string, content: string | Uint8Array): void {
+  const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
+  const link = Object.assign(window.document.createElement('a'), {
+    href: url,
+    download: name.replace(/[/\\:*?"<>|]/g, '-'),
+  });
+  link.click();
+  // The browser has begun to read the file by the next turn.
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}

@@ -1,0 +1,53 @@
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { VERBS } from '@kadrel/core';
+import { OTHER_KEYS } from './keys.ts';
+
+const POINTER: readonly (readonly [string, string])[] = [
+  ['Left click', 'Select; with Shift or Ctrl toggle'],
+  ['Left drag', 'Select by a rectangle, pull a grip, draw'],
+  ['Middle or right drag', 'Orbit; with Shift pan'],
+  ['Wheel', 'Zoom to the pointer'],
+  ['Ctrl while dragging', 'No snaps, no grid, for the moment'],
+];
+
+/** All keys, made from the verbs' declarations. */
+export function Shortcuts({ isOpen, close }: { isOpen: boolean; close: () => void }) {
+  const verbs = VERBS.flatMap(({ key, name }) => (key ? [[key, name] as const] : []));
+  return (
+    <Dialog open={isOpen} onClose={close} className="relative z-50">
+      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
+        <DialogPanel className="max-h-full w-[760px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
+          <DialogTitle className="mb-4 text-[17px] font-bold">Keys</DialogTitle>
+          <div className="grid grid-cols-3 gap-8">
+            <Keys title="Verbs" rows={verbs} />
+            <Keys title="Working" rows={OTHER_KEYS} />
+            <Keys title="Pointer" rows={POINTER} />
+          </div>
+          <div className="mt-4 flex justify-end">
+            <button type="button" className="button" onClick={close}>
+              Close
+            </button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+function Keys({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) {
+  return (
+    <section>
+      <h3 className="mb-2 font-semibold">{title}</h3>
+      <dl className="flex flex-col gap-1.5">
+        {rows.map(([key, about]) => (
+          <div key={key} className="flex items-baseline gap-2">
+            <dt className="shrink-0">
+              <kbd className="key">{key}</kbd>
+            </dt>
+            <dd className="text-ink2">{about}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,431 @@
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Listbox,
+  ListboxButton,
+  ListboxOption,
+  ListboxOptions,
+} from '@headlessui/react';
+import {
+  AXES,
+  findVerbs,
+  formatLength,
+  formatLengthWithUnit,
+  topParts,
+  verbNamed,
+  wordBlank,
+  type Blank,
+  type Verb,
+} from '@kadrel/core';
+import clsx from 'clsx';
+import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { live } from '../session/live.ts';
+import {
+  entryKey,
+  entryText,
+  exactNumber,
+  isTriple,
+  type Entry,
+  type Statement,
+} from '../session/statement.ts';
+import { PATIENT_MS } from '../session/store.ts';
+import { useSession, useSessionState } from './context.ts';
+import { ENTRY_ATTRIBUTE } from './keys.ts';
+import { startVerb } from './start.ts';
+
+/** The verb in hand as one sentence with blanks; with no verb in hand, a search for one. */
+export function StatementBar() {
+  const statement = useSessionState((state) => state.statement);
+  return (
+    <section
+      className="relative col-span-3 flex items-center gap-2 border-b border-rule bg-sheet px-3.5 text-[14px]"
+      aria-label="Statement"
+    >
+      {statement ? <Sentence statement={statement} /> : <FindVerb />}
+    </section>
+  );
+}
+
+function FindVerb() {
+  const session = useSession();
+  const [typed, setTyped] = useState('');
+  const found = findVerbs(typed).filter((verb) => verb.id !== 'change');
+  const choose = (verb: Verb | null) => {
+    if (!verb) return;
+    setTyped('');
+    (document.activeElement as HTMLElement | null)?.blur();
+    startVerb(session, verb);
+  };
+  return (
+    <Combobox value={null} onChange={choose} immediate>
+      <ComboboxInput
+        data-testid="find-verb"
+        aria-label="Find a verb"
+        placeholder="What do you want to do?  Press / and type"
+        className="w-full bg-transparent py-1 outline-none placeholder:text-ink3"
+        displayValue={() => typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Escape') return;
+          setTyped('');
+          event.currentTarget.blur();
+        }}
+      />
+      <ComboboxOptions anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
+        {found.map((verb) => (
+          <ComboboxOption key={verb.id} value={verb} className="menu-item">
+            <span className="w-24 font-semibold">{verb.name}</span>
+            <span className="flex-1 truncate text-ink2">{verb.about}</span>
+            {verb.key && <kbd className="key">{verb.key}</kbd>}
+          </ComboboxOption>
+        ))}
+        {found.length === 0 && <p className="px-3 py-1.5 text-ink2">No verb does that yet.</p>}
+      </ComboboxOptions>
+    </Combobox>
+  );
+}
+
+type Piece = { readonly words: string } | { readonly blank: string };
+
+/** The sentence cut into words and blanks. Long ones show only what is filled; of two that exclude one another, the filled one. */
+function piecesOf(verb: Verb, statement: Statement): Piece[] {
+  const isFilled = (id: string) =>
+    entryText(statement, { blank: id, axis: null }).replaceAll(/[, ]/g, '') !== '';
+  const isLong = Object.keys(verb.blanks).length > 8;
+  const hidden = (id: string) => {
+    const blank = verb.blanks[id]!;
+    if (isFilled(id) || !blank.optional) return false;
+    return isLong || statement.phase === 'done' || (blank.excludes !== undefined && isFilled(blank.excludes));
+  };
+  const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
+    const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
+    return ids.some(hidden) && !ids.includes(statement.focus?.blank ?? '') ? '' : clause;
+  });
+  return kept
+    .slice(verb.name.length)
+    .split(/(\{\w+\})/)
+    .filter((piece) => piece.trim() !== '')
+    .map((piece) => (piece.startsWith('{') ? { blank: piece.slice(1, -1) } : { words: piece.trim() }));
+}
+
+function Sentence({ statement }: { statement: Statement }) {
+  const session = useSession();
+  const verb = verbNamed(statement.verb)!;
+  const bar = useRef<HTMLDivElement>(null);
+  const isWorking = statement.phase === 'working';
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.defaultPrevented) return;
+    if (event.key === 'Enter') void session.commit();
+    else if (event.key === 'Escape') {
+      (document.activeElement as HTMLElement | null)?.blur();
+      session.leave();
+    } else if (event.key === 'Tab') session.walk(event.shiftKey ? -1 : 1);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <>
+      <div
+        ref={bar}
+        role="group"
+        aria-label={`Statement: ${verb.name}`}
+        className="flex min-w-0 flex-1 items-center gap-1.5 overflow-x-auto py-1 [scrollbar-width:thin]"
+        onKeyDown={onKeyDown}
+      >
+        <span className="mr-0.5 text-[15px] font-[650] text-plum" data-testid="verb">
+          {verb.name}
+        </span>
+        {piecesOf(verb, statement).map((piece, i) =>
+          'words' in piece ? (
+            <span key={i} className="whitespace-nowrap">
+              {piece.words}
+            </span>
+          ) : (
+            <BlankField
+              key={piece.blank}
+              id={piece.blank}
+              blank={verb.blanks[piece.blank]!}
+              statement={statement}
+            />
+          ),
+        )}
+      </div>
+      <Refused statement={statement} bar={bar} />
+      {isWorking ? <Working /> : <Hints statement={statement} />}
+    </>
+  );
+}
+
+/** What is wrong, below the blank that it is about. */
+function Refused({ statement, bar }: { statement: Statement; bar: React.RefObject<HTMLDivElement | null> }) {
+  const [left, setLeft] = useState(14);
+  const { refusal } = statement;
+  useLayoutEffect(() => {
+    const blank =
+      refusal?.blank === undefined ? null : bar.current?.querySelector(`[data-blank="${refusal.blank}"]`);
+    const start = bar.current?.getBoundingClientRect().left ?? 0;
+    setLeft(blank ? Math.max(14, blank.getBoundingClientRect().left - start + 14) : 14);
+  }, [refusal, bar]);
+  if (!refusal) return null;
+  return (
+    <p
+      role="alert"
+      data-testid="refusal"
+      className="absolute top-full z-30 mt-0.5 max-w-xl rounded border border-bad bg-sheet px-3 py-1.5 text-[13px] text-bad shadow"
+      style={{ left: Math.min(left, window.innerWidth - 600) }}
+    >
+      {refusal.message}
+      {refusal.at !== undefined && <span className="num ml-2 text-ink3">character {refusal.at + 1}</span>}
+    </p>
+  );
+}
+
+function Hints({ statement }: { statement: Statement }) {
+  const isDone = statement.phase === 'done';
+  return (
+    <div className="flex shrink-0 items-center gap-1.5 pl-2 text-[13px] text-ink2">
+      <Result statement={statement} />
+      {isDone && <span>done; change a blank to adjust</span>}
+      <kbd className="key">Enter</kbd>
+      <span>{isDone ? 'adjust' : 'place'}</span>
+      <kbd className="key">Esc</kbd>
+      <span>{isDone ? 'close' : 'leave'}</span>
+    </div>
+  );
+}
+
+/** What the text in the focused field comes to, where it is more than a number. */
+function Result({ statement }: { statement: Statement }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const { focus } = statement;
+  const blank = focus && verbNamed(statement.verb)!.blanks[focus.blank];
+  if (!focus || !blank || !['length', 'vector', 'point'].includes(blank.type)) return null;
+  const text = entryText(statement, focus);
+  if (exactNumber(text) !== undefined || /^[-\d.\s]*$/.test(text)) return null;
+  const value = session.readLength(text);
+  return value === undefined ? null : <span className="num">= {formatLengthWithUnit(value, scene)}</span>;
+}
+
+/** Progress of what the kernel is at, once it takes longer than a moment. */
+function Working() {
+  const session = useSession();
+  const kernel = useSessionState((state) => state.kernel);
+  const items = useSessionState((state) => state.document.items);
+  const [isLong, setIsLong] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setIsLong(true), PATIENT_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  if (!isLong) return null;
+  const name = kernel.at === 'working' && kernel.part !== undefined ? items[kernel.part]?.name : undefined;
+  const words = kernel.at === 'starting' ? 'The kernel is starting…' : `Working${name ? ` on ${name}` : ''}…`;
+  const progress = kernel.at === 'working' && kernel.of > 0 ? { value: kernel.done, max: kernel.of } : {};
+  return (
+    <div className="flex shrink-0 items-center gap-2 text-[13px]" role="status">
+      <span>{words}</span>
+      <progress className="h-1.5 w-24 accent-(--plum)" aria-label="Progress" {...progress} />
+      <button type="button" className="button" onClick={() => session.cancelWork()}>
+        Cancel
+      </button>
+    </div>
+  );
+}
+
+function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
+  const isBad = statement.refusal?.blank === id;
+  if (blank.type === 'part' || blank.type === 'parts')
+    return <PartsField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'choice')
+    return <ChoiceField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (isTriple(blank))
+    return (
+      <span className="inline-flex gap-1.5" data-blank={id}>
+        {([0, 1, 2] as const).map((axis) => (
+          <TextField
+            key={axis}
+            entry={{ blank: id, axis }}
+            blank={blank}
+            statement={statement}
+            isBad={isBad}
+          />
+        ))}
+      </span>
+    );
+  return (
+    <span data-blank={id}>
+      <TextField entry={{ blank: id, axis: null }} blank={blank} statement={statement} isBad={isBad} />
+    </span>
+  );
+}
+
+interface FieldProps {
+  readonly id: string;
+  readonly blank: Blank;
+  readonly statement: Statement;
+  readonly isBad: boolean;
+}
+
+const isAt = (focus: Entry | null, entry: Entry) => focus !== null && entryKey(focus) === entryKey(entry);
+
+function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & { entry: Entry }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const field = useRef<HTMLInputElement>(null);
+  const key = entryKey(entry);
+  const raw = entryText(statement, entry);
+  const exact = exactNumber(raw);
+  const label = statement.labels[entry.blank];
+  const shown = label ?? (exact === undefined ? shownPoint(raw, scene) : formatLength(exact, scene));
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+
+  useEffect(() => {
+    if (field.current && field.current.value !== shown) field.current.value = shown;
+  }, [shown]);
+  useEffect(() => live.listen(key, (text) => field.current && (field.current.value = text)), [key]);
+  useEffect(() => {
+    if (!isActive) return;
+    field.current?.focus({ preventScroll: false });
+    field.current?.select();
+  }, [isActive]);
+
+  const axis = entry.axis === null ? undefined : AXES[entry.axis]!;
+  const isNumber = !['name', 'text'].includes(blank.type);
+  return (
+    <label className={clsx('blank', isNumber && 'num')} data-active={isActive} data-bad={isBad}>
+      {axis && (
+        <b aria-hidden style={{ color: `var(--${axis})` }}>
+          {axis.toUpperCase()}
+        </b>
+      )}
+      <input
+        ref={field}
+        {...{ [ENTRY_ATTRIBUTE]: key }}
+        aria-label={axis ? `${blank.label} ${axis.toUpperCase()}` : blank.label}
+        title={blank.about}
+        aria-invalid={isBad}
+        defaultValue={shown}
+        placeholder={blank.type === 'point' ? 'pick…' : blank.optional ? '…' : ''}
+        autoComplete="off"
+        spellCheck={false}
+        disabled={statement.phase === 'working'}
+        onFocus={() => !isActive && session.focus(entry)}
+        onInput={(event) => session.type(entry, event.currentTarget.value)}
+      />
+    </label>
+  );
+}
+
+/** Three exact numbers in one field, in scene units. */
+function shownPoint(raw: string, scene: Parameters<typeof formatLength>[1]): string {
+  const numbers = raw.split(', ').map(exactNumber);
+  return numbers.length === 3 && numbers.every((n) => n !== undefined)
+    ? numbers.map((n) => formatLength(n, scene)).join(', ')
+    : raw;
+}
+
+/** Takes the focus when Tab comes to a field that is a button. */
+function useFocusedButton(isActive: boolean) {
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (isActive) button.current?.focus();
+  }, [isActive]);
+  return button;
+}
+
+function PartsField({ id, blank, statement, isBad }: FieldProps) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  const isMany = blank.type === 'parts';
+  const value = statement.typed[id];
+  const chosen = isMany ? ((value as string[] | undefined) ?? []) : ((value as string | undefined) ?? '');
+  const options = topParts(document);
+  return (
+    <Listbox
+      value={chosen}
+      multiple={isMany}
+      disabled={statement.phase === 'working'}
+      onChange={(next: string | string[]) => session.setBlank(id, next)}
+    >
+      <ListboxButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive}
+        data-bad={isBad}
+        aria-label={`${blank.label}: ${wordBlank(blank, value, document)}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+      >
+        {chosen.length === 0 ? (
+          <span className="text-ink3">{isMany ? 'click parts…' : 'click a part…'}</span>
+        ) : (
+          wordBlank(blank, value, document)
+        )}
+      </ListboxButton>
+      <ListboxOptions
+        anchor={{ to: 'bottom start', gap: 6 }}
+        className="menu max-h-80 min-w-44 overflow-auto"
+      >
+        {options.map((part) => (
+          <ListboxOption
+            key={part.id}
+            value={part.id}
+            className="menu-item data-selected:font-semibold data-selected:text-plum"
+          >
+            <span
+              className="size-2.5 rounded-xs border border-black/20"
+              style={{ background: part.colour }}
+            />
+            {part.name}
+          </ListboxOption>
+        ))}
+        {options.length === 0 && <p className="px-3 py-1.5 text-ink2">There are no parts yet.</p>}
+      </ListboxOptions>
+    </Listbox>
+  );
+}
+
+function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
+  const session = useSession();
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  const value = (statement.typed[id] as string | undefined) ?? '';
+  return (
+    <Listbox
+      value={value}
+      disabled={statement.phase === 'working'}
+      onChange={(next: string) => session.setBlank(id, next)}
+    >
+      <ListboxButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive}
+        data-bad={isBad}
+        aria-label={`${blank.label}: ${blank.choices?.[value] ?? 'not chosen'}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+      >
+        {blank.choices?.[value] ?? <span className="text-ink3">…</span>}
+      </ListboxButton>
+      <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="menu">
+        {Object.entries(blank.choices ?? {}).map(([choice, words]) => (
+          <ListboxOption
+            key={choice}
+            value={choice}
+            className="menu-item data-selected:font-semibold data-selected:text-plum"
+          >
+            {words}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}

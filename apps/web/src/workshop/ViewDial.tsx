@@ -1,0 +1,204 @@
+import { ISOMETRIC_ALTITUDE, type Camera } from '@kadrel/core';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { Viewport } from '../viewport/viewport.ts';
+
+const RADIUS = 40;
+const CENTRE = { x: 66, y: 66 } as const;
+/** The arc beside the ring: its own centre and radius, and how far it bends for 90° of altitude. */
+const ARC = { x: 84, y: 66, radius: 58, bend: 46 } as const;
+const BEARINGS = [0, 45, 90, 135, 180, 225, 270, 315] as const;
+const BEARING_WORDS = [
+  'front',
+  'front right',
+  'right',
+  'back right',
+  'back',
+  'back left',
+  'left',
+  'front left',
+] as const;
+const ALTITUDES: readonly (readonly [number, string])[] = [
+  [90, 'plan'],
+  [ISOMETRIC_ALTITUDE, '35°'],
+  [0, 'level'],
+  [-90, 'under'],
+];
+const STEP_DEGREES = 15;
+
+const rad = (degrees: number) => (degrees * Math.PI) / 180;
+/** On the ring the front is below, as on a plan that is read from the front. */
+const onRing = (bearing: number, radius: number) => ({
+  x: CENTRE.x + radius * Math.sin(rad(bearing)),
+  y: CENTRE.y + radius * Math.cos(rad(bearing)),
+});
+const onArc = (altitude: number, radius: number = ARC.radius) => {
+  const angle = rad((altitude / 90) * ARC.bend);
+  return { x: ARC.x + radius * Math.cos(angle), y: ARC.y - radius * Math.sin(angle) };
+};
+
+/** A flat compass for the bearing with an altitude arc beside it. It follows the camera without React. */
+export function ViewDial({ viewport }: { viewport: Viewport }) {
+  const ring = useRef<SVGGElement>(null);
+  const arc = useRef<SVGGElement>(null);
+  const needle = useRef<SVGPathElement>(null);
+  const knob = useRef<SVGCircleElement>(null);
+  useEffect(
+    () =>
+      viewport.onCamera(({ state: { bearing, altitude } }: Camera) => {
+        const [a, b] = [onRing(bearing - 16, RADIUS - 8), onRing(bearing + 16, RADIUS - 8)];
+        needle.current?.setAttribute(
+          'd',
+          `M${CENTRE.x} ${CENTRE.y}L${a.x} ${a.y}A${RADIUS - 8} ${RADIUS - 8} 0 0 0 ${b.x} ${b.y}Z`,
+        );
+        const at = onArc(altitude);
+        knob.current?.setAttribute('cx', String(at.x));
+        knob.current?.setAttribute('cy', String(at.y));
+        ring.current?.setAttribute('aria-valuenow', String(Math.round(bearing)));
+        ring.current?.setAttribute('aria-valuetext', `${Math.round(bearing)}°`);
+        arc.current?.setAttribute('aria-valuenow', String(Math.round(altitude)));
+        arc.current?.setAttribute('aria-valuetext', `${Math.round(altitude)}°`);
+      }),
+    [viewport],
+  );
+
+  const local = (event: PointerEvent<SVGElement>) => {
+    const { left, top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+    return { x: event.clientX - left, y: event.clientY - top };
+  };
+  /** The bearing under the pointer, drawn to a stop that is near. */
+  const turnTo = (event: PointerEvent<SVGElement>) => {
+    const { x, y } = local(event);
+    const free = ((Math.atan2(x - CENTRE.x, y - CENTRE.y) * 180) / Math.PI + 360) % 360;
+    const stop = BEARINGS.find((bearing) => Math.abs(((free - bearing + 540) % 360) - 180) < 7);
+    viewport.look({ bearing: stop ?? Math.round(free), altitude: viewport.view.altitude });
+  };
+  const tiltTo = (event: PointerEvent<SVGElement>) => {
+    const { x, y } = local(event);
+    const free = Math.max(
+      -90,
+      Math.min(90, ((Math.atan2(ARC.y - y, x - ARC.x) * 180) / Math.PI / ARC.bend) * 90),
+    );
+    const stop = ALTITUDES.find(([altitude]) => Math.abs(free - altitude) < 8);
+    viewport.look({ bearing: viewport.view.bearing, altitude: stop ? stop[0] : Math.round(free) });
+  };
+  const drag = (work: (event: PointerEvent<SVGElement>) => void) => ({
+    onPointerDown: (event: PointerEvent<SVGGElement>) => {
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      work(event);
+    },
+    onPointerMove: (event: PointerEvent<SVGGElement>) => {
+      if (event.currentTarget.hasPointerCapture(event.pointerId)) work(event);
+    },
+  });
+  const steps = (change: (step: number) => void) => (event: KeyboardEvent) => {
+    const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    change(step * STEP_DEGREES);
+  };
+  const { view } = viewport;
+
+  return (
+    <div className="absolute bottom-1 left-1" onPointerDown={(event) => event.stopPropagation()}>
+      <svg width={196} height={136} className="text-[10px]" fontSize={10} fill="var(--ink2)">
+        <g
+          ref={ring}
+          role="slider"
+          tabIndex={0}
+          aria-label="Bearing of the view"
+          aria-valuemin={0}
+          aria-valuemax={360}
+          aria-valuenow={Math.round(view.bearing)}
+          className="cursor-pointer"
+          {...drag(turnTo)}
+          onKeyDown={steps((step) =>
+            viewport.look({ ...viewport.view, bearing: (viewport.view.bearing + step + 360) % 360 }),
+          )}
+        >
+          <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS + 4} fill="var(--sheet)" stroke="var(--ink3)" />
+          <path ref={needle} fill="var(--plum)" />
+          <circle cx={CENTRE.x} cy={CENTRE.y} r={2.5} fill="var(--ink)" />
+          {BEARINGS.map((bearing) => {
+            const [a, b] = [onRing(bearing, RADIUS + 4), onRing(bearing, RADIUS - 3)];
+            return <line key={bearing} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--ink3)" />;
+          })}
+        </g>
+        {([0, 90, 180, 270] as const).map((bearing) => {
+          const at = onRing(bearing, RADIUS + 13);
+          const anchor = bearing === 90 ? 'start' : bearing === 270 ? 'end' : 'middle';
+          const word = BEARING_WORDS[bearing / 45]!;
+          if (bearing === 90) return null;
+          return (
+            <text
+              key={bearing}
+              role="button"
+              tabIndex={0}
+              aria-label={`Look from the ${word}`}
+              className="cursor-pointer"
+              x={bearing === 270 ? at.x + 4 : at.x}
+              y={at.y + (bearing === 0 ? 5 : bearing === 180 ? 0 : 3)}
+              textAnchor={anchor}
+              onClick={() => viewport.look({ bearing, altitude: viewport.view.altitude })}
+              onKeyDown={(event) =>
+                event.key === 'Enter' && viewport.look({ bearing, altitude: viewport.view.altitude })
+              }
+            >
+              {word}
+            </text>
+          );
+        })}
+        <g
+          ref={arc}
+          role="slider"
+          tabIndex={0}
+          aria-label="Altitude of the view"
+          aria-valuemin={-90}
+          aria-valuemax={90}
+          aria-valuenow={Math.round(view.altitude)}
+          className="cursor-pointer"
+          {...drag(tiltTo)}
+          onKeyDown={steps((step) =>
+            viewport.look({
+              ...viewport.view,
+              altitude: Math.max(-90, Math.min(90, viewport.view.altitude + step)),
+            }),
+          )}
+        >
+          <path d={arcPath()} fill="none" stroke="transparent" strokeWidth={18} />
+          <path d={arcPath()} fill="none" stroke="var(--ink3)" />
+          {ALTITUDES.map(([altitude]) => {
+            const [a, b] = [onArc(altitude, ARC.radius - 3), onArc(altitude, ARC.radius + 3)];
+            return <line key={altitude} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--ink3)" />;
+          })}
+          <circle ref={knob} r={5} fill="var(--plum)" />
+        </g>
+        {ALTITUDES.map(([altitude, word]) => {
+          const at = onArc(altitude, ARC.radius + 9);
+          return (
+            <text
+              key={altitude}
+              role="button"
+              tabIndex={0}
+              aria-label={`Altitude: ${word === '35°' ? 'isometric, 35.26°' : word}`}
+              className="cursor-pointer"
+              x={at.x}
+              y={at.y + 3}
+              onClick={() => viewport.look({ bearing: viewport.view.bearing, altitude })}
+              onKeyDown={(event) =>
+                event.key === 'Enter' && viewport.look({ bearing: viewport.view.bearing, altitude })
+              }
+            >
+              {word}
+            </text>
+          );
+        })}
+      </svg>
+    </div>
+  );
+}
+
+function arcPath(): string {
+  const [a, b] = [onArc(90), onArc(-90)];
+  return `M${a.x} ${a.y}A${ARC.radius} ${ARC.radius} 0 0 1 ${b.x} ${b.y}`;
+}

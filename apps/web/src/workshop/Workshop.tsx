@@ -1,0 +1,165 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { Link, Navigate, useParams } from 'react-router';
+import { api, ApiError } from '../api/client.ts';
+import { openSession, type Session } from '../session/store.ts';
+import { Viewport } from '../viewport/viewport.ts';
+import { connectPointer } from '../viewport/pointer.ts';
+import { Bench } from './Bench.tsx';
+import { SessionContext, useSession, useSessionState } from './context.ts';
+import { offerConsole } from './console.ts';
+import { Header } from './Header.tsx';
+import { useKeys } from './keys.ts';
+import { Ledger } from './Ledger.tsx';
+import { OutputDialog } from './OutputDialog.tsx';
+import { Parts } from './Parts.tsx';
+import { keepPicture } from './picture.ts';
+import { Shortcuts } from './Shortcuts.tsx';
+import { Spec } from './Spec.tsx';
+import { StatementBar } from './StatementBar.tsx';
+import { ViewCaption } from './ViewCaption.tsx';
+import { ViewDial } from './ViewDial.tsx';
+
+/** The workshop of one project. */
+export default function Workshop() {
+  const { id = '' } = useParams();
+  const { data, error } = useQuery({
+    queryKey: ['workshop', id],
+    queryFn: async () => {
+      const [me, opened] = await Promise.all([api.me(), api.openProject(id)]);
+      const { edits } = await api.edits(id, 0);
+      return { me, opened, edits };
+    },
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
+  const [session, setSession] = useState<Session | null>(null);
+
+  useEffect(() => {
+    if (!data) return;
+    const { me, opened, edits } = data;
+    const made = openSession({
+      projectId: opened.id,
+      name: opened.name,
+      author: me.name,
+      document: opened.document,
+      // Edits that arrived between the two answers belong to a newer revision than the document.
+      edits: edits.slice(0, opened.revision),
+      revision: opened.revision,
+    });
+    setSession(made);
+    document.title = `${opened.name} · Kadrel`;
+    return () => {
+      made.close();
+      setSession(null);
+      document.title = 'Kadrel';
+    };
+  }, [data]);
+
+  if (error instanceof ApiError && error.status === 401) return <Navigate to="/sign-in" replace />;
+  if (error)
+    return (
+      <main className="p-10">
+        <p role="alert" className="mb-4 text-[15px]">
+          {error.message}
+        </p>
+        <Link to="/projects" className="text-plum underline">
+          To the projects
+        </Link>
+      </main>
+    );
+  if (!session) return <p className="p-6">Opening the workshop…</p>;
+  return (
+    <SessionContext value={session}>
+      <Screen />
+    </SessionContext>
+  );
+}
+
+/** The screen itself, once the project is open. */
+function Screen() {
+  const session = useSession();
+  const host = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [viewport, setViewport] = useState<Viewport | null>(null);
+  const [isOutput, setIsOutput] = useState(false);
+  const [isKeys, setIsKeys] = useState(false);
+
+  useEffect(() => {
+    if (!host.current || !canvas.current) return;
+    const made = new Viewport(host.current, canvas.current, session);
+    const disconnect = connectPointer(made, host.current);
+    const withdraw = offerConsole(session, made);
+    const stopPicture = keepPicture(session, made);
+    setViewport(made);
+    return () => {
+      stopPicture();
+      withdraw();
+      disconnect();
+      made.dispose();
+      setViewport(null);
+    };
+  }, [session]);
+  useKeys(session, viewport, () => setIsKeys(true));
+
+  return (
+    <div className="grid h-full grid-cols-[232px_minmax(0,1fr)_272px] grid-rows-[40px_44px_minmax(0,1fr)_48px] overflow-hidden">
+      <Header openOutput={() => setIsOutput(true)} openKeys={() => setIsKeys(true)} />
+      <StatementBar />
+      <aside className="flex min-h-0 flex-col border-r border-rule bg-paper" aria-label="Parts and ledger">
+        <Parts />
+        <Ledger />
+      </aside>
+      <main
+        ref={host}
+        className="relative min-w-0 touch-none overflow-hidden bg-ground select-none"
+        aria-label="View"
+        data-testid="view"
+      >
+        <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-label="The model" role="img" />
+        {viewport && <ViewCaption viewport={viewport} />}
+        {viewport && <ViewDial viewport={viewport} />}
+        <LookingAt />
+        <Empty />
+      </main>
+      <Spec />
+      <Bench />
+      <OutputDialog isOpen={isOutput} close={() => setIsOutput(false)} />
+      <Shortcuts isOpen={isKeys} close={() => setIsKeys(false)} />
+    </div>
+  );
+}
+
+function LookingAt() {
+  const session = useSession();
+  const lookingAt = useSessionState((state) => state.lookingAt);
+  if (lookingAt === null) return null;
+  return (
+    <div
+      className="absolute top-2 left-1/2 z-10 flex -translate-x-1/2 items-center gap-3 rounded border border-plum bg-tint px-3 py-1.5"
+      onPointerDown={(e) => e.stopPropagation()}
+    >
+      <span>
+        Looking at the model after statement <span className="num">{lookingAt}</span>
+      </span>
+      <button type="button" className="button" onClick={() => session.lookAt(null)}>
+        Back to now
+      </button>
+    </div>
+  );
+}
+
+/** What to do first, on an empty ground. */
+function Empty() {
+  const isEmpty = useSessionState(
+    (state) => Object.keys(state.document.items).length === 0 && state.statement === null,
+  );
+  if (!isEmpty) return null;
+  return (
+    <p className="pointer-events-none absolute top-1/4 left-1/2 w-96 -translate-x-1/2 text-center text-ink2">
+      Nothing stands here yet. Press <kbd className="key">B</kbd> for a box or <kbd className="key">C</kbd>{' '}
+      for a cylinder, or <kbd className="key">/</kbd> to find a verb. Drag on the ground, or type the numbers.
+    </p>
+  );
+}
