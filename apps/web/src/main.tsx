@@ -9,6 +9,7 @@ import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
 import { applyTheme, storedTheme } from './common/theme.ts';
 import { About } from './screens/About.tsx';
+import { Broken } from './screens/Broken.tsx';
 import { NotFound } from './screens/NotFound.tsx';
 import { Projects } from './screens/Projects.tsx';
 import { SignIn } from './screens/SignIn.tsx';
@@ -19,19 +20,24 @@ applyTheme(storedTheme());
 const Workshop = lazy(() => import('./workshop/Workshop.tsx'));
 
 const router = createBrowserRouter([
-  { path: '/', element: <Navigate to="/projects" replace /> },
-  { path: '/sign-in', element: <SignIn /> },
-  { path: '/projects', element: <Projects /> },
   {
-    path: '/projects/:id',
-    element: (
-      <Suspense fallback={<p className="p-6">Opening the workshop…</p>}>
-        <Workshop />
-      </Suspense>
-    ),
+    errorElement: <Broken />,
+    children: [
+      { path: '/', element: <Navigate to="/projects" replace /> },
+      { path: '/sign-in', element: <SignIn /> },
+      { path: '/projects', element: <Projects /> },
+      {
+        path: '/projects/:id',
+        element: (
+          <Suspense fallback={<p className="p-6">Opening the workshop…</p>}>
+            <Workshop />
+          </Suspense>
+        ),
+      },
+      { path: '/about', element: <About /> },
+      { path: '*', element: <NotFound /> },
+    ],
   },
-  { path: '/about', element: <About /> },
-  { path: '*', element: <NotFound /> },
 ]);
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });

@@ -19,7 +19,12 @@ class SignUp extends createZodDto(
 ) {}
 class SignIn extends createZodDto(z.strictObject({ email, password: z.string().min(1).max(200) })) {}
 class Me extends createZodDto(z.object({ id: z.string(), email: z.string(), name: z.string() })) {}
-class Start extends createZodDto(z.object({ demo: z.boolean() })) {}
+class Start extends createZodDto(
+  z.object({
+    demo: z.boolean(),
+    me: z.object({ id: z.string(), email: z.string(), name: z.string() }).nullable(),
+  }),
+) {}
 
 @ApiTags('accounts')
 @Controller('api')
@@ -29,12 +34,14 @@ export class AccountsController {
     @Inject(SETTINGS) private readonly settings: Settings,
   ) {}
 
-  /** What the start screen offers. */
+  /** What the start screen offers, and who is signed in already. */
   @Open()
   @Get('start')
   @ZodResponse({ status: 200, type: Start })
-  start() {
-    return { demo: this.settings.demo };
+  async start(@Req() request: Request) {
+    const token = tokenOf(request);
+    const account = token ? await this.accounts.accountOf(token) : null;
+    return { demo: this.settings.demo, me: account && shown(account) };
   }
 
   @Open()

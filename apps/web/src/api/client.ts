@@ -74,8 +74,7 @@ const openedSchema = projectSchema.extend({ document: documentSchema });
 const nothing = z.undefined();
 
 export const api = {
-  start: () => call('GET', '/start', z.object({ demo: z.boolean() })),
-  me: () => call('GET', '/me', meSchema),
+  start: () => call('GET', '/start', z.object({ demo: z.boolean(), me: meSchema.nullable() })),
   signUp: (body: { email: string; name: string; password: string }) =>
     call('POST', '/sign-up', meSchema, body),
   signIn: (body: { email: string; password: string }) => call('POST', '/sign-in', meSchema, body),

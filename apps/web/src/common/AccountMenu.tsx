@@ -13,7 +13,8 @@ const THEMES: readonly (readonly [Theme, string])[] = [
 export function AccountMenu() {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { data: me } = useQuery({ queryKey: ['me'], queryFn: api.me });
+  const { data: start } = useQuery({ queryKey: ['start'], queryFn: api.start });
+  const me = start?.me;
   const signOut = async () => {
     await api.signOut();
     queries.clear();

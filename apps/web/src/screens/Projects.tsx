@@ -14,8 +14,14 @@ export function Projects() {
   const [search, setSearch] = useState('');
   const [showArchived, setShowArchived] = useState(false);
   const [isCreating, setIsCreating] = useState(false);
-  const { data, error, isPending } = useQuery({ queryKey: ['projects'], queryFn: api.projects });
-  if (error instanceof ApiError && error.status === 401) return <Navigate to="/sign-in" replace />;
+  const { data: start } = useQuery({ queryKey: ['start'], queryFn: api.start });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['projects'],
+    queryFn: api.projects,
+    enabled: Boolean(start?.me),
+  });
+  if (start?.me === null || (error instanceof ApiError && error.status === 401))
+    return <Navigate to="/sign-in" replace />;
   const shown = (data ?? []).filter(
     (p) => p.archived === showArchived && p.name.toLowerCase().includes(search.trim().toLowerCase()),
   );

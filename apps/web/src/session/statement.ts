@@ -156,9 +156,23 @@ export function withPointer(
   };
 }
 
-/** The entry after, or before, the one in focus; round and round. */
+/** More blanks than this make a sentence too long for the bar: then only what is filled is shown. */
+const MOST_SHOWN = 8;
+
+/** Whether a blank stands in the bar: empty optional ones are left out of long and of finished sentences, and of two that exclude one another the empty one. */
+export function isShown(statement: Statement, id: string): boolean {
+  const { blanks } = verbNamed(statement.verb)!;
+  const blank = blanks[id]!;
+  const filled = (which: string) =>
+    entryText(statement, { blank: which, axis: null }).replaceAll(/[, ]/g, '') !== '';
+  if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
+  const isLong = Object.keys(blanks).length > MOST_SHOWN;
+  return !isLong && statement.phase !== 'done' && !(blank.excludes !== undefined && filled(blank.excludes));
+}
+
+/** The entry after, or before, the one in focus, of those in the bar; round and round. */
 export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
-  const entries = entriesOf(verbNamed(statement.verb)!);
+  const entries = entriesOf(verbNamed(statement.verb)!).filter(({ blank }) => isShown(statement, blank));
   const at = statement.focus
     ? entries.findIndex((entry) => entryKey(entry) === entryKey(statement.focus!))
     : -1;

@@ -74,7 +74,7 @@ export class Picture {
   private marks: Marks = { selected: new Set(), hovered: null };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
-  private colours = { plum: new Color(), outline: new Color(), ground: new Color() };
+  private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: false });
@@ -95,6 +95,7 @@ export class Picture {
   applyTheme(): void {
     this.colours = {
       plum: new Color(themeColour('plum')),
+      chosen: new Color(themeColour('chosen')),
       outline: new Color(themeColour('outline')),
       ground: new Color(themeColour('ground')),
     };
@@ -286,8 +287,8 @@ export class Picture {
       mesh.visible = this.display !== 'wire';
       lines.visible = this.display !== 'shaded' || selected || hovered;
       mesh.material.color.set(part?.colour ?? '#cccccc');
-      if (selected) mesh.material.color.lerp(this.colours.plum, 0.42);
-      else if (hovered) mesh.material.color.lerp(this.colours.plum, 0.14);
+      if (selected) mesh.material.color.lerp(this.colours.chosen, 0.72);
+      else if (hovered) mesh.material.color.lerp(this.colours.chosen, 0.3);
       lines.material.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
     }
   }

@@ -12,7 +12,10 @@ export function Ledger() {
   const [isOpen, setIsOpen] = useState(true);
   const lines = ledgerOf(edits);
   const end = useRef<HTMLLIElement>(null);
-  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [lines.length, isOpen]);
+  useEffect(() => {
+    // Newer browsers answer with a promise, which is no clean-up.
+    void end.current?.scrollIntoView({ block: 'nearest' });
+  }, [lines.length, isOpen]);
   return (
     <section
       className={clsx('flex flex-col border-t border-rule', isOpen && 'h-[38%] min-h-24')}

@@ -257,7 +257,9 @@ function Marks({ part }: { part: Part }) {
 function RenameField({ part, end }: { part: Part; end: () => void }) {
   const session = useSession();
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.select(), []);
+  useEffect(() => {
+    field.current?.select();
+  }, []);
   const commit = () => {
     const name = field.current?.value.trim();
     end();

@@ -44,7 +44,7 @@ export function Spec() {
 }
 
 function SceneFacts({ document }: { document: KadrelDocument }) {
-  const variables = Object.entries(document.variables);
+  const variables = Object.entries(document.variables).sort(([a], [b]) => a.localeCompare(b));
   return (
     <>
       <p className="px-3.5 text-ink2">Select a part to read and set its numbers.</p>

@@ -26,6 +26,7 @@ import {
   entryKey,
   entryText,
   exactNumber,
+  isShown,
   isTriple,
   type Entry,
   type Statement,
@@ -89,19 +90,11 @@ function FindVerb() {
 
 type Piece = { readonly words: string } | { readonly blank: string };
 
-/** The sentence cut into words and blanks. Long ones show only what is filled; of two that exclude one another, the filled one. */
+/** The sentence cut into words and blanks; a clause whose blank is not shown is left out. */
 function piecesOf(verb: Verb, statement: Statement): Piece[] {
-  const isFilled = (id: string) =>
-    entryText(statement, { blank: id, axis: null }).replaceAll(/[, ]/g, '') !== '';
-  const isLong = Object.keys(verb.blanks).length > 8;
-  const hidden = (id: string) => {
-    const blank = verb.blanks[id]!;
-    if (isFilled(id) || !blank.optional) return false;
-    return isLong || statement.phase === 'done' || (blank.excludes !== undefined && isFilled(blank.excludes));
-  };
   const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
     const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
-    return ids.some(hidden) && !ids.includes(statement.focus?.blank ?? '') ? '' : clause;
+    return ids.every((id) => isShown(statement, id)) ? clause : '';
   });
   return kept
     .slice(verb.name.length)

@@ -26,7 +26,9 @@ export default function Workshop() {
   const { data, error } = useQuery({
     queryKey: ['workshop', id],
     queryFn: async () => {
-      const [me, opened] = await Promise.all([api.me(), api.openProject(id)]);
+      const { me } = await api.start();
+      if (!me) throw new ApiError(401, 'Sign in first.', undefined);
+      const opened = await api.openProject(id);
       const { edits } = await api.edits(id, 0);
       return { me, opened, edits };
     },

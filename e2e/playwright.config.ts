@@ -1,0 +1,35 @@
+import { defineConfig } from '@playwright/test';
+
+const isRoot = process.getuid?.() === 0;
+
+/** Debian's Chromium, with software drawing and without its calls home. */
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  reporter: process.env.PLAYWRIGHT_JSON
+    ? [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON }]]
+    : [['list']],
+  use: {
+    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4180',
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        ...(isRoot ? ['--no-sandbox'] : []),
+        '--use-gl=angle',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--ignore-gpu-blocklist',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

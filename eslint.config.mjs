@@ -1,0 +1,51 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import typescript from 'typescript-eslint';
+
+export default typescript.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '.data/**', 'test-results/**', '*.tmp.mjs'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [...typescript.configs.recommendedTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      'max-lines': ['error', { max: 700, skipBlankLines: true, skipComments: true }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['apps/server/**/*.ts'],
+    // Nest fills constructors by the classes that they name: these imports must stay values.
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+    },
+  },
+  {
+    files: ['apps/web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['**/*.{mjs,cjs,js}'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        Buffer: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+        module: 'writable',
+        globalThis: 'readonly',
+      },
+    },
+  },
+);
