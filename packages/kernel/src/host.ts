@@ -88,7 +88,7 @@ export class KernelHost {
 
   ask<K extends keyof Answers>(request: Extract<Request, { ask: K }>): Promise<Answers[K]> {
     return new Promise<Answers[K]>((resolve, reject) => {
-      this.queue.push({ id: ++this.lastId, request, resolve: resolve as (answer: never) => void, reject });
+      this.queue.push({ id: ++this.lastId, request, resolve: resolve, reject });
       this.next();
     });
   }

@@ -8,7 +8,6 @@ export function storedTheme(): Theme {
 }
 
 const systemIsDark = () => window.matchMedia?.('(prefers-color-scheme: dark)').matches ?? false;
-export const isDark = (): boolean => document.documentElement.dataset.theme === 'dark';
 
 /** Views draw with colours of the theme, and listen for this. */
 export const THEME_CHANGED = 'kadrel-theme';

@@ -58,7 +58,7 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
   const value = typed[blank];
   if (axis !== null) return Array.isArray(value) ? String((value as unknown[])[axis] ?? '') : '';
   if (Array.isArray(value)) return value.join(', ');
-  return value === undefined || value === null ? '' : String(value as string);
+  return value === undefined || value === null ? '' : String(value);
 }
 
 const isFilled = (value: unknown) =>
@@ -138,7 +138,7 @@ export function withPointer(
     return statement.held.has(key)
       ? Array.isArray(old)
         ? String((old as unknown[])[axis])
-        : String(old as string)
+        : String(old)
       : exactMm(n);
   });
   const { [blank]: _, ...labels } = statement.labels;

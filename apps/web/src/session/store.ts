@@ -148,9 +148,7 @@ export function openSession(opened: OpenedSession) {
       const facts = factsOfPart(get(), part);
       if (!facts) return refuse('not-built', 'This part is not built yet. Try again in a moment.');
       const found = locatePoint(facts.snaps, point, get().document);
-      return isRefusal(found)
-        ? found
-        : carry(worldFromPart(get().document, part), found as Exclude<typeof found, Refusal>);
+      return isRefusal(found) ? found : carry(worldFromPart(get().document, part), found);
     },
   };
 

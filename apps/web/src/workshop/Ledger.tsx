@@ -57,7 +57,11 @@ export function Ledger() {
                   </span>
                 </button>
                 {i === lines.length - 1 && (
-                  <button type="button" className="quiet text-[12px] text-plum" onClick={session.revise}>
+                  <button
+                    type="button"
+                    className="quiet text-[12px] text-plum"
+                    onClick={() => session.revise()}
+                  >
                     Revise
                   </button>
                 )}

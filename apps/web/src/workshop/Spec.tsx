@@ -260,7 +260,7 @@ function Triple({ label, blank, part, kind, values, formulas }: TripleProps) {
         <Quantity
           key={axis}
           label={`${label} ${AXES[axis]!.toUpperCase()}`}
-          axis={AXES[axis]!}
+          axis={AXES[axis]}
           kind={kind}
           value={formulas ? formulas[axis]! : value}
           now={value}

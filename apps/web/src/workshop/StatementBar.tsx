@@ -284,7 +284,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
     field.current?.select();
   }, [isActive]);
 
-  const axis = entry.axis === null ? undefined : AXES[entry.axis]!;
+  const axis = entry.axis === null ? undefined : AXES[entry.axis];
   const isNumber = !['name', 'text'].includes(blank.type);
   return (
     <label className={clsx('blank', isNumber && 'num')} data-active={isActive} data-bad={isBad}>

@@ -48,9 +48,9 @@ export interface Change {
 /** Runs `work` on a draft and returns the new document with the patches there and back. */
 export function change(document: KadrelDocument, work: (draft: KadrelDocument) => void): Change {
   const [next, patches, inverses] = produceWithPatches(document, (draft) => {
-    work(draft as KadrelDocument);
+    work(draft);
   });
-  return { document: next, patches: patches as Edit['patches'], inverses: inverses as Edit['inverses'] };
+  return { document: next, patches: patches, inverses: inverses };
 }
 
 /** The document after the edit. Throws an Error when a patch names a place that is not there. */

@@ -227,7 +227,7 @@ function changePlace(
   // A formula survives only where the datum is the part's own origin in the world: elsewhere it would say another number.
   if (part.datum === 'own' && part.parent === null)
     part.placement.origin = part.placement.origin.map((n, axis) =>
-      typeof read[axis] === 'object' ? read[axis]! : n,
+      typeof read[axis] === 'object' ? read[axis] : n,
     ) as NumVector;
   return undefined;
 }

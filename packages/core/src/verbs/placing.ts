@@ -52,7 +52,7 @@ function copyBelow(draft: KadrelDocument, id: ItemId, parent: ItemId | null, con
     order: nextOrder(draft),
   };
   const operands = operandsOf(source).map((operand) => copyBelow(draft, operand, newId, context));
-  const { base } = draft.items[newId]!.recipe;
+  const { base } = draft.items[newId].recipe;
   if (base.kind === 'combine') base.operands = operands;
   return newId;
 }

@@ -25,16 +25,16 @@ export function writeStep(occt: Occt, parts: readonly ExportedPart[], time: stri
       shapes.SetShape(label, keep(moved(occt, part.shape, part.pose)));
       occt.TDataStd_Name.Set(label, text(part.name));
       const [r, g, b] = linearColour(part.colour);
-      colours.SetColor(label, keep(new occt.Quantity_ColorRGBA(r, g, b, 1)), 'XCAFDoc_ColorSurf' as never);
+      colours.SetColor(label, keep(new occt.Quantity_ColorRGBA(r, g, b, 1)), 'XCAFDoc_ColorSurf');
     }
     shapes.UpdateAssemblies();
     occt.XCAFDoc_DocumentTool.SetLengthUnit(document, 0.001);
     const writer = keep(new occt.STEPCAFControl_Writer(keep(new occt.XSControl_WorkSession()), false));
     writer.SetNameMode(true);
     writer.SetColorMode(true);
-    const written = writer.Perform(document, FILE as never, keep(new occt.Message_ProgressRange()));
+    const written = writer.Perform(document, FILE, keep(new occt.Message_ProgressRange()));
     if (!written) throw new Error('The kernel could not write the STEP file.');
-    const bytes = occt.FS.readFile(FILE) as Uint8Array;
+    const bytes = occt.FS.readFile(FILE);
     occt.FS.unlink(FILE);
     return named(new TextDecoder().decode(bytes), time);
   });

@@ -45,7 +45,7 @@ interface EdgeEntry {
 export function featuresOf(occt: Occt, { shape, faceNames }: NamedShape, mesh: Mesh): Features {
   return scope((keep) => {
     const lists = new FeatureLists();
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep);
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
     faces.forEach((face, i) => addFace(occt, face, faceNames[i]!, lists));
     const edges = edgesOf(occt, faces, keep);
     const corners = new ShapeMap<{ vertex: TopoDS_Shape; faces: Set<number>; isEnd: boolean }>(occt);
@@ -55,7 +55,7 @@ export function featuresOf(occt: Occt, { shape, faceNames }: NamedShape, mesh: M
       const seam = entry.faces.size === 1;
       const closed = addEdge(occt, entry, seam, meetingName(entry.faces, faceNames), lists);
       if (!seam) drawn.add(hashOf(occt, entry.edge));
-      for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX' as never, keep)) {
+      for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
         const corner = corners.ensure(vertex, () => {
           const made = { vertex, faces: new Set<number>(), isEnd: false };
           cornerList.push(made);
@@ -153,7 +153,7 @@ function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeEn
   const entries: EdgeEntry[] = [];
   const known = new ShapeMap<EdgeEntry>(occt);
   faces.forEach((face, index) => {
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE' as never, keep)) {
+    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
       const entry = known.ensure(edge, () => {
         const made: EdgeEntry = { edge, faces: new Set(), uses: 0 };
         entries.push(made);

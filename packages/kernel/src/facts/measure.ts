@@ -27,13 +27,18 @@ export interface Measures {
 
 export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
   return scope((keep) => {
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const edges = edgesOf(occt, faces, keep);
     const properties = keep(new occt.GProp_GProps());
-    occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
-    const centre = keep(properties.CentreOfMass());
     const surface = keep(new occt.GProp_GProps());
-    occt.BRepGProp.SurfaceProperties(shape, surface, false, false);
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep);
-    const edges = edgeUses(occt, faces, keep);
+    if (edges.every(({ isPlain }) => isPlain)) {
+      occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+      occt.BRepGProp.SurfaceProperties(shape, surface, false, false);
+    } else {
+      occt.BRepGProp.VolumeProperties(shape, properties, ADAPTIVE, false, false);
+      occt.BRepGProp.SurfaceProperties(shape, surface, ADAPTIVE, false);
+    }
+    const centre = keep(properties.CentreOfMass());
     return {
       volume: properties.Mass(),
       area: surface.Mass(),
@@ -42,7 +47,7 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       watertight: edges.every(({ uses, degenerated }) => degenerated || uses === 2),
       faces: faces.length,
       edges: edges.length,
-      solids: occurrences(occt, shape, 'TopAbs_SOLID' as never, keep).length,
+      solids: occurrences(occt, shape, 'TopAbs_SOLID', keep).length,
     };
   });
 }
@@ -62,21 +67,39 @@ export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
 /** The box of round things comes with noise of some 1e-15 round a zero. */
 const clean = (n: number) => (Math.abs(n) < 1e-12 ? 0 : n);
 
-function edgeUses(
-  occt: Occt,
-  faces: readonly TopoDS_Shape[],
-  keep: Keep,
-): { uses: number; degenerated: boolean }[] {
-  const counted = new ShapeMap<{ uses: number; degenerated: boolean }>(occt);
-  const list: { uses: number; degenerated: boolean }[] = [];
+/**
+ * Relative error that the integration aims at where faces are bounded by more than lines and circles. The plain one is
+ * exact for lines and circles, and up to 9e-5 off elsewhere (measured on 200 random pairs of solids; adaptive 2e-8, and
+ * nine in ten below 6e-10).
+ */
+const ADAPTIVE = 1e-9;
+
+interface EdgeUse {
+  uses: number;
+  readonly degenerated: boolean;
+  readonly isPlain: boolean;
+}
+
+function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeUse[] {
+  const counted = new ShapeMap<EdgeUse>(occt);
+  const list: EdgeUse[] = [];
   for (const face of faces)
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE' as never, keep)) {
-      const entry = counted.ensure(edge, () => {
-        const made = { uses: 0, degenerated: occt.BRep_Tool.Degenerated(keep(occt.TopoDS.Edge(edge))) };
+    for (const shape of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+      const entry = counted.ensure(shape, () => {
+        const edge = keep(occt.TopoDS.Edge(shape));
+        const degenerated = occt.BRep_Tool.Degenerated(edge);
+        const made = { uses: 0, degenerated, isPlain: degenerated || isLineOrCircle(occt, edge) };
         list.push(made);
         return made;
       });
       entry.uses += 1;
     }
   return list;
+}
+
+function isLineOrCircle(occt: Occt, edge: ReturnType<Occt['TopoDS']['Edge']>): boolean {
+  return scope((keep) => {
+    const type: string = keep(new occt.BRepAdaptor_Curve(edge)).GetType();
+    return type === 'GeomAbs_Line' || type === 'GeomAbs_Circle';
+  });
 }

@@ -30,11 +30,11 @@ export function meshShape(
 ): Mesh {
   return scope((keep) => {
     const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, facetTurn, false));
-    const memory = occt.wasmMemory.buffer as ArrayBuffer;
+    const memory = occt.wasmMemory.buffer;
     const groups = new Uint32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
     const triangles = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
     const faceByHash = new Map(
-      uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).map((face, i) => [hashOf(occt, face), i]),
+      uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => [hashOf(occt, face), i]),
     );
     const faceOfTriangle = new Uint32Array(triangles.length / 3);
     for (let g = 0; g < groups.length; g += 3) {
@@ -61,7 +61,7 @@ export function outlineShape(
 ): Float32Array {
   return scope((keep) => {
     const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, chordMm, FACET_TURN_RAD));
-    const memory = occt.wasmMemory.buffer as ArrayBuffer;
+    const memory = occt.wasmMemory.buffer;
     const lines = new Float32Array(memory, data.getLinesPtr(), data.getLinesSize());
     const groups = new Uint32Array(memory, data.getEdgeGroupsPtr(), data.getEdgeGroupsSize());
     const kept: number[] = [];

@@ -16,11 +16,11 @@ export function carryNames(
   result: TopoDS_Shape,
   keep: Keep,
 ): string[] {
-  const faces = uniqueShapes(occt, result, 'TopAbs_FACE' as never, keep);
+  const faces = uniqueShapes(occt, result, 'TopAbs_FACE', keep);
   const names = new ShapeMap<Set<string>>(occt);
   const order = faces.map((face) => names.ensure(face, () => new Set<string>()));
   for (const { shape, faceNames } of inputs)
-    uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).forEach((face, i) => {
+    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).forEach((face, i) => {
       const later = fromList(occt, keep(operation.Modified(face)), keep);
       const now = later.length === 0 && !operation.IsDeleted(face) ? [face] : later;
       // History also lists faces that were lost on the way: only those of the result count.

@@ -48,8 +48,8 @@ export class BuildError extends Error {
  */
 export function translated(occt: Occt, error: unknown): unknown {
   if (!(error instanceof WebAssembly.Exception)) return error;
-  const thrown = error as unknown as Parameters<Occt['getExceptionMessage']>[0];
-  const message = occt.getExceptionMessage(thrown) as unknown as [string, string];
+  const thrown = error;
+  const message = occt.getExceptionMessage(thrown);
   occt.decrementExceptionRefcount(thrown);
   const detail = [message[0], message[1]].filter(Boolean).join(': ');
   return new BuildError(
@@ -71,7 +71,7 @@ export function occurrences(
   kind: TopAbs_ShapeEnum,
   keep: Keep,
 ): TopoDS_Shape[] {
-  const explorer = keep(new occt.TopExp_Explorer(shape, kind, 'TopAbs_SHAPE' as TopAbs_ShapeEnum));
+  const explorer = keep(new occt.TopExp_Explorer(shape, kind, 'TopAbs_SHAPE'));
   const found: TopoDS_Shape[] = [];
   for (; explorer.More(); explorer.Next()) found.push(keep(explorer.Current()));
   return found;

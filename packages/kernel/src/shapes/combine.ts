@@ -98,7 +98,7 @@ function solidsOnly(
   how: CombineHow,
   keep: Parameters<typeof occurrences>[3],
 ): TopoDS_Shape {
-  const solids = occurrences(occt, whole, 'TopAbs_SOLID' as never, keep);
+  const solids = occurrences(occt, whole, 'TopAbs_SOLID', keep);
   if (solids.length === 0) throw new BuildError(...EMPTY[how]);
   return solids.length === 1 ? occt.TopoDS.Solid(solids[0]!) : occt.TopoDS.Compound(whole);
 }

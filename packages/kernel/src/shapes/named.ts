@@ -15,7 +15,7 @@ export function nameFaces(
   roles: readonly { readonly face: TopoDS_Face; readonly name: string }[],
 ): NamedShape {
   const faceNames = scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_FACE' as never, keep).map(
+    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map(
       (face) => roles.find((role) => role.face.IsSame(face))?.name ?? 'face',
     ),
   );

@@ -1,0 +1,55 @@
+/** Parts for checks, told by ledger, built by a kernel in this process. */
+import { emptyDocument, isRefusal, perform, verbNamed, type KadrelDocument, type Typed } from '@kadrel/core';
+import type { Evaluator } from '@kadrel/kernel';
+
+export type Statement = readonly [verb: string, typed: Typed];
+
+export function built(statements: readonly Statement[]): KadrelDocument {
+  let document = emptyDocument();
+  let ids = 0;
+  for (const [verb, typed] of statements) {
+    const done = perform(verbNamed(verb)!, typed, document, {
+      newId: () => `p${++ids}`,
+      boxOf: () => undefined,
+      locate: () => [0, 0, 0],
+    });
+    if (isRefusal(done)) throw new Error(`${verb}, ${done.blank}: ${done.message}`);
+    document = done.document;
+  }
+  return document;
+}
+
+export const idOf = (document: KadrelDocument, name: string): string =>
+  Object.values(document.items).find((item) => item.name === name)!.id;
+export const measured = (kernel: Evaluator, document: KadrelDocument, name: string) =>
+  kernel.measure(document, idOf(document, name));
+
+/** A small repeatable source of numbers in [0, 1). Source: mulberry32 by T. Ettinger, public domain, from memory. */
+export function numbers(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A plate with a grid of holes through it, each hole an operand. */
+export function plateWithHoles(rows: number, columns: number): Statement[] {
+  const [pitch, diameter, thickness] = [10, 6, 8];
+  const drills = Array.from({ length: rows * columns }, (_, i): Statement => [
+    'cylinder',
+    {
+      as: `drill ${i}`,
+      diameter,
+      height: thickness + 10,
+      at: [pitch * ((i % columns) + 0.5), pitch * (Math.floor(i / columns) + 0.5), -5],
+    },
+  ]);
+  return [
+    ['box', { as: 'plate', size: [pitch * columns, pitch * rows, thickness] }],
+    ...drills,
+    ['subtract', { as: 'holed', from: 'plate', parts: drills.map(([, typed]) => typed.as) }],
+  ];
+}
