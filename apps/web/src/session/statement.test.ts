@@ -18,6 +18,7 @@ test('the focus begins at the first needed blank that is empty', () => {
   expect(entryKey(box().focus!)).toBe('size.0');
   expect(entryKey(startStatement(verbNamed('move')!, { parts: ['p1'] }).focus!)).toBe('from');
   expect(entryKey(startStatement(verbNamed('move')!).focus!)).toBe('parts');
+  expect(entryKey(startStatement(verbNamed('cylinder')!).focus!)).toBe('diameter');
 });
 
 test('Tab walks the entries in the order of the sentence, round and round', () => {

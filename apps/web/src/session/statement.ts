@@ -64,17 +64,18 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
 const isFilled = (value: unknown) =>
   value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
 
-/** The first needed blank that is empty, else the first one that is picked or typed. */
+/** The first empty blank that wants filling (of two that exclude one another, the first), else the first that is picked. */
 function firstOpen(statement: Statement): Entry | null {
   const verb = verbNamed(statement.verb)!;
   const entries = entriesOf(verb);
-  const empty = entries.find(
-    ({ blank }) => !verb.blanks[blank]!.optional && !isFilled(statement.typed[blank]),
-  );
-  const pick = entries.find(
-    ({ blank }) => verb.blanks[blank]!.type === 'point' && !isFilled(statement.typed[blank]),
-  );
-  return empty ?? pick ?? entries.find(({ blank }) => verb.blanks[blank]!.type !== 'parts') ?? null;
+  const isEmpty = ({ blank }: Entry) => !isFilled(statement.typed[blank]);
+  const isWanted = ({ blank }: Entry) => {
+    const { optional, excludes } = verb.blanks[blank]!;
+    return !optional || (excludes !== undefined && !isFilled(statement.typed[excludes]));
+  };
+  const pick = entries.find((entry) => verb.blanks[entry.blank]!.type === 'point' && isEmpty(entry));
+  const other = entries.find(({ blank }) => verb.blanks[blank]!.type !== 'parts');
+  return entries.find((entry) => isEmpty(entry) && isWanted(entry)) ?? pick ?? other ?? null;
 }
 
 /** The statement with a text typed into an entry. Three fields are filled up with zeros where they are empty. */

@@ -94,7 +94,10 @@ type Piece = { readonly words: string } | { readonly blank: string };
 function piecesOf(verb: Verb, statement: Statement): Piece[] {
   const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
     const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
-    return ids.every((id) => isShown(statement, id)) ? clause : '';
+    if (!ids.every((id) => isShown(statement, id))) return '';
+    const [rival] = ids.flatMap((id) => verb.blanks[id]!.excludes ?? []);
+    const isSecond = rival !== undefined && verb.sentence.indexOf(`{${rival}}`) < verb.sentence.indexOf(clause);
+    return isSecond && isShown(statement, rival) ? ` or${clause}` : clause;
   });
   return kept
     .slice(verb.name.length)

@@ -1,0 +1,182 @@
+/** `npm run bench`: what Kadrel costs, as ratios to something in the same run. Prints; asserts nothing. */
+import {
+  cameraOf,
+  poseOf,
+  project,
+  resolveSnap,
+  snapShape,
+  SNAP_KINDS,
+  type SnapInstance,
+  type Vec3,
+} from '@kadrel/core';
+import { Evaluator } from '@kadrel/kernel';
+import { loadOcct } from '@kadrel/kernel/node';
+import Module from 'manifold-3d';
+import { built, idOf, numbers, plateWithHoles } from './bench.ts';
+
+const FRAME_MS = 1000 / 60;
+
+function median(times: readonly number[]): number {
+  return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+}
+
+function timed(work: () => void): number {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+}
+
+/** Medians of several works, run in turn, so that a busy machine slows all alike. */
+function inTurn(rounds: number, works: readonly (() => void)[]): number[] {
+  const times = works.map((): number[] => []);
+  for (let round = 0; round < rounds; round++) works.forEach((work, i) => times[i]!.push(timed(work)));
+  return times.map(median);
+}
+
+const line = (what: string, ratio: number, aim: string, detail: string) =>
+  process.stdout.write(
+    `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
+  );
+const ms = (n: number) => `${n.toFixed(1)} ms`;
+
+async function evaluation(): Promise<void> {
+  const occt = await loadOcct();
+  const wasm = await Module();
+  wasm.setup();
+  const document = built(plateWithHoles(10, 10));
+  const part = idOf(document, 'holed');
+
+  /** The same solid by bare calls: one box, a hundred cylinders, one cut; nothing named, kept or measured. */
+  const raw = () => {
+    const made: { delete(): void }[] = [];
+    const keep = <T extends { delete(): void }>(object: T): T => (made.push(object), object);
+    const box = keep(keep(new occt.BRepPrimAPI_MakeBox(keep(new occt.gp_Pnt(0, 0, 0)), 100, 100, 8)).Shape());
+    const up = keep(new occt.gp_Dir(0, 0, 1));
+    const tools = Array.from({ length: 100 }, (_, i) => {
+      const at = keep(new occt.gp_Pnt(10 * ((i % 10) + 0.5), 10 * (Math.floor(i / 10) + 0.5), -5));
+      return keep(keep(new occt.BRepPrimAPI_MakeCylinder(keep(new occt.gp_Ax2(at, up)), 3, 18)).Shape());
+    });
+    const cut = keep(new occt.BRepAlgoAPI_Cut());
+    cut.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([box])));
+    cut.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(tools)));
+    cut.SetRunParallel(false);
+    cut.Build(keep(new occt.Message_ProgressRange()));
+    cut.SimplifyResult(true, true, 1e-6);
+    keep(cut.Shape());
+    cut.Clear();
+    for (const object of made.reverse()) object.delete();
+  };
+  // A fresh evaluator each time, so that nothing is found in its cache.
+  const ours = () => {
+    const problem = new Evaluator(occt).problemOf(document, part);
+    if (problem) throw new Error(problem.reason);
+  };
+  /** The same plate from facets within 0.01 mm of the true holes. */
+  const facets = Math.ceil(Math.PI / Math.acos(1 - 0.01 / 3));
+  const meshes = () => {
+    const holes = Array.from({ length: 100 }, (_, i) =>
+      wasm.Manifold.cylinder(18, 3, 3, facets).translate(
+        10 * ((i % 10) + 0.5),
+        10 * (Math.floor(i / 10) + 0.5),
+        -5,
+      ),
+    );
+    const all = wasm.Manifold.union(holes);
+    const plate = wasm.Manifold.cube([100, 100, 8]);
+    const result = plate.subtract(all);
+    // The work is put off until a number is asked for.
+    result.volume();
+    for (const solid of [...holes, all, plate, result]) solid.delete();
+  };
+  for (const warm of [raw, ours, meshes]) warm();
+  const [rawMs, oursMs, meshMs] = inTurn(9, [raw, ours, meshes]) as [number, number, number];
+  line(
+    'evaluate(plate with 100 holes) : the same raw kernel calls',
+    oursMs / rawMs,
+    '≤ 1.15',
+    `${ms(oursMs)} : ${ms(rawMs)}`,
+  );
+  line(
+    'evaluate(plate with 100 holes) : manifold-3d at chord 0.01 mm',
+    oursMs / meshMs,
+    '≤ 1',
+    `${ms(oursMs)} : ${ms(meshMs)}`,
+  );
+}
+
+/** One shape with `count` points and a quarter as many edges, spread over a slab of one metre. */
+function manyFeatures(count: number): SnapInstance {
+  const random = numbers(3);
+  const points = Float64Array.from({ length: 3 * count }, (_, i) => random() * (i % 3 === 2 ? 50 : 1000));
+  const edges = count / 4;
+  const curves = new Float64Array(12 * edges);
+  for (let e = 0; e < edges; e++)
+    for (let k = 0; k < 6; k++) curves[12 * e + k] = points[12 * e + k]! + (k > 2 ? 5 : 0);
+  const triangles = count / 4;
+  const shape = snapShape({
+    points,
+    pointKind: new Uint8Array(count),
+    pointName: new Uint32Array(count),
+    curveKind: new Uint8Array(edges),
+    curves,
+    curveName: new Uint32Array(edges),
+    polyline: new Float64Array(0),
+    faceKind: Uint8Array.of(2),
+    faces: new Float64Array(7),
+    faceName: new Uint32Array(1),
+    names: [''],
+    positions: Float32Array.from(
+      { length: 9 * triangles },
+      (_, i) => points[9 * Math.floor(i / 9) + (i % 3)]! + ((i * 7) % 11) / 3,
+    ),
+    triangles: Uint32Array.from({ length: 3 * triangles }, (_, i) => i),
+    faceOfTriangle: new Uint32Array(triangles),
+    chordMm: 0,
+  });
+  return { part: 'a', pose: poseOf([0, 0, 0], [0, 0, 0]), shape };
+}
+
+function snapping(): void {
+  const features = 100_000;
+  const instance = manyFeatures(80_000);
+  const camera = cameraOf(
+    { target: [500, 500, 25], bearing: 30, altitude: 35, height: 900, projection: 'perspective' },
+    1280,
+    720,
+  );
+  const random = numbers(5);
+  const settings = {
+    kinds: new Set(SNAP_KINDS),
+    seeThrough: false,
+    reachPx: 11,
+    gridStep: 5,
+    plane: { point: [0, 0, 0] as Vec3, normal: [0, 0, 1] as Vec3 },
+  };
+  const query = (pointer: readonly [number, number]) =>
+    resolveSnap({ pointer, camera, instances: [instance], settings });
+  const pointers = Array.from({ length: 400 }, () => [random() * 1280, random() * 720] as const);
+  pointers.forEach(query);
+  const times = pointers.map((pointer) => timed(() => query(pointer))).sort((a, b) => a - b);
+  const { points } = instance.shape;
+  const scan = () => {
+    let nearest = Infinity;
+    for (let i = 0; i < points.length; i += 3) {
+      const [x, y] = project(camera, [points[i]!, points[i + 1]!, points[i + 2]!]);
+      nearest = Math.min(nearest, Math.hypot(x - 640, y - 360));
+    }
+    if (!Number.isFinite(nearest)) throw new Error('nothing is near');
+  };
+  scan();
+  const plain = median(Array.from({ length: 9 }, () => timed(scan)));
+  const p95 = times[Math.floor(0.95 * times.length)]!;
+  line(
+    `snap query among ${features} features, p95 : a frame of 16.7 ms`,
+    p95 / FRAME_MS,
+    '≤ 0.12',
+    `${ms(p95)}, median ${ms(median(times))}`,
+  );
+  line('  a plain scan of all points, without curves and hiding : a frame', plain / FRAME_MS, '', ms(plain));
+}
+
+await evaluation();
+snapping();

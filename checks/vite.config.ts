@@ -1,0 +1,13 @@
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: 'dist',
+    emptyOutDir: true,
+    minify: false,
+    rolldownOptions: { input: { speed: 'src/speed.ts' }, output: { entryFileNames: '[name].js' } },
+  },
+  logLevel: 'error',
+});
