@@ -60,6 +60,8 @@ async function editToPicture(address) {
     await page.getByRole('treeitem', { name: 'Box', exact: true }).click();
     await page.getByRole('treeitem', { name: 'Cylinder', exact: true }).click({ modifiers: ['Control'] });
     await page.keyboard.press('x');
+    // A person's Enter comes when the picture of what was chosen stands.
+    await page.waitForTimeout(400);
     times.push(
       await page.evaluate(
         () =>
@@ -67,7 +69,9 @@ async function editToPicture(address) {
             const started = performance.now();
             const look = () =>
               document.querySelector('[data-testid="fact-faces, edges"]')?.textContent?.startsWith('7')
-                ? resolve(performance.now() - started)
+                ? requestAnimationFrame(() =>
+                    requestAnimationFrame(() => resolve(performance.now() - started)),
+                  )
                 : requestAnimationFrame(look);
             window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
             look();

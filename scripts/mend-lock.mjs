@@ -9,8 +9,30 @@ import { ROOT } from './project.mjs';
 import { say } from './say.mjs';
 
 const PATH = join(ROOT, 'package-lock.json');
-const SYSTEMS = ['android', 'darwin', 'freebsd', 'linux', 'openbsd', 'netbsd', 'openharmony', 'sunos', 'win32', 'aix'];
-const PROCESSORS = ['arm', 'arm64', 'ia32', 'loong64', 'mips64el', 'ppc64', 'riscv64', 's390x', 'x64', 'universal'];
+const SYSTEMS = [
+  'android',
+  'darwin',
+  'freebsd',
+  'linux',
+  'openbsd',
+  'netbsd',
+  'openharmony',
+  'sunos',
+  'win32',
+  'aix',
+];
+const PROCESSORS = [
+  'arm',
+  'arm64',
+  'ia32',
+  'loong64',
+  'mips64el',
+  'ppc64',
+  'riscv64',
+  's390x',
+  'x64',
+  'universal',
+];
 
 const lock = JSON.parse(readFileSync(PATH, 'utf8'));
 const { packages } = lock;
@@ -26,7 +48,9 @@ function isThere(parent, name) {
 function platformOf(name) {
   const words = name.split(/[-/]/);
   const os = SYSTEMS.filter((system) => words.includes(system));
-  const cpu = PROCESSORS.filter((processor) => words.some((word) => word === processor || (processor === 'arm' && /^arm(v7)?$/.test(word))));
+  const cpu = PROCESSORS.filter((processor) =>
+    words.some((word) => word === processor || (processor === 'arm' && /^arm(v7)?$/.test(word))),
+  );
   return { os: os.length > 0 ? os : ['none'], cpu: cpu.length > 0 ? cpu : ['none'] };
 }
 
@@ -34,7 +58,12 @@ let added = 0;
 for (const [path, entry] of Object.entries({ ...packages }))
   for (const [name, version] of Object.entries(entry.optionalDependencies ?? {}))
     if (!isThere(path, name)) {
-      packages[`node_modules/${name}`] = { version: version.replace(/^[^\d]*/, ''), ...platformOf(name), ...(entry.dev ? { dev: true } : {}), optional: true };
+      packages[`node_modules/${name}`] = {
+        version: version.replace(/^[^\d]*/, ''),
+        ...platformOf(name),
+        ...(entry.dev ? { dev: true } : {}),
+        optional: true,
+      };
       added += 1;
     }
 lock.packages = Object.fromEntries(Object.entries(packages).sort(([a], [b]) => (a < b ? -1 : 1)));

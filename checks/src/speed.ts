@@ -111,7 +111,7 @@ function manyFeatures(count: number): SnapInstance {
   const edges = count / 4;
   const curves = new Float64Array(12 * edges);
   for (let e = 0; e < edges; e++)
-    for (let k = 0; k < 6; k++) curves[12 * e + k] = points[12 * e + k]! + (k > 2 ? 5 : 0);
+    for (let k = 0; k < 6; k++) curves[12 * e + k] = points[12 * e + (k % 3)]! + (k > 2 ? 5 : 0);
   const triangles = count / 4;
   const shape = snapShape({
     points,

@@ -26,6 +26,7 @@ import { displayChord, meshShape } from './facts/mesh.ts';
 import { BuildError, isFatal, moved, translated, type Occt } from './occt/occt.ts';
 import { buildFromOperands, buildSolid } from './shapes/build.ts';
 import type { Operand } from './shapes/combine.ts';
+import { buildDrilled, drillingOf } from './shapes/drilled.ts';
 import type { NamedShape } from './shapes/named.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
@@ -206,6 +207,8 @@ export class Evaluator {
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
+    const drilling = drillingOf(content);
+    if (drilling) return buildDrilled(this.occt, drilling);
     const operands: Operand[] = [];
     try {
       for (const { tag, pose, content: inner } of content.operands) {

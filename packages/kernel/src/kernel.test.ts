@@ -155,6 +155,58 @@ describe('combining', () => {
   });
 });
 
+describe('holes straight through a box', () => {
+  const drilled = (axis: 'x' | 'y' | 'z', extra: [string, Typed][] = []) => {
+    const turns = { x: ['0', '90', '0'], y: ['-90', '0', '0'], z: ['0', '0', '0'] };
+    const at = { x: [-5, 10, 12], y: [14, -5, 12], z: [14, 11, -5] } as const;
+    const drills = [0, 1].flatMap((i): [string, Typed][] => {
+      const [x, y, z] = at[axis];
+      const place: Vec3 = axis === 'z' ? [x, y + 12 * i, z] : [x, y, z + 12 * i];
+      return [cylinder(`d${i}`, 6 + i, 60, place), ['change', { parts: [`d${i}`], turn: turns[axis] }]];
+    });
+    return built(box('b', [40, 36, 44]), ...drills, ...extra, [
+      'subtract',
+      { as: 's', from: 'b', parts: ['d0', 'd1', ...extra.map(([, t]) => t.as as string)] },
+    ]);
+  };
+  // A small box in the list makes the same subtraction go the general way.
+  const general: [string, Typed][] = [box('far', [1, 1, 1], [200, 0, 0])];
+
+  test.each(['x', 'y', 'z'] as const)(
+    'along %s are the same solid as the general subtraction, names included',
+    (axis) => {
+      const [quick, slow] = [drilled(axis), drilled(axis, general)];
+      const [a, b] = [measure(quick, 's'), measure(slow, 's')];
+      expect(a).toMatchObject({ faces: b.faces, edges: b.edges, solids: 1, watertight: true });
+      expect(Math.abs(a.volume / b.volume - 1)).toBeLessThan(1e-12);
+      expect(Math.abs(a.area / b.area - 1)).toBeLessThan(1e-12);
+      a.centroid.forEach((n, i) => expect(n).toBeCloseTo(b.centroid[i]!, 9));
+      const [qf, sf] = [factsOf(quick, 's'), factsOf(slow, 's')];
+      expect(faceNamesOf(qf).sort()).toEqual(faceNamesOf(sf).sort());
+      const points = ({ snaps }: ShapeFacts) =>
+        [...snaps.pointKind]
+          .map(
+            (k, i) =>
+              `${POINT_KINDS[k]} ${snaps.names[snaps.pointName[i]!]} ${[...snaps.points.slice(3 * i, 3 * i + 3)].map((n) => (Math.round(n * 1e6) / 1e6 + 0).toFixed(6)).join()}`,
+          )
+          .sort();
+      expect(points(qf)).toEqual(points(sf));
+    },
+  );
+  test('that touch a side, one another, or end inside go the general way, and are right', () => {
+    const volume = (diameter: number, height: number, at: Vec3) => {
+      const document = built(box('b', [20, 20, 20]), cylinder('d', diameter, height, at), [
+        'subtract',
+        { as: 's', from: 'b', parts: ['d'] },
+      ]);
+      return measure(document, 's').volume;
+    };
+    expect(volume(10, 40, [10, 10, 10])).toBeCloseTo(8000 - 250 * Math.PI, 8);
+    expect(volume(10, 40, [0, 10, -10])).toBeCloseTo(8000 - 250 * Math.PI, 8);
+    expect(volume(10, 20, [10, 10, 0])).toBeCloseTo(8000 - 500 * Math.PI, 8);
+  });
+});
+
 describe('snap features', () => {
   const count = (facts: ShapeFacts, kind: string) =>
     [...facts.snaps.pointKind].filter((k) => POINT_KINDS[k] === kind).length;

@@ -77,20 +77,19 @@ export function resolveSnap(query: SnapQuery): Snap | null {
     ? query.instances.filter(({ part }) => !query.without!.has(part))
     : query.instances;
   const ray = rayThrough(camera, pointer[0], pointer[1]);
-  const found: (Candidate & { readonly rank: number })[] = [];
-  const offer = (candidate: Candidate, rank = RANK[candidate.kind]) => found.push({ ...candidate, rank });
+  const found: (Candidate & { readonly rank: number; readonly depth: number })[] = [];
+  const offer = (candidate: Candidate, rank = RANK[candidate.kind]) =>
+    found.push({ ...candidate, rank, depth: project(camera, candidate.point)[2] });
   for (const instance of instances) {
     pointsNear(instance, ray, query, offer);
     curvesNear(instance, ray, query, offer);
   }
-  found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || depthOn(camera, a) - depthOn(camera, b));
+  found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || a.depth - b.depth);
   for (const candidate of found)
     if (settings.seeThrough || !isHidden(candidate, camera, instances)) return plainSnap(candidate);
   const surface = castOnScene(instances, ray);
   return faceSnap(surface, ray, settings) ?? gridSnap(surface, ray, query);
 }
-
-const depthOn = (camera: Camera, { point }: Snap) => project(camera, point)[2];
 
 function plainSnap({ point, kind, part, feature }: Candidate): Snap {
   return {
@@ -113,7 +112,8 @@ function coneTest(ray: Ray, camera: Camera, reachPx: number): (b: Float64Array, 
       (b[at + 1]! + b[at + 4]!) / 2 - oy,
       (b[at + 2]! + b[at + 5]!) / 2 - oz,
     ];
-    const radius = Math.hypot(b[at + 3]! - b[at]!, b[at + 4]! - b[at + 1]!, b[at + 5]! - b[at + 2]!) / 2;
+    const [w, h, d] = [b[at + 3]! - b[at]!, b[at + 4]! - b[at + 1]!, b[at + 5]! - b[at + 2]!];
+    const radius = Math.sqrt(w * w + h * h + d * d) / 2;
     const deep = x * dx + y * dy + z * dz;
     if (deep < -radius) return false;
     // The pixel's size grows with depth; a ray off the middle of the picture sees it a little larger, hence the half.

@@ -15,8 +15,9 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
-export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
-export const distance = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+/** Not by `hypot`, which is ten times slower: no length here comes near to overflowing. */
+export const length = (a: Vec3): number => Math.sqrt(dot(a, a));
+export const distance = (a: Vec3, b: Vec3): number => length(subtract(a, b));
 export const middle = (a: Vec3, b: Vec3): Vec3 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
 /** `a` plus `by` times the direction `d`. */
 export const along = (a: Vec3, d: Vec3, by: number): Vec3 => [
