@@ -151,7 +151,6 @@ function Card({ project }: { project: ProjectCard }) {
             </Link>
           )}
           <p className="truncate text-[12px] text-ink3">
-            changed{' '}
             {new Date(project.changedAt).toLocaleDateString('en-GB', {
               day: 'numeric',
               month: 'long',

@@ -3,6 +3,7 @@
  * with the other buttons and the wheel works in every situation and never ends one.
  */
 import {
+  MEETING,
   along,
   formatLength,
   nearestGridPoint,
@@ -119,7 +120,7 @@ export function connectPointer(viewport: Viewport, host: HTMLElement): () => voi
   const words = (point: Vec3) =>
     point.map((n) => formatLength(n, { ...state().document.scene, trailingZeros: true })).join('  ');
   const featureOf = (snap: Snap) =>
-    snap.feature === undefined ? '' : readableName(snap.feature, state().document);
+    snap.feature === undefined ? '' : readableName(snap.feature, state().document).replaceAll(MEETING, ' · ');
   const nameOf = (snap: Snap) =>
     snap.part === undefined ? '' : (state().document.items[snap.part]?.name ?? '');
 

@@ -31,6 +31,7 @@ import { HOME, about, between, orbited, panned, zoomed, type NamedView } from '.
 /** How near the pointer must be to what it catches, pixels. */
 const REACH_PX = 11;
 const ANIMATION_MS = 220;
+const CARD_MARGIN = 1.25;
 const GROUND = { point: [0, 0, 0], normal: [0, 0, 1] } as const;
 const EMPTY_VIEW: ViewState = {
   target: [0, 0, 0],
@@ -314,9 +315,20 @@ export class Viewport {
     for (const listener of this.cameraListeners) listener(this.current);
   }
 
-  /** A picture for the project's card, of the view as it is. */
-  async thumbnail(): Promise<Blob | null> {
-    this.draw(performance.now());
-    return this.picture.thumbnail(480, 300);
+  /** A picture for the project's card: everything in sight, looked at as now. */
+  thumbnail(): Promise<Blob | null> {
+    const { clientWidth, clientHeight } = this.host;
+    const state = this.state;
+    if (this.sceneBox && clientHeight > 0) {
+      const all = fitted(state, this.sceneBox, clientWidth / clientHeight);
+      // The card is flatter than the view, and cuts off its top and bottom.
+      this.state = { ...all, height: all.height * CARD_MARGIN };
+    }
+    this.animation = null;
+    this.draw(0);
+    const picture = this.picture.thumbnail(480, 300);
+    this.state = state;
+    this.invalidate();
+    return picture;
   }
 }

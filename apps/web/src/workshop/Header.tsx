@@ -13,8 +13,10 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
   const session = useSession();
   const edits = useSessionState((state) => state.edits);
   const { undo, redo } = undoStacks(edits);
+  const name = useSessionState((state) => state.name);
   return (
     <header className="col-span-3 flex items-center gap-3 border-b border-rule bg-sheet px-3.5">
+      <h1 className="sr-only">{name}</h1>
       <Link to="/projects" aria-label="Kadrel: to the projects">
         <Wordmark />
       </Link>

@@ -231,7 +231,7 @@ function Overall({ values }: { values: Vec3 }) {
         <output
           key={i}
           className="num truncate px-1.5 text-right text-ink2"
-          aria-label={`Overall size ${AXES[i]!.toUpperCase()}`}
+          aria-label={`Overall ${AXES[i]!.toUpperCase()}`}
         >
           {formatLength(n, scene)}
         </output>

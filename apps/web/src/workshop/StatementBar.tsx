@@ -96,7 +96,8 @@ function piecesOf(verb: Verb, statement: Statement): Piece[] {
     const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
     if (!ids.every((id) => isShown(statement, id))) return '';
     const [rival] = ids.flatMap((id) => verb.blanks[id]!.excludes ?? []);
-    const isSecond = rival !== undefined && verb.sentence.indexOf(`{${rival}}`) < verb.sentence.indexOf(clause);
+    const isSecond =
+      rival !== undefined && verb.sentence.indexOf(`{${rival}}`) < verb.sentence.indexOf(clause);
     return isSecond && isShown(statement, rival) ? ` or${clause}` : clause;
   });
   return kept

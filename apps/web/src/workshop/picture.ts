@@ -1,29 +1,22 @@
-/** Keeps the picture on the project's card up to date: some seconds after the last change, and quietly. */
+/** Keeps the picture on the project's card up to date: a moment after the last change and when the workshop is left. */
 import { api } from '../api/client.ts';
 import type { Session } from '../session/store.ts';
 import type { Viewport } from '../viewport/viewport.ts';
 
-const QUIET_MS = 3000;
+const QUIET_MS = 1500;
 
 export function keepPicture(session: Session, viewport: Viewport): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let pictured = -1;
+  let pictured = 0;
   const take = async () => {
-    const { save, projectId, statement, lookingAt, built, document } = session.store.getState();
-    const isBuilt = Object.keys(document.items).length === 0 || Object.keys(built.parts).length > 0;
-    if (
-      save.state !== 'saved' ||
-      save.revision === pictured ||
-      statement?.phase === 'open' ||
-      lookingAt !== null ||
-      !isBuilt
-    )
-      return;
+    const { projectId, statement, lookingAt, built, edits } = session.store.getState();
+    // A project that was only looked at keeps its picture; an empty one has none.
+    const isNew = edits.length !== pictured && Object.keys(built.parts).length > 0;
+    if (!isNew || statement?.phase === 'open' || lookingAt !== null) return;
+    pictured = edits.length;
     const blob = await viewport.thumbnail();
-    if (!blob) return;
-    pictured = save.revision;
     // The picture is an ornament: when it cannot be stored, the next change tries again.
-    await api.setPicture(projectId, blob).catch(() => (pictured = -1));
+    if (blob) await api.setPicture(projectId, blob).catch(() => (pictured = -1));
   };
   const later = () => {
     clearTimeout(timer);
@@ -31,10 +24,12 @@ export function keepPicture(session: Session, viewport: Viewport): () => void {
   };
   later();
   const unsubscribe = session.store.subscribe((now, before) => {
-    if (now.save !== before.save || now.built !== before.built) later();
+    if (now.edits !== before.edits || now.built !== before.built) later();
   });
   return () => {
     clearTimeout(timer);
     unsubscribe();
+    // The picture is drawn at once, before the view goes; storing it goes on behind.
+    void take();
   };
 }

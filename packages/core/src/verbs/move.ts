@@ -43,7 +43,7 @@ export const move = declareVerb({
       choices: { nothing: 'nothing', copy: 'a copy' },
     }),
   },
-  sentence: 'Move {parts}[ from {from}][ to {to}][ by {by}] along {along}, leaving {leaving}',
+  sentence: 'Move {parts}[ from {from}][ to {to}][ by {by}] along {along} leaving {leaving}',
   apply(draft, { parts, from, to, by, along, leaving }, context) {
     if ((from === undefined) !== (to === undefined)) {
       const missing = from === undefined ? 'from' : 'to';

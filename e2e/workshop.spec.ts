@@ -1,0 +1,346 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Person } from './person.ts';
+
+const done = 'done; change a blank to adjust';
+
+test.describe('the statement bar', () => {
+  test('a box is drawn by dragging its base and pulling up its height', async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Drawn');
+    await page.keyboard.press('b');
+    await ada.pointsAt([-40, -30, 0], { x: 0, y: 0 });
+    await page.mouse.down();
+    await ada.pointsAt([40, 30, 0], { x: 0, y: 0 });
+    await expect(page.getByLabel('size X')).toHaveValue('80');
+    await expect(page.getByLabel('size Y')).toHaveValue('60');
+    await page.mouse.up();
+    await ada.pointsAt([40, 30, 25], { x: 0, y: 0 });
+    await expect(page.getByLabel('size Z')).toHaveValue('25');
+    await page.mouse.down();
+    await page.mouse.up();
+    await expect(page.getByText(done)).toBeVisible();
+    const [part] = Object.values((await ada.document()).items);
+    expect(part).toMatchObject({
+      placement: { origin: [-40, -30, 0] },
+      recipe: { base: { size: [80, 60, 25] } },
+    });
+  });
+
+  test('what is typed during a drag goes into the blank, and the drag leaves it alone', async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Typed');
+    await page.keyboard.press('b');
+    await ada.pointsAt([-40, -30, 0], { x: 0, y: 0 });
+    await page.mouse.down();
+    await ada.pointsAt([20, 20, 0], { x: 0, y: 0 });
+    await page.keyboard.type('2 in');
+    await ada.pointsAt([40, 30, 0], { x: 0, y: 0 });
+    await expect(page.getByLabel('size X')).toHaveValue('2 in');
+    await page.mouse.up();
+    await page.keyboard.type('1/2 in');
+    await ada.commits();
+    const [part] = Object.values((await ada.document()).items);
+    expect(part!.recipe.base).toEqual({ kind: 'box', size: [50.8, 60, 12.7] });
+  });
+
+  test('a wrong entry keeps its text and says why; Esc leaves no trace', async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Wrong');
+    await page.keyboard.press('/');
+    await page.keyboard.type('plate');
+    await page.keyboard.press('Enter');
+    await ada.types('100', 'Tab', '6 cm * 2 cm', 'Tab', '8', 'Enter');
+    await expect(page.getByTestId('refusal')).toContainText('This is an area; a length belongs here.');
+    await expect(page.getByLabel('size Y')).toHaveValue('6 cm * 2 cm');
+    expect((await ada.document()).items).toEqual({});
+    await page.keyboard.press('Escape');
+    await expect(page.getByTestId('find-verb')).toBeVisible();
+    expect((await ada.document()).items).toEqual({});
+  });
+
+  test('after the commit a blank can still be changed, as one step of undo', async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Adjusted');
+    await ada.makesBox(['100', '60', '8']);
+    await page.getByLabel('size X', { exact: true }).fill('120');
+    await page.keyboard.press('Enter');
+    await expect(ada.fact('volume')).toHaveText('57\u2009600.00 mm³');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => Object.keys((await ada.document()).items)).toEqual([]);
+  });
+
+  test('parts that do not meet are refused, and nothing changes', async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Apart');
+    await ada.makesBox(['10', '10', '10']);
+    await ada.types('Escape');
+    await ada.makesBox(['10', '10', '10'], ['50', '0', '0']);
+    await ada.types('Escape');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('i');
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('refusal')).toContainText('The parts do not meet');
+    expect(Object.keys((await ada.document()).items)).toHaveLength(2);
+  });
+});
+
+test('a grip moves along its axis, and Tab with an axis in focus locks a pick to it', async ({ page }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Grips');
+  await ada.makesBox(['100', '60', '40']);
+  await ada.types('Escape');
+  await ada.fitsAll();
+  const onGrip = await ada.screenOf([0, 0, 0]);
+  const toX = await ada.screenOf([12, 0, 0]);
+  const size = Math.hypot(toX.x - onGrip.x, toX.y - onGrip.y);
+  const at = (pixels: number) =>
+    [
+      onGrip.x + ((toX.x - onGrip.x) / size) * pixels,
+      onGrip.y + ((toX.y - onGrip.y) / size) * pixels,
+    ] as const;
+  await page.mouse.move(...at(30));
+  await page.mouse.down();
+  await page.mouse.move(...at(30 + 8 * size), { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByText(done)).toBeVisible();
+  const moved = Object.values((await ada.document()).items)[0]!.placement.origin as number[];
+  expect(moved[0]).toBeGreaterThan(50);
+  expect(moved[0]! % 5).toBe(0);
+  expect(moved.slice(1)).toEqual([0, 0]);
+
+  await ada.types('Escape', 'Escape');
+  await ada.makesBox(['20', '20', '70'], ['-60', '0', '0'], 'post');
+  await ada.types('Escape', 'Escape');
+  await ada.fitsAll();
+  await page.getByRole('treeitem', { name: 'Box' }).click();
+  await page.keyboard.press('m');
+  await ada.clicksAt([moved[0]!, 0, 40]);
+  await page.getByLabel('by Z').focus();
+  await ada.clicksAt([-40, 0, 70]);
+  await expect(page.getByText(done)).toBeVisible();
+  const box = Object.values((await ada.document()).items).find((part) => part.name === 'Box')!;
+  expect(box.placement.origin).toEqual([moved[0], 0, 30]);
+});
+
+test('the view turns, shifts and zooms in the middle of a pick without losing it', async ({ page }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Looking');
+  await ada.makesBox(['20', '20', '20'], ['100', '0', '0'], 'goal');
+  await ada.types('Escape', 'Escape');
+  await ada.makesBox(['60', '60', '40'], ['0', '0', '0'], 'load');
+  await ada.types('Escape');
+  await ada.fitsAll();
+  await page.keyboard.press('m');
+  await ada.clicksAt([0, 0, 40]);
+  await page.mouse.move(500, 400);
+  await page.mouse.down({ button: 'right' });
+  await page.mouse.move(420, 380, { steps: 5 });
+  await page.mouse.up({ button: 'right' });
+  await page.mouse.wheel(0, 200);
+  await page.waitForTimeout(100);
+  await ada.clicksAt([100, 0, 20]);
+  await expect(page.getByText(done)).toBeVisible();
+  const load = Object.values((await ada.document()).items).find((part) => part.name === 'load')!;
+  expect(load.placement.origin).toEqual([100, 0, -20]);
+  await ada.looks('Plan');
+  await expect(page.getByRole('slider', { name: 'Altitude of the view' })).toHaveAttribute(
+    'aria-valuenow',
+    '90',
+  );
+});
+
+test('parts are selected by click, toggle and rectangle, renamed and hidden in the tree', async ({
+  page,
+}) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Selecting');
+  await ada.makesBox(['20', '20', '20']);
+  await ada.types('Escape');
+  await ada.makesBox(['20', '20', '20'], ['60', '0', '0']);
+  await ada.types('Escape', 'Escape');
+  await ada.fitsAll();
+  await ada.clicksAt([10, 5, 20]);
+  await expect.poll(() => page.evaluate(() => window.kadrel!.selection)).toEqual(['Box']);
+  const { x, y } = await ada.screenOf([70, 5, 20]);
+  await page.keyboard.down('Shift');
+  await page.mouse.click(x, y);
+  await page.keyboard.up('Shift');
+  await expect.poll(() => page.evaluate(() => window.kadrel!.selection)).toEqual(['Box', 'Box 2']);
+  await page.keyboard.press('Escape');
+  await page.mouse.move(400, 120);
+  await page.mouse.down();
+  await page.mouse.move(990, 640, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(() => page.evaluate(() => window.kadrel!.selection.length)).toBe(2);
+  await page.getByRole('treeitem', { name: 'Box 2' }).dblclick();
+  await page.getByLabel('New name of Box 2').fill('Lid');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('treeitem', { name: 'Lid' })).toBeVisible();
+  await page.getByRole('treeitem', { name: 'Lid' }).hover();
+  await page.getByRole('button', { name: 'Hide Lid' }).click();
+  await expect
+    .poll(
+      async () => Object.values((await ada.document()).items).find((part) => part.name === 'Lid')?.visible,
+    )
+    .toBe(false);
+});
+
+test('the Spec sets every number, with units, arithmetic and the datum', async ({ page }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Numbers', 'cm');
+  await ada.makesBox(['10', '6', '8 mm']);
+  await ada.types('Escape');
+  const field = async (label: string, text: string) => {
+    await page.getByLabel('Spec').getByLabel(label, { exact: true }).fill(text);
+    await page.keyboard.press('Enter');
+    await ada.isReady();
+  };
+  const part = async () => Object.values((await ada.document()).items)[0]!;
+  await field('Height', 'now + 1/2 in');
+  await expect.poll(async () => (await part()).recipe.base).toEqual({ kind: 'box', size: [100, 60, 20.7] });
+  await page.getByRole('button', { name: 'Datum middle, under' }).click();
+  await field('Place X', '0');
+  await expect.poll(async () => (await part()).placement.origin).toEqual([-50, 0, 0]);
+  await field('Turn Z', '90');
+  await expect.poll(async () => (await part()).placement.turn).toEqual([0, 0, 90]);
+  const { box } = await ada.facts('Box');
+  expect([box.min[0], box.max[0], box.min[1], box.max[1]]).toEqual([-30, 30, -20, 80]);
+  await field('Length', '5 cm *');
+  await expect(page.getByLabel('Spec').getByRole('alert')).toContainText('Something is missing at the end.');
+});
+
+test('edits wait for a lost server in the browser, and survive a reload', async ({ page, context }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Offline');
+  await context.route('**/api/projects/*/edits', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  );
+  await ada.makesBox(['10', '10', '10']);
+  await expect(page.getByTestId('save-state')).toContainText('waiting for the server');
+  await page.reload();
+  await ada.isReady();
+  expect(Object.keys((await ada.document()).items)).toHaveLength(1);
+  await context.unroute('**/api/projects/*/edits');
+  await ada.isSaved();
+  await page.evaluate(() => localStorage.clear());
+  await page.reload();
+  await ada.isReady();
+  expect(Object.keys((await ada.document()).items)).toHaveLength(1);
+});
+
+test('two pages on one project: what each does reaches the other, and a clash is told', async ({
+  page,
+  context,
+}) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject(`Shared ${Date.now()}`);
+  await ada.makesBox(['10', '10', '10'], ['0', '0', '0'], 'one');
+  await ada.isSaved();
+  const second = await context.newPage();
+  const ben = new Person(second);
+  await second.goto(page.url());
+  await ben.isReady();
+  await ben.makesBox(['5', '5', '5'], ['20', '0', '0'], 'two');
+  await ben.isSaved();
+  await ada.types('Escape');
+  await ada.makesBox(['5', '5', '5'], ['40', '0', '0'], 'three');
+  await ada.isSaved();
+  const names = async () => Object.values((await ada.document()).items).map((part) => part.name);
+  await expect.poll(async () => (await names()).sort()).toEqual(['one', 'three', 'two']);
+
+  const rename = async (person: Person, to: string) => {
+    await person.page.getByRole('treeitem', { name: 'one' }).dblclick();
+    await person.page.getByLabel('New name of one').fill(to);
+    await person.page.keyboard.press('Enter');
+  };
+  await rename(ada, 'first');
+  await ada.isSaved();
+  await rename(ben, 'primus');
+  await expect(second.getByRole('button', { name: 'not saved: conflict' })).toBeVisible();
+});
+
+test('the first screen stays small, and asks for neither three.js nor the kernel', async ({ page }) => {
+  const scripts: string[] = [];
+  let bytes = 0;
+  page.on('response', async (response) => {
+    if (!response.url().endsWith('.js')) return;
+    scripts.push(response.url());
+    bytes += Number((await response.allHeaders())['content-length'] ?? 0);
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  expect(scripts.filter((url) => /worker|Workshop/.test(url))).toEqual([]);
+  expect(bytes).toBeGreaterThan(10_000);
+  expect(bytes).toBeLessThan(250_000);
+});
+
+test('screens have no faults that axe can find, in light and in dark', async ({ page }) => {
+  const ada = new Person(page);
+  const check = async (where: string) => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(
+      violations.map(
+        ({ id, nodes }) => `${where}: ${id} ${nodes.map((node) => node.target.join(' ')).join('; ')}`,
+      ),
+    ).toEqual([]);
+  };
+  await page.goto('/sign-in');
+  await expect(page.getByRole('button', { name: 'Enter the demo' })).toBeVisible();
+  await check('sign-in');
+  await ada.entersTheDemo();
+  await expect(page.getByRole('link', { name: 'Open Orchard hive' }).first()).toBeVisible();
+  await check('projects');
+  await ada.opens('Orchard hive');
+  await page.getByRole('treeitem', { name: 'Roof' }).click();
+  await check('workshop');
+  await page.getByRole('button', { name: 'Account: Demo' }).click();
+  await page.getByRole('menuitem', { name: 'Dark', exact: true }).click();
+  await page.keyboard.press('m');
+  await check('workshop, dark');
+  await page.goto('/about');
+  await check('about');
+  expect(ada.problems).toEqual([]);
+});
+
+test('an account of one’s own: sign up, work, sign out, sign in', async ({ page }) => {
+  const ada = new Person(page);
+  const email = `ada-${Date.now()}@kadrel.example`;
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Name').fill('Ada');
+  await page.getByLabel('Password').fill('short');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await expect(page.getByText('At least 10 characters.')).toBeVisible();
+  await page.getByLabel('Password').fill('long enough now');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await expect(page.getByText('There is no project yet. Make the first one.')).toBeVisible();
+  await ada.createsProject('Mine');
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await page.getByRole('button', { name: 'More for Mine' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByText('There is no project yet. Make the first one.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show archived' }).click();
+  await page.getByRole('button', { name: 'More for Mine' }).click();
+  await page.getByRole('menuitem', { name: 'Restore' }).click();
+  await page.getByRole('button', { name: 'Account: Ada' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Password').fill('long enough now');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('link', { name: 'Open Mine' })).toBeVisible();
+});
