@@ -78,7 +78,7 @@ function OutputForm({ close }: { close: () => void }) {
               checked={format === key}
               onChange={() => setFormat(key)}
             />
-            <span className="w-24 font-semibold">{FORMATS[key][0]}</span>
+            <span className="w-24 shrink-0 font-semibold">{FORMATS[key][0]}</span>
             <span className="text-ink2">{FORMATS[key][1]}</span>
           </label>
         ))}

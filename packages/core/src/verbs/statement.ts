@@ -60,7 +60,11 @@ export function resolveStatement(
     const given = isEmpty(typed[id]) ? blank.default : typed[id];
     if (isEmpty(given)) {
       if (!blank.optional)
-        return refuse('missing', `${sentenceCase(blank.label)} is empty. ${blank.about}`, id);
+        return refuse(
+          'missing',
+          `Still empty: ${blank.about.charAt(0).toLowerCase()}${blank.about.slice(1)}`,
+          id,
+        );
       continue;
     }
     const value = resolveBlank(blank, id, given, { document, read, world });
