@@ -1,21 +1,8 @@
-import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
-import { emptyDocument, isRefusal, perform, verbNamed, type Edit, type KadrelDocument } from '@kadrel/core';
+import type { KadrelDocument } from '@kadrel/core';
 import { migrate, startServer } from '../scripts/project.mjs';
+import { manyBoxes } from './edits.ts';
 import { startTestCluster } from '../scripts/postgres.mjs';
-
-/** A hundred boxes, one edit each, as a page would make them. */
-function manyEdits(count: number): Edit[] {
-  let document: KadrelDocument = emptyDocument();
-  return Array.from({ length: count }, (_, i) => {
-    const world = { newId: () => `b${i}`, boxOf: () => undefined, locate: () => [0, 0, 0] as const };
-    const done = perform(verbNamed('box')!, { as: `box ${i}`, size: [1, 2, 3] }, document, world);
-    if (isRefusal(done)) throw new Error(done.message);
-    document = done.document;
-    const line = { verb: 'box', values: {}, title: done.title, author: 'Ada', time: i };
-    return { id: randomUUID(), kind: 'do', patches: done.patches, inverses: done.inverses, line };
-  });
-}
 
 test('server and database are killed in the middle of saving: what was acknowledged is there', async () => {
   const cluster = await startTestCluster({ durable: true });
@@ -39,7 +26,7 @@ test('server and database are killed in the middle of saving: what was acknowled
   const { id } = (await (await call('POST', '/projects', { name: 'Crash', scene: {} })).json()) as {
     id: string;
   };
-  const edits = manyEdits(120);
+  const edits = manyBoxes(120);
   let acknowledged = 0;
 
   for (const round of [0, 1, 2]) {

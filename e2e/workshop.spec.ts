@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { crossingRods } from './edits.ts';
 import { Person } from './person.ts';
 
 const done = 'done; change a blank to adjust';
@@ -270,6 +271,28 @@ test('two pages on one project: what each does reaches the other, and a clash is
   await ada.isSaved();
   await rename(ben, 'primus');
   await expect(second.getByRole('button', { name: 'not saved: conflict' })).toBeVisible();
+});
+
+test('a long union shows its progress, and can be cancelled without a trace', async ({ page }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Long');
+  // Crossing rods, made in one go through the API: joining them takes the kernel many seconds.
+  const id = page.url().split('/').at(-1)!;
+  await page.request.post(`/api/projects/${id}/edits`, { data: { base: 0, edits: crossingRods(60) } });
+  await page.reload();
+  await ada.isReady();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('u');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByTestId('refusal')).toHaveText('Cancelled. Nothing was changed.');
+  expect(Object.values((await ada.document()).items).filter((part) => part.parent === null)).toHaveLength(60);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await ada.makesBox(['10', '10', '10']);
+  expect((await ada.facts('Box')).volume).toBeCloseTo(1000, 9);
 });
 
 test('the first screen stays small, and asks for neither three.js nor the kernel', async ({ page }) => {

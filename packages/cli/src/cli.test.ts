@@ -1,0 +1,226 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Evaluator } from '@kadrel/kernel';
+import { loadKernel } from '@kadrel/kernel/node';
+import { LedgerError, runLedger } from './ledger.ts';
+import { main } from './main.ts';
+
+let kernel: Evaluator;
+let folder: string;
+beforeAll(async () => {
+  kernel = await loadKernel();
+  folder = mkdtempSync(join(tmpdir(), 'kadrel-cli-'));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+/** Runs the command line, and returns what it printed and its exit code. */
+async function command(...args: string[]) {
+  const printed = { out: '', err: '' };
+  const { stdout, stderr } = process;
+  const [toOut, toErr] = [stdout.write.bind(stdout), stderr.write.bind(stderr)];
+  stdout.write = (text) => ((printed.out += String(text)), true);
+  stderr.write = (text) => ((printed.err += String(text)), true);
+  try {
+    return {
+      ...printed,
+      code: await main(args),
+      get out() {
+        return printed.out;
+      },
+      get err() {
+        return printed.err;
+      },
+    };
+  } finally {
+    stdout.write = toOut;
+    stderr.write = toErr;
+  }
+}
+
+const file = (name: string, content: unknown) => {
+  const path = join(folder, name);
+  writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
+  return path;
+};
+const ledger = (...statements: object[]) => ({ kadrel: 1, ledger: statements });
+const plate = { verb: 'box', as: 'plate', size: ['100', '60', '8'], at: ['0', '0', '0'] };
+const drill = { verb: 'cylinder', as: 'drill', diameter: '8 + gap', height: '20', at: ['15', '15', '-5'] };
+const bracket = {
+  kadrel: 1,
+  units: { length: 'mm' },
+  variables: { gap: '0.2 mm' },
+  ledger: [
+    plate,
+    drill,
+    { verb: 'subtract', as: 'bracket', from: 'plate', parts: ['drill'] },
+    { verb: 'move', parts: ['bracket'], by: ['0', '0', '1/2 in'] },
+  ],
+};
+const fault = (json: unknown): string => {
+  try {
+    runLedger(json, kernel);
+  } catch (error) {
+    if (error instanceof LedgerError) return error.message;
+    throw error;
+  }
+  return '';
+};
+
+describe('run', () => {
+  test('measures every visible part as JSON, and nothing else on standard output', async () => {
+    const { out, err, code } = await command('run', file('bracket.json', bracket), '--measure');
+    expect([code, err]).toEqual([0, '']);
+    const { parts } = JSON.parse(out) as { parts: Record<string, { volume: number; box: object }> };
+    expect(Object.keys(parts)).toEqual(['bracket']);
+    expect(parts.bracket).toMatchObject({
+      box: { min: [0, 0, 12.7], max: [100, 60, 20.7] },
+      watertight: true,
+      faces: 7,
+      solids: 1,
+      faceted: false,
+    });
+    expect(Math.abs(parts.bracket!.volume / (48000 - 8 * Math.PI * 4.1 ** 2) - 1)).toBeLessThan(1e-12);
+  });
+  test('writes STEP, STL and JSON by the name of the file', async () => {
+    const [step, stl, json] = ['a.step', 'a.stl', 'a.json'].map((name) => join(folder, name)) as [
+      string,
+      string,
+      string,
+    ];
+    expect(
+      (await command('run', file('b.json', bracket), '--output', step, '--output', stl, '--output', json))
+        .code,
+    ).toBe(0);
+    expect(readFileSync(step, 'utf8')).toMatch(/^ISO-10303-21;/);
+    expect(readFileSync(stl).readUInt32LE(80)).toBeGreaterThan(50);
+    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 1, variables: { gap: '0.2 mm' } });
+  });
+  test('warns of keys that mean nothing, and goes on', async () => {
+    const { err, code } = await command(
+      'run',
+      file('c.json', ledger({ ...plate, colour: 'red' })),
+      '--measure',
+    );
+    expect([code, err]).toEqual([
+      0,
+      'Warning: Statement 1 (box): “colour” means nothing here and is left out.\n',
+    ]);
+  });
+  test('ends with 1 and names statement, verb and blank', async () => {
+    const { out, err, code } = await command(
+      'run',
+      file('d.json', ledger(plate, { ...drill, diameter: '8 +' })),
+      '--measure',
+    );
+    expect([code, out]).toEqual([1, '']);
+    expect(err).toBe(
+      'Statement 2 (cylinder), blank “diameter”, character 4: Something is missing at the end.\n',
+    );
+  });
+  test.each([
+    ['no file', join('nowhere', 'x.json'), 'cannot be read'],
+    ['no JSON', '{', 'is not JSON'],
+    ['no ledger', '{}', 'must say "kadrel": 1'],
+  ])('%s is a fault that says so', async (_, content, sentence) => {
+    const { err, code } = await command('run', content.startsWith('{') ? file('e.json', content) : content);
+    expect(code).toBe(1);
+    expect(err).toContain(sentence);
+  });
+  test('verbs --json lists blanks, types and defaults', async () => {
+    const { out } = await command('verbs', '--json');
+    const { verbs } = JSON.parse(out) as {
+      verbs: { verb: string; blanks: { blank: string; type: string; default?: unknown }[] }[];
+    };
+    expect(verbs.map(({ verb }) => verb)).toEqual(
+      expect.arrayContaining([
+        'box',
+        'cylinder',
+        'move',
+        'union',
+        'subtract',
+        'intersect',
+        'duplicate',
+        'delete',
+        'rename',
+        'change',
+      ]),
+    );
+    expect(verbs.find(({ verb }) => verb === 'move')!.blanks).toContainEqual(
+      expect.objectContaining({ blank: 'by', type: 'vector', default: ['0', '0', '0'] }),
+    );
+  });
+});
+
+describe('a ledger', () => {
+  const box = (json: unknown, name: string) => {
+    const { document } = runLedger(json, kernel);
+    return kernel.measure(document, Object.values(document.items).find((item) => item.name === name)!.id).box;
+  };
+  test('takes points by the names of faces', () => {
+    const moved = (from: object, to: object) =>
+      ledger(plate, { ...drill, diameter: 8 }, { verb: 'move', parts: ['drill'], from, to });
+    expect(
+      box(
+        moved({ on: 'drill', at: 'bottom', snap: 'centre' }, { on: 'plate', at: 'top&front&right' }),
+        'drill',
+      ).min,
+    ).toEqual([96, -4, 8]);
+    expect(
+      box(
+        moved(
+          { on: 'drill', at: 'bottom&side', snap: 'centre' },
+          { on: 'plate', at: 'top&front', snap: 'midpoint' },
+        ),
+        'drill',
+      ).min,
+    ).toEqual([46, -4, 8]);
+    expect(
+      box(moved({ on: 'drill', at: 'bottom' }, { on: 'plate', at: 'top', snap: 'centre' }), 'drill').min,
+    ).toEqual([46, 26, 8]);
+  });
+  test('takes plain numbers in scene units', () => {
+    expect(
+      box(
+        { kadrel: 1, units: { length: 'in' }, ledger: [{ verb: 'box', as: 'b', size: [1, 2, '3 mm'] }] },
+        'b',
+      ).max,
+    ).toEqual([25.4, 50.8, 3]);
+  });
+  test.each([
+    [ledger({ verb: 'fly' }), 'Statement 1 (fly): there is no verb “fly”.'],
+    [
+      ledger(plate, { verb: 'move', parts: ['lid'] }),
+      'Statement 2 (move), blank “parts”: There is no part named lid.',
+    ],
+    [
+      ledger({ ...plate, size: ['1', '2'] }),
+      'Statement 1 (box), blank “size”: Three numbers belong here, for X, Y and Z.',
+    ],
+    [
+      ledger({ ...plate, size: ['1', '2', '-3'] }),
+      'Statement 1 (box), blank “size”: Z: Size must be more than zero.',
+    ],
+    [
+      ledger({ verb: 'box' }),
+      'Statement 1 (box), blank “size”: Still empty: length, width and height along X, Y and Z.',
+    ],
+    [
+      ledger(plate, { verb: 'move', parts: ['plate'], from: { on: 'plate', at: 'roof' }, to: [0, 0, 0] }),
+      'Statement 2 (move), blank “from”: There is no face centre at roof of plate.',
+    ],
+    [
+      { kadrel: 1, variables: { a: 'b', b: 'a' }, ledger: [] },
+      'Variable “a”: These variables refer to one another in a circle: a → b → a.',
+    ],
+    [{ kadrel: 2, ledger: [] }, 'This is not a Kadrel ledger file: it must say "kadrel": 1.'],
+  ])('is refused with a sentence (%#)', (json, sentence) => expect(fault(json)).toBe(sentence));
+  test('whose parts cannot be built is refused at the statement', () => {
+    const apart = ledger(
+      plate,
+      { ...plate, as: 'far', at: [500, 0, 0] },
+      { verb: 'intersect', as: 'i', parts: ['plate', 'far'] },
+    );
+    expect(fault(apart)).toContain('Statement 3 (intersect), blank “parts”: i: The parts do not meet');
+  });
+});
