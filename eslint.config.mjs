@@ -47,6 +47,7 @@ export default typescript.config(
         setTimeout: 'readonly',
         performance: 'readonly',
         fetch: 'readonly',
+        AbortSignal: 'readonly',
         module: 'writable',
         globalThis: 'readonly',
         window: 'readonly',

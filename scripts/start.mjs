@@ -16,22 +16,22 @@ import { runScript } from './say.mjs';
 const DEFAULT_PORT = '4180';
 const RUN_FILE = join(DATA, 'run.json');
 
-/** A start that is still running in this folder, or undefined. */
-function alreadyRunning() {
+/** The address of a start that is still running in this folder, or undefined. */
+async function alreadyRunning() {
   if (!existsSync(RUN_FILE)) return undefined;
-  const { pid, address } = JSON.parse(readFileSync(RUN_FILE, 'utf8'));
+  const { address } = JSON.parse(readFileSync(RUN_FILE, 'utf8'));
   try {
-    process.kill(pid, 0);
-    return address;
+    const answer = await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(2000) });
+    return answer.ok ? address : undefined;
   } catch {
-    // No such process: the file was left behind by a start that was killed.
+    // Nobody answers: the file was left behind by a start that was killed.
     return undefined;
   }
 }
 
 await runScript(async () => {
   checkNode();
-  const running = alreadyRunning();
+  const running = await alreadyRunning();
   if (running) {
     process.stdout.write(`Kadrel is running at ${running} already\n`);
     return;

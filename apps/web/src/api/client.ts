@@ -13,9 +13,9 @@ export class ApiError extends Error {
     super(message);
     this.name = 'ApiError';
   }
-  /** The server was not reached, or could not answer: the same request may go through later. */
+  /** The server was not reached, could not answer, or wants a sign-in: the same request may go through later. */
   get isPassing(): boolean {
-    return this.status === 0 || this.status >= 500 || this.status === 429;
+    return this.status === 0 || this.status >= 500 || [401, 408, 429].includes(this.status);
   }
 }
 

@@ -3,7 +3,7 @@ import { ApiError } from '../api/client.ts';
 import { SaveQueue, type QueueOptions, type SaveState } from './saveQueue.ts';
 
 const edit = (id: string, path = id): Edit => ({
-  id: `edit-${id}`,
+  id: `edit-no-${id}`,
   kind: 'do',
   patches: [{ op: 'replace', path: ['items', path, 'name'], value: id }],
   inverses: [],
@@ -16,6 +16,10 @@ function bench(send: QueueOptions['send'], stored = new Map<string, string>()) {
   const missed: string[][] = [];
   const pending: (() => void)[] = [];
   const storage = {
+    get length() {
+      return stored.size;
+    },
+    key: (i: number) => [...stored.keys()][i] ?? null,
     getItem: (key: string) => stored.get(key) ?? null,
     setItem: (key: string, value: string) => void stored.set(key, value),
     removeItem: (key: string) => void stored.delete(key),
@@ -23,6 +27,7 @@ function bench(send: QueueOptions['send'], stored = new Map<string, string>()) {
   const queue = new SaveQueue(
     {
       projectId: 'p',
+      pageId: 'this-page',
       storage,
       send,
       onState: (state) => states.push(state),
@@ -44,7 +49,7 @@ test('an edit stays in the storage until the server has it', async () => {
   });
   queue.add(edit('a'));
   await settle();
-  expect(SaveQueue.left(storage, 'p')?.edits.map((e) => e.id)).toEqual(['edit-a']);
+  expect(SaveQueue.takeOver(storage, 'p')?.edits.map((e) => e.id)).toEqual(['edit-no-a']);
   release();
   await settle();
   expect([stored.size, states.at(-1)]).toEqual([0, 'saved']);
@@ -61,11 +66,11 @@ test('a lost server is waited for, and the edits go in order', async () => {
   queue.add(edit('a'));
   await settle();
   expect(states.at(-1)).toBe('waiting');
-  queue.add(edit('b'));
   up = true;
+  queue.add(edit('b'));
   retry();
   await settle();
-  expect(sent).toEqual(['edit-a', 'edit-b']);
+  expect(sent).toEqual(['edit-no-a', 'edit-no-b']);
   expect(states.at(-1)).toBe('saved');
 });
 
@@ -79,7 +84,7 @@ test('others’ edits elsewhere go before ours, which are sent again', async () 
   });
   queue.add(edit('a'));
   await settle();
-  expect([calls, missed, states.at(-1)]).toEqual([[0, 2], [['edit-x', 'edit-y']], 'saved']);
+  expect([calls, missed, states.at(-1)]).toEqual([[0, 2], [['edit-no-x', 'edit-no-y']], 'saved']);
 });
 
 test('the same number changed on both sides is a conflict, and nothing is thrown away', async () => {
@@ -105,6 +110,21 @@ test('an answer that was lost on the way does not store an edit twice', async ()
 
 test('damaged storage is no reason to fail', () => {
   const { storage, stored } = bench(() => Promise.resolve({ revision: 1 }));
-  stored.set(SaveQueue.storageKey('p'), '{ not json');
-  expect(SaveQueue.left(storage, 'p')).toBeUndefined();
+  stored.set('kadrel.unsaved.p.old-page', '{ not json');
+  expect(SaveQueue.takeOver(storage, 'p')).toBeUndefined();
+});
+
+test('what several pages left is taken over together, and theirs is forgotten once it is kept here', async () => {
+  const stored = new Map([
+    ['kadrel.unsaved.p.one', JSON.stringify({ base: 4, edits: [edit('a')] })],
+    ['kadrel.unsaved.p.two', JSON.stringify({ base: 3, edits: [edit('b')] })],
+    ['kadrel.unsaved.other.one', JSON.stringify({ base: 0, edits: [edit('c')] })],
+  ]);
+  const { queue, storage } = bench(() => Promise.reject(new ApiError(0, 'away', undefined)), stored);
+  const left = SaveQueue.takeOver(storage, 'p')!;
+  expect([left.base, left.edits.map((e) => e.id)]).toEqual([3, ['edit-no-a', 'edit-no-b']]);
+  queue.add(...left.edits);
+  SaveQueue.forgetOthers(storage, 'p', 'this-page');
+  await settle();
+  expect([...stored.keys()]).toEqual(['kadrel.unsaved.other.one', 'kadrel.unsaved.p.this-page']);
 });

@@ -2,16 +2,17 @@
  * Edits on their way to the server. They are kept in the browser's own storage until the server has acknowledged them,
  * so that neither a reload nor a lost server loses one. Sending the same edit twice does no harm: the server knows it.
  */
-import { editsCollide, type Edit } from '@kadrel/core';
+import { editSchema, editsCollide, type Edit } from '@kadrel/core';
 import { z } from 'zod';
-import { editSchema } from '@kadrel/core';
 import { ApiError, missedEdits } from '../api/client.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
 
 export interface QueueOptions {
   readonly projectId: string;
-  readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+  /** Tells this page from others on the same project. */
+  readonly pageId: string;
+  readonly storage: Pick<Storage, 'setItem' | 'removeItem'>;
   readonly send: (base: number, edits: readonly Edit[]) => Promise<{ revision: number }>;
   /** Others' edits have arrived and go before ours; the page applies them. */
   readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => void;
@@ -20,6 +21,16 @@ export interface QueueOptions {
 }
 
 const storedSchema = z.object({ base: z.number().int().nonnegative(), edits: z.array(editSchema) });
+function readStored(text: string | null): z.infer<typeof storedSchema> | undefined {
+  if (!text) return undefined;
+  try {
+    return storedSchema.safeParse(JSON.parse(text)).data;
+  } catch (error) {
+    if (error instanceof SyntaxError) return undefined;
+    throw error;
+  }
+}
+
 /** Waits between tries when the server does not answer: quick at first, then patient. */
 const RETRY_MS = [500, 1000, 2000, 5000, 10_000];
 const MOST_AT_ONCE = 100;
@@ -36,24 +47,36 @@ export class SaveQueue {
     private revision: number,
   ) {}
 
-  static storageKey(projectId: string): string {
-    return `kadrel.unsaved.${projectId}`;
+  /** Every page has a place of its own, so that two pages on one project do not overwrite one another's edits. */
+  private static prefix(projectId: string): string {
+    return `kadrel.unsaved.${projectId}.`;
   }
 
-  /** What a former visit left unsaved; undefined when nothing, or when what is stored is damaged. */
-  static left(
-    storage: Pick<Storage, 'getItem'>,
+  /**
+   * What former visits left unsaved, and takes it over: it is this page's to save from now on. Undefined when there is
+   * nothing; what is damaged is passed over, and stays where it is.
+   */
+  static takeOver(
+    storage: Pick<Storage, 'getItem' | 'removeItem' | 'key' | 'length'>,
     projectId: string,
   ): { base: number; edits: Edit[] } | undefined {
-    const text = storage.getItem(SaveQueue.storageKey(projectId));
-    if (!text) return undefined;
-    try {
-      const parsed = storedSchema.safeParse(JSON.parse(text));
-      return parsed.success ? parsed.data : undefined;
-    } catch (error) {
-      if (error instanceof SyntaxError) return undefined;
-      throw error;
-    }
+    const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i)!).filter((key) =>
+      key.startsWith(SaveQueue.prefix(projectId)),
+    );
+    const found = keys.flatMap((key) => readStored(storage.getItem(key)) ?? []);
+    if (found.length === 0) return undefined;
+    return { base: Math.min(...found.map(({ base }) => base)), edits: found.flatMap(({ edits }) => edits) };
+  }
+
+  /** Forgets what other pages kept, once their edits are in this page's place. */
+  static forgetOthers(
+    storage: Pick<Storage, 'removeItem' | 'key' | 'length'>,
+    projectId: string,
+    pageId: string,
+  ): void {
+    const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i)!);
+    for (const key of keys)
+      if (key.startsWith(SaveQueue.prefix(projectId)) && !key.endsWith(pageId)) storage.removeItem(key);
   }
 
   get unsaved(): readonly Edit[] {
@@ -134,7 +157,7 @@ export class SaveQueue {
 
   private keep(): void {
     for (const edit of this.edits) this.sentIds.add(edit.id);
-    const key = SaveQueue.storageKey(this.options.projectId);
+    const key = SaveQueue.prefix(this.options.projectId) + this.options.pageId;
     if (this.edits.length === 0) this.options.storage.removeItem(key);
     else this.options.storage.setItem(key, JSON.stringify({ base: this.revision, edits: this.edits }));
   }

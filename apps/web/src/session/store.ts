@@ -83,7 +83,8 @@ export interface OpenedSession {
 export type Session = ReturnType<typeof openSession>;
 
 export function openSession(opened: OpenedSession) {
-  const left = SaveQueue.left(localStorage, opened.projectId);
+  const pageId = crypto.randomUUID();
+  const left = SaveQueue.takeOver(localStorage, opened.projectId);
   const known = new Set(opened.edits.map((edit) => edit.id));
   const unsaved = (left?.edits ?? []).filter((edit) => !known.has(edit.id));
   const missed = opened.edits.slice(left?.base ?? opened.revision);
@@ -121,6 +122,7 @@ export function openSession(opened: OpenedSession) {
   const queue = new SaveQueue(
     {
       projectId: opened.projectId,
+      pageId,
       storage: localStorage,
       send: (base, edits) => api.appendEdits(opened.projectId, base, edits),
       onState: (state, revision, reason) =>
@@ -131,6 +133,7 @@ export function openSession(opened: OpenedSession) {
     opened.revision,
   );
   if (fits && unsaved.length > 0) queue.add(...unsaved);
+  if (fits) SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
   else if (!fits)
     set({
       save: {
@@ -351,7 +354,7 @@ export function openSession(opened: OpenedSession) {
     /** Ends a conflict in favour of what the server has. */
     async takeTheirs(): Promise<void> {
       queue.drop();
-      localStorage.removeItem(SaveQueue.storageKey(opened.projectId));
+      SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
       window.location.reload();
       await Promise.resolve();
     },
@@ -378,6 +381,7 @@ export function openSession(opened: OpenedSession) {
       };
       await api.appendEdits(made.id, 0, [{ id: crypto.randomUUID(), kind: 'do', patches, inverses, line }]);
       queue.drop();
+      SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
       return made.id;
     },
     step: (parts: readonly ItemId[]) =>
