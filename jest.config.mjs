@@ -5,6 +5,7 @@ const swc = (decorators, jsx) => ({
       jsc: {
         target: 'es2022',
         keepClassNames: true,
+        experimental: { keepImportAttributes: true },
         parser: { syntax: 'typescript', tsx: jsx, decorators },
         transform: {
           legacyDecorator: decorators,

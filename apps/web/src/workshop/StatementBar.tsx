@@ -112,6 +112,16 @@ function Sentence({ statement }: { statement: Statement }) {
   const verb = verbNamed(statement.verb)!;
   const bar = useRef<HTMLDivElement>(null);
   const isWorking = statement.phase === 'working';
+  useEffect(() => {
+    // What is committed is done: the next key is a verb's, and no longer the field's.
+    const { activeElement } = document;
+    if (
+      statement.editId !== null &&
+      activeElement instanceof HTMLElement &&
+      bar.current?.contains(activeElement)
+    )
+      activeElement.blur();
+  }, [statement.editId]);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.defaultPrevented) return;
     if (event.key === 'Enter') void session.commit();
