@@ -1,0 +1,99 @@
+/** `node scripts/pictures.mjs`: takes the pictures of docs/screenshots anew, from the demo data and a fresh database. */
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ROOT, endChild, ensureBuilt, migrate, startServer } from './project.mjs';
+import { startTestCluster } from './postgres.mjs';
+import { runScript, say } from './say.mjs';
+
+const FLAGS = [
+  '--use-gl=angle',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--ignore-gpu-blocklist',
+  '--disable-background-networking',
+  '--disable-quic',
+];
+
+async function takeAll(address) {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), ...FLAGS],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
+  page.setDefaultTimeout(20_000);
+  const take = async (name) => {
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
+    say(name);
+  };
+  const idle = () => page.waitForFunction(() => window.kadrel?.isIdle);
+  const pointAt = async (point, dx, dy) => {
+    const [x, y] = await page.evaluate((p) => window.kadrel.screenOf(p), point);
+    await page.mouse.move(x + dx, y + dy, { steps: 5 });
+    await page.waitForTimeout(250);
+  };
+
+  await page.goto(`${address}/sign-in`);
+  await page.getByRole('button', { name: 'Enter the demo' }).waitFor();
+  await take('sign-in');
+  await page.getByRole('button', { name: 'Enter the demo' }).click();
+  const hive = page.getByRole('link', { name: 'Open Orchard hive' });
+  await hive.click();
+  await idle();
+  await page.waitForTimeout(2500);
+  await page.getByRole('treeitem', { name: 'Cover' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('treeitem', { name: 'Upper box' }).click();
+  await take('workshop');
+
+  await page.getByRole('treeitem', { name: 'Roof' }).click();
+  await page.keyboard.press('m');
+  await pointAt([475, -15, 472], 2, 1);
+  await page.mouse.down();
+  await page.mouse.up();
+  await pointAt([460, 0, 502], 3, -2);
+  await take('move');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Output' }).first().click();
+  await page.getByRole('radio', { name: /STL/ }).check();
+  await take('output');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+
+  await page.getByRole('button', { name: 'Account: Demo' }).click();
+  await page.getByRole('menuitem', { name: 'Dark', exact: true }).click();
+  await page.getByRole('button', { name: 'Combine' }).click();
+  await take('workshop-dark');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Account: Demo' }).click();
+  await page.getByRole('menuitem', { name: 'Light', exact: true }).click();
+
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await hive.waitFor();
+  await page.reload();
+  await hive.locator('img').waitFor();
+  await take('projects');
+  await browser.close();
+}
+
+await runScript(async () => {
+  ensureBuilt();
+  const cluster = await startTestCluster();
+  const environment = {
+    DATABASE_URL: cluster.database('kadrel_pictures'),
+    PORT: '0',
+    KADREL_DEMO: '1',
+    KADREL_RATE: '1000000',
+  };
+  try {
+    migrate(environment);
+    const { child, address } = await startServer(environment);
+    try {
+      await takeAll(address);
+    } finally {
+      await endChild(child);
+    }
+  } finally {
+    await cluster.stop();
+  }
+});
