@@ -157,20 +157,26 @@ export class Picture {
     this.paint();
   }
 
-  /** Shows parts shifted by a world vector, without touching anything but their matrices. */
-  shift(ids: Iterable<ItemId>, by: Vec3): void {
-    if (!this.document) return;
+  /** Shows parts shifted by a world vector, by their matrices alone. Returns whether anything is elsewhere now. */
+  shift(ids: Iterable<ItemId>, by: Vec3): boolean {
+    if (!this.document) return false;
+    let changed = false;
     for (const id of ids) {
       const objects = this.parts.get(id);
       if (!objects) continue;
+      BEFORE.copy(objects.group.matrix);
       objects.group.matrix
         .copy(matrixOf(worldFromPart(this.document, id)))
         .premultiply(SHIFT.makeTranslation(...by));
       objects.group.matrixWorldNeedsUpdate = true;
+      changed ||= !BEFORE.equals(objects.group.matrix);
     }
+    return changed;
   }
 
-  ghost(ghost: Ghost | null): void {
+  /** Returns whether the picture must be drawn anew. */
+  ghost(ghost: Ghost | null): boolean {
+    const was = Object.values(this.ghosts).some((group) => group.visible);
     for (const shape of ['box', 'cylinder'] as const) {
       const group = this.ghosts[shape];
       group.visible = ghost?.shape === shape;
@@ -178,6 +184,7 @@ export class Picture {
       group.matrix.makeScale(...thick(ghost.size)).setPosition(...ghost.at);
       group.matrixWorldNeedsUpdate = true;
     }
+    return was || ghost !== null;
   }
 
   render(camera: Camera, gridStep: number, sceneRadius: number): void {
@@ -312,6 +319,7 @@ export class Picture {
 
 const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
 const SHIFT = new Matrix4();
+const BEFORE = new Matrix4();
 /** The grid reaches this many picture heights across, and fades out towards its rim. */
 const GRID_HEIGHTS = 5;
 /** Grid lines stand at least this many pixels apart. */

@@ -257,7 +257,7 @@ export function connectPointer(viewport: Viewport, host: HTMLElement): () => voi
   }
 
   function endPreview(parts: Iterable<ItemId>): void {
-    picture.shift(parts, [0, 0, 0]);
+    if (picture.shift(parts, [0, 0, 0])) viewport.invalidate();
     overlay.showRubber(null, null);
     viewport.showGrips();
   }
@@ -624,7 +624,7 @@ export function connectPointer(viewport: Viewport, host: HTMLElement): () => voi
       if (situation.at === 'gripping' || situation.at === 'base' || situation.at === 'height') follow();
       return;
     }
-    picture.ghost(null);
+    if (picture.ghost(null)) viewport.invalidate();
     overlay.showSnap(null);
     overlay.showRubber(null, null);
     if (
@@ -635,10 +635,8 @@ export function connectPointer(viewport: Viewport, host: HTMLElement): () => voi
       situation = { at: 'idle' };
     if (now.statement === null) {
       const parts = before.statement?.typed.parts;
-      if (before.statement?.phase === 'open' && Array.isArray(parts))
-        picture.shift(parts as ItemId[], [0, 0, 0]);
+      if (before.statement?.phase === 'open' && Array.isArray(parts)) endPreview(parts as ItemId[]);
     }
-    viewport.invalidate();
   });
 
   host.addEventListener('pointerdown', down);

@@ -232,8 +232,8 @@ export class Viewport {
     const idle = statement === null || statement.phase === 'done' || statement.verb === 'move';
     const movable =
       selection.length > 0 && selection.every((id) => document.items[id] && !document.items[id].locked);
+    // Grips stand over the picture, which is not drawn anew for them.
     this.overlay.setGrips(idle && movable && lookingAt === null ? this.anchor() : null);
-    this.invalidate();
   }
 
   private selectionBox(): Box | undefined {
