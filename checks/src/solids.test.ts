@@ -8,7 +8,7 @@ beforeAll(async () => {
   kernel = await loadKernel();
 });
 
-/** The promise of docs/format.md: measures agree with closed formulas to this, relative. */
+/** Measures agree with closed formulas to this, relative. */
 const RELATIVE = 1e-9;
 const agrees = (value: number, formula: number, relative = RELATIVE) =>
   expect(Math.abs(value / formula - 1)).toBeLessThan(relative);

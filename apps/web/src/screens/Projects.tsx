@@ -1,5 +1,5 @@
 import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { LENGTH_UNITS, type LengthUnit } from '@kadrel/core';
+import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '@kadrel/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Ellipsis, Plus } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
@@ -186,14 +186,6 @@ function Card({ project }: { project: ProjectCard }) {
   );
 }
 
-const UNIT_WORDS: Readonly<Record<LengthUnit, string>> = {
-  mm: 'millimetres',
-  cm: 'centimetres',
-  m: 'metres',
-  in: 'inches',
-  ft: 'feet',
-  'ft-in': 'feet and inches',
-};
 /** A sensible first grid step for each unit, mm. */
 const FIRST_GRID: Readonly<Record<LengthUnit, number>> = {
   mm: 5,
@@ -247,7 +239,7 @@ function NewProject({ isOpen, close }: { isOpen: boolean; close: () => void }) {
               >
                 {LENGTH_UNITS.map((unit) => (
                   <option key={unit} value={unit}>
-                    {UNIT_WORDS[unit]}
+                    {LENGTH_UNIT_WORDS[unit]}
                   </option>
                 ))}
               </select>

@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNITS } from '@kadrel/core';
+import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -111,12 +111,7 @@ function SceneChip() {
       <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-72 p-4!">
         {({ close }) => (
           <form className="flex flex-col gap-2.5" onSubmit={(event) => void submit(event, close)}>
-            <Choice
-              name="units"
-              label="Units"
-              value={scene.units}
-              choices={Object.fromEntries(LENGTH_UNITS.map((unit) => [unit, choices.units!.choices![unit]!]))}
-            />
+            <Choice name="units" label="Units" value={scene.units} choices={LENGTH_UNIT_WORDS} />
             <Line label="Decimals">
               <input
                 className="field num"

@@ -4,6 +4,15 @@
 export const LENGTH_UNITS = ['mm', 'cm', 'm', 'in', 'ft', 'ft-in'] as const;
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
+export const LENGTH_UNIT_WORDS: Readonly<Record<LengthUnit, string>> = {
+  mm: 'millimetres',
+  cm: 'centimetres',
+  m: 'metres',
+  in: 'inches',
+  ft: 'feet',
+  'ft-in': 'feet and inches',
+};
+
 /**
  * Millimetres in one of each unit that may be typed.
  * Source: International yard and pound agreement 1959 (1 yd = 0.9144 m); NIST SP 811, appendix B.

@@ -1,17 +1,9 @@
 import { valueOf } from '../document/items.ts';
 import { recalculate } from '../document/recalculate.ts';
 import type { Scene } from '../document/schema.ts';
-import { LENGTH_UNITS, type LengthUnit } from '../quantity/units.ts';
+import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '../quantity/units.ts';
 import { declareVerb, optional, refuse } from './declare.ts';
 
-const UNIT_WORDS: Readonly<Record<LengthUnit, string>> = {
-  mm: 'millimetres',
-  cm: 'centimetres',
-  m: 'metres',
-  in: 'inches',
-  ft: 'feet',
-  'ft-in': 'feet and inches',
-};
 const FRACTIONS = { 2: '1/2', 4: '1/4', 8: '1/8', 16: '1/16', 32: '1/32', 64: '1/64' } as const;
 
 /** Sets the scene's units, how numbers are shown, and the steps. Sizes of parts do not change. */
@@ -22,7 +14,7 @@ export const scene = declareVerb({
   about: 'Units, decimals, grid step and angle step. Nothing changes its size.',
   words: ['units', 'inches', 'metres', 'grid', 'precision', 'decimals', 'step'],
   blanks: {
-    units: optional('choice', 'units', 'What a bare number means.', { choices: UNIT_WORDS }),
+    units: optional('choice', 'units', 'What a bare number means.', { choices: LENGTH_UNIT_WORDS }),
     decimals: optional('count', 'decimals', 'Most digits after the point, 0 to 9.'),
     zeros: optional('choice', 'trailing zeros', 'Whether 5 is shown as 5.00.', {
       choices: { yes: 'shown', no: 'left out' },

@@ -1,0 +1,212 @@
+/** The fields of the statement bar, one for each type of blank. */
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
+import { AXES, formatLength, topParts, wordBlank, type Blank } from '@kadrel/core';
+import clsx from 'clsx';
+import { useEffect, useRef } from 'react';
+import { live } from '../session/live.ts';
+import {
+  entryKey,
+  entryText,
+  exactNumber,
+  isTriple,
+  type Entry,
+  type Statement,
+} from '../session/statement.ts';
+import { useSession, useSessionState } from './context.ts';
+import { ENTRY_ATTRIBUTE } from './keys.ts';
+
+export function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
+  const isBad = statement.refusal?.blank === id;
+  if (blank.type === 'part' || blank.type === 'parts')
+    return <PartsField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'choice')
+    return <ChoiceField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (isTriple(blank))
+    return (
+      <span className="inline-flex gap-1.5" data-blank={id}>
+        {([0, 1, 2] as const).map((axis) => (
+          <TextField
+            key={axis}
+            entry={{ blank: id, axis }}
+            blank={blank}
+            statement={statement}
+            isBad={isBad}
+          />
+        ))}
+      </span>
+    );
+  return (
+    <span data-blank={id}>
+      <TextField entry={{ blank: id, axis: null }} blank={blank} statement={statement} isBad={isBad} />
+    </span>
+  );
+}
+
+interface FieldProps {
+  readonly id: string;
+  readonly blank: Blank;
+  readonly statement: Statement;
+  readonly isBad: boolean;
+}
+
+const isAt = (focus: Entry | null, entry: Entry) => focus !== null && entryKey(focus) === entryKey(entry);
+
+function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & { entry: Entry }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const field = useRef<HTMLInputElement>(null);
+  const key = entryKey(entry);
+  const raw = entryText(statement, entry);
+  const exact = exactNumber(raw);
+  const label = statement.labels[entry.blank];
+  const shown = label ?? (exact === undefined ? shownPoint(raw, scene) : formatLength(exact, scene));
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+
+  useEffect(() => {
+    if (field.current && field.current.value !== shown) field.current.value = shown;
+  }, [shown]);
+  useEffect(() => live.listen(key, (text) => field.current && (field.current.value = text)), [key]);
+  useEffect(() => {
+    if (!isActive) return;
+    field.current?.focus({ preventScroll: false });
+    field.current?.select();
+  }, [isActive]);
+
+  const axis = entry.axis === null ? undefined : AXES[entry.axis];
+  const isNumber = !['name', 'text'].includes(blank.type);
+  return (
+    <label className={clsx('blank', isNumber && 'num')} data-active={isActive} data-bad={isBad}>
+      {axis && (
+        <b aria-hidden style={{ color: `var(--${axis})` }}>
+          {axis.toUpperCase()}
+        </b>
+      )}
+      <input
+        ref={field}
+        {...{ [ENTRY_ATTRIBUTE]: key }}
+        aria-label={axis ? `${blank.label} ${axis.toUpperCase()}` : blank.label}
+        title={blank.about}
+        aria-invalid={isBad}
+        defaultValue={shown}
+        placeholder={blank.type === 'point' ? 'pick…' : blank.optional ? '…' : ''}
+        autoComplete="off"
+        spellCheck={false}
+        disabled={statement.phase === 'working'}
+        onFocus={() => !isActive && session.focus(entry)}
+        onInput={(event) => session.type(entry, event.currentTarget.value)}
+      />
+    </label>
+  );
+}
+
+/** Three exact numbers in one field, in scene units. */
+function shownPoint(raw: string, scene: Parameters<typeof formatLength>[1]): string {
+  const numbers = raw.split(', ').map(exactNumber);
+  return numbers.length === 3 && numbers.every((n) => n !== undefined)
+    ? numbers.map((n) => formatLength(n, scene)).join(', ')
+    : raw;
+}
+
+/** Takes the focus when Tab comes to a field that is a button. */
+function useFocusedButton(isActive: boolean) {
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (isActive) button.current?.focus();
+  }, [isActive]);
+  return button;
+}
+
+function PartsField({ id, blank, statement, isBad }: FieldProps) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  const isMany = blank.type === 'parts';
+  const value = statement.typed[id];
+  const chosen = isMany ? ((value as string[] | undefined) ?? []) : ((value as string | undefined) ?? '');
+  const options = topParts(document);
+  return (
+    <Listbox
+      value={chosen}
+      multiple={isMany}
+      disabled={statement.phase === 'working'}
+      onChange={(next: string | string[]) => session.setBlank(id, next)}
+    >
+      <ListboxButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive}
+        data-bad={isBad}
+        aria-label={`${blank.label}: ${wordBlank(blank, value, document)}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+      >
+        {chosen.length === 0 ? (
+          <span className="text-ink3">{isMany ? 'click parts…' : 'click a part…'}</span>
+        ) : (
+          wordBlank(blank, value, document)
+        )}
+      </ListboxButton>
+      <ListboxOptions
+        anchor={{ to: 'bottom start', gap: 6 }}
+        className="menu max-h-80 min-w-44 overflow-auto"
+      >
+        {options.map((part) => (
+          <ListboxOption
+            key={part.id}
+            value={part.id}
+            className="menu-item data-selected:font-semibold data-selected:text-plum"
+          >
+            <span
+              className="size-2.5 rounded-xs border border-black/20"
+              style={{ background: part.colour }}
+            />
+            {part.name}
+          </ListboxOption>
+        ))}
+        {options.length === 0 && <p className="px-3 py-1.5 text-ink2">There are no parts yet.</p>}
+      </ListboxOptions>
+    </Listbox>
+  );
+}
+
+function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
+  const session = useSession();
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  const value = (statement.typed[id] as string | undefined) ?? '';
+  return (
+    <Listbox
+      value={value}
+      disabled={statement.phase === 'working'}
+      onChange={(next: string) => session.setBlank(id, next)}
+    >
+      <ListboxButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive}
+        data-bad={isBad}
+        aria-label={`${blank.label}: ${blank.choices?.[value] ?? 'not chosen'}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+      >
+        {blank.choices?.[value] ?? <span className="text-ink3">…</span>}
+      </ListboxButton>
+      <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="menu">
+        {Object.entries(blank.choices ?? {}).map(([choice, words]) => (
+          <ListboxOption
+            key={choice}
+            value={choice}
+            className="menu-item data-selected:font-semibold data-selected:text-plum"
+          >
+            {words}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}

@@ -1,0 +1,97 @@
+import type { BoxPoint, Part } from '@kadrel/core';
+import clsx from 'clsx';
+import { useSession } from './context.ts';
+
+const LEVELS: readonly (readonly [BoxPoint[2], string])[] = [
+  [1, 'top'],
+  [0, 'mid'],
+  [-1, 'under'],
+];
+const SIDES = {
+  x: { '-1': 'left', '0': 'middle', '1': 'right' },
+  y: { '-1': 'front', '0': 'middle', '1': 'back' },
+} as const;
+
+const datumWords = ([x, y, z]: BoxPoint): string => {
+  const sides = [SIDES.y[`${y}`], SIDES.x[`${x}`]]
+    .filter((word, _, all) => word !== 'middle' || all.every((w) => w === 'middle'))
+    .slice(0, x === 0 && y === 0 ? 1 : 2);
+  return `${sides.join(' ')}, ${LEVELS.find(([level]) => level === z)![1]}`;
+};
+
+/** The 27 points of the part's box as a small plan with three levels, and its own origin. */
+export function DatumPad({ part }: { part: Part }) {
+  const session = useSession();
+  const isOwn = part.datum === 'own';
+  const point: BoxPoint = part.datum === 'own' ? [-1, -1, -1] : part.datum;
+  const set = (datum: string) => void session.say('change', { parts: [part.id], datum });
+  const at = (x: BoxPoint[0], y: BoxPoint[1], z: BoxPoint[2]) => `${x} ${y} ${z}`;
+  return (
+    <div className="flex items-center gap-3.5 px-3.5 pb-2">
+      <div
+        role="group"
+        aria-label="Datum in plan"
+        className="grid size-[66px] shrink-0 grid-cols-3 rounded border border-rule bg-sheet p-1"
+      >
+        {([1, 0, -1] as const).map((y) =>
+          ([-1, 0, 1] as const).map((x) => {
+            const isChosen = !isOwn && point[0] === x && point[1] === y;
+            return (
+              <button
+                key={`${x}${y}`}
+                type="button"
+                aria-pressed={isChosen}
+                aria-label={`Datum ${datumWords([x, y, point[2]])}`}
+                title={datumWords([x, y, point[2]])}
+                className="flex items-center justify-center"
+                onClick={() => set(at(x, y, point[2]))}
+              >
+                <span
+                  className={clsx(
+                    'size-2 rounded-full border',
+                    isChosen ? 'size-2.5 border-plum bg-plum' : 'border-ink3',
+                  )}
+                />
+              </button>
+            );
+          }),
+        )}
+      </div>
+      <div className="min-w-0">
+        <p className="mb-1.5 text-ink2">
+          Datum:{' '}
+          {isOwn
+            ? part.recipe.base.kind === 'box'
+              ? 'its own origin, the least corner'
+              : 'its own origin'
+            : datumWords(point)}
+        </p>
+        <div
+          role="group"
+          aria-label="Datum level"
+          className="inline-flex overflow-hidden rounded border border-rule"
+        >
+          {LEVELS.map(([z, word]) => (
+            <button
+              key={word}
+              type="button"
+              aria-pressed={!isOwn && point[2] === z}
+              className={clsx('px-2 py-0.5', !isOwn && point[2] === z ? 'bg-ink text-paper' : 'text-ink2')}
+              onClick={() => set(at(point[0], point[1], z))}
+            >
+              {word}
+            </button>
+          ))}
+          <button
+            type="button"
+            aria-pressed={isOwn}
+            className={clsx('px-2 py-0.5', isOwn ? 'bg-ink text-paper' : 'text-ink2')}
+            onClick={() => set('own')}
+          >
+            own
+          </button>
+        </div>
+      </div>
+    </div>
+  );
+}
