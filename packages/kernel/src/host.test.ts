@@ -138,3 +138,20 @@ test('a worker whose memory has grown too large is replaced between two requests
   expect([ports[0]!.terminated, ports.length]).toEqual([true, 2]);
   host.close();
 });
+
+test('a kernel that cannot start is given up after three tries, and says so', async () => {
+  const { host, ports, states } = hostWithPuppets();
+  const waiting = expect(host.evaluate(document)).rejects.toMatchObject({
+    code: 'crashed',
+  });
+  for (let i = 0; i < 3; i++) ports[i]!.die('404');
+  await waiting;
+  expect([ports.length, states.at(-1)]).toEqual([
+    3,
+    { at: 'failed', reason: 'The kernel could not be started. 404' },
+  ]);
+  await expect(host.evaluate(document)).rejects.toMatchObject({
+    code: 'crashed',
+    message: expect.stringContaining('could not be started') as string,
+  });
+});

@@ -9,6 +9,8 @@ import type { Evaluation, ShapeFacts } from './evaluate.ts';
 export type HostState =
   | { readonly at: 'starting' }
   | { readonly at: 'idle' }
+  /** It could not be started, and is not tried again. */
+  | { readonly at: 'failed'; readonly reason: string }
   | {
       readonly at: 'working';
       readonly part?: ItemId;
@@ -40,6 +42,8 @@ export class KernelError extends Error {
 }
 
 const PATIENCE_MS = 120_000;
+/** A worker that cannot even start is tried this often, and then given up. */
+const MOST_FALSE_STARTS = 3;
 /** The kernel's memory only grows, and ends at 4 GiB: a quarter of it leaves room for any one operation. */
 const RECYCLE_BYTES = 1 << 30;
 
@@ -61,6 +65,8 @@ export class KernelHost {
   private readonly poisoned = new Map<string, string>();
   private readonly facts = new Map<string, ShapeFacts>();
   private heapBytes = 0;
+  private falseStarts = 0;
+  private failed: string | undefined;
   /** Counts how often a worker was started, for those who watch. */
   starts = 0;
 
@@ -87,6 +93,7 @@ export class KernelHost {
   }
 
   ask<K extends keyof Answers>(request: Extract<Request, { ask: K }>): Promise<Answers[K]> {
+    if (this.failed !== undefined) return Promise.reject(new KernelError('crashed', this.failed));
     return new Promise<Answers[K]>((resolve, reject) => {
       this.queue.push({ id: ++this.lastId, request, resolve: resolve, reject });
       this.next();
@@ -108,13 +115,17 @@ export class KernelHost {
   }
 
   close(): void {
+    this.end(new KernelError('cancelled', 'Closed.'));
+  }
+
+  private end(error: KernelError): void {
     clearTimeout(this.timer);
     this.port?.terminate();
     this.port = undefined;
     const left = [...(this.running ? [this.running] : []), ...this.queue];
     this.running = undefined;
     this.queue = [];
-    for (const job of left) job.reject(new KernelError('cancelled', 'Closed.'));
+    for (const job of left) job.reject(error);
   }
 
   private start(): void {
@@ -170,6 +181,7 @@ export class KernelHost {
   private receive(message: FromWorker): void {
     if (message.say === 'ready') {
       this.ready = true;
+      this.falseStarts = 0;
       this.next();
       return;
     }
@@ -205,6 +217,10 @@ export class KernelHost {
 
   /** The worker is gone or useless: names the part, remembers its content, and goes on with a new worker. */
   private died(reason: string): void {
+    if (!this.ready && ++this.falseStarts >= MOST_FALSE_STARTS) {
+      this.giveUp(reason);
+      return;
+    }
     const job = this.running;
     this.running = undefined;
     if (this.at) this.poisoned.set(this.at.key, `The kernel stopped while it built this part. ${reason}`);
@@ -212,6 +228,12 @@ export class KernelHost {
     job?.reject(new KernelError('crashed', `The kernel stopped. ${reason}`, this.at?.part));
     this.at = undefined;
     this.next();
+  }
+
+  private giveUp(reason: string): void {
+    this.failed = `The kernel could not be started. ${reason}`;
+    this.options.onState?.({ at: 'failed', reason: this.failed });
+    this.end(new KernelError('crashed', this.failed));
   }
 
   /** Keeps the page's copies of facts to what is shown and about as much again. */

@@ -199,8 +199,8 @@ export function openSession(opened: OpenedSession) {
       set({ built });
     } catch (error) {
       const code = (error as { code?: string }).code;
-      if (code === 'crashed') void rebuild();
-      else if (code !== 'superseded' && code !== 'cancelled') throw error;
+      if (code === 'crashed' && get().kernel.at !== 'failed') void rebuild();
+      else if (code === undefined) throw error;
     }
   }
 

@@ -123,6 +123,7 @@ function Screen() {
         {viewport && <ViewCaption viewport={viewport} />}
         {viewport && <ViewDial viewport={viewport} />}
         <LookingAt />
+        <KernelTrouble />
         <Empty />
       </main>
       <Spec />
@@ -149,6 +150,20 @@ function LookingAt() {
         Back to now
       </button>
     </div>
+  );
+}
+
+/** Without its kernel the workshop can show nothing, and says so. */
+function KernelTrouble() {
+  const kernel = useSessionState((state) => state.kernel);
+  if (kernel.at !== 'failed') return null;
+  return (
+    <p
+      role="alert"
+      className="absolute top-2 left-1/2 z-10 w-96 -translate-x-1/2 rounded border border-bad bg-sheet px-3 py-1.5 text-bad"
+    >
+      {kernel.reason} Nothing is lost. Reload the page to try again.
+    </p>
   );
 }
 
