@@ -1,3 +1,4 @@
+import { warmUpWorker } from '@kadrel/kernel/browser';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
@@ -20,16 +21,22 @@ import { StatementBar } from './StatementBar.tsx';
 import { ViewCaption } from './ViewCaption.tsx';
 import { ViewDial } from './ViewDial.tsx';
 
+// The kernel boots while the project is on its way.
+warmUpWorker();
+
 /** The workshop of one project. */
 export default function Workshop() {
   const { id = '' } = useParams();
   const { data, error } = useQuery({
     queryKey: ['workshop', id],
     queryFn: async () => {
-      const { me } = await api.start();
+      // All at once: edits that are newer than the document are left out below.
+      const [{ me }, opened, { edits }] = await Promise.all([
+        api.start(),
+        api.openProject(id),
+        api.edits(id, 0),
+      ]);
       if (!me) throw new ApiError(401, 'Sign in first.', undefined);
-      const opened = await api.openProject(id);
-      const { edits } = await api.edits(id, 0);
       return { me, opened, edits };
     },
     staleTime: Infinity,
