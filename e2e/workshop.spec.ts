@@ -211,6 +211,7 @@ test('the Spec sets every number, with units, arithmetic and the datum', async (
   await field('Height', 'now + 1/2 in');
   await expect.poll(async () => (await part()).recipe.base).toEqual({ kind: 'box', size: [100, 60, 20.7] });
   await page.getByRole('button', { name: 'Datum middle, under' }).click();
+  await expect(page.getByLabel('Spec').getByLabel('Place X', { exact: true })).toHaveValue('5');
   await field('Place X', '0');
   await expect.poll(async () => (await part()).placement.origin).toEqual([-50, 0, 0]);
   await field('Turn Z', '90');

@@ -212,6 +212,19 @@ export function openSession(opened: OpenedSession) {
     return edit && { document: applyEdit(document, edit), edit };
   }
 
+  /** Waits until no statement is at work, so that what is said quickly after another is not lost. */
+  function settled(): Promise<void> {
+    const isSettled = () => get().statement?.phase !== 'working';
+    if (isSettled()) return Promise.resolve();
+    return new Promise((resolve) => {
+      const unsubscribe = store.subscribe(() => {
+        if (!isSettled()) return;
+        unsubscribe();
+        resolve();
+      });
+    });
+  }
+
   const refuseStatement = (refusal: Refusal, phase: Statement['phase']) => {
     const { statement } = get();
     if (statement) set({ statement: { ...statement, phase, refusal } });
@@ -297,7 +310,7 @@ export function openSession(opened: OpenedSession) {
     },
     /** Starts and commits in one go; the statement stays adjustable in the bar. */
     async say(verbId: string, typed: Typed): Promise<boolean> {
-      if (get().statement?.phase === 'working') return false;
+      await settled();
       actions.start(verbId, typed);
       return commit();
     },
