@@ -9,8 +9,6 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 15_000 },
   workers: 1,
-  // On a busy machine one more try; what needed it is listed as flaky in the report.
-  retries: process.env.CI ? 1 : 0,
   reporter: process.env.PLAYWRIGHT_JSON
     ? [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON }]]
     : [['list']],

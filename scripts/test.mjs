@@ -70,11 +70,10 @@ async function playwright(databaseUrl, report) {
     return;
   }
   const { expected, unexpected, flaky, skipped } = JSON.parse(readFileSync(report, 'utf8')).stats;
-  totals.passed += expected + flaky;
-  totals.failed += unexpected;
-  if (flaky > 0) say(`${flaky} browser test${flaky === 1 ? '' : 's'} passed at the second try only: see above.`);
+  totals.passed += expected;
+  totals.failed += unexpected + flaky;
   totals.skipped += skipped;
-  if (status !== 0 && unexpected === 0) totals.failed += 1;
+  if (status !== 0 && unexpected + flaky === 0) totals.failed += 1;
 }
 
 await runScript(async () => {

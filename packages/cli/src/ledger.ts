@@ -5,9 +5,9 @@ import {
   isRefusal,
   perform,
   solveVariables,
+  topOf,
   variableNameFault,
   verbNamed,
-  withOperands,
   type ItemId,
   type KadrelDocument,
   type Scene,
@@ -118,7 +118,7 @@ function requireBuilt(
 ): void {
   const changed = new Set<ItemId>();
   for (const id of Object.keys(after.items))
-    if (after.items[id] !== before.items[id]) for (const part of topsOf(after, id)) changed.add(part);
+    if (after.items[id] !== before.items[id]) changed.add(topOf(after, id));
   for (const id of changed) {
     const problem = kernel.problemOf(after, id);
     if (problem)
@@ -126,13 +126,4 @@ function requireBuilt(
         `${where}, blank “${blank}”: ${after.items[id]!.name}: ${problem.reason} ${problem.remedy}`,
       );
   }
-}
-
-function topsOf(document: KadrelDocument, id: ItemId): ItemId[] {
-  const parent = document.items[id]?.parent;
-  return parent
-    ? topsOf(document, parent)
-    : withOperands(document, id)
-        .slice(0, 1)
-        .map((part) => part.id);
 }

@@ -11,7 +11,6 @@ import {
   carry,
   carryBox,
   snapShape,
-  MERGED,
   type Box,
   type ItemId,
   type KadrelDocument,
@@ -265,4 +264,4 @@ export class Evaluator {
 
 /** Names of faces of a shape as they are in its features, for tests and pickers. */
 export const faceNamesOf = ({ snaps }: ShapeFacts): string[] =>
-  [...snaps.faceName].map((i) => snaps.names[i]!.split(MERGED).join(MERGED));
+  [...snaps.faceName].map((i) => snaps.names[i]!);

@@ -2,7 +2,7 @@
  * A box less round holes that go straight through it: the same solid, with the same names, as the subtraction gives,
  * built as a face with holes that is pulled up. Ten times faster for a hundred holes, since nothing is intersected.
  */
-import { AT_ORIGIN, chain, inverse, type Pose, type Vec3 } from '@kadrel/core';
+import { chain, inverse, type Pose, type Vec3 } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { moved, scope, type Keep, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
 import { nameFaces, type NamedShape } from './named.ts';
@@ -41,7 +41,7 @@ export function drillingOf({ how, operands }: Combination): Drilling | undefined
   const holes: Hole[] = [];
   for (const { tag, pose, content } of tools) {
     if (content.kind !== 'cylinder') return undefined;
-    const local = first.pose === AT_ORIGIN ? pose : chain(boxFromOuter, pose);
+    const local = chain(boxFromOuter, pose);
     const along = axisOf(local);
     if (along === undefined || (axis !== undefined && along !== axis)) return undefined;
     axis = along;
