@@ -1,6 +1,7 @@
 /** Runs a ledger file: the same verbs as on screen, one after another. */
 import {
   LENGTH_UNITS,
+  blankToBlame,
   emptyDocument,
   isRefusal,
   perform,
@@ -74,13 +75,7 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
           : `, blank “${done.blank}”${done.at === undefined ? '' : `, character ${done.at + 1}`}`;
       throw new LedgerError(`${where}${blank}: ${done.message}`);
     }
-    requireBuilt(
-      document,
-      done.document,
-      kernel,
-      where,
-      verb.id === 'subtract' ? 'parts' : Object.keys(verb.blanks)[0]!,
-    );
+    requireBuilt(document, done.document, kernel, where, blankToBlame(verb));
     document = done.document;
   });
   return { document, warnings };

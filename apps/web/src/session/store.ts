@@ -1,8 +1,11 @@
 /** The state of one open project, and everything that can be done to it. Components read from here and call these; nothing else changes it. */
 import {
   applyEdit,
+  blankToBlame,
   carry,
+  change,
   editsCollide,
+  emptyDocument,
   isRefusal,
   ledgerOf,
   locatePoint,
@@ -248,7 +251,7 @@ export function openSession(opened: OpenedSession) {
       return false;
     }
     set({ statement: { ...statement, phase: 'working', refusal: null } });
-    const built = await trial(done.document, Object.keys(verb.blanks)[0]!);
+    const built = await trial(done.document, blankToBlame(verb));
     if (isRefusal(built)) {
       refuseStatement(built, openPhase);
       return false;
@@ -375,16 +378,10 @@ export function openSession(opened: OpenedSession) {
     async keepMine(): Promise<string> {
       const { document, name } = get();
       const made = await api.createProject(`${name} (mine)`.slice(0, 120), document.scene);
-      const { patches, inverses } = {
-        patches: [
-          { op: 'replace' as const, path: ['variables'], value: document.variables },
-          { op: 'replace' as const, path: ['items'], value: document.items },
-        ],
-        inverses: [
-          { op: 'replace' as const, path: ['variables'], value: {} },
-          { op: 'replace' as const, path: ['items'], value: {} },
-        ],
-      };
+      const { variables, items } = document;
+      const { patches, inverses } = change(emptyDocument(document.scene), (draft) =>
+        Object.assign(draft, { variables, items }),
+      );
       const line = {
         verb: 'rename',
         values: {},

@@ -108,6 +108,12 @@ export function defaultsOf(verb: Verb): Record<string, unknown> {
   );
 }
 
+/** The blank that a failure to build is told under: the parts, where the verb has such a blank, else its first. */
+export function blankToBlame({ blanks }: Verb): string {
+  const ids = Object.keys(blanks);
+  return ids.find((id) => blanks[id]!.type === 'parts') ?? ids[0]!;
+}
+
 export const isRefusal = (value: unknown): value is Refusal =>
   typeof value === 'object' && value !== null && (value as Refusal).refused === true;
 
