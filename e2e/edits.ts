@@ -4,6 +4,7 @@ import {
   emptyDocument,
   isRefusal,
   perform,
+  plainWorld,
   verbNamed,
   type Edit,
   type KadrelDocument,
@@ -14,7 +15,7 @@ function editsOf(statements: readonly (readonly [verb: string, typed: Typed])[])
   let document: KadrelDocument = emptyDocument();
   let ids = 0;
   return statements.map(([verb, typed], i) => {
-    const world = { newId: () => `b${ids++}`, boxOf: () => undefined, locate: () => [0, 0, 0] as const };
+    const world = plainWorld(document, () => `b${ids++}`);
     const done = perform(verbNamed(verb)!, typed, document, world);
     if (isRefusal(done)) throw new Error(done.message);
     document = done.document;

@@ -6,6 +6,7 @@ import {
   emptyDocument,
   isRefusal,
   perform,
+  plainWorld,
   stepBack,
   verbNamed,
   type Edit,
@@ -63,11 +64,7 @@ function edit(
   verb: string,
   typed: Typed,
 ): { edit: Edit; document: KadrelDocument } {
-  const done = perform(verbNamed(verb)!, typed, document, {
-    newId: () => `q${++ids}`,
-    boxOf: () => undefined,
-    locate: () => [0, 0, 0],
-  });
+  const done = perform(verbNamed(verb)!, typed, document, plainWorld(document, () => `q${++ids}`));
   if (isRefusal(done)) throw new Error(done.message);
   const line = { verb, values: typed, title: done.title, author: 'Ada', time: 1 };
   return {

@@ -14,9 +14,8 @@ import {
   type Scene,
   type Typed,
 } from '@kadrel/core';
-import type { Evaluator } from '@kadrel/kernel';
+import { worldOf, type Evaluator } from '@kadrel/kernel';
 import { z } from 'zod';
-import { worldOf } from './located.ts';
 
 const text = z.union([z.string(), z.number()]);
 const ledgerFileSchema = z.looseObject({

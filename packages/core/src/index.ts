@@ -10,7 +10,8 @@ export * from './space/pose.ts';
 export * from './space/box.ts';
 export * from './space/plane.ts';
 export * from './space/camera.ts';
-export { roundLength } from './space/rounding.ts';
+export * from './space/matrix.ts';
+export { cleanLength, roundAngle, roundLength } from './space/rounding.ts';
 export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export * from './document/schema.ts';
 export { readDocument } from './document/migrations.ts';
@@ -19,19 +20,26 @@ export * from './document/naming.ts';
 export * from './history/edit.ts';
 export {
   GROUPS,
+  type Affine,
   type Blank,
   type BlankType,
   type Group,
   type Outcome,
+  type Question,
   type Refusal,
+  type Replies,
+  type Standing,
   type Verb,
 } from './verbs/declare.ts';
 export { refuse } from './verbs/declare.ts';
-export { datumInPart } from './verbs/change.ts';
+export { datumInPart, datumInWorld } from './document/datum.ts';
 export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './verbs/statement.ts';
 export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
 export * from './snapping/resolve.ts';
 export * from './selecting/rectangle.ts';
-export { locatePoint } from './snapping/locate.ts';
+export * from './snapping/locate.ts';
+export * from './snapping/feature.ts';
+export * from './verbs/frames.ts';
+export { measured, type Measured } from './verbs/distance.ts';

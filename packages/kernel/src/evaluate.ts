@@ -4,6 +4,15 @@
  * use is given back, oldest first.
  */
 import {
+  acrossTo,
+  add,
+  applyMatrix,
+  boxSize,
+  chain,
+  cross,
+  determinant,
+  fromColumns,
+  transposed,
   poseOfPlacement,
   visibleParts,
   worldFromPart,
@@ -14,19 +23,34 @@ import {
   type Box,
   type ItemId,
   type KadrelDocument,
+  type Question,
+  type Replies,
   type SnapShape,
+  type Standing,
+  type Vec3,
 } from '@kadrel/core';
 import { contentOf, keyOf, type Content } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
+import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { exactBox, measureShape, type Measures } from './facts/measure.ts';
 import { displayChord, meshShape } from './facts/mesh.ts';
-import { BuildError, isFatal, moved, translated, type Occt } from './occt/occt.ts';
+import {
+  BuildError,
+  isFatal,
+  moved,
+  progressRange,
+  scope,
+  translated,
+  type Occt,
+  type TopoDS_Shape,
+} from './occt/occt.ts';
 import { buildFromOperands, buildSolid } from './shapes/build.ts';
 import type { Operand } from './shapes/combine.ts';
 import { buildDrilled, drillingOf } from './shapes/drilled.ts';
 import type { NamedShape } from './shapes/named.ts';
+import { unstretched } from './shapes/unstretched.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
 export interface Failure {
@@ -62,6 +86,16 @@ export interface Evaluation {
 export interface PartMeasure extends Measures {
   readonly faceted: boolean;
 }
+
+/** Whether something in one box that goes along an axis can meet what is in the other; any other way is left to the solids. */
+function areInLine(a: Box, b: Box, towards: Vec3): boolean {
+  const axis = towards.findIndex((n) => Math.abs(n) === 1);
+  if (axis < 0) return true;
+  return [0, 1, 2].every((i) => i === axis || (a.min[i]! < b.max[i]! && a.max[i]! > b.min[i]!));
+}
+
+/** Solids that go into each other by less than this (mm) only touch. */
+const OVERLAP_MM = 1e-4;
 
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
@@ -137,6 +171,60 @@ export class Evaluator {
     };
   }
 
+  /** What a statement asks of the document. Throws BuildError. */
+  answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
+    return this.guarded(() => {
+      if (question.ask === 'box') return this.measure(document, question.part).box;
+      if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
+      const { moving, fixed, towards } = question;
+      const going = moving.map((one) => this.body(document, one));
+      const standing = fixed
+        .map((one) => this.body(document, one))
+        .filter((body) => going.some((other) => areInLine(other.box, body.box, towards)))
+        .map((body) => ({ ...body, overlaps: going.some((other) => this.doOverlap(other, body)) }));
+      return contactWay(this.occt, going, standing, towards);
+    });
+  }
+
+  private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
+    const { named } = this.built(document, part);
+    const pose = worldFromPart(document, part);
+    // The frame whose X is the direction: its turn taken back lays the direction along X.
+    const u = acrossTo(direction);
+    const turn = fromColumns(direction, u, cross(direction, u));
+    const turned = moved(this.occt, named.shape, chain({ turn: transposed(turn), shift: [0, 0, 0] }, pose));
+    try {
+      const { min, max } = exactBox(this.occt, turned);
+      return [min[0], max[0]];
+    } finally {
+      turned.delete();
+    }
+  }
+
+  private body(document: KadrelDocument, { part, shift }: Standing): Body & { readonly box: Box } {
+    const { shape } = this.built(document, part).named;
+    const own = exactBox(this.occt, shape);
+    const pose = worldFromPart(document, part);
+    const there = { ...pose, shift: add(pose.shift, shift) };
+    const chord = displayChord(Math.hypot(...boxSize(own)));
+    return { shape, chord, pose: there, box: carryBox(there, own) };
+  }
+
+  /** Whether two solids have a common volume: first by their boxes, then by the volume itself. */
+  private doOverlap(a: Body, b: Body): boolean {
+    return scope((keep) => {
+      const [first, second] = [a, b].map(({ shape, pose }) => keep(moved(this.occt, shape, pose)));
+      const [p, q] = [exactBox(this.occt, first!), exactBox(this.occt, second!)];
+      const deep = [0, 1, 2].map((i) => Math.min(p.max[i]!, q.max[i]!) - Math.max(p.min[i]!, q.min[i]!));
+      if (deep.some((n) => n < OVERLAP_MM)) return false;
+      const common = keep(new this.occt.BRepAlgoAPI_Common(first!, second!, progressRange(this.occt, keep)));
+      const properties = keep(new this.occt.GProp_GProps());
+      this.occt.BRepGProp.VolumeProperties(keep(common.Shape()), properties, false, false, false);
+      common.Clear();
+      return properties.Mass() > OVERLAP_MM ** 3;
+    });
+  }
+
   /** Facts of one part, whether shown or not. Throws BuildError. */
   facts(document: KadrelDocument, id: ItemId): ShapeFacts {
     return this.factsOf(this.built(document, id).key);
@@ -161,6 +249,11 @@ export class Evaluator {
         })),
       ),
     );
+  }
+
+  /** The kernel's own shape of a part, in its own frame; it stays the evaluator's. Throws BuildError. */
+  shapeFor(document: KadrelDocument, id: ItemId): TopoDS_Shape {
+    return this.built(document, id).named.shape;
   }
 
   /** How many shapes are held, for tests of the bound. */
@@ -201,8 +294,9 @@ export class Evaluator {
       return known;
     }
     const made = content.kind === 'combine' ? this.combined(content, used) : buildSolid(this.occt, content);
-    this.cache.set(key, made);
-    return made;
+    const named = { ...made, unstretched: unstretched(content) };
+    this.cache.set(key, named);
+    return named;
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
@@ -220,10 +314,22 @@ export class Evaluator {
     }
   }
 
-  private measuresOf(key: string, { shape }: NamedShape): Measures {
-    const known = this.measured.get(key) ?? this.guarded(() => measureShape(this.occt, shape));
+  private measuresOf(key: string, named: NamedShape): Measures {
+    const known = this.measured.get(key) ?? this.guarded(() => this.measureNew(named));
     this.measured.set(key, known);
     return known;
+  }
+
+  private measureNew({ shape, unstretched: image }: NamedShape): Measures {
+    const own = measureShape(this.occt, shape);
+    if (!image) return own;
+    const plainKey = keyOf(image.content);
+    const plain = this.measuresOf(plainKey, this.shapeOf(image.content, plainKey, new Set()));
+    return {
+      ...own,
+      volume: plain.volume * determinant(image.map),
+      centroid: applyMatrix(image.map, plain.centroid),
+    };
   }
 
   private factsOf(key: string): ShapeFacts {

@@ -10,3 +10,4 @@ export {
 export { BuildError } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';
+export { worldOf } from './world.ts';

@@ -4,6 +4,7 @@ import {
   isRefusal,
   locatePoint,
   perform,
+  plainWorld,
   verbNamed,
   type KadrelDocument,
   type Typed,
@@ -27,11 +28,7 @@ function built(...statements: readonly [verb: string, typed: Typed][]): KadrelDo
   let document = emptyDocument();
   let ids = 0;
   for (const [verb, typed] of statements) {
-    const done = perform(verbNamed(verb)!, typed, document, {
-      newId: () => `p${++ids}`,
-      boxOf: () => undefined,
-      locate: () => [0, 0, 0],
-    });
+    const done = perform(verbNamed(verb)!, typed, document, plainWorld(document, () => `p${++ids}`));
     if (isRefusal(done)) throw new Error(done.message);
     document = done.document;
   }

@@ -1,5 +1,5 @@
 /** The whole contract between the page and the kernel's worker. Typed arrays are transferred, never cloned. */
-import type { ItemId, KadrelDocument } from '@kadrel/core';
+import type { ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
 import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
 
 export type Request =
@@ -11,6 +11,7 @@ export type Request =
       readonly poisoned: readonly (readonly [string, string])[];
     }
   | { readonly ask: 'measure'; readonly document: KadrelDocument; readonly part: ItemId }
+  | { readonly ask: 'answer'; readonly document: KadrelDocument; readonly question: Question }
   | { readonly ask: 'facts'; readonly document: KadrelDocument; readonly part: ItemId }
   | {
       readonly ask: 'step';
@@ -28,6 +29,7 @@ export type Request =
 export interface Answers {
   evaluate: Evaluation;
   measure: PartMeasure;
+  answer: Replies[Question['ask']];
   facts: ShapeFacts;
   step: string;
   stl: Uint8Array;

@@ -53,6 +53,8 @@ function answerTo(
     }
     case 'measure':
       return [evaluator.measure(request.document, request.part), []];
+    case 'answer':
+      return [evaluator.answer(request.document, request.question), []];
     case 'facts': {
       const facts = evaluator.facts(request.document, request.part);
       return [facts, buffersOf([facts])];

@@ -4,13 +4,12 @@ import {
   emptyDocument,
   isRefusal,
   perform,
-  refuse,
+  plainWorld,
   verbNamed,
   type Edit,
   type KadrelDocument,
   type LengthUnit,
   type Typed,
-  type World,
 } from '@kadrel/core';
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
@@ -44,7 +43,7 @@ export class DemoSeed {
   }
 }
 
-/** The edits that a person would have made. Demo ledgers give points by number, so that no kernel is needed here. */
+/** The edits that a person would have made. Demo ledgers give points by number, and corners go by boxes, so that no kernel is needed here. */
 export function playLedger({ name, units, variables, ledger }: DemoLedger): {
   start: KadrelDocument;
   edits: Edit[];
@@ -55,15 +54,15 @@ export function playLedger({ name, units, variables, ledger }: DemoLedger): {
   };
   let document = start;
   let ids = 0;
-  const world: World = {
-    newId: () => `p${++ids}`,
-    boxOf: () => undefined,
-    locate: () => refuse('no-kernel', 'Points of the demo are given by number.'),
-  };
   const edits = ledger.map(({ verb: id, ...values }, i): Edit => {
     const verb = verbNamed(id);
     if (!verb) throw new Error(`${name}, statement ${i + 1}: there is no verb ${id}.`);
-    const done = perform(verb, values, document, world);
+    const done = perform(
+      verb,
+      values,
+      document,
+      plainWorld(document, () => `p${++ids}`),
+    );
     if (isRefusal(done))
       throw new Error(`${name}, statement ${i + 1} (${id}), ${done.blank}: ${done.message}`);
     document = done.document;

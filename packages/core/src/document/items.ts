@@ -10,6 +10,7 @@ import {
   type Num,
   type NumVector,
   type Part,
+  type Pin,
   type Placement,
   type Scene,
 } from './schema.ts';
@@ -21,10 +22,18 @@ export const DEFAULT_SCENE: Scene = {
   fraction: 16,
   grid: 5,
   angleStep: 15,
+  nudge: 1,
 };
 
 export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
-  return { kadrel: DOCUMENT_VERSION, scene: { ...DEFAULT_SCENE, ...scene }, variables: {}, items: {} };
+  return {
+    kadrel: DOCUMENT_VERSION,
+    scene: { ...DEFAULT_SCENE, ...scene },
+    variables: {},
+    items: {},
+    pins: {},
+    views: {},
+  };
 }
 
 export const valueOf = (n: Num): number => (typeof n === 'number' ? n : n.value);
@@ -85,11 +94,21 @@ export function baseBox(base: Base): Box | undefined {
     const radius = valueOf(base.diameter) / 2;
     return { min: [-radius, -radius, 0], max: [radius, radius, valueOf(base.height)] };
   }
+  if (base.kind === 'sphere') {
+    const radius = valueOf(base.diameter) / 2;
+    return { min: [-radius, -radius, -radius], max: [radius, radius, radius] };
+  }
   return undefined;
 }
 
 export const partNamed = (document: KadrelDocument, name: string): Part | undefined =>
   document.items[name] ?? Object.values(document.items).find((item) => item.name === name);
+
+/** Pins in the order in which they were placed. */
+export const pinsOf = (document: KadrelDocument): Pin[] =>
+  Object.values(document.pins).sort((a, b) => a.order - b.order);
+export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
+  document.pins[name] ?? Object.values(document.pins).find((pin) => pin.name === name);
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {

@@ -3,7 +3,12 @@ import { DOCUMENT_VERSION, documentSchema, type KadrelDocument } from './schema.
 
 type Json = Record<string, unknown>;
 /** Index 0 lifts version 1 to 2, and so on. */
-const MIGRATIONS: readonly ((old: Json) => Json)[] = [];
+const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews];
+
+/** 1 → 2: pins, kept views, and the nudge step. */
+function withPinsAndViews(old: Json): Json {
+  return { ...old, kadrel: 2, scene: { ...(old.scene as Json), nudge: 1 }, pins: {}, views: {} };
+}
 
 /** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */
 export function readDocument(json: unknown): KadrelDocument {

@@ -29,10 +29,9 @@ export function recalculate(draft: KadrelDocument): string[] {
     part.placement.turn = each(part.placement.turn, 'angle', -Infinity);
     const { base } = part.recipe;
     if (base.kind === 'box') base.size = each(base.size, 'length', Number.MIN_VALUE);
-    if (base.kind === 'cylinder') {
+    if (base.kind === 'cylinder' || base.kind === 'sphere')
       base.diameter = update(base.diameter, 'length', Number.MIN_VALUE);
-      base.height = update(base.height, 'length', Number.MIN_VALUE);
-    }
+    if (base.kind === 'cylinder') base.height = update(base.height, 'length', Number.MIN_VALUE);
   }
   return problems;
 }

@@ -2,9 +2,17 @@
 import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { refuse, type Refusal } from '../verbs/declare.ts';
-import type { NamedPoint } from '../verbs/statement.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 import { POINT_KINDS, type ShapeFeatures } from './shape.ts';
+
+/** A point told by names: a corner `top&front&right`, an edge `top&front`, or a face `top` of a part. */
+export interface NamedPoint {
+  readonly on: string;
+  readonly at: string;
+  readonly snap?: string | undefined;
+  /** A point of the part's own frame, mm: of several features with these names, the nearest is meant. */
+  readonly near?: Vec3 | undefined;
+}
 
 /** Points nearer to one another than this are one point: a thousand times finer than the kernel's tolerance. */
 const SAME_POINT_MM = 1e-10;
@@ -21,7 +29,7 @@ const SNAP_WORDS: Readonly<Record<number, readonly string[]>> = {
  */
 export function locatePoint(
   features: ShapeFeatures,
-  { on, at, snap }: NamedPoint,
+  { on, at, snap, near }: NamedPoint,
   document: KadrelDocument,
 ): Vec3 | Refusal {
   const written = at.split(MEETING).map((name) => name.trim());
@@ -40,7 +48,8 @@ export function locatePoint(
   }
   const best = Math.max(0, ...found.map(({ fit }) => fit));
   found = found.filter(({ fit }) => fit === best);
-  if (found.length === 1) return found[0]!.point;
+  if (near) found.sort((a, b) => distance(a.point, near) - distance(b.point, near));
+  if (found.length === 1 || (near && found.length > 0)) return found[0]!.point;
   const what = `${kinds.join(' or ')} at ${at} of ${on}`;
   if (found.length === 0) return refuse('no-such-point', `There is no ${what}.`);
   return refuse(

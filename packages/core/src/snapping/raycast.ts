@@ -2,8 +2,8 @@
 import { searchBvh } from '../space/bvh.ts';
 import { carry, carryBack, turnBack, turnVector, type Pose } from '../space/pose.ts';
 import type { Ray } from '../space/plane.ts';
-import { cross, dot, subtract, type Vec3 } from '../space/vector.ts';
-import { FACE_CYLINDER, FACE_PLANE, FACE_STRIDE, type SnapShape } from './shape.ts';
+import { along, cross, dot, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 
 /** A built shape standing in the world for a part. */
 export interface SnapInstance {
@@ -154,11 +154,31 @@ export function onSurface(
       normal: turnVector(pose.turn, radial.map((n) => (facing * n) / size) as unknown as Vec3),
     };
   }
+  if (shape.faceKind[face] === FACE_SPHERE) {
+    const radius = numbers[data + 6]!;
+    const exact = at(sphereDistance(local, point, radius, distance));
+    const radial = unit(subtract(exact, point));
+    const facing = dot(radial, local.direction) > 0 ? -1 : 1;
+    return {
+      point: carry(pose, along(point, radial, radius)),
+      normal: turnVector(pose.turn, scale(radial, facing)),
+    };
+  }
   return { point: carry(pose, at(distance)) };
 }
 
 /** Below this sine a ray runs along a plane, and the facet's own distance is the better answer. */
 const GRAZING = 1e-6;
+
+/** Of the two places where a line meets a ball, the one nearest to `guess`; `guess` itself when it misses by a hair. */
+function sphereDistance(ray: Ray, centre: Vec3, radius: number, guess: number): number {
+  const offset = subtract(ray.from, centre);
+  const b = dot(offset, ray.direction);
+  const inside = b * b - dot(offset, offset) + radius * radius;
+  if (inside < 0) return guess;
+  const root = Math.sqrt(inside);
+  return Math.abs(-b - root - guess) < Math.abs(-b + root - guess) ? -b - root : -b + root;
+}
 
 /** Of the two places where a line meets a cylinder, the one nearest to `guess`; `guess` itself when it misses by a hair. */
 function cylinderDistance(ray: Ray, onAxis: Vec3, axis: Vec3, radius: number, guess: number): number {

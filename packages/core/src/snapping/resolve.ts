@@ -31,6 +31,8 @@ export interface SnapQuery {
   readonly camera: Camera;
   readonly instances: readonly SnapInstance[];
   readonly settings: SnapSettings;
+  /** Pins in the world, by name. */
+  readonly pins?: readonly { readonly name: string; readonly at: Vec3 }[];
   /** Parts that are never caught, nor hide anything: those being moved. */
   readonly without?: ReadonlySet<string>;
 }
@@ -42,6 +44,8 @@ export interface Snap {
   readonly part?: string;
   /** Names of the faces that meet there, joined by &. */
   readonly feature?: string;
+  /** The pin that was caught. */
+  readonly pin?: string;
   /** Outward normal, on a face. */
   readonly normal?: Vec3;
 }
@@ -60,6 +64,7 @@ const RANK: Readonly<Record<SnapKind, number>> = {
   centre: 0,
   quadrant: 0,
   'face centre': 0,
+  pin: 0,
   'on edge': 2,
   'on face': 3,
   grid: 4,
@@ -84,19 +89,26 @@ export function resolveSnap(query: SnapQuery): Snap | null {
     pointsNear(instance, ray, query, offer);
     curvesNear(instance, ray, query, offer);
   }
+  if (settings.kinds.has('pin'))
+    for (const { name, at } of query.pins ?? []) {
+      const offPx = pixelsOff(camera, at, pointer);
+      if (offPx <= settings.reachPx) offer({ point: at, kind: 'pin', pin: name, offPx, seenAt: at, chordMm: 0 });
+    }
   found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || a.depth - b.depth);
   for (const candidate of found)
-    if (settings.seeThrough || !isHidden(candidate, camera, instances)) return plainSnap(candidate);
+    // A pin is a mark on the view, not a part of the scene: nothing hides it.
+    if (settings.seeThrough || candidate.kind === 'pin' || !isHidden(candidate, camera, instances)) return plainSnap(candidate);
   const surface = castOnScene(instances, ray);
   return faceSnap(surface, ray, settings) ?? gridSnap(surface, ray, query);
 }
 
-function plainSnap({ point, kind, part, feature }: Candidate): Snap {
+function plainSnap({ point, kind, part, feature, pin }: Candidate): Snap {
   return {
     point,
     kind,
     ...(part === undefined ? {} : { part }),
     ...(feature === undefined ? {} : { feature }),
+    ...(pin === undefined ? {} : { pin }),
   };
 }
 

@@ -4,7 +4,7 @@ import { radians } from '../space/angle.ts';
 
 /** Point features, by the number that stands in `pointKind`. */
 export const POINT_KINDS = ['endpoint', 'midpoint', 'centre', 'quadrant', 'face centre'] as const;
-export const SNAP_KINDS = [...POINT_KINDS, 'on edge', 'on face', 'grid'] as const;
+export const SNAP_KINDS = [...POINT_KINDS, 'pin', 'on edge', 'on face', 'grid'] as const;
 export type SnapKind = (typeof SNAP_KINDS)[number];
 
 export const CURVE_LINE = 0;
@@ -15,6 +15,7 @@ export const CURVE_STRIDE = 12;
 export const FACE_PLANE = 0;
 export const FACE_CYLINDER = 1;
 export const FACE_OTHER = 2;
+export const FACE_SPHERE = 3;
 export const FACE_STRIDE = 7;
 
 /** P points, C curves, F faces, Q polyline points, V vertices, T triangles. */
@@ -35,9 +36,9 @@ export interface ShapeFeatures {
   readonly curveName: Uint32Array;
   /** 3·Q: points on curves that are neither lines nor circles. */
   readonly polyline: Float64Array;
-  /** F: FACE_PLANE, FACE_CYLINDER or FACE_OTHER. */
+  /** F: FACE_PLANE, FACE_CYLINDER, FACE_SPHERE or FACE_OTHER. */
   readonly faceKind: Uint8Array;
-  /** 7·F. Plane: point and outward normal. Cylinder: point of the axis, direction, radius. */
+  /** 7·F. Plane: point and outward normal. Cylinder: point of the axis, direction, radius. Sphere: centre, three zeros, radius. */
   readonly faces: Float64Array;
   readonly faceName: Uint32Array;
   readonly names: readonly string[];

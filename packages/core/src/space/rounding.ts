@@ -13,3 +13,22 @@ export function roundLength(mm: number): number {
   const rounded = Number(mm.toFixed(LENGTH_DECIMALS));
   return rounded === 0 ? 0 : rounded;
 }
+
+/** The noise of a few operations on doubles, relative to the largest of them. */
+const RELATIVE_NOISE = 1e-15;
+const LEAST_NOISE_MM = 1e-12;
+
+/**
+ * A computed length: without its noise where it stands on the decimal grid, and untouched elsewhere.
+ * @param size the largest number that went into it, mm
+ */
+export function cleanLength(mm: number, size = Math.abs(mm)): number {
+  const rounded = roundLength(mm);
+  return Math.abs(rounded - mm) <= LEAST_NOISE_MM + RELATIVE_NOISE * size ? rounded : mm;
+}
+
+/** Angles are kept to 1e-12°, so that a turn there and back returns the typed decimals: 2e-14 rad, far below any size. */
+export function roundAngle(degrees: number): number {
+  const rounded = Number(degrees.toFixed(12));
+  return rounded === 0 ? 0 : rounded;
+}

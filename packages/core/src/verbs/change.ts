@@ -1,19 +1,19 @@
-import { baseBox, poseOfPlacement, valueOf, vectorOf, worldFromParent } from '../document/items.ts';
+import { datumInPart, datumInWorld } from '../document/datum.ts';
+import { poseOfPlacement, valueOf, vectorOf, worldFromParent } from '../document/items.ts';
 import {
   colourSchema,
   type Datum,
-  type ItemId,
   type KadrelDocument,
   type Num,
   type NumVector,
   type Part,
 } from '../document/schema.ts';
-import { boxPoint } from '../space/box.ts';
-import { carry, carryBack, turnVector } from '../space/pose.ts';
+import { carryBack, turnVector } from '../space/pose.ts';
 import { roundLength } from '../space/rounding.ts';
-import { ORIGIN, type Vec3 } from '../space/vector.ts';
+import type { Vec3 } from '../space/vector.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
+import { rememberMade } from './reshape.ts';
 import {
   declareVerb,
   needed,
@@ -39,7 +39,7 @@ export const change = declareVerb({
       kind: 'length',
       positive: true,
     }),
-    diameter: optional('quantity', 'diameter', 'Of a cylinder.', {
+    diameter: optional('quantity', 'diameter', 'Of a cylinder or a ball.', {
       kind: 'length',
       positive: true,
       excludes: 'radius',
@@ -103,7 +103,7 @@ function changePart(
   // The sizes come before the place, so that the datum of the new size is what is put there.
   const fixed =
     (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
-      ? datumInWorld(draft, part, context)
+      ? datumInWorld(draft, part, (id) => context.boxOf(id))
       : undefined;
   return (
     changeSize(part, values, context) ??
@@ -118,6 +118,11 @@ function changeSize(
   { size, diameter, radius, height }: ChangeValues,
   context: VerbContext,
 ): Refusal | undefined {
+  if ((size ?? diameter ?? radius ?? height) !== undefined)
+    rememberMade(
+      part,
+      datumInPart(part, (id) => context.boxOf(id)),
+    );
   const { base } = part.recipe;
   const without = (blank: string) =>
     refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
@@ -128,8 +133,9 @@ function changeSize(
     const read = texts && readThree(texts, 'length', base.size, context, size ? 'size' : 'height', true);
     if (read && 'refused' in read) return read;
     if (read) base.size = read;
-  } else if (base.kind === 'cylinder') {
+  } else if (base.kind === 'cylinder' || base.kind === 'sphere') {
     if (size !== undefined) return without('size');
+    if (base.kind === 'sphere' && height !== undefined) return without('height');
     const across = valueOf(base.diameter);
     const wide =
       diameter !== undefined
@@ -138,11 +144,11 @@ function changeSize(
           ? readOne(radius, 'length', across / 2, context, 'radius', true)
           : undefined;
     if (isRefusal(wide)) return wide;
-    const high =
-      height === undefined ? undefined : readOne(height, 'length', base.height, context, 'height', true);
-    if (isRefusal(high)) return high;
     if (wide !== undefined) base.diameter = diameter !== undefined ? wide : doubled(wide);
-    if (high !== undefined) base.height = high;
+    if (base.kind === 'sphere' || height === undefined) return undefined;
+    const high = readOne(height, 'length', base.height, context, 'height', true);
+    if (isRefusal(high)) return high;
+    base.height = high;
   } else {
     const blank = size
       ? 'size'
@@ -172,22 +178,6 @@ function changeTurn(
   return undefined;
 }
 
-/** Where the part's datum stands in its own frame; undefined when only the kernel could tell, and did not. */
-export function datumInPart(
-  part: Part,
-  boxOf: (id: ItemId) => ReturnType<VerbContext['boxOf']>,
-): Vec3 | undefined {
-  if (part.datum === 'own') return ORIGIN;
-  const box = baseBox(part.recipe.base) ?? boxOf(part.id);
-  return box && boxPoint(box, part.datum);
-}
-
-function datumInWorld(document: KadrelDocument, part: Part, context: VerbContext): Vec3 | undefined {
-  const inPart = datumInPart(part, (id) => context.boxOf(id));
-  if (!inPart) return undefined;
-  return carry(worldFromParent(document, part.id), carry(poseOfPlacement(part.placement), inPart));
-}
-
 /** After a change of size or turn: shifts the part so that its datum stands where it stood. */
 function keepDatum(
   draft: KadrelDocument,
@@ -195,7 +185,7 @@ function keepDatum(
   fixed: Vec3,
   context: VerbContext,
 ): Refusal | undefined {
-  const now = datumInWorld(draft, part, context);
+  const now = datumInWorld(draft, part, (id) => context.boxOf(id));
   if (now && now.some((n, axis) => Math.abs(n - fixed[axis]!) > 0)) setDatum(draft, part, fixed, context);
   return undefined;
 }
@@ -219,7 +209,7 @@ function changePlace(
   texts: readonly [string, string, string],
   context: VerbContext,
 ): Refusal | undefined {
-  const now = datumInWorld(draft, part, context);
+  const now = datumInWorld(draft, part, (id) => context.boxOf(id));
   if (!now) return refuse('no-box', `The box of ${part.name} is not known yet. Try again in a moment.`, 'at');
   const read = readThree(texts, 'length', [...now] as NumVector, context, 'at', false);
   if ('refused' in read) return read;

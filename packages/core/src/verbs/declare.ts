@@ -3,7 +3,12 @@
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
+import type { Vec3 } from '../space/vector.ts';
+import type { Feature } from '../snapping/feature.ts';
+import type { Turn } from '../space/pose.ts';
+import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 
 export const GROUPS = [
@@ -31,6 +36,14 @@ export interface BlankValues {
   point: NumVector;
   /** Three lengths along the axes, mm. */
   vector: NumVector;
+  /** The axes that numbers refer to. */
+  frame: Frame;
+  /** An axis of the frame by its number, or a direction of length 1 in the world. */
+  direction: Direction;
+  /** A corner, an edge, a face or an axis in the world. */
+  feature: Feature;
+  /** A view, as it is kept. */
+  view: ViewState;
   length: Num;
   angle: Num;
   count: number;
@@ -41,6 +54,8 @@ export interface BlankValues {
   quantity: string;
   quantities: readonly [string, string, string];
 }
+export type Direction =
+  { readonly axis: 0 | 1 | 2; readonly sign: 1 | -1 } | { readonly vector: Vec3 };
 export type BlankType = keyof BlankValues;
 
 export interface Blank<T extends BlankType = BlankType, Optional extends boolean = boolean> {
@@ -106,6 +121,41 @@ export interface Refusal {
   readonly message: string;
   readonly blank?: string;
   readonly at?: number;
+  /** What the kernel must be asked first; the statement is then tried again. */
+  readonly wants?: Question;
+}
+
+/** A part, shifted from where the document has it, mm. */
+export interface Standing {
+  readonly part: ItemId;
+  readonly shift: Vec3;
+}
+
+/** What only the kernel can tell of the document that a statement begins with. */
+export type Question =
+  /** The exact box in the world. */
+  | { readonly ask: 'box'; readonly part: ItemId }
+  /** Least and greatest coordinate along a direction of length 1. */
+  | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
+  /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
+  | {
+      readonly ask: 'contact';
+      readonly moving: readonly Standing[];
+      readonly fixed: readonly Standing[];
+      readonly towards: Vec3;
+    };
+export interface Replies {
+  box: Box;
+  extent: readonly [number, number];
+  contact: number | null;
+}
+
+/** Thrown through `apply` when a reply is not there yet; `perform` turns it into a refusal that carries the question. */
+export class Wanting extends Error {
+  constructor(readonly question: Question) {
+    super('The kernel has not answered yet.');
+    this.name = 'Wanting';
+  }
 }
 
 export const refuse = (code: string, message: string, blank?: string, at?: number): Refusal => ({
@@ -122,6 +172,14 @@ export interface Outcome {
   readonly result?: ItemId;
   /** What is selected afterwards. */
   readonly select?: readonly ItemId[];
+  /** How parts whose form changed look in the world, told from how they looked: for the preview. */
+  readonly reshaped?: Readonly<Record<ItemId, Affine>>;
+}
+
+/** Carries a world point p to `linear · p + shift`. */
+export interface Affine {
+  readonly linear: Turn;
+  readonly shift: Vec3;
 }
 
 /** What a verb may ask of the world round it. */
@@ -131,6 +189,10 @@ export interface VerbContext {
   read(text: string, kind: QuantityKind, now?: number): Num;
   /** The exact box of a part in its own frame, from the kernel's facts where the recipe does not tell. */
   boxOf(part: ItemId): Box | undefined;
+  /** What the kernel replies, of the document that the statement began with. May throw Wanting. */
+  ask<K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K];
+  /** The exact box in the world, of the document that the statement began with. May throw Wanting. */
+  worldBox(part: ItemId): Box;
 }
 
 export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {

@@ -2,7 +2,21 @@
 import type { Verb } from './declare.ts';
 import { box } from './box.ts';
 import { cylinder } from './cylinder.ts';
+import { sphere } from './sphere.ts';
+import { pin } from './pin.ts';
 import { move } from './move.ts';
+import { turn } from './turn.ts';
+import { resize } from './resize.ts';
+import { align } from './align.ts';
+import { distribute } from './distribute.ts';
+import { stack } from './stack.ts';
+import { seat } from './seat.ts';
+import { faceToFace } from './face-to-face.ts';
+import { distance } from './distance.ts';
+import { mirror } from './mirror.ts';
+import { nudge } from './nudge.ts';
+import { datum } from './datum.ts';
+import { reset } from './reset.ts';
 import { duplicate } from './duplicate.ts';
 import { union } from './union.ts';
 import { subtract } from './subtract.ts';
@@ -12,12 +26,29 @@ import { rename } from './rename.ts';
 import { deleteParts } from './delete.ts';
 import { variable } from './variable.ts';
 import { scene } from './scene.ts';
+import { unpin } from './unpin.ts';
+import { keepView } from './keep-view.ts';
+import { forgetView } from './forget-view.ts';
 
 // The one place where a verb's own types are set aside: `resolveStatement` has made values that fit its blanks.
 export const VERBS = [
   box,
   cylinder,
+  sphere,
+  pin,
   move,
+  turn,
+  resize,
+  align,
+  distribute,
+  stack,
+  seat,
+  faceToFace,
+  distance,
+  mirror,
+  nudge,
+  datum,
+  reset,
   duplicate,
   union,
   subtract,
@@ -27,6 +58,9 @@ export const VERBS = [
   deleteParts,
   variable,
   scene,
+  unpin,
+  keepView,
+  forgetView,
 ] as unknown as readonly Verb[];
 
 const BY_ID = new Map(VERBS.map((verb) => [verb.id, verb]));

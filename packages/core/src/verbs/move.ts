@@ -1,7 +1,10 @@
+import { datumInWorld } from '../document/datum.ts';
 import { vectorOf } from '../document/items.ts';
+import { isIdentity, turnBack, turnVector } from '../space/pose.ts';
 import { subtract, type Vec3 } from '../space/vector.ts';
 import { declareVerb, needed, optional, refuse } from './declare.ts';
-import { copyPart, lockedRefusal, shiftPart, withoutNested } from './placing.ts';
+import { axesOf } from './frames.ts';
+import { LEAVINGS, lockedRefusal, placedParts, shiftPart, withoutNested } from './placing.ts';
 
 const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
   any: [1, 1, 1],
@@ -13,20 +16,21 @@ const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
   yz: [0, 1, 1],
 };
 
-/** Shifts parts from a point to a point, or by X, Y and Z. */
+/** Shifts parts from a point to a point, or by X, Y and Z of a frame. */
 export const move = declareVerb({
   id: 'move',
   name: 'Move',
   group: 'place',
   key: 'M',
-  about: 'From a point to a point, or by X, Y and Z; along one axis or in a plane when asked.',
-  words: ['shift', 'drag', 'translate', 'position', 'put', 'copy'],
+  about: 'From a point to a point, or by X, Y and Z of a frame; along one axis or in a plane when asked.',
+  words: ['shift', 'drag', 'translate', 'position', 'put', 'copy', 'onto a pin'],
   blanks: {
     parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
-    from: optional('point', 'from', 'A point that is carried along.'),
+    from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
     to: optional('point', 'to', 'Where that point goes.'),
-    by: optional('vector', 'by', 'The distance along X, Y and Z.', { default: ['0', '0', '0'] }),
-    along: needed('choice', 'along', 'Which axes the motion keeps to.', {
+    by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
+    in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),
+    along: needed('choice', 'along', 'Which axes of the frame the motion keeps to.', {
       default: 'any',
       choices: {
         any: 'any direction',
@@ -38,30 +42,33 @@ export const move = declareVerb({
         yz: 'Y and Z',
       },
     }),
-    leaving: needed('choice', 'leaving', 'Whether a copy stays behind.', {
-      default: 'nothing',
-      choices: { nothing: 'nothing', copy: 'a copy' },
-    }),
+    leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
   },
-  sentence: 'Move {parts}[ from {from}][ to {to}][ by {by}] along {along} leaving {leaving}',
-  apply(draft, { parts, from, to, by, along, leaving }, context) {
-    if ((from === undefined) !== (to === undefined)) {
-      const missing = from === undefined ? 'from' : 'to';
-      return refuse('missing', `A move from a point to a point needs both; “${missing}” is empty.`, missing);
-    }
+  sentence:
+    'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, leaving {leaving}]',
+  apply(draft, { parts, from, to, by, in: frame, along, leaving }, context) {
+    if (from !== undefined && to === undefined)
+      return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
     const typed: Vec3 = by ? vectorOf(by) : [0, 0, 0];
-    const whole = from && to ? subtract(vectorOf(to), vectorOf(from)) : typed;
-    if (from && to && typed.some((n) => n !== 0))
+    if (to && typed.some((n) => n !== 0))
       return refuse('both', 'Give two points or a distance, not both.', 'by');
-    const free = FREE_AXES[along]!;
-    const shift: Vec3 = [whole[0] * free[0], whole[1] * free[1], whole[2] * free[2]];
     const chosen = withoutNested(draft, parts);
-    for (const id of chosen) {
-      if (leaving === 'copy') copyPart(draft, id, context);
-      shiftPart(draft, draft.items[id]!, shift);
-    }
+    const first = from
+      ? vectorOf(from)
+      : to && datumInWorld(draft, draft.items[chosen[0]!]!, (id) => context.boxOf(id));
+    if (to && !first) return refuse('no-box', 'The datum is not known yet. Pick a point to go from.', 'from');
+    const whole = to ? subtract(vectorOf(to), first!) : undefined;
+    const free = FREE_AXES[along]!;
+    const placed = placedParts(draft, chosen, leaving, context);
+    placed.forEach((id, i) => {
+      const axes = axesOf(draft, frame, chosen[i]!);
+      const told = whole ? (isIdentity(axes) ? whole : turnBack(axes, whole)) : typed;
+      const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
+      const isAll = whole !== undefined && free.every((n) => n === 1);
+      shiftPart(draft, draft.items[id]!, isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept));
+    });
     return { select: parts };
   },
 });

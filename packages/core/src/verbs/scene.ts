@@ -22,10 +22,11 @@ export const scene = declareVerb({
     fraction: optional('choice', 'fraction', 'Smallest part of an inch shown.', { choices: FRACTIONS }),
     grid: optional('length', 'grid step', 'Distance between grid points.', { positive: true }),
     angleStep: optional('angle', 'angle step', 'Turns go in steps of this.', { positive: true }),
+    nudge: optional('length', 'nudge step', 'What an arrow key moves by.', { positive: true }),
   },
   sentence:
-    'Set scene[ units {units}][, decimals {decimals}][, trailing zeros {zeros}][, fraction {fraction}][, grid step {grid}][, angle step {angleStep}]',
-  apply(draft, { units, decimals, zeros, fraction, grid, angleStep }) {
+    'Set scene[ units {units}][, decimals {decimals}][, trailing zeros {zeros}][, fraction {fraction}][, grid step {grid}][, angle step {angleStep}][, nudge step {nudge}]',
+  apply(draft, { units, decimals, zeros, fraction, grid, angleStep, nudge }) {
     if (decimals !== undefined && (decimals < 0 || decimals > 9))
       return refuse('range', 'Decimals go from 0 to 9.', 'decimals');
     if (angleStep !== undefined && valueOf(angleStep) > 360)
@@ -36,6 +37,7 @@ export const scene = declareVerb({
     if (fraction) draft.scene.fraction = Number(fraction) as Scene['fraction'];
     if (grid !== undefined) draft.scene.grid = valueOf(grid);
     if (angleStep !== undefined) draft.scene.angleStep = valueOf(angleStep);
+    if (nudge !== undefined) draft.scene.nudge = valueOf(nudge);
     const [problem] = recalculate(draft);
     return problem ? refuse('formula', problem, 'units') : {};
   },

@@ -1,33 +1,85 @@
 /** Statements: a verb with its blanks as typed. Resolving, performing and wording them, the same for screen and headless. */
-import { partNamed, valueOf } from '../document/items.ts';
-import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import { baseBox, partNamed, pinNamed, valueOf, vectorOf, worldFromPart } from '../document/items.ts';
+import { viewSchema, type ItemId, type KadrelDocument, type Num, type NumVector } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
-import type { Box } from '../space/box.ts';
-import type { Vec3 } from '../space/vector.ts';
-import { refuse, type Blank, type Outcome, type Refusal, type Verb } from './declare.ts';
+import { carryBox, type Box } from '../space/box.ts';
+import { carry, isQuarterTurn } from '../space/pose.ts';
+import { cleanDirection } from '../space/matrix.ts';
+import { length, unit, type Vec3 } from '../space/vector.ts';
+import { carryGeometry, directionOf, locateFeature, type Feature } from '../snapping/feature.ts';
+import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
+import type { ShapeFeatures } from '../snapping/shape.ts';
+import {
+  Wanting,
+  refuse,
+  type Blank,
+  type Direction,
+  type Outcome,
+  type Question,
+  type Refusal,
+  type Replies,
+  type Verb,
+} from './declare.ts';
+import { VIEW_FRAMES, featureFrame, threePointFrame, viewFrame, WORLD_FRAME, type Frame } from './frames.ts';
 
 /** Blanks as typed: texts, lists of texts, part names or ids, `{ on, at, snap }` for points. */
 export type Typed = Readonly<Record<string, unknown>>;
 
-/** A point told by names: a corner `top&front&right`, an edge `top&front`, or a face `top` of a part. */
-export interface NamedPoint {
-  readonly on: string;
-  readonly at: string;
-  readonly snap?: string | undefined;
+/** What is known of a built part, in its own frame. */
+export interface BuiltShape {
+  readonly box: Box;
+  readonly snaps: ShapeFeatures;
 }
 
-/** What must be known of built geometry, and where ids come from. */
+/** What must be known of built geometry, of the document that a statement begins with, and where ids come from. */
 export interface World {
   newId(): ItemId;
-  boxOf(part: ItemId): Box | undefined;
-  /** The world point that the names mean, or why there is none. */
-  locate(part: ItemId, point: NamedPoint): Vec3 | Refusal;
+  /** Facts of a part, or why there are none. */
+  shapeOf(part: ItemId): BuiltShape | Refusal;
+  /** The kernel's reply, or undefined while it has none. */
+  ask(question: Question): Replies[Question['ask']] | undefined;
 }
+
+/** A world without a kernel: it knows the boxes of plain solids from their recipes, and no corners, edges or faces. */
+export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World => ({
+  newId,
+  shapeOf(part) {
+    const box = baseBox(document.items[part]!.recipe.base);
+    return box
+      ? { box, snaps: NO_FEATURES }
+      : refuse('no-kernel', 'There is no kernel here: give points by number.');
+  },
+  ask(question) {
+    const { base } = document.items[question.ask === 'contact' ? '' : question.part]?.recipe ?? {};
+    // Every corner of a box is a corner of the box round it, however it is turned.
+    return question.ask === 'box' && base?.kind === 'box'
+      ? carryBox(worldFromPart(document, question.part), baseBox(base)!)
+      : undefined;
+  },
+});
+
+const NO_FEATURES: ShapeFeatures = {
+  points: new Float64Array(),
+  pointKind: new Uint8Array(),
+  pointName: new Uint32Array(),
+  curveKind: new Uint8Array(),
+  curves: new Float64Array(),
+  curveName: new Uint32Array(),
+  polyline: new Float64Array(),
+  faceKind: new Uint8Array(),
+  faces: new Float64Array(),
+  faceName: new Uint32Array(),
+  names: [],
+  positions: new Float32Array(),
+  triangles: new Uint32Array(),
+  faceOfTriangle: new Uint32Array(),
+  chordMm: 0,
+};
 
 export interface Performed extends Change {
   readonly outcome: Outcome;
@@ -85,13 +137,29 @@ export function perform(
   if (isRefusal(values)) return values;
   const read = quantityReader(document);
   let outcome: Outcome | Refusal = {};
-  const done = change(document, (draft) => {
-    outcome = verb.apply(draft, values as never, {
-      newId: () => world.newId(),
-      read,
-      boxOf: (id) => world.boxOf(id),
+  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K] => {
+    const reply = world.ask(question);
+    if (reply === undefined) throw new Wanting(question);
+    return reply as Replies[K];
+  };
+  const boxOf = (id: ItemId) => {
+    const shape = world.shapeOf(id);
+    return isRefusal(shape) ? undefined : shape.box;
+  };
+  const worldBox = (id: ItemId): Box => {
+    const pose = worldFromPart(document, id);
+    const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
+    return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
+  };
+  let done: Change;
+  try {
+    done = change(document, (draft) => {
+      outcome = verb.apply(draft, values as never, { newId: () => world.newId(), read, boxOf, ask, worldBox });
     });
-  });
+  } catch (error) {
+    if (!(error instanceof Wanting)) throw error;
+    return { ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'), wants: error.question };
+  }
   if (isRefusal(outcome)) return outcome;
   return {
     ...done,
@@ -144,6 +212,18 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readVector(given, blank, id, around);
     case 'point':
       return readPoint(given, blank, id, around);
+    case 'frame':
+      return readFrame(given, id, around);
+    case 'direction':
+      return readDirection(given, id, around);
+    case 'feature':
+      return readFeature(given, id, around);
+    case 'view': {
+      const view = viewSchema.safeParse(given);
+      return view.success
+        ? view.data
+        : refuse('type', 'A view is { target, bearing, altitude, height, projection }.', id);
+    }
     case 'quantity':
       return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
     case 'quantities':
@@ -214,13 +294,98 @@ function readVector(given: unknown, blank: Blank, id: string, around: Resolving)
 
 function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
   if (Array.isArray(given)) return readVector(given, blank, id, around);
-  const named = given as Partial<NamedPoint>;
-  if (typeof given !== 'object' || typeof named.on !== 'string' || typeof named.at !== 'string')
-    return refuse('type', 'A point is three numbers, or { "on": part, "at": face names joined by & }.', id);
-  const part = findPart(named.on, id, around.document);
+  const pin = pinOf(given, around.document);
+  if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
+  const found = readNamed(given, id, around, locatePoint);
+  if (isRefusal(found)) return found;
+  return [...carry(worldFromPart(around.document, found.part), found.found)];
+}
+
+/** `{ "pin": name }`; undefined for anything else. */
+function pinOf(given: unknown, document: KadrelDocument) {
+  const name = typeof given === 'object' && given !== null ? (given as { pin?: unknown }).pin : undefined;
+  if (typeof name !== 'string') return undefined;
+  return pinNamed(document, name) ?? refuse('unknown-pin', `There is no pin named ${name}.`);
+}
+
+/** Looks up what `{ on, at }` names on a built part. */
+function readNamed<T extends object>(
+  given: unknown,
+  id: string,
+  { document, world }: Resolving,
+  locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal,
+): { part: ItemId; found: T } | Refusal {
+  const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
+  if (typeof named.on !== 'string' || typeof named.at !== 'string')
+    return refuse(
+      'type',
+      'Three numbers belong here, or { "on": part, "at": face names joined by & }, or { "pin": name }.',
+      id,
+    );
+  const part = findPart(named.on, id, document);
   if (typeof part !== 'string') return part;
-  const found = around.world.locate(part, named as NamedPoint);
-  return isRefusal(found) ? { ...found, blank: id } : [...found];
+  const shape = world.shapeOf(part);
+  if (isRefusal(shape)) return { ...shape, blank: id };
+  const found = locate(shape.snaps, { ...(named as NamedPoint), on: document.items[part]!.name }, document);
+  return isRefusal(found) ? { ...found, blank: id } : { part, found };
+}
+
+function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
+  if (Array.isArray(given) || pinOf(given, around.document)) {
+    const point = readPoint(given, POINT_BLANK, id, around);
+    return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
+  }
+  const found = readNamed(given, id, around, locateFeature);
+  if (isRefusal(found)) return found;
+  return { ...carryGeometry(worldFromPart(around.document, found.part), found.found), part: found.part };
+}
+const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
+
+function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {
+  const text = asText(given)?.trim().toLowerCase();
+  const named = text === undefined ? null : /^([+-]?)([xyz])$/.exec(text);
+  if (named)
+    return { axis: 'xyz'.indexOf(named[2]!) as 0 | 1 | 2, sign: named[1] === '-' ? -1 : 1 };
+  if (Array.isArray(given)) {
+    const numbers = given.map(Number);
+    if (numbers.length !== 3 || !numbers.every(Number.isFinite) || length(numbers as unknown as Vec3) === 0)
+      return refuse('direction', 'A direction is three numbers, not all zero.', id);
+    return { vector: cleanDirection(unit(numbers as unknown as Vec3)) };
+  }
+  if (text !== undefined || typeof given !== 'object')
+    return refuse('direction', 'A direction is X, Y or Z, with a minus for the other way, or a picked edge or face.', id);
+  const feature = readFeature(given, id, around);
+  if (isRefusal(feature)) return feature;
+  const direction = directionOf(feature);
+  return direction
+    ? { vector: cleanDirection(direction) }
+    : refuse('direction', 'A point has no direction: pick an edge or a face.', id);
+}
+
+/** World, own, a view by name or by bearing and altitude, a feature, or three points. */
+function readFrame(given: unknown, id: string, around: Resolving): Frame | Refusal {
+  const text = asText(given)?.trim().toLowerCase();
+  if (text === 'world') return WORLD_FRAME;
+  if (text === 'own') return { own: true };
+  if (text !== undefined && Object.hasOwn(VIEW_FRAMES, text)) return viewFrame(VIEW_FRAMES[text]!);
+  const wrong = refuse(
+    'frame',
+    `A frame is world, own, ${Object.keys(VIEW_FRAMES).join(', ')}, a picked edge or face, or three points.`,
+    id,
+  );
+  if (typeof given !== 'object' || given === null) return wrong;
+  const { bearing, altitude, points } = given as { bearing?: unknown; altitude?: unknown; points?: unknown };
+  if (typeof bearing === 'number' && typeof altitude === 'number') return viewFrame({ bearing, altitude });
+  if (Array.isArray(points) && points.length === 3) {
+    const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+    const fault = read.find(isRefusal);
+    if (fault) return fault;
+    const [a, b, c] = (read as NumVector[]).map(vectorOf);
+    return threePointFrame(a!, b!, c!) ?? refuse('frame', 'These three points stand in one line.', id);
+  }
+  const feature = readFeature(given, id, around);
+  if (isRefusal(feature)) return feature;
+  return featureFrame(feature) ?? refuse('frame', 'A point has no axes: pick an edge or a face.', id);
 }
 
 function findPart(given: unknown, id: string, document: KadrelDocument): ItemId | Refusal {
@@ -255,12 +420,18 @@ export function wordStatement(
     template.replace(/\{(\w+)\}/g, (_, id: string) => wordBlank(verb.blanks[id]!, typed[id], after, before));
   const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
     const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
-    return ids.every((id) => isEmpty(typed[id]) || isZero(typed[id])) ? '' : clause;
+    return ids.every((id) => isEmpty(typed[id]) || isZero(typed[id]) || isUsual(verb.blanks[id]!, typed[id]))
+      ? ''
+      : clause;
   });
   return fill(kept)
     .replace(/^(\w+), /, '$1 ')
     .slice(0, 2000);
 }
+
+/** A choice or a frame as it is when nothing is said goes without saying. */
+const isUsual = (blank: Blank, value: unknown) =>
+  (blank.type === 'choice' || blank.type === 'frame' || blank.type === 'direction') && value === blank.default;
 
 const isZero = (value: unknown) =>
   Array.isArray(value) && value.length === 3 && value.every((n) => n === '0' || n === 0);
@@ -282,17 +453,37 @@ export function wordBlank(
       : joinNames(names);
   }
   if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
+  if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
+  if (blank.type === 'view') return 'this view';
   if (Array.isArray(typed)) {
     const joint = blank.type === 'vector' && blank.positive ? ' × ' : ', ';
     return typed.map((text) => wordNumber(String(text), blank, document)).join(joint);
   }
   if (typeof typed === 'object') {
-    const { on, at, snap } = typed as NamedPoint;
-    return `${snap ?? 'point'} ${at} of ${nameOf(on)}`;
+    return typed === null ? '…' : wordNamed(typed, nameOf);
   }
   return blank.type === 'length' || blank.type === 'angle' || blank.type === 'quantity'
     ? wordNumber(String(typed), blank, document)
     : String(typed);
+}
+
+function wordNamed(typed: object, nameOf: (id: unknown) => string): string {
+  if ('pin' in typed) return `pin ${String(typed.pin)}`;
+  const { on, at, snap } = typed as NamedPoint;
+  return `${snap === undefined ? '' : `${snap} `}${at.split('&').join(' · ')} of ${nameOf(on)}`;
+}
+
+/** A frame or a direction in words. */
+function wordAxes(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed === 'string')
+    return /^[+-]?[xyz]$/i.test(typed)
+      ? typed.toUpperCase().replace('+', '').replace('-', '−')
+      : typed.charAt(0).toUpperCase() + typed.slice(1);
+  if (Array.isArray(typed)) return typed.map(String).join(', ');
+  const { bearing, altitude, points } = typed as { bearing?: number; altitude?: number; points?: unknown };
+  if (bearing !== undefined && altitude !== undefined)
+    return `view ${formatAngle(bearing)} ${formatAngle(altitude)}`;
+  return points === undefined ? wordNamed(typed as object, nameOf) : 'three points';
 }
 
 const joinNames = (names: readonly string[]) =>

@@ -11,18 +11,16 @@ import {
 import { applyEdit, editsCollide, ledgerOf, stepBack, undoStacks, type Edit } from '../history/edit.ts';
 import type { Refusal } from './declare.ts';
 import { VERBS, findVerbs, verbNamed } from './index.ts';
-import { isRefusal, perform, wordStatement, type Typed, type World } from './statement.ts';
+import { isRefusal, perform, plainWorld, wordStatement, type Typed, type World } from './statement.ts';
 
 /** A small bench for tests: statements in, documents and refusals out. */
 class Bench {
   document: KadrelDocument = emptyDocument();
   readonly edits: Edit[] = [];
   private ids = 0;
-  private readonly world: World = {
-    newId: () => `p${++this.ids}`,
-    boxOf: () => undefined,
-    locate: () => [1, 2, 3],
-  };
+  private get world(): World {
+    return plainWorld(this.document, () => `p${++this.ids}`);
+  }
 
   run(verb: string, typed: Typed): this {
     const done = perform(verbNamed(verb)!, typed, this.document, this.world);

@@ -6,6 +6,7 @@ import {
   FACE_CYLINDER,
   FACE_OTHER,
   FACE_PLANE,
+  FACE_SPHERE,
   MEETING,
   POINT_KINDS,
   degrees,
@@ -272,6 +273,12 @@ function addFace(occt: Occt, shape: TopoDS_Shape, name: string, lists: FeatureLi
         [point.X(), point.Y(), point.Z(), direction.X(), direction.Y(), direction.Z(), cylinder.Radius()],
         name,
       );
+    } else if (type === 'GeomAbs_Sphere') {
+      const ball = keep(surface.Sphere());
+      const centre = keep(ball.Location());
+      const at: Vec3 = [centre.X(), centre.Y(), centre.Z()];
+      lists.face(FACE_SPHERE, [...at, 0, 0, 0, ball.Radius()], name);
+      lists.point('centre', at, name);
     } else lists.face(FACE_OTHER, [], name);
   });
 }

@@ -1,9 +1,11 @@
 /** One builder per recipe base; a new base is a file here and a line below. */
 import { BuildError, type Occt } from '../occt/occt.ts';
-import type { Content } from '../content.ts';
+import type { Content, SolidContent } from '../content.ts';
 import { buildBox } from './box.ts';
 import { buildCombination, type Operand } from './combine.ts';
 import { buildCylinder } from './cylinder.ts';
+import { buildSphere } from './sphere.ts';
+import { buildStretched } from './stretched.ts';
 import type { NamedShape } from './named.ts';
 
 /** Sizes below the kernel's tolerance, and those that a double can no longer tell apart, are refused before they get there. */
@@ -16,13 +18,21 @@ function requireSize(size: number, what: string): void {
 }
 
 export function buildSolid(occt: Occt, content: Exclude<Content, { kind: 'combine' }>): NamedShape {
-  if (content.kind === 'box') {
-    content.size.forEach((size, i) => requireSize(size, ['length', 'width', 'height'][i]!));
-    return buildBox(occt, content.size);
+  if (content.kind === 'stretched') {
+    requireSizes(content.of);
+    return buildStretched(occt, content.of, content.by);
   }
-  requireSize(content.diameter, 'diameter');
-  requireSize(content.height, 'height');
+  requireSizes(content);
+  if (content.kind === 'box') return buildBox(occt, content.size);
+  if (content.kind === 'sphere') return buildSphere(occt, content.diameter);
   return buildCylinder(occt, content.diameter, content.height);
+}
+
+function requireSizes(content: SolidContent): void {
+  if (content.kind === 'box')
+    return content.size.forEach((size, i) => requireSize(size, ['length', 'width', 'height'][i]!));
+  requireSize(content.diameter, 'diameter');
+  if (content.kind === 'cylinder') requireSize(content.height, 'height');
 }
 
 export function buildFromOperands(

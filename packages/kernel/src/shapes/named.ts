@@ -1,11 +1,14 @@
 /** A solid with the names of its faces. */
 import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
+import type { Unstretched } from './unstretched.ts';
 import { scope, uniqueShapes } from '../occt/occt.ts';
 
 export interface NamedShape {
   readonly shape: TopoDS_Shape;
   /** One for each face, in the kernel's order of faces. */
   readonly faceNames: readonly string[];
+  /** The solid that this one is the linear image of, where it is one. */
+  readonly unstretched?: Unstretched | undefined;
 }
 
 /** Names each face by asking which of the given ones it is. */

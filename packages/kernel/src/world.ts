@@ -1,0 +1,30 @@
+/** What statements may ask of built geometry, answered by a kernel in this process. */
+import {
+  refuse,
+  type BuiltShape,
+  type ItemId,
+  type KadrelDocument,
+  type Question,
+  type Refusal,
+  type Replies,
+  type World,
+} from '@kadrel/core';
+import type { Evaluator } from './evaluate.ts';
+import { BuildError } from './occt/occt.ts';
+
+/** The world of one statement: the document as it stands before it. */
+export function worldOf(document: KadrelDocument, kernel: Evaluator, newId: () => ItemId): World {
+  return {
+    newId,
+    shapeOf(part): BuiltShape | Refusal {
+      try {
+        const { measures, snaps } = kernel.facts(document, part);
+        return { box: measures.box, snaps };
+      } catch (error) {
+        if (error instanceof BuildError) return refuse('not-built', `${error.reason} ${error.remedy}`);
+        throw error;
+      }
+    },
+    ask: (question: Question): Replies[Question['ask']] => kernel.answer(document, question),
+  };
+}
