@@ -1,5 +1,13 @@
 /** Parts for checks, told by ledger, built by a kernel in this process. */
-import { emptyDocument, isRefusal, perform, plainWorld, verbNamed, type KadrelDocument, type Typed } from '@kadrel/core';
+import {
+  emptyDocument,
+  isRefusal,
+  perform,
+  plainWorld,
+  verbNamed,
+  type KadrelDocument,
+  type Typed,
+} from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 
 export type Statement = readonly [verb: string, typed: Typed];
@@ -8,7 +16,12 @@ export function built(statements: readonly Statement[]): KadrelDocument {
   let document = emptyDocument();
   let ids = 0;
   for (const [verb, typed] of statements) {
-    const done = perform(verbNamed(verb)!, typed, document, plainWorld(document, () => `p${++ids}`));
+    const done = perform(
+      verbNamed(verb)!,
+      typed,
+      document,
+      plainWorld(document, () => `p${++ids}`),
+    );
     if (isRefusal(done)) throw new Error(`${verb}, ${done.blank}: ${done.message}`);
     document = done.document;
   }

@@ -64,7 +64,12 @@ function edit(
   verb: string,
   typed: Typed,
 ): { edit: Edit; document: KadrelDocument } {
-  const done = perform(verbNamed(verb)!, typed, document, plainWorld(document, () => `q${++ids}`));
+  const done = perform(
+    verbNamed(verb)!,
+    typed,
+    document,
+    plainWorld(document, () => `q${++ids}`),
+  );
   if (isRefusal(done)) throw new Error(done.message);
   const line = { verb, values: typed, title: done.title, author: 'Ada', time: 1 };
   return {

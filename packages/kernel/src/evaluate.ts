@@ -8,12 +8,15 @@ import {
   add,
   applyMatrix,
   boxSize,
-  chain,
   cross,
   determinant,
+  dot,
   fromColumns,
+  length,
+  scale,
+  turnBack,
+  NO_TURN,
   transposed,
-  poseOfPlacement,
   visibleParts,
   worldFromPart,
   isQuarterTurn,
@@ -22,6 +25,8 @@ import {
   snapShape,
   type Box,
   type ItemId,
+  type Pose,
+  type Turn,
   type KadrelDocument,
   type Question,
   type Replies,
@@ -86,6 +91,12 @@ export interface Evaluation {
 export interface PartMeasure extends Measures {
   readonly faceted: boolean;
 }
+
+const AXIS_DIRECTIONS: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 
 /** Whether something in one box that goes along an axis can meet what is in the other; any other way is left to the solids. */
 function areInLine(a: Box, b: Box, towards: Vec3): boolean {
@@ -187,23 +198,16 @@ export class Evaluator {
   }
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
-    const { named } = this.built(document, part);
-    const pose = worldFromPart(document, part);
-    // The frame whose X is the direction: its turn taken back lays the direction along X.
-    const u = acrossTo(direction);
-    const turn = fromColumns(direction, u, cross(direction, u));
-    const turned = moved(this.occt, named.shape, chain({ turn: transposed(turn), shift: [0, 0, 0] }, pose));
-    try {
-      const { min, max } = exactBox(this.occt, turned);
-      return [min[0], max[0]];
-    } finally {
-      turned.delete();
-    }
+    const { turn, shift } = worldFromPart(document, part);
+    const off = dot(shift, direction);
+    const [least, most] = this.rangeOf(this.built(document, part).named, turnBack(turn, direction));
+    return [least + off, most + off];
   }
 
   private body(document: KadrelDocument, { part, shift }: Standing): Body & { readonly box: Box } {
-    const { shape } = this.built(document, part).named;
-    const own = exactBox(this.occt, shape);
+    const { named } = this.built(document, part);
+    const { shape } = named;
+    const own = this.boxOf(named, NO_TURN);
     const pose = worldFromPart(document, part);
     const there = { ...pose, shift: add(pose.shift, shift) };
     const chord = displayChord(Math.hypot(...boxSize(own)));
@@ -329,7 +333,43 @@ export class Evaluator {
       ...own,
       volume: plain.volume * determinant(image.map),
       centroid: applyMatrix(image.map, plain.centroid),
+      box: this.boxOf({ shape, faceNames: [], unstretched: image }, NO_TURN),
     };
+  }
+
+  /** The exact box of a shape under a turn. */
+  private boxOf(named: NamedShape, turn: Turn): Box {
+    if (!named.unstretched) {
+      const turned = moved(this.occt, named.shape, { turn, shift: [0, 0, 0] });
+      try {
+        return exactBox(this.occt, turned);
+      } finally {
+        turned.delete();
+      }
+    }
+    const ranges = AXIS_DIRECTIONS.map((axis) => this.rangeOf(named, turnBack(turn, axis)));
+    return {
+      min: ranges.map(([least]) => least) as unknown as Vec3,
+      max: ranges.map(([, most]) => most) as unknown as Vec3,
+    };
+  }
+
+  /** Least and greatest coordinate of a shape along a direction, in its own frame. */
+  private rangeOf(named: NamedShape, direction: Vec3): readonly [number, number] {
+    const image = named.unstretched;
+    if (image) {
+      // What a map carries reaches as far along d as what it carries reaches along the transposed map's image of d.
+      const back = applyMatrix(transposed(image.map), direction);
+      const size = length(back);
+      const key = keyOf(image.content);
+      const [least, most] = this.rangeOf(this.shapeOf(image.content, key, new Set()), scale(back, 1 / size));
+      return [least * size, most * size];
+    }
+    // The frame whose X is the direction: its turn taken back lays the direction along X.
+    const u = acrossTo(direction);
+    const turn = transposed(fromColumns(direction, u, cross(direction, u)));
+    const { min, max } = this.boxOf(named, turn);
+    return [min[0], max[0]];
   }
 
   private factsOf(key: string): ShapeFacts {
@@ -345,14 +385,10 @@ export class Evaluator {
     return { key, measures, snaps: snapShape(features), normals: mesh.normals, outline };
   }
 
-  private worldBox({ shape }: NamedShape, own: Box, pose: ReturnType<typeof poseOfPlacement>): Box {
+  private worldBox(named: NamedShape, own: Box, pose: Pose): Box {
     if (isQuarterTurn(pose.turn)) return carryBox(pose, own);
-    const turned = moved(this.occt, shape, pose);
-    try {
-      return exactBox(this.occt, turned);
-    } finally {
-      turned.delete();
-    }
+    const { min, max } = this.boxOf(named, pose.turn);
+    return { min: add(min, pose.shift), max: add(max, pose.shift) };
   }
 
   private dropUnused(used: ReadonlySet<string>): void {

@@ -11,3 +11,4 @@ export { BuildError } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';
 export { worldOf } from './world.ts';
+export { contentOf, keyOf } from './content.ts';

@@ -28,7 +28,12 @@ function built(...statements: readonly [verb: string, typed: Typed][]): KadrelDo
   let document = emptyDocument();
   let ids = 0;
   for (const [verb, typed] of statements) {
-    const done = perform(verbNamed(verb)!, typed, document, plainWorld(document, () => `p${++ids}`));
+    const done = perform(
+      verbNamed(verb)!,
+      typed,
+      document,
+      plainWorld(document, () => `p${++ids}`),
+    );
     if (isRefusal(done)) throw new Error(done.message);
     document = done.document;
   }

@@ -90,7 +90,7 @@ describe('resizing', () => {
     const { volume, box: bounds, watertight, faces } = bench.measure('c');
     expect(relative(volume, Math.PI * 20 * 10 * 30)).toBeLessThan(1e-9);
     expect([watertight, faces]).toEqual([true, 3]);
-    expect(Math.abs(bounds.max[0] - 20)).toBeLessThan(1e-7);
+    expect(Math.abs(bounds.max[0] - 20)).toBeLessThan(1e-9);
     bench.run('resize', { parts: ['c'], by: ['1/2', '1', '2'] });
     expect(bench.base('c')).toEqual({ kind: 'cylinder', diameter: 20, height: 60 });
   });
@@ -100,7 +100,7 @@ describe('resizing', () => {
     const { volume, watertight, box: bounds } = bench.measure('s');
     expect(relative(volume, (4 / 3) * Math.PI * 10 * 15 * 25)).toBeLessThan(1e-9);
     expect(watertight).toBe(true);
-    expect(bounds.max[2]).toBeCloseTo(25, 6);
+    expect(Math.abs(bounds.max[2] - 25)).toBeLessThan(1e-9);
   });
   test('a turned box stretched in the world becomes a slanted one of the right volume', () => {
     const bench = scene(box('b', [10, 20, 30]));
@@ -133,7 +133,9 @@ describe('resizing', () => {
       ['subtract', { as: 'bracket', from: 'plate', parts: ['drill'] }],
     );
     const before = bench.measure('bracket');
-    bench.run('resize', { parts: ['bracket'], by: ['2', '3', '1/2'] }).run('reset', { parts: ['bracket'], what: 'size' });
+    bench
+      .run('resize', { parts: ['bracket'], by: ['2', '3', '1/2'] })
+      .run('reset', { parts: ['bracket'], what: 'size' });
     expect(bench.measure('bracket')).toMatchObject({ volume: before.volume, box: before.box });
     expect(bench.refusal('reset', { parts: ['bracket'], what: 'size' })?.code).toBe('as-made');
   });
@@ -154,7 +156,14 @@ describe('resizing', () => {
       at: [15, 0, 17],
     });
     expect(bench.measure('k').box).toMatchObject({ min: [-15, -15, -1], max: [15, 15, 17] });
-    bench.run('resize', { parts: ['k'], from: [0, 0, -1], until: [0, 0, 17], length: '9', about: 'point', at: [0, 0, 17] });
+    bench.run('resize', {
+      parts: ['k'],
+      from: [0, 0, -1],
+      until: [0, 0, 17],
+      length: '9',
+      about: 'point',
+      at: [0, 0, 17],
+    });
     expect(bench.base('k')).toEqual({ kind: 'cylinder', diameter: 30, height: 9 });
   });
 });
@@ -178,26 +187,40 @@ describe('seat', () => {
     expect(Math.abs(Math.hypot(centre[0], centre[1], centre[2] - 60) - 25)).toBeLessThan(1e-9);
   });
   test('one ball on another, off the middle', () => {
-    const bench = scene(['sphere', { as: 'a', diameter: 40, at: [0, 0, 20] }], ['sphere', { as: 'b', diameter: 20, at: [7, 3, 90] }]);
+    const bench = scene(
+      ['sphere', { as: 'a', diameter: 40, at: [0, 0, 20] }],
+      ['sphere', { as: 'b', diameter: 20, at: [7, 3, 90] }],
+    );
     bench.run('seat', { parts: ['b'] });
     const { min, max } = bench.measure('b').box;
     const centre = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2] as const;
     expect(Math.abs(Math.hypot(centre[0], centre[1], centre[2] - 20) - 30)).toBeLessThan(1e-9);
   });
   test('a part slides down beside another that it only touches', () => {
-    const bench = scene(box('a', [10, 10, 20]), box('b', [10, 10, 5], [10, 0, 20]), box('c', [10, 10, 5], [20, 0, 15]));
+    const bench = scene(
+      box('a', [10, 10, 20]),
+      box('b', [10, 10, 5], [10, 0, 20]),
+      box('c', [10, 10, 5], [20, 0, 15]),
+    );
     bench.run('seat', { parts: ['b'] });
     expect(bench.measure('b').box.min[2]).toBe(0);
     bench.run('seat', { parts: ['c'], towards: '-x', onto: 'part', on: 'a' });
     expect(bench.measure('c').box.min).toEqual([10, 0, 15]);
   });
   test('a part that sinks a little is lifted, onto the part or onto the bed', () => {
-    const bench = scene(box('a', [50, 50, 10]), box('b', [10, 10, 5], [5, 5, 9]), box('c', [5, 5, 5], [80, 0, -2]));
+    const bench = scene(
+      box('a', [50, 50, 10]),
+      box('b', [10, 10, 5], [5, 5, 9]),
+      box('c', [5, 5, 5], [80, 0, -2]),
+    );
     bench.run('seat', { parts: ['b'] }).run('seat', { parts: ['c'], onto: 'bed' });
     expect([bench.measure('b').box.min[2], bench.measure('c').box.min[2]]).toEqual([10, 0]);
   });
   test('a lying cylinder rests on a slope', () => {
-    const bench = scene(box('slope', [100, 100, 20]), ['cylinder', { as: 'log', diameter: 10, height: 40, at: [50, 0, 100] }]);
+    const bench = scene(box('slope', [100, 100, 20]), [
+      'cylinder',
+      { as: 'log', diameter: 10, height: 40, at: [50, 0, 100] },
+    ]);
     bench.run('turn', { parts: ['slope'], angle: '20', about: 'y' });
     bench.run('turn', { parts: ['log'], angle: '-90', about: 'x' }).run('seat', { parts: ['log'] });
     expect(bench.gap('log', 'slope')).toBeLessThan(1e-9);
@@ -214,9 +237,15 @@ describe('seat', () => {
     for (let i = 0; i < 500; i++) {
       const some = () => Math.round(next() * 8000) / 100;
       const bench = new Scene();
-      const fixed = Array.from({ length: 4 }, (_, n) => ({ at: [some(), some(), some()], size: [some() + 5, some() + 5, 5], n }));
+      const fixed = Array.from({ length: 4 }, (_, n) => ({
+        at: [some(), some(), some()],
+        size: [some() + 5, some() + 5, 5],
+        n,
+      }));
       for (const { at, size, n } of fixed) bench.run('box', { as: `f${n}`, size, at });
-      bench.run('box', { as: 'm', size: [20, 20, 10], at: [some(), some(), 200] }).run('seat', { parts: ['m'] });
+      bench
+        .run('box', { as: 'm', size: [20, 20, 10], at: [some(), some(), 200] })
+        .run('seat', { parts: ['m'] });
       const m = bench.measure('m').box;
       const under = fixed.filter(({ at, size }) =>
         [0, 1].every((k) => Math.min(m.max[k]!, at[k]! + size[k]!) - Math.max(m.min[k]!, at[k]!) > 0),
@@ -229,10 +258,10 @@ describe('seat', () => {
     const next = numbers(11);
     for (let i = 0; i < 30; i++) {
       const some = (scale: number) => Math.round(next() * scale * 100) / 100;
-      const bench = scene(
-        box('slab', [300, 300, 10], [-150, -150, 0]),
-        ['sphere', { as: 'ball', diameter: 40 + some(20), at: [some(10), some(10), 30] }],
-      );
+      const bench = scene(box('slab', [300, 300, 10], [-150, -150, 0]), [
+        'sphere',
+        { as: 'ball', diameter: 40 + some(20), at: [some(10), some(10), 30] },
+      ]);
       const [kind, sizes] = [
         ['sphere', { diameter: 25 }],
         ['cylinder', { diameter: 12, height: 40 }],
@@ -341,18 +370,30 @@ describe('set distance', () => {
     const bench = scene(box('a', [30, 30, 30]), box('b', [10, 10, 10], [50, 0, 0]));
     bench.run('turn', { parts: ['b'], angle: '10', about: 'y' });
     expect(
-      bench.refusal('distance', { from: { on: 'a', at: 'right' }, to: { on: 'b', at: 'left' }, distance: '5' })
-        ?.message,
+      bench.refusal('distance', {
+        from: { on: 'a', at: 'right' },
+        to: { on: 'b', at: 'left' },
+        distance: '5',
+      })?.message,
     ).toContain('10° off');
     expect(
-      bench.refusal('distance', { from: { on: 'a', at: 'right' }, to: { on: 'a', at: 'left' }, distance: '5' })?.code,
+      bench.refusal('distance', {
+        from: { on: 'a', at: 'right' },
+        to: { on: 'a', at: 'left' },
+        distance: '5',
+      })?.code,
     ).toBe('same-part');
   });
 });
 
 test('alignment goes by the exact boxes of turned and curved solids', () => {
-  const bench = scene(['cylinder', { as: 'c', diameter: 20, height: 50, at: [5, 5, 5] }], box('a', [10, 10, 10], [200, 0, 0]));
-  bench.run('turn', { parts: ['c'], angle: '30', about: 'y' }).run('align', { parts: ['c', 'a'], x: 'min', z: 'min' });
+  const bench = scene(
+    ['cylinder', { as: 'c', diameter: 20, height: 50, at: [5, 5, 5] }],
+    box('a', [10, 10, 10], [200, 0, 0]),
+  );
+  bench
+    .run('turn', { parts: ['c'], angle: '30', about: 'y' })
+    .run('align', { parts: ['c', 'a'], x: 'min', z: 'min' });
   const { min, max } = bench.measure('c').box;
   expect(Math.abs(min[0] - 200)).toBeLessThan(1e-9);
   expect(Math.abs(min[2])).toBeLessThan(1e-9);
@@ -362,7 +403,9 @@ test('alignment goes by the exact boxes of turned and curved solids', () => {
 
 test('a turn makes a picked face parallel to another', () => {
   const bench = scene(box('a', [30, 20, 10]), box('b', [10, 10, 10], [60, 0, 0]));
-  bench.run('turn', { parts: ['a'], angle: '33', about: 'x' }).run('turn', { parts: ['a'], angle: '21', about: 'z' });
+  bench
+    .run('turn', { parts: ['a'], angle: '33', about: 'x' })
+    .run('turn', { parts: ['a'], angle: '21', about: 'z' });
   bench.run('turn', { parts: ['a'], line: { on: 'a', at: 'top' }, parallel: { on: 'b', at: 'top' } });
   const { min, max } = bench.measure('a').box;
   expect(max[2] - min[2]).toBeCloseTo(10, 9);

@@ -23,6 +23,13 @@ export interface Statement {
   readonly refusal: Refusal | null;
   /** The edit that it became; while it is the last one, the statement can still be adjusted. */
   readonly editId: string | null;
+  /** A frame that is being picked: a feature, or three points one after another. */
+  readonly picking: Picking | null;
+}
+
+export interface Picking {
+  readonly how: 'feature' | 'points';
+  readonly points: readonly unknown[];
 }
 
 export function startStatement(verb: Verb, given: Typed = {}): Statement {
@@ -36,6 +43,7 @@ export function startStatement(verb: Verb, given: Typed = {}): Statement {
     phase: 'open',
     refusal: null,
     editId: null,
+    picking: null,
   };
   return { ...statement, focus: firstOpen(statement) };
 }
@@ -58,7 +66,9 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
   const value = typed[blank];
   if (axis !== null) return Array.isArray(value) ? String((value as unknown[])[axis] ?? '') : '';
   if (Array.isArray(value)) return value.join(', ');
-  return value === undefined || value === null ? '' : String(value);
+  // What was picked is told by its label, or in words by the field.
+  if (typeof value === 'object') return '';
+  return value === undefined ? '' : String(value);
 }
 
 const isFilled = (value: unknown) =>
@@ -89,7 +99,7 @@ export function withText(
   const { excludes, type } = verb.blanks[entry.blank]!;
   const value =
     entry.axis === null
-      ? type === 'point'
+      ? type === 'point' || type === 'feature'
         ? pointFrom(text)
         : text
       : triple(statement.typed[entry.blank], entry.axis, text);
@@ -165,10 +175,19 @@ export function isShown(statement: Statement, id: string): boolean {
   const { blanks } = verbNamed(statement.verb)!;
   const blank = blanks[id]!;
   const filled = (which: string) =>
+    (typeof statement.typed[which] === 'object' && !Array.isArray(statement.typed[which])) ||
     entryText(statement, { blank: which, axis: null }).replaceAll(/[, ]/g, '') !== '';
   if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
-  const isLong = Object.keys(blanks).length > MOST_SHOWN;
-  return !isLong && statement.phase !== 'done' && !(blank.excludes !== undefined && filled(blank.excludes));
+  if (statement.phase === 'done') return false;
+  // Of two that exclude one another both are offered until one is filled.
+  if (blank.excludes !== undefined) return !filled(blank.excludes);
+  return Object.keys(blanks).length <= MOST_SHOWN;
+}
+
+/** Blanks that are left out of a long sentence, for the list that brings them in. */
+export function hiddenBlanks(statement: Statement): string[] {
+  if (statement.phase === 'done') return [];
+  return Object.keys(verbNamed(statement.verb)!.blanks).filter((id) => !isShown(statement, id));
 }
 
 /** The entry after, or before, the one in focus, of those in the bar; round and round. */
@@ -178,6 +197,77 @@ export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
     ? entries.findIndex((entry) => entryKey(entry) === entryKey(statement.focus!))
     : -1;
   return entries[(at + step + entries.length) % entries.length] ?? null;
+}
+
+/** Types of blanks that the pointer fills. */
+const PICKED = new Set(['point', 'feature', 'direction']);
+
+/** Blanks that are picked one after another, and the field that comes after them. */
+const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  move: { from: 'to' },
+  turn: { at: 'angle', from: 'to', line: 'parallel', about: 'angle' },
+  resize: { at: 'by', from: 'until', until: 'length' },
+  mirror: { a: 'b', b: 'c' },
+  'face-to-face': { face: 'onto', onto: 'gap' },
+  distance: { from: 'to', to: 'distance' },
+};
+
+/** A blank that the pointer fills while it has the focus. */
+export function pickedBlank(statement: Statement | null): string | null {
+  if (!statement || statement.phase !== 'open') return null;
+  if (statement.picking) return 'in';
+  const { focus, typed, verb } = statement;
+  if (verb === 'box' || verb === 'cylinder') return null;
+  const blank = focus && verbNamed(verb)?.blanks[focus.blank];
+  if (blank && PICKED.has(blank.type)) {
+    const needsParts = verbNamed(verb)!.blanks.parts !== undefined;
+    return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;
+  }
+  // With the field of an axis in focus the pick of a move goes on, locked to that axis.
+  const isMoving = verb === 'move' && focus?.blank === 'by' && typed.from !== undefined;
+  return isMoving && typed.to === undefined ? 'to' : null;
+}
+
+/** The statement with something picked into a blank, and the focus on what is picked or typed next. */
+export function withPick(statement: Statement, blank: string, value: unknown, label?: string): Statement {
+  const { [blank]: _, ...labels } = statement.labels;
+  const next = AFTER_PICK[statement.verb]?.[blank];
+  const type = next === undefined ? undefined : verbNamed(statement.verb)!.blanks[next]!.type;
+  const isTripled = type === 'quantities' || type === 'vector';
+  const filled: Statement = {
+    ...statement,
+    typed: { ...statement.typed, [blank]: value, ...CENTRE_OF_POINT[`${statement.verb}.${blank}`] },
+    labels: label === undefined ? labels : { ...labels, [blank]: label },
+    refusal: null,
+  };
+  return next === undefined ? filled : { ...filled, focus: { blank: next, axis: isTripled ? 0 : null } };
+}
+
+/** A centre point that is given is the one that is meant. */
+const CENTRE_OF_POINT: Readonly<Record<string, Typed>> = {
+  'turn.at': { centre: 'point' },
+  'mirror.at': { centre: 'point' },
+  'resize.at': { about: 'point' },
+  'align.to': { against: 'point' },
+  'align.face': { against: 'face' },
+  'distribute.gap': { by: 'gap' },
+  'seat.on': { onto: 'part' },
+};
+
+/** Where a choice asks for a blank of its own, that has the focus next. */
+const AFTER_CHOICE: Readonly<Record<string, string>> = {
+  'turn.centre=point': 'at',
+  'mirror.centre=point': 'at',
+  'resize.about=point': 'at',
+  'align.against=point': 'to',
+  'align.against=face': 'face',
+  'distribute.by=gap': 'gap',
+  'seat.onto=part': 'on',
+};
+
+export function withChoice(statement: Statement, blank: string): Statement {
+  const next = AFTER_CHOICE[`${statement.verb}.${blank}=${String(statement.typed[blank])}`];
+  return next === undefined ? statement : { ...statement, focus: { blank: next, axis: null } };
 }
 
 /** The axis that a motion is locked to, because its field has the focus: only with the fields of a shift. */

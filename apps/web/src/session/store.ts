@@ -2,13 +2,11 @@
 import {
   applyEdit,
   blankToBlame,
-  carry,
   change,
   editsCollide,
   emptyDocument,
   isRefusal,
   ledgerOf,
-  locatePoint,
   perform,
   quantityReader,
   QuantityError,
@@ -16,26 +14,41 @@ import {
   stepBack,
   undoStacks,
   valueOf,
+  cleanLength,
   verbNamed,
   visibleParts,
-  worldFromPart,
   type Edit,
   type ItemId,
   type KadrelDocument,
   type Performed,
+  type Question,
   type QuantityKind,
   type Refusal,
   type SnapKind,
-  type World,
+  type Vec3,
+  type Verb,
+  type ViewState,
 } from '@kadrel/core';
 import { KernelHost, type Failure, type HostState, type ShapeFacts } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore } from 'zustand/vanilla';
 import { api } from '../api/client.ts';
 import { SaveQueue, type SaveState } from './saveQueue.ts';
-import { nextEntry, startStatement, withText, type Entry, type Statement, type Typed } from './statement.ts';
-
-export type Display = 'edges' | 'shaded' | 'wire';
+import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
+import { measureOf } from './measure.ts';
+import { previewOf, type Preview } from './preview.ts';
+import {
+  exactMm,
+  exactNumber,
+  nextEntry,
+  startStatement,
+  withChoice,
+  withText,
+  type Entry,
+  type Statement,
+  type Typed,
+} from './statement.ts';
+import { Worlds } from './world.ts';
 
 export interface Built {
   readonly parts: Readonly<Record<ItemId, { readonly key: string }>>;
@@ -56,10 +69,18 @@ export interface SessionState {
   readonly statement: Statement | null;
   /** Looking at the model as it was after this many statements of the ledger; null for now. */
   readonly lookingAt: number | null;
-  readonly display: Display;
   readonly snapKinds: ReadonlySet<SnapKind>;
   readonly seeThrough: boolean;
   readonly regionRule: 'touching' | 'enclosed';
+  /** Frames of Move, Turn and Resize. */
+  readonly frames: Frames;
+  /** Nothing can be dragged: the pointer only selects and looks. */
+  readonly isSelectOnly: boolean;
+  readonly arePinsShown: boolean;
+  /** Drags go to points of the grid, or by whole steps from where they began. */
+  readonly stepsFrom: 'grid' | 'start';
+  /** Size of the grips on screen; 1 is the usual one. */
+  readonly gripScale: number;
 }
 
 const NOTHING_BUILT: Built = { parts: {}, failures: [], factsOf: () => undefined };
@@ -111,10 +132,14 @@ export function openSession(opened: OpenedSession) {
     save: { state: 'saved', revision: opened.revision },
     statement: null,
     lookingAt: null,
-    display: 'edges',
     snapKinds: new Set(FIRST_SNAPS),
     seeThrough: false,
     regionRule: 'touching',
+    frames: readFrames(localStorage, opened.projectId),
+    isSelectOnly: false,
+    arePinsShown: true,
+    stepsFrom: 'start',
+    gripScale: 1,
   }));
   const { getState: get, setState: set } = store;
   const host = new KernelHost({
@@ -146,17 +171,29 @@ export function openSession(opened: OpenedSession) {
       },
     });
 
-  /** What statements may ask of built geometry. */
-  const world: World = {
-    newId: () => crypto.randomUUID().replaceAll('-', ''),
-    boxOf: (part) => factsOfPart(get(), part)?.measures.box,
-    locate(part, point) {
-      const facts = factsOfPart(get(), part);
-      if (!facts) return refuse('not-built', 'This part is not built yet. Try again in a moment.');
-      const found = locatePoint(facts.snaps, point, get().document);
-      return isRefusal(found) ? found : carry(worldFromPart(get().document, part), found);
-    },
-  };
+  const worlds = new Worlds(
+    (key) => get().built.factsOf(key),
+    (document, question) => host.ask({ ask: 'answer', document, question }),
+  );
+  /** The view that one works in, as the stage tells it. */
+  let lookAtView: () => ViewState | undefined = () => undefined;
+
+  /** Performs on `before`; what the kernel must be asked first is asked. */
+  async function performAsking(
+    verb: Verb,
+    typed: Typed,
+    before: KadrelDocument,
+  ): Promise<Performed | Refusal> {
+    for (;;) {
+      const done = perform(verb, typed, before, worlds.of(before));
+      if (!isRefusal(done) || !done.wants) return done;
+      try {
+        await worlds.find(before, done.wants);
+      } catch (error) {
+        return kernelRefusal(error, blankToBlame(verb));
+      }
+    }
+  }
 
   function newEdit(done: Performed, verb: string, values: Typed): Edit {
     const line = { verb, values: jsonOf(values), title: done.title, author: get().author, time: Date.now() };
@@ -245,12 +282,12 @@ export function openSession(opened: OpenedSession) {
     }
     const before = back?.document ?? document;
     const openPhase = statement.editId === null ? 'open' : 'done';
-    const done = perform(verb, statement.typed, before, world);
+    set({ statement: { ...statement, phase: 'working', refusal: null } });
+    const done = await performAsking(verb, statement.typed, before);
     if (isRefusal(done)) {
       refuseStatement(done, openPhase);
       return false;
     }
-    set({ statement: { ...statement, phase: 'working', refusal: null } });
     const built = await trial(done.document, blankToBlame(verb));
     if (isRefusal(built)) {
       refuseStatement(built, openPhase);
@@ -281,18 +318,35 @@ export function openSession(opened: OpenedSession) {
         blank,
       );
     } catch (error) {
-      const { code, part } = error as { code?: string; part?: ItemId };
-      const message = error instanceof Error ? error.message : String(error);
-      if (code === undefined) throw error;
-      void rebuild();
-      const name = part === undefined ? '' : ` It was at work on ${candidate.items[part]?.name}.`;
-      return refuse(
-        code,
-        code === 'cancelled' ? 'Cancelled. Nothing was changed.' : `${message}${name} Nothing was changed.`,
-        blank,
-      );
+      return kernelRefusal(error, blank, candidate);
     }
   }
+
+  /** What the kernel's host rejected with, as a refusal; our own mistakes pass through. */
+  function kernelRefusal(error: unknown, blank: string, document = get().document): Refusal {
+    const { code, part } = error as { code?: string; part?: ItemId };
+    const message = error instanceof Error ? error.message : String(error);
+    if (code === undefined) throw error;
+    void rebuild();
+    const name = part === undefined ? '' : ` It was at work on ${document.items[part]?.name}.`;
+    return refuse(
+      code,
+      code === 'cancelled' ? 'Cancelled. Nothing was changed.' : `${message}${name} Nothing was changed.`,
+      blank,
+    );
+  }
+
+  /** The frame that a verb was last used with. */
+  function rememberedFrame(verbId: string): Typed {
+    if (!isFramed(verbId)) return {};
+    const kept = get().frames[verbId];
+    const view = kept === 'view' ? lookAtView() : undefined;
+    return { in: kept === 'view' ? (view ? frameOfView(view) : 'world') : kept };
+  }
+
+  /** Steps of the arrow keys that wait for the last one to be carried out. */
+  let nudges: Vec3 = [0, 0, 0];
+  let isNudging = false;
 
   function takeBack(kind: 'undo' | 'redo'): void {
     const { edits, document, author, statement } = get();
@@ -307,7 +361,11 @@ export function openSession(opened: OpenedSession) {
       if (statement?.phase === 'working') return;
       const verb = verbNamed(verbId)!;
       set({
-        statement: startStatement(verb, { ...fromSelection(get(), verbId), ...given }),
+        statement: startStatement(verb, {
+          ...rememberedFrame(verbId),
+          ...fromSelection(get(), verbId),
+          ...given,
+        }),
         lookingAt: null,
       });
     },
@@ -323,7 +381,86 @@ export function openSession(opened: OpenedSession) {
     },
     type: (entry: Entry, text: string) => actions.update((statement) => withText(statement, entry, text)),
     setBlank: (blank: string, value: unknown) =>
-      actions.update((s) => ({ ...s, typed: { ...s.typed, [blank]: value }, refusal: null })),
+      actions.update((s) =>
+        withChoice({ ...s, typed: { ...s.typed, [blank]: value }, refusal: null }, blank),
+      ),
+    /** Sets a frame, and remembers it for the verb. `view` is the view that one works in. */
+    setFrame(frame: unknown): void {
+      const { statement, frames } = get();
+      if (!statement || !isFramed(statement.verb)) return;
+      const kept = { ...frames, [statement.verb]: frame };
+      keepFrames(localStorage, opened.projectId, kept);
+      set({ frames: kept });
+      actions.update((s) => ({
+        ...s,
+        typed: { ...s.typed, ...rememberedFrame(s.verb) },
+        picking: null,
+        refusal: null,
+      }));
+    },
+    /** Where the stage tells which view one works in. */
+    watchView(view: () => ViewState | undefined): void {
+      lookAtView = view;
+    },
+    activeView: () => lookAtView(),
+    /** What a statement would come to; a refusal may name what the kernel must be asked first. */
+    preview: (statement: Pick<Statement, 'verb' | 'typed'>): Preview | Refusal =>
+      previewOf(statement, get().document, worlds.of(get().document)),
+    /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
+    async find(question: Question): Promise<boolean> {
+      try {
+        await worlds.find(get().document, question);
+        return true;
+      } catch (error) {
+        if ((error as { code?: string }).code === undefined) throw error;
+        return false;
+      }
+    },
+    world: () => worlds.of(get().document),
+    /** The distance of what is picked for Set distance; null while it cannot be told. */
+    measureOf(statement: Pick<Statement, 'typed'>) {
+      const { document } = get();
+      const found = measureOf(statement, document, worlds.of(document));
+      return found && { ...found, scene: document.scene };
+    },
+    /** Moves the selection by a step; steps that follow one another are one statement. */
+    async nudge(by: Vec3): Promise<void> {
+      nudges = [nudges[0] + by[0], nudges[1] + by[1], nudges[2] + by[2]];
+      if (isNudging) return;
+      isNudging = true;
+      try {
+        while (nudges.some((n) => n !== 0)) {
+          const step = nudges;
+          nudges = [0, 0, 0];
+          await settled();
+          const { statement, selection } = get();
+          if (selection.length === 0) return;
+          const last = statement?.phase === 'done' && statement.verb === 'nudge' ? statement : undefined;
+          const same = last && JSON.stringify(last.typed.parts) === JSON.stringify(selection);
+          const before = same ? (last.typed.by as string[]).map((text) => exactNumber(text) ?? 0) : [0, 0, 0];
+          const total = before.map((n, i) => exactMm(cleanLength(n + step[i]!)));
+          if (same) {
+            actions.update((s) => ({ ...s, typed: { ...s.typed, by: total } }));
+            await commit();
+          } else await actions.say('nudge', { parts: [...selection], by: total });
+        }
+      } finally {
+        isNudging = false;
+      }
+    },
+    /** The last statement once more, on what is selected now; one that names no parts is opened with its numbers. */
+    again(): void {
+      const { edits, selection, statement } = get();
+      const id = undoStacks(edits).undo.at(-1);
+      const line = edits.find((edit) => edit.id === id)?.line;
+      const verb = line && verbNamed(line.verb);
+      if (!verb || statement?.phase === 'working') return;
+      const { as: _, ...values } = line.values;
+      if (!verb.blanks.parts) actions.start(verb.id, { ...values, ...fromSelection(get(), verb.id) });
+      else if (selection.length > 0)
+        void actions.say(verb.id, { ...values, ...fromSelection(get(), verb.id) });
+      else actions.start(verb.id, { ...values, parts: [] });
+    },
     focus: (entry: Entry | null) => actions.update((statement) => ({ ...statement, focus: entry })),
     /** Puts a part into a blank for parts, or takes it out again. */
     choose(blank: string, part: ItemId, how: 'toggle' | 'add' = 'toggle'): void {
@@ -365,7 +502,19 @@ export function openSession(opened: OpenedSession) {
       void rebuild();
     },
     set: (
-      change: Partial<Pick<SessionState, 'display' | 'snapKinds' | 'seeThrough' | 'regionRule' | 'name'>>,
+      change: Partial<
+        Pick<
+          SessionState,
+          | 'snapKinds'
+          | 'seeThrough'
+          | 'regionRule'
+          | 'name'
+          | 'isSelectOnly'
+          | 'arePinsShown'
+          | 'stepsFrom'
+          | 'gripScale'
+        >
+      >,
     ) => set(change),
     /** Ends a conflict in favour of what the server has. */
     async takeTheirs(): Promise<void> {

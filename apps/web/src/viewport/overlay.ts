@@ -1,90 +1,64 @@
-/** What stands over the picture: grips, reticle with its words, selection rectangle, tripod. Moved by hand, never by React. */
-import { add, along, depthOf, mmPerPixelAt, project, type Camera, type Snap, type Vec3 } from '@kadrel/core';
+/** What stands over a view: grips, pins, reticle with its words, selection rectangle, tripod. Moved by hand, never by React. */
+import {
+  column,
+  formatLengthWithUnit,
+  project,
+  NO_TURN,
+  type Camera,
+  type Scene,
+  type Snap,
+  type Turn,
+  type Vec3,
+} from '@kadrel/core';
+import { Grips, type Grip, type GripSet } from './grips.ts';
+import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, placeLetter, setLine, show } from './svg.ts';
 
-const SVG = 'http://www.w3.org/2000/svg';
-const AXIS_LETTERS = ['X', 'Y', 'Z'] as const;
-const AXIS_ROLES = ['x', 'y', 'z'] as const;
-/** Lengths on screen, pixels. */
-const GRIP_LENGTH = 78;
-const GRIP_START = 14;
-const PLANE_NEAR = 22;
-const PLANE_FAR = 40;
-const GRIP_REACH = 8;
-/** An axis that points at the viewer shows less than this and cannot be pulled. */
-const LEAST_GRIP_PX = 16;
-
-/** What a grip moves along. */
-export interface Grip {
-  readonly axes: readonly (0 | 1 | 2)[];
+/** A distance to show between two points, mm. */
+export interface ShownMeasure {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly distance: number;
+  readonly scene: Scene;
 }
 
-function make<K extends keyof SVGElementTagNameMap>(
-  tag: K,
-  parent: Element,
-  attributes: Readonly<Record<string, string>> = {},
-): SVGElementTagNameMap[K] {
-  const element = document.createElementNS(SVG, tag);
-  for (const [name, value] of Object.entries(attributes)) element.setAttribute(name, value);
-  parent.append(element);
-  return element;
+interface ShownPin {
+  readonly name: string;
+  readonly at: Vec3;
 }
-
-const AXES: readonly Vec3[] = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-];
-const PLANES: readonly (readonly [0 | 1 | 2, 0 | 1 | 2])[] = [
-  [0, 1],
-  [0, 2],
-  [1, 2],
-];
 
 export class Overlay {
+  readonly grips: Grips;
   private readonly svg: SVGSVGElement;
-  private readonly gripGroup: SVGGElement;
-  private readonly planes: SVGPolygonElement[];
-  private readonly shafts: SVGPathElement[];
-  private readonly letters: SVGTextElement[];
+  private readonly pinGroup: SVGGElement;
   private readonly reticle: SVGGElement;
   private readonly rubber: SVGLineElement;
+  private readonly measure: SVGGElement;
+  private readonly measureLine: SVGLineElement;
+  private readonly measureText: SVGTextElement;
   private readonly rectangle: SVGRectElement;
   private readonly tripod: SVGGElement;
   private readonly tripodLines: SVGLineElement[];
   private readonly tripodLetters: SVGTextElement[];
   private readonly label: HTMLDivElement;
-  private anchor: Vec3 | null = null;
-  private active: Grip | null = null;
+  private pins: readonly ShownPin[] = [];
+  private shown: ShownMeasure | null = null;
+  private axes: Turn = NO_TURN;
   private camera: Camera | null = null;
 
   constructor(host: HTMLElement) {
-    this.svg = document.createElementNS(SVG, 'svg');
-    this.svg.setAttribute('class', 'pointer-events-none absolute inset-0 h-full w-full');
-    this.svg.setAttribute('aria-hidden', 'true');
-    host.append(this.svg);
+    this.svg = makeSvg(host);
+    this.pinGroup = make('g', this.svg);
     this.rubber = make('line', this.svg, {
       stroke: 'var(--plum)',
       'stroke-dasharray': '4 3',
       'stroke-width': '1.4',
       visibility: 'hidden',
     });
-    this.gripGroup = make('g', this.svg, { visibility: 'hidden' });
-    this.planes = PLANES.map(([a, b]) =>
-      make('polygon', this.gripGroup, {
-        fill: `var(--${AXIS_ROLES[3 - a - b]!})`,
-        'fill-opacity': '0.28',
-        stroke: `var(--${AXIS_ROLES[3 - a - b]!})`,
-      }),
-    );
-    this.shafts = AXIS_ROLES.map((role) =>
-      make('path', this.gripGroup, {
-        fill: 'none',
-        stroke: `var(--${role})`,
-        'stroke-width': '2.4',
-        'stroke-linecap': 'round',
-      }),
-    );
-    this.letters = AXIS_ROLES.map((role, i) => letter(this.gripGroup, role, AXIS_LETTERS[i]!));
+    this.measure = make('g', this.svg, { visibility: 'hidden' });
+    this.measureLine = make('line', this.measure, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
+    this.measureText = letter(this.measure, 'var(--plum)', '');
+    this.measureText.dataset.testid = 'measure';
+    this.grips = new Grips(this.svg);
     this.rectangle = make('rect', this.svg, {
       fill: 'var(--plum)',
       'fill-opacity': '0.1',
@@ -103,7 +77,7 @@ export class Overlay {
     this.tripodLines = AXIS_ROLES.map((role) =>
       make('line', this.tripod, { stroke: `var(--${role})`, 'stroke-width': '2' }),
     );
-    this.tripodLetters = AXIS_ROLES.map((role, i) => letter(this.tripod, role, AXIS_LETTERS[i]!));
+    this.tripodLetters = AXIS_ROLES.map((role, i) => letter(this.tripod, `var(--${role})`, AXIS_LETTERS[i]!));
     this.label = document.createElement('div');
     this.label.className = 'pointer-events-none absolute z-10 hidden rounded bg-ink px-2.5 py-1 text-paper';
     this.label.dataset.testid = 'snap-label';
@@ -113,30 +87,50 @@ export class Overlay {
   /** Redraws everything that follows the camera. */
   update(camera: Camera): void {
     this.camera = camera;
-    this.drawGrips(camera);
+    this.grips.draw(camera);
     this.drawTripod(camera);
+    this.drawPins(camera);
+    this.drawMeasure(camera);
   }
 
-  /** Grips at a world point, or none. */
-  setGrips(anchor: Vec3 | null, active: Grip | null = null): void {
-    this.anchor = anchor;
-    this.active = active;
-    if (this.camera) this.drawGrips(this.camera);
+  /** Grips, or none; while one is held the others are out of sight. */
+  setGrips(set: GripSet | null, scale: number, active: Grip | null = null): void {
+    this.grips.show(set, active, scale);
+    if (this.camera) this.grips.draw(this.camera);
   }
 
-  /** The grip under a pixel. */
+  /** The axes that the tripod shows. */
+  setFrame(axes: Turn): void {
+    this.axes = axes;
+    if (this.camera) this.drawTripod(this.camera);
+  }
+
+  setPins(pins: readonly ShownPin[]): void {
+    this.pins = pins;
+    this.pinGroup.replaceChildren();
+    for (const { name } of pins) {
+      const group = make('g', this.pinGroup);
+      make('path', group, {
+        d: 'M0 0L-4 -11A4.6 4.6 0 1 1 4 -11Z',
+        fill: 'var(--ink)',
+        stroke: 'var(--ground)',
+        'stroke-width': '1',
+      });
+      const text = letter(group, 'var(--ink)', name);
+      text.setAttribute('text-anchor', 'start');
+      text.setAttribute('x', '8');
+      text.setAttribute('y', '-9');
+    }
+    if (this.camera) this.drawPins(this.camera);
+  }
+
+  showMeasure(measure: ShownMeasure | null): void {
+    this.shown = measure;
+    if (this.camera) this.drawMeasure(this.camera);
+  }
+
   gripAt(x: number, y: number): Grip | null {
-    const { anchor, camera } = this;
-    if (!anchor || !camera) return null;
-    for (const axes of PLANES) {
-      const corners = planeCorners(camera, anchor, axes);
-      if (corners && isInPolygon(x, y, corners)) return { axes };
-    }
-    for (const axis of [2, 0, 1] as const) {
-      const ends = shaft(camera, anchor, axis);
-      if (ends && distanceToSegment(x, y, ends) <= GRIP_REACH) return { axes: [axis] };
-    }
-    return null;
+    return this.camera && this.grips.at(this.camera, x, y);
   }
 
   /** Shows what is caught: the reticle, the kind and the part in words, and the coordinates. */
@@ -183,34 +177,30 @@ export class Overlay {
     this.label.remove();
   }
 
-  private drawGrips(camera: Camera): void {
-    this.gripGroup.setAttribute('visibility', this.anchor ? 'visible' : 'hidden');
-    if (!this.anchor) return;
-    const anchor = this.anchor;
-    const isActive = (axes: readonly number[]) =>
-      !this.active ||
-      (this.active.axes.length === axes.length &&
-        axes.every((axis) => this.active!.axes.includes(axis as 0)));
-    ([0, 1, 2] as const).forEach((axis) => {
-      const ends = shaft(camera, anchor, axis);
-      const shown = ends && isActive([axis]);
-      this.shafts[axis]!.setAttribute('visibility', shown ? 'inherit' : 'hidden');
-      this.letters[axis]!.setAttribute('visibility', shown ? 'inherit' : 'hidden');
-      if (!ends) return;
-      this.shafts[axis]!.setAttribute('d', arrow(ends));
-      placeLetter(this.letters[axis]!, ends);
+  private drawPins(camera: Camera): void {
+    this.pins.forEach(({ at }, i) => {
+      const [x, y, depth] = project(camera, at);
+      const group = this.pinGroup.children[i]!;
+      show(group, camera.state.projection === 'parallel' || depth > 0);
+      group.setAttribute('transform', `translate(${x} ${y})`);
     });
-    PLANES.forEach((axes, i) => {
-      const corners = planeCorners(camera, anchor, axes);
-      this.planes[i]!.setAttribute('visibility', corners && isActive(axes) ? 'inherit' : 'hidden');
-      if (corners) this.planes[i]!.setAttribute('points', corners.map(([x, y]) => `${x},${y}`).join(' '));
-    });
+  }
+
+  private drawMeasure(camera: Camera): void {
+    this.measure.setAttribute('visibility', this.shown ? 'visible' : 'hidden');
+    if (!this.shown) return;
+    const { from, to, distance, scene } = this.shown;
+    const [a, b] = [project(camera, from), project(camera, to)];
+    setLine(this.measureLine, a, b);
+    this.measureText.textContent = formatLengthWithUnit(distance, scene);
+    this.measureText.setAttribute('x', String((a[0] + b[0]) / 2));
+    this.measureText.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
   }
 
   private drawTripod(camera: Camera): void {
     const [cx, cy] = [camera.width - 44, camera.pixelHeight - 46];
     ([0, 1, 2] as const).forEach((axis) => {
-      const direction = AXES[axis]!;
+      const direction = column(this.axes, axis);
       const dot3 = (v: Vec3) => v[0] * direction[0] + v[1] * direction[1] + v[2] * direction[2];
       const [dx, dy] = [dot3(camera.right) * 26, -dot3(camera.up) * 26];
       const end: Vec3 = [cx + dx, cy + dy, 0];
@@ -220,73 +210,6 @@ export class Overlay {
       placeLetter(this.tripodLetters[axis]!, [cx, cy, end[0], end[1]]);
     });
   }
-}
-
-type Ends = readonly [ax: number, ay: number, bx: number, by: number];
-
-function shaft(camera: Camera, anchor: Vec3, axis: 0 | 1 | 2): Ends | null {
-  const size = mmPerPixelAt(camera, depthOf(camera, anchor));
-  const from = project(camera, along(anchor, AXES[axis]!, GRIP_START * size));
-  const to = project(camera, along(anchor, AXES[axis]!, GRIP_LENGTH * size));
-  return Math.hypot(to[0] - from[0], to[1] - from[1]) < LEAST_GRIP_PX
-    ? null
-    : [from[0], from[1], to[0], to[1]];
-}
-
-function planeCorners(
-  camera: Camera,
-  anchor: Vec3,
-  [a, b]: readonly [0 | 1 | 2, 0 | 1 | 2],
-): (readonly [number, number])[] | null {
-  const size = mmPerPixelAt(camera, depthOf(camera, anchor));
-  const corner = (u: number, v: number) => {
-    const [x, y] = project(
-      camera,
-      add(along(anchor, AXES[a]!, u * size), along([0, 0, 0], AXES[b]!, v * size)),
-    );
-    return [x, y] as const;
-  };
-  const corners = [
-    corner(PLANE_NEAR, PLANE_NEAR),
-    corner(PLANE_FAR, PLANE_NEAR),
-    corner(PLANE_FAR, PLANE_FAR),
-    corner(PLANE_NEAR, PLANE_FAR),
-  ];
-  const [p, q, , s] = corners;
-  const area = Math.abs((q![0] - p![0]) * (s![1] - p![1]) - (q![1] - p![1]) * (s![0] - p![0]));
-  // A plane seen edge-on offers nothing to hold.
-  return area < 40 ? null : corners;
-}
-
-function arrow([ax, ay, bx, by]: Ends): string {
-  const size = Math.hypot(bx - ax, by - ay);
-  const [ux, uy] = [(bx - ax) / size, (by - ay) / size];
-  const wing = (side: number) => `${bx - 9 * ux - side * 4.5 * uy} ${by - 9 * uy + side * 4.5 * ux}`;
-  return `M${ax} ${ay}L${bx} ${by}M${wing(1)}L${bx} ${by}L${wing(-1)}`;
-}
-
-function letter(parent: Element, role: string, text: string): SVGTextElement {
-  const made = make('text', parent, {
-    fill: `var(--${role})`,
-    stroke: 'var(--ground)',
-    'stroke-width': '3',
-    'paint-order': 'stroke',
-    'font-weight': '700',
-    'font-size': '12',
-    'text-anchor': 'middle',
-  });
-  made.textContent = text;
-  return made;
-}
-
-function placeLetter(text: SVGTextElement, [ax, ay, bx, by]: Ends): void {
-  const size = Math.hypot(bx - ax, by - ay) || 1;
-  text.setAttribute('x', String(bx + ((bx - ax) / size) * 11));
-  text.setAttribute('y', String(by + ((by - ay) / size) * 11 + 4));
-}
-
-function setLine(element: SVGLineElement, [x1, y1]: Vec3, [x2, y2]: Vec3): void {
-  for (const [name, value] of Object.entries({ x1, y1, x2, y2 })) element.setAttribute(name, String(value));
 }
 
 function line(className: string, content: (string | Node)[]): HTMLDivElement {
@@ -300,19 +223,4 @@ function strong(text: string): HTMLElement {
   const element = document.createElement('strong');
   element.textContent = text;
   return element;
-}
-
-function distanceToSegment(x: number, y: number, [ax, ay, bx, by]: Ends): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy)));
-  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
-}
-
-function isInPolygon(x: number, y: number, corners: readonly (readonly [number, number])[]): boolean {
-  let inside = false;
-  corners.forEach(([ax, ay], i) => {
-    const [bx, by] = corners[(i + corners.length - 1) % corners.length]!;
-    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
-  });
-  return inside;
 }

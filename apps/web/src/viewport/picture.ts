@@ -1,6 +1,7 @@
 /** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
 import {
   worldFromPart,
+  type Affine,
   type Camera,
   type ItemId,
   type KadrelDocument,
@@ -34,7 +35,17 @@ import {
 } from 'three';
 import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
-import type { Display } from '../session/store.ts';
+import type { Preview } from '../session/preview.ts';
+
+export type Display = 'edges' | 'shaded' | 'wire';
+
+/** Part of the canvas, CSS pixels from its top left corner. */
+export interface Area {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
 
 interface PartObjects {
   readonly group: Group;
@@ -74,12 +85,17 @@ export class Picture {
   private marks: Marks = { selected: new Set(), hovered: null };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
+  private displaced = new Set<ItemId>();
+  private readonly copies: PartObjects[] = [];
+  private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: false });
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     // Reading compile logs back stalls the first frame; a broken shader shows in the tests' pictures all the same.
     this.renderer.debug.checkShaderErrors = false;
+    // Each view is drawn by itself into its part of the canvas, and the others stay as they are.
+    this.renderer.setScissorTest(true);
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.grid = makeGrid();
     this.ghosts = { box: makeGhost('box'), cylinder: makeGhost('cylinder') };
@@ -114,6 +130,7 @@ export class Picture {
   }
 
   resize(width: number, height: number): void {
+    this.canvasHeight = height;
     this.renderer.setSize(width, height, false);
   }
 
@@ -140,7 +157,7 @@ export class Picture {
         objects.mesh.geometry = geometry.surface;
         objects.lines.geometry = geometry.outline;
       }
-      objects.group.matrix.copy(matrixOf(worldFromPart(document, id)));
+      objects.group.matrix.copy(poseMatrix(worldFromPart(document, id)));
       objects.group.matrixWorldNeedsUpdate = true;
     }
     this.forgetUnused();
@@ -152,26 +169,49 @@ export class Picture {
     this.paint();
   }
 
-  setDisplay(display: Display): void {
-    this.display = display;
-    this.paint();
-  }
-
-  /** Shows parts shifted by a world vector, by their matrices alone. Returns whether anything is elsewhere now. */
-  shift(ids: Iterable<ItemId>, by: Vec3): boolean {
+  /** Shows parts where a statement would put them, and its copies, by their matrices alone. Returns whether anything changed. */
+  place({ placed, copies }: Preview): boolean {
     if (!this.document) return false;
     let changed = false;
-    for (const id of ids) {
+    for (const id of new Set([...this.displaced, ...placed.keys()])) {
       const objects = this.parts.get(id);
-      if (!objects) continue;
+      const at = placed.get(id);
+      if (!objects || !this.document.items[id]) continue;
       BEFORE.copy(objects.group.matrix);
-      objects.group.matrix
-        .copy(matrixOf(worldFromPart(this.document, id)))
-        .premultiply(SHIFT.makeTranslation(...by));
+      if (at) objects.group.matrix.copy(matrixOf(at.linear, at.shift));
+      else objects.group.matrix.copy(poseMatrix(worldFromPart(this.document, id)));
       objects.group.matrixWorldNeedsUpdate = true;
       changed ||= !BEFORE.equals(objects.group.matrix);
     }
+    this.displaced = new Set(placed.keys());
+    return this.showCopies(copies) || changed;
+  }
+
+  private showCopies(copies: Preview['copies']): boolean {
+    const known = copies.filter(({ key }) => this.shapes.has(key));
+    while (this.copies.length < known.length) this.copies.push(this.makeCopy());
+    let changed = false;
+    this.copies.forEach((objects, i) => {
+      const copy = known[i];
+      changed ||= objects.group.visible || copy !== undefined;
+      objects.group.visible = copy !== undefined;
+      if (!copy) return;
+      const { surface, outline } = this.shapes.get(copy.key)!;
+      objects.mesh.geometry = surface;
+      objects.lines.geometry = outline;
+      objects.group.matrix.copy(matrixOf(copy.at.linear, copy.at.shift));
+      objects.group.matrixWorldNeedsUpdate = true;
+    });
     return changed;
+  }
+
+  private makeCopy(): PartObjects {
+    const objects = makeObjects();
+    Object.assign(objects.mesh.material, { transparent: true, opacity: 0.45, depthWrite: false });
+    objects.mesh.material.color.copy(this.colours.chosen);
+    objects.lines.material.color.copy(this.colours.plum);
+    this.scene.add(objects.group);
+    return objects;
   }
 
   /** Returns whether the picture must be drawn anew. */
@@ -187,8 +227,16 @@ export class Picture {
     return was || ghost !== null;
   }
 
-  render(camera: Camera, gridStep: number, sceneRadius: number): void {
+  /** Draws a view into its part of the canvas. */
+  render(camera: Camera, area: Area, display: Display, gridStep: number, sceneRadius: number): void {
     const { eye, state } = camera;
+    const bottom = this.canvasHeight - area.top - area.height;
+    this.renderer.setViewport(area.left, bottom, area.width, area.height);
+    this.renderer.setScissor(area.left, bottom, area.width, area.height);
+    if (display !== this.display) {
+      this.display = display;
+      this.paint();
+    }
     const three = state.projection === 'perspective' ? this.perspective : this.parallel;
     const far = eyeDistance(state);
     const reach = sceneRadius + far + state.height * 4;
@@ -239,21 +287,8 @@ export class Picture {
   }
 
   private addPart(id: ItemId): PartObjects {
-    const mesh = new Mesh(
-      new BufferGeometry(),
-      new MeshLambertMaterial({
-        polygonOffset: true,
-        polygonOffsetFactor: 1,
-        polygonOffsetUnits: 1,
-        side: DoubleSide,
-      }),
-    );
-    const lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial());
-    const group = new Group();
-    group.matrixAutoUpdate = false;
-    group.add(mesh, lines);
-    this.scene.add(group);
-    const objects = { group, mesh, lines, key: '' };
+    const objects = makeObjects();
+    this.scene.add(objects.group);
     this.parts.set(id, objects);
     return objects;
   }
@@ -318,7 +353,6 @@ export class Picture {
 }
 
 const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
-const SHIFT = new Matrix4();
 const BEFORE = new Matrix4();
 /** The grid reaches this many picture heights across, and fades out towards its rim. */
 const GRID_HEIGHTS = 5;
@@ -334,9 +368,28 @@ export function shownGridStep(step: number, mmPerPx: number): number {
 
 const thick = ([x, y, z]: Vec3): [number, number, number] => [x || 1e-6, y || 1e-6, z || 1e-6];
 
-function matrixOf({ turn: t, shift: s }: Pose): Matrix4 {
+function matrixOf(t: Affine['linear'], s: Vec3): Matrix4 {
   return POSE.set(t[0], t[1], t[2], s[0], t[3], t[4], t[5], s[1], t[6], t[7], t[8], s[2], 0, 0, 0, 1);
 }
+const poseMatrix = ({ turn, shift }: Pose): Matrix4 => matrixOf(turn, shift);
+
+function makeObjects(): PartObjects {
+  const mesh = new Mesh(
+    new BufferGeometry(),
+    new MeshLambertMaterial({
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+      side: DoubleSide,
+    }),
+  );
+  const lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial());
+  const group = new Group();
+  group.matrixAutoUpdate = false;
+  group.add(mesh, lines);
+  return { group, mesh, lines, key: '' };
+}
+
 const POSE = new Matrix4();
 
 function makeGhost(shape: Ghost['shape']): Group {

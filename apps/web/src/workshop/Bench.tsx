@@ -32,11 +32,12 @@ const SNAP_WORDS: Readonly<Record<SnapKind, string>> = {
   centre: 'centre',
   quadrant: 'quadrant',
   'face centre': 'face centre',
+  pin: 'pin',
   'on edge': 'edge',
   'on face': 'face',
   grid: 'grid',
 };
-const MOST_USED = ['box', 'cylinder', 'move', 'subtract'];
+const MOST_USED = ['box', 'cylinder', 'move', 'turn', 'subtract'];
 
 /** The strip of verbs, and at its right end the snaps and the steps. */
 export function Bench() {
@@ -176,15 +177,51 @@ function Snaps() {
         />
       </div>
       <span className="mx-1.5 h-5 w-px bg-rule" />
+      <Manner />
       <button
         type="button"
-        className="quiet text-[12px]"
+        className="quiet text-[12px] whitespace-nowrap"
         title="What a selection rectangle takes"
         onClick={() => session.set({ regionRule: rule === 'touching' ? 'enclosed' : 'touching' })}
       >
         takes <b className="font-semibold">{rule}</b>
       </button>
     </>
+  );
+}
+
+/** How the pointer works: whether it may drag, whether pins are shown, and what steps are counted from. */
+function Manner() {
+  const session = useSession();
+  const isSelectOnly = useSessionState((state) => state.isSelectOnly);
+  const arePinsShown = useSessionState((state) => state.arePinsShown);
+  const hasPins = useSessionState((state) => Object.keys(state.document.pins).length > 0);
+  const stepsFrom = useSessionState((state) => state.stepsFrom);
+  return (
+    <div role="group" aria-label="Pointer" className="flex items-center gap-0.5">
+      <Toggle
+        isOn={isSelectOnly}
+        word="only select"
+        title="Nothing can be dragged (O)"
+        toggle={() => session.set({ isSelectOnly: !isSelectOnly })}
+      />
+      {hasPins && (
+        <Toggle
+          isOn={arePinsShown}
+          word="pins"
+          title="Show the pins"
+          toggle={() => session.set({ arePinsShown: !arePinsShown })}
+        />
+      )}
+      <button
+        type="button"
+        className="quiet text-[12px] whitespace-nowrap"
+        title="Drags go to points of the grid, or by whole steps from where they began"
+        onClick={() => session.set({ stepsFrom: stepsFrom === 'grid' ? 'start' : 'grid' })}
+      >
+        steps from <b className="font-semibold">{stepsFrom}</b>
+      </button>
+    </div>
   );
 }
 

@@ -1,8 +1,26 @@
 /** The fields of the statement bar, one for each type of blank. */
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
-import { AXES, formatLength, topParts, wordBlank, type Blank } from '@kadrel/core';
+import {
+  Listbox,
+  ListboxButton,
+  ListboxOption,
+  ListboxOptions,
+  Menu,
+  MenuButton,
+  MenuItem,
+  MenuItems,
+} from '@headlessui/react';
+import {
+  AXES,
+  emptyDocument,
+  formatLength,
+  topParts,
+  wordBlank,
+  type Blank,
+  type KadrelDocument,
+} from '@kadrel/core';
 import clsx from 'clsx';
 import { useEffect, useRef } from 'react';
+import { isFramed } from '../session/frames.ts';
 import { live } from '../session/live.ts';
 import {
   entryKey,
@@ -21,6 +39,11 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
     return <PartsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'choice')
     return <ChoiceField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'frame') return <FrameField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'direction')
+    return <DirectionField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'view')
+    return <span className="blank">{wordBlank(blank, statement.typed[id], EMPTY)}</span>;
   if (isTriple(blank))
     return (
       <span className="inline-flex gap-1.5" data-blank={id}>
@@ -42,6 +65,9 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
   );
 }
 
+/** A kept view is worded without looking into the document. */
+const EMPTY = emptyDocument();
+
 interface FieldProps {
   readonly id: string;
   readonly blank: Blank;
@@ -53,13 +79,17 @@ const isAt = (focus: Entry | null, entry: Entry) => focus !== null && entryKey(f
 
 function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & { entry: Entry }) {
   const session = useSession();
-  const scene = useSessionState((state) => state.document.scene);
+  const document = useSessionState((state) => state.document);
+  const { scene } = document;
   const field = useRef<HTMLInputElement>(null);
   const key = entryKey(entry);
   const raw = entryText(statement, entry);
   const exact = exactNumber(raw);
   const label = statement.labels[entry.blank];
-  const shown = label ?? (exact === undefined ? shownPoint(raw, scene) : formatLength(exact, scene));
+  const shown =
+    label ??
+    pickedWords(blank, statement.typed[entry.blank], document) ??
+    (exact === undefined ? shownPoint(raw, scene) : formatLength(exact, scene));
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
 
   useEffect(() => {
@@ -88,7 +118,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
         title={blank.about}
         aria-invalid={isBad}
         defaultValue={shown}
-        placeholder={blank.type === 'point' ? 'pick…' : blank.optional ? '…' : ''}
+        placeholder={blank.type === 'point' || blank.type === 'feature' ? 'pick…' : blank.optional ? '…' : ''}
         autoComplete="off"
         spellCheck={false}
         disabled={statement.phase === 'working'}
@@ -98,6 +128,12 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
     </label>
   );
 }
+
+/** What was picked, in words; undefined for what is typed. */
+const pickedWords = (blank: Blank, value: unknown, document: KadrelDocument): string | undefined =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+    ? wordBlank(blank, value, document)
+    : undefined;
 
 /** Three exact numbers in one field, in scene units. */
 function shownPoint(raw: string, scene: Parameters<typeof formatLength>[1]): string {
@@ -208,5 +244,106 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
         ))}
       </ListboxOptions>
     </Listbox>
+  );
+}
+
+interface Option {
+  readonly key: string;
+  readonly words: string;
+  readonly choose: () => void;
+  readonly isChosen?: boolean;
+}
+
+/** A button that opens a list of what may stand here, some of which is picked in the views. */
+function PickList({
+  id,
+  blank,
+  statement,
+  isBad,
+  shown,
+  options,
+}: FieldProps & { shown: string; options: readonly Option[] }) {
+  const session = useSession();
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  return (
+    <Menu>
+      <MenuButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive || (id === 'in' && statement.picking !== null)}
+        data-bad={isBad}
+        disabled={statement.phase === 'working'}
+        aria-label={`${blank.label}: ${shown}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+      >
+        {shown}
+      </MenuButton>
+      <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="menu w-60">
+        {options.map(({ key, words, choose, isChosen }) => (
+          <MenuItem key={key}>
+            <button
+              type="button"
+              className={clsx('menu-item', isChosen && 'font-semibold text-plum')}
+              onClick={choose}
+            >
+              {words}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}
+
+function FrameField(props: FieldProps) {
+  const { id, blank, statement } = props;
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const kept = useSessionState((state) =>
+    isFramed(statement.verb) ? state.frames[statement.verb] : undefined,
+  );
+  const set = (frame: unknown) => session.setFrame(frame);
+  const pick = (how: 'feature' | 'points') => session.update((s) => ({ ...s, picking: { how, points: [] } }));
+  const { picking } = statement;
+  const words = wordBlank(blank, statement.typed[id], document);
+  const shown = picking
+    ? picking.how === 'feature'
+      ? 'pick an edge or a face…'
+      : `pick point ${picking.points.length + 1} of 3…`
+    : kept === 'view'
+      ? `View (${words})`
+      : words;
+  const options: Option[] = [
+    { key: 'world', words: 'World', choose: () => set('world'), isChosen: kept === 'world' },
+    { key: 'view', words: 'View: the one you work in', choose: () => set('view'), isChosen: kept === 'view' },
+    { key: 'own', words: 'Own: the part’s', choose: () => set('own'), isChosen: kept === 'own' },
+    { key: 'feature', words: 'Picked: a face, an edge or an axis…', choose: () => pick('feature') },
+    { key: 'points', words: 'Picked: three points…', choose: () => pick('points') },
+  ];
+  return <PickList {...props} shown={shown} options={options} />;
+}
+
+function DirectionField(props: FieldProps) {
+  const { id, blank, statement } = props;
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const value = statement.typed[id];
+  const options: Option[] = ['x', 'y', 'z', '-x', '-y', '-z'].map((axis) => ({
+    key: axis,
+    words: axis.toUpperCase().replace('-', '−'),
+    choose: () => session.setBlank(id, axis),
+    isChosen: value === axis,
+  }));
+  const isActive = isAt(statement.focus, { blank: id, axis: null });
+  return (
+    <PickList
+      {...props}
+      shown={`${wordBlank(blank, value, document)}${isActive ? ' (or pick)' : ''}`}
+      options={options}
+    />
   );
 }

@@ -23,7 +23,9 @@ const datumWords = ([x, y, z]: BoxPoint): string => {
 export function DatumPad({ part }: { part: Part }) {
   const session = useSession();
   const isOwn = part.datum === 'own';
-  const point: BoxPoint = part.datum === 'own' ? [-1, -1, -1] : part.datum;
+  const isFree = typeof part.datum === 'object' && 'point' in part.datum;
+  const isBox = !isOwn && !isFree;
+  const point: BoxPoint = Array.isArray(part.datum) ? part.datum : [-1, -1, -1];
   const set = (datum: string) => void session.say('change', { parts: [part.id], datum });
   const at = (x: BoxPoint[0], y: BoxPoint[1], z: BoxPoint[2]) => `${x} ${y} ${z}`;
   return (
@@ -35,7 +37,7 @@ export function DatumPad({ part }: { part: Part }) {
       >
         {([1, 0, -1] as const).map((y) =>
           ([-1, 0, 1] as const).map((x) => {
-            const isChosen = !isOwn && point[0] === x && point[1] === y;
+            const isChosen = isBox && point[0] === x && point[1] === y;
             return (
               <button
                 key={`${x}${y}`}
@@ -64,7 +66,9 @@ export function DatumPad({ part }: { part: Part }) {
             ? part.recipe.base.kind === 'box'
               ? 'its own origin, the least corner'
               : 'its own origin'
-            : datumWords(point)}
+            : isFree
+              ? 'a picked point'
+              : datumWords(point)}
         </p>
         <div
           role="group"
@@ -75,8 +79,8 @@ export function DatumPad({ part }: { part: Part }) {
             <button
               key={word}
               type="button"
-              aria-pressed={!isOwn && point[2] === z}
-              className={clsx('px-2 py-0.5', !isOwn && point[2] === z ? 'bg-ink text-paper' : 'text-ink2')}
+              aria-pressed={isBox && point[2] === z}
+              className={clsx('px-2 py-0.5', isBox && point[2] === z ? 'bg-ink text-paper' : 'text-ink2')}
               onClick={() => set(at(point[0], point[1], z))}
             >
               {word}
@@ -91,6 +95,14 @@ export function DatumPad({ part }: { part: Part }) {
             own
           </button>
         </div>
+        <button
+          type="button"
+          className={clsx('quiet ml-1.5', isFree && 'text-plum')}
+          title="Put it onto a corner, an edge, a face or any point"
+          onClick={() => session.start('datum', { part: part.id })}
+        >
+          pick…
+        </button>
       </div>
     </div>
   );

@@ -57,13 +57,24 @@ export function Ledger() {
                   </span>
                 </button>
                 {i === lines.length - 1 && (
-                  <button
-                    type="button"
-                    className="quiet text-[12px] text-plum"
-                    onClick={() => session.revise()}
-                  >
-                    Revise
-                  </button>
+                  <span className="flex shrink-0 flex-col items-end">
+                    <button
+                      type="button"
+                      className="quiet text-[12px] text-plum"
+                      title="Open its blanks again (Shift+Enter)"
+                      onClick={() => session.revise()}
+                    >
+                      Revise
+                    </button>
+                    <button
+                      type="button"
+                      className="quiet text-[12px] text-plum"
+                      title="The same on what is selected now (Ctrl+Enter)"
+                      onClick={() => session.again()}
+                    >
+                      Again
+                    </button>
+                  </span>
                 )}
               </li>
             );

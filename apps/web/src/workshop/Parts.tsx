@@ -1,7 +1,30 @@
-import { operandsOf, topParts, type ItemId, type KadrelDocument, type Part } from '@kadrel/core';
+import {
+  formatLength,
+  operandsOf,
+  pinsOf,
+  topParts,
+  vectorOf,
+  verbNamed,
+  type ItemId,
+  type KadrelDocument,
+  type Part,
+} from '@kadrel/core';
 import clsx from 'clsx';
-import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Magnet, TriangleAlert } from 'lucide-react';
+import {
+  ChevronDown,
+  ChevronRight,
+  CornerDownLeft,
+  Eye,
+  EyeOff,
+  Lock,
+  LockOpen,
+  Magnet,
+  MapPin,
+  TriangleAlert,
+  X,
+} from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { exactMm } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
 
 interface Row {
@@ -31,6 +54,8 @@ function rowsOf(document: KadrelDocument, open: ReadonlySet<ItemId>, search: str
 const KIND_WORDS = {
   box: 'box',
   cylinder: 'cylinder',
+  sphere: 'ball',
+  stretched: 'stretched',
   union: 'union',
   subtract: 'cut',
   intersect: 'common',
@@ -61,11 +86,7 @@ export function Parts() {
     const { statement } = session.store.getState();
     const blank = statement?.phase === 'open' ? statement.focus?.blank : undefined;
     setAt(id);
-    if (
-      statement &&
-      blank !== undefined &&
-      (blank === 'parts' || blank === 'part' || (blank === 'from' && statement.verb === 'subtract'))
-    )
+    if (statement && blank !== undefined && /^parts?$/.test(verbNamed(statement.verb)!.blanks[blank]!.type))
       return session.choose(blank, id);
     if (event.ctrlKey || event.metaKey || event.shiftKey)
       session.select(selection.includes(id) ? selection.filter((s) => s !== id) : [...selection, id]);
@@ -174,7 +195,56 @@ export function Parts() {
           <li className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</li>
         )}
       </ul>
+      <Pins />
     </section>
+  );
+}
+
+/** The pins, with their places. */
+function Pins() {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const pins = pinsOf(document);
+  if (pins.length === 0) return null;
+  return (
+    <ul aria-label="Pins" className="max-h-32 overflow-y-auto border-t border-rule py-1">
+      {pins.map(({ id, name, at }) => (
+        <li key={id} className="group flex h-[26px] items-center gap-1.5 px-3">
+          <MapPin size={13} aria-hidden className="text-ink2" />
+          <button
+            type="button"
+            className="min-w-0 flex-1 truncate text-left"
+            title="Place it anew"
+            onClick={() => session.start('pin', { as: name, at: vectorOf(at).map(exactMm) })}
+          >
+            {name}
+          </button>
+          <span className="num truncate text-[11px] text-ink3 group-focus-within:hidden group-hover:hidden">
+            {vectorOf(at)
+              .map((n) => formatLength(n, document.scene))
+              .join('  ')}
+          </span>
+          <button
+            type="button"
+            className="hidden text-ink2 group-focus-within:block group-hover:block hover:text-plum"
+            aria-label={`Move the selection onto ${name}`}
+            title="Move the selection onto it"
+            onClick={() => session.start('move', { to: { pin: name } })}
+          >
+            <CornerDownLeft size={13} />
+          </button>
+          <button
+            type="button"
+            className="hidden text-ink2 group-focus-within:block group-hover:block hover:text-plum"
+            aria-label={`Remove pin ${name}`}
+            title="Remove"
+            onClick={() => void session.say('unpin', { pin: name })}
+          >
+            <X size={13} />
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

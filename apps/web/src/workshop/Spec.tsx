@@ -14,6 +14,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { factsOfPart } from '../session/store.ts';
+import { AlignPanel } from './AlignPanel.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
@@ -35,6 +36,7 @@ export function Spec() {
         </span>
         {parts.length === 1 && <span className="font-normal text-ink2">exact</span>}
       </h2>
+      <AlignPanel />
       {parts.length === 0 && <SceneFacts document={document} />}
       {parts.length === 1 && <OnePart part={only!} document={document} />}
       {parts.length > 1 && <ManyParts parts={parts} />}
@@ -103,7 +105,8 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
         values={vectorOf(part.placement.turn)}
         formulas={part.placement.turn}
       />
-      {facts && <Overall values={boxSize(facts.measures.box)} />}
+      {facts && <Overall part={part} values={boxSize(facts.measures.box)} />}
+      <Resets part={part} />
       <Recipe part={part} />
       <Section title="Colour">
         <div className="flex items-center gap-2 px-3.5">
@@ -118,21 +121,57 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
   );
 }
 
-/** Overall size in the part's own frame: read, not set; the recipe below sets it. */
-function Overall({ values }: { values: Vec3 }) {
-  const scene = useSessionState((state) => state.document.scene);
+/** Overall size in the part's own frame; a number typed here resizes the part about its datum. */
+function Overall({ part, values }: { part: Part; values: Vec3 }) {
+  const session = useSession();
+  const commit = (axis: number, text: string) =>
+    session.say('resize', {
+      parts: [part.id],
+      in: 'own',
+      about: 'own',
+      to: [0, 1, 2].map((i) => (i === axis ? text : 'now')),
+    });
   return (
-    <div className="grid grid-cols-[44px_1fr_1fr_1fr] items-center gap-1.5 px-3.5 py-[3px]">
-      <span>Size</span>
-      {values.map((n, i) => (
-        <output
-          key={i}
-          className="num truncate px-1.5 text-right text-ink2"
-          aria-label={`Overall ${AXES[i]!.toUpperCase()}`}
-        >
-          {formatLength(n, scene)}
-        </output>
+    <div className="grid grid-cols-[44px_1fr_1fr_1fr] items-start gap-1.5 px-3.5 py-[3px]">
+      <span className="pt-1">Size</span>
+      {values.map((n, axis) => (
+        <Quantity
+          key={axis}
+          label={`Overall ${AXES[axis]!.toUpperCase()}`}
+          axis={AXES[axis]}
+          kind="length"
+          value={n}
+          now={n}
+          commit={(text) => commit(axis, text)}
+        />
       ))}
+    </div>
+  );
+}
+
+/** Back to zero, or to what was made: each by itself. */
+function Resets({ part }: { part: Part }) {
+  const session = useSession();
+  const button = (what: string, words: string, isUseful: boolean) => (
+    <button
+      type="button"
+      className="quiet text-[12px] disabled:opacity-40"
+      disabled={!isUseful}
+      onClick={() => void session.say('reset', { parts: [part.id], what })}
+    >
+      {words}
+    </button>
+  );
+  return (
+    <div className="flex items-center gap-1 px-2 pt-0.5" role="group" aria-label="Reset">
+      <span className="px-1.5 text-[12px] text-ink2">Reset</span>
+      {button('place', 'place', true)}
+      {button(
+        'turn',
+        'turn',
+        vectorOf(part.placement.turn).some((n) => n !== 0),
+      )}
+      {button('size', 'size', part.made !== undefined)}
     </div>
   );
 }
@@ -193,6 +232,18 @@ function Recipe({ part }: { part: Part }) {
       </Section>
     );
   }
+  if (base.kind === 'stretched') {
+    const words = {
+      box: 'A box, stretched aslant',
+      cylinder: 'An elliptic cylinder',
+      sphere: 'An ellipsoid',
+    };
+    return (
+      <Section title="Recipe">
+        <p className="px-3.5 text-ink2">{words[base.of.kind]}, exact. Its sizes are set above.</p>
+      </Section>
+    );
+  }
   const rows: readonly (readonly [string, Num, (text: string) => Promise<boolean>])[] =
     base.kind === 'box'
       ? (['Length', 'Width', 'Height'] as const).map((label, axis) => [
@@ -202,7 +253,9 @@ function Recipe({ part }: { part: Part }) {
         ])
       : [
           ['Diameter', base.diameter, (text) => set({ diameter: text })],
-          ['Height', base.height, (text) => set({ height: text })],
+          ...(base.kind === 'cylinder'
+            ? [['Height', base.height, (text: string) => set({ height: text })] as const]
+            : []),
         ];
   return (
     <Section title="Recipe">

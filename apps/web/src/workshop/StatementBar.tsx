@@ -1,7 +1,23 @@
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Menu,
+  MenuButton,
+  MenuItem,
+  MenuItems,
+} from '@headlessui/react';
 import { findVerbs, formatLengthWithUnit, verbNamed, type Verb } from '@kadrel/core';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { entryText, exactNumber, isShown, type Statement } from '../session/statement.ts';
+import {
+  entryText,
+  exactNumber,
+  hiddenBlanks,
+  isShown,
+  isTriple,
+  type Statement,
+} from '../session/statement.ts';
 import { PATIENT_MS } from '../session/store.ts';
 import { BlankField } from './BlankField.tsx';
 import { useSession, useSessionState } from './context.ts';
@@ -129,10 +145,40 @@ function Sentence({ statement }: { statement: Statement }) {
             />
           ),
         )}
+        <MoreBlanks statement={statement} />
       </div>
       <Refused statement={statement} bar={bar} />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>
+  );
+}
+
+/** Brings blanks into a long sentence that are seldom wanted. */
+function MoreBlanks({ statement }: { statement: Statement }) {
+  const session = useSession();
+  const verb = verbNamed(statement.verb)!;
+  const hidden = statement.phase === 'open' ? hiddenBlanks(statement) : [];
+  if (hidden.length === 0) return null;
+  return (
+    <Menu>
+      <MenuButton className="quiet whitespace-nowrap text-ink2" aria-label="More blanks">
+        more…
+      </MenuButton>
+      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="menu w-80">
+        {hidden.map((id) => (
+          <MenuItem key={id}>
+            <button
+              type="button"
+              className="menu-item"
+              onClick={() => session.focus({ blank: id, axis: isTriple(verb.blanks[id]!) ? 0 : null })}
+            >
+              <span className="w-28 shrink-0 font-semibold">{verb.blanks[id]!.label}</span>
+              <span className="flex-1 text-ink2">{verb.blanks[id]!.about}</span>
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
   );
 }
 

@@ -1,10 +1,9 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { formatLengthWithUnit, mmPerPixel } from '@kadrel/core';
 import { useEffect, useRef, useState } from 'react';
-import type { Display } from '../session/store.ts';
-import { shownGridStep } from '../viewport/picture.ts';
-import { STANDARD_VIEWS, viewName } from '../viewport/view.ts';
-import type { Viewport } from '../viewport/viewport.ts';
+import type { Pane } from '../viewport/pane.ts';
+import { shownGridStep, type Display } from '../viewport/picture.ts';
+import { STANDARD_VIEWS, viewName } from '../viewport/standard.ts';
 import { useSession, useSessionState } from './context.ts';
 
 const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
@@ -13,31 +12,35 @@ const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
   wire: 'wire',
 };
 
-/** The name of the view and how it is shown; opens the view's menu. */
-export function ViewCaption({ viewport }: { viewport: Viewport }) {
+/** The name of the view and how it is shown; opens the view's menu. A double click fills the area, and back. */
+export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: boolean; toggle: () => void }) {
   const session = useSession();
-  const display = useSessionState((state) => state.display);
   const scene = useSessionState((state) => state.document.scene);
+  const views = useSessionState((state) => state.document.views);
   const name = useRef<HTMLElement>(null);
   const grid = useRef<HTMLSpanElement>(null);
-  const [projection, setProjection] = useState(viewport.view.projection);
+  const [display, setDisplay] = useState<Display>(pane.display);
+  const [projection, setProjection] = useState(pane.view.projection);
   useEffect(
     () =>
-      viewport.onCamera((camera) => {
+      pane.onCamera((camera) => {
         if (name.current) name.current.textContent = viewName(camera.state) ?? 'View';
         if (grid.current)
           grid.current.textContent = `grid ${formatLengthWithUnit(shownGridStep(scene.grid, mmPerPixel(camera)), { ...scene, trailingZeros: false })}`;
+        setProjection(camera.state.projection);
       }),
-    [viewport, scene],
+    [pane, scene],
   );
-  const project = () => {
-    const next = projection === 'perspective' ? 'parallel' : 'perspective';
-    setProjection(next);
-    viewport.setProjection(next);
-  };
   const item = (key: string, words: string, work: () => void, isOn = false) => (
     <MenuItem key={key}>
-      <button type="button" className="menu-item" onClick={work}>
+      <button
+        type="button"
+        className="menu-item"
+        onClick={() => {
+          pane.stage.activate(pane);
+          work();
+        }}
+      >
         <span className="w-3 text-plum" aria-hidden>
           {isOn ? '•' : ''}
         </span>
@@ -46,9 +49,18 @@ export function ViewCaption({ viewport }: { viewport: Viewport }) {
       </button>
     </MenuItem>
   );
+  const kept = Object.entries(views).sort(([a], [b]) => a.localeCompare(b));
+  const rule = <div className="my-1 border-t border-rule" />;
   return (
     <>
-      <div className="absolute top-1.5 left-1.5" onPointerDown={(event) => event.stopPropagation()}>
+      <div
+        className="absolute top-1.5 left-1.5"
+        onPointerDown={(event) => event.stopPropagation()}
+        onDoubleClick={() => {
+          pane.stage.activate(pane);
+          toggle();
+        }}
+      >
         <Menu>
           <MenuButton className="quiet inline-flex items-baseline gap-1.5">
             <b ref={name} className="font-semibold" />
@@ -56,17 +68,32 @@ export function ViewCaption({ viewport }: { viewport: Viewport }) {
               {projection} · {DISPLAY_WORDS[display]}
             </small>
           </MenuButton>
-          <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="menu w-48">
-            {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => viewport.look(view)))}
-            <div className="my-1 border-t border-rule" />
+          <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="menu max-h-[80vh] w-52 overflow-auto">
+            {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => pane.look(view)))}
+            {rule}
+            {kept.map(([key, view]) => item(`kept ${key}`, `“${key}”`, () => pane.go(view)))}
+            {item('keep', 'Keep this view…', () => session.start('keep-view', { view: pane.view }))}
+            {rule}
             {(Object.keys(DISPLAY_WORDS) as Display[]).map((key) =>
-              item(key, DISPLAY_WORDS[key], () => session.set({ display: key }), display === key),
+              item(
+                key,
+                DISPLAY_WORDS[key],
+                () => {
+                  setDisplay(key);
+                  pane.setDisplay(key);
+                },
+                display === key,
+              ),
             )}
-            <div className="my-1 border-t border-rule" />
-            {item('projection', projection === 'perspective' ? 'parallel' : 'perspective', project)}
-            {item('fit', 'Fit to the selection', () => viewport.fit('selection'))}
-            {item('all', 'Fit to everything', () => viewport.fit('all'))}
-            {item('previous', 'Previous view', () => viewport.previousView())}
+            {rule}
+            {item('projection', projection === 'perspective' ? 'parallel' : 'perspective', () =>
+              pane.setProjection(projection === 'perspective' ? 'parallel' : 'perspective'),
+            )}
+            {item('four', isFour ? 'Only this view' : 'Four views', toggle)}
+            {item('fit', 'Fit to the selection', () => pane.fit('selection'))}
+            {item('all', 'Fit to everything', () => pane.fit('all'))}
+            {item('previous', 'Previous view', () => pane.previousView())}
+            {item('next', 'Next view', () => pane.nextView())}
           </MenuItems>
         </Menu>
       </div>

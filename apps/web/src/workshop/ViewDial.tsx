@@ -1,6 +1,6 @@
 import { ISOMETRIC_ALTITUDE, type Camera } from '@kadrel/core';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Viewport } from '../viewport/viewport.ts';
+import type { Stage } from '../viewport/stage.ts';
 
 const RADIUS = 40;
 const CENTRE = { x: 66, y: 66 } as const;
@@ -23,6 +23,8 @@ const ALTITUDES: readonly (readonly [number, string])[] = [
   [0, 'level'],
   [-90, 'under'],
 ];
+/** Altitudes that the arc is drawn to: faces, the edges between them, and corners. */
+const STOPS = [-90, -45, -ISOMETRIC_ALTITUDE, 0, ISOMETRIC_ALTITUDE, 45, 90] as const;
 const STEP_DEGREES = 15;
 
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
@@ -37,14 +39,14 @@ const onArc = (altitude: number, radius: number = ARC.radius) => {
 };
 
 /** A flat compass for the bearing with an altitude arc beside it. It follows the camera without React. */
-export function ViewDial({ viewport }: { viewport: Viewport }) {
+export function ViewDial({ stage }: { stage: Stage }) {
   const ring = useRef<SVGGElement>(null);
   const arc = useRef<SVGGElement>(null);
   const needle = useRef<SVGPathElement>(null);
   const knob = useRef<SVGCircleElement>(null);
   useEffect(
     () =>
-      viewport.onCamera(({ state: { bearing, altitude } }: Camera) => {
+      stage.onCamera(({ state: { bearing, altitude } }: Camera) => {
         const [a, b] = [onRing(bearing - 16, RADIUS - 8), onRing(bearing + 16, RADIUS - 8)];
         needle.current?.setAttribute(
           'd',
@@ -58,7 +60,7 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
         arc.current?.setAttribute('aria-valuenow', String(Math.round(altitude)));
         arc.current?.setAttribute('aria-valuetext', `${Math.round(altitude)}°`);
       }),
-    [viewport],
+    [stage],
   );
 
   const local = (event: PointerEvent<SVGElement>) => {
@@ -70,7 +72,7 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
     const { x, y } = local(event);
     const free = ((Math.atan2(x - CENTRE.x, y - CENTRE.y) * 180) / Math.PI + 360) % 360;
     const stop = BEARINGS.find((bearing) => Math.abs(((free - bearing + 540) % 360) - 180) < 7);
-    viewport.look({ bearing: stop ?? Math.round(free), altitude: viewport.view.altitude });
+    stage.active.look({ bearing: stop ?? Math.round(free), altitude: stage.active.view.altitude });
   };
   const tiltTo = (event: PointerEvent<SVGElement>) => {
     const { x, y } = local(event);
@@ -78,8 +80,8 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
       -90,
       Math.min(90, ((Math.atan2(ARC.y - y, x - ARC.x) * 180) / Math.PI / ARC.bend) * 90),
     );
-    const stop = ALTITUDES.find(([altitude]) => Math.abs(free - altitude) < 8);
-    viewport.look({ bearing: viewport.view.bearing, altitude: stop ? stop[0] : Math.round(free) });
+    const stop = STOPS.find((altitude) => Math.abs(free - altitude) < 5);
+    stage.active.look({ bearing: stage.active.view.bearing, altitude: stop ?? Math.round(free) });
   };
   const drag = (work: (event: PointerEvent<SVGElement>) => void) => ({
     onPointerDown: (event: PointerEvent<SVGGElement>) => {
@@ -97,7 +99,7 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
     event.preventDefault();
     change(step * STEP_DEGREES);
   };
-  const { view } = viewport;
+  const { view } = stage.active;
 
   return (
     <div className="absolute bottom-1 left-1" onPointerDown={(event) => event.stopPropagation()}>
@@ -113,7 +115,10 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
           className="cursor-pointer"
           {...drag(turnTo)}
           onKeyDown={steps((step) =>
-            viewport.look({ ...viewport.view, bearing: (viewport.view.bearing + step + 360) % 360 }),
+            stage.active.look({
+              ...stage.active.view,
+              bearing: (stage.active.view.bearing + step + 360) % 360,
+            }),
           )}
         >
           <circle cx={CENTRE.x} cy={CENTRE.y} r={RADIUS + 4} fill="var(--sheet)" stroke="var(--ink3)" />
@@ -139,9 +144,9 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
               x={bearing === 270 ? at.x + 4 : at.x}
               y={at.y + (bearing === 0 ? 5 : bearing === 180 ? 0 : 3)}
               textAnchor={anchor}
-              onClick={() => viewport.look({ bearing, altitude: viewport.view.altitude })}
+              onClick={() => stage.active.look({ bearing, altitude: stage.active.view.altitude })}
               onKeyDown={(event) =>
-                event.key === 'Enter' && viewport.look({ bearing, altitude: viewport.view.altitude })
+                event.key === 'Enter' && stage.active.look({ bearing, altitude: stage.active.view.altitude })
               }
             >
               {word}
@@ -159,15 +164,12 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
           className="cursor-pointer"
           {...drag(tiltTo)}
           onKeyDown={steps((step) =>
-            viewport.look({
-              ...viewport.view,
-              altitude: Math.max(-90, Math.min(90, viewport.view.altitude + step)),
-            }),
+            stage.active.look({ ...stage.active.view, altitude: nextStop(stage.active.view.altitude, step) }),
           )}
         >
           <path d={arcPath()} fill="none" stroke="transparent" strokeWidth={18} />
           <path d={arcPath()} fill="none" stroke="var(--ink3)" />
-          {ALTITUDES.map(([altitude]) => {
+          {STOPS.map((altitude) => {
             const [a, b] = [onArc(altitude, ARC.radius - 3), onArc(altitude, ARC.radius + 3)];
             return <line key={altitude} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--ink3)" />;
           })}
@@ -184,9 +186,9 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
               className="cursor-pointer"
               x={at.x}
               y={at.y + 3}
-              onClick={() => viewport.look({ bearing: viewport.view.bearing, altitude })}
+              onClick={() => stage.active.look({ bearing: stage.active.view.bearing, altitude })}
               onKeyDown={(event) =>
-                event.key === 'Enter' && viewport.look({ bearing: viewport.view.bearing, altitude })
+                event.key === 'Enter' && stage.active.look({ bearing: stage.active.view.bearing, altitude })
               }
             >
               {word}
@@ -196,6 +198,12 @@ export function ViewDial({ viewport }: { viewport: Viewport }) {
       </svg>
     </div>
   );
+}
+
+/** The stop above or below an altitude. */
+function nextStop(altitude: number, step: number): number {
+  const beyond = STOPS.filter((stop) => (step > 0 ? stop > altitude + 1e-9 : stop < altitude - 1e-9));
+  return (step > 0 ? beyond[0] : beyond.at(-1)) ?? altitude;
 }
 
 function arcPath(): string {

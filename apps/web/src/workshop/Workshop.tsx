@@ -4,8 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { api, ApiError } from '../api/client.ts';
 import { openSession, type Session } from '../session/store.ts';
-import { Viewport } from '../viewport/viewport.ts';
-import { connectPointer } from '../viewport/pointer.ts';
+import { Stage } from '../viewport/stage.ts';
 import { Bench } from './Bench.tsx';
 import { SessionContext, useSession, useSessionState } from './context.ts';
 import { offerConsole } from './console.ts';
@@ -18,8 +17,8 @@ import { keepPicture } from './picture.ts';
 import { Shortcuts } from './Shortcuts.tsx';
 import { Spec } from './Spec.tsx';
 import { StatementBar } from './StatementBar.tsx';
-import { ViewCaption } from './ViewCaption.tsx';
 import { ViewDial } from './ViewDial.tsx';
+import { Views } from './Views.tsx';
 
 // The kernel boots while the project is on its way.
 warmUpWorker();
@@ -89,28 +88,30 @@ export default function Workshop() {
 /** The screen itself, once the project is open. */
 function Screen() {
   const session = useSession();
-  const host = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [viewport, setViewport] = useState<Viewport | null>(null);
+  const [stage, setStage] = useState<Stage | null>(null);
+  const [isReady, setIsReady] = useState(false);
+  const [isFour, setIsFour] = useState(false);
   const [isOutput, setIsOutput] = useState(false);
   const [isKeys, setIsKeys] = useState(false);
 
   useEffect(() => {
-    if (!host.current || !canvas.current) return;
-    const made = new Viewport(host.current, canvas.current, session);
-    const disconnect = connectPointer(made, host.current);
+    if (!canvas.current) return;
+    const made = new Stage(canvas.current, session);
     const withdraw = offerConsole(session, made);
-    const stopPicture = keepPicture(session, made);
-    setViewport(made);
+    setStage(made);
     return () => {
-      stopPicture();
       withdraw();
-      disconnect();
       made.dispose();
-      setViewport(null);
+      setStage(null);
+      setIsReady(false);
     };
   }, [session]);
-  useKeys(session, viewport, () => setIsKeys(true));
+  useEffect(() => (stage && isReady ? keepPicture(session, stage) : undefined), [session, stage, isReady]);
+  useKeys(session, isReady ? stage : null, {
+    openSheet: () => setIsKeys(true),
+    toggleViews: () => setIsFour((four) => !four),
+  });
 
   return (
     <div className="grid h-full grid-cols-[232px_minmax(0,1fr)_272px] grid-rows-[40px_44px_minmax(0,1fr)_48px] overflow-hidden">
@@ -121,14 +122,15 @@ function Screen() {
         <Ledger />
       </aside>
       <main
-        ref={host}
         className="relative min-w-0 touch-none overflow-hidden bg-ground select-none"
-        aria-label="View"
+        aria-label="Views"
         data-testid="view"
       >
         <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-label="The model" role="img" />
-        {viewport && <ViewCaption viewport={viewport} />}
-        {viewport && <ViewDial viewport={viewport} />}
+        {stage && (
+          <Views stage={stage} isFour={isFour} setIsFour={setIsFour} onReady={() => setIsReady(true)} />
+        )}
+        {stage && isReady && <ViewDial stage={stage} />}
         <LookingAt />
         <KernelTrouble />
         <Empty />

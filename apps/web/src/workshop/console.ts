@@ -6,14 +6,14 @@ import type { KadrelDocument, Vec3 } from '@kadrel/core';
 import { partNamed } from '@kadrel/core';
 import type { PartMeasure } from '@kadrel/kernel';
 import type { Session } from '../session/store.ts';
-import type { Viewport } from '../viewport/viewport.ts';
+import type { Stage } from '../viewport/stage.ts';
 
 export interface KadrelConsole {
   /** A copy of the document. */
   readonly document: KadrelDocument;
   /** Names of the selected parts. */
   readonly selection: readonly string[];
-  /** Where a world point stands in the window, in CSS pixels. */
+  /** Where a world point stands in the window, in the view that one works in, CSS pixels. */
   screenOf(point: Vec3): readonly [x: number, y: number];
   /** Measures of a part, by name or id, in the world. */
   facts(part: string): Promise<PartMeasure>;
@@ -29,7 +29,7 @@ declare global {
   }
 }
 
-export function offerConsole(session: Session, viewport: Viewport): () => void {
+export function offerConsole(session: Session, stage: Stage): () => void {
   const state = () => session.store.getState();
   window.kadrel = Object.freeze<KadrelConsole>({
     get document() {
@@ -39,7 +39,7 @@ export function offerConsole(session: Session, viewport: Viewport): () => void {
       const { selection, document } = state();
       return selection.map((id) => document.items[id]!.name);
     },
-    screenOf: (point) => viewport.screenOf(point),
+    screenOf: (point) => stage.active.screenOf(point),
     facts(part) {
       const found = partNamed(state().document, part);
       return found ? session.measure(found.id) : Promise.reject(new Error(`There is no part named ${part}.`));

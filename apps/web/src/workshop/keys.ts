@@ -1,9 +1,9 @@
 /** Keys of the workshop: the verbs' own, made from their declarations, and a few for looking round. */
-import { VERBS } from '@kadrel/core';
+import { VERBS, type Camera, type Vec3 } from '@kadrel/core';
 import { useEffect } from 'react';
 import { entryKey } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
-import type { Viewport } from '../viewport/viewport.ts';
+import type { Stage } from '../viewport/stage.ts';
 import { startVerb } from './start.ts';
 
 /** Keys that are no verb's: key → what it does. The shortcuts sheet lists them. */
@@ -15,11 +15,56 @@ export const OTHER_KEYS: readonly (readonly [key: string, about: string])[] = [
   ['F', 'Fit to the selection'],
   ['Shift+F', 'Fit to everything'],
   ['Backspace', 'Previous view'],
+  ['Shift+Backspace', 'Next view'],
+  ['V', 'One view or four'],
+  ['Arrows', 'Nudge in the view; Shift ten times as far, Ctrl a tenth'],
+  ['PageUp', 'Nudge up; PageDown down'],
+  ['Ctrl+Enter', 'Again: the last statement on what is selected'],
+  ['Shift+Enter', 'Revise the last statement'],
+  ['O', 'Only select: nothing can be dragged'],
+  ['[', 'Smaller grips; ] larger'],
+  ['X Y Z', 'While aligning: the side on that axis'],
   ['Ctrl+A', 'Select everything'],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['?', 'This sheet'],
 ];
+
+const ALIGN_SIDES = ['leave', 'min', 'middle', 'max'];
+/** From this altitude up, degrees, the arrows move over the ground; in a flatter view up is up. */
+const FLAT_ALTITUDE = 20;
+
+/** What an arrow key moves by, along the world's axes nearest to those of the view; undefined for other keys. */
+export function nudgeStep(
+  event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey'>,
+  { right, up, toward, state }: Pick<Camera, 'right' | 'up' | 'toward' | 'state'>,
+  nudge: number,
+): Vec3 | undefined {
+  const across = nearestAxis(right);
+  const isFlat = Math.abs(state.altitude) < FLAT_ALTITUDE;
+  // Seen from straight above, what is up on the screen lies away.
+  const away = nearestAxis(Math.abs(state.altitude) === 90 ? up : [-toward[0], -toward[1], 0]);
+  const upward: Vec3 = [0, 0, 1];
+  const [vertical, deep] = isFlat ? [upward, away] : [away, upward];
+  const directions: Readonly<Record<string, readonly [Vec3, 1 | -1]>> = {
+    ArrowRight: [across, 1],
+    ArrowLeft: [across, -1],
+    ArrowUp: [vertical, 1],
+    ArrowDown: [vertical, -1],
+    PageUp: [deep, 1],
+    PageDown: [deep, -1],
+  };
+  const found = directions[event.key];
+  if (!found) return undefined;
+  const [direction, sign] = found;
+  const size = nudge * (event.shiftKey ? 10 : 1) * (event.ctrlKey || event.metaKey ? 0.1 : 1) * sign;
+  return direction.map((n) => n * size + 0) as unknown as Vec3;
+}
+
+function nearestAxis(direction: Vec3): Vec3 {
+  const axis = [0, 1].reduce((a, b) => (Math.abs(direction[b]!) > Math.abs(direction[a]!) + 1e-9 ? b : a));
+  return [0, 1, 2].map((i) => (i === axis ? Math.sign(direction[axis]!) : 0)) as unknown as Vec3;
+}
 
 /** Marks the fields that the bar puts the typing into. */
 export const ENTRY_ATTRIBUTE = 'data-entry';
@@ -37,7 +82,12 @@ function keyOf(event: KeyboardEvent): string {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${shifted ? 'Shift+' : ''}${name}`;
 }
 
-export function useKeys(session: Session, viewport: Viewport | null, openSheet: () => void): void {
+interface ScreenActions {
+  readonly openSheet: () => void;
+  readonly toggleViews: () => void;
+}
+
+export function useKeys(session: Session, stage: Stage | null, screen: ScreenActions): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || isField(event.target) || isInDialog(event.target) || event.altKey) return;
@@ -67,22 +117,47 @@ export function useKeys(session: Session, viewport: Viewport | null, openSheet: 
           ),
           true
         );
-      if (key === '?' || key === 'Shift+?') return (openSheet(), true);
+      if (key === '?' || key === 'Shift+?') return (screen.openSheet(), true);
       if (key === '/') {
         document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus();
         return true;
+      }
+      if (key === 'Ctrl+Enter' && statement?.phase !== 'open') return (session.again(), true);
+      if (event.shiftKey && key === 'Enter' && statement?.phase !== 'open') return (session.revise(), true);
+      if (statement?.phase === 'open' && statement.verb === 'align' && /^[XYZ]$/.test(key))
+        return (nextSide(key.toLowerCase()), true);
+      if (statement?.phase !== 'open' && !onButton && stage) {
+        const step = nudgeStep(event, stage.active.camera, model.scene.nudge);
+        if (step) return (void session.nudge(step), true);
       }
       if (statement?.phase === 'open' && !onButton) {
         if (key === 'Enter') return (void session.commit(), true);
         if (key === 'Tab') return (session.walk(event.shiftKey ? -1 : 1), true);
       }
       if (statement && TYPED_INTO_A_FIELD.test(event.key) && !event.ctrlKey) return focusEntry();
-      if (key === 'F' || key === 'Shift+F') return (viewport?.fit(key === 'F' ? 'selection' : 'all'), true);
-      if (key === 'Backspace') return (viewport?.previousView(), true);
+      if (key === 'F' || key === 'Shift+F')
+        return (stage?.active.fit(key === 'F' ? 'selection' : 'all'), true);
+      if (key === 'Backspace')
+        return (event.shiftKey ? stage?.active.nextView() : stage?.active.previousView(), true);
+      if (key === 'V') return (screen.toggleViews(), true);
+      if (key === 'O') return (session.set({ isSelectOnly: !session.store.getState().isSelectOnly }), true);
+      if (key === '[' || key === ']') return (resizeGrips(key === ']' ? 1.25 : 0.8), true);
       const verb = VERBS.find((candidate) => candidate.key === key);
       if (!verb || (onButton && key === 'Enter')) return false;
       startVerb(session, verb);
       return true;
+    };
+
+    const resizeGrips = (by: number) => {
+      const { gripScale } = session.store.getState();
+      session.set({ gripScale: Math.max(0.5, Math.min(2.5, gripScale * by)) });
+    };
+
+    /** Goes round the sides of one axis. */
+    const nextSide = (axis: string) => {
+      const { statement } = session.store.getState();
+      const at = ALIGN_SIDES.indexOf(String(statement?.typed[axis]));
+      session.setBlank(axis, ALIGN_SIDES[(at + 1) % ALIGN_SIDES.length]);
     };
 
     /** The key that is pressed goes into the field by itself, once that has the focus. */
@@ -99,5 +174,5 @@ export function useKeys(session: Session, viewport: Viewport | null, openSheet: 
 
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [session, viewport, openSheet]);
+  }, [session, stage, screen]);
 }

@@ -1,11 +1,11 @@
 /** Keeps the picture on the project's card up to date: a moment after the last change and when the workshop is left. */
 import { api } from '../api/client.ts';
 import type { Session } from '../session/store.ts';
-import type { Viewport } from '../viewport/viewport.ts';
+import type { Stage } from '../viewport/stage.ts';
 
 const QUIET_MS = 1500;
 
-export function keepPicture(session: Session, viewport: Viewport): () => void {
+export function keepPicture(session: Session, stage: Stage): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let pictured = 0;
   const take = async () => {
@@ -14,7 +14,7 @@ export function keepPicture(session: Session, viewport: Viewport): () => void {
     const isNew = edits.length !== pictured && Object.keys(built.parts).length > 0;
     if (!isNew || statement?.phase === 'open' || lookingAt !== null) return;
     pictured = edits.length;
-    const blob = await viewport.thumbnail();
+    const blob = await stage.thumbnail();
     // The picture is an ornament: when it cannot be stored, the next change tries again.
     if (blob) await api.setPicture(projectId, blob).catch(() => (pictured = -1));
   };

@@ -29,12 +29,13 @@ export type Geometry =
 /** A geometry in the world, and the part that it belongs to; none for a bare point or a pin. */
 export type Feature = Geometry & { readonly part?: string };
 
-export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry => ({
-  ...geometry,
-  at: carry(pose, geometry.at),
-  ...('direction' in geometry ? { direction: turnVector(pose.turn, geometry.direction) } : {}),
-  ...('normal' in geometry ? { normal: turnVector(pose.turn, geometry.normal) } : {}),
-}) as Geometry;
+export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry =>
+  ({
+    ...geometry,
+    at: carry(pose, geometry.at),
+    ...('direction' in geometry ? { direction: turnVector(pose.turn, geometry.direction) } : {}),
+    ...('normal' in geometry ? { normal: turnVector(pose.turn, geometry.normal) } : {}),
+  });
 
 /** Where a feature points: along an edge or an axis, or out of a face; undefined for a point. */
 export const directionOf = (geometry: Geometry): Vec3 | undefined =>
@@ -117,7 +118,8 @@ function faceCentre(features: ShapeFeatures, face: number): Vec3 | undefined {
   let best: Vec3 | undefined;
   let least = Infinity;
   for (let i = 0; i < features.pointKind.length; i++) {
-    if (features.pointKind[i] !== FACE_CENTRE_KIND || features.pointName[i] !== features.faceName[face]) continue;
+    if (features.pointKind[i] !== FACE_CENTRE_KIND || features.pointName[i] !== features.faceName[face])
+      continue;
     const at: Vec3 = [features.points[3 * i]!, features.points[3 * i + 1]!, features.points[3 * i + 2]!];
     const off = (at[0] - px!) * nx! + (at[1] - py!) * ny! + (at[2] - pz!) * nz!;
     if (Math.abs(off) < least) {

@@ -92,12 +92,14 @@ export function resolveSnap(query: SnapQuery): Snap | null {
   if (settings.kinds.has('pin'))
     for (const { name, at } of query.pins ?? []) {
       const offPx = pixelsOff(camera, at, pointer);
-      if (offPx <= settings.reachPx) offer({ point: at, kind: 'pin', pin: name, offPx, seenAt: at, chordMm: 0 });
+      if (offPx <= settings.reachPx)
+        offer({ point: at, kind: 'pin', pin: name, offPx, seenAt: at, chordMm: 0 });
     }
   found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || a.depth - b.depth);
   for (const candidate of found)
     // A pin is a mark on the view, not a part of the scene: nothing hides it.
-    if (settings.seeThrough || candidate.kind === 'pin' || !isHidden(candidate, camera, instances)) return plainSnap(candidate);
+    if (settings.seeThrough || candidate.kind === 'pin' || !isHidden(candidate, camera, instances))
+      return plainSnap(candidate);
   const surface = castOnScene(instances, ray);
   return faceSnap(surface, ray, settings) ?? gridSnap(surface, ray, query);
 }

@@ -15,10 +15,13 @@ export const align = declareVerb({
   name: 'Align',
   group: 'place',
   key: 'A',
-  about: 'Least side, middle or greatest side on each axis, against a part, a point, a face, the bed or each other.',
+  about:
+    'Least side, middle or greatest side on each axis, against a part, a point, a face, the bed or each other.',
   words: ['line up', 'flush', 'left', 'right', 'centre', 'middle', 'level', 'even'],
   blanks: {
-    parts: needed('parts', 'parts', 'What is aligned; against the last selected, that one stays.', { least: 1 }),
+    parts: needed('parts', 'parts', 'What is aligned; against the last selected, that one stays.', {
+      least: 1,
+    }),
     x: needed('choice', 'X', 'Left to right.', { default: 'leave', choices: SIDES }),
     y: needed('choice', 'Y', 'Front to back.', { default: 'leave', choices: SIDES }),
     z: needed('choice', 'Z', 'Bottom to top.', { default: 'leave', choices: SIDES }),
@@ -39,8 +42,7 @@ export const align = declareVerb({
       choices: { each: 'each by itself', one: 'one block' },
     }),
   },
-  sentence:
-    'Align {parts}[ X {x}][ Y {y}][ Z {z}] against {against}[ {to}][ {face}][, as {as}]',
+  sentence: 'Align {parts}[ X {x}][ Y {y}][ Z {z}] against {against}[ {to}][ {face}][, as {as}]',
   apply(draft, values, context) {
     const chosen = withoutNested(draft, values.parts);
     const sides = AXIS_NAMES.map((axis) => values[axis] as Side);
@@ -79,7 +81,9 @@ function goalOf(
 ): Box | Refusal {
   const only = (axis: number, what: string) => {
     const other = sides.findIndex((side, i) => side !== 'leave' && i !== axis);
-    return other < 0 ? undefined : refuse('axis', `${what} has no place along ${'XYZ'[other]}.`, AXIS_NAMES[other]!);
+    return other < 0
+      ? undefined
+      : refuse('axis', `${what} has no place along ${'XYZ'[other]}.`, AXIS_NAMES[other]);
   };
   switch (against) {
     case 'selection':
@@ -100,4 +104,3 @@ function goalOf(
       return boxes.get(last)!;
   }
 }
-

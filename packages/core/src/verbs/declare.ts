@@ -54,8 +54,7 @@ export interface BlankValues {
   quantity: string;
   quantities: readonly [string, string, string];
 }
-export type Direction =
-  { readonly axis: 0 | 1 | 2; readonly sign: 1 | -1 } | { readonly vector: Vec3 };
+export type Direction = { readonly axis: 0 | 1 | 2; readonly sign: 1 | -1 } | { readonly vector: Vec3 };
 export type BlankType = keyof BlankValues;
 
 export interface Blank<T extends BlankType = BlankType, Optional extends boolean = boolean> {

@@ -1,5 +1,14 @@
 import { valueOf } from '../document/items.ts';
-import { cross, distance as between, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import {
+  cross,
+  distance as between,
+  dot,
+  length,
+  scale,
+  subtract,
+  unit,
+  type Vec3,
+} from '../space/vector.ts';
 import { degrees } from '../space/angle.ts';
 import { formatAngle } from '../quantity/format.ts';
 import { directionOf, type Feature } from '../snapping/feature.ts';
@@ -50,11 +59,14 @@ export const distance = declareVerb({
     const part = moving === 'first' ? from.part : to.part;
     if (part === undefined)
       return refuse('fixed', 'This point belongs to no part. Let the other one move.', 'moving');
-    if (from.part === to.part) return refuse('same-part', 'Both are of one part, which cannot change so.', 'to');
+    if (from.part === to.part)
+      return refuse('same-part', 'Both are of one part, which cannot change so.', 'to');
     const locked = lockedRefusal(draft, [part]);
     if (locked) return { ...locked, blank };
     const change = valueOf(wanted) - now.distance;
-    const shift = scale(now.direction, moving === 'first' ? -change : change).map((n) => n + 0) as unknown as Vec3;
+    const shift = scale(now.direction, moving === 'first' ? -change : change).map(
+      (n) => n + 0,
+    ) as unknown as Vec3;
     shiftPart(draft, draft.items[part]!, shift);
     return { select: [part] };
   },
@@ -78,11 +90,13 @@ export function measured(from: Feature, to: Feature, along: string): Measured | 
   if (square.normal) {
     const deep = dot(offset, square.normal);
     const direction = deep < 0 ? scale(square.normal, -1) : square.normal;
-    const start = from.kind === 'plane' && to.kind !== 'plane' ? subtract(to.at, scale(square.normal, deep)) : from.at;
+    const start =
+      from.kind === 'plane' && to.kind !== 'plane' ? subtract(to.at, scale(square.normal, deep)) : from.at;
     return { distance: Math.abs(deep), direction, from: start, to: sum(start, scale(square.normal, deep)) };
   }
   const size = between(from.at, to.at);
-  if (size < SAME_PLACE_MM) return refuse('zero', 'They lie on each other: choose X, Y or Z to say which way.', 'along');
+  if (size < SAME_PLACE_MM)
+    return refuse('zero', 'They lie on each other: choose X, Y or Z to say which way.', 'along');
   return { distance: size, direction: unit(offset), from: from.at, to: to.at };
 }
 

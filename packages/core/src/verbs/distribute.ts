@@ -32,15 +32,15 @@ export const distribute = declareVerb({
     if (by === 'gap' && gap === undefined) return refuse('missing', 'Say how wide the gap is.', 'gap');
     const chosen = withoutNested(draft, parts);
     const least = by === 'gap' ? 2 : 3;
-    if (chosen.length < least)
-      return refuse('too-few', `Parts: choose at least ${least}.`, 'parts');
+    if (chosen.length < least) return refuse('too-few', `Parts: choose at least ${least}.`, 'parts');
     const direction = worldDirection(along, NO_TURN);
     const middle = (r: readonly [number, number]) => (r[0] + r[1]) / 2;
     const rows = chosen
       .map((id) => ({ id, range: rangeAlong(id, direction, context) }))
       .sort((a, b) => middle(a.range) - middle(b.range));
     const ranges = rows.map(({ range }) => range);
-    const starts = by === 'centres' ? spreadCentres(ranges) : spreadGaps(ranges, by === 'gap' ? valueOf(gap!) : undefined);
+    const starts =
+      by === 'centres' ? spreadCentres(ranges) : spreadGaps(ranges, by === 'gap' ? valueOf(gap!) : undefined);
     const total = ranges.at(-1)![0] - starts.at(-1)!;
     // A stated gap cannot keep both ends: then the middle of the row stays.
     const ease = by === 'gap' && keeping === 'ends' ? total / 2 : 0;

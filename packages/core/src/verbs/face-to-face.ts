@@ -12,7 +12,8 @@ export const faceToFace = declareVerb({
   id: 'face-to-face',
   name: 'Face to face',
   group: 'place',
-  about: 'A face here and a face there lie flat on each other, with a clearance and a turn; round ones share an axis.',
+  about:
+    'A face here and a face there lie flat on each other, with a clearance and a turn; round ones share an axis.',
   words: ['mate', 'flat', 'fit', 'join', 'coaxial', 'concentric', 'axis', 'contact', 'clearance'],
   blanks: {
     face: needed('feature', 'face', 'A flat or round face of the part that moves.'),
@@ -26,14 +27,20 @@ export const faceToFace = declareVerb({
   },
   sentence: 'Face to face: {face} on {onto} with a clearance of {gap}[, turned {turn}][, {placed}]',
   apply(draft, { face, onto, gap, turn, placed }) {
-    if (face.part === undefined) return refuse('part', 'Pick a face of a part: it is the part that moves.', 'face');
+    if (face.part === undefined)
+      return refuse('part', 'Pick a face of a part: it is the part that moves.', 'face');
     if (face.part === onto.part) return refuse('same-part', 'Both faces are of one part.', 'onto');
-    if (face.kind !== 'plane' && face.kind !== 'axis') return refuse('face', 'Pick a flat or a round face.', 'face');
+    if (face.kind !== 'plane' && face.kind !== 'axis')
+      return refuse('face', 'Pick a flat or a round face.', 'face');
     if (onto.kind !== face.kind)
       return refuse('face', `Pick a ${face.kind === 'plane' ? 'flat' : 'round'} face here too.`, 'onto');
     const locked = lockedRefusal(draft, [face.part]);
     if (locked) return { ...locked, blank: 'face' };
-    return lay(draft, face, onto, { gap: valueOf(gap), turn: valueOf(turn), isCentred: placed === 'centred' });
+    return lay(draft, face, onto, {
+      gap: valueOf(gap),
+      turn: valueOf(turn),
+      isCentred: placed === 'centred',
+    });
   },
 });
 
@@ -43,7 +50,12 @@ interface Laying {
   readonly isCentred: boolean;
 }
 
-function lay(draft: KadrelDocument, face: Feature, onto: Feature, { gap, turn, isCentred }: Laying): Outcome | Refusal {
+function lay(
+  draft: KadrelDocument,
+  face: Feature,
+  onto: Feature,
+  { gap, turn, isCentred }: Laying,
+): Outcome | Refusal {
   const part = draft.items[face.part!]!;
   const pose = chain(worldFromParent(draft, part.id), poseOfPlacement(part.placement));
   const [from, to] = [headingOf(face), headingOf(onto)];

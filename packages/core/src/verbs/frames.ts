@@ -53,11 +53,7 @@ export function featureFrame(geometry: Geometry): Frame | undefined {
 const squareTo = (direction: Vec3, wanted: Vec3): Vec3 => {
   const deep = direction[0] * wanted[0] + direction[1] * wanted[1] + direction[2] * wanted[2];
   return cleanDirection(
-    unit([
-      wanted[0] - deep * direction[0],
-      wanted[1] - deep * direction[1],
-      wanted[2] - deep * direction[2],
-    ]),
+    unit([wanted[0] - deep * direction[0], wanted[1] - deep * direction[1], wanted[2] - deep * direction[2]]),
   );
 };
 

@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { carry, documentSchema, emptyDocument, partNamed, readDocument, vectorOf, worldFromPart } from '../index.ts';
+import {
+  carry,
+  documentSchema,
+  emptyDocument,
+  partNamed,
+  readDocument,
+  vectorOf,
+  worldFromPart,
+} from '../index.ts';
 import type { KadrelDocument } from '../index.ts';
 import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -60,9 +68,21 @@ describe('frames', () => {
   test('a move goes along the axes of the frame that is named', () => {
     const bench = two().run('move', { parts: ['a'], by: [1, 2, 3], in: 'front' });
     expect(bench.origin('a')).toEqual([1, -3, 2]);
-    bench.run('turn', { parts: ['b'], angle: '90', about: 'z' }).run('move', { parts: ['b'], by: [5, 0, 0], in: 'own' });
+    bench
+      .run('turn', { parts: ['b'], angle: '90', about: 'z' })
+      .run('move', { parts: ['b'], by: [5, 0, 0], in: 'own' });
     expect(bench.origin('b')).toEqual([50, 5, 0]);
-    bench.run('move', { parts: ['a'], by: [0, 0, 4], in: { points: [[0, 0, 0], [0, 1, 0], [0, 0, 1]] } });
+    bench.run('move', {
+      parts: ['a'],
+      by: [0, 0, 4],
+      in: {
+        points: [
+          [0, 0, 0],
+          [0, 1, 0],
+          [0, 0, 1],
+        ],
+      },
+    });
     expect(bench.origin('a')).toEqual([5, -3, 2]);
   });
   test('the own frame is each part’s own', () => {
@@ -74,8 +94,14 @@ describe('frames', () => {
     ]);
   });
   test('a frame that is none is refused with what may stand there', () => {
-    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: 'moon' })?.message).toContain('world, own');
-    const line = [[0, 0, 0], [1, 0, 0], [2, 0, 0]];
+    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: 'moon' })?.message).toContain(
+      'world, own',
+    );
+    const line = [
+      [0, 0, 0],
+      [1, 0, 0],
+      [2, 0, 0],
+    ];
     expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: { points: line } })?.code).toBe('frame');
   });
   test('what goes without saying is left out of the ledger', () => {
@@ -125,12 +151,18 @@ describe('turn', () => {
   test('needs one way of telling it, whole', () => {
     expect(two().refusal('turn', { parts: ['a'] })?.blank).toBe('angle');
     expect(two().refusal('turn', { parts: ['a'], from: [1, 0, 0] })?.blank).toBe('to');
-    expect(two().refusal('turn', { parts: ['a'], angle: '5', from: [1, 0, 0], to: [0, 1, 0] })?.code).toBe('both');
+    expect(two().refusal('turn', { parts: ['a'], angle: '5', from: [1, 0, 0], to: [0, 1, 0] })?.code).toBe(
+      'both',
+    );
     expect(two().refusal('turn', { parts: ['a'], from: [0, 0, 9], to: [0, 1, 0] })?.code).toBe('on-axis');
     expect(two().refusal('turn', { parts: ['a'], angle: '5', centre: 'point' })?.blank).toBe('at');
   });
   test('slopes and minutes are angles', () => {
-    expect(two().run('turn', { parts: ['a'], angle: '1:12', about: 'x' }).turned('a')[0]).toBeCloseTo(4.7636, 4);
+    expect(
+      two()
+        .run('turn', { parts: ['a'], angle: '1:12', about: 'x' })
+        .turned('a')[0],
+    ).toBeCloseTo(4.7636, 4);
   });
 });
 
@@ -161,12 +193,18 @@ describe('200 moves and turns and all of them back', () => {
   test('quarter turns restore the placement bit for bit', () =>
     fc.assert(
       fc.property(
-        fc.array(fc.oneof(moving, turning(fc.constantFrom(90, 180, -90, 270))), { minLength: 200, maxLength: 200 }),
+        fc.array(fc.oneof(moving, turning(fc.constantFrom(90, 180, -90, 270))), {
+          minLength: 200,
+          maxLength: 200,
+        }),
         (steps) => {
           const bench = start();
           const before = bench.part('a').placement;
           there(bench, steps);
-          expect([bench.origin('a'), bench.turned('a')]).toEqual([vectorOf(before.origin), vectorOf(before.turn)]);
+          expect([bench.origin('a'), bench.turned('a')]).toEqual([
+            vectorOf(before.origin),
+            vectorOf(before.turn),
+          ]);
         },
       ),
       { numRuns: 8 },
@@ -215,21 +253,35 @@ describe('resize and mirror', () => {
     expect(bench.part('b').datum).toEqual([1, -1, -1]);
   });
   test('a mirror at a plane, as a copy', () => {
-    const bench = two().run('mirror', { parts: ['b'], across: 'x', centre: 'point', at: [30, 0, 0], leaving: 'copy' });
+    const bench = two().run('mirror', {
+      parts: ['b'],
+      across: 'x',
+      centre: 'point',
+      at: [30, 0, 0],
+      leaving: 'copy',
+    });
     expect(bench.box('b').min).toEqual([0, 0, 0]);
     expect(bench.box('b 2').min).toEqual([50, 0, 0]);
     const plane = { a: [0, 0, 0], b: [1, 1, 0], c: [0, 0, 1] };
-    const swapped = two().run('mirror', { parts: ['b'], ...plane }).box('b');
-    expect([...swapped.min, ...swapped.max].map((n) => Math.round(n * 1e9) / 1e9)).toEqual([0, 50, 0, 10, 60, 10]);
+    const swapped = two()
+      .run('mirror', { parts: ['b'], ...plane })
+      .box('b');
+    expect([...swapped.min, ...swapped.max].map((n) => Math.round(n * 1e9) / 1e9)).toEqual([
+      0, 50, 0, 10, 60, 10,
+    ]);
   });
   test('nothing is resized to nothing', () => {
     expect(two().refusal('resize', { parts: ['a'], by: ['0', '1', '1'] })?.blank).toBe('by');
     expect(two().refusal('resize', { parts: ['a'] })?.blank).toBe('by');
-    expect(two().refusal('resize', { parts: ['a'], by: ['2', '1', '1'], to: ['3', 'now', 'now'] })?.code).toBe('both');
+    expect(
+      two().refusal('resize', { parts: ['a'], by: ['2', '1', '1'], to: ['3', 'now', 'now'] })?.code,
+    ).toBe('both');
     expect(two().refusal('resize', { parts: ['a'], by: ['2 mm', '1', '1'] })?.blank).toBe('by');
   });
   test('a resized part can go back to what it was made', () => {
-    const bench = two().run('resize', { parts: ['a'], by: ['2', '3', '4'] }).run('reset', { parts: ['a'], what: 'size' });
+    const bench = two()
+      .run('resize', { parts: ['a'], by: ['2', '3', '4'] })
+      .run('reset', { parts: ['a'], what: 'size' });
     expect(bench.box('a')).toEqual({ min: [0, 0, 0], max: [10, 20, 30] });
     bench.run('turn', { parts: ['b'], angle: '37', about: 'y' }).run('reset', { parts: ['b'] });
     expect(bench.turned('b')).toEqual([0, 0, 0]);
@@ -240,7 +292,13 @@ describe('resize and mirror', () => {
 /** Scenes of boxes at random places and sizes, some of them turned by quarters. */
 const boxes = (count: number) =>
   fc.array(
-    fc.tuple(decimal, decimal, decimal, fc.integer({ min: 1, max: 90_000 }), fc.constantFrom(0, 90, 180, 270)),
+    fc.tuple(
+      decimal,
+      decimal,
+      decimal,
+      fc.integer({ min: 1, max: 90_000 }),
+      fc.constantFrom(0, 90, 180, 270),
+    ),
     { minLength: count, maxLength: count },
   );
 const randomScene = (rows: readonly (readonly [number, number, number, number, number])[]) => {
@@ -286,10 +344,19 @@ describe('500 random scenes leave no residual above 1e-9 mm', () => {
 });
 
 describe('align, distribute and stack', () => {
-  const shelf = () => scene(box('a', [10, 4, 4]), box('b', [10, 4, 4], [30, 5, 9]), box('c', [10, 4, 4], [90, 1, 2]));
+  const shelf = () =>
+    scene(box('a', [10, 4, 4]), box('b', [10, 4, 4], [30, 5, 9]), box('c', [10, 4, 4], [90, 1, 2]));
   test('against the box of the selection, a point, the bed, or as one block', () => {
-    expect(shelf().run('align', { parts: ['a', 'b', 'c'], y: 'max', against: 'selection' }).box('a').max[1]).toBe(9);
-    expect(shelf().run('align', { parts: ['a'], x: 'middle', against: 'point', to: [50, 0, 0] }).box('a').min[0]).toBe(45);
+    expect(
+      shelf()
+        .run('align', { parts: ['a', 'b', 'c'], y: 'max', against: 'selection' })
+        .box('a').max[1],
+    ).toBe(9);
+    expect(
+      shelf()
+        .run('align', { parts: ['a'], x: 'middle', against: 'point', to: [50, 0, 0] })
+        .box('a').min[0],
+    ).toBe(45);
     const block = shelf().run('align', { parts: ['b', 'c'], z: 'min', against: 'bed', as: 'one' });
     expect([block.box('b').min[2], block.box('c').min[2]]).toEqual([7, 0]);
     expect(shelf().refusal('align', { parts: ['b'], x: 'min', against: 'bed' })?.blank).toBe('x');
@@ -297,8 +364,17 @@ describe('align, distribute and stack', () => {
     expect(shelf().refusal('align', { parts: ['a', 'b'] })?.code).toBe('nothing');
   });
   test('equal centres, and a stated gap from the first', () => {
-    expect(shelf().run('distribute', { parts: ['a', 'b', 'c'], by: 'centres' }).box('b').min[0]).toBe(45);
-    const bench = shelf().run('distribute', { parts: ['c', 'a', 'b'], by: 'gap', gap: '5', keeping: 'first' });
+    expect(
+      shelf()
+        .run('distribute', { parts: ['a', 'b', 'c'], by: 'centres' })
+        .box('b').min[0],
+    ).toBe(45);
+    const bench = shelf().run('distribute', {
+      parts: ['c', 'a', 'b'],
+      by: 'gap',
+      gap: '5',
+      keeping: 'first',
+    });
     expect(['a', 'b', 'c'].map((name) => bench.box(name).min[0])).toEqual([0, 15, 30]);
     expect(shelf().refusal('distribute', { parts: ['a', 'b'] })?.code).toBe('too-few');
     expect(shelf().refusal('distribute', { parts: ['a', 'b'], by: 'gap' })?.blank).toBe('gap');
@@ -309,7 +385,11 @@ describe('align, distribute and stack', () => {
       [0, 0, 4.5],
       [0, 0, 9],
     ]);
-    expect(shelf().run('stack', { parts: ['b'], onto: 'a', side: 'left', placed: 'leave' }).box('b').min).toEqual([-10, 5, 9]);
+    expect(
+      shelf()
+        .run('stack', { parts: ['b'], onto: 'a', side: 'left', placed: 'leave' })
+        .box('b').min,
+    ).toEqual([-10, 5, 9]);
   });
 });
 
@@ -318,15 +398,19 @@ describe('pins, datums and views', () => {
     const bench = two().run('pin', { as: 'hinge', at: ['12', '0', '1/2 in'] });
     bench.run('move', { parts: ['b'], to: { pin: 'hinge' } });
     expect(bench.origin('b')).toEqual([12, 0, 12.7]);
-    bench.run('pin', { as: 'hinge', at: [0, 0, 0] }).run('turn', { parts: ['b'], angle: '90', centre: 'point', at: { pin: 'hinge' } });
+    bench
+      .run('pin', { as: 'hinge', at: [0, 0, 0] })
+      .run('turn', { parts: ['b'], angle: '90', centre: 'point', at: { pin: 'hinge' } });
     expect(bench.origin('b')).toEqual([0, 12, 12.7]);
     expect(Object.keys(bench.document.pins)).toHaveLength(1);
-    expect(bench.run('unpin', { pin: 'hinge' }).refusal('move', { parts: ['b'], to: { pin: 'hinge' } })?.message).toBe(
-      'There is no pin named hinge.',
-    );
+    expect(
+      bench.run('unpin', { pin: 'hinge' }).refusal('move', { parts: ['b'], to: { pin: 'hinge' } })?.message,
+    ).toBe('There is no pin named hinge.');
   });
   test('a datum on any point stays with the part', () => {
-    const bench = two().run('datum', { part: 'a', at: [10, 20, 15] }).run('turn', { parts: ['a'], angle: '180' });
+    const bench = two()
+      .run('datum', { part: 'a', at: [10, 20, 15] })
+      .run('turn', { parts: ['a'], angle: '180' });
     expect(bench.box('a')).toEqual({ min: [10, 20, 0], max: [20, 40, 30] });
   });
   test('a view is kept and forgotten', () => {
@@ -350,7 +434,8 @@ describe('pins, datums and views', () => {
       ['nudge', { parts: ['a'], by: [1, 0, 0] }],
       ['reset', { parts: ['a'] }],
     ];
-    for (const [verb, typed] of tries) expect([verb, bench.refusal(verb, typed)?.code]).toEqual([verb, 'locked']);
+    for (const [verb, typed] of tries)
+      expect([verb, bench.refusal(verb, typed)?.code]).toEqual([verb, 'locked']);
   });
   test('documents of version 1 are lifted', () => {
     const { pins: _, views: __, scene: now, ...old } = emptyDocument();

@@ -1,6 +1,13 @@
 /** What the verbs of placing share: shifting, turning and copying parts, and what they turn about. */
 import { datumInWorld } from '../document/datum.ts';
-import { freeName, nextOrder, operandsOf, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
+import {
+  freeName,
+  nextOrder,
+  operandsOf,
+  poseOfPlacement,
+  valueOf,
+  worldFromParent,
+} from '../document/items.ts';
 import type { ItemId, KadrelDocument, Num, NumVector, Part } from '../document/schema.ts';
 import { boxPoint, unionBoxes } from '../space/box.ts';
 import { multiply } from '../space/matrix.ts';
@@ -25,19 +32,28 @@ export function shiftPart(draft: KadrelDocument, part: Part, by: Vec3): void {
   const { turn } = worldFromParent(draft, part.id);
   const local = isIdentity(turn) ? by : turnBack(turn, by);
   part.placement.origin = part.placement.origin.map((n: Num, axis) =>
-    local[axis] === 0 ? n : cleanLength(valueOf(n) + local[axis]!, Math.abs(valueOf(n)) + Math.abs(local[axis]!)),
+    local[axis] === 0
+      ? n
+      : cleanLength(valueOf(n) + local[axis]!, Math.abs(valueOf(n)) + Math.abs(local[axis]!)),
   ) as NumVector;
 }
 
 /** Puts a part's own frame to a world pose. Numbers that do not change keep their formula and their bits. */
 export function placePart(draft: KadrelDocument, part: Part, pose: Pose): void {
   const parent = worldFromParent(draft, part.id);
-  const local = isIdentity(parent.turn) && parent.shift.every((n) => n === 0) ? pose : chain(inverse(parent), pose);
+  const local =
+    isIdentity(parent.turn) && parent.shift.every((n) => n === 0) ? pose : chain(inverse(parent), pose);
   const keep = (old: NumVector, now: Vec3) =>
     old.map((n, axis) => (valueOf(n) === now[axis] ? n : now[axis]!)) as NumVector;
-  part.placement.origin = keep(part.placement.origin, local.shift.map((n) => cleanLength(n)) as unknown as Vec3);
+  part.placement.origin = keep(
+    part.placement.origin,
+    local.shift.map((n) => cleanLength(n)) as unknown as Vec3,
+  );
   if (!isSameTurn(poseOfPlacement(part.placement).turn, local.turn))
-    part.placement.turn = keep(part.placement.turn, degreesOfTurn(local.turn).map(roundAngle) as unknown as Vec3);
+    part.placement.turn = keep(
+      part.placement.turn,
+      degreesOfTurn(local.turn).map(roundAngle) as unknown as Vec3,
+    );
 }
 
 const isSameTurn = (a: Turn, b: Turn) => a.every((n, i) => n === b[i]);
@@ -87,7 +103,11 @@ export function centresOf(
 }
 
 /** What may stay behind when parts are moved, turned or mirrored. */
-export const LEAVINGS = { nothing: 'nothing', copy: 'a copy', each: 'the original, again and again' } as const;
+export const LEAVINGS = {
+  nothing: 'nothing',
+  copy: 'a copy',
+  each: 'the original, again and again',
+} as const;
 
 /** Why these parts cannot be moved, or undefined. */
 export function lockedRefusal(document: KadrelDocument, parts: readonly ItemId[]): Refusal | undefined {

@@ -6,7 +6,15 @@
 import { operandsOf, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
 import { datumInPart } from '../document/datum.ts';
 import type { Base, ItemId, KadrelDocument, Num, Part, SolidBase } from '../document/schema.ts';
-import { applyMatrix, column, determinant, fromColumns, multiply, transposed, type Matrix } from '../space/matrix.ts';
+import {
+  applyMatrix,
+  column,
+  determinant,
+  fromColumns,
+  multiply,
+  transposed,
+  type Matrix,
+} from '../space/matrix.ts';
 import { degreesOfTurn, isIdentity, turnVector, type Turn } from '../space/pose.ts';
 import { cleanLength, roundAngle, roundLength } from '../space/rounding.ts';
 import { dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
@@ -20,9 +28,12 @@ const FLIP_X: Matrix = [-1, 0, 0, 0, 1, 0, 0, 0, 1];
 /** Keeps what a part is now as what it was made, unless that is kept already. */
 export function rememberMade(part: Part, datumAt?: Vec3): void {
   const { recipe, placement, datum } = part;
-  part.made ??= plain({ base: recipe.base, placement, datum, ...(datumAt ? { datumAt: [...datumAt] } : {}) }) as NonNullable<
-    Part['made']
-  >;
+  part.made ??= plain({
+    base: recipe.base,
+    placement,
+    datum,
+    ...(datumAt ? { datumAt: [...datumAt] } : {}),
+  }) as NonNullable<Part['made']>;
 }
 
 /** Drafts of Immer's cannot be cloned by structuredClone; documents are plain JSON. */
@@ -39,7 +50,9 @@ export function reshapePart(
   rememberMade(part, datumInPart(part, boxOf));
   const parent = worldFromParent(draft, part.id);
   // The map in the frame that the part's placement is told in: about that frame's origin, and then a shift.
-  const inParent = isIdentity(parent.turn) ? linear : multiply(transposed(parent.turn), multiply(linear, parent.turn));
+  const inParent = isIdentity(parent.turn)
+    ? linear
+    : multiply(transposed(parent.turn), multiply(linear, parent.turn));
   const centre = subtract(fixed, parent.shift);
   const shift = turnVector(transposed(parent.turn), subtract(centre, applyMatrix(linear, centre)));
   mapPart(draft, part, inParent);
@@ -86,12 +99,19 @@ function mapSolid(part: Part, base: Exclude<Base, { kind: 'combine' }>, own: Mat
   const aside = applyMatrix(map, beside);
   shiftBy(part, turnVector(turn, aside));
   if (turned && !isIdentity(turned))
-    part.placement.turn = degreesOfTurn(multiply(turn, turned)).map(roundAngle) as unknown as [number, number, number];
+    part.placement.turn = degreesOfTurn(multiply(turn, turned)).map(roundAngle) as unknown as [
+      number,
+      number,
+      number,
+    ];
   part.datum =
     typeof datumBefore === 'object' && 'point' in datumBefore
       ? {
           point: [
-            ...turnVector(transposed(turned ?? IDENTITY), subtract(applyMatrix(own, [...datumBefore.point]), aside)),
+            ...turnVector(
+              transposed(turned ?? IDENTITY),
+              subtract(applyMatrix(own, [...datumBefore.point]), aside),
+            ),
           ] as [number, number, number],
         }
       : isMirrored
@@ -107,7 +127,13 @@ function turnWithin(solid: SolidBase, map: Matrix): Turn | undefined {
   const [x, y, z] = columns.map(length) as unknown as Vec3;
   const areSquare = ([a, b]: readonly [Vec3, Vec3]) => Math.abs(dot(a, b)) <= SAME * length(a) * length(b);
   const areEqual = (a: number, b: number) => Math.abs(a - b) <= SAME * Math.max(a, b);
-  const square = ([[0, 1], [0, 2], [1, 2]] as const).every(([a, b]) => areSquare([columns[a], columns[b]]));
+  const square = (
+    [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const
+  ).every(([a, b]) => areSquare([columns[a], columns[b]]));
   if (!square) return undefined;
   if (solid.kind !== 'box' && !areEqual(x, y)) return undefined;
   if (solid.kind === 'sphere' && !areEqual(x, z)) return undefined;
@@ -150,4 +176,3 @@ export function unmade(draft: KadrelDocument, part: Part): void {
   }
   delete part.made;
 }
-

@@ -69,7 +69,9 @@ export const resize = declareVerb({
     const reshaped: Record<ItemId, Affine> = {};
     const fixed = chosen.map(centres);
     for (const { id, map } of maps)
-      reshaped[id] = reshapePart(draft, draft.items[id]!, map, fixed[chosen.indexOf(id)]!, (other) => context.boxOf(other));
+      reshaped[id] = reshapePart(draft, draft.items[id]!, map, fixed[chosen.indexOf(id)]!, (other) =>
+        context.boxOf(other),
+      );
     return { select: parts, reshaped };
   },
 });
@@ -91,7 +93,8 @@ function mapOf(
     if (wanted === undefined) return refuse('missing', 'Say how long the distance becomes.', 'length');
     const span = subtract(vectorOf(until), vectorOf(from));
     const now = length(span);
-    if (now === 0) return refuse('zero', 'These two points are one: there is no distance to resize.', 'until');
+    if (now === 0)
+      return refuse('zero', 'These two points are one: there is no distance to resize.', 'until');
     const factor = valueOf(wanted) / now;
     if (others === 'follow') return stretchAlong(axes, [factor, factor, factor]);
     const x = cleanDirection(unit(span));
@@ -144,7 +147,9 @@ export function sizesOf(
     return turnBack(axes, size).map(Math.abs) as unknown as Vec3;
   }
   return [0, 1, 2].map((i) => {
-    const ranges = group.map((part) => context.ask<'extent'>({ ask: 'extent', part, direction: column(axes, i) }));
+    const ranges = group.map((part) =>
+      context.ask<'extent'>({ ask: 'extent', part, direction: column(axes, i) }),
+    );
     return Math.max(...ranges.map(([, most]) => most)) - Math.min(...ranges.map(([least]) => least));
   }) as unknown as Vec3;
 }

@@ -37,7 +37,8 @@ export const seat = declareVerb({
     const hasBed = direction[2] < 0;
     if (onto === 'bed' && !hasBed)
       return refuse('bed', 'The bed lies below: seat towards −Z, or another way that goes down.', 'towards');
-    if (onto === 'part' && on === undefined) return refuse('missing', 'Pick the part that it rests on.', 'on');
+    if (onto === 'part' && on === undefined)
+      return refuse('missing', 'Pick the part that it rests on.', 'on');
     const obstacles = visibleParts(draft)
       .map((part) => part.id)
       .filter((id) => (onto === 'part' ? id === on : onto === 'first') && !chosen.includes(id));

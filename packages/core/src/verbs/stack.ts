@@ -30,7 +30,12 @@ export const stack = declareVerb({
     gap: needed('length', 'gap', 'Between one and the next; 0 touches.', { default: '0' }),
     placed: needed('choice', 'placed', 'Where it stands on the two other axes.', {
       default: 'centred',
-      choices: { centred: 'centred', leave: 'as it is', min: 'least sides in line', max: 'greatest sides in line' },
+      choices: {
+        centred: 'centred',
+        leave: 'as it is',
+        min: 'least sides in line',
+        max: 'greatest sides in line',
+      },
     }),
   },
   sentence: 'Stack {parts} {side} {onto} with a gap of {gap}[, {placed}]',
@@ -45,7 +50,9 @@ export const stack = declareVerb({
       const box = context.worldBox(id);
       const shift = [0, 1, 2].map((i) => {
         if (i === axis)
-          return sign > 0 ? under.max[i]! + valueOf(gap) - box.min[i]! : under.min[i]! - valueOf(gap) - box.max[i]!;
+          return sign > 0
+            ? under.max[i] + valueOf(gap) - box.min[i]
+            : under.min[i] - valueOf(gap) - box.max[i];
         if (placed === 'leave') return 0;
         if (placed === 'min') return under.min[i]! - box.min[i]!;
         if (placed === 'max') return under.max[i]! - box.max[i]!;

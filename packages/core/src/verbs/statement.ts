@@ -1,6 +1,12 @@
 /** Statements: a verb with its blanks as typed. Resolving, performing and wording them, the same for screen and headless. */
 import { baseBox, partNamed, pinNamed, valueOf, vectorOf, worldFromPart } from '../document/items.ts';
-import { viewSchema, type ItemId, type KadrelDocument, type Num, type NumVector } from '../document/schema.ts';
+import {
+  viewSchema,
+  type ItemId,
+  type KadrelDocument,
+  type Num,
+  type NumVector,
+} from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
@@ -126,6 +132,21 @@ export function resolveStatement(
   return values;
 }
 
+/** The value of one blank by itself, or why it has none; undefined while it is empty. */
+export function resolveOne(
+  verb: Verb,
+  id: string,
+  typed: Typed,
+  document: KadrelDocument,
+  world: World,
+): unknown {
+  const blank = verb.blanks[id]!;
+  const given = isEmpty(typed[id]) ? blank.default : typed[id];
+  return isEmpty(given)
+    ? undefined
+    : resolveBlank(blank, id, given, { document, read: quantityReader(document), world });
+}
+
 /** Carries the statement out on a copy of the document. Nothing happens to `document` either way. */
 export function perform(
   verb: Verb,
@@ -154,11 +175,20 @@ export function perform(
   let done: Change;
   try {
     done = change(document, (draft) => {
-      outcome = verb.apply(draft, values as never, { newId: () => world.newId(), read, boxOf, ask, worldBox });
+      outcome = verb.apply(draft, values as never, {
+        newId: () => world.newId(),
+        read,
+        boxOf,
+        ask,
+        worldBox,
+      });
     });
   } catch (error) {
     if (!(error instanceof Wanting)) throw error;
-    return { ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'), wants: error.question };
+    return {
+      ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'),
+      wants: error.question,
+    };
   }
   if (isRefusal(outcome)) return outcome;
   return {
@@ -344,8 +374,7 @@ const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional:
 function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {
   const text = asText(given)?.trim().toLowerCase();
   const named = text === undefined ? null : /^([+-]?)([xyz])$/.exec(text);
-  if (named)
-    return { axis: 'xyz'.indexOf(named[2]!) as 0 | 1 | 2, sign: named[1] === '-' ? -1 : 1 };
+  if (named) return { axis: 'xyz'.indexOf(named[2]!) as 0 | 1 | 2, sign: named[1] === '-' ? -1 : 1 };
   if (Array.isArray(given)) {
     const numbers = given.map(Number);
     if (numbers.length !== 3 || !numbers.every(Number.isFinite) || length(numbers as unknown as Vec3) === 0)
@@ -353,7 +382,11 @@ function readDirection(given: unknown, id: string, around: Resolving): Direction
     return { vector: cleanDirection(unit(numbers as unknown as Vec3)) };
   }
   if (text !== undefined || typeof given !== 'object')
-    return refuse('direction', 'A direction is X, Y or Z, with a minus for the other way, or a picked edge or face.', id);
+    return refuse(
+      'direction',
+      'A direction is X, Y or Z, with a minus for the other way, or a picked edge or face.',
+      id,
+    );
   const feature = readFeature(given, id, around);
   if (isRefusal(feature)) return feature;
   const direction = directionOf(feature);
@@ -431,7 +464,8 @@ export function wordStatement(
 
 /** A choice or a frame as it is when nothing is said goes without saying. */
 const isUsual = (blank: Blank, value: unknown) =>
-  (blank.type === 'choice' || blank.type === 'frame' || blank.type === 'direction') && value === blank.default;
+  (blank.type === 'choice' || blank.type === 'frame' || blank.type === 'direction') &&
+  value === blank.default;
 
 const isZero = (value: unknown) =>
   Array.isArray(value) && value.length === 3 && value.every((n) => n === '0' || n === 0);

@@ -22,7 +22,8 @@ export const turn = declareVerb({
   name: 'Turn',
   group: 'place',
   key: 'T',
-  about: 'About an axis by an angle, from a point to a point, or until an edge or a face is parallel to another.',
+  about:
+    'About an axis by an angle, from a point to a point, or until an edge or a face is parallel to another.',
   words: ['rotate', 'spin', 'angle', 'tilt', 'parallel', 'orient', 'revolve'],
   blanks: {
     parts: needed('parts', 'parts', 'What is turned.', { least: 1 }),
@@ -83,7 +84,11 @@ interface Ways {
 /** Exactly one of the three ways of telling a turn, whole. */
 function howFault({ angle, from, to, line, parallel }: Ways): Refusal | undefined {
   if ((from === undefined) !== (to === undefined))
-    return refuse('missing', 'Turning from a point to a point needs both.', from === undefined ? 'from' : 'to');
+    return refuse(
+      'missing',
+      'Turning from a point to a point needs both.',
+      from === undefined ? 'from' : 'to',
+    );
   if ((line === undefined) !== (parallel === undefined))
     return refuse(
       'missing',
@@ -91,8 +96,11 @@ function howFault({ angle, from, to, line, parallel }: Ways): Refusal | undefine
       line === undefined ? 'line' : 'parallel',
     );
   const ways = [angle, from, line].filter((way) => way !== undefined).length;
-  if (ways === 0) return refuse('missing', 'Give an angle, or two points, or an edge or face to make parallel.', 'angle');
-  return ways > 1 ? refuse('both', 'Give an angle, or points, or something parallel: only one of them.', 'angle') : undefined;
+  if (ways === 0)
+    return refuse('missing', 'Give an angle, or two points, or an edge or face to make parallel.', 'angle');
+  return ways > 1
+    ? refuse('both', 'Give an angle, or points, or something parallel: only one of them.', 'angle')
+    : undefined;
 }
 
 const isAlong = (v: Vec3, axis: Vec3) => length(subtract(v, scale(axis, dot(v, axis)))) < 1e-9;
@@ -107,6 +115,10 @@ function turnToParallel(line: Feature, parallel: Feature): Turn | Refusal {
   // An edge beside a face: the one keeps square to the other's normal.
   const flat = subtract(a, scale(b, dot(a, b)));
   if (length(flat) < 1e-9)
-    return refuse('square', 'These are square to one another: any turn would do. Pick an edge instead.', 'parallel');
+    return refuse(
+      'square',
+      'These are square to one another: any turn would do. Pick an edge instead.',
+      'parallel',
+    );
   return turnBetween(a, unit(flat));
 }

@@ -16,7 +16,15 @@ import {
   type Pose,
   type Vec3,
 } from '@kadrel/core';
-import { moved, progressRange, scope, uniqueShapes, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import {
+  moved,
+  progressRange,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { meshShape } from './mesh.ts';
 
 /** A solid in the world: its shape in its own frame, and where it stands. */
@@ -90,7 +98,11 @@ function facetsOf(occt: Occt, bodies: readonly Body[], towards: Vec3, ahead: 1 |
       ofFace.push(faceOfTriangle[t]!);
     }
   });
-  return { corners: Float64Array.from(corners), bodies: Uint32Array.from(ofBody), faces: Uint32Array.from(ofFace) };
+  return {
+    corners: Float64Array.from(corners),
+    bodies: Uint32Array.from(ofBody),
+    faces: Uint32Array.from(ofFace),
+  };
 }
 
 /** The pairs of faces that come first on facets, each with its way. */
@@ -120,7 +132,11 @@ function facetPairs(
     const [v0, v1] = [Math.min(a[1]!, a[4]!, a[7]!), Math.max(a[1]!, a[4]!, a[7]!)];
     const reach = Math.max(a[2]!, a[5]!, a[8]!);
     const isNear = (b: Float64Array, at: number) =>
-      b[at]! < u1 && b[at + 3]! > u0 && b[at + 1]! < v1 && b[at + 4]! > v0 && b[at + 2]! - reach <= best + slack;
+      b[at]! < u1 &&
+      b[at + 3]! > u0 &&
+      b[at + 1]! < v1 &&
+      b[at + 4]! > v0 &&
+      b[at + 2]! - reach <= best + slack;
     searchBvh(tree, isNear, (other) => {
       const way = wayBetween(a, back.corners.subarray(9 * other, 9 * other + 9));
       const body = back.bodies[other]!;
@@ -237,7 +253,11 @@ function flatWay(occt: Occt, a: PlacedFace, b: PlacedFace, towards: Vec3, keep: 
   return dot(subtract(q.point, p.point), q.normal) / dot(towards, q.normal);
 }
 
-function planeIn(occt: Occt, { face, pose }: PlacedFace, keep: Keep): { point: Vec3; normal: Vec3 } | undefined {
+function planeIn(
+  occt: Occt,
+  { face, pose }: PlacedFace,
+  keep: Keep,
+): { point: Vec3; normal: Vec3 } | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane') return undefined;
   const plane = keep(surface.Plane());

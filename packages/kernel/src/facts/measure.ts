@@ -56,6 +56,8 @@ export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
   return scope((keep) => {
     const bounds = keep(new occt.Bnd_Box());
     occt.BRepBndLib.AddOptimal(shape, bounds, false, false);
+    // Where a curve is neither a line nor a circle, the kernel widens the box by its tolerance: that is taken back.
+    bounds.SetGap(0);
     const [min, max] = [keep(bounds.CornerMin()), keep(bounds.CornerMax())];
     return {
       min: [clean(min.X()), clean(min.Y()), clean(min.Z())],

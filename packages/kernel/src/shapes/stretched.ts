@@ -4,7 +4,14 @@
  */
 import { applyMatrix, column, cross, dot, length, scale, unit, type Matrix, type Vec3 } from '@kadrel/core';
 import type { SolidContent } from '../content.ts';
-import { occurrences, scope, type Keep, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
+import {
+  occurrences,
+  scope,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { buildSphere } from './sphere.ts';
 import { nameFaces, type NamedShape } from './named.ts';
 
@@ -29,7 +36,7 @@ export function buildStretched(occt: Occt, of: SolidContent, by: Matrix): NamedS
 function slantedBox(occt: Occt, a: Vec3, b: Vec3, up: Vec3): NamedShape {
   return scope((keep) => {
     const corners = [[0, 0, 0], a, [a[0] + b[0], a[1] + b[1], a[2] + b[2]], b].map((p) =>
-      keep(new occt.gp_Pnt(p[0]!, p[1]!, p[2]!)),
+      keep(new occt.gp_Pnt(p[0], p[1], p[2])),
     );
     const edges = corners.map((from, i) =>
       keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, corners[(i + 1) % 4]!)).Edge()),

@@ -96,11 +96,11 @@ function keepsKind(solid: SolidContent, columns: readonly [Vec3, Vec3, Vec3], [x
       [0, 2],
       [1, 2],
     ] as const
-  ).every(([a, b]) => Math.abs(dot(columns[a], columns[b])) <= SAME * length(columns[a]) * length(columns[b]));
-  const areEqual = (a: number, b: number) => Math.abs(a - b) <= SAME * Math.max(a, b);
-  return (
-    isSquare && (solid.kind === 'box' || areEqual(x, y)) && (solid.kind !== 'sphere' || areEqual(x, z))
+  ).every(
+    ([a, b]) => Math.abs(dot(columns[a], columns[b])) <= SAME * length(columns[a]) * length(columns[b]),
   );
+  const areEqual = (a: number, b: number) => Math.abs(a - b) <= SAME * Math.max(a, b);
+  return isSquare && (solid.kind === 'box' || areEqual(x, y)) && (solid.kind !== 'sphere' || areEqual(x, z));
 }
 
 function resized(solid: SolidContent, [x, y, z]: Vec3): SolidContent {

@@ -1,0 +1,37 @@
+/** The frames of Move, Turn and Resize, each remembered by itself, on this device. */
+import { VIEW_FRAMES, type ViewState } from '@kadrel/core';
+
+export const FRAMED_VERBS = ['move', 'turn', 'resize'] as const;
+export type FramedVerb = (typeof FRAMED_VERBS)[number];
+/** A frame as typed, or `view` for the view that one works in. */
+export type Frames = Readonly<Record<FramedVerb, unknown>>;
+
+const FIRST_FRAMES: Frames = { move: 'world', turn: 'world', resize: 'own' };
+const keyFor = (projectId: string) => `kadrel.frames.${projectId}`;
+
+export const isFramed = (verb: string): verb is FramedVerb =>
+  (FRAMED_VERBS as readonly string[]).includes(verb);
+
+export function readFrames(storage: Storage, projectId: string): Frames {
+  const stored = storage.getItem(keyFor(projectId));
+  if (stored === null) return FIRST_FRAMES;
+  try {
+    return { ...FIRST_FRAMES, ...(JSON.parse(stored) as Partial<Frames>) };
+  } catch (error) {
+    // What cannot be read was not written by us; the usual frames take its place.
+    if (error instanceof SyntaxError) return FIRST_FRAMES;
+    throw error;
+  }
+}
+
+export const keepFrames = (storage: Storage, projectId: string, frames: Frames): void =>
+  storage.setItem(keyFor(projectId), JSON.stringify(frames));
+
+/** The frame of a view as a statement says it: by name where it has one; a perspective view means the world. */
+export function frameOfView(view: Pick<ViewState, 'bearing' | 'altitude' | 'projection'>): unknown {
+  if (view.projection === 'perspective') return 'world';
+  const named = Object.entries(VIEW_FRAMES).find(
+    ([, { bearing, altitude }]) => bearing === view.bearing && altitude === view.altitude,
+  );
+  return named ? named[0] : { bearing: view.bearing, altitude: view.altitude };
+}

@@ -1,0 +1,67 @@
+/** What statements may ask of built geometry on the page: facts that are here, and replies that the kernel has sent. */
+import {
+  refuse,
+  worldFromPart,
+  type BuiltShape,
+  type ItemId,
+  type KadrelDocument,
+  type Question,
+  type Refusal,
+  type Replies,
+  type World,
+} from '@kadrel/core';
+import { contentOf, keyOf, type ShapeFacts } from '@kadrel/kernel';
+
+type Reply = Replies[Question['ask']];
+type AskKernel = (document: KadrelDocument, question: Question) => Promise<Reply>;
+
+/** Replies are small; this many are more than one statement ever needs. */
+const MOST_REPLIES = 2000;
+
+export class Worlds {
+  private readonly replies = new Map<string, Reply>();
+
+  constructor(
+    private readonly factsOf: (key: string) => ShapeFacts | undefined,
+    private readonly askKernel: AskKernel,
+  ) {}
+
+  /** The world of a statement that begins with this document. */
+  of(document: KadrelDocument): World {
+    return {
+      newId: () => crypto.randomUUID().replaceAll('-', ''),
+      shapeOf: (part): BuiltShape | Refusal => {
+        const facts = this.factsOfPart(document, part);
+        return facts
+          ? { box: facts.measures.box, snaps: facts.snaps }
+          : refuse('not-built', 'This part is not built yet. Try again in a moment.');
+      },
+      ask: (question) => this.replies.get(replyKey(document, question)),
+    };
+  }
+
+  /** Facts by what a part is made of, so that they also fit an earlier document. */
+  factsOfPart(document: KadrelDocument, part: ItemId): ShapeFacts | undefined {
+    return document.items[part] && this.factsOf(keyOf(contentOf(document, part)));
+  }
+
+  /** Asks the kernel, and keeps its reply. Rejects as the kernel's host does. */
+  async find(document: KadrelDocument, question: Question): Promise<void> {
+    const reply = await this.askKernel(document, question);
+    if (this.replies.size >= MOST_REPLIES) this.replies.clear();
+    this.replies.set(replyKey(document, question), reply);
+  }
+}
+
+/** Two questions with the same key have the same reply: it names the solids by what they are and where they stand. */
+function replyKey(document: KadrelDocument, question: Question): string {
+  const parts =
+    question.ask === 'contact'
+      ? [...question.moving, ...question.fixed].map(({ part }) => part)
+      : [question.part];
+  const standing = parts.map((part) => {
+    const { turn, shift } = worldFromPart(document, part);
+    return [keyOf(contentOf(document, part)), turn, shift];
+  });
+  return JSON.stringify([question, standing]);
+}

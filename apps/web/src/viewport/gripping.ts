@@ -1,0 +1,297 @@
+/** Pulling the grips: each comes to the blanks of its verb, and shows what they come to. */
+import {
+  angleAbout,
+  boxSize,
+  column,
+  dot,
+  formatAngle,
+  nearestOnLine,
+  pointOnRay,
+  rayToPlane,
+  subtract,
+  toStep,
+  turnBack,
+  unit,
+  type BoxPoint,
+  type ItemId,
+  type Vec3,
+} from '@kadrel/core';
+import { live } from '../session/live.ts';
+import { exactMm, lockedAxis, withPointer, type Statement, type Typed } from '../session/statement.ts';
+import { knobPoint, turnAxis, type Grip, type GripSet } from './grips.ts';
+import type { Hand } from './hand.ts';
+
+/** Factors go in steps of this. */
+const FACTOR_STEP = 0.05;
+
+export interface Gripping {
+  readonly grip: Grip;
+  readonly set: GripSet;
+  readonly parts: readonly ItemId[];
+  /** Where the pointer took hold, so that nothing jumps when the drag begins: along a line, or a point. */
+  readonly hold: number | Vec3;
+}
+
+/** Takes hold of a grip; null where the view shows it too flat. */
+export function takeHold(hand: Hand, grip: Grip): Gripping | null {
+  const set = hand.stage.gripSet();
+  if (!set) return null;
+  const { selection, statement } = hand.state();
+  if (statement?.verb !== grip.how || statement.phase !== 'open') hand.session.start(grip.how);
+  const hold = holdOf(hand, grip, set);
+  if (hold === undefined) return null;
+  if (grip.how === 'move') {
+    const [only] = grip.axes;
+    hand.session.focus({ blank: 'by', axis: grip.axes.length === 1 ? only! : null });
+    clearBlanks(hand, { from: undefined, to: undefined, ...(hand.last.alt ? { leaving: 'copy' } : {}) });
+  } else if (grip.how === 'turn') {
+    hand.session.focus({ blank: 'angle', axis: null });
+    const axis = turnAxis(set, grip.axis, hand.pane.camera);
+    clearBlanks(hand, {
+      from: undefined,
+      to: undefined,
+      line: undefined,
+      parallel: undefined,
+      about: grip.axis === 'screen' ? [...axis] : 'xyz'[grip.axis],
+      ...(hand.last.alt ? { leaving: 'copy' } : {}),
+    });
+  } else {
+    const axis = grip.side.filter((n) => n !== 0).length === 1 ? grip.side.findIndex((n) => n !== 0) : null;
+    hand.session.focus(axis === null ? null : { blank: 'to', axis: axis as 0 });
+  }
+  hand.overlay.setGrips(set, hand.state().gripScale, grip);
+  return { grip, set, parts: selection, hold };
+}
+
+const clearBlanks = (hand: Hand, typed: Typed) =>
+  hand.session.update((s) => ({ ...s, typed: { ...s.typed, ...typed }, labels: {} }));
+
+function holdOf(hand: Hand, grip: Grip, set: GripSet): number | Vec3 | undefined {
+  if (grip.how === 'move' && grip.axes.length === 1)
+    return nearestOnLine(set.anchor, column(set.axes, grip.axes[0]!), hand.ray());
+  if (grip.how === 'resize') return alongKnob(hand, set, grip.side, fixedPoint(hand, set, grip.side));
+  const normal =
+    grip.how === 'turn' ? turnAxis(set, grip.axis, hand.pane.camera) : column(set.axes, freeAxis(grip.axes));
+  const far = rayToPlane(hand.ray(), { point: set.anchor, normal });
+  return far === undefined ? undefined : subtract(pointOnRay(hand.ray(), far), set.anchor);
+}
+
+const freeAxis = (axes: readonly number[]) => ([0, 1, 2] as const).find((axis) => !axes.includes(axis))!;
+
+/** How far along its own line a knob is pulled, from the point that stays. */
+function alongKnob(hand: Hand, set: GripSet, side: BoxPoint, fixed: Vec3): number | undefined {
+  const knob = knobPoint(set, side);
+  return nearestOnLine(fixed, knobDirection(set, side, knob, fixed), hand.ray());
+}
+
+/** A side is pulled along its axis, a corner away from the point that stays. */
+function knobDirection(set: GripSet, side: BoxPoint, knob: Vec3, fixed: Vec3): Vec3 {
+  const isSide = side.filter((n) => n !== 0).length === 1;
+  if (!isSide) return unit(subtract(knob, fixed));
+  const axis = side.findIndex((n) => n !== 0) as 0 | 1 | 2;
+  return column(set.axes, axis).map((n) => n * side[axis] + 0) as unknown as Vec3;
+}
+
+/** A centre that was picked stays; otherwise the side opposite the knob does. */
+function fixedPoint(hand: Hand, set: GripSet, side: BoxPoint): Vec3 {
+  const statement = hand.openStatement();
+  const picked = statement?.typed.about === 'point' ? pointIn(hand, statement.typed.at) : null;
+  return picked ?? knobPoint(set, side.map((n) => -n + 0) as unknown as BoxPoint);
+}
+
+export function pointIn(hand: Hand, value: unknown): Vec3 | null {
+  if (!Array.isArray(value) || value.length !== 3) return null;
+  const numbers = value.map((text) => hand.session.readLength(String(text)));
+  return numbers.every((n) => n !== undefined) ? (numbers as unknown as Vec3) : null;
+}
+
+/** The statement that the drag comes to; null while it comes to nothing. */
+function dragged(hand: Hand, gripping: Gripping, statement: Statement): Statement | null {
+  const { grip } = gripping;
+  if (grip.how === 'move') return movedBy(hand, gripping, statement, grip.axes);
+  if (grip.how === 'turn') return turnedBy(hand, gripping, statement, grip.axis);
+  return resizedBy(hand, gripping, statement, grip.side);
+}
+
+function movedBy(
+  hand: Hand,
+  { set, hold, parts }: Gripping,
+  statement: Statement,
+  axes: readonly (0 | 1 | 2)[],
+): Statement | null {
+  const { last } = hand;
+  const snap = hand.pointSnap(new Set(parts));
+  const { grid } = hand.state().document.scene;
+  let local: Vec3;
+  if (snap) {
+    hand.overlay.showSnap(snap, snap.kind, hand.nameOf(snap), hand.words(snap.point));
+    local = turnBack(set.axes, subtract(snap.point, set.anchor));
+  } else {
+    hand.overlay.showSnap(null);
+    const raw = rawMove(hand, set, hold, axes);
+    if (!raw) return null;
+    const start = hand.state().stepsFrom === 'grid' ? turnBack(set.axes, set.anchor) : ([0, 0, 0] as const);
+    local = raw.map((n, axis) =>
+      last.ctrl ? n : toStep(start[axis]! + n, grid) - start[axis]!,
+    ) as unknown as Vec3;
+  }
+  const main = last.shift && axes.length > 1 ? mainAxis(local, axes) : null;
+  return withPointer(statement, 'by', shiftOf(hand, statement, local, main === null ? axes : [main]));
+}
+
+function rawMove(hand: Hand, set: GripSet, hold: number | Vec3, axes: readonly (0 | 1 | 2)[]): Vec3 | null {
+  if (typeof hold === 'number') {
+    const s = nearestOnLine(set.anchor, column(set.axes, axes[0]!), hand.ray());
+    return s === undefined ? null : ([0, 1, 2].map((i) => (i === axes[0] ? s - hold : 0)) as unknown as Vec3);
+  }
+  const far = rayToPlane(hand.ray(), { point: set.anchor, normal: column(set.axes, freeAxis(axes)) });
+  if (far === undefined) return null;
+  return turnBack(set.axes, subtract(subtract(pointOnRay(hand.ray(), far), set.anchor), hold));
+}
+
+const mainAxis = (local: Vec3, axes: readonly (0 | 1 | 2)[]) =>
+  axes.reduce((a, b) => (Math.abs(local[b]) > Math.abs(local[a]) ? b : a));
+
+/** The shift that a motion comes to: kept to the locked axis, and to the numbers typed by hand. */
+export function shiftOf(
+  hand: Hand,
+  statement: Statement,
+  wanted: Vec3,
+  axes: readonly number[] = [0, 1, 2],
+): Vec3 {
+  const locked = lockedAxis(statement);
+  return [0, 1, 2].map((axis) => {
+    const typed = statement.held.has(`by.${axis}`)
+      ? hand.session.readLength(String((statement.typed.by as unknown[])[axis]))
+      : undefined;
+    if (typed !== undefined) return typed;
+    return (locked === null || locked === axis) && axes.includes(axis) ? wanted[axis]! : 0;
+  }) as unknown as Vec3;
+}
+
+function turnedBy(
+  hand: Hand,
+  { set, hold, parts }: Gripping,
+  statement: Statement,
+  axis: 0 | 1 | 2 | 'screen',
+): Statement | null {
+  const normal = turnAxis(set, axis, hand.pane.camera);
+  const snap = hand.pointSnap(new Set(parts));
+  let now: Vec3;
+  if (snap) {
+    hand.overlay.showSnap(snap, snap.kind, hand.nameOf(snap), hand.words(snap.point));
+    now = subtract(snap.point, set.anchor);
+  } else {
+    hand.overlay.showSnap(null);
+    const far = rayToPlane(hand.ray(), { point: set.anchor, normal });
+    if (far === undefined) return null;
+    now = subtract(pointOnRay(hand.ray(), far), set.anchor);
+  }
+  const free = angleAbout(normal, hold as Vec3, now);
+  const { angleStep } = hand.state().document.scene;
+  const angle = snap || hand.last.ctrl ? free : toStep(free, angleStep);
+  const typed = statement.held.has('angle') ? statement.typed.angle : String(angle);
+  hand.overlay.grips.showAngle(angleStep, formatAngle(angle));
+  return { ...statement, typed: { ...statement.typed, angle: typed }, refusal: null };
+}
+
+function resizedBy(
+  hand: Hand,
+  { set, hold, parts }: Gripping,
+  statement: Statement,
+  side: BoxPoint,
+): Statement | null {
+  const fixed = fixedPoint(hand, set, side);
+  const knob = knobPoint(set, side);
+  const direction = knobDirection(set, side, knob, fixed);
+  const whole = dot(subtract(knob, fixed), direction);
+  if (!(whole > 0)) return null;
+  const snap = hand.pointSnap(new Set(parts));
+  hand.overlay.showSnap(
+    snap,
+    snap?.kind ?? '',
+    snap ? hand.nameOf(snap) : '',
+    snap ? hand.words(snap.point) : '',
+  );
+  const now = alongKnob(hand, set, side, fixed);
+  if (now === undefined) return null;
+  const reach = snap ? dot(subtract(snap.point, fixed), direction) : whole + now - (hold as number);
+  const isSide = side.filter((n) => n !== 0).length === 1;
+  const at = { about: 'point', at: fixed.map((n) => exactMm(n)) };
+  if (!isSide) {
+    const free = reach / whole;
+    const factor = snap || hand.last.ctrl ? free : toStep(free, FACTOR_STEP);
+    if (factor === 0) return null;
+    return retyped(statement, { by: [factor, factor, factor].map(String), to: undefined, ...at });
+  }
+  const axis = side.findIndex((n) => n !== 0);
+  const size = boxSize(set.box!)[axis]!;
+  const { grid } = hand.state().document.scene;
+  const free = (reach / whole) * size;
+  const wanted = snap || hand.last.ctrl ? free : toStep(free, grid);
+  if (Math.abs(wanted) < 1e-6) return null;
+  const typed = statement.held.has(`to.${axis}`)
+    ? String((statement.typed.to as unknown[])[axis])
+    : exactMm(wanted);
+  live.tell(`to.${axis}`, typed.replace(/ mm$/, ''));
+  return retyped(statement, {
+    to: [0, 1, 2].map((i) => (i === axis ? typed : 'now')),
+    by: undefined,
+    others: 'stay',
+    ...at,
+  });
+}
+
+const retyped = (statement: Statement, typed: Typed): Statement => ({
+  ...statement,
+  typed: { ...statement.typed, ...typed },
+  refusal: null,
+});
+
+/** Shows what the drag comes to so far. */
+export function drag(hand: Hand, gripping: Gripping): void {
+  const statement = hand.openStatement();
+  const candidate = statement && dragged(hand, gripping, statement);
+  if (!statement || !candidate) return;
+  hand.preview(candidate);
+  const { grip, set } = gripping;
+  if (grip.how === 'move') {
+    const by = shownNumbers(hand, candidate);
+    hand.tell(statement, 'by', by);
+    const anchor = [0, 1, 2].map(
+      (i) => set.anchor[i]! + by.reduce((sum, n, axis) => sum + n * column(set.axes, axis)[i]!, 0),
+    ) as unknown as Vec3;
+    hand.overlay.setGrips({ ...set, anchor }, hand.state().gripScale, grip);
+  } else {
+    if (grip.how === 'turn' && !statement.held.has('angle'))
+      live.tell('angle', formatAngle(Number(candidate.typed.angle)));
+    hand.overlay.setGrips(set, hand.state().gripScale, grip);
+  }
+}
+
+const shownNumbers = (hand: Hand, { typed }: Statement): Vec3 =>
+  (typed.by as string[]).map((text) => hand.session.readLength(text) ?? 0) as unknown as Vec3;
+
+/** Ends the drag, and carries out what it came to. */
+export function letGo(hand: Hand, gripping: Gripping): void {
+  const statement = hand.openStatement();
+  const candidate = statement && dragged(hand, gripping, statement);
+  hand.overlay.showSnap(null);
+  if (!candidate || isNothing(hand, gripping, candidate)) {
+    hand.session.leave();
+    hand.stage.showGrips();
+    return;
+  }
+  hand.session.update(() => candidate);
+  hand.commit();
+}
+
+function isNothing(hand: Hand, { grip, set }: Gripping, { typed }: Statement): boolean {
+  if (grip.how === 'move') return shownNumbers(hand, { typed } as Statement).every((n) => n === 0);
+  if (grip.how === 'turn') return Number(typed.angle) === 0;
+  if (Array.isArray(typed.by)) return Number(typed.by[0]) === 1;
+  const size = boxSize(set.box!);
+  return (typed.to as string[]).every(
+    (text, i) => text === 'now' || Math.abs((hand.session.readLength(text) ?? 0) - size[i]!) < 1e-9,
+  );
+}

@@ -1,0 +1,149 @@
+/** What every situation of the pointer needs: the view it is in, where it is, what it catches, and telling that. */
+import {
+  MEETING,
+  formatLength,
+  nearestGridPoint,
+  pointOnRay,
+  rayThrough,
+  rayToPlane,
+  readableName,
+  type ItemId,
+  type Plane,
+  type Ray,
+  type Snap,
+  type SnapKind,
+  type Vec3,
+} from '@kadrel/core';
+import { live } from '../session/live.ts';
+import type { Statement } from '../session/statement.ts';
+import { GROUND, type Pane } from './pane.ts';
+import type { Stage } from './stage.ts';
+
+/** A point under the pointer, caught or free. */
+export interface Caught {
+  readonly point: Vec3;
+  readonly snap: Snap | null;
+}
+
+/** A ground seen flatter than this (sine) gives no place under the pointer. */
+const EDGE_ON = 0.05;
+
+export class Hand {
+  pane: Pane;
+  last = { x: 0, y: 0, ctrl: false, shift: false, alt: false };
+
+  constructor(readonly stage: Stage) {
+    this.pane = stage.active;
+  }
+
+  get session() {
+    return this.stage.session;
+  }
+
+  get overlay() {
+    return this.pane.overlay;
+  }
+
+  state() {
+    return this.session.store.getState();
+  }
+
+  place(event: MouseEvent): void {
+    const { left, top } = this.pane.host.getBoundingClientRect();
+    this.last = {
+      x: event.clientX - left,
+      y: event.clientY - top,
+      ctrl: event.ctrlKey || event.metaKey,
+      shift: event.shiftKey,
+      alt: event.altKey,
+    };
+  }
+
+  openStatement(): Statement | null {
+    const { statement } = this.state();
+    return statement?.phase === 'open' ? statement : null;
+  }
+
+  ray(): Ray {
+    return rayThrough(this.pane.camera, this.last.x, this.last.y);
+  }
+
+  snap(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Snap | null {
+    const { x, y, ctrl } = this.last;
+    return ctrl ? null : this.pane.snapAt(x, y, without, only);
+  }
+
+  /** A snap that is a point of its own: not just somewhere on a face or on the grid. */
+  pointSnap(without?: ReadonlySet<ItemId>): Snap | null {
+    const snap = this.snap(without);
+    return snap && snap.kind !== 'on face' && snap.kind !== 'grid' ? snap : null;
+  }
+
+  /** What is under the pointer: a snap, else a point of the ground on the grid, or of an upright plane where the ground is edge-on. */
+  catchPoint(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Caught | null {
+    const snap = this.snap(without, only);
+    if (snap) return { point: snap.point, snap };
+    const ray = this.ray();
+    const plane = Math.abs(ray.direction[2]) < EDGE_ON ? uprightPlane(ray.direction) : GROUND;
+    const far = rayToPlane(ray, plane);
+    if (far === undefined || (far < 0 && this.pane.camera.state.projection === 'perspective')) return null;
+    const free = pointOnRay(ray, far);
+    const { grid } = this.state().document.scene;
+    return { point: this.last.ctrl ? free : nearestGridPoint(free, plane, grid), snap: null };
+  }
+
+  words(point: Vec3): string {
+    const { scene } = this.state().document;
+    return point.map((n) => formatLength(n, { ...scene, trailingZeros: true })).join('  ');
+  }
+
+  featureWords(snap: Snap): string {
+    return snap.feature === undefined
+      ? ''
+      : readableName(snap.feature, this.state().document).replaceAll(MEETING, ' · ');
+  }
+
+  nameOf(snap: Snap): string {
+    if (snap.pin !== undefined) return snap.pin;
+    return snap.part === undefined ? '' : (this.state().document.items[snap.part]?.name ?? '');
+  }
+
+  showCaught(caught: Caught | null): void {
+    if (!caught) this.overlay.showSnap(null);
+    else if (caught.snap)
+      this.overlay.showSnap(
+        caught.snap,
+        caught.snap.kind,
+        [this.nameOf(caught.snap), this.featureWords(caught.snap)].filter(Boolean).join(' · '),
+        this.words(caught.point),
+      );
+    else this.overlay.showSnap({ point: caught.point }, 'free', '', this.words(caught.point));
+  }
+
+  /** Tells the bar's fields what the drag makes of them; fields that were typed keep their text. */
+  tell(statement: Statement, blank: string, numbers: readonly number[]): void {
+    const { scene } = this.state().document;
+    numbers.forEach((n, axis) => {
+      const key = numbers.length === 1 ? blank : `${blank}.${axis}`;
+      if (!statement.held.has(key)) live.tell(key, formatLength(n, scene));
+    });
+  }
+
+  /** Shows what a statement would come to, while the pointer moves. */
+  preview(statement: Statement): void {
+    const found = this.session.preview(statement);
+    if ('placed' in found) this.stage.placePreview(found);
+  }
+
+  /** Carries the statement out; where it is refused, the preview goes. */
+  commit(): void {
+    void this.session.commit().then((isDone) => {
+      if (!isDone) this.stage.showPreview(this.state().statement);
+    });
+  }
+}
+
+/** Through the origin, facing the viewer as nearly as an axis plane can. */
+function uprightPlane([x, y]: Vec3): Plane {
+  return { point: [0, 0, 0], normal: Math.abs(x) > Math.abs(y) ? [1, 0, 0] : [0, 1, 0] };
+}

@@ -1,0 +1,230 @@
+/** One view on the stage: where it looks from, what stands over it, and what lies under one of its pixels. */
+import {
+  boxPoint,
+  cameraOf,
+  castOnScene,
+  fitted,
+  pinsOf,
+  project,
+  rayThrough,
+  resolveSnap,
+  vectorOf,
+  type Camera,
+  type ItemId,
+  type Snap,
+  type SnapKind,
+  type Vec3,
+  type ViewState,
+} from '@kadrel/core';
+import { Overlay } from './overlay.ts';
+import type { Area, Display } from './picture.ts';
+import type { Stage } from './stage.ts';
+import { HOME, about, between, orbited, panned, zoomed, type NamedView } from './standard.ts';
+
+/** How near the pointer must be to what it catches, pixels. */
+const REACH_PX = 11;
+const ANIMATION_MS = 220;
+export const GROUND = { point: [0, 0, 0], normal: [0, 0, 1] } as const;
+export const EMPTY_VIEW: ViewState = {
+  target: [0, 0, 0],
+  bearing: HOME.bearing,
+  altitude: HOME.altitude,
+  height: 260,
+  projection: 'perspective',
+};
+
+export class Pane {
+  readonly overlay: Overlay;
+  display: Display = 'edges';
+  /** To be drawn at the next frame. */
+  isStale = true;
+  private state: ViewState;
+  private current: Camera;
+  private animation: { from: ViewState; to: ViewState; started: number } | null = null;
+  private readonly cameraListeners = new Set<(camera: Camera) => void>();
+  private readonly earlier: ViewState[] = [];
+  private readonly later: ViewState[] = [];
+  /** Everything was shown once: when the view first had something to show. */
+  private isFitted = false;
+
+  constructor(
+    readonly stage: Stage,
+    readonly host: HTMLElement,
+    first: Partial<ViewState> = {},
+  ) {
+    this.overlay = new Overlay(host);
+    this.state = { ...EMPTY_VIEW, ...first };
+    this.current = cameraOf(this.state, 1, 1);
+  }
+
+  get camera(): Camera {
+    return this.current;
+  }
+
+  /** Where it looks from, or will when it has come to rest. */
+  get view(): ViewState {
+    return this.animation?.to ?? this.state;
+  }
+
+  get isShown(): boolean {
+    return this.host.clientWidth > 0 && this.host.clientHeight > 0;
+  }
+
+  /** Follows this view's camera. */
+  onCamera(listener: (camera: Camera) => void): () => void {
+    this.cameraListeners.add(listener);
+    listener(this.current);
+    return () => this.cameraListeners.delete(listener);
+  }
+
+  /** After the view was drawn: what stands over it follows. */
+  drawn(): void {
+    this.overlay.update(this.current);
+    for (const listener of this.cameraListeners) listener(this.current);
+  }
+
+  invalidate(): void {
+    this.isStale = true;
+    this.stage.requestFrame();
+  }
+
+  /** Looks this way, with a short turn of the camera that reduced motion leaves out. */
+  look({ bearing, altitude }: Pick<NamedView, 'bearing' | 'altitude'>): void {
+    this.go({ ...this.view, bearing, altitude });
+  }
+
+  setProjection(projection: ViewState['projection']): void {
+    this.go({ ...this.view, projection });
+  }
+
+  setDisplay(display: Display): void {
+    this.display = display;
+    this.invalidate();
+  }
+
+  /** All of the picture is filled by the selection, or by everything; the view orbits about it from then on. */
+  fit(what: 'selection' | 'all'): void {
+    const box = (what === 'selection' ? this.stage.selectionBox() : undefined) ?? this.stage.sceneBox;
+    const { width, pixelHeight } = this.current;
+    if (box) this.go(fitted(this.view, box, width / pixelHeight));
+    else
+      this.go({
+        ...EMPTY_VIEW,
+        bearing: this.view.bearing,
+        altitude: this.view.altitude,
+        projection: this.view.projection,
+      });
+  }
+
+  /** Back to the view before the last jump, and forth again. */
+  previousView(): void {
+    const view = this.earlier.pop();
+    if (!view) return;
+    this.later.push(this.view);
+    this.travel(view);
+  }
+
+  nextView(): void {
+    const view = this.later.pop();
+    if (!view) return;
+    this.earlier.push(this.view);
+    this.travel(view);
+  }
+
+  /** A jump to a view, which can be taken back. */
+  go(to: ViewState): void {
+    this.earlier.push(this.view);
+    this.later.length = 0;
+    this.travel(to);
+  }
+
+  private travel(to: ViewState): void {
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    if (still) this.state = to;
+    else this.animation = { from: this.state, to, started: performance.now() };
+    this.invalidate();
+  }
+
+  orbit(dx: number, dy: number): void {
+    this.move(orbited(this.state, dx, dy));
+  }
+
+  pan(dx: number, dy: number): void {
+    this.move(panned(this.current, dx, dy));
+  }
+
+  zoom(x: number, y: number, factor: number): void {
+    this.move(zoomed(this.current, x, y, factor));
+  }
+
+  /** The view turns about the selection, or else about what is under the pointer. */
+  orbitAbout(x: number, y: number): void {
+    const box = this.stage.selectionBox();
+    const ray = rayThrough(this.current, x, y);
+    const hit = box ? undefined : castOnScene(this.stage.instances, ray);
+    const target = box
+      ? boxPoint(box, [0, 0, 0])
+      : hit && ([0, 1, 2].map((i) => ray.from[i]! + ray.direction[i]! * hit.distance) as unknown as Vec3);
+    if (target) this.move(about(this.state, target));
+  }
+
+  private move(to: ViewState): void {
+    this.animation = null;
+    this.state = to;
+    this.invalidate();
+  }
+
+  /** The snap under a pixel, by the settings of the session; `only` these kinds where given. */
+  snapAt(x: number, y: number, without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Snap | null {
+    const { snapKinds, seeThrough, document, arePinsShown } = this.stage.session.store.getState();
+    const instances = this.stage.instances.filter(({ part }) => document.items[part]?.snappable);
+    return resolveSnap({
+      pointer: [x, y],
+      camera: this.current,
+      instances,
+      settings: {
+        kinds: only ?? snapKinds,
+        seeThrough,
+        reachPx: REACH_PX,
+        gridStep: document.scene.grid,
+        plane: GROUND,
+      },
+      pins: arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [],
+      ...(without ? { without } : {}),
+    });
+  }
+
+  partAt(x: number, y: number): ItemId | null {
+    return castOnScene(this.stage.instances, rayThrough(this.current, x, y))?.instance.part ?? null;
+  }
+
+  screenOf(point: Vec3): readonly [number, number] {
+    const { left, top } = this.host.getBoundingClientRect();
+    const [x, y] = project(this.current, point);
+    return [left + x, top + y];
+  }
+
+  /** Moves the camera on and returns where to draw; null while the view is not on show. */
+  step(now: number): Area | null {
+    if (this.animation) {
+      const progress = Math.min(1, Math.max(0, (now - this.animation.started) / ANIMATION_MS));
+      this.state = between(this.animation.from, this.animation.to, progress);
+      if (progress >= 1) this.animation = null;
+    }
+    this.isStale = this.animation !== null;
+    const { clientWidth, clientHeight } = this.host;
+    if (clientWidth === 0 || clientHeight === 0) return null;
+    if (!this.isFitted && this.stage.sceneBox) {
+      this.isFitted = true;
+      this.state = fitted(this.state, this.stage.sceneBox, Math.max(0.2, clientWidth / clientHeight));
+    }
+    this.current = cameraOf(this.state, clientWidth, clientHeight);
+    const { left, top } = this.host.getBoundingClientRect();
+    const origin = this.stage.canvas.getBoundingClientRect();
+    return { left: left - origin.left, top: top - origin.top, width: clientWidth, height: clientHeight };
+  }
+
+  dispose(): void {
+    this.overlay.dispose();
+  }
+}

@@ -1,0 +1,161 @@
+/** Picking what a blank asks for: points, corners, edges, faces, axes and directions. */
+import {
+  MEETING,
+  MERGED,
+  SNAP_KINDS,
+  carryBack,
+  subtract,
+  turnBack,
+  verbNamed,
+  worldFromPart,
+  type Snap,
+  type SnapKind,
+  type Vec3,
+} from '@kadrel/core';
+import { exactMm, lockedAxis, pickedBlank, withPick, type Statement } from '../session/statement.ts';
+import { pointIn, shiftOf } from './gripping.ts';
+import type { Caught, Hand } from './hand.ts';
+
+/** Blanks that complete their statement when they are picked. */
+const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
+
+const FEATURES: ReadonlySet<SnapKind> = new Set(SNAP_KINDS.filter((kind) => kind !== 'grid'));
+const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
+
+/** What the pointer catches for a blank. */
+export function catchFor(hand: Hand, statement: Statement, blank: string): Caught | null {
+  const type = verbNamed(statement.verb)!.blanks[blank]!.type;
+  const without = statement.verb === 'move' && blank === 'to' ? movedParts(statement) : undefined;
+  if (type === 'point' || (type === 'frame' && statement.picking?.how === 'points'))
+    return hand.catchPoint(without);
+  const snap = hand.snap(without, type === 'feature' ? FEATURES : DIRECTIONS);
+  return snap && { point: snap.point, snap };
+}
+
+const movedParts = (statement: Statement) => new Set((statement.typed.parts as string[] | undefined) ?? []);
+
+/** What follows the pointer during a pick. */
+export function hoverPick(hand: Hand, statement: Statement, blank: string): void {
+  const caught = catchFor(hand, statement, blank);
+  hand.showCaught(caught);
+  hand.stage.hover(caught?.snap?.part ?? null);
+  if (caught && statement.verb === 'move' && blank === 'to') previewMove(hand, statement, caught);
+}
+
+function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
+  const from = pointIn(hand, statement.typed.from);
+  if (!from) return;
+  const { by, isHeld } = moveOf(hand, statement, from, caught.point);
+  const typed = isHeld
+    ? { from: undefined, to: undefined, by: by.map(exactMm) }
+    : { to: caught.point.map((n) => exactMm(n)), ...lockedAlong(statement) };
+  hand.preview({ ...statement, typed: { ...statement.typed, ...typed } });
+  for (const pane of hand.stage.panes) pane.overlay.setGrips(null, 1);
+  hand.overlay.showRubber(from, caught.point);
+  hand.tell(statement, 'by', by);
+}
+
+/** A move by its numbers in the frame, with those typed by hand in their place. */
+function moveOf(hand: Hand, statement: Statement, from: Vec3, to: Vec3): { by: Vec3; isHeld: boolean } {
+  const told = turnBack(hand.stage.frameAxes(), subtract(to, from));
+  const isHeld = [0, 1, 2].some((axis) => statement.held.has(`by.${axis}`));
+  return { by: shiftOf(hand, statement, told), isHeld };
+}
+
+const lockedAlong = (statement: Statement) => {
+  const locked = lockedAxis(statement);
+  return locked === null ? {} : { along: 'xyz'[locked] };
+};
+
+/** Puts what is under the pointer into the blank. */
+export function pick(hand: Hand, statement: Statement, blank: string): void {
+  const caught = catchFor(hand, statement, blank);
+  if (!caught) return;
+  const { session } = hand;
+  if (statement.picking) return pickFrame(hand, statement, caught);
+  const type = verbNamed(statement.verb)!.blanks[blank]!.type;
+  const isMoveEnd = statement.verb === 'move' && blank === 'to';
+  const from = isMoveEnd ? pointIn(hand, statement.typed.from) : null;
+  const told = from && moveOf(hand, statement, from, caught.point);
+  if (told?.isHeld)
+    // A number typed during the pick goes before the point: the move is then told by X, Y and Z.
+    session.update((s) => ({
+      ...s,
+      held: new Set(),
+      typed: { ...s.typed, from: undefined, to: undefined, by: told.by.map(exactMm) },
+    }));
+  else {
+    const value = type === 'point' ? pointValue(caught) : named(hand, caught.snap!);
+    session.update((s) => ({
+      ...measured(hand, withPick(s, blank, value, labelOf(hand, caught))),
+    }));
+    if (isMoveEnd) session.update((s) => ({ ...s, typed: { ...s.typed, ...lockedAlong(s) } }));
+  }
+  hand.overlay.showRubber(null, null);
+  hand.overlay.showSnap(null);
+  hand.stage.hover(null);
+  if (COMPLETES.has(`${statement.verb}.${blank}`)) complete(hand, blank);
+}
+
+/** Copies that are left again and again go on from the same point until Enter. */
+function complete(hand: Hand, blank: string): void {
+  const statement = hand.openStatement();
+  const goesOn = statement?.typed.leaving === 'each' ? statement : null;
+  void hand.session.commit().then((isDone) => {
+    if (!isDone) return hand.stage.showPreview(hand.state().statement);
+    if (!goesOn) return;
+    hand.session.start(goesOn.verb, { ...goesOn.typed, [blank]: undefined });
+    hand.session.update((s) => ({ ...s, labels: goesOn.labels, focus: { blank, axis: null } }));
+  });
+}
+
+/** Set distance shows what is there, for typing over it. */
+function measured(hand: Hand, statement: Statement): Statement {
+  if (statement.verb !== 'distance' || statement.held.has('distance')) return statement;
+  const found = hand.session.measureOf(statement);
+  return found
+    ? { ...statement, typed: { ...statement.typed, distance: exactMm(found.distance) } }
+    : statement;
+}
+
+function pickFrame(hand: Hand, statement: Statement, caught: Caught): void {
+  const { how, points } = statement.picking!;
+  if (how === 'feature') {
+    if (caught.snap) hand.session.setFrame(named(hand, caught.snap));
+    return;
+  }
+  const all = [...points, pointValue(caught)];
+  if (all.length === 3) hand.session.setFrame({ points: all });
+  else hand.session.update((s) => ({ ...s, picking: { how, points: all } }));
+}
+
+/** Exact millimetres, or the pin's name, so that the statement follows the pin when it is given again. */
+const pointValue = ({ point, snap }: Caught): unknown =>
+  snap?.pin === undefined ? point.map((n) => exactMm(n)) : { pin: snap.pin };
+
+/** A feature by its names, with a point of it in the part's own frame that tells it from others of these names. */
+function named(hand: Hand, snap: Snap): unknown {
+  if (snap.part === undefined || snap.feature === undefined) return pointValue({ point: snap.point, snap });
+  const near = carryBack(worldFromPart(hand.state().document, snap.part), snap.point);
+  const at = snap.feature
+    .split(MEETING)
+    .map((name) => name.split(MERGED)[0])
+    .join(MEETING);
+  const isPoint = snap.kind !== 'on face' && snap.kind !== 'on edge';
+  return { on: snap.part, at, ...(isPoint ? { snap: snap.kind } : {}), near };
+}
+
+function labelOf(hand: Hand, { snap }: Caught): string | undefined {
+  if (!snap) return undefined;
+  if (snap.pin !== undefined) return `pin ${snap.pin}`;
+  if (snap.part === undefined) return undefined;
+  const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
+  return `${kind} of ${hand.nameOf(snap)}`;
+}
+
+/** The blank that the pointer fills now. */
+export const blankInHand = (hand: Hand): { statement: Statement; blank: string } | null => {
+  const statement = hand.openStatement();
+  const blank = pickedBlank(statement);
+  return statement && blank !== null ? { statement, blank } : null;
+};

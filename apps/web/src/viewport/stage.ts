@@ -1,0 +1,359 @@
+/** What all views share: the picture, what can be caught, the marks, the grips and the preview. It draws only what changed. */
+import {
+  boxPoint,
+  boxSize,
+  cameraOf,
+  carry,
+  carryBox,
+  datumInPart,
+  fitted,
+  isRefusal,
+  multiply,
+  transposed,
+  pinsOf,
+  resolveOne,
+  unionBoxes,
+  vectorOf,
+  verbNamed,
+  visibleParts,
+  worldFromPart,
+  applyMatrix,
+  carryBack,
+  NO_TURN,
+  type Box,
+  type Camera,
+  type Frame,
+  type ItemId,
+  type SnapInstance,
+  type Turn,
+  type Vec3,
+  type ViewState,
+} from '@kadrel/core';
+import { THEME_CHANGED } from '../common/theme.ts';
+import { isFramed } from '../session/frames.ts';
+import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
+import type { Statement } from '../session/statement.ts';
+import { factsOfPart, shownDocument, type Session } from '../session/store.ts';
+import type { GripSet } from './grips.ts';
+import { Pane } from './pane.ts';
+import { Picture } from './picture.ts';
+
+const CARD_MARGIN = 1.25;
+
+export class Stage {
+  readonly picture: Picture;
+  readonly panes: Pane[] = [];
+  sceneBox: Box | undefined;
+  instances: readonly SnapInstance[] = [];
+  private activePane: Pane | null = null;
+  private frame = 0;
+  private hovered: ItemId | null = null;
+  private readonly cameraListeners = new Set<(camera: Camera) => void>();
+  private readonly undo: (() => void)[] = [];
+
+  constructor(
+    readonly canvas: HTMLCanvasElement,
+    readonly session: Session,
+  ) {
+    this.picture = new Picture(canvas);
+    const observer = new ResizeObserver(() => this.resize());
+    observer.observe(canvas);
+    const repaint = () => {
+      this.picture.applyTheme();
+      this.invalidate();
+    };
+    window.addEventListener(THEME_CHANGED, repaint);
+    session.watchView(() => this.activePane?.view);
+    this.undo.push(
+      () => observer.disconnect(),
+      () => window.removeEventListener(THEME_CHANGED, repaint),
+      session.store.subscribe((now, before) => {
+        const isModel =
+          now.built !== before.built ||
+          now.document !== before.document ||
+          now.lookingAt !== before.lookingAt;
+        if (isModel) this.showModel();
+        if (now.selection !== before.selection || now.built !== before.built) this.showMarks();
+        const isStatement = now.statement !== before.statement;
+        if (isStatement) this.showPreview(now.statement);
+        if (
+          isModel ||
+          isStatement ||
+          now.selection !== before.selection ||
+          now.gripScale !== before.gripScale ||
+          now.isSelectOnly !== before.isSelectOnly ||
+          now.frames !== before.frames
+        )
+          this.showGrips();
+        if (now.document.pins !== before.document.pins || now.arePinsShown !== before.arePinsShown)
+          this.showPins();
+      }),
+    );
+    this.resize();
+    this.showModel();
+  }
+
+  /** A view on an element over the canvas. */
+  addPane(host: HTMLElement, first?: Partial<ViewState>): Pane {
+    const pane = new Pane(this, host, first);
+    const observer = new ResizeObserver(() => pane.invalidate());
+    observer.observe(host);
+    this.undo.push(() => observer.disconnect());
+    this.panes.push(pane);
+    this.activePane ??= pane;
+    this.showPins();
+    this.showGrips();
+    pane.invalidate();
+    return pane;
+  }
+
+  /** The view that one works in. */
+  get active(): Pane {
+    return this.activePane!;
+  }
+
+  activate(pane: Pane): void {
+    if (pane === this.activePane) return;
+    this.activePane = pane;
+    for (const one of this.panes) one.host.dataset.active = String(one === pane);
+    for (const listener of this.cameraListeners) listener(pane.camera);
+    this.showGrips();
+  }
+
+  /** Follows the camera of the active view. */
+  onCamera(listener: (camera: Camera) => void): () => void {
+    this.cameraListeners.add(listener);
+    if (this.activePane) listener(this.activePane.camera);
+    return () => this.cameraListeners.delete(listener);
+  }
+
+  invalidate(): void {
+    for (const pane of this.panes) pane.isStale = true;
+    this.requestFrame();
+  }
+
+  requestFrame(): void {
+    this.frame ||= requestAnimationFrame((now) => this.draw(now));
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.undo.forEach((undo) => undo());
+    this.panes.forEach((pane) => pane.dispose());
+    this.picture.dispose();
+  }
+
+  hover(part: ItemId | null): void {
+    if (part === this.hovered) return;
+    this.hovered = part;
+    this.showMarks();
+  }
+
+  boxOf(id: ItemId): Box | undefined {
+    const state = this.session.store.getState();
+    const facts = factsOfPart(state, id);
+    return facts && carryBox(worldFromPart(state.document, id), facts.measures.box);
+  }
+
+  selectionBox(): Box | undefined {
+    const { selection } = this.session.store.getState();
+    return unionBoxes(selection.flatMap((id) => this.boxOf(id) ?? []));
+  }
+
+  /** The axes of the frame that the grips and the tripods show: that of the verb in hand, or else of Move. */
+  frameAxes(): Turn {
+    const { statement, selection, document, frames } = this.session.store.getState();
+    const verb = statement && isFramed(statement.verb) ? statement.verb : 'move';
+    const typed =
+      statement?.verb === verb ? statement.typed : { in: frames[verb] === 'view' ? 'world' : frames[verb] };
+    const frame = resolveOne(verbNamed(verb)!, 'in', typed, document, this.session.world()) as
+      Frame | undefined;
+    if (!frame || isRefusal(frame)) return NO_TURN;
+    if (!frame.own) return frame.turn;
+    const [first] = selection;
+    return first === undefined ? NO_TURN : worldFromPart(document, first).turn;
+  }
+
+  /** What the grips are for, and where they stand; null while there is nothing to hold. */
+  gripSet(): GripSet | null {
+    const { statement, selection, lookingAt, document, isSelectOnly } = this.session.store.getState();
+    const isOpen = statement?.phase === 'open';
+    const verb = isOpen && isFramed(statement.verb) ? statement.verb : 'move';
+    const isFree = !isOpen || isFramed(statement.verb);
+    const isMovable = selection.length > 0 && selection.every((id) => document.items[id]?.locked === false);
+    const anchor = isFree && isMovable && lookingAt === null && !isSelectOnly ? this.anchor() : null;
+    if (!anchor) return null;
+    const axes = this.frameAxes();
+    if (verb === 'resize') {
+      const box = this.boxAlong(axes);
+      return box && { verb, anchor, axes, box };
+    }
+    return { verb, anchor: verb === 'turn' ? (this.turnCentre(statement) ?? anchor) : anchor, axes };
+  }
+
+  private turnCentre(statement: Statement | null): Vec3 | null {
+    if (statement?.verb !== 'turn') return null;
+    const { document } = this.session.store.getState();
+    if (statement.typed.centre === 'point') {
+      const at = resolveOne(verbNamed('turn')!, 'at', statement.typed, document, this.session.world());
+      return Array.isArray(at) ? vectorOf(at as never) : null;
+    }
+    const box = statement.typed.centre === 'shared' ? this.selectionBox() : undefined;
+    return box ? boxPoint(box, [0, 0, 0]) : null;
+  }
+
+  /** The box round the selection along axes, told in them: exact for one part along its own, or quarter turns. */
+  private boxAlong(axes: Turn): Box | null {
+    const state = this.session.store.getState();
+    const boxes = state.selection.flatMap((id) => {
+      const facts = factsOfPart(state, id);
+      if (!facts) return [];
+      const { turn, shift } = worldFromPart(state.document, id);
+      const inAxes = carryBack({ turn: axes, shift: [0, 0, 0] }, shift);
+      const relative = multiply(transposed(axes), turn);
+      return [carryBox({ turn: relative, shift: inAxes }, facts.measures.box)];
+    });
+    return unionBoxes(boxes) ?? null;
+  }
+
+  /** Where the grips stand: the datum of one part, the middle of the underside of several. */
+  anchor(): Vec3 | null {
+    const { selection, document } = this.session.store.getState();
+    const [only, ...others] = selection;
+    const part = only === undefined ? undefined : document.items[only];
+    if (part && others.length === 0) {
+      const inPart = datumInPart(part, (id) => factsOfPart(this.session.store.getState(), id)?.measures.box);
+      if (inPart) return carry(worldFromPart(document, part.id), inPart);
+    }
+    const box = this.selectionBox();
+    return box ? boxPoint(box, [0, 0, -1]) : null;
+  }
+
+  showGrips(): void {
+    const set = this.gripSet();
+    const axes = this.frameAxes();
+    const { gripScale } = this.session.store.getState();
+    // Grips stand over the picture, which is not drawn anew for them.
+    for (const pane of this.panes) {
+      pane.overlay.setFrame(axes);
+      pane.overlay.setGrips(set, gripScale);
+    }
+  }
+
+  private showPins(): void {
+    const { document, arePinsShown } = this.session.store.getState();
+    const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
+    for (const pane of this.panes) pane.overlay.setPins(pins);
+  }
+
+  /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
+  showPreview(statement: Statement | null): void {
+    if (!statement || statement.phase !== 'open' || !hasPreview(statement.verb)) {
+      // What is being carried out stays in sight until it is done.
+      if (statement?.phase !== 'working') this.placePreview(NO_PREVIEW);
+      this.showMeasure(null);
+      return;
+    }
+    this.showMeasure(statement);
+    const found = this.session.preview(statement);
+    if (!isRefusal(found)) return this.placePreview(found);
+    this.placePreview(NO_PREVIEW);
+    if (!found.wants) return;
+    void this.session.find(found.wants).then((isFound) => {
+      if (isFound && this.session.store.getState().statement === statement) this.showPreview(statement);
+    });
+  }
+
+  placePreview(preview: Preview): void {
+    if (this.picture.place(preview)) this.invalidate();
+  }
+
+  /** The distance of what is picked for Set distance, drawn between the two. */
+  private showMeasure(statement: Statement | null): void {
+    const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
+    for (const pane of this.panes) pane.overlay.showMeasure(measure);
+  }
+
+  /** A world point where a preview has carried it with its part. */
+  carried(preview: Preview, point: Vec3): Vec3 {
+    const { selection, document } = this.session.store.getState();
+    const id = selection.find((one) => preview.placed.has(one));
+    const at = id === undefined ? undefined : preview.placed.get(id);
+    if (!at || id === undefined) return point;
+    const moved = applyMatrix(at.linear, carryBack(worldFromPart(document, id), point));
+    return [moved[0] + at.shift[0], moved[1] + at.shift[1], moved[2] + at.shift[2]];
+  }
+
+  private resize(): void {
+    const { clientWidth, clientHeight } = this.canvas;
+    this.picture.resize(Math.max(1, clientWidth), Math.max(1, clientHeight));
+    this.invalidate();
+  }
+
+  private showModel(): void {
+    const state = this.session.store.getState();
+    const document = shownDocument(state);
+    const shown = visibleParts(document).filter((part) => state.built.parts[part.id]);
+    this.picture.place(NO_PREVIEW);
+    this.picture.show(
+      document,
+      new Map(shown.map(({ id }) => [id, state.built.parts[id]!.key])),
+      state.built.factsOf,
+    );
+    this.instances = shown.flatMap(({ id }) => {
+      const facts = factsOfPart(state, id);
+      return facts ? [{ part: id, pose: worldFromPart(document, id), shape: facts.snaps }] : [];
+    });
+    this.sceneBox = unionBoxes(shown.flatMap(({ id }) => this.boxOf(id) ?? []));
+    this.showMarks();
+  }
+
+  private showMarks(): void {
+    const { selection } = this.session.store.getState();
+    this.picture.mark({ selected: new Set(selection), hovered: this.hovered });
+    this.invalidate();
+  }
+
+  /** How far the scene reaches from where a view looks. */
+  private reachFrom(target: Vec3): number {
+    const box = this.sceneBox;
+    const size = box ? boxSize(box) : ([100, 100, 100] as const);
+    return (
+      Math.hypot(...size) + (box ? Math.hypot(...boxPoint(box, [0, 0, 0]).map((n, i) => n - target[i]!)) : 0)
+    );
+  }
+
+  private draw(now: number): void {
+    this.frame = 0;
+    const { grid } = this.session.store.getState().document.scene;
+    for (const pane of this.panes) {
+      if (!pane.isStale) continue;
+      const area = pane.step(now);
+      if (pane.isStale) this.requestFrame();
+      if (!area) continue;
+      this.picture.render(pane.camera, area, pane.display, grid, this.reachFrom(pane.camera.state.target));
+      pane.drawn();
+      if (pane === this.activePane) for (const listener of this.cameraListeners) listener(pane.camera);
+    }
+  }
+
+  /** A picture for the project's card: everything in sight, looked at as the active view does. */
+  thumbnail(): Promise<Blob | null> {
+    const { clientWidth: width, clientHeight: height } = this.canvas;
+    const view = this.active.view;
+    const all = this.sceneBox && height > 0 ? fitted(view, this.sceneBox, width / height) : view;
+    // The card is flatter than the view, and cuts off its top and bottom.
+    const camera = cameraOf({ ...all, height: all.height * CARD_MARGIN }, width, height);
+    const { grid } = this.session.store.getState().document.scene;
+    this.picture.render(
+      camera,
+      { left: 0, top: 0, width, height },
+      'edges',
+      grid,
+      this.reachFrom(all.target),
+    );
+    const picture = this.picture.thumbnail(480, 300);
+    this.invalidate();
+    return picture;
+  }
+}
