@@ -14,15 +14,18 @@ import {
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
 import orchardHive from './orchard-hive.json' with { type: 'json' };
+import tramShelter from './tram-shelter.json' with { type: 'json' };
 
 interface DemoLedger {
   readonly name: string;
   readonly units: { readonly length: string };
+  /** Grid step, mm; 5 where none is said. */
+  readonly grid?: number;
   readonly variables?: Readonly<Record<string, string>>;
   readonly ledger: readonly (Typed & { readonly verb: string })[];
 }
 
-const DEMOS: readonly DemoLedger[] = [orchardHive];
+const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter as DemoLedger];
 
 @Injectable()
 export class DemoSeed {
@@ -44,17 +47,17 @@ export class DemoSeed {
 }
 
 /** The edits that a person would have made. Demo ledgers give points by number, and corners go by boxes, so that no kernel is needed here. */
-export function playLedger({ name, units, variables, ledger }: DemoLedger): {
+export function playLedger({ name, units, grid = 5, variables, ledger }: DemoLedger): {
   start: KadrelDocument;
   edits: Edit[];
 } {
   const start: KadrelDocument = {
-    ...emptyDocument({ units: units.length as LengthUnit, grid: 5 }),
+    ...emptyDocument({ units: units.length as LengthUnit, grid }),
     variables: { ...variables },
   };
   let document = start;
   let ids = 0;
-  const edits = ledger.map(({ verb: id, ...values }, i): Edit => {
+  const edits = ledger.map(({ verb: id, note: _, ...values }, i): Edit => {
     const verb = verbNamed(id);
     if (!verb) throw new Error(`${name}, statement ${i + 1}: there is no verb ${id}.`);
     const done = perform(

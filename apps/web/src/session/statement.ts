@@ -74,7 +74,7 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
 const isFilled = (value: unknown) =>
   value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
 
-/** The first empty blank that wants filling (of two that exclude one another, the first), else the first that is picked. */
+/** The first empty blank that wants filling (of two that exclude one another, the first), else the usual one. */
 function firstOpen(statement: Statement): Entry | null {
   const verb = verbNamed(statement.verb)!;
   const entries = entriesOf(verb);
@@ -83,10 +83,14 @@ function firstOpen(statement: Statement): Entry | null {
     const { optional, excludes } = verb.blanks[blank]!;
     return !optional || (excludes !== undefined && !isFilled(statement.typed[excludes]));
   };
-  const pick = entries.find((entry) => verb.blanks[entry.blank]!.type === 'point' && isEmpty(entry));
+  const wanted = entries.find((entry) => isEmpty(entry) && isWanted(entry));
+  const usual = entries.find(({ blank }) => blank === FIRST[statement.verb]);
   const other = entries.find(({ blank }) => verb.blanks[blank]!.type !== 'parts');
-  return entries.find((entry) => isEmpty(entry) && isWanted(entry)) ?? pick ?? other ?? null;
+  return wanted ?? usual ?? other ?? null;
 }
+
+/** The blank that most statements of a verb begin with, where none must be filled. */
+const FIRST: Readonly<Record<string, string>> = { move: 'from', turn: 'angle' };
 
 /** The statement with a text typed into an entry. Three fields are filled up with zeros where they are empty. */
 export function withText(

@@ -90,6 +90,7 @@ const FIRST_SNAPS: readonly SnapKind[] = [
   'centre',
   'quadrant',
   'face centre',
+  'pin',
   'on face',
 ];
 /** A statement longer at work than this shows its progress. */

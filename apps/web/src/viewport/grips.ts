@@ -321,7 +321,7 @@ export class Grips {
     const size = mmPerPixelAt(camera, depthOf(camera, set.anchor)) * this.scale * grow;
     const radius = (axis === 'screen' ? SCREEN_RING : RING) * size;
     const normal = turnAxis(set, axis, camera);
-    const u = axis === 'screen' ? camera.right : column(set.axes, ((axis + 1) % 3));
+    const u = axis === 'screen' ? camera.right : column(set.axes, (axis + 1) % 3);
     const v = cross(normal, u);
     return Array.from({ length: count }, (_, i) => {
       const angle = (2 * Math.PI * i) / count;

@@ -57,7 +57,6 @@ export class Overlay {
     this.measure = make('g', this.svg, { visibility: 'hidden' });
     this.measureLine = make('line', this.measure, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
     this.measureText = letter(this.measure, 'var(--plum)', '');
-    this.measureText.dataset.testid = 'measure';
     this.grips = new Grips(this.svg);
     this.rectangle = make('rect', this.svg, {
       fill: 'var(--plum)',
@@ -80,7 +79,6 @@ export class Overlay {
     this.tripodLetters = AXIS_ROLES.map((role, i) => letter(this.tripod, `var(--${role})`, AXIS_LETTERS[i]!));
     this.label = document.createElement('div');
     this.label.className = 'pointer-events-none absolute z-10 hidden rounded bg-ink px-2.5 py-1 text-paper';
-    this.label.dataset.testid = 'snap-label';
     host.append(this.label);
   }
 
@@ -139,6 +137,7 @@ export class Overlay {
     const hidden = !snap || !camera;
     this.reticle.setAttribute('visibility', hidden ? 'hidden' : 'visible');
     this.label.classList.toggle('hidden', hidden);
+    mark(this.label, 'snap-label', !hidden);
     if (hidden) return;
     const [x, y] = project(camera, snap.point);
     this.reticle.setAttribute('transform', `translate(${x} ${y})`);
@@ -188,6 +187,7 @@ export class Overlay {
 
   private drawMeasure(camera: Camera): void {
     this.measure.setAttribute('visibility', this.shown ? 'visible' : 'hidden');
+    mark(this.measureText, 'measure', this.shown !== null);
     if (!this.shown) return;
     const { from, to, distance, scene } = this.shown;
     const [a, b] = [project(camera, from), project(camera, to)];
@@ -210,6 +210,12 @@ export class Overlay {
       placeLetter(this.tripodLetters[axis]!, [cx, cy, end[0], end[1]]);
     });
   }
+}
+
+/** Of several views, tests look at the one that shows something. */
+function mark(element: HTMLElement | SVGElement, name: string, isShown: boolean): void {
+  if (isShown) element.dataset.testid = name;
+  else delete element.dataset.testid;
 }
 
 function line(className: string, content: (string | Node)[]): HTMLDivElement {

@@ -58,6 +58,8 @@ export class Pointer {
       options?: AddEventListenerOptions,
     ) => {
       const listener = (event: HTMLElementEventMap[K]) => {
+        // What stands in the view's own corner, its caption, is not drawn on.
+        if (event.target instanceof Element && event.target.closest('[data-caption]')) return;
         this.enter(pane, event as MouseEvent);
         work(event);
       };

@@ -37,7 +37,7 @@ const SNAP_WORDS: Readonly<Record<SnapKind, string>> = {
   'on face': 'face',
   grid: 'grid',
 };
-const MOST_USED = ['box', 'cylinder', 'move', 'turn', 'subtract'];
+const MOST_USED = ['box', 'move', 'turn', 'subtract'];
 
 /** The strip of verbs, and at its right end the snaps and the steps. */
 export function Bench() {
@@ -149,8 +149,6 @@ function Toggle({
 function Snaps() {
   const session = useSession();
   const kinds = useSessionState((state) => state.snapKinds);
-  const seeThrough = useSessionState((state) => state.seeThrough);
-  const rule = useSessionState((state) => state.regionRule);
   const toggle = (kind: SnapKind) => {
     const next = new Set(kinds);
     if (!next.delete(kind)) next.add(kind);
@@ -169,59 +167,70 @@ function Snaps() {
             toggle={() => toggle(kind)}
           />
         ))}
-        <Toggle
-          isOn={seeThrough}
-          word="see through"
-          title="Also catch what stands behind a nearer face"
-          toggle={() => session.set({ seeThrough: !seeThrough })}
-        />
       </div>
       <span className="mx-1.5 h-5 w-px bg-rule" />
       <Manner />
-      <button
-        type="button"
-        className="quiet text-[12px] whitespace-nowrap"
-        title="What a selection rectangle takes"
-        onClick={() => session.set({ regionRule: rule === 'touching' ? 'enclosed' : 'touching' })}
-      >
-        takes <b className="font-semibold">{rule}</b>
-      </button>
     </>
   );
 }
 
-/** How the pointer works: whether it may drag, whether pins are shown, and what steps are counted from. */
+/** How the pointer works: whether it may drag, what a rectangle takes, what steps are counted from, and what it sees. */
 function Manner() {
   const session = useSession();
   const isSelectOnly = useSessionState((state) => state.isSelectOnly);
   const arePinsShown = useSessionState((state) => state.arePinsShown);
-  const hasPins = useSessionState((state) => Object.keys(state.document.pins).length > 0);
   const stepsFrom = useSessionState((state) => state.stepsFrom);
+  const seeThrough = useSessionState((state) => state.seeThrough);
+  const rule = useSessionState((state) => state.regionRule);
+  const gripScale = useSessionState((state) => state.gripScale);
+  const row = (words: string, about: string, isOn: boolean, toggle: () => void) => (
+    <button type="button" role="switch" aria-checked={isOn} className="menu-item" onClick={toggle}>
+      <span className="w-28 shrink-0 font-semibold">{words}</span>
+      <span className="flex-1 text-ink2">{about}</span>
+      <span className={clsx('w-8 text-right', isOn ? 'text-plum' : 'text-ink3')}>{isOn ? 'on' : 'off'}</span>
+    </button>
+  );
   return (
-    <div role="group" aria-label="Pointer" className="flex items-center gap-0.5">
-      <Toggle
-        isOn={isSelectOnly}
-        word="only select"
-        title="Nothing can be dragged (O)"
-        toggle={() => session.set({ isSelectOnly: !isSelectOnly })}
-      />
-      {hasPins && (
-        <Toggle
-          isOn={arePinsShown}
-          word="pins"
-          title="Show the pins"
-          toggle={() => session.set({ arePinsShown: !arePinsShown })}
-        />
-      )}
-      <button
-        type="button"
-        className="quiet text-[12px] whitespace-nowrap"
-        title="Drags go to points of the grid, or by whole steps from where they began"
-        onClick={() => session.set({ stepsFrom: stepsFrom === 'grid' ? 'start' : 'grid' })}
+    <Popover>
+      <PopoverButton
+        className={clsx('quiet text-[12px] whitespace-nowrap', isSelectOnly && 'bg-tint text-plum')}
+        title="How the pointer works"
       >
-        steps from <b className="font-semibold">{stepsFrom}</b>
-      </button>
-    </div>
+        {isSelectOnly ? 'only selects' : 'takes'} <b className="font-semibold">{rule}</b>
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'top end', gap: 10 }} className="menu w-[460px]" aria-label="Pointer">
+        {row('Only select', 'Nothing can be dragged (O)', isSelectOnly, () =>
+          session.set({ isSelectOnly: !isSelectOnly }),
+        )}
+        {row('Enclosed', 'A rectangle takes only what it encloses', rule === 'enclosed', () =>
+          session.set({ regionRule: rule === 'touching' ? 'enclosed' : 'touching' }),
+        )}
+        {row(
+          'To the grid',
+          'Drags end on the grid; off: whole steps from the start',
+          stepsFrom === 'grid',
+          () => session.set({ stepsFrom: stepsFrom === 'grid' ? 'start' : 'grid' }),
+        )}
+        {row('See through', 'Also catch what stands behind a nearer face', seeThrough, () =>
+          session.set({ seeThrough: !seeThrough }),
+        )}
+        {row('Pins', 'Show the pins', arePinsShown, () => session.set({ arePinsShown: !arePinsShown }))}
+        <label className="menu-item">
+          <span className="w-28 shrink-0 font-semibold">Grips</span>
+          <input
+            type="range"
+            className="flex-1 accent-(--plum)"
+            aria-label="Size of the grips"
+            min={0.5}
+            max={2.5}
+            step={0.05}
+            value={gripScale}
+            onChange={(event) => session.set({ gripScale: Number(event.target.value) })}
+          />
+          <span className="num w-12 text-right">{Math.round(gripScale * 100)} %</span>
+        </label>
+      </PopoverPanel>
+    </Popover>
   );
 }
 

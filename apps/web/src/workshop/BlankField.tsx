@@ -213,12 +213,17 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
   const entry: Entry = { blank: id, axis: null };
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
   const button = useFocusedButton(isActive);
+  /** The list gives the focus back to its button when it closes; a blank that the choice asks for keeps it. */
+  const isClosing = useRef(false);
   const value = (statement.typed[id] as string | undefined) ?? '';
   return (
     <Listbox
       value={value}
       disabled={statement.phase === 'working'}
-      onChange={(next: string) => session.setBlank(id, next)}
+      onChange={(next: string) => {
+        isClosing.current = true;
+        session.setBlank(id, next);
+      }}
     >
       <ListboxButton
         ref={button}
@@ -228,7 +233,10 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
         data-bad={isBad}
         aria-label={`${blank.label}: ${blank.choices?.[value] ?? 'not chosen'}`}
         title={blank.about}
-        onFocus={() => !isActive && session.focus(entry)}
+        onFocus={() => {
+          if (!isActive && !isClosing.current) session.focus(entry);
+          isClosing.current = false;
+        }}
       >
         {blank.choices?.[value] ?? <span className="text-ink3">…</span>}
       </ListboxButton>

@@ -106,7 +106,8 @@ export function Parts() {
     else if (event.key === 'ArrowUp') go(index - 1);
     else if (event.key === 'ArrowRight' && row.open === false) setOpened(row.part.id, true);
     else if (event.key === 'ArrowLeft' && row.open) setOpened(row.part.id, false);
-    else if (event.key === 'Enter' || event.key === ' ') choose(row.part.id, event);
+    else if ((event.key === 'Enter' && !event.ctrlKey && !event.shiftKey) || event.key === ' ')
+      choose(row.part.id, event);
     else if (event.key === 'F2') setRenaming(row.part.id);
     else return;
     event.preventDefault();

@@ -9,6 +9,7 @@ import {
   MenuItems,
 } from '@headlessui/react';
 import { findVerbs, formatLengthWithUnit, verbNamed, type Verb } from '@kadrel/core';
+import clsx from 'clsx';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import {
   entryText,
@@ -133,7 +134,7 @@ function Sentence({ statement }: { statement: Statement }) {
         </span>
         {piecesOf(verb, statement).map((piece, i) =>
           'words' in piece ? (
-            <span key={i} className="whitespace-nowrap">
+            <span key={i} className={clsx('whitespace-nowrap', piece.words.startsWith(',') && '-ml-1')}>
               {piece.words}
             </span>
           ) : (

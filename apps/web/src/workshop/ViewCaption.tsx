@@ -55,7 +55,7 @@ export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: bool
     <>
       <div
         className="absolute top-1.5 left-1.5"
-        onPointerDown={(event) => event.stopPropagation()}
+        data-caption
         onDoubleClick={() => {
           pane.stage.activate(pane);
           toggle();

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ISOMETRIC_ALTITUDE, type Camera } from '@kadrel/core';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Stage } from '../viewport/stage.ts';
@@ -39,7 +40,7 @@ const onArc = (altitude: number, radius: number = ARC.radius) => {
 };
 
 /** A flat compass for the bearing with an altitude arc beside it. It follows the camera without React. */
-export function ViewDial({ stage }: { stage: Stage }) {
+export function ViewDial({ stage, isSmall }: { stage: Stage; isSmall: boolean }) {
   const ring = useRef<SVGGElement>(null);
   const arc = useRef<SVGGElement>(null);
   const needle = useRef<SVGPathElement>(null);
@@ -65,7 +66,8 @@ export function ViewDial({ stage }: { stage: Stage }) {
 
   const local = (event: PointerEvent<SVGElement>) => {
     const { left, top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    return { x: event.clientX - left, y: event.clientY - top };
+    const shrink = isSmall ? 0.72 : 1;
+    return { x: (event.clientX - left) / shrink, y: (event.clientY - top) / shrink };
   };
   /** The bearing under the pointer, drawn to a stop that is near. */
   const turnTo = (event: PointerEvent<SVGElement>) => {
@@ -102,7 +104,10 @@ export function ViewDial({ stage }: { stage: Stage }) {
   const { view } = stage.active;
 
   return (
-    <div className="absolute bottom-1 left-1" onPointerDown={(event) => event.stopPropagation()}>
+    <div
+      className={clsx('absolute bottom-1 left-1 origin-bottom-left', isSmall && 'scale-[0.72]')}
+      onPointerDown={(event) => event.stopPropagation()}
+    >
       <svg width={196} height={136} className="text-[10px]" fontSize={10} fill="var(--ink2)">
         <g
           ref={ring}

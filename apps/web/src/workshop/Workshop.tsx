@@ -130,7 +130,7 @@ function Screen() {
         {stage && (
           <Views stage={stage} isFour={isFour} setIsFour={setIsFour} onReady={() => setIsReady(true)} />
         )}
-        {stage && isReady && <ViewDial stage={stage} />}
+        {stage && isReady && <ViewDial stage={stage} isSmall={isFour} />}
         <LookingAt />
         <KernelTrouble />
         <Empty />

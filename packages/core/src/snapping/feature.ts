@@ -29,13 +29,12 @@ export type Geometry =
 /** A geometry in the world, and the part that it belongs to; none for a bare point or a pin. */
 export type Feature = Geometry & { readonly part?: string };
 
-export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry =>
-  ({
-    ...geometry,
-    at: carry(pose, geometry.at),
-    ...('direction' in geometry ? { direction: turnVector(pose.turn, geometry.direction) } : {}),
-    ...('normal' in geometry ? { normal: turnVector(pose.turn, geometry.normal) } : {}),
-  });
+export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry => ({
+  ...geometry,
+  at: carry(pose, geometry.at),
+  ...('direction' in geometry ? { direction: turnVector(pose.turn, geometry.direction) } : {}),
+  ...('normal' in geometry ? { normal: turnVector(pose.turn, geometry.normal) } : {}),
+});
 
 /** Where a feature points: along an edge or an axis, or out of a face; undefined for a point. */
 export const directionOf = (geometry: Geometry): Vec3 | undefined =>

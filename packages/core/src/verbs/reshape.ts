@@ -28,12 +28,12 @@ const FLIP_X: Matrix = [-1, 0, 0, 0, 1, 0, 0, 0, 1];
 /** Keeps what a part is now as what it was made, unless that is kept already. */
 export function rememberMade(part: Part, datumAt?: Vec3): void {
   const { recipe, placement, datum } = part;
-  part.made ??= plain({
+  part.made ??= plain<NonNullable<Part['made']>>({
     base: recipe.base,
     placement,
     datum,
     ...(datumAt ? { datumAt: [...datumAt] } : {}),
-  }) as NonNullable<Part['made']>;
+  });
 }
 
 /** Drafts of Immer's cannot be cloned by structuredClone; documents are plain JSON. */

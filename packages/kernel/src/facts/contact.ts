@@ -219,6 +219,7 @@ function exactWay(
     if (flat !== undefined) return flat;
     let clear = pair.way - slack;
     let way = clear;
+    let facing: Vec3 | undefined;
     for (let i = 0; i < MOST_STEPS; i++) {
       const gap = gapAt(occt, a, b, towards, way, keep);
       if (!gap || gap.distance < 1e-9) {
@@ -227,9 +228,14 @@ function exactWay(
         else way = (clear + way) / 2;
         continue;
       }
-      clear = way;
       const closing = dot(gap.direction, towards);
-      if (closing <= 0) return null;
+      // A hair too far, the direction turns round; the same step then goes back.
+      const isBeyond = facing !== undefined && dot(facing, gap.direction) < 0;
+      if (closing <= 0 && !isBeyond) return null;
+      if (!isBeyond) {
+        clear = way;
+        facing = gap.direction;
+      }
       way += gap.distance / closing;
       if (gap.distance < LAST_STEP_MM) return way;
     }
