@@ -21,8 +21,6 @@ const text = z.union([z.string(), z.number()]);
 const ledgerFileSchema = z.looseObject({
   kadrel: z.literal(1),
   units: z.looseObject({ length: z.enum(LENGTH_UNITS) }).optional(),
-  /** Grid step, mm. */
-  grid: z.number().positive().optional(),
   variables: z.record(z.string(), text).optional(),
   ledger: z.array(z.looseObject({ verb: z.string() })),
 });
@@ -51,13 +49,12 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
     for (const key of Object.keys(given))
       if (!known.includes(key)) warnings.push(`${where}: “${key}” means nothing here and is left out.`);
   };
-  unknown('The file', file, ['kadrel', 'units', 'grid', 'variables', 'ledger', 'name', 'note']);
+  unknown('The file', file, ['kadrel', 'units', 'variables', 'ledger', 'name', 'note']);
   if (file.units) unknown('units', file.units, ['length']);
   let document: KadrelDocument = {
     ...emptyDocument({
       ...scene,
       ...(file.units ? { units: file.units.length } : {}),
-      ...(file.grid === undefined ? {} : { grid: file.grid }),
     }),
     variables: readVariables(file.variables ?? {}),
   };

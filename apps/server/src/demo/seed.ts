@@ -19,8 +19,6 @@ import tramShelter from './tram-shelter.json' with { type: 'json' };
 interface DemoLedger {
   readonly name: string;
   readonly units: { readonly length: string };
-  /** Grid step, mm; 5 where none is said. */
-  readonly grid?: number;
   readonly variables?: Readonly<Record<string, string>>;
   readonly ledger: readonly (Typed & { readonly verb: string })[];
 }
@@ -47,12 +45,12 @@ export class DemoSeed {
 }
 
 /** The edits that a person would have made. Demo ledgers give points by number, and corners go by boxes, so that no kernel is needed here. */
-export function playLedger({ name, units, grid = 5, variables, ledger }: DemoLedger): {
+export function playLedger({ name, units, variables, ledger }: DemoLedger): {
   start: KadrelDocument;
   edits: Edit[];
 } {
   const start: KadrelDocument = {
-    ...emptyDocument({ units: units.length as LengthUnit, grid }),
+    ...emptyDocument({ units: units.length as LengthUnit, grid: 5 }),
     variables: { ...variables },
   };
   let document = start;

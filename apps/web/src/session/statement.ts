@@ -183,6 +183,8 @@ export function isShown(statement: Statement, id: string): boolean {
     entryText(statement, { blank: which, axis: null }).replaceAll(/[, ]/g, '') !== '';
   if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
   if (statement.phase === 'done') return false;
+  const asked = ASKED_BY[statement.verb]?.[id];
+  if (asked) return statement.typed[asked[0]] === asked[1];
   // Of two that exclude one another both are offered until one is filled.
   if (blank.excludes !== undefined) return !filled(blank.excludes);
   return Object.keys(blanks).length <= MOST_SHOWN;
@@ -240,38 +242,37 @@ export function withPick(statement: Statement, blank: string, value: unknown, la
   const isTripled = type === 'quantities' || type === 'vector';
   const filled: Statement = {
     ...statement,
-    typed: { ...statement.typed, [blank]: value, ...CENTRE_OF_POINT[`${statement.verb}.${blank}`] },
+    typed: { ...statement.typed, ...askedFor(statement, blank), [blank]: value },
     labels: label === undefined ? labels : { ...labels, [blank]: label },
     refusal: null,
   };
   return next === undefined ? filled : { ...filled, focus: { blank: next, axis: isTripled ? 0 : null } };
 }
 
-/** A centre point that is given is the one that is meant. */
-const CENTRE_OF_POINT: Readonly<Record<string, Typed>> = {
-  'turn.at': { centre: 'point' },
-  'mirror.at': { centre: 'point' },
-  'resize.at': { about: 'point' },
-  'align.to': { against: 'point' },
-  'align.face': { against: 'face' },
-  'distribute.gap': { by: 'gap' },
-  'seat.on': { onto: 'part' },
-};
+/** What is given is what is meant: the choice that asks for a blank follows it. */
+function askedFor({ verb }: Statement, blank: string): Typed {
+  const asked = ASKED_BY[verb]?.[blank];
+  return asked ? { [asked[0]]: asked[1] } : {};
+}
+
+/** Blanks that belong to one value of a choice: verb, then blank → choice and value. */
+const ASKED_BY: Readonly<Record<string, Readonly<Record<string, readonly [choice: string, value: string]>>>> =
+  {
+    turn: { at: ['centre', 'point'] },
+    mirror: { at: ['centre', 'point'] },
+    resize: { at: ['about', 'point'] },
+    align: { to: ['against', 'point'], face: ['against', 'face'] },
+    distribute: { gap: ['by', 'gap'] },
+    seat: { on: ['onto', 'part'] },
+  };
 
 /** Where a choice asks for a blank of its own, that has the focus next. */
-const AFTER_CHOICE: Readonly<Record<string, string>> = {
-  'turn.centre=point': 'at',
-  'mirror.centre=point': 'at',
-  'resize.about=point': 'at',
-  'align.against=point': 'to',
-  'align.against=face': 'face',
-  'distribute.by=gap': 'gap',
-  'seat.onto=part': 'on',
-};
-
 export function withChoice(statement: Statement, blank: string): Statement {
-  const next = AFTER_CHOICE[`${statement.verb}.${blank}=${String(statement.typed[blank])}`];
-  return next === undefined ? statement : { ...statement, focus: { blank: next, axis: null } };
+  const value = statement.typed[blank];
+  const found = Object.entries(ASKED_BY[statement.verb] ?? {}).find(
+    ([, [choice, asks]]) => choice === blank && asks === value,
+  );
+  return found ? { ...statement, focus: { blank: found[0], axis: null } } : statement;
 }
 
 /** The axis that a motion is locked to, because its field has the focus: only with the fields of a shift. */

@@ -1,6 +1,7 @@
 /** What stands over a view: grips, pins, reticle with its words, selection rectangle, tripod. Moved by hand, never by React. */
 import {
   column,
+  exactStyle,
   formatLengthWithUnit,
   project,
   NO_TURN,
@@ -192,7 +193,7 @@ export class Overlay {
     const { from, to, distance, scene } = this.shown;
     const [a, b] = [project(camera, from), project(camera, to)];
     setLine(this.measureLine, a, b);
-    this.measureText.textContent = formatLengthWithUnit(distance, scene);
+    this.measureText.textContent = formatLengthWithUnit(distance, exactStyle(scene));
     this.measureText.setAttribute('x', String((a[0] + b[0]) / 2));
     this.measureText.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
   }

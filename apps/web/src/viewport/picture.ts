@@ -91,10 +91,10 @@ export class Picture {
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: false });
     // Reading compile logs back stalls the first frame; a broken shader shows in the tests' pictures all the same.
     this.renderer.debug.checkShaderErrors = false;
-    // Each view is drawn by itself into its part of the canvas, and the others stay as they are.
+    // Each view is drawn into its part of the canvas.
     this.renderer.setScissorTest(true);
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.grid = makeGrid();

@@ -326,8 +326,9 @@ export class Stage {
   private draw(now: number): void {
     this.frame = 0;
     const { grid } = this.session.store.getState().document.scene;
+    // The canvas keeps nothing from frame to frame, since keeping costs more than drawing: all views on show are drawn.
+    if (!this.panes.some((pane) => pane.isStale)) return;
     for (const pane of this.panes) {
-      if (!pane.isStale) continue;
       const area = pane.step(now);
       if (pane.isStale) this.requestFrame();
       if (!area) continue;

@@ -12,6 +12,7 @@ import {
 import {
   AXES,
   emptyDocument,
+  exactStyle,
   formatLength,
   topParts,
   wordBlank,
@@ -89,7 +90,9 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
   const shown =
     label ??
     pickedWords(blank, statement.typed[entry.blank], document) ??
-    (exact === undefined ? shownPoint(raw, scene) : formatLength(exact, scene));
+    (exact === undefined
+      ? shownPoint(raw, scene)
+      : formatLength(exact, entry.blank === 'distance' ? exactStyle(scene) : scene));
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
 
   useEffect(() => {

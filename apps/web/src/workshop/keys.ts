@@ -119,7 +119,11 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         );
       if (key === '?' || key === 'Shift+?') return (screen.openSheet(), true);
       if (key === '/') {
-        document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus();
+        // What is done makes room for the search, which is there after the next drawing of the bar.
+        if (statement?.phase === 'done') session.leave();
+        requestAnimationFrame(() =>
+          document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus(),
+        );
         return true;
       }
       if (key === 'Ctrl+Enter' && statement?.phase !== 'open') return (session.again(), true);

@@ -34,6 +34,13 @@ export function formatLengthWithUnit(mm: number, style: NumberStyle): string {
   return style.units === 'ft-in' ? formatLength(mm, style) : `${formatLength(mm, style)} ${style.units}`;
 }
 
+/** The style for reading a measured length to a millionth of a millimetre, as far as the digits go. */
+export const exactStyle = (style: NumberStyle): NumberStyle => ({
+  ...style,
+  decimals: Math.min(9, 6 + Math.ceil(Math.log10(mmPerSceneUnit(style.units)))),
+  trailingZeros: false,
+});
+
 /** Feet, inches and a fraction in lowest terms, to the nearest 1/`fraction` inch: `5' 3-1/2"`, `-7/8"`, `0"`. */
 export function formatFeetInches(mm: number, fraction: number): string {
   const parts = Math.round((Math.abs(mm) / 25.4) * fraction);

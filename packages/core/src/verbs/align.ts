@@ -42,7 +42,7 @@ export const align = declareVerb({
       choices: { each: 'each by itself', one: 'one block' },
     }),
   },
-  sentence: 'Align {parts}[ X {x}][ Y {y}][ Z {z}] against {against}[ {to}][ {face}][, as {as}]',
+  sentence: 'Align {parts}[ X {x}][ Y {y}][ Z {z}] against {against}[ at {to}][ at {face}][, as {as}]',
   apply(draft, values, context) {
     const chosen = withoutNested(draft, values.parts);
     const sides = AXIS_NAMES.map((axis) => values[axis] as Side);

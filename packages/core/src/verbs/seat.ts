@@ -28,7 +28,7 @@ export const seat = declareVerb({
       choices: { each: 'each by itself', one: 'one block' },
     }),
   },
-  sentence: 'Seat {parts} onto {onto}[ {on}][, towards {towards}][, as {as}]',
+  sentence: 'Seat {parts} onto {onto}[, {on}][, towards {towards}][, as {as}]',
   apply(draft, { parts, onto, on, towards, as }, context) {
     const chosen = withoutNested(draft, parts);
     const locked = lockedRefusal(draft, chosen);
