@@ -46,7 +46,7 @@ export class Person {
     await this.isReady();
   }
 
-  /** The kernel has nothing to do. */
+  /** The kernel has nothing to do, and the views are at rest. */
   async isReady(): Promise<void> {
     await this.page.waitForFunction(() => window.kadrel?.isIdle === true, null, { timeout: 30_000 });
   }
@@ -105,12 +105,12 @@ export class Person {
   async looks(view: string): Promise<void> {
     await this.page.getByRole('button', { name: /perspective|parallel/ }).click();
     await this.page.getByRole('menuitem', { name: view, exact: true }).click();
-    await this.page.waitForTimeout(400);
+    await this.isReady();
   }
 
   async fitsAll(): Promise<void> {
     await this.page.keyboard.press('Shift+F');
-    await this.page.waitForTimeout(400);
+    await this.isReady();
   }
 
   document(): Promise<KadrelDocument> {

@@ -69,6 +69,40 @@ async function takeAll(address) {
   await page.getByRole('menuitem', { name: 'Light', exact: true }).click();
 
   await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await page.getByRole('link', { name: 'Open Tram shelter' }).click();
+  await idle();
+  await page.waitForTimeout(2500);
+  const part = (name) => page.getByRole('treeitem', { name, exact: true });
+  await part('Bench seat').click();
+  await part('Slab').click({ modifiers: ['Control'] });
+  const align = page.getByRole('group', { name: 'Align', exact: true });
+  await align.getByRole('group', { name: 'Align X' }).getByRole('button', { name: 'least' }).click();
+  await align.getByRole('group', { name: 'Align Y' }).getByRole('button', { name: 'greatest' }).click();
+  await take('align');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+
+  await page.keyboard.press('v');
+  await idle();
+  await part('Roof').click();
+  await page.keyboard.press('t');
+  await take('four-views');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('v');
+
+  await page.keyboard.press('d');
+  for (const [point, dx, dy] of [
+    [[1400, 1600, 450], 3, -1],
+    [[3875, 250, 1100], -3, 0],
+  ]) {
+    await pointAt(point, dx, dy);
+    await page.mouse.down();
+    await page.mouse.up();
+  }
+  await take('set-distance');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
   await hive.waitFor();
   await page.reload();
   await hive.locator('img').waitFor();

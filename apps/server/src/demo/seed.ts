@@ -23,7 +23,7 @@ interface DemoLedger {
   readonly ledger: readonly (Typed & { readonly verb: string })[];
 }
 
-const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter as DemoLedger];
+const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter];
 
 @Injectable()
 export class DemoSeed {

@@ -275,6 +275,10 @@ export function withChoice(statement: Statement, blank: string): Statement {
   return found ? { ...statement, focus: { blank: found[0], axis: null } } : statement;
 }
 
+/** Copies are put again and again until Enter comes without another point. */
+export const isEndOfCopies = ({ phase, typed }: Statement): boolean =>
+  phase === 'open' && typed.leaving === 'each' && isFilled(typed.from) && !isFilled(typed.to);
+
 /** The axis that a motion is locked to, because its field has the focus: only with the fields of a shift. */
 export function lockedAxis({ focus, verb }: Statement): 0 | 1 | 2 | null {
   return verb === 'move' && focus?.blank === 'by' ? focus.axis : null;

@@ -40,6 +40,7 @@ import { previewOf, type Preview } from './preview.ts';
 import {
   exactMm,
   exactNumber,
+  isEndOfCopies,
   nextEntry,
   startStatement,
   withChoice,
@@ -275,6 +276,10 @@ export function openSession(opened: OpenedSession) {
   async function commit(): Promise<boolean> {
     const { statement, document } = get();
     if (!statement || statement.phase === 'working') return false;
+    if (isEndOfCopies(statement)) {
+      set({ statement: null });
+      return true;
+    }
     const verb = verbNamed(statement.verb)!;
     const back = statement.editId === null ? undefined : withdrawn(statement.editId);
     if (statement.editId !== null && !back) {
@@ -342,6 +347,9 @@ export function openSession(opened: OpenedSession) {
     if (!isFramed(verbId)) return {};
     const kept = get().frames[verbId];
     const view = kept === 'view' ? lookAtView() : undefined;
+    // A frame that was picked goes with the part that it was picked on.
+    const on = (kept as { on?: string } | null)?.on;
+    if (on !== undefined && !get().document.items[on]) return { in: 'world' };
     return { in: kept === 'view' ? (view ? frameOfView(view) : 'world') : kept };
   }
 
@@ -382,9 +390,18 @@ export function openSession(opened: OpenedSession) {
     },
     type: (entry: Entry, text: string) => actions.update((statement) => withText(statement, entry, text)),
     setBlank: (blank: string, value: unknown) =>
-      actions.update((s) =>
-        withChoice({ ...s, typed: { ...s.typed, [blank]: value }, refusal: null }, blank),
-      ),
+      actions.update((s) => {
+        const chosen = withChoice({ ...s, typed: { ...s.typed, [blank]: value }, refusal: null }, blank);
+        return blank === 'along' ? actions.withMeasure(chosen) : chosen;
+      }),
+    /** Set distance shows what is there, for typing over it. */
+    withMeasure(statement: Statement): Statement {
+      if (statement.verb !== 'distance' || statement.held.has('distance')) return statement;
+      const found = actions.measureOf(statement);
+      return found
+        ? { ...statement, typed: { ...statement.typed, distance: exactMm(found.distance) } }
+        : statement;
+    },
     /** Sets a frame, and remembers it for the verb. `view` is the view that one works in. */
     setFrame(frame: unknown): void {
       const { statement, frames } = get();

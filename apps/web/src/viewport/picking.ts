@@ -59,7 +59,10 @@ function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
 function moveOf(hand: Hand, statement: Statement, from: Vec3, to: Vec3): { by: Vec3; isHeld: boolean } {
   const told = turnBack(hand.stage.frameAxes(), subtract(to, from));
   const isHeld = [0, 1, 2].some((axis) => statement.held.has(`by.${axis}`));
-  return { by: shiftOf(hand, statement, told), isHeld };
+  if (!hand.last.shift) return { by: shiftOf(hand, statement, told), isHeld };
+  // Shift keeps to the main direction: the move is then told by its number.
+  const main = [0, 1, 2].reduce((a, b) => (Math.abs(told[b]!) > Math.abs(told[a]!) ? b : a));
+  return { by: shiftOf(hand, statement, told, [main]), isHeld: true };
 }
 
 const lockedAlong = (statement: Statement) => {
@@ -87,7 +90,7 @@ export function pick(hand: Hand, statement: Statement, blank: string): void {
   else {
     const value = type === 'point' ? pointValue(caught) : named(hand, caught.snap!);
     session.update((s) => ({
-      ...measured(hand, withPick(s, blank, value, labelOf(hand, caught))),
+      ...session.withMeasure(withPick(s, blank, value, labelOf(hand, caught))),
     }));
     if (isMoveEnd) session.update((s) => ({ ...s, typed: { ...s.typed, ...lockedAlong(s) } }));
   }
@@ -107,15 +110,6 @@ function complete(hand: Hand, blank: string): void {
     hand.session.start(goesOn.verb, { ...goesOn.typed, [blank]: undefined });
     hand.session.update((s) => ({ ...s, labels: goesOn.labels, focus: { blank, axis: null } }));
   });
-}
-
-/** Set distance shows what is there, for typing over it. */
-function measured(hand: Hand, statement: Statement): Statement {
-  if (statement.verb !== 'distance' || statement.held.has('distance')) return statement;
-  const found = hand.session.measureOf(statement);
-  return found
-    ? { ...statement, typed: { ...statement.typed, distance: exactMm(found.distance) } }
-    : statement;
 }
 
 function pickFrame(hand: Hand, statement: Statement, caught: Caught): void {

@@ -107,6 +107,11 @@ export class Stage {
     return pane;
   }
 
+  /** Nothing moves, and nothing waits to be drawn. */
+  get isAtRest(): boolean {
+    return this.frame === 0;
+  }
+
   /** The view that one works in. */
   get active(): Pane {
     return this.activePane!;

@@ -17,7 +17,7 @@ export interface KadrelConsole {
   screenOf(point: Vec3): readonly [x: number, y: number];
   /** Measures of a part, by name or id, in the world. */
   facts(part: string): Promise<PartMeasure>;
-  /** Nothing is being built and nothing waits to be built. */
+  /** Nothing is being built and nothing waits to be built; no view moves. */
   readonly isIdle: boolean;
   /** Edits that the server has not acknowledged. */
   readonly unsaved: number;
@@ -45,7 +45,7 @@ export function offerConsole(session: Session, stage: Stage): () => void {
       return found ? session.measure(found.id) : Promise.reject(new Error(`There is no part named ${part}.`));
     },
     get isIdle() {
-      return session.isIdle() && state().statement?.phase !== 'working';
+      return session.isIdle() && state().statement?.phase !== 'working' && stage.isAtRest;
     },
     get unsaved() {
       return session.unsaved();
