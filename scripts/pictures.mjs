@@ -84,16 +84,16 @@ async function takeAll(address) {
 
   await page.keyboard.press('v');
   await idle();
-  await part('Roof').click();
-  await page.keyboard.press('t');
+  await part('Bench seat').click();
   await take('four-views');
-  await page.keyboard.press('Escape');
   await page.keyboard.press('v');
+  await page.waitForTimeout(700);
+  await idle();
 
   await page.keyboard.press('d');
   for (const [point, dx, dy] of [
-    [[1400, 1600, 450], 3, -1],
-    [[3875, 250, 1100], -3, 0],
+    [[2400, 1600, 390], 0, 1],
+    [[2400, 0, 0], 0, 1],
   ]) {
     await pointAt(point, dx, dy);
     await page.mouse.down();
