@@ -31,10 +31,13 @@ export {
   type Standing,
   type Verb,
 } from './verbs/declare.ts';
-export { refuse } from './verbs/declare.ts';
+export { isRefusal, refuse } from './verbs/declare.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './verbs/statement.ts';
+export { quantityReader, resolveOne, resolveStatement, type Typed } from './verbs/values.ts';
+export { wordBlank, wordStatement } from './verbs/words.ts';
+export * from './verbs/world.ts';
 export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
 export * from './snapping/resolve.ts';

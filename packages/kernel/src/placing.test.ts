@@ -241,23 +241,29 @@ describe('seat', () => {
   });
   test('500 random heaps of boxes come to rest on the highest under them', () => {
     const next = numbers(7);
+    const some = () => Math.round(next() * 8000) / 100;
+    const size = [
+      [30, 50, 5],
+      [60, 12, 5],
+      [25, 25, 5],
+      [44.4, 71.7, 5],
+    ] as const;
+    const bench = new Scene();
+    size.forEach((sizes, n) => bench.run('box', { as: `f${n}`, size: [...sizes] }));
+    bench.run('box', { as: 'm', size: [20, 20, 10] });
     for (let i = 0; i < 500; i++) {
-      const some = () => Math.round(next() * 8000) / 100;
-      const bench = new Scene();
-      const fixed = Array.from({ length: 4 }, (_, n) => ({
-        at: [some(), some(), some()],
-        size: [some() + 5, some() + 5, 5],
-        n,
-      }));
-      for (const { at, size, n } of fixed) bench.run('box', { as: `f${n}`, size, at });
+      const at = size.map(() => [some(), some(), some()] as const);
+      at.forEach((place, n) => bench.run('change', { parts: [`f${n}`], at: [...place].map(String) }));
       bench
-        .run('box', { as: 'm', size: [20, 20, 10], at: [some(), some(), 200] })
+        .run('change', { parts: ['m'], at: [some(), some(), 200].map(String) })
         .run('seat', { parts: ['m'] });
       const m = bench.measure('m').box;
-      const under = fixed.filter(({ at, size }) =>
-        [0, 1].every((k) => Math.min(m.max[k]!, at[k]! + size[k]!) - Math.max(m.min[k]!, at[k]!) > 0),
+      const under = at.filter((place, n) =>
+        [0, 1].every(
+          (k) => Math.min(m.max[k]!, place[k]! + size[n]![k]!) - Math.max(m.min[k]!, place[k]!) > 0,
+        ),
       );
-      const top = Math.max(0, ...under.map(({ at }) => at[2]! + 5));
+      const top = Math.max(0, ...under.map(([, , z]) => z + 5));
       expect(Math.abs(m.min[2] - top)).toBeLessThan(1e-9);
     }
   });

@@ -1,6 +1,7 @@
 /** Keys of the workshop: the verbs' own, made from their declarations, and a few for looking round. */
 import { VERBS, type Camera, type Vec3 } from '@kadrel/core';
 import { useEffect } from 'react';
+import { flushSync } from 'react-dom';
 import { entryKey } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
@@ -119,11 +120,9 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         );
       if (key === '?' || key === 'Shift+?') return (screen.openSheet(), true);
       if (key === '/') {
-        // What is done makes room for the search, which is there after the next drawing of the bar.
-        if (statement?.phase === 'done') session.leave();
-        requestAnimationFrame(() =>
-          document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus(),
-        );
+        // What is done makes room for the search, which must be there before the next key comes.
+        if (statement?.phase === 'done') flushSync(() => session.leave());
+        document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus();
         return true;
       }
       if (key === 'Ctrl+Enter' && statement?.phase !== 'open') return (session.again(), true);

@@ -165,6 +165,9 @@ export const refuse = (code: string, message: string, blank?: string, at?: numbe
   ...(at === undefined ? {} : { at }),
 });
 
+export const isRefusal = (value: unknown): value is Refusal =>
+  typeof value === 'object' && value !== null && (value as Refusal).refused === true;
+
 export interface Outcome {
   readonly refused?: false;
   /** The part that the statement's `as` names. */

@@ -9,9 +9,12 @@ import {
   type KadrelDocument,
 } from '../index.ts';
 import { applyEdit, editsCollide, ledgerOf, stepBack, undoStacks, type Edit } from '../history/edit.ts';
-import type { Refusal } from './declare.ts';
+import { isRefusal, type Refusal } from './declare.ts';
 import { VERBS, findVerbs, verbNamed } from './index.ts';
-import { isRefusal, perform, plainWorld, wordStatement, type Typed, type World } from './statement.ts';
+import { perform } from './statement.ts';
+import type { Typed } from './values.ts';
+import { wordStatement } from './words.ts';
+import { plainWorld, type World } from './world.ts';
 
 /** A small bench for tests: statements in, documents and refusals out. */
 class Bench {

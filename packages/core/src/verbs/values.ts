@@ -1,0 +1,304 @@
+/** Blanks as typed → the values that a verb's `apply` receives, or the first reason why there are none. */
+import { partNamed, pinNamed, valueOf, vectorOf, worldFromPart } from '../document/items.ts';
+import {
+  viewSchema,
+  type ItemId,
+  type KadrelDocument,
+  type Num,
+  type NumVector,
+} from '../document/schema.ts';
+import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
+import { QuantityError } from '../quantity/lexer.ts';
+import type { QuantityKind } from '../quantity/units.ts';
+import { solveVariables } from '../quantity/variables.ts';
+import { carry } from '../space/pose.ts';
+import { cleanDirection } from '../space/matrix.ts';
+import { length, unit, type Vec3 } from '../space/vector.ts';
+import { carryGeometry, directionOf, locateFeature, type Feature } from '../snapping/feature.ts';
+import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
+import type { ShapeFeatures } from '../snapping/shape.ts';
+import { isRefusal, refuse, type Blank, type Direction, type Refusal, type Verb } from './declare.ts';
+import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
+import type { World } from './world.ts';
+
+/** Blanks as typed: texts, lists of texts, part names or ids, `{ on, at, snap }` for points. */
+export type Typed = Readonly<Record<string, unknown>>;
+
+type Reader = (text: string, kind: QuantityKind, now?: number) => Num;
+
+/** Reads texts in the document's units and variables; a text that uses variables keeps its formula. Throws QuantityError. */
+export function quantityReader(document: KadrelDocument): Reader {
+  let variables: ReadonlyMap<string, Quantity> | undefined;
+  return (text, kind, now) => {
+    variables ??= solveVariables(document.variables, document.scene.units).values;
+    const context = { units: document.scene.units, variables, ...(now === undefined ? {} : { now }) };
+    const { value, uses } = readQuantity(text, kind, context);
+    return uses.length > 0 && !/\bnow\b/.test(text) ? { formula: text.trim(), value } : value;
+  };
+}
+
+/** The values of the blanks, or the first reason why there are none. */
+export function resolveStatement(
+  verb: Verb,
+  typed: Typed,
+  document: KadrelDocument,
+  world: World,
+): Record<string, unknown> | Refusal {
+  const read = quantityReader(document);
+  const values: Record<string, unknown> = {};
+  for (const [id, blank] of Object.entries(verb.blanks)) {
+    const given = isEmpty(typed[id]) ? blank.default : typed[id];
+    if (isEmpty(given)) {
+      if (!blank.optional)
+        return refuse(
+          'missing',
+          `Still empty: ${blank.about.charAt(0).toLowerCase()}${blank.about.slice(1)}`,
+          id,
+        );
+      continue;
+    }
+    const value = resolveBlank(blank, id, given, { document, read, world });
+    if (isRefusal(value)) return value;
+    values[id] = value;
+  }
+  return values;
+}
+
+/** The value of one blank by itself, or why it has none; undefined while it is empty. */
+export function resolveOne(
+  verb: Verb,
+  id: string,
+  typed: Typed,
+  document: KadrelDocument,
+  world: World,
+): unknown {
+  const blank = verb.blanks[id]!;
+  const given = isEmpty(typed[id]) ? blank.default : typed[id];
+  return isEmpty(given)
+    ? undefined
+    : resolveBlank(blank, id, given, { document, read: quantityReader(document), world });
+}
+
+export const isEmpty = (value: unknown) =>
+  value === undefined ||
+  value === null ||
+  value === '' ||
+  (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
+const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+interface Resolving {
+  readonly document: KadrelDocument;
+  readonly read: Reader;
+  readonly world: World;
+}
+
+function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolving): unknown {
+  const kind = blank.kind ?? (blank.type === 'angle' ? 'angle' : blank.type === 'count' ? 'count' : 'length');
+  switch (blank.type) {
+    case 'length':
+    case 'angle':
+      return readNumber(given, kind, blank, id, around);
+    case 'count': {
+      const count = readNumber(given, 'count', blank, id, around);
+      return isRefusal(count) ? count : valueOf(count);
+    }
+    case 'vector':
+      return readVector(given, blank, id, around);
+    case 'point':
+      return readPoint(given, blank, id, around);
+    case 'frame':
+      return readFrame(given, id, around);
+    case 'direction':
+      return readDirection(given, id, around);
+    case 'feature':
+      return readFeature(given, id, around);
+    case 'view': {
+      const view = viewSchema.safeParse(given);
+      return view.success
+        ? view.data
+        : refuse('type', 'A view is { target, bearing, altitude, height, projection }.', id);
+    }
+    case 'quantity':
+      return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
+    case 'quantities':
+      return threeTexts(given) ?? refuse('type', 'Three numbers belong here.', id);
+    case 'part':
+      return findPart(given, id, around.document);
+    case 'parts':
+      return findParts(given, blank, id, around.document);
+    case 'choice': {
+      const text = asText(given);
+      if (text !== undefined && Object.hasOwn(blank.choices ?? {}, text)) return text;
+      return refuse(
+        'choice',
+        `“${String(given)}” is not offered; choose ${Object.keys(blank.choices ?? {}).join(', ')}.`,
+        id,
+      );
+    }
+    case 'name':
+    case 'text': {
+      const text = typeof given === 'string' ? given.trim() : undefined;
+      if (text !== undefined && text.length > 0 && text.length <= 120) return text;
+      return refuse('text', 'A text of at most 120 characters belongs here.', id);
+    }
+  }
+}
+
+const asText = (given: unknown) =>
+  typeof given === 'number' ? String(given) : typeof given === 'string' ? given : undefined;
+
+function threeTexts(given: unknown): [string, string, string] | undefined {
+  if (!Array.isArray(given) || given.length !== 3) return undefined;
+  const texts = given.map((value: unknown) => asText(value) ?? undefined);
+  return texts.every((text) => text !== undefined) ? (texts as [string, string, string]) : undefined;
+}
+
+function readNumber(
+  given: unknown,
+  kind: QuantityKind,
+  blank: Blank,
+  id: string,
+  { read }: Resolving,
+): Num | Refusal {
+  const text = asText(given);
+  if (text === undefined) return refuse('type', 'A number or a text belongs here.', id);
+  try {
+    const value = read(text, kind);
+    if (blank.positive && !(valueOf(value) > 0))
+      return refuse('not-positive', `${sentenceCase(blank.label)} must be more than zero.`, id);
+    return value;
+  } catch (error) {
+    if (error instanceof QuantityError) return refuse(error.code, error.message, id, error.at);
+    throw error;
+  }
+}
+
+function readVector(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
+  const texts = threeTexts(given);
+  if (!texts) return refuse('type', 'Three numbers belong here, for X, Y and Z.', id);
+  const read = texts.map((text, axis) => {
+    const value =
+      text.trim() === ''
+        ? refuse('empty', `${'XYZ'[axis]} is empty.`, id)
+        : readNumber(text, 'length', blank, id, around);
+    return isRefusal(value) ? { ...value, message: `${'XYZ'[axis]}: ${value.message}` } : value;
+  });
+  return read.find(isRefusal) ?? (read as NumVector);
+}
+
+function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
+  if (Array.isArray(given)) return readVector(given, blank, id, around);
+  const pin = pinOf(given, around.document);
+  if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
+  const found = readNamed(given, id, around, locatePoint);
+  if (isRefusal(found)) return found;
+  return [...carry(worldFromPart(around.document, found.part), found.found)];
+}
+
+/** `{ "pin": name }`; undefined for anything else. */
+function pinOf(given: unknown, document: KadrelDocument) {
+  const name = typeof given === 'object' && given !== null ? (given as { pin?: unknown }).pin : undefined;
+  if (typeof name !== 'string') return undefined;
+  return pinNamed(document, name) ?? refuse('unknown-pin', `There is no pin named ${name}.`);
+}
+
+/** Looks up what `{ on, at }` names on a built part. */
+function readNamed<T extends object>(
+  given: unknown,
+  id: string,
+  { document, world }: Resolving,
+  locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal,
+): { part: ItemId; found: T } | Refusal {
+  const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
+  if (typeof named.on !== 'string' || typeof named.at !== 'string')
+    return refuse(
+      'type',
+      'Three numbers belong here, or { "on": part, "at": face names joined by & }, or { "pin": name }.',
+      id,
+    );
+  const part = findPart(named.on, id, document);
+  if (typeof part !== 'string') return part;
+  const shape = world.shapeOf(part);
+  if (isRefusal(shape)) return { ...shape, blank: id };
+  const found = locate(shape.snaps, { ...(named as NamedPoint), on: document.items[part]!.name }, document);
+  return isRefusal(found) ? { ...found, blank: id } : { part, found };
+}
+
+function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
+  if (Array.isArray(given) || pinOf(given, around.document)) {
+    const point = readPoint(given, POINT_BLANK, id, around);
+    return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
+  }
+  const found = readNamed(given, id, around, locateFeature);
+  if (isRefusal(found)) return found;
+  return { ...carryGeometry(worldFromPart(around.document, found.part), found.found), part: found.part };
+}
+const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
+
+function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {
+  const text = asText(given)?.trim().toLowerCase();
+  const named = text === undefined ? null : /^([+-]?)([xyz])$/.exec(text);
+  if (named) return { axis: 'xyz'.indexOf(named[2]!) as 0 | 1 | 2, sign: named[1] === '-' ? -1 : 1 };
+  if (Array.isArray(given)) {
+    const numbers = given.map(Number);
+    if (numbers.length !== 3 || !numbers.every(Number.isFinite) || length(numbers as unknown as Vec3) === 0)
+      return refuse('direction', 'A direction is three numbers, not all zero.', id);
+    return { vector: cleanDirection(unit(numbers as unknown as Vec3)) };
+  }
+  if (text !== undefined || typeof given !== 'object')
+    return refuse(
+      'direction',
+      'A direction is X, Y or Z, with a minus for the other way, or a picked edge or face.',
+      id,
+    );
+  const feature = readFeature(given, id, around);
+  if (isRefusal(feature)) return feature;
+  const direction = directionOf(feature);
+  return direction
+    ? { vector: cleanDirection(direction) }
+    : refuse('direction', 'A point has no direction: pick an edge or a face.', id);
+}
+
+/** World, own, a view by name or by bearing and altitude, a feature, or three points. */
+function readFrame(given: unknown, id: string, around: Resolving): Frame | Refusal {
+  const text = asText(given)?.trim().toLowerCase();
+  if (text === 'world') return WORLD_FRAME;
+  if (text === 'own') return { own: true };
+  if (text !== undefined && Object.hasOwn(VIEW_FRAMES, text)) return viewFrame(VIEW_FRAMES[text]!);
+  const wrong = refuse(
+    'frame',
+    `A frame is world, own, ${Object.keys(VIEW_FRAMES).join(', ')}, a picked edge or face, or three points.`,
+    id,
+  );
+  if (typeof given !== 'object' || given === null) return wrong;
+  const { bearing, altitude, points } = given as { bearing?: unknown; altitude?: unknown; points?: unknown };
+  if (typeof bearing === 'number' && typeof altitude === 'number') return viewFrame({ bearing, altitude });
+  if (Array.isArray(points) && points.length === 3) {
+    const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+    const fault = read.find(isRefusal);
+    if (fault) return fault;
+    const [a, b, c] = (read as NumVector[]).map(vectorOf);
+    return threePointFrame(a!, b!, c!) ?? refuse('frame', 'These three points stand in one line.', id);
+  }
+  const feature = readFeature(given, id, around);
+  if (isRefusal(feature)) return feature;
+  return featureFrame(feature) ?? refuse('frame', 'A point has no axes: pick an edge or a face.', id);
+}
+
+function findPart(given: unknown, id: string, document: KadrelDocument): ItemId | Refusal {
+  const name = Array.isArray(given) && given.length === 1 ? (given[0] as unknown) : given;
+  if (typeof name !== 'string') return refuse('type', 'The name of one part belongs here.', id);
+  return partNamed(document, name)?.id ?? refuse('unknown-part', `There is no part named ${name}.`, id);
+}
+
+function findParts(given: unknown, blank: Blank, id: string, document: KadrelDocument): ItemId[] | Refusal {
+  const names: unknown[] = Array.isArray(given) ? given : [given];
+  const found = names.map((name) => findPart(name, id, document));
+  const fault = found.find(isRefusal);
+  if (fault) return fault;
+  const ids = [...new Set(found as ItemId[])];
+  const least = blank.least ?? 1;
+  if (ids.length < least)
+    return refuse('too-few', `${sentenceCase(blank.label)}: choose at least ${least}.`, id);
+  return ids;
+}
