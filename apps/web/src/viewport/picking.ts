@@ -19,17 +19,36 @@ import type { Caught, Hand } from './hand.ts';
 /** Blanks that complete their statement when they are picked. */
 const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
 
-const FEATURES: ReadonlySet<SnapKind> = new Set(SNAP_KINDS.filter((kind) => kind !== 'grid'));
+/** For distances: a face is meant rather than the point in its middle. */
+const FEATURES: ReadonlySet<SnapKind> = new Set(
+  SNAP_KINDS.filter((kind) => kind !== 'grid' && kind !== 'face centre'),
+);
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
+const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
+const FACE_BLANKS = new Set(['face-to-face.face', 'face-to-face.onto', 'mirror.face', 'align.face']);
+
+function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
+  if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
+  return verb === 'distance' ? FEATURES : DIRECTIONS;
+}
 
 /** What the pointer catches for a blank. */
 export function catchFor(hand: Hand, statement: Statement, blank: string): Caught | null {
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
-  const without = statement.verb === 'move' && blank === 'to' ? movedParts(statement) : undefined;
+  const without = leftOut(hand, statement, blank);
   if (type === 'point' || (type === 'frame' && statement.picking?.how === 'points'))
     return hand.catchPoint(without);
-  const snap = hand.snap(without, type === 'feature' ? FEATURES : DIRECTIONS);
+  const snap = hand.snap(without, kindsFor(statement, blank));
   return snap && { point: snap.point, snap };
+}
+
+/** What moves is not what it goes to; and what is to become parallel belongs to what is turned. */
+function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<string> | undefined {
+  const key = `${statement.verb}.${blank}`;
+  const moving = movedParts(statement);
+  if (key === 'move.to' || key === 'turn.parallel') return moving;
+  if (key !== 'turn.line') return undefined;
+  return new Set(hand.stage.instances.map(({ part }) => part).filter((part) => !moving.has(part)));
 }
 
 const movedParts = (statement: Statement) => new Set((statement.typed.parts as string[] | undefined) ?? []);

@@ -25,7 +25,7 @@ export const faceToFace = declareVerb({
       choices: { near: 'where it is nearest', centred: 'centre on centre' },
     }),
   },
-  sentence: 'Face to face: {face} on {onto} with a clearance of {gap}[, turned {turn}][, {placed}]',
+  sentence: 'Face to face {face} on {onto} with a clearance of {gap}[, turned {turn}][, {placed}]',
   apply(draft, { face, onto, gap, turn, placed }) {
     if (face.part === undefined)
       return refuse('part', 'Pick a face of a part: it is the part that moves.', 'face');

@@ -1,4 +1,4 @@
-import { valueOf, vectorOf } from '../document/items.ts';
+import { lineage, valueOf, vectorOf } from '../document/items.ts';
 import { angleAbout, turnAbout, turnBetween } from '../space/matrix.ts';
 import type { Turn } from '../space/pose.ts';
 import { dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
@@ -50,6 +50,8 @@ export const turn = declareVerb({
     if ('refused' in centres) return centres;
     const fault = howFault(values);
     if (fault) return fault;
+    if (line && !chosen.some((id) => line.part !== undefined && lineage(draft, line.part).includes(id)))
+      return refuse('other-part', 'Pick an edge or a face of what is turned.', 'line');
     const together = centre !== 'own';
     const parallelTurn = line && parallel ? turnToParallel(line, parallel) : undefined;
     if (parallelTurn && 'refused' in parallelTurn) return parallelTurn;
