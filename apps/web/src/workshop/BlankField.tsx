@@ -290,6 +290,13 @@ function PickList({
         aria-label={`${blank.label}: ${shown}`}
         title={blank.about}
         onFocus={() => !isActive && session.focus(entry)}
+        onKeyDownCapture={(event) => {
+          // Enter carries the statement out here as in every field; the space bar and the arrows open the list.
+          if (event.key !== 'Enter' || event.target !== button.current) return;
+          event.preventDefault();
+          event.stopPropagation();
+          void session.commit();
+        }}
       >
         {shown}
       </MenuButton>
