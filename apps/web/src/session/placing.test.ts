@@ -10,6 +10,7 @@ import {
 } from '@kadrel/core';
 import { nudgeStep } from '../workshop/keys.ts';
 import { frameOfView, keepFrames, readFrames } from './frames.ts';
+import { nudging } from './nudging.ts';
 import { previewOf } from './preview.ts';
 import {
   hiddenBlanks,
@@ -19,6 +20,7 @@ import {
   startStatement,
   withChoice,
   withPick,
+  type Statement,
 } from './statement.ts';
 
 const verb = (id: string) => verbNamed(id)!;
@@ -148,5 +150,36 @@ describe('previews', () => {
       refused: true,
       blank: 'angle',
     });
+  });
+});
+
+describe('nudges that follow one another', () => {
+  test('are one statement, and none is lost while one is at work', async () => {
+    const said: string[] = [];
+    let statement: Statement | null = null;
+    let release: () => void = () => undefined;
+    const nudge = nudging({
+      state: () => ({ statement, selection: ['p1'] }),
+      settled: () => new Promise((resolve) => (release = resolve)),
+      say(verbId, typed) {
+        said.push(`say ${String(typed.by)}`);
+        statement = { ...startStatement(verb(verbId), typed), phase: 'done' };
+        return Promise.resolve(true);
+      },
+      adjust(typed) {
+        said.push(`adjust ${String(typed.by)}`);
+        statement = { ...statement!, typed };
+        return Promise.resolve(true);
+      },
+    });
+    const all = nudge([0.1, 0, 0]);
+    void nudge([0.2, 0, 0]);
+    release();
+    await Promise.resolve();
+    void nudge([0, 0, 5]);
+    await new Promise((resolve) => setTimeout(resolve));
+    release();
+    await all;
+    expect(said).toEqual(['say 0.3 mm,0 mm,0 mm', 'adjust 0.3 mm,0 mm,5 mm']);
   });
 });

@@ -14,7 +14,6 @@ import {
   stepBack,
   undoStacks,
   valueOf,
-  cleanLength,
   verbNamed,
   visibleParts,
   type Edit,
@@ -25,7 +24,6 @@ import {
   type QuantityKind,
   type Refusal,
   type SnapKind,
-  type Vec3,
   type Verb,
   type ViewState,
 } from '@kadrel/core';
@@ -36,10 +34,10 @@ import { api } from '../api/client.ts';
 import { SaveQueue, type SaveState } from './saveQueue.ts';
 import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
 import { measureOf } from './measure.ts';
+import { nudging } from './nudging.ts';
 import { previewOf, type Preview } from './preview.ts';
 import {
   exactMm,
-  exactNumber,
   isEndOfCopies,
   nextEntry,
   startStatement,
@@ -353,10 +351,6 @@ export function openSession(opened: OpenedSession) {
     return { in: kept === 'view' ? (view ? frameOfView(view) : 'world') : kept };
   }
 
-  /** Steps of the arrow keys that wait for the last one to be carried out. */
-  let nudges: Vec3 = [0, 0, 0];
-  let isNudging = false;
-
   function takeBack(kind: 'undo' | 'redo'): void {
     const { edits, document, author, statement } = get();
     if (statement?.phase === 'working') return;
@@ -440,31 +434,6 @@ export function openSession(opened: OpenedSession) {
       const { document } = get();
       const found = measureOf(statement, document, worlds.of(document));
       return found && { ...found, scene: document.scene };
-    },
-    /** Moves the selection by a step; steps that follow one another are one statement. */
-    async nudge(by: Vec3): Promise<void> {
-      nudges = [nudges[0] + by[0], nudges[1] + by[1], nudges[2] + by[2]];
-      if (isNudging) return;
-      isNudging = true;
-      try {
-        while (nudges.some((n) => n !== 0)) {
-          const step = nudges;
-          nudges = [0, 0, 0];
-          await settled();
-          const { statement, selection } = get();
-          if (selection.length === 0) return;
-          const last = statement?.phase === 'done' && statement.verb === 'nudge' ? statement : undefined;
-          const same = last && JSON.stringify(last.typed.parts) === JSON.stringify(selection);
-          const before = same ? (last.typed.by as string[]).map((text) => exactNumber(text) ?? 0) : [0, 0, 0];
-          const total = before.map((n, i) => exactMm(cleanLength(n + step[i]!)));
-          if (same) {
-            actions.update((s) => ({ ...s, typed: { ...s.typed, by: total } }));
-            await commit();
-          } else await actions.say('nudge', { parts: [...selection], by: total });
-        }
-      } finally {
-        isNudging = false;
-      }
     },
     /** The last statement once more, on what is selected now; one that names no parts is opened with its numbers. */
     again(): void {
@@ -596,8 +565,18 @@ export function openSession(opened: OpenedSession) {
       host.close();
     },
   };
+  /** Moves the selection by a step; steps that follow one another are one statement. */
+  const nudge = nudging({
+    state: get,
+    settled,
+    say: (verb, typed) => actions.say(verb, typed),
+    adjust(typed) {
+      actions.update((s) => ({ ...s, typed }));
+      return commit();
+    },
+  });
   void rebuild();
-  return { store, ...actions };
+  return { store, ...actions, nudge };
 }
 
 const jsonOf = (values: Typed) => JSON.parse(JSON.stringify(values)) as Record<string, unknown>;

@@ -92,7 +92,7 @@ export function NumberField({
         <input
           className={clsx(
             'field num text-right',
-            axis && 'pl-4!',
+            axis && 'pr-1! pl-4!',
             isFormula && typed === null && 'text-plum',
           )}
           aria-label={label}
