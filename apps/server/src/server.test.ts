@@ -284,6 +284,7 @@ test('the demo is seeded once, through the same verbs as a user, and opens', asy
   const agent = request.agent(app.getHttpServer());
   await agent.post('/api/demo').expect(201);
   const { body } = await agent.get('/api/projects').expect(200);
+  expect((body as { name: string }[]).map(({ name }) => name)).toContain('Tram shelter, Hollin Road');
   const hives = (body as { id: string; name: string }[]).filter(({ name }) => name === 'Orchard hive');
   expect(hives).toHaveLength(1);
   const opened = await agent.get(`/api/projects/${hives[0]!.id}`).expect(200);
@@ -293,7 +294,7 @@ test('the demo is seeded once, through the same verbs as a user, and opens', asy
       .filter((item) => item.parent === null)
       .map((item) => item.name)
       .sort(),
-  ).toEqual(['Cover', 'Floor', 'Lower box', 'Roof', 'Upper box']);
+  ).toEqual(['Cover', 'Floor', 'Landing board', 'Lower box', 'Roof', 'Upper box']);
 });
 
 test('health, description and unknown routes answer as they should', async () => {
