@@ -21,7 +21,7 @@ const AXIS: Readonly<Record<string, Vec3>> = { x: [1, 0, 0], y: [0, 1, 0], z: [0
 
 /** The distance between two features, and the direction in which it is taken, from the first to the second. */
 export interface Measured {
-  /** mm; not negative unless along an axis. */
+  /** mm, not negative. */
   readonly distance: number;
   /** Length 1. */
   readonly direction: Vec3;
@@ -131,7 +131,7 @@ function squareDirection(from: Feature, to: Feature): { normal?: Vec3; lines?: V
   return line ? { lines: line } : {};
 }
 
-/** From the first to the second along an axis, with its sign; faces that are not square to it are met where the axis goes through. */
+/** From the first to the second along an axis; faces that are not square to it are met where the axis goes through. */
 function alongAxis(from: Feature, to: Feature, axis: Vec3, along: string): Measured | Refusal {
   const offset = subtract(to.at, from.at);
   const flat = from.kind === 'plane' ? from : to.kind === 'plane' ? to : undefined;
