@@ -226,7 +226,6 @@ export function openSession(opened: OpenedSession) {
     set({
       document: next,
       edits: [...edits.filter((edit) => !own.has(edit.id)), ...missedEdits, ...ours],
-      statement: null,
     });
     void rebuild();
   }
@@ -296,6 +295,11 @@ export function openSession(opened: OpenedSession) {
     if (isRefusal(built)) {
       refuseStatement(built, openPhase);
       return false;
+    }
+    if (get().document !== document) {
+      // Another page's edits came in meanwhile: the statement is carried out on what there is now.
+      set({ statement });
+      return commit();
     }
     const edit = newEdit(done, verb.id, statement.typed);
     const edits = back ? [back.edit, edit] : [edit];
