@@ -45,4 +45,5 @@ export * from './selecting/rectangle.ts';
 export * from './snapping/locate.ts';
 export * from './snapping/feature.ts';
 export * from './verbs/frames.ts';
+export { turnWithin } from './verbs/reshape.ts';
 export { measured, type Measured } from './verbs/distance.ts';

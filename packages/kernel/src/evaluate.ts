@@ -4,14 +4,12 @@
  * use is given back, oldest first.
  */
 import {
-  acrossTo,
   add,
   applyMatrix,
   boxSize,
-  cross,
   determinant,
   dot,
-  fromColumns,
+  frameAlong,
   length,
   scale,
   turnBack,
@@ -366,9 +364,7 @@ export class Evaluator {
       return [least * size, most * size];
     }
     // The frame whose X is the direction: its turn taken back lays the direction along X.
-    const u = acrossTo(direction);
-    const turn = transposed(fromColumns(direction, u, cross(direction, u)));
-    const { min, max } = this.boxOf(named, turn);
+    const { min, max } = this.boxOf(named, transposed(frameAlong(direction)));
     return [min[0], max[0]];
   }
 

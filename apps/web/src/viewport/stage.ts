@@ -17,7 +17,6 @@ import {
   verbNamed,
   visibleParts,
   worldFromPart,
-  applyMatrix,
   carryBack,
   NO_TURN,
   type Box,
@@ -277,16 +276,6 @@ export class Stage {
   private showMeasure(statement: Statement | null): void {
     const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
     for (const pane of this.panes) pane.overlay.showMeasure(measure);
-  }
-
-  /** A world point where a preview has carried it with its part. */
-  carried(preview: Preview, point: Vec3): Vec3 {
-    const { selection, document } = this.session.store.getState();
-    const id = selection.find((one) => preview.placed.has(one));
-    const at = id === undefined ? undefined : preview.placed.get(id);
-    if (!at || id === undefined) return point;
-    const moved = applyMatrix(at.linear, carryBack(worldFromPart(document, id), point));
-    return [moved[0] + at.shift[0], moved[1] + at.shift[1], moved[2] + at.shift[2]];
   }
 
   private resize(): void {

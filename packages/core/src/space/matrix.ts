@@ -80,6 +80,12 @@ export function acrossTo(direction: Vec3): Vec3 {
   return unit([0, 1, 2].map((i) => helper[i]! - deep * direction[i]!) as unknown as Vec3);
 }
 
+/** Axes whose X is this direction of length 1. */
+export function frameAlong(x: Vec3): Turn {
+  const y = acrossTo(x);
+  return fromColumns(x, y, cross(x, y));
+}
+
 /** Angles within 1e-10° of a multiple of 1/1000° are that multiple: atan2's noise must not reach the document. */
 export function cleanDegrees(angle: number): number {
   const near = Math.round(angle * 1000) / 1000;

@@ -11,11 +11,11 @@ import {
 import { carryBack, turnVector } from '../space/pose.ts';
 import { roundLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
-import { QuantityError } from '../quantity/lexer.ts';
-import type { QuantityKind } from '../quantity/units.ts';
+import { readOne, readThree } from './reading.ts';
 import { rememberMade } from './reshape.ts';
 import {
   declareVerb,
+  isRefusal,
   needed,
   optional,
   refuse,
@@ -231,38 +231,4 @@ function readDatum(text: string): Datum | undefined {
   return steps.length === 3 && steps.every((n) => n === -1 || n === 0 || n === 1)
     ? (steps as Datum)
     : undefined;
-}
-
-const isRefusal = (value: unknown): value is Refusal =>
-  typeof value === 'object' && value !== null && 'refused' in value;
-
-function readOne(
-  text: string,
-  kind: QuantityKind,
-  now: Num,
-  context: VerbContext,
-  blank: string,
-  positive: boolean,
-): Num | Refusal {
-  try {
-    const value = context.read(text, kind, valueOf(now));
-    if (positive && !(valueOf(value) > 0))
-      return refuse('not-positive', 'This must be more than zero.', blank);
-    return text.trim() === 'now' ? now : value;
-  } catch (error) {
-    if (error instanceof QuantityError) return refuse(error.code, error.message, blank, error.at);
-    throw error;
-  }
-}
-
-function readThree(
-  texts: readonly string[],
-  kind: QuantityKind,
-  now: NumVector,
-  context: VerbContext,
-  blank: string,
-  positive: boolean,
-): NumVector | Refusal {
-  const read = texts.map((text, axis) => readOne(text, kind, now[axis]!, context, blank, positive));
-  return read.find(isRefusal) ?? (read as NumVector);
 }

@@ -1,7 +1,8 @@
 import { vectorOf, worldFromPart } from '../document/items.ts';
 import { carryBack } from '../space/pose.ts';
 import { cleanLength } from '../space/rounding.ts';
-import { declareVerb, needed, refuse } from './declare.ts';
+import { declareVerb, needed } from './declare.ts';
+import { lockedRefusal } from './placing.ts';
 
 /** Puts the datum of a part onto a point, without moving the part. */
 export const datum = declareVerb({
@@ -17,7 +18,8 @@ export const datum = declareVerb({
   sentence: 'Datum of {part} at {at}',
   apply(draft, { part: id, at }) {
     const part = draft.items[id]!;
-    if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'part');
+    const locked = lockedRefusal(draft, [id]);
+    if (locked) return { ...locked, blank: 'part' };
     const point = carryBack(worldFromPart(draft, id), vectorOf(at)).map((n) => cleanLength(n));
     part.datum = { point: point as [number, number, number] };
     return { select: [id] };

@@ -1,10 +1,10 @@
 import { vectorOf, withOperands } from '../document/items.ts';
 import type { ItemId } from '../document/schema.ts';
-import { stretchAlong, acrossTo, cleanDirection, fromColumns } from '../space/matrix.ts';
+import { stretchAlong, cleanDirection, frameAlong } from '../space/matrix.ts';
+import { NO_TURN } from '../space/pose.ts';
 import { cross, length, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { declareVerb, needed, optional, refuse, type Affine, type Refusal, type Values } from './declare.ts';
 import { worldDirection } from './directions.ts';
-import { WORLD_FRAME, axesOf } from './frames.ts';
 import { CENTRES, LEAVINGS, centresOf, lockedRefusal, placedParts, withoutNested } from './placing.ts';
 import { reshapePart } from './reshape.ts';
 
@@ -39,10 +39,8 @@ export const mirror = declareVerb({
       ? () => picked.point
       : centresOf(draft, chosen, centre, at && vectorOf(at), context);
     if ('refused' in centres) return centres;
-    const normal = picked?.normal ?? worldDirection(across, axesOf(draft, WORLD_FRAME, chosen[0]!));
-    const x = cleanDirection(normal);
-    const y = acrossTo(x);
-    const map = stretchAlong(fromColumns(x, y, cross(x, y)), [-1, 1, 1]);
+    const normal = picked?.normal ?? worldDirection(across, NO_TURN);
+    const map = stretchAlong(frameAlong(cleanDirection(normal)), [-1, 1, 1]);
     const fixed = chosen.map(centres);
     const reshaped: Record<ItemId, Affine> = {};
     placedParts(draft, chosen, leaving, context).forEach((id, i) => {

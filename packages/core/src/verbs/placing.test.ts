@@ -439,6 +439,13 @@ describe('pins, datums and views', () => {
     for (const [verb, typed] of tries)
       expect([verb, bench.refusal(verb, typed)?.code]).toEqual([verb, 'locked']);
   });
+  test('what is below a locked part is locked with it', () => {
+    const bench = two()
+      .run('union', { as: 'u', parts: ['a', 'b'] })
+      .run('change', { parts: ['u'], locked: 'yes' });
+    expect(bench.refusal('move', { parts: ['b'], by: [1, 0, 0] })?.message).toContain('u is locked');
+    expect(bench.refusal('datum', { part: 'a', at: [0, 0, 0] })?.code).toBe('locked');
+  });
   test('documents of version 1 are lifted', () => {
     const { pins: _, views: __, scene: now, ...old } = emptyDocument();
     const { nudge: ___, ...scene1 } = now;

@@ -2,6 +2,7 @@
 import { datumInWorld } from '../document/datum.ts';
 import {
   freeName,
+  lineage,
   nextOrder,
   operandsOf,
   poseOfPlacement,
@@ -111,7 +112,11 @@ export const LEAVINGS = {
 
 /** Why these parts cannot be moved, or undefined. */
 export function lockedRefusal(document: KadrelDocument, parts: readonly ItemId[]): Refusal | undefined {
-  const locked = parts.map((id) => document.items[id]!).find((part) => part.locked);
+  // What is below a locked part is locked with it: moving it would change that part.
+  const locked = parts
+    .flatMap((id) => lineage(document, id))
+    .map((id) => document.items[id]!)
+    .find((part) => part.locked);
   return locked && refuse('locked', `${locked.name} is locked. Unlock it in Parts first.`, 'parts');
 }
 

@@ -15,7 +15,7 @@ import {
   transposed,
   type Matrix,
 } from '../space/matrix.ts';
-import { degreesOfTurn, isIdentity, turnVector, type Turn } from '../space/pose.ts';
+import { NO_TURN, degreesOfTurn, isIdentity, turnVector, type Turn } from '../space/pose.ts';
 import { cleanLength, roundAngle, roundLength } from '../space/rounding.ts';
 import { dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
 import type { Box } from '../space/box.ts';
@@ -91,7 +91,7 @@ function mapSolid(part: Part, base: Exclude<Base, { kind: 'combine' }>, own: Mat
   // A mirrored box is the box beside its own origin; round solids are their own mirror images.
   const map = isMirrored ? multiply(whole, FLIP_X) : whole;
   const beside: Vec3 = isMirrored && solid.kind === 'box' ? [-valueOf(solid.size[0]), 0, 0] : [0, 0, 0];
-  const turned = turnWithin(solid, map);
+  const turned = turnWithin(solid.kind, map);
   const datumBefore = part.datum;
   part.recipe.base = turned
     ? resized(solid, [0, 1, 2].map((i) => length(column(map, i))) as unknown as Vec3)
@@ -109,7 +109,7 @@ function mapSolid(part: Part, base: Exclude<Base, { kind: 'combine' }>, own: Mat
       ? {
           point: [
             ...turnVector(
-              transposed(turned ?? IDENTITY),
+              transposed(turned ?? NO_TURN),
               subtract(applyMatrix(own, [...datumBefore.point]), aside),
             ),
           ] as [number, number, number],
@@ -119,10 +119,8 @@ function mapSolid(part: Part, base: Exclude<Base, { kind: 'combine' }>, own: Mat
         : datumBefore;
 }
 
-const IDENTITY: Turn = [1, 0, 0, 0, 1, 0, 0, 0, 1];
-
-/** The turn in a map under which the solid stays of its kind; undefined when it does not. */
-function turnWithin(solid: SolidBase, map: Matrix): Turn | undefined {
+/** The turn in a map under which a plain solid stays of its kind; undefined when it does not. */
+export function turnWithin(kind: SolidBase['kind'], map: Matrix): Turn | undefined {
   const columns = [column(map, 0), column(map, 1), column(map, 2)] as const;
   const [x, y, z] = columns.map(length) as unknown as Vec3;
   const areSquare = ([a, b]: readonly [Vec3, Vec3]) => Math.abs(dot(a, b)) <= SAME * length(a) * length(b);
@@ -135,8 +133,8 @@ function turnWithin(solid: SolidBase, map: Matrix): Turn | undefined {
     ] as const
   ).every(([a, b]) => areSquare([columns[a], columns[b]]));
   if (!square) return undefined;
-  if (solid.kind !== 'box' && !areEqual(x, y)) return undefined;
-  if (solid.kind === 'sphere' && !areEqual(x, z)) return undefined;
+  if (kind !== 'box' && !areEqual(x, y)) return undefined;
+  if (kind === 'sphere' && !areEqual(x, z)) return undefined;
   return fromColumns(scale(columns[0], 1 / x), scale(columns[1], 1 / y), scale(columns[2], 1 / z));
 }
 

@@ -1,12 +1,12 @@
 import { valueOf, vectorOf } from '../document/items.ts';
-import type { ItemId, KadrelDocument } from '../document/schema.ts';
-import { QuantityError } from '../quantity/lexer.ts';
+import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
 import { boxSize, unionBoxes } from '../space/box.ts';
-import { stretchAlong, column, fromColumns, acrossTo, cleanDirection, type Matrix } from '../space/matrix.ts';
+import { stretchAlong, column, frameAlong, cleanDirection, type Matrix } from '../space/matrix.ts';
 import { isIdentity, isQuarterTurn, turnBack, type Turn } from '../space/pose.ts';
-import { cross, length, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { length, subtract, unit, type Vec3 } from '../space/vector.ts';
 import {
   declareVerb,
+  isRefusal,
   needed,
   optional,
   refuse,
@@ -17,6 +17,7 @@ import {
 } from './declare.ts';
 import { axesOf } from './frames.ts';
 import { CENTRES, centresOf, lockedRefusal, withoutNested } from './placing.ts';
+import { readThree } from './reading.ts';
 import { reshapePart } from './reshape.ts';
 
 /** Stretches parts along the axes of a frame, by factors or to sizes; negative factors mirror. Solids stay exact. */
@@ -97,16 +98,14 @@ function mapOf(
       return refuse('zero', 'These two points are one: there is no distance to resize.', 'until');
     const factor = valueOf(wanted) / now;
     if (others === 'follow') return stretchAlong(axes, [factor, factor, factor]);
-    const x = cleanDirection(unit(span));
-    const y = acrossTo(x);
-    return stretchAlong(fromColumns(x, y, cross(x, y)), [factor, 1, 1]);
+    return stretchAlong(frameAlong(cleanDirection(unit(span))), [factor, 1, 1]);
   }
   if ((by === undefined) === (to === undefined))
     return by
       ? refuse('both', 'Give factors or sizes, not both.', 'to')
       : refuse('missing', 'Give factors, or sizes to go to.', 'by');
   const factors = by
-    ? readThree(by, 'number', [1, 1, 1], context, 'by')
+    ? readAll(by, 'number', [1, 1, 1], context, 'by')
     : factorsTo(to!, sizesOf(document, group, axes, context), context);
   if ('refused' in factors) return factors;
   const spread = others === 'follow' ? proportioned(factors) : factors;
@@ -123,7 +122,7 @@ function proportioned(factors: Vec3): Vec3 {
 }
 
 function factorsTo(texts: readonly string[], sizes: Vec3, context: VerbContext): Vec3 | Refusal {
-  const wanted = readThree(texts, 'length', sizes, context, 'to');
+  const wanted = readAll(texts, 'length', sizes, context, 'to');
   if ('refused' in wanted) return wanted;
   return wanted.map((n, i) => (n === sizes[i] ? 1 : n / sizes[i]!)) as unknown as Vec3;
 }
@@ -154,25 +153,15 @@ export function sizesOf(
   }) as unknown as Vec3;
 }
 
-function readThree(
+/** What is left empty stays as it is. */
+function readAll(
   texts: readonly string[],
   kind: 'length' | 'number',
   now: Vec3,
   context: VerbContext,
   blank: string,
 ): Vec3 | Refusal {
-  const read: number[] = [];
-  for (const [i, text] of texts.entries()) {
-    if (text.trim() === '') {
-      read.push(now[i]!);
-      continue;
-    }
-    try {
-      read.push(valueOf(context.read(text, kind, now[i])));
-    } catch (error) {
-      if (!(error instanceof QuantityError)) throw error;
-      return refuse(error.code, `${'XYZ'[i]}: ${error.message}`, blank, error.at);
-    }
-  }
-  return read as unknown as Vec3;
+  const filled = texts.map((text) => (text.trim() === '' ? 'now' : text));
+  const read = readThree(filled, kind, [...now] as NumVector, context, blank, false);
+  return isRefusal(read) ? read : vectorOf(read);
 }

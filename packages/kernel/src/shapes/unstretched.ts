@@ -4,15 +4,16 @@
  * 4e-7 off where ellipses bound a face.
  */
 import {
+  NO_TURN,
   applyMatrix,
   column,
   determinant,
-  dot,
   fromColumns,
   length,
   multiply,
   scale,
   transposed,
+  turnWithin,
   cross,
   type Matrix,
   type Pose,
@@ -26,13 +27,12 @@ export interface Unstretched {
   readonly map: Matrix;
 }
 
-/** Columns whose cosine, or relative difference in length, is below this are square or equal. */
+/** A map whose entries are off by less than this is none. */
 const SAME = 1e-12;
-const NO_MAP: Matrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 /** The unstretched solid, or undefined where nothing is stretched, or not everything by one map. */
 export function unstretched(content: Content): Unstretched | undefined {
-  const map = firstMap(content, NO_MAP);
+  const map = firstMap(content, NO_TURN);
   if (!map) return undefined;
   const plain = without(content, inverseOf(map));
   return plain && plain.pose.shift.every((n) => n === 0) && isIdentity(plain.pose.turn)
@@ -40,7 +40,7 @@ export function unstretched(content: Content): Unstretched | undefined {
     : undefined;
 }
 
-const isIdentity = (m: Matrix) => m.every((n, i) => Math.abs(n - NO_MAP[i]!) < SAME);
+const isIdentity = (m: Matrix) => m.every((n, i) => Math.abs(n - NO_TURN[i]!) < SAME);
 
 /** The linear part of the first stretched solid, in the frame of the whole. */
 function firstMap(content: Content, outer: Matrix): Matrix | undefined {
@@ -78,29 +78,14 @@ function without(content: Content, map: Matrix): Plain | undefined {
     });
     if (operands.some((operand) => operand === undefined)) return undefined;
     const all = operands.map((operand) => operand!);
-    return { content: { ...content, operands: all }, pose: { turn: NO_MAP, shift: [0, 0, 0] } };
+    return { content: { ...content, operands: all }, pose: { turn: NO_TURN, shift: [0, 0, 0] } };
   }
   const solid = content.kind === 'stretched' ? content.of : content;
   const whole = content.kind === 'stretched' ? multiply(map, content.by) : map;
-  const columns = [column(whole, 0), column(whole, 1), column(whole, 2)] as const;
-  const sizes = columns.map(length) as unknown as Vec3;
-  if (!keepsKind(solid, columns, sizes)) return undefined;
-  const [x, y, z] = columns.map((c, i) => scale(c, 1 / sizes[i]!)) as [Vec3, Vec3, Vec3];
-  return { content: resized(solid, sizes), pose: { turn: fromColumns(x, y, z), shift: [0, 0, 0] } };
-}
-
-function keepsKind(solid: SolidContent, columns: readonly [Vec3, Vec3, Vec3], [x, y, z]: Vec3): boolean {
-  const isSquare = (
-    [
-      [0, 1],
-      [0, 2],
-      [1, 2],
-    ] as const
-  ).every(
-    ([a, b]) => Math.abs(dot(columns[a], columns[b])) <= SAME * length(columns[a]) * length(columns[b]),
-  );
-  const areEqual = (a: number, b: number) => Math.abs(a - b) <= SAME * Math.max(a, b);
-  return isSquare && (solid.kind === 'box' || areEqual(x, y)) && (solid.kind !== 'sphere' || areEqual(x, z));
+  const turn = turnWithin(solid.kind, whole);
+  if (!turn) return undefined;
+  const sizes = [0, 1, 2].map((i) => length(column(whole, i))) as unknown as Vec3;
+  return { content: resized(solid, sizes), pose: { turn, shift: [0, 0, 0] } };
 }
 
 function resized(solid: SolidContent, [x, y, z]: Vec3): SolidContent {
