@@ -48,11 +48,11 @@ export class Person {
 
   /** The kernel has nothing to do, and the views are at rest. */
   async isReady(): Promise<void> {
-    await this.page.waitForFunction(() => window.kadrel?.isIdle === true, null, { timeout: 30_000 });
+    await this.page.waitForFunction(() => window.kadrel?.isIdle === true, null, { timeout: 90_000 });
   }
 
   async isSaved(): Promise<void> {
-    await expect(this.page.getByTestId('save-state')).toContainText('saved ·', { timeout: 20_000 });
+    await expect(this.page.getByTestId('save-state')).toContainText('saved ·', { timeout: 60_000 });
     await this.page.waitForFunction(() => window.kadrel?.unsaved === 0);
   }
 
