@@ -1,16 +1,10 @@
 /** Rays against the facets of shapes. */
 import { searchBvh } from '../space/bvh.ts';
-import { carry, carryBack, turnBack, turnVector, type Pose } from '../space/pose.ts';
+import { carry, carryBack, turnBack, turnVector } from '../space/pose.ts';
 import type { Ray } from '../space/plane.ts';
 import { along, cross, dot, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import type { SnapInstance, SnapScene } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
-
-/** A built shape standing in the world for a part. */
-export interface SnapInstance {
-  readonly part: string;
-  readonly pose: Pose;
-  readonly shape: SnapShape;
-}
 
 export interface FacetHit {
   readonly distance: number;
@@ -22,6 +16,7 @@ export interface SurfaceHit {
   /** Distance along the ray to the facet, mm. */
   readonly distance: number;
   readonly face: number;
+  readonly triangle: number;
 }
 
 /** Carries a world ray into the instance's own frame; distances stay the same, since placements are rigid. */
@@ -33,25 +28,12 @@ export const localRay = ({ pose }: SnapInstance, ray: Ray): Ray => ({
 /** The nearest facet in front of the ray's start and nearer than `most`, from either side. */
 export function castOnShape(shape: SnapShape, ray: Ray, most = Infinity): FacetHit | undefined {
   const { positions, triangles } = shape;
-  const [ox, oy, oz] = ray.from;
-  const [dx, dy, dz] = ray.direction;
-  const [ix, iy, iz] = [1 / dx, 1 / dy, 1 / dz];
+  const { from, direction } = ray;
+  const [ox, oy, oz] = from;
+  const [dx, dy, dz] = direction;
   let nearest = most;
   let hit = -1;
-  const enter = (b: Float64Array, at: number): boolean => {
-    // Slab test; a zero direction gives infinities, which compare rightly, and a NaN on the border of a slab is let in.
-    let [t0, t1] = [(b[at]! - ox) * ix, (b[at + 3]! - ox) * ix];
-    let [near, far] = t0 > t1 ? [t1, t0] : [t0, t1];
-    [t0, t1] = [(b[at + 1]! - oy) * iy, (b[at + 4]! - oy) * iy];
-    if (t0 > t1) [t0, t1] = [t1, t0];
-    if (t0 > near) near = t0;
-    if (t1 < far) far = t1;
-    [t0, t1] = [(b[at + 2]! - oz) * iz, (b[at + 5]! - oz) * iz];
-    if (t0 > t1) [t0, t1] = [t1, t0];
-    if (t0 > near) near = t0;
-    if (t1 < far) far = t1;
-    return !(near > far * (1 + SLAB_SLACK) + SLAB_SLACK) && !(far < 0) && !(near > nearest);
-  };
+  const enter = (bounds: Float64Array, at: number) => isBoxOnRay(bounds, at, from, direction, nearest);
   searchBvh(shape.triangleTree, enter, (t) => {
     const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
     const distance = meetTriangle(positions, a, b, c, ox, oy, oz, dx, dy, dz);
@@ -61,6 +43,23 @@ export function castOnShape(shape: SnapShape, ray: Ray, most = Infinity): FacetH
     }
   });
   return hit < 0 ? undefined : { distance: nearest, triangle: hit };
+}
+
+/** Whether the ray enters a box before `most`: the slab test. Source: Kay and Kajiya, SIGGRAPH 1986. */
+function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, most: number): boolean {
+  let near = -Infinity;
+  let far = Infinity;
+  for (let axis = 0; axis < 3; axis++) {
+    const inverse = 1 / direction[axis]!;
+    const t0 = (b[at + axis]! - from[axis]!) * inverse;
+    const t1 = (b[at + 3 + axis]! - from[axis]!) * inverse;
+    // A zero direction gives infinities, which compare rightly; and no number on the border of a slab, which lets it in.
+    if (Number.isNaN(t0) || Number.isNaN(t1)) continue;
+    const [low, high] = t0 > t1 ? [t1, t0] : [t0, t1];
+    if (low > near) near = low;
+    if (high < far) far = high;
+  }
+  return !(near > far * (1 + SLAB_SLACK) + SLAB_SLACK) && !(far < 0) && !(near > most);
 }
 
 /** Facets are in single precision and slabs may have no thickness. */
@@ -97,23 +96,37 @@ function meetTriangle(
   return distance > 0 ? distance : Infinity;
 }
 
-/** The first surface that the ray meets among the instances. */
+/** The first surface that the ray meets in the scene, nearer than `most`, of the parts that `may` be met. */
 export function castOnScene(
-  instances: readonly SnapInstance[],
+  scene: SnapScene,
   ray: Ray,
   most = Infinity,
+  may?: (part: string) => boolean,
 ): SurfaceHit | undefined {
   let found: SurfaceHit | undefined;
-  for (const instance of instances) {
-    const hit = castOnShape(instance.shape, localRay(instance, ray), found?.distance ?? most);
-    if (hit) found = { instance, distance: hit.distance, face: instance.shape.faceOfTriangle[hit.triangle]! };
-  }
+  const { from, direction } = ray;
+  searchBvh(
+    scene.tree,
+    (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? most),
+    (i) => {
+      const instance = scene.instances[i]!;
+      if (may && !may(instance.part)) return;
+      const hit = castOnShape(instance.shape, localRay(instance, ray), found?.distance ?? most);
+      if (hit)
+        found = {
+          instance,
+          distance: hit.distance,
+          face: instance.shape.faceOfTriangle[hit.triangle]!,
+          triangle: hit.triangle,
+        };
+    },
+  );
   return found;
 }
 
 /** The point and the outward normal of the true surface under a facet hit, in the world. */
 export function onSurface(
-  { instance, distance, face }: SurfaceHit,
+  { instance, distance, face }: Pick<SurfaceHit, 'instance' | 'distance' | 'face'>,
   ray: Ray,
 ): { point: Vec3; normal?: Vec3 } {
   const { shape, pose } = instance;

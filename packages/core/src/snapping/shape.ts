@@ -4,12 +4,33 @@ import { radians } from '../space/angle.ts';
 
 /** Point features, by the number that stands in `pointKind`. */
 export const POINT_KINDS = ['endpoint', 'midpoint', 'centre', 'quadrant', 'face centre'] as const;
-export const SNAP_KINDS = [...POINT_KINDS, 'pin', 'on edge', 'on face', 'grid'] as const;
+export const SNAP_KINDS = [
+  ...POINT_KINDS,
+  'intersection',
+  'apparent',
+  'divide',
+  'part centre',
+  'mass centre',
+  'datum',
+  'box point',
+  'pin',
+  'origin',
+  'perpendicular',
+  'tangent',
+  'parallel',
+  'guide',
+  'half-way',
+  'on edge',
+  'on face',
+  'on plane',
+  'grid',
+] as const;
 export type SnapKind = (typeof SNAP_KINDS)[number];
 
 export const CURVE_LINE = 0;
 export const CURVE_CIRCLE = 1;
 export const CURVE_POLYLINE = 2;
+export const CURVE_ELLIPSE = 3;
 /** Numbers in `curves` for each curve. */
 export const CURVE_STRIDE = 12;
 export const FACE_PLANE = 0;
@@ -26,11 +47,11 @@ export interface ShapeFeatures {
   readonly pointKind: Uint8Array;
   /** P: index into `names`. */
   readonly pointName: Uint32Array;
-  /** C: CURVE_LINE, CURVE_CIRCLE or CURVE_POLYLINE. */
+  /** C: CURVE_LINE, CURVE_CIRCLE, CURVE_ELLIPSE or CURVE_POLYLINE. */
   readonly curveKind: Uint8Array;
   /**
-   * 12·C. Line: both ends. Circle: centre, X axis times radius, Y axis times radius, first and last angle in degrees.
-   * Polyline: index of its first point in `polyline`, and how many.
+   * 12·C. Line: both ends. Circle and ellipse: centre, X axis times its radius, Y axis times its radius, first and last
+   * angle in degrees. Polyline: index of its first point in `polyline`, and how many.
    */
   readonly curves: Float64Array;
   readonly curveName: Uint32Array;
@@ -99,7 +120,7 @@ function curveBoxes({ curveKind, curves, polyline }: ShapeFeatures): Float64Arra
     if (curveKind[c] === CURVE_LINE) {
       growBox(boxes, at, curves, data);
       growBox(boxes, at, curves, data + 3);
-    } else if (curveKind[c] === CURVE_CIRCLE) {
+    } else if (curveKind[c] === CURVE_CIRCLE || curveKind[c] === CURVE_ELLIPSE) {
       for (let axis = 0; axis < 3; axis++) {
         const half = Math.hypot(curves[data + 3 + axis]!, curves[data + 6 + axis]!);
         boxes[at + axis] = curves[data + axis]! - half;
@@ -113,7 +134,7 @@ function curveBoxes({ curveKind, curves, polyline }: ShapeFeatures): Float64Arra
   return boxes;
 }
 
-/** The point at an angle (degrees) of a circle curve. */
+/** The point at an angle (degrees) of a circle, or of an ellipse in its own axes. */
 export function circlePoint(curves: Float64Array, data: number, angle: number): [number, number, number] {
   const [c, s] = [Math.cos(radians(angle)), Math.sin(radians(angle))];
   const at = (axis: number) =>

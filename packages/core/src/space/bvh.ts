@@ -121,12 +121,13 @@ function selectMiddle(
   }
 }
 
-/** Deepest way through a tree of 2^32 things and some; one number a level. */
-const stack = new Uint32Array(128);
+/** Deepest way through a tree of 2^32 things and some, for a few searches within one another; one number a level. */
+const stack = new Uint32Array(512);
+let top = 0;
 
 /**
  * Calls `visit` for each thing whose boxes all pass `enter`. `enter` gets the bounds and where the node's six numbers
- * begin; it must not search a tree itself, since the way through is kept in one shared list.
+ * begin. Either may search another tree: the ways through stand on one another in one shared list.
  */
 export function searchBvh(
   bvh: Bvh,
@@ -134,17 +135,21 @@ export function searchBvh(
   visit: (thing: number) => void,
 ): void {
   if (bvh.order.length === 0) return;
-  let depth = 0;
-  stack[depth++] = 0;
-  while (depth > 0) {
-    const node = stack[--depth]!;
-    if (!enter(bvh.bounds, 6 * node)) continue;
-    const things = bvh.count[node]!;
-    const first = bvh.first[node]!;
-    if (things > 0) for (let i = first; i < first + things; i++) visit(bvh.order[i]!);
-    else {
-      stack[depth++] = first;
-      stack[depth++] = node + 1;
+  const base = top;
+  stack[top++] = 0;
+  try {
+    while (top > base) {
+      const node = stack[--top]!;
+      if (!enter(bvh.bounds, 6 * node)) continue;
+      const things = bvh.count[node]!;
+      const first = bvh.first[node]!;
+      if (things > 0) for (let i = first; i < first + things; i++) visit(bvh.order[i]!);
+      else {
+        stack[top++] = first;
+        stack[top++] = node + 1;
+      }
     }
+  } finally {
+    top = base;
   }
 }

@@ -184,6 +184,13 @@ export interface Affine {
   readonly shift: Vec3;
 }
 
+/** A point of a surface in the world, and the normal out of it, length 1. */
+export interface Surface {
+  readonly part: ItemId;
+  readonly point: Vec3;
+  readonly normal: Vec3;
+}
+
 /** What a verb may ask of the world round it. */
 export interface VerbContext {
   newId(): ItemId;
@@ -195,6 +202,11 @@ export interface VerbContext {
   ask<K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K];
   /** The exact box in the world, of the document that the statement began with. May throw Wanting. */
   worldBox(part: ItemId): Box;
+  /**
+   * The first surface of the visible parts that a ray meets, of the document that the statement began with, and the way
+   * out of it. Exact on planes, cylinders and balls; on free-form faces as exact as their facets.
+   */
+  firstSurface(from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>): Surface | undefined;
 }
 
 export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {

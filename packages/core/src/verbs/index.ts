@@ -11,6 +11,7 @@ import { align } from './align.ts';
 import { distribute } from './distribute.ts';
 import { stack } from './stack.ts';
 import { seat } from './seat.ts';
+import { land } from './land.ts';
 import { faceToFace } from './face-to-face.ts';
 import { distance } from './distance.ts';
 import { mirror } from './mirror.ts';
@@ -24,6 +25,9 @@ import { intersect } from './intersect.ts';
 import { change } from './change.ts';
 import { rename } from './rename.ts';
 import { deleteParts } from './delete.ts';
+import { hide } from './hide.ts';
+import { show } from './show.ts';
+import { lock } from './lock.ts';
 import { variable } from './variable.ts';
 import { scene } from './scene.ts';
 import { unpin } from './unpin.ts';
@@ -43,6 +47,7 @@ export const VERBS = [
   distribute,
   stack,
   seat,
+  land,
   faceToFace,
   distance,
   mirror,
@@ -56,6 +61,9 @@ export const VERBS = [
   change,
   rename,
   deleteParts,
+  hide,
+  show,
+  lock,
   variable,
   scene,
   unpin,

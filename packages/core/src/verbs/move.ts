@@ -1,10 +1,12 @@
 import { datumInWorld } from '../document/datum.ts';
 import { vectorOf } from '../document/items.ts';
-import { isIdentity, turnBack, turnVector } from '../space/pose.ts';
+import { NO_TURN, isIdentity, turnBack, turnVector } from '../space/pose.ts';
 import { subtract, type Vec3 } from '../space/vector.ts';
 import { declareVerb, needed, optional, refuse } from './declare.ts';
+import { worldDirection } from './directions.ts';
 import { axesOf } from './frames.ts';
-import { LEAVINGS, lockedRefusal, placedParts, shiftPart, withoutNested } from './placing.ts';
+import { FACINGS, turnToFace } from './landing.ts';
+import { LEAVINGS, lockedRefusal, placedParts, shiftPart, turnPart, withoutNested } from './placing.ts';
 
 const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
   any: [1, 1, 1],
@@ -42,11 +44,21 @@ export const move = declareVerb({
         yz: 'Y and Z',
       },
     }),
+    facing: needed(
+      'choice',
+      'turning',
+      'Which of its own axes turns to face out of the surface where it lands.',
+      {
+        default: 'as-is',
+        choices: FACINGS,
+      },
+    ),
+    normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.'),
     leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
   },
   sentence:
-    'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, leaving {leaving}]',
-  apply(draft, { parts, from, to, by, in: frame, along, leaving }, context) {
+    'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, turning {facing}][ to {normal}][, leaving {leaving}]',
+  apply(draft, { parts, from, to, by, in: frame, along, facing, normal, leaving }, context) {
     if (from !== undefined && to === undefined)
       return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
     const locked = lockedRefusal(draft, parts);
@@ -54,6 +66,12 @@ export const move = declareVerb({
     const typed: Vec3 = by ? vectorOf(by) : [0, 0, 0];
     if (to && typed.some((n) => n !== 0))
       return refuse('both', 'Give two points or a distance, not both.', 'by');
+    if (facing !== 'as-is' && (!to || !normal))
+      return refuse(
+        'missing',
+        'To turn where it lands, pick “to” on a part, or give the way outward.',
+        'normal',
+      );
     const chosen = withoutNested(draft, parts);
     const first = from
       ? vectorOf(from)
@@ -69,6 +87,9 @@ export const move = declareVerb({
       const isAll = whole !== undefined && free.every((n) => n === 1);
       shiftPart(draft, draft.items[id]!, isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept));
     });
+    // Several parts land as one, turned by what the first of them needs.
+    const turn = normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
+    if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, turn, vectorOf(to));
     return { select: parts };
   },
 });

@@ -1,9 +1,13 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
-import { worldFromPart } from '../document/items.ts';
+import { visibleParts, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
 import { carryBox, type Box } from '../space/box.ts';
 import { isQuarterTurn } from '../space/pose.ts';
+import type { Vec3 } from '../space/vector.ts';
+import { outwardAt } from '../snapping/landing.ts';
+import { castOnScene, onSurface } from '../snapping/raycast.ts';
+import { snapScene, type SnapScene } from '../snapping/scene.ts';
 import {
   Wanting,
   isRefusal,
@@ -12,6 +16,7 @@ import {
   type Question,
   type Refusal,
   type Replies,
+  type Surface,
   type Verb,
 } from './declare.ts';
 import { quantityReader, resolveStatement, type Typed } from './values.ts';
@@ -48,6 +53,9 @@ export function perform(
     const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
     return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
   };
+  let scene: SnapScene | undefined;
+  const firstSurface = (from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>) =>
+    surfaceOn((scene ??= sceneOf(document, world)), from, direction, without);
   let done: Change;
   try {
     done = change(document, (draft) => {
@@ -57,6 +65,7 @@ export function perform(
         boxOf,
         ask,
         worldBox,
+        firstSurface,
       });
     });
   } catch (error) {
@@ -72,6 +81,30 @@ export function perform(
     outcome,
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
+}
+
+/** The visible parts as they stand; one that is not built has no surface to meet. */
+function sceneOf(document: KadrelDocument, world: World): SnapScene {
+  return snapScene(
+    visibleParts(document).flatMap(({ id }) => {
+      const shape = world.shapeOf(id);
+      return isRefusal(shape) ? [] : [{ part: id, pose: worldFromPart(document, id), shape: shape.snaps }];
+    }),
+  );
+}
+
+function surfaceOn(
+  scene: SnapScene,
+  from: Vec3,
+  direction: Vec3,
+  without: ReadonlySet<ItemId>,
+): Surface | undefined {
+  const ray = { from, direction };
+  const hit = castOnScene(scene, ray, Infinity, (part) => !without.has(part));
+  if (!hit) return undefined;
+  const { point } = onSurface(hit, ray);
+  const normal = outwardAt(hit.instance, hit.face, point);
+  return normal && { part: hit.instance.part, point, normal };
 }
 
 export function defaultsOf(verb: Verb): Record<string, unknown> {

@@ -2,13 +2,13 @@
 import { baseBox, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { carryBox, type Box } from '../space/box.ts';
-import type { ShapeFeatures } from '../snapping/shape.ts';
+import { snapShape, type SnapShape } from '../snapping/shape.ts';
 import { refuse, type Question, type Refusal, type Replies } from './declare.ts';
 
 /** What is known of a built part, in its own frame. */
 export interface BuiltShape {
   readonly box: Box;
-  readonly snaps: ShapeFeatures;
+  readonly snaps: SnapShape;
 }
 
 /** What must be known of built geometry, of the document that a statement begins with, and where ids come from. */
@@ -38,7 +38,7 @@ export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World
   },
 });
 
-const NO_FEATURES: ShapeFeatures = {
+const NO_FEATURES: SnapShape = snapShape({
   points: new Float64Array(),
   pointKind: new Uint8Array(),
   pointName: new Uint32Array(),
@@ -54,4 +54,4 @@ const NO_FEATURES: ShapeFeatures = {
   triangles: new Uint32Array(),
   faceOfTriangle: new Uint32Array(),
   chordMm: 0,
-};
+});

@@ -1,6 +1,7 @@
 /** What snaps can catch on a shape: corners, middles, centres, quadrants, curves and faces, with their names. */
 import {
   CURVE_CIRCLE,
+  CURVE_ELLIPSE,
   CURVE_LINE,
   CURVE_POLYLINE,
   FACE_CYLINDER,
@@ -185,7 +186,8 @@ function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, l
     if (type === 'GeomAbs_Line') {
       lists.curve(CURVE_LINE, [...start, ...end], name);
       lists.point('midpoint', [0, 1, 2].map((i) => (start[i]! + end[i]!) / 2) as unknown as Vec3, name);
-    } else if (type === 'GeomAbs_Circle') addCircle(curve, { first, last, closed, at }, name, lists);
+    } else if (type === 'GeomAbs_Circle' || type === 'GeomAbs_Ellipse')
+      addRound(curve, type === 'GeomAbs_Circle', { first, last, closed, at }, name, lists);
     else {
       const from = lists.polyline.length / 3;
       for (let i = 0; i < POLYLINE_POINTS; i++)
@@ -201,41 +203,42 @@ const CLOSED_MM = 1e-7;
 
 type CurveAdaptor = InstanceType<Occt['BRepAdaptor_Curve']>;
 
-function addCircle(
+/** A circle or an ellipse, with its centre and its quadrants in its own axes. */
+function addRound(
   curve: CurveAdaptor,
+  isCircle: boolean,
   range: { first: number; last: number; closed: boolean; at: (p: number) => Vec3 },
   name: string,
   lists: FeatureLists,
 ): void {
   scope((keep) => {
-    const circle = keep(curve.Circle());
-    const position = keep(circle.Position());
-    const radius = circle.Radius();
+    const round = isCircle ? keep(curve.Circle()) : keep(curve.Ellipse());
+    const position = keep(round.Position());
+    const [major, minor] =
+      'Radius' in round ? [round.Radius(), round.Radius()] : [round.MajorRadius(), round.MinorRadius()];
     const triple = (v: { X(): number; Y(): number; Z(): number }): Vec3 => [v.X(), v.Y(), v.Z()];
     const centre = triple(keep(position.Location()));
     const [x, y] = [triple(keep(position.XDirection())), triple(keep(position.YDirection()))];
+    const axes: readonly Vec3[] = [
+      x.map((n) => n * major) as unknown as Vec3,
+      y.map((n) => n * minor) as unknown as Vec3,
+    ];
     const data = [
       ...centre,
-      ...x.map((n) => n * radius),
-      ...y.map((n) => n * radius),
+      ...axes.flat(),
       degrees(range.first),
       degrees(range.last),
     ];
-    lists.curve(CURVE_CIRCLE, data, name);
+    lists.curve(isCircle ? CURVE_CIRCLE : CURVE_ELLIPSE, data, name);
     lists.point('centre', centre, name);
-    const onAxes: readonly Vec3[] = [
-      x,
-      y,
-      x.map((n) => -n) as unknown as Vec3,
-      y.map((n) => -n) as unknown as Vec3,
-    ];
-    onAxes.forEach((direction, quarter) => {
+    [0, 1, 2, 3].forEach((quarter) => {
+      const sign = quarter < 2 ? 1 : -1;
       const angle = (quarter * Math.PI) / 2;
       const turns = Math.ceil((range.first - angle - ANGLE_SLACK) / (2 * Math.PI));
       if (angle + turns * 2 * Math.PI <= range.last + ANGLE_SLACK)
         lists.point(
           'quadrant',
-          [0, 1, 2].map((i) => centre[i]! + radius * direction[i]!) as unknown as Vec3,
+          [0, 1, 2].map((i) => centre[i]! + sign * axes[quarter % 2]![i]!) as unknown as Vec3,
           name,
         );
     });

@@ -1,0 +1,121 @@
+/** Which parts are like others: by what they are, by size, by colour; and which lie exactly on one another. */
+import { visibleParts } from '../document/items.ts';
+import type { Base, ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import { boxSize, type Box } from '../space/box.ts';
+import { distance, type Vec3 } from '../space/vector.ts';
+
+export const LIKENESSES = {
+  kind: 'of the same kind',
+  recipe: 'of the same recipe',
+  size: 'of the same size',
+  colour: 'of the same colour',
+} as const;
+export type Likeness = keyof typeof LIKENESSES;
+
+/** Sizes nearer than this (mm) are the same. */
+const SAME_SIZE_MM = 1e-6;
+
+/** Visible parts at the top that are like any of the given ones, these among them. */
+export function partsLike(
+  document: KadrelDocument,
+  seeds: readonly ItemId[],
+  how: Likeness,
+  boxOf: (part: ItemId) => Box | undefined,
+): ItemId[] {
+  const given = seeds.flatMap((id) => document.items[id] ?? []);
+  return shown(document)
+    .filter((part) => given.some((seed) => isLike(document, part, seed, how, boxOf)))
+    .map(({ id }) => id);
+}
+
+function isLike(
+  document: KadrelDocument,
+  part: Part,
+  seed: Part,
+  how: Likeness,
+  boxOf: (part: ItemId) => Box | undefined,
+): boolean {
+  switch (how) {
+    case 'colour':
+      return part.colour === seed.colour;
+    case 'kind':
+      return kindOf(part.recipe.base) === kindOf(seed.recipe.base);
+    case 'recipe':
+      return recipeOf(document, part) === recipeOf(document, seed);
+    case 'size': {
+      const [a, b] = [boxOf(part.id), boxOf(seed.id)];
+      if (!a || !b) return false;
+      // The same size however they are turned: the three extents in order.
+      const [x, y] = [a, b].map((box) => [...boxSize(box)].sort((m, n) => m - n)) as [number[], number[]];
+      return x.every((n, i) => Math.abs(n - y[i]!) <= SAME_SIZE_MM);
+    }
+  }
+}
+
+const kindOf = (base: Base): string =>
+  base.kind === 'combine' ? base.how : base.kind === 'stretched' ? base.of.kind : base.kind;
+
+/** What a part is made of, without names and ids: the operands by what they are, and where. */
+function recipeOf(document: KadrelDocument, { recipe }: Part): string {
+  const { base, steps } = recipe;
+  if (base.kind !== 'combine') return JSON.stringify([base, steps]);
+  const operands = base.operands.map((id) => {
+    const operand = document.items[id]!;
+    return [recipeOf(document, operand), operand.placement];
+  });
+  return JSON.stringify([base.how, operands, steps]);
+}
+
+/** Visible parts at the top whose names hold a text; case and accents do not count. */
+export function partsNamed(document: KadrelDocument, text: string): ItemId[] {
+  const plain = (name: string) => name.normalize('NFD').replaceAll(/\p{M}/gu, '').toLowerCase();
+  const wanted = plain(text.trim());
+  if (wanted === '') return [];
+  return shown(document)
+    .filter(({ name }) => plain(name).includes(wanted))
+    .map(({ id }) => id);
+}
+
+/** The visible parts at the top that are not selected. */
+export const partsLeftOut = (document: KadrelDocument, selection: readonly ItemId[]): ItemId[] =>
+  shown(document).flatMap(({ id }) => (selection.includes(id) ? [] : [id]));
+
+const shown = visibleParts;
+
+/** What tells solids apart, in the world. */
+export interface Likely {
+  readonly part: ItemId;
+  /** mm³ */
+  readonly volume: number;
+  readonly centroid: Vec3;
+  readonly box: Box;
+}
+
+/** Solids whose volume, centre of mass and box agree to this (mm; parts of the volume) lie on one another. */
+const SAME_PLACE_MM = 1e-6;
+const SAME_VOLUME = 1e-9;
+
+/** Groups of parts that lie exactly on each other, two or more in each; in the order given. */
+export function doublesAmong(parts: readonly Likely[]): ItemId[][] {
+  const groups: Likely[][] = [];
+  const byPlace = new Map<string, Likely[][]>();
+  for (const one of parts) {
+    // The same place in a coarse lattice; who stands near a border of it is looked for on both sides.
+    const cells = [-0.25, 0.25].map((off) => one.centroid.map((n) => Math.round(n / 1e-3 + off)).join(' '));
+    const near = cells.flatMap((cell) => byPlace.get(cell) ?? []);
+    const group = near.find(([first]) => isDouble(first!, one));
+    if (group) group.push(one);
+    else {
+      const made = [one];
+      groups.push(made);
+      for (const cell of new Set(cells)) byPlace.set(cell, [...(byPlace.get(cell) ?? []), made]);
+    }
+  }
+  return groups.filter(({ length }) => length > 1).map((group) => group.map(({ part }) => part));
+}
+
+const isDouble = (a: Likely, b: Likely): boolean =>
+  Math.abs(a.volume - b.volume) <= SAME_VOLUME * Math.max(a.volume, b.volume) &&
+  distance(a.centroid, b.centroid) <= SAME_PLACE_MM &&
+  distance(a.box.min, b.box.min) <= SAME_PLACE_MM &&
+  distance(a.box.max, b.box.max) <= SAME_PLACE_MM;

@@ -1,0 +1,76 @@
+/** Which way a surface faces where something lands on it: at a face, or in the middle of the faces at an edge or a corner. */
+import { MEETING, MERGED } from '../document/naming.ts';
+import { carryBack, turnVector } from '../space/pose.ts';
+import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { isOnFace } from './meetings.ts';
+import type { SnapInstance } from './scene.ts';
+import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE } from './shape.ts';
+import type { Snap } from './snap.ts';
+
+export interface Landing {
+  /** Outward, length 1, in the world. */
+  readonly normal: Vec3;
+  /** What it is the normal of, in words. */
+  readonly words: string;
+}
+
+/** The way out at a caught point; undefined where nothing of the part faces anywhere there. */
+export function landingNormal(
+  instance: SnapInstance,
+  snap: Pick<Snap, 'point' | 'feature'>,
+): Landing | undefined {
+  const names = (snap.feature ?? '').split(MEETING);
+  const normals: Vec3[] = [];
+  const { shape } = instance;
+  for (let face = 0; face < shape.faceKind.length; face++) {
+    if (!names.includes(shape.names[shape.faceName[face]!]!) || !isOnFace(instance, face, snap.point))
+      continue;
+    const normal = outwardAt(instance, face, snap.point);
+    if (normal) normals.push(normal);
+  }
+  const sum = normals.reduce(add, [0, 0, 0]);
+  if (length(sum) < LEAST_SUM) return undefined;
+  const words =
+    normals.length === 1
+      ? `normal of ${names[0]!.split(MERGED)[0]}`
+      : `midway between the ${normals.length} faces that meet there`;
+  return { normal: unit(sum), words };
+}
+/** Normals that cancel one another point nowhere. */
+const LEAST_SUM = 1e-6;
+
+/** The outward normal of a face's true surface at a point on it, in the world; of its facet for free-form faces. */
+export function outwardAt(instance: SnapInstance, face: number, world: Vec3): Vec3 | undefined {
+  const { shape, pose } = instance;
+  const data = FACE_STRIDE * face;
+  const f = shape.faces;
+  const direction: Vec3 = [f[data + 3]!, f[data + 4]!, f[data + 5]!];
+  if (shape.faceKind[face] === FACE_PLANE) return turnVector(pose.turn, direction);
+  const own = carryBack(pose, world);
+  const facet = facetNear(instance, face, own);
+  if (!facet) return undefined;
+  const offset = subtract(own, [f[data]!, f[data + 1]!, f[data + 2]!]);
+  let radial: Vec3 | undefined;
+  if (shape.faceKind[face] === FACE_SPHERE) radial = offset;
+  if (shape.faceKind[face] === FACE_CYLINDER)
+    radial = subtract(offset, scale(direction, dot(offset, direction)));
+  if (!radial || length(radial) === 0) return turnVector(pose.turn, facet);
+  const normal = unit(radial);
+  return turnVector(pose.turn, dot(normal, facet) < 0 ? scale(normal, -1) : normal);
+}
+
+/** The normal of the facet of a face whose middle is nearest to a point. */
+function facetNear({ shape }: SnapInstance, face: number, own: Vec3): Vec3 | undefined {
+  const { positions, triangles, faceOfTriangle } = shape;
+  const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+  let best: Vec3 | undefined;
+  let least = Infinity;
+  for (let t = 0; t < faceOfTriangle.length; t++) {
+    if (faceOfTriangle[t] !== face) continue;
+    const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
+    const off = length(subtract(scale(add(add(a, b), c), 1 / 3), own));
+    const normal = cross(subtract(b, a), subtract(c, a));
+    if (off < least && length(normal) > 0) [least, best] = [off, unit(normal)];
+  }
+  return best;
+}

@@ -1,0 +1,59 @@
+/** What is asked of the snaps, and what they answer. Lengths in mm, pixels on the screen. */
+import type { Camera } from '../space/camera.ts';
+import type { Plane } from '../space/plane.ts';
+import type { Vec3 } from '../space/vector.ts';
+import type { Guide } from './guides.ts';
+import type { SnapScene } from './scene.ts';
+import type { SnapKind } from './shape.ts';
+
+export interface SnapSettings {
+  readonly kinds: ReadonlySet<SnapKind>;
+  /** Also catch what stands behind a nearer face. */
+  readonly seeThrough: boolean;
+  /** How near the pointer must be, pixels. */
+  readonly reachPx: number;
+  /** Grid step, mm, on `plane`. */
+  readonly gridStep: number;
+  /** The work plane. */
+  readonly plane: Plane;
+  /** Where *divide* divides an edge. */
+  readonly divide?: Divide;
+  /** What *half-way* is half-way through: the part under the pointer, or everything under it. */
+  readonly halfWay?: 'part' | 'all';
+}
+
+/** Into equal pieces, or at a length from the end that is nearer to the pointer. */
+export type Divide = { readonly into: number } | { readonly at: number };
+
+export interface SnapQuery {
+  readonly pointer: readonly [x: number, y: number];
+  readonly camera: Camera;
+  readonly scene: SnapScene;
+  readonly settings: SnapSettings;
+  /** Pins in the world, by name. */
+  readonly pins?: readonly { readonly name: string; readonly at: Vec3 }[];
+  /** The from-point, which perpendiculars and tangents start at. */
+  readonly from?: Vec3 | undefined;
+  readonly guides?: readonly Guide[];
+  /** Parts that are never caught, nor hide anything: those being moved. */
+  readonly without?: ReadonlySet<string> | undefined;
+  /** Whether a part may be caught; one that may not still hides what is behind it. */
+  readonly may?: ((part: string) => boolean) | undefined;
+}
+
+export interface Snap {
+  readonly point: Vec3;
+  readonly kind: SnapKind;
+  /** Part that was caught; undefined for the grid, the origin, pins and guides. */
+  readonly part?: string;
+  /** Names of the faces that meet there, joined by &. */
+  readonly feature?: string;
+  /** The pin that was caught. */
+  readonly pin?: string;
+  /** Outward normal, on a face. */
+  readonly normal?: Vec3;
+  /** More about it, in words: which box point, which guide. */
+  readonly words?: string;
+  /** The guide that was caught, for a distance along it. */
+  readonly guide?: Guide;
+}
