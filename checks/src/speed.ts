@@ -1,12 +1,18 @@
 /** `npm run bench`: what Kadrel costs, as ratios to something in the same run. Prints; asserts nothing. */
 import {
   cameraOf,
+  castOnScene,
+  partsInRegion,
   poseOf,
   project,
+  rayThrough,
   resolveSnap,
+  snapScene,
   snapShape,
   SNAP_KINDS,
+  type Camera,
   type SnapInstance,
+  type SnapScene,
   type Vec3,
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
@@ -162,11 +168,30 @@ function manyFeatures(count: number): SnapInstance {
   return { part: 'a', pose: poseOf([0, 0, 0], [0, 0, 0]), shape };
 }
 
+/** A thousand parts of a hundred features each, standing in a field of 40 × 25, every third one turned. */
+function manyParts(count: number): SnapScene {
+  const { shape } = manyFeatures(80);
+  return snapScene(
+    Array.from({ length: count }, (_, i) => ({
+      part: `p${i}`,
+      pose: poseOf([(i % 40) * 1100, Math.floor(i / 40) * 1100, 0], [0, 0, i % 3 === 0 ? 30 : 0]),
+      shape,
+      box: { min: [0, 0, 0] as Vec3, max: [1000, 1000, 50] as Vec3 },
+      datum: [0, 0, 0] as Vec3,
+    })),
+  );
+}
+
 function snapping(): void {
   const features = 100_000;
-  const instance = manyFeatures(80_000);
-  const camera = cameraOf(
+  const everyone = manyFeatures(80_000);
+  const near = cameraOf(
     { target: [500, 500, 25], bearing: 30, altitude: 35, height: 900, projection: 'perspective' },
+    1280,
+    720,
+  );
+  const far = cameraOf(
+    { target: [22000, 14000, 0], bearing: 30, altitude: 35, height: 24000, projection: 'perspective' },
     1280,
     720,
   );
@@ -177,32 +202,60 @@ function snapping(): void {
     reachPx: 11,
     gridStep: 5,
     plane: { point: [0, 0, 0] as Vec3, normal: [0, 0, 1] as Vec3 },
+    divide: { into: 3 },
   };
-  const query = (pointer: readonly [number, number]) =>
-    resolveSnap({ pointer, camera, instances: [instance], settings });
   const pointers = Array.from({ length: 400 }, () => [random() * 1280, random() * 720] as const);
-  pointers.forEach(query);
-  const times = pointers.map((pointer) => timed(() => query(pointer))).sort((a, b) => a - b);
-  const { points } = instance.shape;
+  const guides = [0, 1, 2, 3, 4, 5].map((i) => ({
+    from: [1000 * i, 500, 0] as Vec3,
+    direction: [0, 1, 0] as Vec3,
+    words: 'Y',
+  }));
+  const ask = (scene: SnapScene, camera: Camera) => (pointer: readonly [number, number]) =>
+    resolveSnap({ pointer, camera, scene, settings, from: [0, 0, 0], guides });
+  const { points } = everyone.shape;
   const scan = () => {
     let nearest = Infinity;
     for (let i = 0; i < points.length; i += 3) {
-      const [x, y] = project(camera, [points[i]!, points[i + 1]!, points[i + 2]!]);
+      const [x, y] = project(near, [points[i]!, points[i + 1]!, points[i + 2]!]);
       nearest = Math.min(nearest, Math.hypot(x - 640, y - 360));
     }
     if (!Number.isFinite(nearest)) throw new Error('nothing is near');
   };
   scan();
   const plain = median(Array.from({ length: 9 }, () => timed(scan)));
-  const p95 = times[Math.floor(0.95 * times.length)]!;
-  line(
-    `snap query among ${features} features, p95 : a frame of 16.7 ms`,
-    p95 / FRAME_MS,
-    '≤ 0.12',
-    `${ms(p95)}, median ${ms(median(times))}`,
-  );
+  const parts = manyParts(1000);
+  for (const [what, scene, camera] of [
+    [`snap query, all kinds, among ${features} features of one part`, snapScene([everyone]), near],
+    [`snap query, all kinds, among ${features} features of 1000 parts`, parts, far],
+  ] as const) {
+    const query = ask(scene, camera);
+    pointers.forEach(query);
+    const times = pointers.map((pointer) => timed(() => query(pointer))).sort((a, b) => a - b);
+    const p95 = times[Math.floor(0.95 * times.length)]!;
+    line(`${what}, p95 : a frame`, p95 / FRAME_MS, '≤ 0.12', `${ms(p95)}, median ${ms(median(times))}`);
+  }
   line('  a plain scan of all points, without curves and hiding : a frame', plain / FRAME_MS, '', ms(plain));
+  const hover = pointers.map((pointer) => timed(() => castOnScene(parts, rayThrough(far, ...pointer))));
+  const hoverP95 = hover.sort((a, b) => a - b)[Math.floor(0.95 * hover.length)]!;
+  line('hover among 1000 parts, p95 : a frame', hoverP95 / FRAME_MS, '≤ 0.12', ms(hoverP95));
+  const fence = { kind: 'polygon' as const, corners: ringOf(640, 360, 300, 40) };
+  for (const [what, region, onlySeen] of [
+    ['a rectangle', { kind: 'rectangle' as const, left: 300, top: 150, right: 980, bottom: 600 }, false],
+    ['a lasso of 40 corners', fence, false],
+    ['a lasso, only what is seen', fence, true],
+  ] as const) {
+    const select = () => partsInRegion({ scene: parts, camera: far, region, rule: 'touching', onlySeen });
+    const taken = select().length;
+    const time = median(Array.from({ length: 9 }, () => timed(select)));
+    line(`${what} takes ${taken} of 1000 parts : a frame`, time / FRAME_MS, '≤ 1.8', ms(time));
+  }
 }
+
+const ringOf = (x: number, y: number, radius: number, corners: number) =>
+  Array.from({ length: corners }, (_, i) => {
+    const angle = (2 * Math.PI * i) / corners;
+    return [x + radius * Math.cos(angle), y + radius * Math.sin(angle)] as const;
+  });
 
 await evaluation();
 snapping();

@@ -182,12 +182,12 @@ export function isShown(statement: Statement, id: string): boolean {
     (typeof statement.typed[which] === 'object' && !Array.isArray(statement.typed[which])) ||
     entryText(statement, { blank: which, axis: null }).replaceAll(/[, ]/g, '') !== '';
   if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
-  if (statement.phase === 'done') return false;
+  if (statement.phase === 'done' || blank.rare) return false;
   const asked = ASKED_BY[statement.verb]?.[id];
   if (asked) return statement.typed[asked[0]] === asked[1];
   // Of two that exclude one another both are offered until one is filled.
   if (blank.excludes !== undefined) return !filled(blank.excludes);
-  return Object.keys(blanks).length <= MOST_SHOWN;
+  return Object.values(blanks).filter(({ rare }) => !rare).length <= MOST_SHOWN;
 }
 
 /** Blanks that are left out of a long sentence, for the list that brings them in. */

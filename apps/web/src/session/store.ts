@@ -33,6 +33,7 @@ import { createStore } from 'zustand/vanilla';
 import { api } from '../api/client.ts';
 import { SaveQueue, type SaveState } from './saveQueue.ts';
 import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
+import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import { measureOf } from './measure.ts';
 import { nudging } from './nudging.ts';
 import { previewOf, type Preview } from './preview.ts';
@@ -47,6 +48,7 @@ import {
   type Statement,
   type Typed,
 } from './statement.ts';
+import { selectingActions } from './selecting.ts';
 import { Worlds } from './world.ts';
 
 export interface Built {
@@ -70,7 +72,11 @@ export interface SessionState {
   readonly lookingAt: number | null;
   readonly snapKinds: ReadonlySet<SnapKind>;
   readonly seeThrough: boolean;
-  readonly regionRule: 'touching' | 'enclosed';
+  readonly manner: Manner;
+  /** The one kind that the next pick catches. */
+  readonly forced: SnapKind | null;
+  /** What was selected before. */
+  readonly lastSelection: readonly ItemId[];
   /** Frames of Move, Turn and Resize. */
   readonly frames: Frames;
   /** Nothing can be dragged: the pointer only selects and looks. */
@@ -83,15 +89,6 @@ export interface SessionState {
 }
 
 const NOTHING_BUILT: Built = { parts: {}, failures: [], factsOf: () => undefined };
-const FIRST_SNAPS: readonly SnapKind[] = [
-  'endpoint',
-  'midpoint',
-  'centre',
-  'quadrant',
-  'face centre',
-  'pin',
-  'on face',
-];
 /** A statement longer at work than this shows its progress. */
 export const PATIENT_MS = 300;
 
@@ -134,7 +131,9 @@ export function openSession(opened: OpenedSession) {
     lookingAt: null,
     snapKinds: new Set(FIRST_SNAPS),
     seeThrough: false,
-    regionRule: 'touching',
+    manner: FIRST_MANNER,
+    forced: null,
+    lastSelection: [],
     frames: readFrames(localStorage, opened.projectId),
     isSelectOnly: false,
     arePinsShown: true,
@@ -485,20 +484,23 @@ export function openSession(opened: OpenedSession) {
     undo: () => takeBack('undo'),
     redo: () => takeBack('redo'),
     select(selection: readonly ItemId[]): void {
-      set({ selection });
+      const before = get().selection;
+      const isOther = before.length !== selection.length || before.some((id) => !selection.includes(id));
+      set({ selection, ...(isOther && before.length > 0 ? { lastSelection: before } : {}) });
       if (hiddenSelected(get()).length > 0) void rebuild();
     },
     lookAt(count: number | null): void {
       set({ lookingAt: count, statement: null });
       void rebuild();
     },
+    setManner: (change: Partial<Manner>) => set({ manner: { ...get().manner, ...change } }),
     set: (
       change: Partial<
         Pick<
           SessionState,
           | 'snapKinds'
           | 'seeThrough'
-          | 'regionRule'
+          | 'forced'
           | 'name'
           | 'isSelectOnly'
           | 'arePinsShown'
@@ -580,7 +582,8 @@ export function openSession(opened: OpenedSession) {
     },
   });
   void rebuild();
-  return { store, ...actions, nudge };
+  const selecting = selectingActions(get, actions.select);
+  return { store, ...actions, ...selecting, nudge };
 }
 
 const jsonOf = (values: Typed) => JSON.parse(JSON.stringify(values)) as Record<string, unknown>;

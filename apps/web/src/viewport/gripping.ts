@@ -1,17 +1,23 @@
 /** Pulling the grips: each comes to the blanks of its verb, and shows what they come to. */
 import {
+  alignmentOf,
   angleAbout,
   boxSize,
+  cleanLength,
   column,
   dot,
   formatAngle,
+  isIdentity,
+  mmPerPixelAt,
   nearestOnLine,
   pointOnRay,
+  project,
   rayToPlane,
   subtract,
   toStep,
   turnBack,
   unit,
+  worldFromPart,
   type BoxPoint,
   type ItemId,
   type Vec3,
@@ -20,9 +26,6 @@ import { live } from '../session/live.ts';
 import { exactMm, lockedAxis, withPointer, type Statement, type Typed } from '../session/statement.ts';
 import { knobPoint, turnAxis, type Grip, type GripSet } from './grips.ts';
 import type { Hand } from './hand.ts';
-
-/** Factors go in steps of this. */
-const FACTOR_STEP = 0.05;
 
 export interface Gripping {
   readonly grip: Grip;
@@ -99,11 +102,7 @@ function fixedPoint(hand: Hand, set: GripSet, side: BoxPoint): Vec3 {
   return picked ?? knobPoint(set, side.map((n) => -n + 0) as unknown as BoxPoint);
 }
 
-export function pointIn(hand: Hand, value: unknown): Vec3 | null {
-  if (!Array.isArray(value) || value.length !== 3) return null;
-  const numbers = value.map((text) => hand.session.readLength(String(text)));
-  return numbers.every((n) => n !== undefined) ? (numbers as unknown as Vec3) : null;
-}
+export const pointIn = (hand: Hand, value: unknown): Vec3 | null => hand.pointOf(value);
 
 /** The statement that the drag comes to; null while it comes to nothing. */
 function dragged(hand: Hand, gripping: Gripping, statement: Statement): Statement | null {
@@ -123,21 +122,69 @@ function movedBy(
   const snap = hand.pointSnap(new Set(parts));
   const { grid } = hand.state().document.scene;
   let local: Vec3;
-  if (snap) {
-    hand.overlay.showSnap(snap, snap.kind, hand.nameOf(snap), hand.words(snap.point));
-    local = turnBack(set.axes, subtract(snap.point, set.anchor));
-  } else {
-    hand.overlay.showSnap(null);
+  hand.showCaught(snap && { point: snap.point, snap });
+  hand.overlay.guides.showAlignment(null);
+  if (snap) local = turnBack(set.axes, subtract(snap.point, set.anchor));
+  else {
     const raw = rawMove(hand, set, hold, axes);
     if (!raw) return null;
     const start = hand.state().stepsFrom === 'grid' ? turnBack(set.axes, set.anchor) : ([0, 0, 0] as const);
-    local = raw.map((n, axis) =>
+    const stepped = raw.map((n, axis) =>
       last.ctrl ? n : toStep(start[axis]! + n, grid) - start[axis]!,
     ) as unknown as Vec3;
+    local = last.ctrl ? stepped : linedUp(hand, set, parts, axes, raw, stepped);
   }
   const main = last.shift && axes.length > 1 ? mainAxis(local, axes) : null;
   return withPointer(statement, 'by', shiftOf(hand, statement, local, main === null ? axes : [main]));
 }
+
+/** How near a side must come to what it lines up with, pixels. */
+const LINING_UP_PX = 6;
+
+/** Where the dragged parts line up with others, that; along other axes whole steps. World axes only. */
+function linedUp(
+  hand: Hand,
+  set: GripSet,
+  parts: readonly ItemId[],
+  axes: readonly (0 | 1 | 2)[],
+  raw: Vec3,
+  stepped: Vec3,
+): Vec3 {
+  const { snapKinds, document, manner } = hand.state();
+  const box = hand.stage.selectionBox();
+  if (!snapKinds.has('guide') || !manner.serves.move || !box || !isIdentity(set.axes)) return stepped;
+  const { camera } = hand.pane;
+  const moved = new Set(parts);
+  const others = hand.stage.boxesInView(hand.pane, (id) => !moved.has(id) && document.items[id]!.snappable);
+  const [, , depth] = project(camera, set.anchor);
+  const shifted = (p: Vec3): Vec3 => [p[0] + raw[0], p[1] + raw[1], p[2] + raw[2]];
+  const found = alignmentOf({
+    box: { min: shifted(box.min), max: shifted(box.max) },
+    points: [shifted(set.anchor)],
+    others,
+    axes,
+    reach: LINING_UP_PX * mmPerPixelAt(camera, depth),
+  });
+  const isLined = (axis: number) => found.lines.some((line) => line.axis === axis) || found.shift[axis] !== 0;
+  const at = [0, 1, 2].map((axis) =>
+    axes.includes(axis as 0) && isLined(axis)
+      ? cleanLength(raw[axis]! + found.shift[axis]!, BOARD_MM)
+      : stepped[axis]!,
+  ) as unknown as Vec3;
+  // What is shown is told of where the parts come to.
+  const ended = alignmentOf({
+    box: { min: plus(box.min, at), max: plus(box.max, at) },
+    points: [plus(set.anchor, at)],
+    others,
+    axes,
+    reach: 0,
+  });
+  hand.overlay.guides.showAlignment({ found: ended, scene: document.scene });
+  return at;
+}
+/** Lined-up numbers are sums of numbers of about this size, mm: what is below their noise is taken off. */
+const BOARD_MM = 1e4;
+const plus = (p: Vec3, by: Vec3): Vec3 => [p[0] + by[0], p[1] + by[1], p[2] + by[2]];
 
 function rawMove(hand: Hand, set: GripSet, hold: number | Vec3, axes: readonly (0 | 1 | 2)[]): Vec3 | null {
   if (typeof hold === 'number') {
@@ -178,22 +225,35 @@ function turnedBy(
   const normal = turnAxis(set, axis, hand.pane.camera);
   const snap = hand.pointSnap(new Set(parts));
   let now: Vec3;
+  hand.showCaught(snap && { point: snap.point, snap });
   if (snap) {
-    hand.overlay.showSnap(snap, snap.kind, hand.nameOf(snap), hand.words(snap.point));
     now = subtract(snap.point, set.anchor);
   } else {
-    hand.overlay.showSnap(null);
     const far = rayToPlane(hand.ray(), { point: set.anchor, normal });
     if (far === undefined) return null;
     now = subtract(pointOnRay(hand.ray(), far), set.anchor);
   }
   const free = angleAbout(normal, hold as Vec3, now);
   const { angleStep } = hand.state().document.scene;
-  const angle = snap || hand.last.ctrl ? free : toStep(free, angleStep);
+  // Steps count from where the drag began, or so that the part's own edges come to whole steps of the frame.
+  const start = hand.state().stepsFrom === 'grid' ? ownAngle(hand, normal, set, parts) : 0;
+  const angle = snap || hand.last.ctrl ? free : toStep(start + free, angleStep) - start;
   const typed = statement.held.has('angle') ? statement.typed.angle : String(angle);
   hand.overlay.grips.showAngle(angleStep, formatAngle(angle));
   return { ...statement, typed: { ...statement.typed, angle: typed }, refusal: null };
 }
+
+/** The angle of the first part's own edges against the frame, about an axis. */
+function ownAngle(hand: Hand, normal: Vec3, { axes }: GripSet, [first]: readonly ItemId[]): number {
+  if (first === undefined) return 0;
+  const { turn } = worldFromPart(hand.state().document, first);
+  const flat = ([0, 1, 2] as const).find((axis) => Math.abs(dot(column(axes, axis), normal)) < SQUARE_COSINE);
+  const own = ([0, 1, 2] as const).find((axis) => Math.abs(dot(column(turn, axis), normal)) < SQUARE_COSINE);
+  if (flat === undefined || own === undefined) return 0;
+  return angleAbout(normal, column(axes, flat), column(turn, own));
+}
+/** Axes squarer to one another than this (cosine) are taken for square. */
+const SQUARE_COSINE = 0.5;
 
 function resizedBy(
   hand: Hand,
@@ -207,12 +267,7 @@ function resizedBy(
   const whole = dot(subtract(knob, fixed), direction);
   if (!(whole > 0)) return null;
   const snap = hand.pointSnap(new Set(parts));
-  hand.overlay.showSnap(
-    snap,
-    snap?.kind ?? '',
-    snap ? hand.nameOf(snap) : '',
-    snap ? hand.words(snap.point) : '',
-  );
+  hand.showCaught(snap && { point: snap.point, snap });
   const now = alongKnob(hand, set, side, fixed);
   if (now === undefined) return null;
   const reach = snap ? dot(subtract(snap.point, fixed), direction) : whole + now - (hold as number);
@@ -220,7 +275,7 @@ function resizedBy(
   const at = { about: 'point', at: fixed.map((n) => exactMm(n)) };
   if (!isSide) {
     const free = reach / whole;
-    const factor = snap || hand.last.ctrl ? free : toStep(free, FACTOR_STEP);
+    const factor = snap || hand.last.ctrl ? free : toStep(free, hand.state().manner.factorStep);
     if (factor === 0) return null;
     return retyped(statement, { by: [factor, factor, factor].map(String), to: undefined, ...at });
   }
@@ -276,7 +331,8 @@ const shownNumbers = (hand: Hand, { typed }: Statement): Vec3 =>
 export function letGo(hand: Hand, gripping: Gripping): void {
   const statement = hand.openStatement();
   const candidate = statement && dragged(hand, gripping, statement);
-  hand.overlay.showSnap(null);
+  hand.showCaught(null);
+  hand.overlay.guides.showAlignment(null);
   if (!candidate || isNothing(hand, gripping, candidate)) {
     hand.session.leave();
     hand.stage.showGrips();

@@ -1,13 +1,18 @@
 /** What every situation of the pointer needs: the view it is in, where it is, what it catches, and telling that. */
 import {
   MEETING,
+  alongGuide,
   formatLength,
   nearestGridPoint,
   pointOnRay,
   rayThrough,
   rayToPlane,
   readableName,
+  resolveOne,
+  vectorOf,
+  verbNamed,
   type ItemId,
+  type NumVector,
   type Plane,
   type Ray,
   type Snap,
@@ -24,6 +29,9 @@ export interface Caught {
   readonly point: Vec3;
   readonly snap: Snap | null;
 }
+
+/** Kinds that are no point of their own. */
+const FREE_KINDS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face', 'on plane', 'half-way', 'grid']);
 
 /** A ground seen flatter than this (sine) gives no place under the pointer. */
 const EDGE_ON = 0.05;
@@ -68,15 +76,38 @@ export class Hand {
     return rayThrough(this.pane.camera, this.last.x, this.last.y);
   }
 
-  snap(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Snap | null {
+  snap(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>, touches = true): Snap | null {
     const { x, y, ctrl } = this.last;
-    return ctrl ? null : this.pane.snapAt(x, y, without, only);
+    if (ctrl || !this.isServed()) return null;
+    return this.stage.catcher.snap(this.pane, x, y, { without, only, from: this.fromPoint(), touches });
+  }
+
+  /** Each of Move, Turn and Resize can be kept from snapping. */
+  private isServed(): boolean {
+    const { statement, manner } = this.state();
+    return manner.serves[statement?.verb as keyof typeof manner.serves] ?? true;
+  }
+
+  /** The point that the pick goes from: perpendiculars, tangents and parallels begin there. */
+  fromPoint(): Vec3 | undefined {
+    const statement = this.openStatement();
+    const verb = statement && verbNamed(statement.verb)!;
+    if (!verb || verb.blanks.from?.type !== 'point' || statement.focus?.blank === 'from') return undefined;
+    const at = resolveOne(verb, 'from', statement.typed, this.state().document, this.session.world());
+    return Array.isArray(at) ? vectorOf(at as unknown as NumVector) : undefined;
+  }
+
+  /** A point as it is typed or picked, by number; null for what is told by names. */
+  pointOf(value: unknown): Vec3 | null {
+    if (!Array.isArray(value) || value.length !== 3) return null;
+    const numbers = value.map((text) => this.session.readLength(String(text)));
+    return numbers.every((n) => n !== undefined) ? (numbers as unknown as Vec3) : null;
   }
 
   /** A snap that is a point of its own: not just somewhere on a face or on the grid. */
   pointSnap(without?: ReadonlySet<ItemId>): Snap | null {
     const snap = this.snap(without);
-    return snap && snap.kind !== 'on face' && snap.kind !== 'grid' ? snap : null;
+    return snap && !FREE_KINDS.has(snap.kind) ? snap : null;
   }
 
   /** What is under the pointer: a snap, else a point of the ground on the grid, or of an upright plane where the ground is edge-on. */
@@ -108,16 +139,29 @@ export class Hand {
     return snap.part === undefined ? '' : (this.state().document.items[snap.part]?.name ?? '');
   }
 
+  /** The kind of a snap, and where it is, in words. */
+  snapWords(snap: Snap): { title: string; detail: string } {
+    const words = [this.nameOf(snap), snap.words ?? this.featureWords(snap)];
+    return { title: snap.kind, detail: words.filter(Boolean).join(' · ') };
+  }
+
   showCaught(caught: Caught | null): void {
+    this.overlay.guides.showGuides(
+      caught?.snap?.guide ? [{ guide: caught.snap.guide, to: caught.point }] : [],
+    );
     if (!caught) this.overlay.showSnap(null);
-    else if (caught.snap)
+    else if (caught.snap) {
+      const { title, detail } = this.snapWords(caught.snap);
+      const { guide } = caught.snap;
+      const far = guide && formatLength(alongGuide(guide, caught.point), this.state().document.scene);
+      const stays = this.stage.catcher.staysOn === null ? '' : ' · stays on this part';
       this.overlay.showSnap(
         caught.snap,
-        caught.snap.kind,
-        [this.nameOf(caught.snap), this.featureWords(caught.snap)].filter(Boolean).join(' · '),
-        this.words(caught.point),
+        title,
+        detail + stays,
+        `${this.words(caught.point)}${far === undefined ? '' : ` · ${far} along`}`,
       );
-    else this.overlay.showSnap({ point: caught.point }, 'free', '', this.words(caught.point));
+    } else this.overlay.showSnap({ point: caught.point }, 'free', '', this.words(caught.point));
   }
 
   /** Tells the bar's fields what the drag makes of them; fields that were typed keep their text. */

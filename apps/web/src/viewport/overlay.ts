@@ -1,4 +1,4 @@
-/** What stands over a view: grips, pins, reticle with its words, selection rectangle, tripod. Moved by hand, never by React. */
+/** What stands over a view: grips, pins, reticle with its words, guides, the region of a selection, tripod. Moved by hand, never by React. */
 import {
   column,
   exactStyle,
@@ -12,6 +12,8 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { Grips, type Grip, type GripSet } from './grips.ts';
+import { GuideMarks } from './guideMarks.ts';
+import { RegionMark } from './regionMark.ts';
 import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, placeLetter, setLine, show } from './svg.ts';
 
 /** A distance to show between two points, mm. */
@@ -29,6 +31,8 @@ interface ShownPin {
 
 export class Overlay {
   readonly grips: Grips;
+  readonly guides: GuideMarks;
+  readonly region: RegionMark;
   private readonly svg: SVGSVGElement;
   private readonly pinGroup: SVGGElement;
   private readonly reticle: SVGGElement;
@@ -36,7 +40,6 @@ export class Overlay {
   private readonly measure: SVGGElement;
   private readonly measureLine: SVGLineElement;
   private readonly measureText: SVGTextElement;
-  private readonly rectangle: SVGRectElement;
   private readonly tripod: SVGGElement;
   private readonly tripodLines: SVGLineElement[];
   private readonly tripodLetters: SVGTextElement[];
@@ -59,12 +62,8 @@ export class Overlay {
     this.measureLine = make('line', this.measure, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
     this.measureText = letter(this.measure, 'var(--plum)', '');
     this.grips = new Grips(this.svg);
-    this.rectangle = make('rect', this.svg, {
-      fill: 'var(--plum)',
-      'fill-opacity': '0.1',
-      stroke: 'var(--plum)',
-      visibility: 'hidden',
-    });
+    this.guides = new GuideMarks(this.svg);
+    this.region = new RegionMark(this.svg);
     this.reticle = make('g', this.svg, {
       visibility: 'hidden',
       stroke: 'var(--plum)',
@@ -87,6 +86,7 @@ export class Overlay {
   update(camera: Camera): void {
     this.camera = camera;
     this.grips.draw(camera);
+    this.guides.update(camera);
     this.drawTripod(camera);
     this.drawPins(camera);
     this.drawMeasure(camera);
@@ -153,23 +153,6 @@ export class Overlay {
     if (!shown) return;
     const [a, b] = [project(this.camera!, from), project(this.camera!, to)];
     setLine(this.rubber, a, b);
-  }
-
-  showRectangle(
-    rectangle: { left: number; top: number; right: number; bottom: number } | null,
-    dashed = false,
-  ): void {
-    this.rectangle.setAttribute('visibility', rectangle ? 'visible' : 'hidden');
-    if (!rectangle) return;
-    const { left, top, right, bottom } = rectangle;
-    for (const [name, value] of Object.entries({
-      x: left,
-      y: top,
-      width: right - left,
-      height: bottom - top,
-    }))
-      this.rectangle.setAttribute(name, String(value));
-    this.rectangle.setAttribute('stroke-dasharray', dashed ? '5 3' : 'none');
   }
 
   dispose(): void {

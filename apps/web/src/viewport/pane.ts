@@ -4,15 +4,10 @@ import {
   cameraOf,
   castOnScene,
   fitted,
-  pinsOf,
   project,
   rayThrough,
-  resolveSnap,
-  vectorOf,
   type Camera,
   type ItemId,
-  type Snap,
-  type SnapKind,
   type Vec3,
   type ViewState,
 } from '@kadrel/core';
@@ -21,8 +16,6 @@ import type { Area, Display } from './picture.ts';
 import type { Stage } from './stage.ts';
 import { HOME, about, between, orbited, panned, zoomed, type NamedView } from './standard.ts';
 
-/** How near the pointer must be to what it catches, pixels. */
-const REACH_PX = 11;
 const ANIMATION_MS = 220;
 export const GROUND = { point: [0, 0, 0], normal: [0, 0, 1] } as const;
 export const EMPTY_VIEW: ViewState = {
@@ -161,7 +154,7 @@ export class Pane {
   orbitAbout(x: number, y: number): void {
     const box = this.stage.selectionBox();
     const ray = rayThrough(this.current, x, y);
-    const hit = box ? undefined : castOnScene(this.stage.instances, ray);
+    const hit = box ? undefined : castOnScene(this.stage.scene, ray);
     const target = box
       ? boxPoint(box, [0, 0, 0])
       : hit && ([0, 1, 2].map((i) => ray.from[i]! + ray.direction[i]! * hit.distance) as unknown as Vec3);
@@ -174,28 +167,8 @@ export class Pane {
     this.invalidate();
   }
 
-  /** The snap under a pixel, by the settings of the session; `only` these kinds where given. */
-  snapAt(x: number, y: number, without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Snap | null {
-    const { snapKinds, seeThrough, document, arePinsShown } = this.stage.session.store.getState();
-    const instances = this.stage.instances.filter(({ part }) => document.items[part]?.snappable);
-    return resolveSnap({
-      pointer: [x, y],
-      camera: this.current,
-      instances,
-      settings: {
-        kinds: only ?? snapKinds,
-        seeThrough,
-        reachPx: REACH_PX,
-        gridStep: document.scene.grid,
-        plane: GROUND,
-      },
-      pins: arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [],
-      ...(without ? { without } : {}),
-    });
-  }
-
   partAt(x: number, y: number): ItemId | null {
-    return castOnScene(this.stage.instances, rayThrough(this.current, x, y))?.instance.part ?? null;
+    return castOnScene(this.stage.scene, rayThrough(this.current, x, y))?.instance.part ?? null;
   }
 
   screenOf(point: Vec3): readonly [number, number] {

@@ -3,6 +3,7 @@ import {
   MEETING,
   MERGED,
   SNAP_KINDS,
+  landingNormal,
   carryBack,
   subtract,
   turnBack,
@@ -12,7 +13,14 @@ import {
   type SnapKind,
   type Vec3,
 } from '@kadrel/core';
-import { exactMm, lockedAxis, pickedBlank, withPick, type Statement } from '../session/statement.ts';
+import {
+  exactMm,
+  lockedAxis,
+  pickedBlank,
+  withPick,
+  type Statement,
+  type Typed,
+} from '../session/statement.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';
 
@@ -21,7 +29,9 @@ const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
 
 /** For distances: a face is meant rather than the point in its middle. */
 const FEATURES: ReadonlySet<SnapKind> = new Set(
-  SNAP_KINDS.filter((kind) => kind !== 'grid' && kind !== 'face centre'),
+  SNAP_KINDS.filter(
+    (kind) => !['grid', 'face centre', 'on plane', 'half-way', 'guide', 'parallel'].includes(kind),
+  ),
 );
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
@@ -48,7 +58,7 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   const moving = movedParts(statement);
   if (key === 'move.to' || key === 'turn.parallel') return moving;
   if (key !== 'turn.line') return undefined;
-  return new Set(hand.stage.instances.map(({ part }) => part).filter((part) => !moving.has(part)));
+  return new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !moving.has(part)));
 }
 
 const movedParts = (statement: Statement) => new Set((statement.typed.parts as string[] | undefined) ?? []);
@@ -57,8 +67,18 @@ const movedParts = (statement: Statement) => new Set((statement.typed.parts as s
 export function hoverPick(hand: Hand, statement: Statement, blank: string): void {
   const caught = catchFor(hand, statement, blank);
   hand.showCaught(caught);
+  tellLanding(hand, statement, caught);
   hand.stage.hover(caught?.snap?.part ?? null);
   if (caught && statement.verb === 'move' && blank === 'to') previewMove(hand, statement, caught);
+}
+
+/** What a part would turn to face is said where it lands. */
+function tellLanding(hand: Hand, { typed, verb }: Statement, caught: Caught | null): void {
+  if (verb !== 'move' || typed.facing === undefined || typed.facing === 'as-is' || !caught?.snap) return;
+  const landing = landingOf(hand, caught.snap);
+  const { title, detail } = hand.snapWords(caught.snap);
+  const words = landing ? `faces the ${landing.words}` : 'no surface to face here';
+  hand.overlay.showSnap(caught.snap, title, detail, `${hand.words(caught.point)} · ${words}`);
 }
 
 function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
@@ -67,7 +87,11 @@ function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
   const { by, isHeld } = moveOf(hand, statement, from, caught.point);
   const typed = isHeld
     ? { from: undefined, to: undefined, by: by.map(exactMm) }
-    : { to: caught.point.map((n) => exactMm(n)), ...lockedAlong(statement) };
+    : {
+        to: caught.point.map((n) => exactMm(n)),
+        ...lockedAlong(statement),
+        ...outwardAt(hand, statement, caught),
+      };
   hand.preview({ ...statement, typed: { ...statement.typed, ...typed } });
   for (const pane of hand.stage.panes) pane.overlay.setGrips(null, 1);
   hand.overlay.showRubber(from, caught.point);
@@ -84,6 +108,18 @@ function moveOf(hand: Hand, statement: Statement, from: Vec3, to: Vec3): { by: V
   return { by: shiftOf(hand, statement, told, [main]), isHeld: true };
 }
 
+/** Where an axis turns to face out of the surface, the way outward at what is caught. */
+function outwardAt(hand: Hand, { typed }: Statement, { snap }: Caught): Typed {
+  if (typed.facing === undefined || typed.facing === 'as-is') return {};
+  const landing = snap && landingOf(hand, snap);
+  return landing ? { normal: [...landing.normal] } : {};
+}
+
+function landingOf(hand: Hand, snap: Snap) {
+  const instance = hand.stage.scene.instances.find(({ part }) => part === snap.part);
+  return instance && landingNormal(instance, snap);
+}
+
 const lockedAlong = (statement: Statement) => {
   const locked = lockedAxis(statement);
   return locked === null ? {} : { along: 'xyz'[locked] };
@@ -92,8 +128,14 @@ const lockedAlong = (statement: Statement) => {
 /** Puts what is under the pointer into the blank. */
 export function pick(hand: Hand, statement: Statement, blank: string): void {
   const caught = catchFor(hand, statement, blank);
-  if (!caught) return;
+  if (caught) take(hand, statement, blank, caught);
+}
+
+/** Puts what was caught, or a point told along a guide, into the blank. */
+export function take(hand: Hand, statement: Statement, blank: string, caught: Caught): void {
   const { session } = hand;
+  // A kind that was forced was forced for this pick.
+  if (hand.state().forced) session.set({ forced: null });
   if (statement.picking) return pickFrame(hand, statement, caught);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
   const isMoveEnd = statement.verb === 'move' && blank === 'to';
@@ -111,10 +153,14 @@ export function pick(hand: Hand, statement: Statement, blank: string): void {
     session.update((s) => ({
       ...session.withMeasure(withPick(s, blank, value, labelOf(hand, caught))),
     }));
-    if (isMoveEnd) session.update((s) => ({ ...s, typed: { ...s.typed, ...lockedAlong(s) } }));
+    if (isMoveEnd)
+      session.update((s) => ({
+        ...s,
+        typed: { ...s.typed, ...lockedAlong(s), ...outwardAt(hand, s, caught) },
+      }));
   }
   hand.overlay.showRubber(null, null);
-  hand.overlay.showSnap(null);
+  hand.showCaught(null);
   hand.stage.hover(null);
   if (COMPLETES.has(`${statement.verb}.${blank}`)) complete(hand, blank);
 }

@@ -2,7 +2,8 @@
  * What the pointer does in the views. One situation at a time, shared by all views; each press, move and release leads
  * to the next. Navigation with the other buttons and the wheel works in every situation and never ends one.
  */
-import { partsInRectangle, verbNamed } from '@kadrel/core';
+import { verbNamed, type Guide, type Vec3 } from '@kadrel/core';
+import { FORCING_KEYS, selectedWith, selectingBy } from '../session/manner.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
 import { Hand } from './hand.ts';
 import {
@@ -16,12 +17,24 @@ import {
   type Raising,
 } from './making.ts';
 import type { Pane } from './pane.ts';
-import { blankInHand, hoverPick, pick } from './picking.ts';
+import { blankInHand, hoverPick, pick, take } from './picking.ts';
+import {
+  beginRegion,
+  drawnTo,
+  selectionAfter,
+  showRegion,
+  takenBy,
+  withCorner,
+  withoutCorner,
+  type Drawing,
+} from './regions.ts';
 import type { Stage } from './stage.ts';
 
 /** A press that moves less than this is a click. */
 const CLICK_PX = 4;
 const ZOOM_PER_WHEEL = 1.0015;
+/** The space bar held for this long opens the list. */
+const HOLD_MS = 350;
 
 type Situation =
   | { readonly at: 'idle' }
@@ -33,7 +46,9 @@ type Situation =
       readonly then: Situation;
     }
   | { readonly at: 'pressed'; readonly x: number; readonly y: number }
-  | { readonly at: 'rectangle'; readonly x: number; readonly y: number }
+  | { readonly at: 'region'; readonly drawing: Drawing }
+  /** Between the clicks that set the corners of a fence. */
+  | { readonly at: 'fence'; readonly drawing: Drawing; readonly x: number; readonly y: number }
   | { readonly at: 'gripping'; readonly gripping: Gripping }
   | { readonly at: 'base'; readonly basing: Basing }
   | { readonly at: 'height'; readonly raising: Raising };
@@ -47,6 +62,12 @@ export class Pointer {
   constructor(private readonly stage: Stage) {
     this.hand = new Hand(stage);
     this.undo.push(stage.session.store.subscribe((now, before) => this.onStatement(now, before)));
+    stage.follow = () => this.follow();
+    stage.onKey = (event) => this.onKey(event);
+    this.undo.push(() => {
+      stage.follow = null;
+      stage.onKey = null;
+    });
   }
 
   /** Listens to a view. */
@@ -84,6 +105,8 @@ export class Pointer {
     if (this.hand.pane !== pane) this.hand.overlay.showSnap(null);
     this.hand.pane = pane;
     this.hand.place(event);
+    this.stage.pointer = this.hand.last;
+    if (event.type === 'pointermove') this.stage.catcher.isFresh = true;
     if (event.type === 'pointerdown' || event.type === 'wheel') this.stage.activate(pane);
   }
 
@@ -100,43 +123,124 @@ export class Pointer {
     return blank?.type === 'parts' || blank?.type === 'part' ? statement!.focus!.blank : null;
   }
 
-  private click(toggle: boolean): void {
+  private click(): void {
     const { last, pane, session } = this.hand;
     const part = pane.partAt(last.x, last.y);
-    const { selection, statement } = this.state();
+    const { selection, statement, manner } = this.state();
     const blank = this.partsBlank();
     if (blank !== null) {
       if (part) session.choose(blank, part);
       return;
     }
     if (statement?.phase === 'done' || (statement && part)) session.leave();
-    if (!part) session.select(toggle ? selection : []);
-    else if (toggle)
-      session.select(selection.includes(part) ? selection.filter((id) => id !== part) : [...selection, part]);
-    else session.select([part]);
+    const how = selectingBy(last, manner.selecting);
+    // A click beside everything lets go of what is selected, unless parts are being gathered.
+    session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
   }
 
-  private corners(start: { x: number; y: number }) {
-    const { last } = this.hand;
-    return {
-      left: Math.min(start.x, last.x),
-      right: Math.max(start.x, last.x),
-      top: Math.min(start.y, last.y),
-      bottom: Math.max(start.y, last.y),
-    };
-  }
-
-  private endRectangle(start: { x: number; y: number }): void {
-    const { pane, last, session } = this.hand;
-    const { selection, regionRule } = this.state();
-    const found = partsInRectangle(this.stage.instances, pane.camera, this.corners(start), regionRule);
-    this.hand.overlay.showRectangle(null);
+  private endRegion(drawing: Drawing): void {
+    const { hand } = this;
+    this.situation = { at: 'idle' };
+    showRegion(hand, null);
+    const found = takenBy(hand, drawing);
     const blank = this.partsBlank();
-    if (blank !== null) found.forEach((part) => session.choose(blank, part, 'add'));
+    if (blank !== null) found.forEach((part) => hand.session.choose(blank, part, 'add'));
     else {
-      session.leave();
-      session.select(last.shift || last.ctrl ? [...new Set([...selection, ...found])] : found);
+      hand.session.leave();
+      hand.session.select(selectionAfter(hand, found));
     }
+  }
+
+  /** A click sets a corner; one on the first corner, or a second one in the same place, ends the fence. */
+  private setCorner(now: Situation & { at: 'fence' }): void {
+    const next = withCorner(this.hand, now.drawing);
+    const last = now.drawing.way.at(-1)!;
+    const isDouble = Math.hypot(last[0] - this.hand.last.x, last[1] - this.hand.last.y) < CLICK_PX;
+    if (!next || (isDouble && now.drawing.way.length > 2)) return this.endRegion(now.drawing);
+    this.situation = { ...now, drawing: isDouble ? now.drawing : next };
+    showRegion(this.hand, this.situation.drawing);
+  }
+
+  // --- Keys -----------------------------------------------------------------------------------------------------------
+
+  private onKey(event: KeyboardEvent): boolean {
+    const { situation, hand } = this;
+    if (situation.at === 'fence') {
+      if (event.key === 'Enter') this.endRegion(situation.drawing);
+      else if (event.key === 'Backspace') {
+        const drawing = withoutCorner(situation.drawing);
+        this.situation = drawing ? { ...situation, drawing } : { at: 'idle' };
+        showRegion(hand, drawing);
+      } else if (event.key === 'Escape') {
+        this.situation = { at: 'idle' };
+        showRegion(hand, null);
+      } else return false;
+      return true;
+    }
+    const { catcher } = this.stage;
+    if (catcher.list.getState().typing) return false;
+    if (event.key === 'Escape' && catcher.list.getState().shown) return (catcher.closeList(), true);
+    if (event.key === 'Escape') return catcher.drop() && (this.follow(), true);
+    const isAiming = blankInHand(hand) !== null || situation.at === 'gripping' || situation.at === 'base';
+    const isHandOnMouse = catcher.isFresh && isAiming;
+    if (isHandOnMouse && event.key === 'Tab' && !event.shiftKey) {
+      // After the last within reach Tab walks on to the next blank.
+      const isNext = catcher.next();
+      this.follow();
+      return isNext;
+    }
+    if (isHandOnMouse && event.shiftKey && !event.ctrlKey && event.key.length === 1) {
+      if (event.key.toUpperCase() === 'Y') catcher.toggleStay();
+      else {
+        const kind = FORCING_KEYS[event.key.toUpperCase()];
+        if (!kind) return false;
+        this.hand.session.set({ forced: this.state().forced === kind ? null : kind });
+      }
+      this.follow();
+      return true;
+    }
+    if (isHandOnMouse && blankInHand(hand) && /^[\d.-]$/.test(event.key) && !event.ctrlKey)
+      if (catcher.typeAlong(hand.pane, event.key, (guide, mm) => this.takeAlong(guide, mm))) return true;
+    return this.spaceKey(event, isAiming);
+  }
+
+  private spaceTimer = 0;
+
+  /** Tapped, the next within reach or behind; held, the list of them. */
+  private spaceKey(event: KeyboardEvent, isAiming: boolean): boolean {
+    const { catcher } = this.stage;
+    const { shown } = catcher.list.getState();
+    if (shown && /^[1-9]$/.test(event.key)) {
+      if (Number(event.key) <= shown.rows.length) shown.choose(Number(event.key) - 1);
+      return true;
+    }
+    if (event.key !== ' ' || !catcher.isFresh || (this.hand.openStatement() && !isAiming)) return false;
+    if (event.repeat || this.spaceTimer !== 0) return true;
+    this.spaceTimer = window.setTimeout(
+      () => catcher.openList(this.hand.pane, isAiming, (snap) => this.hand.snapWords(snap)),
+      HOLD_MS,
+    );
+    const onUp = (up: KeyboardEvent) => {
+      if (up.key !== ' ') return;
+      window.removeEventListener('keyup', onUp, true);
+      window.clearTimeout(this.spaceTimer);
+      this.spaceTimer = 0;
+      // The list stays until something is chosen from it, or the pointer goes away.
+      if (catcher.list.getState().shown) return;
+      if (isAiming) catcher.next();
+      else catcher.selectBehind(this.hand.pane, this.hand.last.x, this.hand.last.y);
+      this.follow();
+    };
+    window.addEventListener('keyup', onUp, true);
+    return true;
+  }
+
+  /** A distance typed along a guide: the point there goes into the blank. */
+  private takeAlong(guide: Guide, mm: number): void {
+    const asked = blankInHand(this.hand);
+    if (!asked) return;
+    const point = [0, 1, 2].map((i) => guide.from[i]! + guide.direction[i]! * mm) as unknown as Vec3;
+    take(this.hand, asked.statement, asked.blank, { point, snap: null });
   }
 
   // --- Events -------------------------------------------------------------------------------------------------------
@@ -154,7 +258,8 @@ export class Pointer {
     }
     const { statement, lookingAt, isSelectOnly } = this.state();
     if (event.button !== 0 || statement?.phase === 'working' || lookingAt !== null) return;
-    if (this.situation.at === 'base' || this.situation.at === 'height') return;
+    if (this.situation.at === 'base' || this.situation.at === 'height' || this.situation.at === 'fence')
+      return;
     if (isMaking(hand.openStatement())) {
       const basing = startBase(hand);
       if (basing) this.situation = { at: 'base', basing };
@@ -177,11 +282,15 @@ export class Pointer {
       case 'pressed': {
         if (Math.hypot(last.x - now.x, last.y - now.y) < CLICK_PX) return;
         if (this.hand.openStatement() && this.partsBlank() === null) return;
-        this.situation = { at: 'rectangle', x: now.x, y: now.y };
+        this.situation = { at: 'region', drawing: beginRegion(this.hand, now.x, now.y) };
         return;
       }
-      case 'rectangle':
-        this.hand.overlay.showRectangle(this.corners(now), this.state().regionRule === 'touching');
+      case 'fence':
+        showRegion(this.hand, now.drawing);
+        return;
+      case 'region':
+        this.situation = { at: 'region', drawing: drawnTo(this.hand, now.drawing) };
+        showRegion(this.hand, this.situation.drawing);
         return;
       default:
         // The picture changes at most once a frame, and so does what is caught.
@@ -210,7 +319,7 @@ export class Pointer {
       stage.hover(null);
       return;
     }
-    hand.overlay.showSnap(null);
+    hand.showCaught(null);
     const { x, y } = hand.last;
     const grip = this.state().isSelectOnly ? null : hand.overlay.gripAt(x, y);
     hand.pane.host.style.cursor = grip ? 'grab' : '';
@@ -231,9 +340,15 @@ export class Pointer {
       case 'gripping':
         this.situation = { at: 'idle' };
         return letGo(hand, now.gripping);
-      case 'rectangle':
-        this.situation = { at: 'idle' };
-        return this.endRectangle(now);
+      case 'region': {
+        if (now.drawing.shape !== 'fence') return this.endRegion(now.drawing);
+        // A fence goes on by clicks.
+        const drawing = withCorner(hand, now.drawing) ?? now.drawing;
+        this.situation = { at: 'fence', drawing, x: last.x, y: last.y };
+        return showRegion(hand, drawing);
+      }
+      case 'fence':
+        return this.setCorner(now);
       case 'base': {
         const { basing } = now;
         const isClick = basing.held && Math.hypot(last.x - basing.x, last.y - basing.y) < CLICK_PX;
@@ -250,7 +365,7 @@ export class Pointer {
         this.situation = { at: 'idle' };
         const asked = blankInHand(hand);
         if (asked) pick(hand, asked.statement, asked.blank);
-        else this.click(last.shift || last.ctrl);
+        else this.click();
         return;
       }
       case 'idle':
@@ -265,7 +380,9 @@ export class Pointer {
 
   private leave(): void {
     this.stage.hover(null);
-    if (this.situation.at === 'idle') this.hand.overlay.showSnap(null);
+    this.stage.catcher.closeList();
+    this.stage.catcher.isFresh = false;
+    if (this.situation.at === 'idle') this.hand.showCaught(null);
   }
 
   /** Leaving the statement leaves no trace of what was being drawn. */
@@ -277,12 +394,14 @@ export class Pointer {
       now.statement === null ||
       now.statement.phase === 'done' ||
       now.statement.verb !== before.statement?.verb;
+    if (now.statement?.focus?.blank !== before.statement?.focus?.blank) this.stage.catcher.nextPick();
     if (!ended) {
       if (isDrawing) this.follow();
       return;
     }
     if (this.stage.picture.ghost(null)) this.stage.invalidate();
-    hand.overlay.showSnap(null);
+    hand.showCaught(null);
+    this.stage.catcher.reset();
     hand.overlay.showRubber(null, null);
     if (isDrawing && (situation.at !== 'gripping' || now.statement === null)) this.situation = { at: 'idle' };
   }

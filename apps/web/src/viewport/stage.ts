@@ -11,6 +11,7 @@ import {
   multiply,
   transposed,
   pinsOf,
+  project,
   resolveOne,
   unionBoxes,
   vectorOf,
@@ -23,7 +24,9 @@ import {
   type Camera,
   type Frame,
   type ItemId,
-  type SnapInstance,
+  NO_SCENE,
+  snapScene,
+  type SnapScene,
   type Turn,
   type Vec3,
   type ViewState,
@@ -34,6 +37,7 @@ import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
 import type { Statement } from '../session/statement.ts';
 import { factsOfPart, shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
+import { Catcher } from './catching.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 
@@ -43,7 +47,14 @@ export class Stage {
   readonly picture: Picture;
   readonly panes: Pane[] = [];
   sceneBox: Box | undefined;
-  instances: readonly SnapInstance[] = [];
+  scene: SnapScene = NO_SCENE;
+  readonly catcher = new Catcher(this);
+  /** Where the pointer is in the view that it is in, pixels. */
+  pointer: { readonly x: number; readonly y: number } | null = null;
+  /** Has the pointer look again at what is under it. */
+  follow: (() => void) | null = null;
+  /** The keys that the pointer's situation takes for itself. */
+  onKey: ((event: KeyboardEvent) => boolean) | null = null;
   private activePane: Pane | null = null;
   private frame = 0;
   private hovered: ItemId | null = null;
@@ -162,6 +173,18 @@ export class Stage {
   selectionBox(): Box | undefined {
     const { selection } = this.session.store.getState();
     return unionBoxes(selection.flatMap((id) => this.boxOf(id) ?? []));
+  }
+
+  /** Boxes of the parts that have their middle in a view. */
+  boxesInView(pane: Pane, may: (part: ItemId) => boolean): Box[] {
+    const { camera } = pane;
+    return this.scene.instances.flatMap(({ part }) => {
+      const box = may(part) ? this.boxOf(part) : undefined;
+      if (!box) return [];
+      const [x, y, depth] = project(camera, boxPoint(box, [0, 0, 0]));
+      const isIn = x >= 0 && x <= camera.width && y >= 0 && y <= camera.pixelHeight;
+      return isIn && (camera.state.projection === 'parallel' || depth > 0) ? [box] : [];
+    });
   }
 
   /** The axes of the frame that the grips and the tripods show: that of the verb in hand, or else of Move. */
@@ -294,10 +317,19 @@ export class Stage {
       new Map(shown.map(({ id }) => [id, state.built.parts[id]!.key])),
       state.built.factsOf,
     );
-    this.instances = shown.flatMap(({ id }) => {
-      const facts = factsOfPart(state, id);
-      return facts ? [{ part: id, pose: worldFromPart(document, id), shape: facts.snaps }] : [];
-    });
+    const boxOf = (id: ItemId) => factsOfPart(state, id)?.measures.box;
+    this.scene = snapScene(
+      shown.flatMap((part) => {
+        const facts = factsOfPart(state, part.id);
+        if (!facts) return [];
+        const { box, centroid } = facts.measures;
+        const datum = datumInPart(part, boxOf);
+        const pose = worldFromPart(document, part.id);
+        return [
+          { part: part.id, pose, shape: facts.snaps, box, mass: centroid, ...(datum ? { datum } : {}) },
+        ];
+      }),
+    );
     this.sceneBox = unionBoxes(shown.flatMap(({ id }) => this.boxOf(id) ?? []));
     this.showMarks();
   }

@@ -11,6 +11,7 @@ import {
 } from '@headlessui/react';
 import {
   AXES,
+  cameraOf,
   emptyDocument,
   exactStyle,
   formatLength,
@@ -356,6 +357,14 @@ function DirectionField(props: FieldProps) {
     choose: () => session.setBlank(id, axis),
     isChosen: value === axis,
   }));
+  options.push({
+    key: 'view',
+    words: 'Into the view, as it looks now',
+    choose: () => {
+      const view = session.activeView();
+      if (view) session.setBlank(id, [...cameraOf(view, 1, 1).toward.map((n) => 0 - n)]);
+    },
+  });
   const isActive = isAt(statement.focus, { blank: id, axis: null });
   return (
     <PickList

@@ -24,7 +24,9 @@ import {
   X,
 } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { selectedWith, selectingBy } from '../session/manner.ts';
 import { exactMm } from '../session/statement.ts';
+import { Doubles } from './Doubles.tsx';
 import { useSession, useSessionState } from './context.ts';
 
 interface Row {
@@ -83,14 +85,13 @@ export function Parts() {
     setOpen(next);
   };
   const choose = (id: ItemId, event: MouseEvent | KeyboardEvent) => {
-    const { statement } = session.store.getState();
+    const { statement, manner } = session.store.getState();
     const blank = statement?.phase === 'open' ? statement.focus?.blank : undefined;
     setAt(id);
     if (statement && blank !== undefined && /^parts?$/.test(verbNamed(statement.verb)!.blanks[blank]!.type))
       return session.choose(blank, id);
-    if (event.ctrlKey || event.metaKey || event.shiftKey)
-      session.select(selection.includes(id) ? selection.filter((s) => s !== id) : [...selection, id]);
-    else session.select([id]);
+    const keys = { shift: event.shiftKey, ctrl: event.ctrlKey || event.metaKey, alt: event.altKey };
+    session.select(selectedWith(selection, [id], selectingBy(keys, manner.selecting)));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (renaming) return;
@@ -118,6 +119,7 @@ export function Parts() {
       <h2 className="panel-title">
         Parts <span className="num font-normal">{topParts(document).length}</span>
       </h2>
+      <Doubles />
       <div className="px-3.5 pb-1.5">
         <input
           className="field"

@@ -6,6 +6,7 @@ import { api, ApiError } from '../api/client.ts';
 import { openSession, type Session } from '../session/store.ts';
 import { Stage } from '../viewport/stage.ts';
 import { Bench } from './Bench.tsx';
+import { AlongGuide, CatchList } from './CatchList.tsx';
 import { SessionContext, useSession, useSessionState } from './context.ts';
 import { offerConsole } from './console.ts';
 import { Header } from './Header.tsx';
@@ -130,6 +131,8 @@ function Screen() {
         {stage && (
           <Views stage={stage} isFour={isFour} setIsFour={setIsFour} onReady={() => setIsReady(true)} />
         )}
+        {stage && <CatchList stage={stage} />}
+        {stage && <AlongGuide stage={stage} />}
         {stage && isReady && <ViewDial stage={stage} isSmall={isFour} />}
         <LookingAt />
         <KernelTrouble />

@@ -26,6 +26,11 @@ export const OTHER_KEYS: readonly (readonly [key: string, about: string])[] = [
   ['[', 'Smaller grips; ] larger'],
   ['X Y Z', 'While aligning: the side on that axis'],
   ['Ctrl+A', 'Select everything'],
+  ['Ctrl+I', 'Select everything else'],
+  ['Space', 'What lies behind, or the next within reach; held, a list'],
+  ['Tab in a pick', 'The next within reach; after the last, the next blank'],
+  ['Shift+letter', 'In a pick: one kind of snap for once (Snaps lists the letters)'],
+  ['Shift+Y', 'In a pick: stay on the part that is caught'],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['?', 'This sheet'],
@@ -90,6 +95,16 @@ interface ScreenActions {
 
 export function useKeys(session: Session, stage: Stage | null, screen: ScreenActions): void {
   useEffect(() => {
+    // What the pointer is about goes first, also while a field has the focus: the hand is on the mouse.
+    const onPointerKey = (event: KeyboardEvent) => {
+      const isMenu = isInDialog(event.target);
+      const onButton = event.target instanceof HTMLElement && event.target.closest('button,a') !== null;
+      if (event.altKey || isMenu || (onButton && event.key === ' ')) return;
+      if (stage?.onKey?.(event)) {
+        event.preventDefault();
+        event.stopPropagation();
+      } else if (stage && event.key.length === 1) stage.catcher.isFresh = false;
+    };
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || isField(event.target) || isInDialog(event.target) || event.altKey) return;
       const key = keyOf(event);
@@ -109,15 +124,8 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       }
       if (key === 'Ctrl+Z') return (session.undo(), true);
       if (key === 'Ctrl+Shift+Z' || key === 'Ctrl+Y') return (session.redo(), true);
-      if (key === 'Ctrl+A')
-        return (
-          session.select(
-            Object.values(model.items)
-              .filter((part) => part.parent === null && part.visible)
-              .map((part) => part.id),
-          ),
-          true
-        );
+      if (key === 'Ctrl+A') return (session.selectAll(), true);
+      if (key === 'Ctrl+I') return (session.selectOthers(), true);
       if (key === '?' || key === 'Shift+?') return (screen.openSheet(), true);
       if (key === '/') {
         // What is done makes room for the search, which must be there before the next key comes.
@@ -175,7 +183,11 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       return false;
     };
 
+    window.addEventListener('keydown', onPointerKey, true);
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('keydown', onPointerKey, true);
+      window.removeEventListener('keydown', onKey);
+    };
   }, [session, stage, screen]);
 }

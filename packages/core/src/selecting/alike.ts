@@ -5,10 +5,10 @@ import { boxSize, type Box } from '../space/box.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 
 export const LIKENESSES = {
-  kind: 'of the same kind',
-  recipe: 'of the same recipe',
-  size: 'of the same size',
-  colour: 'of the same colour',
+  kind: 'Same kind',
+  recipe: 'Same recipe',
+  size: 'Same size',
+  colour: 'Same colour',
 } as const;
 export type Likeness = keyof typeof LIKENESSES;
 

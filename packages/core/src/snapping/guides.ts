@@ -47,7 +47,7 @@ export function guidesFrom(snap: Snap, instance: SnapInstance | undefined, axes:
   };
   ([0, 1, 2] as const).forEach((axis) => offer(column(axes, axis), AXIS_WORDS[axis]));
   if (!instance || snap.feature === undefined) return guides;
-  if (snap.kind === 'on face') {
+  if (snap.kind === 'on face' || snap.kind === 'face centre') {
     const landing = landingNormal(instance, snap);
     if (landing) offer(landing.normal, 'normal');
     return guides;

@@ -36,7 +36,7 @@ export interface SnapQuery {
   readonly from?: Vec3 | undefined;
   readonly guides?: readonly Guide[];
   /** Parts that are never caught, nor hide anything: those being moved. */
-  readonly without?: ReadonlySet<string> | undefined;
+  readonly without?: Pick<ReadonlySet<string>, 'has'> | undefined;
   /** Whether a part may be caught; one that may not still hides what is behind it. */
   readonly may?: ((part: string) => boolean) | undefined;
 }

@@ -71,6 +71,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly least?: number;
   /** For lengths: zero and less are refused. */
   readonly positive?: boolean;
+  /** Seldom wanted: left out of the bar until it is asked for. */
+  readonly rare?: boolean;
   /** A blank that is emptied when this one is filled. */
   readonly excludes?: string;
   /** For quantity blanks: what the text means. */

@@ -44,16 +44,15 @@ export const move = declareVerb({
         yz: 'Y and Z',
       },
     }),
-    facing: needed(
+    facing: optional(
       'choice',
       'turning',
       'Which of its own axes turns to face out of the surface where it lands.',
-      {
-        default: 'as-is',
-        choices: FACINGS,
-      },
+      { choices: FACINGS, rare: true },
     ),
-    normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.'),
+    normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.', {
+      rare: true,
+    }),
     leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
   },
   sentence:
@@ -66,7 +65,8 @@ export const move = declareVerb({
     const typed: Vec3 = by ? vectorOf(by) : [0, 0, 0];
     if (to && typed.some((n) => n !== 0))
       return refuse('both', 'Give two points or a distance, not both.', 'by');
-    if (facing !== 'as-is' && (!to || !normal))
+    const isTurned = facing !== undefined && facing !== 'as-is';
+    if (isTurned && (!to || !normal))
       return refuse(
         'missing',
         'To turn where it lands, pick “to” on a part, or give the way outward.',
@@ -88,7 +88,8 @@ export const move = declareVerb({
       shiftPart(draft, draft.items[id]!, isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept));
     });
     // Several parts land as one, turned by what the first of them needs.
-    const turn = normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
+    const turn =
+      isTurned && normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
     if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, turn, vectorOf(to));
     return { select: parts };
   },

@@ -223,12 +223,7 @@ function addRound(
       x.map((n) => n * major) as unknown as Vec3,
       y.map((n) => n * minor) as unknown as Vec3,
     ];
-    const data = [
-      ...centre,
-      ...axes.flat(),
-      degrees(range.first),
-      degrees(range.last),
-    ];
+    const data = [...centre, ...axes.flat(), degrees(range.first), degrees(range.last)];
     lists.curve(isCircle ? CURVE_CIRCLE : CURVE_ELLIPSE, data, name);
     lists.point('centre', centre, name);
     [0, 1, 2, 3].forEach((quarter) => {
