@@ -37,6 +37,13 @@ async function drags(ada: Person, ...points: readonly Vec3[]): Promise<void> {
   await ada.page.mouse.up();
 }
 
+/** Away from the middle of the view, where room is left beside the view dial. */
+async function zoomsOut(page: Page): Promise<void> {
+  await page.mouse.move(700, 330);
+  await page.mouse.wheel(0, 700);
+  await page.waitForTimeout(150);
+}
+
 const selection = (page: Page) => page.evaluate(() => [...window.kadrel!.selection].sort());
 
 test('a wall of blocks is laid corner to corner, by copies again and again', async ({ page }) => {
@@ -47,6 +54,7 @@ test('a wall of blocks is laid corner to corner, by copies again and again', asy
   await page.locator('[data-blank="leaving"]').click();
   await page.getByRole('option', { name: 'the original, again and again' }).click();
   await page.getByLabel('from', { exact: true }).click();
+  await zoomsOut(page);
   await ada.clicksAt([0, 0, 0]);
   await expect(page.locator('[data-blank="from"] input')).toHaveValue(/endpoint of Block/);
   for (const [corner, count] of [
@@ -56,7 +64,6 @@ test('a wall of blocks is laid corner to corner, by copies again and again', asy
     [[200, 0, 60], 5],
     [[400, 0, 60], 6],
   ] as const) {
-    await ada.fitsAll();
     await ada.clicksAt(corner);
     await expect.poll(async () => Object.keys((await ada.document()).items).length).toBe(count);
     await ada.isReady();
@@ -117,9 +124,9 @@ test('a knob lands on a ball and faces outward', async ({ page }) => {
   await page.keyboard.type('ball');
   await page.keyboard.press('Enter');
   await page.getByLabel('diameter', { exact: true }).fill('100');
-  await page.getByLabel('at X').fill('0');
-  await page.getByLabel('at Y').fill('0');
-  await page.getByLabel('at Z').fill('50');
+  await page.getByLabel('centre X').fill('0');
+  await page.getByLabel('centre Y').fill('0');
+  await page.getByLabel('centre Z').fill('50');
   await ada.commits();
   await ada.types('Escape', 'Escape', 'c', '10', 'Tab', '15', 'Tab', '150', 'Tab', '0', 'Tab', '0', 'Tab');
   await page.getByLabel('name', { exact: true }).fill('Knob');
@@ -183,6 +190,7 @@ test('enclosed against touching on a crowded plan; a fence, a brush, and what is
     }
   await ada.looks('Plan');
   await ada.fitsAll();
+  await zoomsOut(page);
   await drags(ada, [-5, -5, 0], [40, 25, 0]);
   expect(await selection(page)).toEqual(['P00', 'P10']);
   const panel = page.getByTitle('How parts are selected');

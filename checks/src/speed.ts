@@ -230,7 +230,10 @@ function snapping(): void {
   ] as const) {
     const query = ask(scene, camera);
     pointers.forEach(query);
-    const times = pointers.map((pointer) => timed(() => query(pointer))).sort((a, b) => a - b);
+    // Each pointer three times: the middle one leaves out what the machine gave to others.
+    const times = pointers
+      .map((pointer) => median([0, 1, 2].map(() => timed(() => query(pointer)))))
+      .sort((a, b) => a - b);
     const p95 = times[Math.floor(0.95 * times.length)]!;
     line(`${what}, p95 : a frame`, p95 / FRAME_MS, '≤ 0.12', `${ms(p95)}, median ${ms(median(times))}`);
   }

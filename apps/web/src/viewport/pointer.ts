@@ -90,7 +90,7 @@ export class Pointer {
     on('pointerdown', (event) => this.down(event));
     on('pointermove', () => this.move());
     on('pointerup', (event) => this.up(event));
-    on('pointerleave', () => this.leave());
+    on('pointerleave', (event) => this.leave(event));
     on('wheel', (event) => this.wheel(event), { passive: false });
     on('contextmenu', (event) => event.preventDefault());
   }
@@ -193,14 +193,17 @@ export class Pointer {
       if (event.key.toUpperCase() === 'Y') catcher.toggleStay();
       else {
         const kind = FORCING_KEYS[event.key.toUpperCase()];
-        if (!kind) return false;
-        this.hand.session.set({ forced: this.state().forced === kind ? null : kind });
+        if (kind) this.hand.session.set({ forced: this.state().forced === kind ? null : kind });
+        else if (event.key.toUpperCase() === 'F') this.stage.active.fit('all');
+        else return false;
       }
       this.follow();
       return true;
     }
     if (isHandOnMouse && blankInHand(hand) && /^[\d.-]$/.test(event.key) && !event.ctrlKey)
       if (catcher.typeAlong(hand.pane, event.key, (guide, mm) => this.takeAlong(guide, mm))) return true;
+    if (isHandOnMouse && event.key === 'f' && !event.ctrlKey)
+      return (this.stage.active.fit('selection'), true);
     return this.spaceKey(event, isAiming);
   }
 
@@ -249,6 +252,7 @@ export class Pointer {
     (document.activeElement as HTMLElement | null)?.blur?.();
     const { hand } = this;
     const { x, y, shift } = hand.last;
+    this.stage.catcher.closeList();
     hand.pane.host.setPointerCapture(event.pointerId);
     if (event.button === 1 || event.button === 2) {
       event.preventDefault();
@@ -378,8 +382,10 @@ export class Pointer {
     this.hand.pane.zoom(this.hand.last.x, this.hand.last.y, ZOOM_PER_WHEEL ** (event.deltaY * lines));
   }
 
-  private leave(): void {
+  private leave({ relatedTarget }: PointerEvent): void {
     this.stage.hover(null);
+    // The list at the pointer is no other place.
+    if (relatedTarget instanceof Element && relatedTarget.closest('[data-within-reach]')) return;
     this.stage.catcher.closeList();
     this.stage.catcher.isFresh = false;
     if (this.situation.at === 'idle') this.hand.showCaught(null);

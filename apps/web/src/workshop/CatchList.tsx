@@ -15,6 +15,7 @@ export function CatchList({ stage }: { stage: Stage }) {
         left: Math.max(4, Math.min(shown.left, stage.canvas.clientWidth - 264)),
         top: Math.max(4, Math.min(shown.top, stage.canvas.clientHeight - 34 * shown.rows.length - 16)),
       }}
+      data-within-reach=""
       aria-label="Within reach"
       onPointerDown={(event) => event.stopPropagation()}
     >

@@ -46,9 +46,10 @@ export function contains(region: Region, point: Point): boolean {
 /** Even-odd rule: how often a line to the right crosses the outline. Source: Shimrat, Algorithm 112 (1962). */
 function isInPolygon(corners: readonly Point[], x: number, y: number): boolean {
   let inside = false;
-  for (let i = 0; i < corners.length; i++) {
-    const [[ax, ay], [bx, by]] = [corners[i]!, corners[(i + 1) % corners.length]!];
-    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
+  let a = corners[corners.length - 1]!;
+  for (const b of corners) {
+    if (a[1] > y !== b[1] > y && x < a[0] + ((y - a[1]) / (b[1] - a[1])) * (b[0] - a[0])) inside = !inside;
+    a = b;
   }
   return inside;
 }
@@ -63,7 +64,7 @@ export function meetsSegment(region: Region, a: Point, b: Point): boolean {
     case 'brush':
       return legs(region).some(([c, d]) => segmentToSegment(a, b, c, d) <= region.radius);
     case 'polygon':
-      return contains(region, a) || sides(region.corners).some(([c, d]) => doCross(a, b, c, d));
+      return crossesSides(region.corners, a, b) || isInPolygon(region.corners, a[0], a[1]);
   }
 }
 
@@ -74,7 +75,7 @@ export function encloses(region: Region, corners: readonly Point[]): boolean {
   const edges = sides(corners);
   if (region.kind === 'brush') return edges.every(([a, b]) => isPainted(region, a, b));
   return (
-    !edges.some(([a, b]) => sides(region.corners).some(([c, d]) => doCrossProperly(a, b, c, d))) &&
+    !edges.some(([a, b]) => crossesSidesProperly(region.corners, a, b)) &&
     !region.corners.some((corner) => isStrictlyInside(corners, corner))
   );
 }
@@ -157,18 +158,45 @@ function segmentToSegment(a: Point, b: Point, c: Point, d: Point): number {
   );
 }
 
-const turnOf = ([ax, ay]: Point, [bx, by]: Point, [cx, cy]: Point) =>
-  Math.sign((bx - ax) * (cy - ay) - (by - ay) * (cx - ax));
+// The tests of corners against a region are the many: they take no arrays apart.
+const turnOf = (a: Point, b: Point, c: Point): number => {
+  const turn = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+  return turn > 0 ? 1 : turn < 0 ? -1 : 0;
+};
+
+/** Whether a straight line comes near another at all. */
+const areApart = (a: Point, b: Point, c: Point, d: Point): boolean =>
+  (a[0] < c[0] && a[0] < d[0] && b[0] < c[0] && b[0] < d[0]) ||
+  (a[0] > c[0] && a[0] > d[0] && b[0] > c[0] && b[0] > d[0]) ||
+  (a[1] < c[1] && a[1] < d[1] && b[1] < c[1] && b[1] < d[1]) ||
+  (a[1] > c[1] && a[1] > d[1] && b[1] > c[1] && b[1] > d[1]);
+
+function crossesSides(corners: readonly Point[], a: Point, b: Point): boolean {
+  let before = corners[corners.length - 1]!;
+  for (const corner of corners) {
+    if (doCross(a, b, before, corner)) return true;
+    before = corner;
+  }
+  return false;
+}
+
+function crossesSidesProperly(corners: readonly Point[], a: Point, b: Point): boolean {
+  let before = corners[corners.length - 1]!;
+  for (const corner of corners) {
+    if (doCrossProperly(a, b, before, corner)) return true;
+    before = corner;
+  }
+  return false;
+}
 
 /** Whether two straight lines share a point. Source: Cormen et al., Introduction to Algorithms, 33.1. */
 function doCross(a: Point, b: Point, c: Point, d: Point): boolean {
-  const [p, q, r, s] = [turnOf(c, d, a), turnOf(c, d, b), turnOf(a, b, c), turnOf(a, b, d)];
+  if (areApart(a, b, c, d)) return false;
+  const p = turnOf(c, d, a);
+  const q = turnOf(c, d, b);
+  const r = turnOf(a, b, c);
+  const s = turnOf(a, b, d);
   if (p !== q && r !== s) return true;
-  const isOn = (x: Point, y: Point, z: Point) =>
-    Math.min(x[0], y[0]) <= z[0] &&
-    z[0] <= Math.max(x[0], y[0]) &&
-    Math.min(x[1], y[1]) <= z[1] &&
-    z[1] <= Math.max(x[1], y[1]);
   return (
     (p === 0 && isOn(c, d, a)) ||
     (q === 0 && isOn(c, d, b)) ||
@@ -177,9 +205,15 @@ function doCross(a: Point, b: Point, c: Point, d: Point): boolean {
   );
 }
 
+const isOn = (x: Point, y: Point, z: Point) =>
+  Math.min(x[0], y[0]) <= z[0] &&
+  z[0] <= Math.max(x[0], y[0]) &&
+  Math.min(x[1], y[1]) <= z[1] &&
+  z[1] <= Math.max(x[1], y[1]);
+
 /** Cross in one inner point of both. */
 const doCrossProperly = (a: Point, b: Point, c: Point, d: Point) =>
-  turnOf(c, d, a) * turnOf(c, d, b) < 0 && turnOf(a, b, c) * turnOf(a, b, d) < 0;
+  !areApart(a, b, c, d) && turnOf(c, d, a) * turnOf(c, d, b) < 0 && turnOf(a, b, c) * turnOf(a, b, d) < 0;
 
 function isStrictlyInside(corners: readonly Point[], point: Point): boolean {
   const turns = sides(corners).map(([a, b]) => turnOf(a, b, point));

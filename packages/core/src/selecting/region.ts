@@ -31,17 +31,23 @@ export interface RegionQuery {
 
 /** The parts that the region touches, or wholly encloses, in the order of the scene. */
 export function partsInRegion({ scene, camera, region, rule, onlySeen }: RegionQuery): string[] {
-  const found = scene.instances.filter((instance) => takes(instance, camera, region, rule));
+  const limits = boundsOf(region);
+  const found = scene.instances.filter((instance) => takes(instance, camera, region, rule, limits));
   const taken = onlySeen ? seenOf(found, scene, camera, region) : found;
   return taken.map(({ part }) => part);
 }
 
-function takes(instance: SnapInstance, camera: Camera, region: Region, rule: RegionRule): boolean {
+function takes(
+  instance: SnapInstance,
+  camera: Camera,
+  region: Region,
+  rule: RegionRule,
+  limits: Area,
+): boolean {
   const view = viewOf(instance, camera);
   const { bounds, order } = instance.shape.triangleTree;
   if (order.length === 0) return false;
   const area = view.boxArea(bounds, 0);
-  const limits = boundsOf(region);
   if (area && !overlap(area, limits)) return false;
   if (area && encloses(region, cornersOf(area))) return true;
   return rule === 'enclosed' ? isEnclosed(instance, view, region) : isTouched(instance, view, region, limits);

@@ -58,7 +58,7 @@ export function alignmentOf({ box, points, others, axes, reach }: Dragged): Alig
   return {
     shift,
     lines: axes.flatMap((axis) => lineAlong(moved, points, shift, near, axis) ?? []),
-    gaps: axes.flatMap((axis) => gapsAlong(moved, near, axis)),
+    gaps: ([0, 1, 2] as const).flatMap((axis) => gapsAlong(moved, near, axis)),
   };
 }
 

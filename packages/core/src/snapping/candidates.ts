@@ -54,15 +54,25 @@ export const RANK: Readonly<Record<SnapKind, number>> = {
 };
 /** The centre of a circle whose rim is under the pointer: after the points that are themselves under it. */
 const RANK_OF_RIM_CENTRE = 1;
+/** Edges near the pointer that are tried against faces. */
+const MOST_PIERCING = 6;
 /** Curves near the pointer that are tried against one another. */
-const MOST_CURVES = 8;
+const MOST_CURVES = 6;
 /** Reach of a pair of guides whose crossing is looked for, in reaches: the crossing may lie beside both. */
 const CROSSING_REACHES = 3;
 
+/** How far a point is from the pointer in the picture, pixels. As `project`, without its arrays: it is asked the most. */
 export function pixelsOff(camera: Camera, point: Vec3, pointer: readonly [number, number]): number {
-  const [x, y, depth] = project(camera, point);
-  if (camera.state.projection === 'perspective' && depth <= 0) return Infinity;
-  return Math.hypot(x - pointer[0], y - pointer[1]);
+  const { eye, right, up, toward, width, pixelHeight } = camera;
+  const x = point[0] - eye[0];
+  const y = point[1] - eye[1];
+  const z = point[2] - eye[2];
+  const depth = -(x * toward[0] + y * toward[1] + z * toward[2]);
+  if (depth <= 0 && camera.state.projection === 'perspective') return Infinity;
+  const size = mmPerPixelAt(camera, depth);
+  const dx = width / 2 + (x * right[0] + y * right[1] + z * right[2]) / size - pointer[0];
+  const dy = pixelHeight / 2 - (x * up[0] + y * up[1] + z * up[2]) / size - pointer[1];
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Tests whether a box comes within reach of the ray: the distance of its middle less half its diagonal. */
@@ -88,6 +98,26 @@ function coneTest(ray: Ray, camera: Camera, reachPx: number): (b: Float64Array, 
   };
 }
 
+/** The same for a single point of the ray's frame: lets through what is within reach, and a little more. */
+function pointTest(ray: Ray, camera: Camera, reachPx: number): (x: number, y: number, z: number) => boolean {
+  const [ox, oy, oz] = ray.from;
+  const [dx, dy, dz] = ray.direction;
+  const perspective = camera.state.projection === 'perspective';
+  const reachAtOne = reachPx * (perspective ? mmPerPixelAt(camera, 1) : mmPerPixelAt(camera, 0));
+  return (x, y, z) => {
+    const px = x - ox;
+    const py = y - oy;
+    const pz = z - oz;
+    const deep = px * dx + py * dy + pz * dz;
+    if (deep < 0) return false;
+    const reach = perspective ? reachAtOne * deep * 1.5 : reachAtOne * PARALLEL_SLACK;
+    return px * px + py * py + pz * pz - deep * deep <= reach * reach + NOISE_MM2;
+  };
+}
+const PARALLEL_SLACK = 1.01;
+/** A parallel ray begins a kilometre and more away; the difference of the squares keeps this much noise, mm². */
+const NOISE_MM2 = 1e-2;
+
 /** Instances within reach of the pointer that may be caught. */
 export function instancesNear(scene: SnapScene, ray: Ray, query: SnapQuery): SnapInstance[] {
   const found: SnapInstance[] = [];
@@ -106,9 +136,12 @@ export function packedPoints(instance: SnapInstance, ray: Ray, query: SnapQuery,
   const { shape, pose, part } = instance;
   const { camera, settings, pointer } = query;
   if (!POINT_KINDS.some((kind) => settings.kinds.has(kind))) return;
-  searchBvh(shape.pointTree, coneTest(localRay(instance, ray), camera, settings.reachPx), (i) => {
+  const local = localRay(instance, ray);
+  const isNear = pointTest(local, camera, settings.reachPx);
+  searchBvh(shape.pointTree, coneTest(local, camera, settings.reachPx), (i) => {
     const kind = POINT_KINDS[shape.pointKind[i]!]!;
     if (!settings.kinds.has(kind)) return;
+    if (!isNear(shape.points[3 * i]!, shape.points[3 * i + 1]!, shape.points[3 * i + 2]!)) return;
     const point = carry(pose, [shape.points[3 * i]!, shape.points[3 * i + 1]!, shape.points[3 * i + 2]!]);
     const offPx = pixelsOff(camera, point, pointer);
     if (offPx > settings.reachPx) return;
@@ -128,20 +161,27 @@ export function packedPoints(instance: SnapInstance, ray: Ray, query: SnapQuery,
 }
 
 const STEPS = [-1, 0, 1] as const;
-const BOX_POINTS: readonly BoxPoint[] = STEPS.flatMap((x) =>
-  STEPS.flatMap((y) => STEPS.map((z): BoxPoint => [x, y, z])),
-).filter((at) => at.some((n) => n !== 0));
 const SIDE_WORDS = [
   ['left', '', 'right'],
   ['front', '', 'back'],
   ['bottom', '', 'top'],
 ] as const;
+const boxPointWords = (at: BoxPoint): string =>
+  [2, 1, 0].flatMap((axis) => SIDE_WORDS[axis]![at[axis]! + 1] || []).join(' ');
+/** All but the middle, with what they are called. */
+const BOX_POINTS: readonly (readonly [at: BoxPoint, words: string])[] = STEPS.flatMap((x) =>
+  STEPS.flatMap((y) => STEPS.map((z): BoxPoint => [x, y, z])),
+)
+  .filter((at) => at.some((n) => n !== 0))
+  .map((at) => [at, boxPointWords(at)]);
 
 /** The datum, the box points and the centres of a part: points that it has without showing them. */
-export function partPoints(instance: SnapInstance, query: SnapQuery, offer: Offer): void {
+export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, offer: Offer): void {
   const { pose, part, box, datum, mass, shape } = instance;
   const { kinds, reachPx } = query.settings;
+  const isNear = pointTest(localRay(instance, ray), query.camera, reachPx);
   const put = (own: Vec3, kind: SnapKind, isInside: boolean, words?: string) => {
+    if (!isNear(own[0], own[1], own[2])) return;
     const point = carry(pose, own);
     const offPx = pixelsOff(query.camera, point, query.pointer);
     if (offPx > reachPx) return;
@@ -161,11 +201,8 @@ export function partPoints(instance: SnapInstance, query: SnapQuery, offer: Offe
   if (!box) return;
   if (kinds.has('part centre')) put(boxPoint(box, [0, 0, 0]), 'part centre', true);
   if (!kinds.has('box point')) return;
-  for (const at of BOX_POINTS) put(boxPoint(box, at), 'box point', false, boxPointWords(at));
+  for (const [at, words] of BOX_POINTS) put(boxPoint(box, at), 'box point', false, words);
 }
-
-const boxPointWords = (at: BoxPoint): string =>
-  [2, 1, 0].flatMap((axis) => SIDE_WORDS[axis]![at[axis]! + 1] || []).join(' ');
 
 /** Pins and the origin of the world: marks on the view. */
 export function marks(query: SnapQuery, offer: Offer): void {
@@ -328,7 +365,7 @@ export function meetings(near: readonly NearCurve[], query: SnapQuery, offer: Of
       if (crossing) put(crossing, a, b, 'apparent', `${meetingWords(a, b)}, only in this view`);
     }
   if (inSpace)
-    for (const one of edges) {
+    for (const one of edges.slice(0, MOST_PIERCING)) {
       const point = meetPlane(one.curve, one.nearest, settings.plane);
       if (point) put(point, one, undefined, 'intersection', 'edge and work plane');
       for (const { instance, face } of facesRound(one, scene, query)) {
@@ -369,7 +406,7 @@ function facesRound({ curve, nearest, instance: own }: NearCurve, scene: SnapSce
   );
   return found;
 }
-const SLANT = 4;
+const SLANT = 2;
 const MOST_FACES = 16;
 
 /** The foot of the perpendicular from the from-point on the face under the pointer. */

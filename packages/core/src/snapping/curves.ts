@@ -122,7 +122,7 @@ export function nearestToRay(curve: Curve, ray: Ray): number {
     const s = nearestOnLine(curve.at(0), curve.slope(0), ray) ?? Math.max(0, curve.first);
     return Math.max(curve.first, Math.min(curve.last, s));
   }
-  if (curve.kind === 'round') return nearestOfRound(curve, off);
+  if (curve.kind === 'round') return nearestOfRound(curve, ray, off);
   let best = 0;
   let least = Infinity;
   for (let i = 0; i < curve.last; i++) {
@@ -134,8 +134,9 @@ export function nearestToRay(curve: Curve, ray: Ray): number {
   return best;
 }
 
-/** By sampling, then by halving the step round the best sample down to 1e-8 degrees. */
-function nearestOfRound({ first, last }: Curve, off: (t: number) => number): number {
+/** By sampling, then by Newton's steps on the slope of the squared distance; where these do not settle, by halving. */
+function nearestOfRound(curve: Curve, ray: Ray, off: (t: number) => number): number {
+  const { first, last } = curve;
   let best = first;
   let least = Infinity;
   const attempt = (angle: number) => {
@@ -144,6 +145,15 @@ function nearestOfRound({ first, last }: Curve, off: (t: number) => number): num
     if (found < least) [best, least] = [within, found];
   };
   for (let i = 0; i <= ROUND_STARTS; i++) attempt(first + ((last - first) * i) / ROUND_STARTS);
+  const slope = (t: number) => {
+    const offset = subtract(curve.at(t), ray.from);
+    const deep = dot(offset, ray.direction);
+    return dot(along(offset, ray.direction, -deep), curve.slope(t));
+  };
+  const sampled = least;
+  const settled = rootNear(curve, slope, best);
+  if (settled !== undefined) attempt(settled);
+  if (least < sampled) return best;
   for (let step = (last - first) / ROUND_STARTS; step > 1e-8; step /= 2) {
     attempt(best - step);
     attempt(best + step);

@@ -1,4 +1,5 @@
 /** Where curves meet one another, in space or only in the view, and where they pierce surfaces. */
+import { searchBvh } from '../space/bvh.ts';
 import { carryBack } from '../space/pose.ts';
 import type { Camera } from '../space/camera.ts';
 import type { Plane } from '../space/plane.ts';
@@ -132,17 +133,24 @@ export function isOnFace({ shape, pose }: SnapInstance, face: number, world: Vec
   const own = carryBack(pose, world);
   const { positions, triangles, faceOfTriangle, chordMm } = shape;
   const slack = FACET_CHORDS * chordMm + FACET_SLACK_MM;
+  const isNear = (b: Float64Array, i: number) =>
+    own[0] >= b[i]! - slack &&
+    own[1] >= b[i + 1]! - slack &&
+    own[2] >= b[i + 2]! - slack &&
+    own[0] <= b[i + 3]! + slack &&
+    own[1] <= b[i + 4]! + slack &&
+    own[2] <= b[i + 5]! + slack;
   let isOn = false;
   const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
-  for (let t = 0; t < faceOfTriangle.length && !isOn; t++)
-    if (faceOfTriangle[t] === face)
-      isOn = isOnTriangle(
-        own,
-        at(triangles[3 * t]!),
-        at(triangles[3 * t + 1]!),
-        at(triangles[3 * t + 2]!),
-        slack,
-      );
+  searchBvh(
+    shape.triangleTree,
+    (b, i) => !isOn && isNear(b, i),
+    (t) => {
+      if (isOn || faceOfTriangle[t] !== face) return;
+      const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
+      isOn = isOnTriangle(own, a, b, c, slack);
+    },
+  );
   return isOn;
 }
 /** Facets lie inside a round face by the chord, and are in single precision. */

@@ -65,7 +65,7 @@ function gather(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefined): Ca
   const near: NearCurve[] = guidesNear(ray, query);
   for (const instance of instancesNear(query.scene, ray, query)) {
     packedPoints(instance, ray, query, offer);
-    partPoints(instance, query, offer);
+    partPoints(instance, ray, query, offer);
     edgesNear(instance, ray, query, near);
   }
   marks(query, offer);
