@@ -134,8 +134,8 @@ test('a knob lands on a ball and faces outward', async ({ page }) => {
   await ada.types('Escape');
   await ada.fitsAll();
   await page.keyboard.press('m');
-  await page.getByRole('button', { name: 'more…' }).click();
-  await page.getByRole('menuitem', { name: 'turning', exact: true }).click();
+  await page.getByRole('button', { name: 'More blanks' }).click();
+  await page.getByRole('menuitem', { name: 'turning' }).click();
   await page.locator('[data-blank="facing"]').click();
   await page.getByRole('option', { name: 'Z', exact: true }).click();
   await typesPoint(page, 'from', '150, 0, 0');

@@ -9,13 +9,23 @@ import {
   undoStacks,
   visibleParts,
   worldFromPart,
+  type Edit,
   type ItemId,
   type KadrelDocument,
   type Likeness,
 } from '@kadrel/core';
-import { factsOfPart, type Built, type SessionState } from './store.ts';
+import { factsOfPart, type Built } from './built.ts';
 
-export function selectingActions(get: () => SessionState, select: (parts: readonly ItemId[]) => void) {
+/** What selecting asks of the session. */
+interface Selectable {
+  readonly document: KadrelDocument;
+  readonly built: Built;
+  readonly edits: readonly Edit[];
+  readonly selection: readonly ItemId[];
+  readonly lastSelection: readonly ItemId[];
+}
+
+export function selectingActions(get: () => Selectable, select: (parts: readonly ItemId[]) => void) {
   return {
     selectLike(how: Likeness): void {
       const state = get();

@@ -27,11 +27,12 @@ import {
   type Verb,
   type ViewState,
 } from '@kadrel/core';
-import { KernelHost, type Failure, type HostState, type ShapeFacts } from '@kadrel/kernel';
+import { KernelHost, type HostState } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore } from 'zustand/vanilla';
 import { api } from '../api/client.ts';
 import { SaveQueue, type SaveState } from './saveQueue.ts';
+import type { Built } from './built.ts';
 import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
 import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import { measureOf } from './measure.ts';
@@ -50,12 +51,6 @@ import {
 } from './statement.ts';
 import { selectingActions } from './selecting.ts';
 import { Worlds } from './world.ts';
-
-export interface Built {
-  readonly parts: Readonly<Record<ItemId, { readonly key: string }>>;
-  readonly failures: readonly Failure[];
-  readonly factsOf: (key: string) => ShapeFacts | undefined;
-}
 
 export interface SessionState {
   readonly projectId: string;
@@ -582,7 +577,7 @@ export function openSession(opened: OpenedSession) {
     },
   });
   void rebuild();
-  const selecting = selectingActions(get, actions.select);
+  const selecting = selectingActions(get, (parts) => actions.select(parts));
   return { store, ...actions, ...selecting, nudge };
 }
 
@@ -605,11 +600,6 @@ export function shownDocument({
 function hiddenSelected({ selection, document }: SessionState): ItemId[] {
   const visible = new Set(visibleParts(document).map((part) => part.id));
   return selection.filter((id) => !visible.has(id) && document.items[id]);
-}
-
-export function factsOfPart({ built }: Pick<SessionState, 'built'>, part: ItemId): ShapeFacts | undefined {
-  const result = built.parts[part];
-  return result && built.factsOf(result.key);
 }
 
 /** What is selected goes into the blanks for parts: all of it, or for a subtraction the first one into what is cut. */

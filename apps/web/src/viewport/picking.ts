@@ -56,6 +56,8 @@ export function catchFor(hand: Hand, statement: Statement, blank: string): Caugh
 function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<string> | undefined {
   const key = `${statement.verb}.${blank}`;
   const moving = movedParts(statement);
+  // Where something stays behind, that may be gone to.
+  if (key === 'move.to' && (statement.typed.leaving ?? 'nothing') !== 'nothing') return undefined;
   if (key === 'move.to' || key === 'turn.parallel') return moving;
   if (key !== 'turn.line') return undefined;
   return new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !moving.has(part)));

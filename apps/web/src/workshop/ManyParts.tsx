@@ -1,5 +1,5 @@
 import { formatMeasure, type Num, type Part } from '@kadrel/core';
-import { factsOfPart } from '../session/store.ts';
+import { factsOfPart } from '../session/built.ts';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { NumberField, Quantity } from './NumberField.tsx';

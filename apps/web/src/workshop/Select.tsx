@@ -91,7 +91,7 @@ function ByKind() {
         {button('All', session.selectAll)}
         {button('None', () => session.select([]))}
         {button('All others', session.selectOthers)}
-        {button('Last made', session.selectLastMade)}
+        {button('Last made', () => session.selectLastMade())}
         {button('Last selection', session.selectLast)}
       </div>
       <div className="flex flex-wrap gap-1" role="group" aria-label="Select parts like these">

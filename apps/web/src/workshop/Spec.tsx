@@ -13,7 +13,7 @@ import {
   type QuantityKind,
   type Vec3,
 } from '@kadrel/core';
-import { factsOfPart } from '../session/store.ts';
+import { factsOfPart } from '../session/built.ts';
 import { AlignPanel } from './AlignPanel.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';

@@ -1,4 +1,5 @@
 /** The points within reach of the pointer, kind by kind. Only the trees of boxes are walked. */
+import { MEETING } from '../document/naming.ts';
 import { searchBvh } from '../space/bvh.ts';
 import { boxPoint, type BoxPoint } from '../space/box.ts';
 import { mmPerPixelAt, project, type Camera } from '../space/camera.ts';
@@ -155,7 +156,7 @@ export function packedPoints(instance: SnapInstance, ray: Ray, query: SnapQuery,
       seenAt: point,
       chordMm: shape.chordMm,
       // The centre of a ball: it bears the name of one face, where those of rims bear two.
-      isInside: kind === 'centre' && !feature.includes('&'),
+      isInside: kind === 'centre' && !feature.includes(MEETING),
     });
   });
 }

@@ -43,8 +43,8 @@ export function worldCurve({ shape, pose }: SnapInstance, c: number): Curve {
       carry(pose, triple(curves, data)),
       turnVector(pose.turn, triple(curves, data + 3)),
       turnVector(pose.turn, triple(curves, data + 6)),
-      curves[data + 9]!,
-      curves[data + 10]!,
+      curves[data + 9],
+      curves[data + 10],
     );
   const [from, count] = [curves[data]!, curves[data + 1]!];
   return chainOf(count, (i) => carry(pose, triple(polyline, 3 * (from + i))));
