@@ -142,7 +142,7 @@ test('a knob lands on a ball and faces outward', async ({ page }) => {
   const radial: Vec3 = [0.48, -0.64, 0.6];
   const spot = radial.map((n, i) => 50 * n + (i === 2 ? 50 : 0)) as unknown as Vec3;
   await ada.pointsAt(spot, { x: 0, y: 0 });
-  await expect(label(page)).toContainText('faces the normal of side');
+  await expect(label(page)).toContainText('faces the normal of');
   await page.mouse.down();
   await page.mouse.up();
   await expect(page.getByText(done)).toBeVisible();

@@ -102,6 +102,54 @@ async function takeAll(address) {
   await take('set-distance');
   await page.keyboard.press('Escape');
 
+  // A post goes where the row of the front posts crosses the line of a leg of the bench.
+  await part('Front post 2').click();
+  await page.keyboard.press('m');
+  await pointAt([2025, 150, 0], 0, 1);
+  await page.mouse.down();
+  await page.mouse.up();
+  for (const point of [
+    [175, 150, 0],
+    [1700, 1630, 0],
+  ]) {
+    await pointAt(point, 1, 1);
+    await page.waitForTimeout(700);
+  }
+  await pointAt([1700, 150, 0], 2, 2);
+  await take('guide-rays');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+
+  await page.getByTitle('How parts are selected').click();
+  await page.getByRole('radio', { name: 'fence', exact: true }).click();
+  await page.keyboard.press('Escape');
+  const corners = [
+    [1150, 1350, 0],
+    [4750, 1350, 0],
+    [5000, 2350, 0],
+    [3600, 2150, 900],
+    [1150, 2150, 900],
+  ];
+  const [[x, y], ...others] = await page.evaluate(
+    (points) => points.map((point) => window.kadrel.screenOf(point)),
+    corners,
+  );
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(...others[0], { steps: 4 });
+  await page.mouse.up();
+  for (const corner of others.slice(1, 3)) await page.mouse.click(...corner);
+  await page.mouse.move(...others[3], { steps: 4 });
+  await page.waitForTimeout(300);
+  await take('fence');
+  await page.keyboard.press('Escape');
+  await page.getByTitle('How parts are selected').click();
+  await take('select');
+  await page.keyboard.press('Escape');
+  await page.getByTitle('All snaps, and what may be caught').click();
+  await take('snaps');
+  await page.keyboard.press('Escape');
+
   await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
   await hive.waitFor();
   await page.reload();

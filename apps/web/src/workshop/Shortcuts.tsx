@@ -3,10 +3,12 @@ import { VERBS } from '@kadrel/core';
 import { OTHER_KEYS } from './keys.ts';
 
 const POINTER: readonly (readonly [string, string])[] = [
-  ['Left click', 'Select; with Shift or Ctrl toggle'],
-  ['Left drag', 'Select by a rectangle, pull a grip, draw'],
+  ['Left click', 'Select; Shift adds, Ctrl toggles, Alt takes away'],
+  ['Left drag', 'Select by a region, pull a grip, draw'],
   ['Middle or right drag', 'Orbit; with Shift pan'],
   ['Wheel', 'Zoom to the pointer'],
+  ['Resting on a point', 'Touches it: guide rays run through it; Esc lets go of them'],
+  ['A number on a guide', 'The distance along it from what was touched'],
   ['Ctrl while dragging', 'No snaps, no grid, for the moment'],
 ];
 
