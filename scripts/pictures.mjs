@@ -117,8 +117,8 @@ async function takeAll(address) {
   }
   await pointAt([1700, 150, 0], 2, 2);
   await take('guide-rays');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
+  // What was touched, the statement, the selection.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Escape');
 
   await page.getByTitle('How parts are selected').click();
   await page.getByRole('radio', { name: 'fence', exact: true }).click();

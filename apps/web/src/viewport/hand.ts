@@ -146,9 +146,9 @@ export class Hand {
   }
 
   showCaught(caught: Caught | null): void {
-    this.overlay.guides.showGuides(
-      caught?.snap?.guide ? [{ guide: caught.snap.guide, to: caught.point }] : [],
-    );
+    const { guide: along, meeting = [] } = caught?.snap ?? {};
+    const guides = along ? [along] : meeting;
+    this.overlay.guides.showGuides(guides.map((guide) => ({ guide, to: caught!.point })));
     if (!caught) this.overlay.showSnap(null);
     else if (caught.snap) {
       const { title, detail } = this.snapWords(caught.snap);

@@ -350,7 +350,17 @@ export function meetings(near: readonly NearCurve[], query: SnapQuery, offer: Of
     const offPx = pixelsOff(camera, point, query.pointer);
     if (offPx > settings.reachPx) return;
     const owner = one.instance ? one : (other ?? one);
-    offer({ ...source(owner), point, kind, words, offPx, seenAt: one.guide || other?.guide ? null : point });
+    const meeting = [one.guide, other?.guide].filter((guide) => guide !== undefined);
+    const isMarked = meeting.length > 0;
+    offer({
+      ...source(owner),
+      point,
+      kind,
+      words,
+      offPx,
+      seenAt: isMarked ? null : point,
+      ...(isMarked ? { meeting } : {}),
+    });
   };
   for (let i = 0; i < all.length; i++)
     for (let j = i + 1; j < all.length; j++) {

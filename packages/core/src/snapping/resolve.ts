@@ -75,7 +75,7 @@ function gather(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefined): Ca
   return found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || a.depth - b.depth);
 }
 
-function plainSnap({ point, kind, part, feature, pin, words, guide }: Candidate): Snap {
+function plainSnap({ point, kind, part, feature, pin, words, guide, meeting }: Candidate): Snap {
   return {
     point,
     kind,
@@ -84,6 +84,7 @@ function plainSnap({ point, kind, part, feature, pin, words, guide }: Candidate)
     ...(pin === undefined ? {} : { pin }),
     ...(words === undefined ? {} : { words }),
     ...(guide === undefined ? {} : { guide }),
+    ...(meeting === undefined ? {} : { meeting }),
   };
 }
 

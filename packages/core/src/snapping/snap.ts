@@ -56,4 +56,6 @@ export interface Snap {
   readonly words?: string;
   /** The guide that was caught, for a distance along it. */
   readonly guide?: Guide;
+  /** The guides that meet there, one another or an edge. */
+  readonly meeting?: readonly Guide[];
 }
