@@ -284,7 +284,9 @@ export class Catcher {
   /** Starts the wait over what is caught, unless it is running. */
   private rest(snap: Snap | null): void {
     const { snapKinds, manner } = this.stage.session.store.getState();
-    const key = snap && TOUCHABLE.has(snap.kind) ? restKey(snap) : '';
+    // Where guides meet one is about to pick; touching that would only double them.
+    const isTouchable = snap && TOUCHABLE.has(snap.kind) && !snap.meeting;
+    const key = isTouchable ? restKey(snap) : '';
     if (key === this.resting) return;
     this.resting = key;
     window.clearTimeout(this.timer);
