@@ -43,7 +43,6 @@ export * from './snapping/raycast.ts';
 export * from './snapping/snap.ts';
 export * from './snapping/scene.ts';
 export * from './snapping/resolve.ts';
-export { alongGuide } from './snapping/candidates.ts';
 export * from './snapping/guides.ts';
 export * from './snapping/alignment.ts';
 export * from './snapping/landing.ts';

@@ -2,8 +2,9 @@
  * What the pointer does in the views. One situation at a time, shared by all views; each press, move and release leads
  * to the next. Navigation with the other buttons and the wheel works in every situation and never ends one.
  */
-import { verbNamed, type Guide, type Vec3 } from '@kadrel/core';
-import { FORCING_KEYS, selectedWith, selectingBy } from '../session/manner.ts';
+import { verbNamed } from '@kadrel/core';
+import { selectedWith, selectingBy } from '../session/manner.ts';
+import { AimKeys } from './aimKeys.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
 import { Hand } from './hand.ts';
 import {
@@ -17,7 +18,7 @@ import {
   type Raising,
 } from './making.ts';
 import type { Pane } from './pane.ts';
-import { blankInHand, hoverPick, pick, take } from './picking.ts';
+import { blankInHand, hoverPick, pick } from './picking.ts';
 import {
   beginRegion,
   drawnTo,
@@ -33,8 +34,6 @@ import type { Stage } from './stage.ts';
 /** A press that moves less than this is a click. */
 const CLICK_PX = 4;
 const ZOOM_PER_WHEEL = 1.0015;
-/** The space bar held for this long opens the list. */
-const HOLD_MS = 350;
 
 type Situation =
   | { readonly at: 'idle' }
@@ -55,12 +54,14 @@ type Situation =
 
 export class Pointer {
   private readonly hand: Hand;
+  private readonly aimKeys: AimKeys;
   private situation: Situation = { at: 'idle' };
   private hoverFrame = 0;
   private readonly undo: (() => void)[] = [];
 
   constructor(private readonly stage: Stage) {
     this.hand = new Hand(stage);
+    this.aimKeys = new AimKeys(this.hand, () => this.follow());
     this.undo.push(stage.session.store.subscribe((now, before) => this.onStatement(now, before)));
     stage.follow = () => this.follow();
     stage.onKey = (event) => this.onKey(event);
@@ -102,7 +103,11 @@ export class Pointer {
 
   private enter(pane: Pane, event: MouseEvent): void {
     // A drag belongs to the view that it began in.
-    if (this.hand.pane !== pane) this.hand.overlay.showSnap(null);
+    if (this.hand.pane !== pane) {
+      this.hand.overlay.showSnap(null);
+      // A fence stands on the picture of its view, and ends with it.
+      if (this.situation.at === 'fence') this.dropFence();
+    }
     this.hand.pane = pane;
     this.hand.place(event);
     this.stage.pointer = this.hand.last;
@@ -161,6 +166,11 @@ export class Pointer {
     showRegion(this.hand, this.situation.drawing);
   }
 
+  private dropFence(): void {
+    this.situation = { at: 'idle' };
+    showRegion(this.hand, null);
+  }
+
   // --- Keys -----------------------------------------------------------------------------------------------------------
 
   private onKey(event: KeyboardEvent): boolean {
@@ -171,79 +181,12 @@ export class Pointer {
         const drawing = withoutCorner(situation.drawing);
         this.situation = drawing ? { ...situation, drawing } : { at: 'idle' };
         showRegion(hand, drawing);
-      } else if (event.key === 'Escape') {
-        this.situation = { at: 'idle' };
-        showRegion(hand, null);
-      } else return false;
+      } else if (event.key === 'Escape') this.dropFence();
+      else return false;
       return true;
     }
-    const { catcher } = this.stage;
-    if (catcher.list.getState().typing) return false;
-    if (event.key === 'Escape' && catcher.list.getState().shown) return (catcher.closeList(), true);
-    if (event.key === 'Escape') return catcher.drop() && (this.follow(), true);
     const isAiming = blankInHand(hand) !== null || situation.at === 'gripping' || situation.at === 'base';
-    const isHandOnMouse = catcher.isFresh && isAiming;
-    if (isHandOnMouse && event.key === 'Tab' && !event.shiftKey) {
-      // After the last within reach Tab walks on to the next blank.
-      const isNext = catcher.next();
-      this.follow();
-      return isNext;
-    }
-    if (isHandOnMouse && event.shiftKey && !event.ctrlKey && event.key.length === 1) {
-      if (event.key.toUpperCase() === 'Y') catcher.toggleStay();
-      else {
-        const kind = FORCING_KEYS[event.key.toUpperCase()];
-        if (kind) this.hand.session.set({ forced: this.state().forced === kind ? null : kind });
-        else if (event.key.toUpperCase() === 'F') this.stage.active.fit('all');
-        else return false;
-      }
-      this.follow();
-      return true;
-    }
-    if (isHandOnMouse && blankInHand(hand) && /^[\d.-]$/.test(event.key) && !event.ctrlKey)
-      if (catcher.typeAlong(hand.pane, event.key, (guide, mm) => this.takeAlong(guide, mm))) return true;
-    if (isHandOnMouse && event.key === 'f' && !event.ctrlKey)
-      return (this.stage.active.fit('selection'), true);
-    return this.spaceKey(event, isAiming);
-  }
-
-  private spaceTimer = 0;
-
-  /** Tapped, the next within reach or behind; held, the list of them. */
-  private spaceKey(event: KeyboardEvent, isAiming: boolean): boolean {
-    const { catcher } = this.stage;
-    const { shown } = catcher.list.getState();
-    if (shown && /^[1-9]$/.test(event.key)) {
-      if (Number(event.key) <= shown.rows.length) shown.choose(Number(event.key) - 1);
-      return true;
-    }
-    if (event.key !== ' ' || !catcher.isFresh || (this.hand.openStatement() && !isAiming)) return false;
-    if (event.repeat || this.spaceTimer !== 0) return true;
-    this.spaceTimer = window.setTimeout(
-      () => catcher.openList(this.hand.pane, isAiming, (snap) => this.hand.snapWords(snap)),
-      HOLD_MS,
-    );
-    const onUp = (up: KeyboardEvent) => {
-      if (up.key !== ' ') return;
-      window.removeEventListener('keyup', onUp, true);
-      window.clearTimeout(this.spaceTimer);
-      this.spaceTimer = 0;
-      // The list stays until something is chosen from it, or the pointer goes away.
-      if (catcher.list.getState().shown) return;
-      if (isAiming) catcher.next();
-      else catcher.selectBehind(this.hand.pane, this.hand.last.x, this.hand.last.y);
-      this.follow();
-    };
-    window.addEventListener('keyup', onUp, true);
-    return true;
-  }
-
-  /** A distance typed along a guide: the point there goes into the blank. */
-  private takeAlong(guide: Guide, mm: number): void {
-    const asked = blankInHand(this.hand);
-    if (!asked) return;
-    const point = [0, 1, 2].map((i) => guide.from[i]! + guide.direction[i]! * mm) as unknown as Vec3;
-    take(this.hand, asked.statement, asked.blank, { point, snap: null });
+    return this.aimKeys.take(event, isAiming);
   }
 
   // --- Events -------------------------------------------------------------------------------------------------------

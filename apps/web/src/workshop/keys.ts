@@ -100,6 +100,8 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       const isMenu = isInDialog(event.target);
       const onButton = event.target instanceof HTMLElement && event.target.closest('button,a') !== null;
       if (event.altKey || isMenu || (onButton && event.key === ' ')) return;
+      // With nothing to aim at, what is typed into a field is the field's.
+      if (isField(event.target) && session.store.getState().statement?.phase !== 'open') return;
       if (stage?.onKey?.(event)) {
         event.preventDefault();
         event.stopPropagation();

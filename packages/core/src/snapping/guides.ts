@@ -102,3 +102,7 @@ function flatFacesAt({ shape, pose }: SnapInstance, feature: string): Vec3[] {
   });
   return found;
 }
+
+/** How far along a guide a point of it is, mm: what a typed number takes the place of. */
+export const alongGuide = ({ from, direction }: Guide, point: Vec3): number =>
+  dot(subtract(point, from), direction);

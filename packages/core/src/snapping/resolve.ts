@@ -1,7 +1,7 @@
 /**
  * The snap under the pointer, as a pure function of pointer, camera, shapes and settings.
  *
- * First the candidates within reach (`candidates.ts`). Then the choice: the kinds in the order of `RANK`, the nearest on
+ * First the candidates within reach (`candidates.ts`, `curveCandidates.ts`). Then the choice: the kinds in the order of `RANK`, the nearest on
  * screen first, and the first that nothing hides. The cost follows what is near the pointer and not the size of the
  * scene.
  */
@@ -10,20 +10,22 @@ import { pointOnRay, rayToPlane, type Plane, type Ray } from '../space/plane.ts'
 import { distance, middle, type Vec3 } from '../space/vector.ts';
 import {
   RANK,
-  curvePoints,
-  edgesNear,
-  footOnFace,
-  guidesNear,
   instancesNear,
   isCatchable,
   marks,
-  meetings,
   packedPoints,
   partPoints,
   pixelsOff,
   type Candidate,
-  type NearCurve,
 } from './candidates.ts';
+import {
+  curvePoints,
+  edgesNear,
+  footOnFace,
+  guidesNear,
+  meetings,
+  type NearCurve,
+} from './curveCandidates.ts';
 import { castOnScene, onSurface, type SurfaceHit } from './raycast.ts';
 import type { Snap, SnapQuery } from './snap.ts';
 
