@@ -294,7 +294,16 @@ test('the demo is seeded once, through the same verbs as a user, and opens', asy
       .filter((item) => item.parent === null)
       .map((item) => item.name)
       .sort(),
-  ).toEqual(['Cover', 'Floor', 'Landing board', 'Lower box', 'Roof', 'Upper box']);
+  ).toEqual([
+    'Cover',
+    'Floor',
+    'Landing board',
+    'Lower box',
+    'Lower frames',
+    'Roof',
+    'Upper box',
+    'Upper frames',
+  ]);
 });
 
 test('health, description and unknown routes answer as they should', async () => {

@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { VERBS, partNamed, visibleParts, type KadrelDocument, type Part } from '@kadrel/core';
+import { VERBS, partNamed, visibleGroups, visibleParts, type KadrelDocument, type Part } from '@kadrel/core';
 import { BuildError, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { LedgerError, runLedger } from './ledger.ts';
@@ -58,9 +58,11 @@ async function run(file: string, { measure, output = [], part = [], chord }: Opt
   const kernel = await loadKernel();
   const { document, warnings } = runLedger(json, kernel);
   for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
-  const chosen = part.length === 0 ? visibleParts(document) : part.map((name) => requirePart(document, name));
+  const named = part.map((name) => requirePart(document, name));
+  const chosen = part.length === 0 ? visibleParts(document) : named;
+  const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
   for (const path of output) writeOutput(path, document, chosen, kernel, readChord(chord));
-  if (measure) process.stdout.write(`${JSON.stringify(measures(document, chosen, kernel))}\n`);
+  if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);
 }
 
 function readJson(file: string): unknown {

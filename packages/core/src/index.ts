@@ -16,6 +16,9 @@ export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export * from './document/schema.ts';
 export { readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
+export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './document/layout.ts';
+export * from './patterns/members.ts';
+export * from './patterns/placed.ts';
 export * from './document/naming.ts';
 export * from './history/edit.ts';
 export {
@@ -29,6 +32,7 @@ export {
   type Refusal,
   type Replies,
   type Standing,
+  type Step,
   type Verb,
 } from './verbs/declare.ts';
 export { isRefusal, refuse } from './verbs/declare.ts';
@@ -53,4 +57,5 @@ export * from './snapping/locate.ts';
 export * from './snapping/feature.ts';
 export * from './verbs/frames.ts';
 export { turnWithin } from './verbs/reshape.ts';
+export { linkedWith } from './verbs/tree.ts';
 export { measured, type Measured } from './verbs/distance.ts';

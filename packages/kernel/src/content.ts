@@ -1,17 +1,25 @@
 /** A document's part → what there is to build, as plain data that says nothing of ids, names and colours. */
 import {
-  operandsOf,
+  add,
+  below,
+  chain,
+  definitionOf,
+  inverse,
+  placedIn,
   poseOfPlacement,
   valueOf,
   vectorOf,
+  type CombineHow,
   type ItemId,
   type KadrelDocument,
   type Matrix,
+  type Part,
+  type Placed,
   type Pose,
   type SolidBase,
+  type Variant,
   type Vec3,
 } from '@kadrel/core';
-import type { CombineHow } from '@kadrel/core';
 
 /** A plain solid. */
 export type SolidContent =
@@ -23,6 +31,8 @@ export type Content =
   | SolidContent
   /** A plain solid under a linear map of its own frame, nine numbers row by row. */
   | { readonly kind: 'stretched'; readonly of: SolidContent; readonly by: Matrix }
+  /** Mirrored in its own X. */
+  | { readonly kind: 'mirrored'; readonly of: Content }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
 
 export interface OperandContent {
@@ -32,27 +42,65 @@ export interface OperandContent {
   readonly content: Content;
 }
 
-/** What the part is made of, in its own frame. */
-export function contentOf(document: KadrelDocument, id: ItemId): Content {
+const AS_IT_IS: Variant = { mirrored: false };
+
+/** What a solid part is made of, in its own frame; a pattern or a group counts as the union of what it consists of. */
+export function contentOf(document: KadrelDocument, id: ItemId, variant: Variant = AS_IT_IS): Content {
   const part = document.items[id]!;
-  const { base } = part.recipe;
-  if (base.kind === 'stretched')
-    return { kind: 'stretched', of: solidContent(base.of), by: base.by as unknown as Matrix };
-  if (base.kind !== 'combine') return solidContent(base);
-  const operands = operandsOf(part).map((operand) => ({
-    tag: operand,
-    pose: poseOfPlacement(document.items[operand]!.placement),
-    content: contentOf(document, operand),
-  }));
-  return { kind: 'combine', how: base.how, operands };
+  const definition = definitionOf(document, part);
+  const content = ownContent(document, definition, variant.extra);
+  return variant.mirrored ? { kind: 'mirrored', of: content } : content;
 }
 
-function solidContent(base: SolidBase): SolidContent {
-  if (base.kind === 'box') return { kind: 'box', size: vectorOf(base.size) };
-  const diameter = valueOf(base.diameter);
+function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
+  const { base } = part.recipe;
+  switch (base.kind) {
+    case 'stretched':
+      return { kind: 'stretched', of: solidContent(base.of), by: base.by as unknown as Matrix };
+    case 'combine': {
+      const [first, ...others] = below(document, part);
+      const operands = [
+        { tag: first!.id, pose: poseOfPlacement(first!.placement), content: contentOf(document, first!.id) },
+        ...others.flatMap((other) => operandsOf(document, other, base.how)),
+      ];
+      return { kind: 'combine', how: base.how, operands };
+    }
+    case 'pattern':
+    case 'group': {
+      const solids = placedIn(document, part.id).map((one) => solidOperand(document, one, part));
+      return { kind: 'combine', how: 'union', operands: solids };
+    }
+    case 'link':
+      throw new Error(`${part.name} is linked to a link.`);
+    default:
+      return solidContent(base, extra);
+  }
+}
+
+/** What is taken out, or joined on: each solid of a pattern or a group by itself. What is common is common to their union. */
+function operandsOf(document: KadrelDocument, part: Part, how: CombineHow): OperandContent[] {
+  if (how === 'intersect')
+    return [{ tag: part.id, pose: poseOfPlacement(part.placement), content: contentOf(document, part.id) }];
+  return placedIn(document, part.id).map((one) => ({
+    tag: one.tag,
+    pose: one.pose,
+    content: contentOf(document, one.leaf, one),
+  }));
+}
+
+/** A solid of a pattern or a group, in the frame of that. */
+function solidOperand(document: KadrelDocument, one: Placed, whole: Part): OperandContent {
+  const content = contentOf(document, one.leaf, one);
+  const tag = one.tag.startsWith(`${whole.id}.`) ? one.tag.slice(whole.id.length + 1) : one.tag;
+  return { tag, pose: chain(inverse(poseOfPlacement(whole.placement)), one.pose), content };
+}
+
+function solidContent(base: SolidBase, extra: Vec3 = [0, 0, 0]): SolidContent {
+  if (base.kind === 'box') return { kind: 'box', size: add(vectorOf(base.size), extra) };
+  const diameter = valueOf(base.diameter) + extra[0];
   return base.kind === 'sphere'
     ? { kind: 'sphere', diameter }
-    : { kind: 'cylinder', diameter, height: valueOf(base.height) };
+    : { kind: 'cylinder', diameter, height: valueOf(base.height) + extra[2] };
 }
 
 /** Equal keys mean equal solids with equal names. Numbers are written so that they read back bit for bit. */
@@ -60,6 +108,7 @@ export function keyOf(content: Content): string {
   if (content.kind === 'box') return `box(${content.size.join(',')})`;
   if (content.kind === 'cylinder') return `cylinder(${content.diameter},${content.height})`;
   if (content.kind === 'sphere') return `sphere(${content.diameter})`;
+  if (content.kind === 'mirrored') return `mirrored(${keyOf(content.of)})`;
   if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
   const operands = content.operands.map(
     ({ tag, pose, content: inner }, i) =>

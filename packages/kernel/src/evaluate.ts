@@ -15,12 +15,21 @@ import {
   turnBack,
   NO_TURN,
   transposed,
+  buildName,
+  isWhole,
+  placedOf,
+  inverse,
+  chain,
+  variantsOf,
   visibleParts,
   worldFromPart,
   isQuarterTurn,
   carry,
   carryBox,
   snapShape,
+  AT_ORIGIN,
+  type Placed,
+  type Variant,
   type Box,
   type ItemId,
   type Pose,
@@ -38,7 +47,7 @@ import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { exactBox, measureShape, type Measures } from './facts/measure.ts';
-import { displayChord, meshShape } from './facts/mesh.ts';
+import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
   BuildError,
   isFatal,
@@ -52,6 +61,7 @@ import {
 import { buildFromOperands, buildSolid } from './shapes/build.ts';
 import type { Operand } from './shapes/combine.ts';
 import { buildDrilled, drillingOf } from './shapes/drilled.ts';
+import { buildMirrored } from './shapes/mirrored.ts';
 import type { NamedShape } from './shapes/named.ts';
 import { unstretched } from './shapes/unstretched.ts';
 
@@ -79,7 +89,10 @@ export interface PartResult {
 }
 
 export interface Evaluation {
-  readonly parts: Readonly<Record<ItemId, PartResult>>;
+  /** By the name of what is built: the part's id, or that of one of its variants. */
+  readonly parts: Readonly<Record<string, PartResult>>;
+  /** Of patterns and groups: the measures of all they consist of, the box and the centroid in their own frame. */
+  readonly wholes: Readonly<Record<ItemId, Measures>>;
   readonly failures: readonly Failure[];
   /** Facts of the keys that the caller did not know. */
   readonly shapes: readonly ShapeFacts[];
@@ -101,6 +114,34 @@ function areInLine(a: Box, b: Box, towards: Vec3): boolean {
   const axis = towards.findIndex((n) => Math.abs(n) === 1);
   if (axis < 0) return true;
   return [0, 1, 2].every((i) => i === axis || (a.min[i]! < b.max[i]! && a.max[i]! > b.min[i]!));
+}
+
+/** A built solid in the world. */
+interface Solid {
+  readonly named: NamedShape;
+  /** In its own frame. */
+  readonly measures: Measures;
+  readonly pose: Pose;
+}
+
+/** What a whole measures of which nothing is left. */
+const NOTHING: Measures = {
+  volume: 0,
+  area: 0,
+  centroid: [0, 0, 0],
+  box: { min: [0, 0, 0], max: [0, 0, 0] },
+  watertight: true,
+  faces: 0,
+  edges: 0,
+  solids: 0,
+};
+
+/** A solid in a file: the part's name, and in a pattern or a group which one it is. */
+function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }: Placed): string {
+  const name = document.items[id]!.name;
+  const own = item === id ? [] : [document.items[item]!.name];
+  const more = item === leaf || member === '' ? [] : [member];
+  return [name, ...own, ...more].join(' ');
 }
 
 /** Solids that go into each other by less than this (mm) only touch. */
@@ -128,47 +169,59 @@ export class Evaluator {
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */
   evaluate(document: KadrelDocument, options: EvaluateOptions = {}): Evaluation {
-    const wanted = [
+    const items = [
       ...new Set([...visibleParts(document).map((part) => part.id), ...(options.also ?? [])]),
     ].filter((id) => document.items[id]);
-    const parts: Record<ItemId, PartResult> = {};
+    const placed = new Map(items.map((id) => [id, placedOf(document, id)]));
+    const wanted = [...variantsOf([...placed.values()].flat())];
+    const parts: Record<string, PartResult> = {};
     const failures: Failure[] = [];
     const shapes: ShapeFacts[] = [];
     const used = new Set<string>();
     const sent = new Set(options.known);
-    wanted.forEach((id, done) => {
-      const content = contentOf(document, id);
+    wanted.forEach(([name, variant], done) => {
+      const { leaf } = variant;
+      const content = contentOf(document, leaf, variant);
       const key = keyOf(content);
       try {
         const poison = options.poisoned?.get(key);
         if (poison !== undefined)
           throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
         if (!this.cache.has(key) || !sent.has(key))
-          options.onPart?.({ part: id, key, done, of: wanted.length });
+          options.onPart?.({ part: leaf, key, done, of: wanted.length });
         this.shapeOf(content, key, used);
         if (!sent.has(key)) shapes.push(this.factsOf(key));
         sent.add(key);
-        parts[id] = { key };
+        parts[name] = { key };
       } catch (error) {
-        failures.push(this.failure(id, error));
+        failures.push(this.failure(leaf, error));
       }
     });
+    const isBuilt = (one: Placed) => parts[buildName(one)] !== undefined;
+    const wholes = Object.fromEntries(
+      items
+        .filter((id) => isWhole(document, document.items[id]!) && placed.get(id)!.every(isBuilt))
+        .map((id) => [id, this.wholeIn(document, id, inverse(worldFromPart(document, id)))]),
+    );
     this.dropUnused(used);
-    return { parts, failures, shapes, heapBytes: this.occt.wasmMemory.buffer.byteLength };
+    return { parts, wholes, failures, shapes, heapBytes: this.occt.wasmMemory.buffer.byteLength };
   }
 
   /** Why a part cannot be built, or undefined. Builds it, and nothing for display. */
   problemOf(document: KadrelDocument, id: ItemId): Failure | undefined {
-    try {
-      this.built(document, id);
-      return undefined;
-    } catch (error) {
-      return this.failure(id, error);
-    }
+    for (const one of variantsOf(placedOf(document, id)).values())
+      try {
+        this.built(document, one.leaf, one);
+      } catch (error) {
+        return this.failure(one.leaf, error);
+      }
+    return undefined;
   }
 
-  /** Measures of a part in the world. Throws BuildError. */
+  /** Measures of a part in the world; of a pattern or a group, of all that it consists of. Throws BuildError. */
   measure(document: KadrelDocument, id: ItemId): PartMeasure {
+    if (isWhole(document, document.items[id]!))
+      return { ...this.wholeIn(document, id, AT_ORIGIN), faceted: false };
     const { key, named } = this.built(document, id);
     const own = this.measuresOf(key, named);
     const pose = worldFromPart(document, id);
@@ -180,15 +233,87 @@ export class Evaluator {
     };
   }
 
+  /** Measures of what a pattern or a group consists of, in a frame. */
+  private wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures {
+    const solids = this.solidsOf(document, id);
+    if (solids.length === 0) return NOTHING;
+    // Alike ones are counted, not added up, which would gather the rounding of thousands of sums.
+    const counts = new Map<Measures, number>();
+    for (const { measures } of solids) counts.set(measures, (counts.get(measures) ?? 0) + 1);
+    const sum = (of: (measures: Measures) => number) =>
+      [...counts].reduce((all, [measures, count]) => all + count * of(measures), 0);
+    const volume = sum((measures) => measures.volume);
+    let moment: Vec3 = [0, 0, 0];
+    for (const { measures, pose } of solids)
+      moment = add(moment, scale(carry(chain(frameFromWorld, pose), measures.centroid), measures.volume));
+    const there = solids.map((solid) => ({ ...solid, pose: chain(frameFromWorld, solid.pose) }));
+    const reach = (direction: Vec3) => this.reachOf(there, direction);
+    return {
+      volume,
+      area: sum((measures) => measures.area),
+      centroid: scale(moment, 1 / volume),
+      box: {
+        min: AXIS_DIRECTIONS.map((axis) => -reach(scale(axis, -1)) + 0) as unknown as Vec3,
+        max: AXIS_DIRECTIONS.map((axis) => reach(axis)) as unknown as Vec3,
+      },
+      watertight: solids.every(({ measures }) => measures.watertight),
+      faces: sum((measures) => measures.faces),
+      edges: sum((measures) => measures.edges),
+      solids: sum((measures) => measures.solids),
+    };
+  }
+
+  /** The built solids of an item in the world. Throws BuildError. */
+  private solidsOf(document: KadrelDocument, id: ItemId): Solid[] {
+    const built = new Map<string, Omit<Solid, 'pose'>>();
+    return placedOf(document, id).map((one) => {
+      const name = buildName(one);
+      let solid = built.get(name);
+      if (!solid) {
+        const { key, named } = this.built(document, one.leaf, one);
+        solid = { named, measures: this.measuresOf(key, named) };
+        built.set(name, solid);
+      }
+      return { ...solid, pose: one.pose };
+    });
+  }
+
+  /**
+   * The greatest coordinate of solids along a direction. Boxes bound it; the true surfaces are asked in the order of
+   * their boxes, until no other box reaches farther.
+   */
+  private reachOf(solids: readonly Solid[], direction: Vec3): number {
+    const isAxis = direction.some((n) => Math.abs(n) === 1);
+    const rows = solids.map((solid) => {
+      const { pose, measures } = solid;
+      const local = turnBack(pose.turn, direction);
+      const { min, max } = measures.box;
+      const off = dot(pose.shift, direction);
+      const most = local.reduce((sum, n, i) => sum + Math.max(n * min[i]!, n * max[i]!), off);
+      return { solid, local, off, most };
+    });
+    rows.sort((a, b) => b.most - a.most);
+    let best = -Infinity;
+    for (const { solid, local, off, most } of rows) {
+      if (most <= best) break;
+      const isExact = isAxis && isQuarterTurn(solid.pose.turn);
+      best = Math.max(best, isExact ? most : this.rangeOf(solid.named, local)[1] + off);
+    }
+    return best;
+  }
+
   /** What a statement asks of the document. Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
     return this.guarded(() => {
-      if (question.ask === 'box') return this.measure(document, question.part).box;
+      if (question.ask === 'box')
+        return question.frame === 'own'
+          ? this.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
+          : this.measure(document, question.part).box;
       if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
       const { moving, fixed, towards } = question;
-      const going = moving.map((one) => this.body(document, one));
+      const going = moving.flatMap((one) => this.bodies(document, one));
       const standing = fixed
-        .map((one) => this.body(document, one))
+        .flatMap((one) => this.bodies(document, one))
         .filter((body) => going.some((other) => areInLine(other.box, body.box, towards)))
         .map((body) => ({ ...body, overlaps: going.some((other) => this.doOverlap(other, body)) }));
       return contactWay(this.occt, going, standing, towards);
@@ -196,20 +321,17 @@ export class Evaluator {
   }
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
-    const { turn, shift } = worldFromPart(document, part);
-    const off = dot(shift, direction);
-    const [least, most] = this.rangeOf(this.built(document, part).named, turnBack(turn, direction));
-    return [least + off, most + off];
+    const solids = this.solidsOf(document, part);
+    return [-this.reachOf(solids, scale(direction, -1)), this.reachOf(solids, direction)];
   }
 
-  private body(document: KadrelDocument, { part, shift }: Standing): Body & { readonly box: Box } {
-    const { named } = this.built(document, part);
-    const { shape } = named;
-    const own = this.boxOf(named, NO_TURN);
-    const pose = worldFromPart(document, part);
-    const there = { ...pose, shift: add(pose.shift, shift) };
-    const chord = displayChord(Math.hypot(...boxSize(own)));
-    return { shape, chord, pose: there, box: carryBox(there, own) };
+  private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {
+    return this.solidsOf(document, part).map(({ named, measures, pose }) => {
+      const there = { ...pose, shift: add(pose.shift, shift) };
+      const own = measures.box;
+      const chord = displayChord(Math.hypot(...boxSize(own)));
+      return { shape: named.shape, chord, pose: there, box: carryBox(there, own) };
+    });
   }
 
   /** Whether two solids have a common volume: first by their boxes, then by the volume itself. */
@@ -227,30 +349,37 @@ export class Evaluator {
     });
   }
 
-  /** Facts of one part, whether shown or not. Throws BuildError. */
-  facts(document: KadrelDocument, id: ItemId): ShapeFacts {
-    return this.factsOf(this.built(document, id).key);
+  /** Facts of one solid, whether shown or not. Throws BuildError. */
+  facts(document: KadrelDocument, id: ItemId, variant?: Variant): ShapeFacts {
+    return this.factsOf(this.built(document, id, variant).key);
   }
 
   /** Throws BuildError. @param time as ISO 8601, for the header */
   stepOf(document: KadrelDocument, ids: readonly ItemId[], time: string): string {
-    const parts = ids.map((id) => {
-      const { name, colour } = document.items[id]!;
-      return { name, colour, pose: worldFromPart(document, id), shape: this.built(document, id).named.shape };
-    });
+    const parts = ids.flatMap((id) =>
+      placedOf(document, id).map((one) => {
+        const { colour } = document.items[id]!;
+        const { shape } = this.built(document, one.leaf, one).named;
+        return { name: solidName(document, id, one), colour, pose: one.pose, shape };
+      }),
+    );
     return this.guarded(() => writeStep(this.occt, parts, time));
   }
 
   /** Binary STL of the parts in the world. Throws BuildError. @param chordMm greatest distance from the true surface */
   stlOf(document: KadrelDocument, ids: readonly ItemId[], chordMm: number): Uint8Array {
-    return this.guarded(() =>
-      writeStl(
-        ids.map((id) => ({
-          pose: worldFromPart(document, id),
-          mesh: meshShape(this.occt, this.built(document, id).named.shape, chordMm),
-        })),
-      ),
-    );
+    return this.guarded(() => {
+      const meshes = new Map<string, Mesh>();
+      const meshOf = (one: Placed) => {
+        const name = buildName(one);
+        const mesh =
+          meshes.get(name) ?? meshShape(this.occt, this.built(document, one.leaf, one).named.shape, chordMm);
+        meshes.set(name, mesh);
+        return mesh;
+      };
+      const placed = ids.flatMap((id) => placedOf(document, id));
+      return writeStl(placed.map((one) => ({ pose: one.pose, mesh: meshOf(one) })));
+    });
   }
 
   /** The kernel's own shape of a part, in its own frame; it stays the evaluator's. Throws BuildError. */
@@ -263,8 +392,8 @@ export class Evaluator {
     return this.cache.size;
   }
 
-  private built(document: KadrelDocument, id: ItemId): { key: string; named: NamedShape } {
-    const content = contentOf(document, id);
+  private built(document: KadrelDocument, id: ItemId, variant?: Variant): { key: string; named: NamedShape } {
+    const content = contentOf(document, id, variant);
     const key = keyOf(content);
     const used = new Set<string>();
     const named = this.guarded(() => this.shapeOf(content, key, used));
@@ -295,10 +424,17 @@ export class Evaluator {
       this.cache.set(key, known);
       return known;
     }
-    const made = content.kind === 'combine' ? this.combined(content, used) : buildSolid(this.occt, content);
+    const made = this.make(content, used);
     const named = { ...made, unstretched: unstretched(content) };
     this.cache.set(key, named);
     return named;
+  }
+
+  private make(content: Content, used: Set<string>): NamedShape {
+    if (content.kind === 'combine') return this.combined(content, used);
+    if (content.kind === 'mirrored')
+      return buildMirrored(this.occt, this.shapeOf(content.of, keyOf(content.of), used));
+    return buildSolid(this.occt, content);
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {

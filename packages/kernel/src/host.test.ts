@@ -20,7 +20,7 @@ class PuppetPort implements Port {
     this.terminated = true;
   }
   answer(evaluation: Partial<Evaluation>) {
-    const answer = { parts: {}, failures: [], shapes: [], heapBytes: 0, ...evaluation };
+    const answer = { parts: {}, wholes: {}, failures: [], shapes: [], heapBytes: 0, ...evaluation };
     this.say({ say: 'answer', id: this.received.at(-1)!.id, answer });
   }
 }

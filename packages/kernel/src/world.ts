@@ -16,9 +16,9 @@ import { BuildError } from './occt/occt.ts';
 export function worldOf(document: KadrelDocument, kernel: Evaluator, newId: () => ItemId): World {
   return {
     newId,
-    shapeOf(part): BuiltShape | Refusal {
+    shapeOf(part, variant): BuiltShape | Refusal {
       try {
-        const { measures, snaps } = kernel.facts(document, part);
+        const { measures, snaps } = kernel.facts(document, part, variant);
         return { box: measures.box, snaps };
       } catch (error) {
         if (error instanceof BuildError) return refuse('not-built', `${error.reason} ${error.remedy}`);

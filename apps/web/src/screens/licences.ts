@@ -13,6 +13,8 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
     { name: 'react-hook-form', licence: 'MIT', about: 'forms' },
     { name: '@hookform/resolvers', licence: 'MIT', about: 'forms' },
     { name: '@headlessui/react', licence: 'MIT', about: 'menus, lists and dialogs' },
+    { name: '@dnd-kit/core', licence: 'MIT', about: 'dragging in the tree' },
+    { name: '@tanstack/react-virtual', licence: 'MIT', about: 'long lists' },
     { name: '@tanstack/react-query', licence: 'MIT', about: 'asking the server' },
     { name: 'zustand', licence: 'MIT', about: 'the state of the workshop' },
     { name: 'immer', licence: 'MIT', about: 'edits as patches' },

@@ -1,14 +1,26 @@
 /** What the kernel has built of the document on show. */
 import type { ItemId } from '@kadrel/core';
-import type { Failure, ShapeFacts } from '@kadrel/kernel';
+import type { Failure, Measures, ShapeFacts } from '@kadrel/kernel';
 
 export interface Built {
-  readonly parts: Readonly<Record<ItemId, { readonly key: string }>>;
+  /** By the name of what is built: a part's id, or that of one of its variants. */
+  readonly parts: Readonly<Record<string, { readonly key: string }>>;
+  /** Patterns and groups. */
+  readonly wholes: Readonly<Record<ItemId, Measures>>;
   readonly failures: readonly Failure[];
   readonly factsOf: (key: string) => ShapeFacts | undefined;
 }
 
-export function factsOfPart({ built }: { readonly built: Built }, part: ItemId): ShapeFacts | undefined {
+interface WithBuilt {
+  readonly built: Built;
+}
+
+/** Facts of a part that is one solid. */
+export function factsOfPart({ built }: WithBuilt, part: ItemId): ShapeFacts | undefined {
   const result = built.parts[part];
   return result && built.factsOf(result.key);
 }
+
+/** Measures of a part, or of all that a pattern or a group consists of, in its own frame. */
+export const measuresOf = ({ built }: WithBuilt, part: ItemId): Measures | undefined =>
+  built.wholes[part] ?? factsOfPart({ built }, part)?.measures;

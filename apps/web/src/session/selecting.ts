@@ -1,20 +1,26 @@
 /** Selecting by what parts are: like those that are selected, by name, all others, and what was selected or made before. */
 import {
+  buildName,
   doublesAmong,
   carry,
   carryBox,
+  isGroup,
+  lineage,
   partsLeftOut,
+  selectableOf,
+  standingOf,
   partsLike,
   partsNamed,
+  placedOf,
   undoStacks,
   visibleParts,
-  worldFromPart,
   type Edit,
   type ItemId,
   type KadrelDocument,
+  type Likely,
   type Likeness,
 } from '@kadrel/core';
-import { factsOfPart, type Built } from './built.ts';
+import { measuresOf, type Built } from './built.ts';
 
 /** What selecting asks of the session. */
 interface Selectable {
@@ -23,17 +29,34 @@ interface Selectable {
   readonly edits: readonly Edit[];
   readonly selection: readonly ItemId[];
   readonly lastSelection: readonly ItemId[];
+  readonly openGroup: ItemId | null;
+}
+
+/** What can be selected of standing items: closed groups as one, and with a group open only what is in it. */
+function selectable({ document, openGroup }: Selectable, parts: readonly ItemId[]): ItemId[] {
+  const inside = parts.filter((id) => openGroup === null || lineage(document, id).includes(openGroup));
+  return [...new Set(inside.map((id) => selectableOf(document, id, openGroup)))];
 }
 
 export function selectingActions(get: () => Selectable, select: (parts: readonly ItemId[]) => void) {
   return {
     selectLike(how: Likeness): void {
       const state = get();
-      select(partsLike(state.document, state.selection, how, (id) => factsOfPart(state, id)?.measures.box));
+      select(partsLike(state.document, state.selection, how, (id) => measuresOf(state, id)?.box));
     },
     selectNamed: (text: string) => select(partsNamed(get().document, text)),
-    selectOthers: () => select(partsLeftOut(get().document, get().selection)),
-    selectAll: () => select(visibleParts(get().document).map(({ id }) => id)),
+    selectOthers(): void {
+      const { document, selection, openGroup } = get();
+      const chosen = standingOf(document, selection);
+      select(selectable(get(), partsLeftOut(document, [...chosen])).filter((id) => openGroup !== id));
+    },
+    selectAll: () =>
+      select(
+        selectable(
+          get(),
+          visibleParts(get().document).map(({ id }) => id),
+        ),
+      ),
     selectLast: () => select(get().lastSelection.filter((id) => get().document.items[id])),
     /** What the last statement made. */
     selectLastMade(): void {
@@ -42,22 +65,59 @@ export function selectingActions(get: () => Selectable, select: (parts: readonly
         const made = (edits.find((edit) => edit.id === id)?.patches ?? []).flatMap(({ op, path }) =>
           op === 'add' && path.length === 2 && path[0] === 'items' ? [String(path[1])] : [],
         );
-        const standing = made.filter((one) => document.items[one]?.parent === null);
+        const standing = made.filter((one) => {
+          const parent = document.items[one]?.parent;
+          return parent === null || (parent !== undefined && isGroup(document.items[parent]!));
+        });
         if (standing.length > 0) return select(standing);
       }
     },
   };
 }
 
-/** Groups of parts that lie exactly on each other, as far as they are built. */
-export function doublesIn(document: KadrelDocument, built: Built): ItemId[][] {
+/** Solids that lie exactly on each other, as far as they are built; members of patterns too. */
+export function doublesIn(document: KadrelDocument, built: Built): Likely[][] {
   return doublesAmong(
-    visibleParts(document).flatMap(({ id }) => {
-      const measures = factsOfPart({ built }, id)?.measures;
-      if (!measures) return [];
-      const pose = worldFromPart(document, id);
-      const { volume, centroid, box } = measures;
-      return [{ part: id, volume, centroid: carry(pose, centroid), box: carryBox(pose, box) }];
-    }),
+    visibleParts(document).flatMap(({ id }) =>
+      placedOf(document, id).flatMap((one): Likely[] => {
+        const key = built.parts[buildName(one)]?.key;
+        const measures = key === undefined ? undefined : built.factsOf(key)?.measures;
+        if (!measures) return [];
+        const { pose, member } = one;
+        const { volume, centroid, box } = measures;
+        return [
+          {
+            part: id,
+            ...(member === '' ? {} : { member: member.split('.')[0]! }),
+            volume,
+            centroid: carry(pose, centroid),
+            box: () => carryBox(pose, box),
+          },
+        ];
+      }),
+    ),
   );
+}
+
+/** The statements that keep one of each: parts are deleted, members of patterns left out. */
+export function withoutDoubles(groups: readonly (readonly Likely[])[]): readonly {
+  readonly verb: string;
+  readonly typed: Readonly<Record<string, unknown>>;
+}[] {
+  const gone = new Set<ItemId>();
+  const out = new Map<ItemId, string[]>();
+  for (const group of groups) {
+    // A member of a pattern stays before a part by itself, so that the pattern stays whole.
+    const ordered = [...group].sort(
+      (a, b) => Number(b.member !== undefined) - Number(a.member !== undefined),
+    );
+    for (const { part, member } of ordered.slice(1)) {
+      if (member === undefined) gone.add(part);
+      else out.set(part, [...(out.get(part) ?? []), member]);
+    }
+  }
+  return [
+    ...(gone.size > 0 ? [{ verb: 'delete', typed: { parts: [...gone] } }] : []),
+    ...[...out].map(([part, members]) => ({ verb: 'omit', typed: { part, members: members.join(', ') } })),
+  ];
 }

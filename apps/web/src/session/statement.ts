@@ -1,5 +1,13 @@
 /** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
-import { defaultsOf, verbNamed, type Blank, type Refusal, type Verb } from '@kadrel/core';
+import {
+  defaultsOf,
+  verbNamed,
+  type Blank,
+  type Refusal,
+  type Step,
+  type Verb,
+  type Vec3,
+} from '@kadrel/core';
 
 export type Typed = Readonly<Record<string, unknown>>;
 
@@ -23,6 +31,10 @@ export interface Statement {
   readonly refusal: Refusal | null;
   /** The edit that it became; while it is the last one, the statement can still be adjusted. */
   readonly editId: string | null;
+  /** What stood in its blanks when it was carried out; null before. */
+  readonly sent: Typed | null;
+  /** The step to a copy that it left behind, for a pattern to go on with. */
+  readonly step: Step | null;
   /** A frame that is being picked: a feature, or three points one after another. */
   readonly picking: Picking | null;
 }
@@ -43,6 +55,8 @@ export function startStatement(verb: Verb, given: Typed = {}): Statement {
     phase: 'open',
     refusal: null,
     editId: null,
+    sent: null,
+    step: null,
     picking: null,
   };
   return { ...statement, focus: firstOpen(statement) };
@@ -206,7 +220,7 @@ export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
 }
 
 /** Types of blanks that the pointer fills. */
-const PICKED = new Set(['point', 'feature', 'direction']);
+const PICKED = new Set(['point', 'feature', 'direction', 'path']);
 
 /** Blanks that are picked one after another, and the field that comes after them. */
 const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
@@ -273,6 +287,30 @@ export function withChoice(statement: Statement, blank: string): Statement {
     ([, [choice, asks]]) => choice === blank && asks === value,
   );
   return found ? { ...statement, focus: { blank: found[0], axis: null } } : statement;
+}
+
+/** Done, and something else stands in its blanks since: what it would come to is shown. */
+export const isChanged = ({ phase, typed, sent }: Statement): boolean => phase === 'done' && typed !== sent;
+
+/** The pattern that goes on with the step to a copy: `every` keeps the step, `across` shares it out. */
+export function goneOn(statement: Statement, how: 'every' | 'across'): Statement | null {
+  const { step, typed, editId } = statement;
+  if (!step || editId === null) return null;
+  const { parts } = typed;
+  const size = step.kind === 'along' ? exactMm(Math.hypot(...step.by)) : String(step.angle);
+  const spacing = { count: '2', [how === 'every' ? 'pitch' : 'span']: size };
+  const pattern =
+    step.kind === 'along'
+      ? { parts, along: axisWords(step.by), ...spacing }
+      : { parts, axis: axisWords(step.axis), at: step.centre.map(exactMm), ...spacing };
+  const begun = startStatement(verbNamed(step.kind)!, pattern);
+  return { ...begun, phase: 'done', editId, focus: { blank: 'count', axis: null } };
+}
+
+/** A direction along an axis by its letter, any other by its numbers. */
+function axisWords(by: Vec3): unknown {
+  const axis = by.findIndex((n, i) => n !== 0 && by.every((m, k) => k === i || m === 0));
+  return axis < 0 ? [...by] : `${by[axis]! < 0 ? '-' : ''}${'xyz'[axis]}`;
 }
 
 /** Copies are put again and again until Enter comes without another point. */

@@ -6,7 +6,9 @@ import {
   editsCollide,
   emptyDocument,
   isRefusal,
+  isLeftOut,
   ledgerOf,
+  memberNamed,
   perform,
   quantityReader,
   QuantityError,
@@ -40,6 +42,7 @@ import { nudging } from './nudging.ts';
 import { previewOf, type Preview } from './preview.ts';
 import {
   exactMm,
+  goneOn,
   isEndOfCopies,
   nextEntry,
   startStatement,
@@ -59,6 +62,12 @@ export interface SessionState {
   readonly document: KadrelDocument;
   readonly edits: readonly Edit[];
   readonly selection: readonly ItemId[];
+  /** The group that one works in; what is outside is dimmed. */
+  readonly openGroup: ItemId | null;
+  /** The member of a pattern that was clicked last, while the pattern is selected. */
+  readonly member: { readonly part: ItemId; readonly label: string } | null;
+  /** Clicks leave members of this pattern out, and put them back. */
+  readonly omitting: ItemId | null;
   readonly built: Built;
   readonly kernel: HostState;
   readonly save: { readonly state: SaveState; readonly revision: number; readonly reason?: string };
@@ -83,7 +92,7 @@ export interface SessionState {
   readonly gripScale: number;
 }
 
-const NOTHING_BUILT: Built = { parts: {}, failures: [], factsOf: () => undefined };
+const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], factsOf: () => undefined };
 /** A statement longer at work than this shows its progress. */
 export const PATIENT_MS = 300;
 
@@ -119,6 +128,9 @@ export function openSession(opened: OpenedSession) {
     document: start,
     edits: fits ? [...opened.edits, ...unsaved] : opened.edits,
     selection: [],
+    openGroup: null,
+    member: null,
+    omitting: null,
     built: NOTHING_BUILT,
     kernel: { at: 'starting' },
     save: { state: 'saved', revision: opened.revision },
@@ -203,6 +215,7 @@ export function openSession(opened: OpenedSession) {
       document,
       edits: [...get().edits, ...edits],
       selection: selection.filter((id) => document.items[id]),
+      ...keptPlaces(get(), document),
       lookingAt: null,
     });
     queue.add(...edits);
@@ -244,6 +257,10 @@ export function openSession(opened: OpenedSession) {
     const edit = stepBack(edits, 'undo', { id: crypto.randomUUID(), time: Date.now(), author: get().author });
     return edit && { document: applyEdit(document, edit), edit };
   }
+
+  /** The document that a statement begins with: of one that is adjusted, the one before it. */
+  const begins = ({ editId }: Pick<Statement, 'editId'>): KadrelDocument =>
+    (editId === null ? undefined : withdrawn(editId)?.document) ?? get().document;
 
   /** Waits until no statement is at work, so that what is said quickly after another is not lost. */
   function settled(): Promise<void> {
@@ -302,7 +319,18 @@ export function openSession(opened: OpenedSession) {
     adopt(done.document, edits, {
       built,
       selection,
-      statement: now ? { ...now, phase: 'done', refusal: null, editId: edit.id, focus: null } : null,
+      statement: now
+        ? {
+            ...now,
+            phase: 'done',
+            refusal: null,
+            editId: edit.id,
+            focus: null,
+            sent: statement.typed,
+            typed: statement.typed,
+            step: done.outcome.step ?? null,
+          }
+        : null,
     });
     return true;
   }
@@ -414,12 +442,14 @@ export function openSession(opened: OpenedSession) {
     },
     activeView: () => lookAtView(),
     /** What a statement would come to; a refusal may name what the kernel must be asked first. */
-    preview: (statement: Pick<Statement, 'verb' | 'typed'>): Preview | Refusal =>
-      previewOf(statement, get().document, worlds.of(get().document)),
+    preview(statement: Pick<Statement, 'verb' | 'typed' | 'editId'>): Preview | Refusal {
+      const before = begins(statement);
+      return previewOf(statement, before, worlds.of(before), get().document);
+    },
     /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
-    async find(question: Question): Promise<boolean> {
+    async find(question: Question, statement: Pick<Statement, 'editId'>): Promise<boolean> {
       try {
-        await worlds.find(get().document, question);
+        await worlds.find(begins(statement), question);
         return true;
       } catch (error) {
         if ((error as { code?: string }).code === undefined) throw error;
@@ -481,8 +511,30 @@ export function openSession(opened: OpenedSession) {
     select(selection: readonly ItemId[]): void {
       const before = get().selection;
       const isOther = before.length !== selection.length || before.some((id) => !selection.includes(id));
-      set({ selection, ...(isOther && before.length > 0 ? { lastSelection: before } : {}) });
+      const { member, omitting } = get();
+      const [only] = selection.length === 1 ? selection : [];
+      set({
+        selection,
+        member: member?.part === only ? member : null,
+        omitting: omitting === only ? omitting : null,
+        ...(isOther && before.length > 0 ? { lastSelection: before } : {}),
+      });
       if (hiddenSelected(get()).length > 0) void rebuild();
+    },
+    /** Opens a group for work inside, or closes the open one. */
+    openGroup(group: ItemId | null): void {
+      const { openGroup, document } = get();
+      if (group === openGroup) return;
+      set({ openGroup: group });
+      // What was open is selected when it is closed, as it was before.
+      actions.select(group === null && openGroup !== null && document.items[openGroup] ? [openGroup] : []);
+    },
+    /** Leaves a member of a pattern out, or puts it back. */
+    toggleMember(part: ItemId, label: string): Promise<boolean> {
+      const { base } = get().document.items[part]!.recipe;
+      const key = base.kind === 'pattern' ? memberNamed(base.layout, label) : undefined;
+      if (base.kind !== 'pattern' || !key) return Promise.resolve(false);
+      return actions.say('omit', { part, members: label, state: isLeftOut(base, key) ? 'back' : 'out' });
     },
     lookAt(count: number | null): void {
       set({ lookingAt: count, statement: null });
@@ -501,6 +553,8 @@ export function openSession(opened: OpenedSession) {
           | 'arePinsShown'
           | 'stepsFrom'
           | 'gripScale'
+          | 'member'
+          | 'omitting'
         >
       >,
     ) => set(change),
@@ -549,6 +603,12 @@ export function openSession(opened: OpenedSession) {
         throw error;
       }
     },
+    /** Makes the copy that a statement left behind the second member of a pattern, whose count is typed next. */
+    goOn(how: 'every' | 'across'): void {
+      const { statement } = get();
+      const pattern = statement?.phase === 'done' ? goneOn(statement, how) : null;
+      if (pattern) set({ statement: pattern });
+    },
     /** Opens the last statement's blanks again. */
     revise(): void {
       const { edits, statement } = get();
@@ -557,7 +617,7 @@ export function openSession(opened: OpenedSession) {
       const verb = edit && verbNamed(edit.line.verb);
       if (!edit || !verb || statement?.phase === 'working') return;
       set({
-        statement: { ...startStatement(verb, edit.line.values), phase: 'done', editId: edit.id },
+        statement: withSent({ ...startStatement(verb, edit.line.values), phase: 'done', editId: edit.id }),
         lookingAt: null,
       });
     },
@@ -581,6 +641,7 @@ export function openSession(opened: OpenedSession) {
   return { store, ...actions, ...selecting, nudge };
 }
 
+const withSent = (statement: Statement): Statement => ({ ...statement, sent: statement.typed });
 const jsonOf = (values: Typed) => JSON.parse(JSON.stringify(values)) as Record<string, unknown>;
 
 /** The document on screen: the present one, or that of an earlier line of the ledger. */
@@ -596,7 +657,16 @@ export function shownDocument({
     .reduce<KadrelDocument>((d, edit) => applyEdit(d, { patches: edit.inverses }), document);
 }
 
-/** Selected parts that are not shown by themselves: operands, whose facts the Spec wants. */
+/** The open group and the pattern at work, where they are still there. */
+function keptPlaces({ openGroup, omitting, member }: SessionState, document: KadrelDocument) {
+  return {
+    openGroup: openGroup !== null && document.items[openGroup] ? openGroup : null,
+    omitting: omitting !== null && document.items[omitting] ? omitting : null,
+    member: member && document.items[member.part] ? member : null,
+  };
+}
+
+/** Selected parts that are not shown by themselves: operands and groups, whose facts the Spec wants. */
 function hiddenSelected({ selection, document }: SessionState): ItemId[] {
   const visible = new Set(visibleParts(document).map((part) => part.id));
   return selection.filter((id) => !visible.has(id) && document.items[id]);

@@ -1,5 +1,8 @@
 /** What statements may ask of built geometry on the page: facts that are here, and replies that the kernel has sent. */
 import {
+  childrenOf,
+  definitionOf,
+  isWhole,
   refuse,
   worldFromPart,
   type BuiltShape,
@@ -8,6 +11,7 @@ import {
   type Question,
   type Refusal,
   type Replies,
+  type Variant,
   type World,
 } from '@kadrel/core';
 import { contentOf, keyOf, type ShapeFacts } from '@kadrel/kernel';
@@ -30,8 +34,8 @@ export class Worlds {
   of(document: KadrelDocument): World {
     return {
       newId: () => crypto.randomUUID().replaceAll('-', ''),
-      shapeOf: (part): BuiltShape | Refusal => {
-        const facts = this.factsOfPart(document, part);
+      shapeOf: (part, variant): BuiltShape | Refusal => {
+        const facts = this.factsOfPart(document, part, variant);
         return facts
           ? { box: facts.measures.box, snaps: facts.snaps }
           : refuse('not-built', 'This part is not built yet. Try again in a moment.');
@@ -41,8 +45,8 @@ export class Worlds {
   }
 
   /** Facts by what a part is made of, so that they also fit an earlier document. */
-  factsOfPart(document: KadrelDocument, part: ItemId): ShapeFacts | undefined {
-    return document.items[part] && this.factsOf(keyOf(contentOf(document, part)));
+  factsOfPart(document: KadrelDocument, part: ItemId, variant?: Variant): ShapeFacts | undefined {
+    return document.items[part] && this.factsOf(keyOf(contentOf(document, part, variant)));
   }
 
   /** Asks the kernel, and keeps its reply. Rejects as the kernel's host does. */
@@ -61,7 +65,21 @@ function replyKey(document: KadrelDocument, question: Question): string {
       : [question.part];
   const standing = parts.map((part) => {
     const { turn, shift } = worldFromPart(document, part);
-    return [keyOf(contentOf(document, part)), turn, shift];
+    const made = isWhole(document, document.items[part]!)
+      ? recipesBelow(document, part)
+      : keyOf(contentOf(document, part));
+    return [made, turn, shift];
   });
   return JSON.stringify([question, standing]);
+}
+
+/** What a pattern or a group consists of, and where, all the way down. */
+function recipesBelow(document: KadrelDocument, id: ItemId): unknown {
+  const part = document.items[id]!;
+  const definition = definitionOf(document, part);
+  const below = childrenOf(definition).map((child) => {
+    const { placement, visible } = document.items[child]!;
+    return [placement, visible, recipesBelow(document, child)];
+  });
+  return [definition.recipe, below];
 }

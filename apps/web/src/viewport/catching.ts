@@ -6,6 +6,9 @@ import {
   MERGED,
   alongGuide,
   guidesFrom,
+  instanceUnder,
+  lineage,
+  selectableOf,
   parallelsThrough,
   partsUnder,
   pinsOf,
@@ -110,8 +113,16 @@ export class Catcher {
     const { stayOn } = this;
     const may = (id: string): boolean => {
       const part = document.items[id];
-      if (!part?.snappable || (part.locked && !manner.catchLocked)) return false;
-      return manner.catching === 'all' || selected.has(id) === (manner.catching === 'selected');
+      if (!part) return false;
+      // What holds for a group holds for what is in it.
+      const above = part.parent === null ? [id] : lineage(document, id);
+      const all = above.map((one) => document.items[one]!);
+      if (all.some(({ snappable }) => !snappable)) return false;
+      if (!manner.catchLocked && all.some(({ locked }) => locked)) return false;
+      return (
+        manner.catching === 'all' ||
+        above.some((one) => selected.has(one)) === (manner.catching === 'selected')
+      );
     };
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
     return {
@@ -236,7 +247,9 @@ export class Catcher {
   }
 
   private partsUnder(pane: Pane, x: number, y: number): ItemId[] {
-    return partsUnder(pane.camera, [x, y], this.stage.scene);
+    const { document, openGroup } = this.stage.session.store.getState();
+    const under = partsUnder(pane.camera, [x, y], this.stage.scene);
+    return [...new Set(under.map((id) => selectableOf(document, id, openGroup)))];
   }
 
   get touchedPoints(): Vec3[] {
@@ -298,7 +311,7 @@ export class Catcher {
   }
 
   private touchNow(snap: Snap): void {
-    const instance = this.stage.scene.instances.find(({ part }) => part === snap.part);
+    const instance = instanceUnder(this.stage.scene, snap);
     const guides = guidesFrom(snap, instance, this.stage.frameAxes());
     this.touched = touch(this.touched, { snap, guides });
     this.showTouched();

@@ -21,6 +21,7 @@ import {
   type BoxPoint,
   type ItemId,
   type Vec3,
+  standingOf,
 } from '@kadrel/core';
 import { live } from '../session/live.ts';
 import { exactMm, lockedAxis, withPointer, type Statement, type Typed } from '../session/statement.ts';
@@ -119,7 +120,7 @@ function movedBy(
   axes: readonly (0 | 1 | 2)[],
 ): Statement | null {
   const { last } = hand;
-  const snap = hand.pointSnap(new Set(parts));
+  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
   const { grid } = hand.state().document.scene;
   let local: Vec3;
   hand.showCaught(snap && { point: snap.point, snap });
@@ -154,7 +155,7 @@ function linedUp(
   const box = hand.stage.selectionBox();
   if (!snapKinds.has('guide') || !manner.serves.move || !box || !isIdentity(set.axes)) return stepped;
   const { camera } = hand.pane;
-  const moved = new Set(parts);
+  const moved = standingOf(hand.state().document, parts);
   const others = hand.stage.boxesInView(hand.pane, (id) => !moved.has(id) && document.items[id]!.snappable);
   const [, , depth] = project(camera, set.anchor);
   const shifted = (p: Vec3): Vec3 => [p[0] + raw[0], p[1] + raw[1], p[2] + raw[2]];
@@ -223,7 +224,7 @@ function turnedBy(
   axis: 0 | 1 | 2 | 'screen',
 ): Statement | null {
   const normal = turnAxis(set, axis, hand.pane.camera);
-  const snap = hand.pointSnap(new Set(parts));
+  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
   let now: Vec3;
   hand.showCaught(snap && { point: snap.point, snap });
   if (snap) {
@@ -266,7 +267,7 @@ function resizedBy(
   const direction = knobDirection(set, side, knob, fixed);
   const whole = dot(subtract(knob, fixed), direction);
   if (!(whole > 0)) return null;
-  const snap = hand.pointSnap(new Set(parts));
+  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
   hand.showCaught(snap && { point: snap.point, snap });
   const now = alongKnob(hand, set, side, fixed);
   if (now === undefined) return null;

@@ -3,12 +3,14 @@ import {
   MEETING,
   alongGuide,
   formatLength,
+  lineage,
   nearestGridPoint,
   pointOnRay,
   rayThrough,
   rayToPlane,
   readableName,
   resolveOne,
+  selectableOf,
   vectorOf,
   verbNamed,
   type ItemId,
@@ -136,7 +138,19 @@ export class Hand {
 
   nameOf(snap: Snap): string {
     if (snap.pin !== undefined) return snap.pin;
-    return snap.part === undefined ? '' : (this.state().document.items[snap.part]?.name ?? '');
+    const name = snap.part === undefined ? '' : (this.state().document.items[snap.part]?.name ?? '');
+    return snap.member === undefined ? name : `${name} ${snap.member}`;
+  }
+
+  /** What a click on a standing item means: the item, or the closed group that it is in. */
+  selectable(part: ItemId): ItemId {
+    const { document, openGroup } = this.state();
+    return selectableOf(document, part, openGroup);
+  }
+
+  isInOpenGroup(part: ItemId): boolean {
+    const { document, openGroup } = this.state();
+    return openGroup === null || lineage(document, part).includes(openGroup);
   }
 
   /** The kind of a snap, and where it is, in words. */

@@ -7,7 +7,7 @@ import {
   project,
   rayThrough,
   type Camera,
-  type ItemId,
+  type SnapInstance,
   type Vec3,
   type ViewState,
 } from '@kadrel/core';
@@ -167,8 +167,8 @@ export class Pane {
     this.invalidate();
   }
 
-  partAt(x: number, y: number): ItemId | null {
-    return castOnScene(this.stage.scene, rayThrough(this.current, x, y))?.instance.part ?? null;
+  instanceAt(x: number, y: number): SnapInstance | null {
+    return castOnScene(this.stage.scene, rayThrough(this.current, x, y))?.instance ?? null;
   }
 
   screenOf(point: Vec3): readonly [number, number] {

@@ -3,7 +3,9 @@ import {
   MEETING,
   MERGED,
   SNAP_KINDS,
+  instanceUnder,
   landingNormal,
+  standingOf,
   carryBack,
   subtract,
   turnBack,
@@ -34,11 +36,19 @@ const FEATURES: ReadonlySet<SnapKind> = new Set(
   ),
 );
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
+const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
-const FACE_BLANKS = new Set(['face-to-face.face', 'face-to-face.onto', 'mirror.face', 'align.face']);
+const FACE_BLANKS = new Set([
+  'face-to-face.face',
+  'face-to-face.onto',
+  'mirror.face',
+  'align.face',
+  'reflect.face',
+]);
 
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
   if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
+  if (verb === 'path') return EDGES;
   return verb === 'distance' ? FEATURES : DIRECTIONS;
 }
 
@@ -55,7 +65,7 @@ export function catchFor(hand: Hand, statement: Statement, blank: string): Caugh
 /** What moves is not what it goes to; and what is to become parallel belongs to what is turned. */
 function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<string> | undefined {
   const key = `${statement.verb}.${blank}`;
-  const moving = movedParts(statement);
+  const moving = movedParts(hand, statement);
   // Where something stays behind, that may be gone to.
   if (key === 'move.to' && (statement.typed.leaving ?? 'nothing') !== 'nothing') return undefined;
   if (key === 'move.to' || key === 'turn.parallel') return moving;
@@ -63,7 +73,8 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   return new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !moving.has(part)));
 }
 
-const movedParts = (statement: Statement) => new Set((statement.typed.parts as string[] | undefined) ?? []);
+const movedParts = (hand: Hand, { typed }: Statement) =>
+  standingOf(hand.state().document, (typed.parts as string[] | undefined) ?? []);
 
 /** What follows the pointer during a pick. */
 export function hoverPick(hand: Hand, statement: Statement, blank: string): void {
@@ -118,7 +129,7 @@ function outwardAt(hand: Hand, { typed }: Statement, { snap }: Caught): Typed {
 }
 
 function landingOf(hand: Hand, snap: Snap) {
-  const instance = hand.stage.scene.instances.find(({ part }) => part === snap.part);
+  const instance = instanceUnder(hand.stage.scene, snap);
   return instance && landingNormal(instance, snap);
 }
 
@@ -197,13 +208,18 @@ const pointValue = ({ point, snap }: Caught): unknown =>
 /** A feature by its names, with a point of it in the part's own frame that tells it from others of these names. */
 function named(hand: Hand, snap: Snap): unknown {
   if (snap.part === undefined || snap.feature === undefined) return pointValue({ point: snap.point, snap });
-  const near = carryBack(worldFromPart(hand.state().document, snap.part), snap.point);
+  const pose = instanceUnder(hand.stage.scene, snap)?.pose ?? worldFromPart(hand.state().document, snap.part);
+  const near = carryBack(pose, snap.point);
   const at = snap.feature
     .split(MEETING)
     .map((name) => name.split(MERGED)[0])
     .join(MEETING);
   const isPoint = snap.kind !== 'on face' && snap.kind !== 'on edge';
-  return { on: snap.part, at, ...(isPoint ? { snap: snap.kind } : {}), near };
+  const which = {
+    ...(snap.member === undefined ? {} : { member: snap.member }),
+    ...(snap.leaf === undefined ? {} : { of: snap.leaf }),
+  };
+  return { on: snap.part, at, ...(isPoint ? { snap: snap.kind } : {}), near, ...which };
 }
 
 function labelOf(hand: Hand, { snap }: Caught): string | undefined {

@@ -36,6 +36,8 @@ import {
 import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
+import type { ShownItem } from './model.ts';
+import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 export type Display = 'edges' | 'shaded' | 'wire';
 
@@ -47,18 +49,6 @@ export interface Area {
   readonly height: number;
 }
 
-interface PartObjects {
-  readonly group: Group;
-  readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
-  readonly lines: LineSegments<BufferGeometry, LineBasicMaterial>;
-  key: string;
-}
-
-interface ShapeGeometry {
-  readonly surface: BufferGeometry;
-  readonly outline: BufferGeometry;
-}
-
 /** How a ghost stands: a box from its least corner, or a cylinder on its bottom's centre. */
 export interface Ghost {
   readonly shape: 'box' | 'cylinder';
@@ -68,25 +58,28 @@ export interface Ghost {
 
 export interface Marks {
   readonly selected: ReadonlySet<ItemId>;
-  readonly hovered: ItemId | null;
+  readonly hovered: ReadonlySet<ItemId>;
+  /** Outside the group that is open. */
+  readonly dimmed: ReadonlySet<ItemId>;
 }
+const NOBODY: ReadonlySet<ItemId> = new Set();
 
 export class Picture {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly perspective = new PerspectiveCamera(FIELD_OF_VIEW);
   private readonly parallel = new OrthographicCamera();
-  private readonly parts = new Map<ItemId, PartObjects>();
+  private readonly parts = new Map<ItemId, Solids>();
   private readonly shapes = new Map<string, ShapeGeometry>();
   private readonly light = new DirectionalLight(0xffffff, 1.9);
   private readonly ambient = new AmbientLight(0xffffff, 1.35);
   private readonly grid: Mesh<PlaneGeometry, ShaderMaterial>;
   private readonly ghosts: Readonly<Record<Ghost['shape'], Group>>;
-  private marks: Marks = { selected: new Set(), hovered: null };
+  private marks: Marks = { selected: NOBODY, hovered: NOBODY, dimmed: NOBODY };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
-  private readonly copies: PartObjects[] = [];
+  private readonly copies = new Solids();
   private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
@@ -99,7 +92,10 @@ export class Picture {
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.grid = makeGrid();
     this.ghosts = { box: makeGhost('box'), cylinder: makeGhost('cylinder') };
+    Object.assign(this.copies.surface, { transparent: true, opacity: 0.45, depthWrite: false });
+    this.copies.group.visible = false;
     this.scene.add(
+      this.copies.group,
       this.ambient,
       this.light,
       this.light.target,
@@ -118,6 +114,8 @@ export class Picture {
       ground: new Color(themeColour('ground')),
     };
     this.scene.background = this.colours.ground;
+    this.copies.surface.color.copy(this.colours.chosen);
+    this.copies.ink.color.copy(this.colours.plum);
     const { uniforms } = this.grid.material;
     (uniforms.lineColour!.value as Color).set(themeColour('grid'));
     (uniforms.xColour!.value as Color).set(themeColour('x'));
@@ -134,31 +132,25 @@ export class Picture {
     this.renderer.setSize(width, height, false);
   }
 
-  /** Shows the document's built parts. Geometry is made once a shape and let go when no part has it. */
+  /** Shows the document's built items. Geometry is made once a shape and let go when nothing has it. */
   show(
     document: KadrelDocument,
-    keys: ReadonlyMap<ItemId, string>,
+    items: readonly ShownItem[],
     factsOf: (key: string) => ShapeFacts | undefined,
   ): void {
     this.document = document;
-    for (const [id, objects] of this.parts)
-      if (!keys.has(id)) {
-        this.scene.remove(objects.group);
-        objects.mesh.material.dispose();
-        objects.lines.material.dispose();
+    const shown = new Set(items.map(({ part }) => part.id));
+    for (const [id, solids] of this.parts)
+      if (!shown.has(id)) {
+        this.scene.remove(solids.group);
+        solids.dispose();
         this.parts.delete(id);
       }
-    for (const [id, key] of keys) {
-      const geometry = this.geometryOf(key, factsOf);
-      if (!geometry || !document.items[id]) continue;
-      const objects = this.parts.get(id) ?? this.addPart(id);
-      if (objects.key !== key) {
-        objects.key = key;
-        objects.mesh.geometry = geometry.surface;
-        objects.lines.geometry = geometry.outline;
-      }
-      objects.group.matrix.copy(poseMatrix(worldFromPart(document, id)));
-      objects.group.matrixWorldNeedsUpdate = true;
+    for (const { part, pose, places } of items) {
+      const solids = this.parts.get(part.id) ?? this.addPart(part.id);
+      solids.show(places, (key) => this.geometryOf(key, factsOf));
+      solids.group.matrix.copy(poseMatrix(pose));
+      solids.group.matrixWorldNeedsUpdate = true;
     }
     this.forgetUnused();
     this.paint();
@@ -189,29 +181,12 @@ export class Picture {
 
   private showCopies(copies: Preview['copies']): boolean {
     const known = copies.filter(({ key }) => this.shapes.has(key));
-    while (this.copies.length < known.length) this.copies.push(this.makeCopy());
-    let changed = false;
-    this.copies.forEach((objects, i) => {
-      const copy = known[i];
-      changed ||= objects.group.visible || copy !== undefined;
-      objects.group.visible = copy !== undefined;
-      if (!copy) return;
-      const { surface, outline } = this.shapes.get(copy.key)!;
-      objects.mesh.geometry = surface;
-      objects.lines.geometry = outline;
-      objects.group.matrix.copy(matrixOf(copy.at.linear, copy.at.shift));
-      objects.group.matrixWorldNeedsUpdate = true;
-    });
-    return changed;
-  }
-
-  private makeCopy(): PartObjects {
-    const objects = makeObjects();
-    Object.assign(objects.mesh.material, { transparent: true, opacity: 0.45, depthWrite: false });
-    objects.mesh.material.color.copy(this.colours.chosen);
-    objects.lines.material.color.copy(this.colours.plum);
-    this.scene.add(objects.group);
-    return objects;
+    const was = this.copies.group.visible;
+    this.copies.group.visible = known.length > 0;
+    if (known.length === 0) return was;
+    this.copies.show(placesOf(known), (key) => this.shapes.get(key));
+    this.copies.draw({ isSurface: true, isOutline: true });
+    return true;
   }
 
   /** Returns whether the picture must be drawn anew. */
@@ -286,11 +261,11 @@ export class Picture {
     this.renderer.dispose();
   }
 
-  private addPart(id: ItemId): PartObjects {
-    const objects = makeObjects();
-    this.scene.add(objects.group);
-    this.parts.set(id, objects);
-    return objects;
+  private addPart(id: ItemId): Solids {
+    const solids = new Solids();
+    this.scene.add(solids.group);
+    this.parts.set(id, solids);
+    return solids;
   }
 
   private geometryOf(
@@ -313,7 +288,7 @@ export class Picture {
   }
 
   private forgetUnused(): void {
-    const used = new Set([...this.parts.values()].map(({ key }) => key));
+    const used = new Set([...this.parts.values()].flatMap((solids) => solids.keys()));
     for (const [key, { surface, outline }] of this.shapes)
       if (!used.has(key)) {
         surface.dispose();
@@ -324,16 +299,22 @@ export class Picture {
 
   /** Colours and visibility by selection, pointer and display. */
   private paint(): void {
-    for (const [id, { mesh, lines }] of this.parts) {
+    for (const [id, solids] of this.parts) {
       const part = this.document?.items[id];
       const selected = this.marks.selected.has(id);
-      const hovered = this.marks.hovered === id;
-      mesh.visible = this.display !== 'wire';
-      lines.visible = this.display !== 'shaded' || selected || hovered;
-      mesh.material.color.set(part?.colour ?? '#cccccc');
-      if (selected) mesh.material.color.lerp(this.colours.chosen, 0.72);
-      else if (hovered) mesh.material.color.lerp(this.colours.chosen, 0.3);
-      lines.material.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
+      const hovered = this.marks.hovered.has(id);
+      const dimmed = this.marks.dimmed.has(id);
+      solids.draw({
+        isSurface: this.display !== 'wire',
+        isOutline: this.display !== 'shaded' || selected || hovered,
+      });
+      const { color } = solids.surface;
+      color.set(part?.colour ?? '#cccccc');
+      if (dimmed) color.lerp(this.colours.ground, DIM);
+      if (selected) color.lerp(this.colours.chosen, 0.72);
+      else if (hovered) color.lerp(this.colours.chosen, 0.3);
+      solids.ink.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
+      if (dimmed && !selected && !hovered) solids.ink.color.lerp(this.colours.ground, DIM);
     }
   }
 
@@ -356,6 +337,8 @@ const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
 const BEFORE = new Matrix4();
 /** The grid reaches this many picture heights across, and fades out towards its rim. */
 const GRID_HEIGHTS = 5;
+/** How far what is outside the open group fades into the ground. */
+const DIM = 0.75;
 /** Grid lines stand at least this many pixels apart. */
 const LEAST_GRID_PX = 8;
 
@@ -372,23 +355,6 @@ function matrixOf(t: Affine['linear'], s: Vec3): Matrix4 {
   return POSE.set(t[0], t[1], t[2], s[0], t[3], t[4], t[5], s[1], t[6], t[7], t[8], s[2], 0, 0, 0, 1);
 }
 const poseMatrix = ({ turn, shift }: Pose): Matrix4 => matrixOf(turn, shift);
-
-function makeObjects(): PartObjects {
-  const mesh = new Mesh(
-    new BufferGeometry(),
-    new MeshLambertMaterial({
-      polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
-      side: DoubleSide,
-    }),
-  );
-  const lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial());
-  const group = new Group();
-  group.matrixAutoUpdate = false;
-  group.add(mesh, lines);
-  return { group, mesh, lines, key: '' };
-}
 
 const POSE = new Matrix4();
 

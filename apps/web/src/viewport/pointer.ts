@@ -2,7 +2,7 @@
  * What the pointer does in the views. One situation at a time, shared by all views; each press, move and release leads
  * to the next. Navigation with the other buttons and the wheel works in every situation and never ends one.
  */
-import { verbNamed } from '@kadrel/core';
+import { isGroup, verbNamed } from '@kadrel/core';
 import { selectedWith, selectingBy } from '../session/manner.ts';
 import { AimKeys } from './aimKeys.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
@@ -91,6 +91,7 @@ export class Pointer {
     on('pointerdown', (event) => this.down(event));
     on('pointermove', () => this.move());
     on('pointerup', (event) => this.up(event));
+    on('dblclick', () => this.doubleClick());
     on('pointerleave', (event) => this.leave(event));
     on('wheel', (event) => this.wheel(event), { passive: false });
     on('contextmenu', (event) => event.preventDefault());
@@ -130,9 +131,15 @@ export class Pointer {
 
   private click(): void {
     const { last, pane, session } = this.hand;
-    const part = pane.partAt(last.x, last.y);
-    const { selection, statement, manner } = this.state();
+    const { omitting } = this.state();
+    const omitted = omitting === null ? null : this.stage.memberAt(pane, omitting, last.x, last.y);
+    if (omitting !== null && omitted !== null) return void session.toggleMember(omitting, omitted);
+    const instance = pane.instanceAt(last.x, last.y);
     const blank = this.partsBlank();
+    // Outside the open group one works in the whole scene again.
+    if (instance && blank === null && !this.hand.isInOpenGroup(instance.part)) session.openGroup(null);
+    const part = instance ? this.hand.selectable(instance.part) : null;
+    const { selection, statement, manner } = this.state();
     if (blank !== null) {
       if (part) session.choose(blank, part);
       return;
@@ -141,6 +148,19 @@ export class Pointer {
     const how = selectingBy(last, manner.selecting);
     // A click beside everything lets go of what is selected, unless parts are being gathered.
     session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
+    const isPattern = part !== null && this.state().document.items[part]?.recipe.base.kind === 'pattern';
+    if (isPattern && instance?.member && this.state().selection.length === 1)
+      session.set({ member: { part, label: instance.member.split('.')[0]! } });
+  }
+
+  /** A double click opens the group under the pointer for work inside; beside everything it closes the open one. */
+  private doubleClick(): void {
+    const { last, pane, session } = this.hand;
+    if (this.hand.openStatement() || this.situation.at !== 'idle') return;
+    const instance = pane.instanceAt(last.x, last.y);
+    const part = instance && this.hand.selectable(instance.part);
+    if (!instance) session.openGroup(null);
+    else if (part && isGroup(this.state().document.items[part]!)) session.openGroup(part);
   }
 
   private endRegion(drawing: Drawing): void {
@@ -270,7 +290,8 @@ export class Pointer {
     const { x, y } = hand.last;
     const grip = this.state().isSelectOnly ? null : hand.overlay.gripAt(x, y);
     hand.pane.host.style.cursor = grip ? 'grab' : '';
-    stage.hover(grip ? null : hand.pane.partAt(x, y));
+    const under = grip ? null : hand.pane.instanceAt(x, y);
+    stage.hover(under ? hand.selectable(under.part) : null);
   }
 
   private up(event: PointerEvent): void {

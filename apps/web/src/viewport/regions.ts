@@ -1,5 +1,5 @@
 /** Drawing the region of a selection: its shape from the pointer's way, and what it takes when it is done. */
-import { partsInRegion, type Point, type Region, type RegionRule } from '@kadrel/core';
+import { partsInRegion, standingOf, type Point, type Region, type RegionRule } from '@kadrel/core';
 import { selectedWith, selectingBy, type RegionShape } from '../session/manner.ts';
 import type { Hand } from './hand.ts';
 
@@ -79,16 +79,24 @@ export function showRegion(hand: Hand, drawing: Drawing | null): void {
   hand.overlay.region.show(regionOf(hand, shown), ruleOf(hand, drawing) === 'touching');
 }
 
-/** The parts that the region takes. */
+/** The parts that the region takes; a closed group as one, which is enclosed with all that stands in it. */
 export function takenBy(hand: Hand, drawing: Drawing): string[] {
   if (drawing.shape === 'fence' && drawing.way.length < 3) return [];
-  return partsInRegion({
+  const rule = ruleOf(hand, drawing);
+  const taken = partsInRegion({
     scene: hand.stage.scene,
     camera: hand.pane.camera,
     region: regionOf(hand, drawing),
-    rule: ruleOf(hand, drawing),
+    rule,
     onlySeen: hand.state().manner.onlySeen,
   });
+  const all = new Set(taken);
+  const { document } = hand.state();
+  const shown = new Set(hand.stage.scene.instances.map(({ part }) => part));
+  const isWhole = (id: string) =>
+    [...standingOf(document, [id])].every((one) => all.has(one) || !shown.has(one));
+  const inside = taken.filter((id) => hand.isInOpenGroup(id)).map((id) => hand.selectable(id));
+  return [...new Set(inside)].filter((id) => rule === 'touching' || isWhole(id));
 }
 
 /** What is selected once the region has taken its parts. */

@@ -1,7 +1,12 @@
 /** What all views share: the picture, what can be caught, the marks, the grips and the preview. It draws only what changed. */
 import {
+  below,
   boxPoint,
   boxSize,
+  castOnScene,
+  isGroup,
+  rayThrough,
+  standingOf,
   cameraOf,
   carry,
   carryBox,
@@ -34,11 +39,13 @@ import {
 import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
-import type { Statement } from '../session/statement.ts';
-import { factsOfPart } from '../session/built.ts';
+import { isChanged, type Statement } from '../session/statement.ts';
+import { measuresOf } from '../session/built.ts';
 import { shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
+import { Model } from './model.ts';
+import { omittedOf, type Omitted } from './omitted.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 
@@ -50,6 +57,9 @@ export class Stage {
   sceneBox: Box | undefined;
   scene: SnapScene = NO_SCENE;
   readonly catcher = new Catcher(this);
+  private readonly model = new Model();
+  /** Members that are left out, while they are chosen. */
+  private ghosts: readonly Omitted[] = [];
   /** Where the pointer is in the view that it is in, pixels. */
   pointer: { readonly x: number; readonly y: number } | null = null;
   /** Has the pointer look again at what is under it. */
@@ -84,7 +94,13 @@ export class Stage {
           now.document !== before.document ||
           now.lookingAt !== before.lookingAt;
         if (isModel) this.showModel();
-        if (now.selection !== before.selection || now.built !== before.built) this.showMarks();
+        if (
+          now.selection !== before.selection ||
+          now.built !== before.built ||
+          now.openGroup !== before.openGroup
+        )
+          this.showMarks();
+        if (now.omitting !== before.omitting) this.showOmitted();
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
         if (
@@ -167,8 +183,13 @@ export class Stage {
 
   boxOf(id: ItemId): Box | undefined {
     const state = this.session.store.getState();
-    const facts = factsOfPart(state, id);
-    return facts && carryBox(worldFromPart(state.document, id), facts.measures.box);
+    const measures = measuresOf(state, id);
+    if (measures) return carryBox(worldFromPart(state.document, id), measures.box);
+    const part = state.document.items[id];
+    // A group that is not selected is no more than what stands in it.
+    return part && isGroup(part)
+      ? unionBoxes(below(state.document, part).flatMap((one) => this.boxOf(one.id) ?? []))
+      : undefined;
   }
 
   selectionBox(): Box | undefined {
@@ -179,7 +200,8 @@ export class Stage {
   /** Boxes of the parts that have their middle in a view. */
   boxesInView(pane: Pane, may: (part: ItemId) => boolean): Box[] {
     const { camera } = pane;
-    return this.scene.instances.flatMap(({ part }) => {
+    const parts = [...new Set(this.scene.instances.map(({ part }) => part))];
+    return parts.flatMap((part) => {
       const box = may(part) ? this.boxOf(part) : undefined;
       if (!box) return [];
       const [x, y, depth] = project(camera, boxPoint(box, [0, 0, 0]));
@@ -234,12 +256,12 @@ export class Stage {
   private boxAlong(axes: Turn): Box | null {
     const state = this.session.store.getState();
     const boxes = state.selection.flatMap((id) => {
-      const facts = factsOfPart(state, id);
-      if (!facts) return [];
+      const measures = measuresOf(state, id);
+      if (!measures) return [];
       const { turn, shift } = worldFromPart(state.document, id);
       const inAxes = carryBack({ turn: axes, shift: [0, 0, 0] }, shift);
       const relative = multiply(transposed(axes), turn);
-      return [carryBox({ turn: relative, shift: inAxes }, facts.measures.box)];
+      return [carryBox({ turn: relative, shift: inAxes }, measures.box)];
     });
     return unionBoxes(boxes) ?? null;
   }
@@ -250,7 +272,7 @@ export class Stage {
     const [only, ...others] = selection;
     const part = only === undefined ? undefined : document.items[only];
     if (part && others.length === 0) {
-      const inPart = datumInPart(part, (id) => factsOfPart(this.session.store.getState(), id)?.measures.box);
+      const inPart = datumInPart(part, (id) => measuresOf(this.session.store.getState(), id)?.box);
       if (inPart) return carry(worldFromPart(document, part.id), inPart);
     }
     const box = this.selectionBox();
@@ -276,7 +298,8 @@ export class Stage {
 
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
   showPreview(statement: Statement | null): void {
-    if (!statement || statement.phase !== 'open' || !hasPreview(statement.verb)) {
+    const isShown = statement && (statement.phase === 'open' || isChanged(statement));
+    if (!isShown || !hasPreview(statement.verb)) {
       // What is being carried out stays in sight until it is done.
       if (statement?.phase !== 'working') this.placePreview(NO_PREVIEW);
       this.showMeasure(null);
@@ -287,13 +310,15 @@ export class Stage {
     if (!isRefusal(found)) return this.placePreview(found);
     this.placePreview(NO_PREVIEW);
     if (!found.wants) return;
-    void this.session.find(found.wants).then((isFound) => {
+    void this.session.find(found.wants, statement).then((isFound) => {
       if (isFound && this.session.store.getState().statement === statement) this.showPreview(statement);
     });
   }
 
   placePreview(preview: Preview): void {
-    if (this.picture.place(preview)) this.invalidate();
+    const { ghosts } = this;
+    const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
+    if (this.picture.place({ ...preview, copies })) this.invalidate();
   }
 
   /** The distance of what is picked for Set distance, drawn between the two. */
@@ -311,34 +336,44 @@ export class Stage {
   private showModel(): void {
     const state = this.session.store.getState();
     const document = shownDocument(state);
-    const shown = visibleParts(document).filter((part) => state.built.parts[part.id]);
+    const shown = this.model.show(document, state.built);
     this.picture.place(NO_PREVIEW);
-    this.picture.show(
-      document,
-      new Map(shown.map(({ id }) => [id, state.built.parts[id]!.key])),
-      state.built.factsOf,
-    );
-    const boxOf = (id: ItemId) => factsOfPart(state, id)?.measures.box;
-    this.scene = snapScene(
-      shown.flatMap((part) => {
-        const facts = factsOfPart(state, part.id);
-        if (!facts) return [];
-        const { box, centroid } = facts.measures;
-        const datum = datumInPart(part, boxOf);
-        const pose = worldFromPart(document, part.id);
-        return [
-          { part: part.id, pose, shape: facts.snaps, box, mass: centroid, ...(datum ? { datum } : {}) },
-        ];
-      }),
-    );
-    this.sceneBox = unionBoxes(shown.flatMap(({ id }) => this.boxOf(id) ?? []));
+    this.picture.show(document, shown, state.built.factsOf);
+    this.scene = snapScene(shown.flatMap(({ instances }) => instances));
+    this.sceneBox = unionBoxes(shown.flatMap(({ part }) => this.boxOf(part.id) ?? []));
     this.showMarks();
+    this.showOmitted();
   }
 
   private showMarks(): void {
-    const { selection } = this.session.store.getState();
-    this.picture.mark({ selected: new Set(selection), hovered: this.hovered });
+    const { selection, document, openGroup } = this.session.store.getState();
+    const inside = openGroup === null ? null : standingOf(document, [openGroup]);
+    const dimmed = inside ? visibleParts(document).filter(({ id }) => !inside.has(id)) : [];
+    this.picture.mark({
+      // Operands that are selected are not shown by themselves; a group is what stands in it.
+      selected: standingOf(document, selection),
+      hovered: standingOf(document, this.hovered === null ? [] : [this.hovered]),
+      dimmed: new Set(dimmed.map(({ id }) => id)),
+    });
     this.invalidate();
+  }
+
+  /** The members of a pattern that clicks leave out, as ghosts, so that they can be put back. */
+  private showOmitted(): void {
+    const { omitting, document, built } = this.session.store.getState();
+    const ghosts = omitting === null ? [] : omittedOf(document, omitting, built);
+    if (this.ghosts.length === 0 && ghosts.length === 0) return;
+    this.ghosts = ghosts;
+    this.placePreview(NO_PREVIEW);
+    this.invalidate();
+  }
+
+  /** The member of a pattern under a pixel, left out or not. */
+  memberAt(pane: Pane, part: ItemId, x: number, y: number): string | null {
+    const ghosts = this.ghosts.map(({ instance }) => instance);
+    const own = this.scene.instances.filter((instance) => instance.part === part);
+    const hit = castOnScene(snapScene([...own, ...ghosts]), rayThrough(pane.camera, x, y));
+    return hit?.instance.member?.split('.')[0] ?? null;
   }
 
   /** How far the scene reaches from where a view looks. */

@@ -21,7 +21,7 @@ import {
   type KadrelDocument,
 } from '@kadrel/core';
 import clsx from 'clsx';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { isFramed } from '../session/frames.ts';
 import { live } from '../session/live.ts';
 import {
@@ -32,6 +32,7 @@ import {
   type Entry,
   type Statement,
 } from '../session/statement.ts';
+import type { Session } from '../session/store.ts';
 import { useSession, useSessionState } from './context.ts';
 import { ENTRY_ATTRIBUTE } from './keys.ts';
 
@@ -156,6 +157,15 @@ function useFocusedButton(isActive: boolean) {
   return button;
 }
 
+/** Enter carries the statement out here as in every field; the space bar and the arrows open the list. */
+const commitsByEnter =
+  (session: Session, button: RefObject<HTMLButtonElement | null>) => (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || event.target !== button.current) return;
+    event.preventDefault();
+    event.stopPropagation();
+    void session.commit();
+  };
+
 function PartsField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
@@ -182,6 +192,7 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
         aria-label={`${blank.label}: ${wordBlank(blank, value, document)}`}
         title={blank.about}
         onFocus={() => !isActive && session.focus(entry)}
+        onKeyDownCapture={statement.phase === 'open' ? commitsByEnter(session, button) : undefined}
       >
         {chosen.length === 0 ? (
           <span className="text-ink3">{isMany ? 'click parts…' : 'click a part…'}</span>
@@ -241,6 +252,7 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
           if (!isActive && !isClosing.current) session.focus(entry);
           isClosing.current = false;
         }}
+        onKeyDownCapture={statement.phase === 'open' ? commitsByEnter(session, button) : undefined}
       >
         {blank.choices?.[value] ?? <span className="text-ink3">…</span>}
       </ListboxButton>
@@ -291,13 +303,7 @@ function PickList({
         aria-label={`${blank.label}: ${shown}`}
         title={blank.about}
         onFocus={() => !isActive && session.focus(entry)}
-        onKeyDownCapture={(event) => {
-          // Enter carries the statement out here as in every field; the space bar and the arrows open the list.
-          if (event.key !== 'Enter' || event.target !== button.current) return;
-          event.preventDefault();
-          event.stopPropagation();
-          void session.commit();
-        }}
+        onKeyDownCapture={commitsByEnter(session, button)}
       >
         {shown}
       </MenuButton>

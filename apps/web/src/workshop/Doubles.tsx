@@ -1,7 +1,10 @@
-import type { ItemId } from '@kadrel/core';
+import type { Likely } from '@kadrel/core';
 import { useMemo } from 'react';
-import { doublesIn } from '../session/selecting.ts';
+import { doublesIn, withoutDoubles } from '../session/selecting.ts';
 import { useSession, useSessionState } from './context.ts';
+
+/** Groups that are named when the pointer rests on the badge. */
+const MOST_NAMED = 8;
 
 /** Says when parts lie exactly on each other, and offers to keep one of each. */
 export function Doubles() {
@@ -10,7 +13,12 @@ export function Doubles() {
   const built = useSessionState((state) => state.built);
   const groups = useMemo(() => doublesIn(document, built), [document, built]);
   if (groups.length === 0) return null;
-  const [group] = groups as [ItemId[]];
+  const [group] = groups as [Likely[]];
+  const nameOf = ({ part, member }: Likely) =>
+    [document.items[part]?.name, member].filter((word) => word !== undefined).join(' ');
+  const keepOne = async () => {
+    for (const { verb, typed } of withoutDoubles(groups)) if (!(await session.say(verb, typed))) return;
+  };
   const words =
     groups.length === 1
       ? `${group.length} alike in the same place`
@@ -20,15 +28,18 @@ export function Doubles() {
       <button
         type="button"
         className="flex-1 truncate text-left hover:underline"
-        title={`Select them: ${groups.map((ids) => ids.map((id) => document.items[id]?.name).join(', ')).join('; ')}`}
-        onClick={() => session.select(groups.flat())}
+        title={`Select them: ${groups
+          .slice(0, MOST_NAMED)
+          .map((one) => one.map(nameOf).join(', '))
+          .join('; ')}`}
+        onClick={() => session.select([...new Set(groups.flat().map(({ part }) => part))])}
       >
         {words}
       </button>
       <button
         type="button"
         className="font-semibold text-plum hover:underline"
-        onClick={() => void session.say('delete', { parts: groups.flatMap((ids) => ids.slice(1)) })}
+        onClick={() => void keepOne()}
       >
         Keep one
       </button>

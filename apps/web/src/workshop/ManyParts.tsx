@@ -1,5 +1,5 @@
 import { formatMeasure, type Num, type Part } from '@kadrel/core';
-import { factsOfPart } from '../session/built.ts';
+import { measuresOf } from '../session/built.ts';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { NumberField, Quantity } from './NumberField.tsx';
@@ -12,7 +12,7 @@ export function ManyParts({ parts }: { parts: readonly Part[] }) {
   const scene = useSessionState((state) => state.document.scene);
   const ids = parts.map((part) => part.id);
   const colour = parts.every((part) => part.colour === parts[0]!.colour) ? parts[0]!.colour : undefined;
-  const volumes = ids.map((id) => factsOfPart({ built }, id)?.measures.volume);
+  const volumes = ids.map((id) => measuresOf({ built }, id)?.volume);
   const sum = volumes.every((v) => v !== undefined) ? volumes.reduce((a, b) => a + b, 0) : undefined;
   const common = (of: (part: Part) => Num | undefined): Num | undefined => {
     const values = parts.map(of);

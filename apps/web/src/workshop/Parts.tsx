@@ -1,82 +1,60 @@
 import {
-  formatLength,
-  operandsOf,
-  pinsOf,
-  topParts,
-  vectorOf,
-  verbNamed,
-  type ItemId,
-  type KadrelDocument,
-  type Part,
-} from '@kadrel/core';
-import clsx from 'clsx';
-import {
-  ChevronDown,
-  ChevronRight,
-  CornerDownLeft,
-  Eye,
-  EyeOff,
-  Lock,
-  LockOpen,
-  Magnet,
-  MapPin,
-  TriangleAlert,
-  X,
-} from 'lucide-react';
-import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+  DndContext,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type DragMoveEvent,
+} from '@dnd-kit/core';
+import { topParts, verbNamed, type ItemId } from '@kadrel/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { selectedWith, selectingBy } from '../session/manner.ts';
-import { exactMm } from '../session/statement.ts';
 import { Doubles } from './Doubles.tsx';
+import { Pins } from './Pins.tsx';
+import { TreeRow } from './TreeRow.tsx';
 import { useSession, useSessionState } from './context.ts';
+import { arrangement, kindWords, placeAt, rowsOf, sentBy, type Place } from './tree.ts';
 
-interface Row {
-  readonly part: Part;
-  readonly level: number;
-  readonly open: boolean | null;
-}
-
-/** The rows on show, from the top down: operands below a part that is open, or all that match the search. */
-function rowsOf(document: KadrelDocument, open: ReadonlySet<ItemId>, search: string): Row[] {
-  const wanted = search.trim().toLowerCase();
-  if (wanted)
-    return Object.values(document.items)
-      .filter((part) => part.name.toLowerCase().includes(wanted))
-      .map((part) => ({ part, level: 0, open: null }));
-  const below = (part: Part, level: number): Row[] => {
-    const operands = operandsOf(part).flatMap((id) => document.items[id] ?? []);
-    const isOpen = open.has(part.id);
-    return [
-      { part, level, open: operands.length > 0 ? isOpen : null },
-      ...(isOpen ? operands.flatMap((operand) => below(operand, level + 1)) : []),
-    ];
-  };
-  return topParts(document).flatMap((part) => below(part, 0));
-}
-
-const KIND_WORDS = {
-  box: 'box',
-  cylinder: 'cylinder',
-  sphere: 'ball',
-  stretched: 'stretched',
-  union: 'union',
-  subtract: 'cut',
-  intersect: 'common',
-} as const;
-const kindOf = ({ recipe: { base } }: Part) => KIND_WORDS[base.kind === 'combine' ? base.how : base.kind];
+const ROW_PX = 26;
+/** Rows kept beyond what is in sight. */
+const OVERSCAN = 24;
+/** A press that moves less than this is a click. */
+const DRAG_PX = 5;
 
 /** The tree of parts, with what each is made from below it. */
 export function Parts() {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const selection = useSessionState((state) => state.selection);
+  const openGroup = useSessionState((state) => state.openGroup);
   const failures = useSessionState((state) => state.built.failures);
   const [open, setOpen] = useState<ReadonlySet<ItemId>>(new Set());
   const [search, setSearch] = useState('');
   const [renaming, setRenaming] = useState<ItemId | null>(null);
   const [at, setAt] = useState<ItemId | null>(null);
-  const tree = useRef<HTMLUListElement>(null);
-  const rows = rowsOf(document, open, search);
+  const [drop, setDrop] = useState<{ over: ItemId; place: Place } | null>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => rowsOf(document, open, search), [document, open, search]);
+  const selected = useMemo(() => new Set(selection), [selection]);
   const current = rows.some(({ part }) => part.id === at) ? at : (rows[0]?.part.id ?? null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PX } }));
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_PX,
+    overscan: OVERSCAN,
+  });
+
+  // What is selected in a view comes into sight here.
+  const [only] = selection.length === 1 ? selection : [];
+  const { scrollToIndex } = virtual;
+  useEffect(() => {
+    const index = rows.findIndex(({ part }) => part.id === only);
+    if (index >= 0) scrollToIndex(index, { align: 'auto' });
+    // Scrolling follows the selection, and not the rows, which change under it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [only, scrollToIndex]);
 
   const setOpened = (id: ItemId, isOpen: boolean) => {
     const next = new Set(open);
@@ -93,25 +71,55 @@ export function Parts() {
     const keys = { shift: event.shiftKey, ctrl: event.ctrlKey || event.metaKey, alt: event.altKey };
     session.select(selectedWith(selection, [id], selectingBy(keys, manner.selecting)));
   };
+  /** What goes along with a dragged row: all that is selected, where it is one of them. */
+  const carried = (id: ItemId): readonly ItemId[] => (selected.has(id) ? selection : [id]);
+
   const onKeyDown = (event: KeyboardEvent) => {
     if (renaming) return;
     const index = rows.findIndex(({ part }) => part.id === current);
     const row = rows[index];
     if (!row) return;
     const go = (to: number) => {
-      const next = rows[Math.max(0, Math.min(rows.length - 1, to))]!.part.id;
-      setAt(next);
-      tree.current?.querySelector<HTMLElement>(`[data-part="${next}"]`)?.focus();
+      const next = Math.max(0, Math.min(rows.length - 1, to));
+      const { id } = rows[next]!.part;
+      setAt(id);
+      virtual.scrollToIndex(next, { align: 'auto' });
+      requestAnimationFrame(() =>
+        frame.current?.querySelector<HTMLElement>(`[data-part="${id}"]`)?.focus({ preventScroll: true }),
+      );
     };
-    if (event.key === 'ArrowDown') go(index + 1);
+    if (event.altKey) {
+      const sent = sentBy(document, row.part, event.key);
+      if (!sent) return;
+      if (sent.place === 'into') setOpened(sent.over.id, true);
+      void session.say('arrange', arrangement(document, carried(row.part.id), sent.over, sent.place));
+    } else if (event.key === 'ArrowDown') go(index + 1);
     else if (event.key === 'ArrowUp') go(index - 1);
+    else if (event.key === 'Home') go(0);
+    else if (event.key === 'End') go(rows.length - 1);
     else if (event.key === 'ArrowRight' && row.open === false) setOpened(row.part.id, true);
     else if (event.key === 'ArrowLeft' && row.open) setOpened(row.part.id, false);
     else if ((event.key === 'Enter' && !event.ctrlKey && !event.shiftKey) || event.key === ' ')
       choose(row.part.id, event);
+    else if (event.key === 'F2' && selection.length > 1) session.start('number');
     else if (event.key === 'F2') setRenaming(row.part.id);
     else return;
     event.preventDefault();
+  };
+
+  const onDragMove = ({ over, active, activatorEvent, delta }: DragMoveEvent) => {
+    const target = over && document.items[String(over.id)];
+    if (!target || over.id === active.id || !(activatorEvent instanceof MouseEventOfPage))
+      return setDrop(null);
+    const height = (activatorEvent.clientY + delta.y - over.rect.top) / over.rect.height;
+    setDrop({ over: target.id, place: placeAt(target, height) });
+  };
+  const onDragEnd = ({ active }: DragEndEvent) => {
+    const target = drop && document.items[drop.over];
+    setDrop(null);
+    if (!target) return;
+    if (drop.place === 'into') setOpened(target.id, true);
+    void session.say('arrange', arrangement(document, carried(String(active.id)), target, drop.place));
   };
 
   return (
@@ -130,228 +138,55 @@ export function Parts() {
           onChange={(event) => setSearch(event.target.value)}
         />
       </div>
-      <ul
-        ref={tree}
-        role="tree"
-        aria-label="Parts"
-        aria-multiselectable
-        className="min-h-0 flex-1 overflow-y-auto"
-        onKeyDown={onKeyDown}
+      <DndContext
+        sensors={sensors}
+        onDragMove={onDragMove}
+        onDragEnd={onDragEnd}
+        onDragCancel={() => setDrop(null)}
+        accessibility={{ screenReaderInstructions: { draggable: HOW_TO_ARRANGE } }}
       >
-        {rows.map(({ part, level, open: isOpen }) => (
-          <li
-            key={part.id}
-            role="treeitem"
-            data-part={part.id}
-            aria-level={level + 1}
-            aria-selected={selection.includes(part.id)}
-            aria-label={part.name}
-            {...(isOpen === null ? {} : { 'aria-expanded': isOpen })}
-            tabIndex={part.id === current ? 0 : -1}
-            className={clsx(
-              'group flex h-[26px] items-center gap-1.5 pr-2',
-              selection.includes(part.id) && 'bg-tint shadow-[inset_3px_0_var(--plum)]',
-              !part.visible && 'opacity-60',
-            )}
-            style={{ paddingLeft: 8 + level * 16 }}
-            onClick={(event) => choose(part.id, event)}
-            onDoubleClick={() => setRenaming(part.id)}
+        <div ref={frame} className="min-h-0 flex-1 overflow-y-auto">
+          <ul
+            role="tree"
+            aria-label="Parts"
+            aria-multiselectable
+            className="relative"
+            style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
+            onKeyDown={onKeyDown}
           >
-            {isOpen === null ? (
-              <span className="w-4" />
-            ) : (
-              <button
-                type="button"
-                tabIndex={-1}
-                className="w-4"
-                aria-label={isOpen ? `Close ${part.name}` : `Open ${part.name}`}
-                onClick={(event) => {
-                  event.stopPropagation();
-                  setOpened(part.id, !isOpen);
-                }}
-              >
-                {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
-              </button>
+            {virtual.getVirtualItems().map(({ index, start }) => {
+              const row = rows[index]!;
+              const { part } = row;
+              return (
+                <TreeRow
+                  key={part.id}
+                  row={row}
+                  words={kindWords(part)}
+                  isSelected={selected.has(part.id)}
+                  isCurrent={part.id === current}
+                  isRenaming={renaming === part.id}
+                  isOpenGroup={openGroup === part.id}
+                  drop={drop?.over === part.id ? drop.place : null}
+                  failures={failures}
+                  style={{ position: 'absolute', top: start }}
+                  choose={(event) => choose(part.id, event)}
+                  setOpened={(isOpen) => setOpened(part.id, isOpen)}
+                  setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
+                />
+              );
+            })}
+            {rows.length === 0 && (
+              <li className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</li>
             )}
-            <span
-              className="size-2.5 shrink-0 rounded-xs border border-black/25"
-              style={{ background: part.colour }}
-              aria-hidden
-            />
-            {renaming === part.id ? (
-              <RenameField part={part} end={() => setRenaming(null)} />
-            ) : (
-              <span
-                className={clsx('min-w-0 flex-1 truncate', selection.includes(part.id) && 'font-semibold')}
-              >
-                {part.name}
-              </span>
-            )}
-            <Failed part={part.id} reasons={failures} />
-            <span className="text-[11px] text-ink3 group-focus-within:hidden group-hover:hidden">
-              {kindOf(part)}
-            </span>
-            <Marks part={part} />
-          </li>
-        ))}
-        {rows.length === 0 && (
-          <li className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</li>
-        )}
-      </ul>
+          </ul>
+        </div>
+      </DndContext>
       <Pins />
     </section>
   );
 }
 
-/** The pins, with their places. */
-function Pins() {
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  const pins = pinsOf(document);
-  if (pins.length === 0) return null;
-  return (
-    <ul aria-label="Pins" className="max-h-32 overflow-y-auto border-t border-rule py-1">
-      {pins.map(({ id, name, at }) => (
-        <li key={id} className="group flex h-[26px] items-center gap-1.5 px-3">
-          <MapPin size={13} aria-hidden className="text-ink2" />
-          <button
-            type="button"
-            className="min-w-0 flex-1 truncate text-left"
-            title="Place it anew"
-            onClick={() => session.start('pin', { as: name, at: vectorOf(at).map(exactMm) })}
-          >
-            {name}
-          </button>
-          <span className="num truncate text-[11px] text-ink3 group-focus-within:hidden group-hover:hidden">
-            {vectorOf(at)
-              .map((n) => formatLength(n, document.scene))
-              .join('  ')}
-          </span>
-          <button
-            type="button"
-            className="hidden text-ink2 group-focus-within:block group-hover:block hover:text-plum"
-            aria-label={`Move the selection onto ${name}`}
-            title="Move the selection onto it"
-            onClick={() => session.start('move', { to: { pin: name } })}
-          >
-            <CornerDownLeft size={13} />
-          </button>
-          <button
-            type="button"
-            className="hidden text-ink2 group-focus-within:block group-hover:block hover:text-plum"
-            aria-label={`Remove pin ${name}`}
-            title="Remove"
-            onClick={() => void session.say('unpin', { pin: name })}
-          >
-            <X size={13} />
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function Failed({
-  part,
-  reasons,
-}: {
-  part: ItemId;
-  reasons: readonly { part: ItemId; reason: string; remedy: string }[];
-}) {
-  const failure = reasons.find((f) => f.part === part);
-  if (!failure) return null;
-  return (
-    <span
-      title={`${failure.reason} ${failure.remedy}`}
-      role="img"
-      aria-label={`Cannot be built: ${failure.reason}`}
-      className="text-bad"
-    >
-      <TriangleAlert size={14} />
-    </span>
-  );
-}
-
-/** Shown, free and snappable: what is not as usual stays in sight, the rest comes with the pointer or the focus. */
-function Marks({ part }: { part: Part }) {
-  const session = useSession();
-  const mark = (
-    key: 'visible' | 'locked' | 'snappable',
-    value: boolean,
-    label: string,
-    icon: React.ReactNode,
-    isUsual: boolean,
-  ) => (
-    <button
-      type="button"
-      tabIndex={-1}
-      aria-label={`${label} ${part.name}`}
-      title={label}
-      className={clsx(
-        'text-ink2 hover:text-plum',
-        isUsual && 'hidden group-focus-within:block group-hover:block',
-      )}
-      onClick={(event) => {
-        event.stopPropagation();
-        void session.say('change', { parts: [part.id], [key]: value ? 'yes' : 'no' });
-      }}
-      onDoubleClick={(event) => event.stopPropagation()}
-    >
-      {icon}
-    </button>
-  );
-  return (
-    <>
-      {mark(
-        'visible',
-        !part.visible,
-        part.visible ? 'Hide' : 'Show',
-        part.visible ? <Eye size={13} /> : <EyeOff size={13} />,
-        part.visible,
-      )}
-      {mark(
-        'locked',
-        !part.locked,
-        part.locked ? 'Unlock' : 'Lock',
-        part.locked ? <Lock size={13} /> : <LockOpen size={13} />,
-        !part.locked,
-      )}
-      {mark(
-        'snappable',
-        !part.snappable,
-        part.snappable ? 'Keep snaps off' : 'Let snaps catch',
-        <Magnet size={13} className={part.snappable ? '' : 'opacity-35'} />,
-        part.snappable,
-      )}
-    </>
-  );
-}
-
-function RenameField({ part, end }: { part: Part; end: () => void }) {
-  const session = useSession();
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    field.current?.select();
-  }, []);
-  const commit = () => {
-    const name = field.current?.value.trim();
-    end();
-    if (name && name !== part.name) void session.say('rename', { part: part.id, to: name });
-  };
-  return (
-    <input
-      ref={field}
-      className="field h-5 flex-1"
-      aria-label={`New name of ${part.name}`}
-      defaultValue={part.name}
-      autoFocus
-      maxLength={120}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Escape') end();
-        if (event.key === 'Enter') commit();
-      }}
-    />
-  );
-}
+const HOW_TO_ARRANGE =
+  'Alt with the arrows sends the part up, down, into the group above it, or out of its own.';
+/** The page's own mouse events, beside React's of that name. */
+const MouseEventOfPage = window.MouseEvent;

@@ -3,6 +3,7 @@ import {
   boxSize,
   carry,
   datumInPart,
+  definitionOf,
   formatLength,
   formatMeasure,
   vectorOf,
@@ -13,13 +14,14 @@ import {
   type QuantityKind,
   type Vec3,
 } from '@kadrel/core';
-import { factsOfPart } from '../session/built.ts';
+import { measuresOf } from '../session/built.ts';
 import { AlignPanel } from './AlignPanel.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
 import { ManyParts } from './ManyParts.tsx';
 import { NumberField, Quantity } from './NumberField.tsx';
+import { Recipe } from './Recipe.tsx';
 import { Section } from './Section.tsx';
 
 /** The exact numbers of what is selected. */
@@ -79,9 +81,10 @@ function VariableRow({ name, text }: { name: string; text: string }) {
 function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
   const session = useSession();
   const built = useSessionState((state) => state.built);
-  const facts = factsOfPart({ built }, part.id);
+  const measures = measuresOf({ built }, part.id);
   const pose = worldFromPart(document, part.id);
-  const inPart = datumInPart(part, () => facts?.measures.box);
+  const { base } = definitionOf(document, part).recipe;
+  const inPart = datumInPart(part, () => measures?.box, base);
   const place = inPart && carry(pose, inPart);
   const isTop = part.parent === null;
   return (
@@ -105,7 +108,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
         values={vectorOf(part.placement.turn)}
         formulas={part.placement.turn}
       />
-      {facts && <Overall part={part} values={boxSize(facts.measures.box)} />}
+      {measures && <Overall part={part} values={boxSize(measures.box)} />}
       <Resets part={part} />
       <Recipe part={part} />
       <Section title="Colour">
@@ -207,79 +210,11 @@ function Triple({ label, blank, part, kind, values, formulas }: TripleProps) {
   );
 }
 
-function Recipe({ part }: { part: Part }) {
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  const { base } = part.recipe;
-  const set = (values: Record<string, unknown>) => session.say('change', { parts: [part.id], ...values });
-  if (base.kind === 'combine') {
-    const words = { union: 'Union of', subtract: 'Cut', intersect: 'Common part of' }[base.how];
-    return (
-      <Section title="Recipe">
-        <p className="px-3.5 pb-1 text-ink2">{words}</p>
-        <ul>
-          {base.operands.map((id, i) => (
-            <li key={id}>
-              <button type="button" className="quiet ml-1.5 text-left" onClick={() => session.select([id])}>
-                {base.how === 'subtract' && i > 0 ? 'less ' : ''}
-                <span className="underline decoration-rule underline-offset-2">
-                  {document.items[id]?.name}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      </Section>
-    );
-  }
-  if (base.kind === 'stretched') {
-    const words = {
-      box: 'A box, stretched aslant',
-      cylinder: 'An elliptic cylinder',
-      sphere: 'An ellipsoid',
-    };
-    return (
-      <Section title="Recipe">
-        <p className="px-3.5 text-ink2">{words[base.of.kind]}, exact. Its sizes are set above.</p>
-      </Section>
-    );
-  }
-  const rows: readonly (readonly [string, Num, (text: string) => Promise<boolean>])[] =
-    base.kind === 'box'
-      ? (['Length', 'Width', 'Height'] as const).map((label, axis) => [
-          label,
-          base.size[axis]!,
-          (text: string) => set({ size: [0, 1, 2].map((i) => (i === axis ? text : 'now')) }),
-        ])
-      : [
-          ['Diameter', base.diameter, (text) => set({ diameter: text })],
-          ...(base.kind === 'cylinder'
-            ? [['Height', base.height, (text: string) => set({ height: text })] as const]
-            : []),
-        ];
-  return (
-    <Section title="Recipe">
-      {rows.map(([label, value, commit]) => (
-        <div key={label} className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
-          <span className="pt-1">{label}</span>
-          <Quantity
-            label={label}
-            kind="length"
-            value={value}
-            now={typeof value === 'number' ? value : value.value}
-            commit={commit}
-          />
-        </div>
-      ))}
-    </Section>
-  );
-}
-
 function Facts({ part }: { part: Part }) {
   const built = useSessionState((state) => state.built);
   const document = useSessionState((state) => state.document);
   const failure = built.failures.find((f) => f.part === part.id);
-  const measures = factsOfPart({ built }, part.id)?.measures;
+  const measures = measuresOf({ built }, part.id);
   const { scene } = document;
   if (failure)
     return (

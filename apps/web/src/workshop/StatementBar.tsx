@@ -8,7 +8,7 @@ import {
   MenuItem,
   MenuItems,
 } from '@headlessui/react';
-import { findVerbs, formatLengthWithUnit, verbNamed, type Verb } from '@kadrel/core';
+import { findVerbs, formatAngle, formatLengthWithUnit, verbNamed, type Verb } from '@kadrel/core';
 import clsx from 'clsx';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import {
@@ -212,12 +212,33 @@ function Hints({ statement }: { statement: Statement }) {
   return (
     <div className="flex shrink-0 items-center gap-1.5 pl-2 text-[13px] text-ink2">
       <Result statement={statement} />
-      {isDone && <span>done; change a blank to adjust</span>}
+      {isDone && <GoOn statement={statement} />}
+      {isDone && <span>{statement.step ? 'done' : 'done; change a blank to adjust'}</span>}
       <kbd className="key">Enter</kbd>
       <span>{isDone ? 'adjust' : 'place'}</span>
       <kbd className="key">Esc</kbd>
       <span>{isDone ? 'close' : 'leave'}</span>
     </div>
+  );
+}
+
+/** After a copy was left behind: the pattern that goes on with its step. */
+function GoOn({ statement: { step } }: { statement: Statement }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  if (!step) return null;
+  const size =
+    step.kind === 'along' ? formatLengthWithUnit(Math.hypot(...step.by), scene) : formatAngle(step.angle);
+  return (
+    <span className="flex items-center gap-1" role="group" aria-label="Go on with copies">
+      <span>more in all:</span>
+      <button type="button" className="button" onClick={() => session.goOn('every')}>
+        every <span className="num">{size}</span>
+      </button>
+      <button type="button" className="button" onClick={() => session.goOn('across')}>
+        across <span className="num">{size}</span>
+      </button>
+    </span>
   );
 }
 

@@ -31,6 +31,7 @@ export const OTHER_KEYS: readonly (readonly [key: string, about: string])[] = [
   ['Tab in a pick', 'The next within reach; after the last, the next blank'],
   ['Shift+letter', 'In a pick: one kind of snap for once (Snaps lists the letters)'],
   ['Shift+Y', 'In a pick: stay on the part that is caught'],
+  ['Alt+arrows', 'In the tree: up, down, into the group above, or out of the group'],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['?', 'This sheet'],
@@ -114,14 +115,16 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
     };
 
     const handle = (key: string, event: KeyboardEvent): boolean => {
-      const { statement, lookingAt, document: model } = session.store.getState();
+      const { statement, lookingAt, document: model, omitting, selection } = session.store.getState();
       const onButton =
         event.target instanceof HTMLElement &&
         event.target.closest('button,a,[role="button"],[role="slider"],[role="treeitem"]') !== null;
       if (key === 'Escape') {
         if (lookingAt !== null) session.lookAt(null);
         else if (statement) session.leave();
-        else session.select([]);
+        else if (omitting !== null) session.set({ omitting: null });
+        else if (selection.length > 0) session.select([]);
+        else session.openGroup(null);
         return true;
       }
       if (key === 'Ctrl+Z') return (session.undo(), true);
@@ -155,6 +158,7 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       if (key === 'V') return (screen.toggleViews(), true);
       if (key === 'O') return (session.set({ isSelectOnly: !session.store.getState().isSelectOnly }), true);
       if (key === '[' || key === ']') return (resizeGrips(key === ']' ? 1.25 : 0.8), true);
+      if (key === 'R' && statement?.phase === 'done' && statement.step) return (session.goOn('every'), true);
       const verb = VERBS.find((candidate) => candidate.key === key);
       if (!verb || (onButton && key === 'Enter')) return false;
       startVerb(session, verb);

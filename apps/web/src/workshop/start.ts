@@ -3,9 +3,12 @@ import type { Verb } from '@kadrel/core';
 import type { Session } from '../session/store.ts';
 import { exactMm } from '../session/statement.ts';
 
+/** Verbs that ask for nothing but parts. */
+const AT_ONCE = new Set(['delete', 'hide', 'group', 'ungroup', 'dissolve', 'unlink', 'lock']);
+
 export function startVerb(session: Session, verb: Verb): void {
   const { selection, document } = session.store.getState();
-  if (verb.id === 'delete' && selection.length > 0) void session.say('delete', { parts: [...selection] });
+  if (AT_ONCE.has(verb.id) && selection.length > 0) void session.say(verb.id, { parts: [...selection] });
   else if (verb.id === 'duplicate' && selection.length > 0) {
     // A copy in the very same place would lie there unseen: it stands one grid step away to begin with.
     const step = exactMm(document.scene.grid);

@@ -4,6 +4,7 @@ import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import {
   DOCUMENT_VERSION,
+  childrenOf,
   type Base,
   type ItemId,
   type KadrelDocument,
@@ -43,25 +44,85 @@ export const placementAt = (origin: NumVector): Placement => ({ origin, turn: [0
 export const poseOfPlacement = ({ origin, turn }: Placement): Pose =>
   poseOf(vectorOf(origin), vectorOf(turn));
 
-/** Ids of the operands of a part, in order; none for a plain solid. */
-export const operandsOf = (part: Part): readonly ItemId[] =>
-  part.recipe.base.kind === 'combine' ? part.recipe.base.operands : [];
-
-/** Parts that are not operands of another, in the order of the tree. */
+/** Items that are not below another, in the order of the tree. */
 export function topParts(document: KadrelDocument): Part[] {
   return Object.values(document.items)
     .filter((item) => item.parent === null)
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
-/** Parts that are seen and measured: at the top, and visible. */
+/** What is right below a part, in order. */
+export const below = (document: KadrelDocument, part: Part): Part[] =>
+  childrenOf(part).flatMap((id) => document.items[id] ?? []);
+
+export const isGroup = (part: Part): boolean => part.recipe.base.kind === 'group';
+
+/** Consists of solids that are built by themselves: a pattern, a group, or a link to one. */
+export function isWhole(document: KadrelDocument, part: Part): boolean {
+  const { kind } = definitionOf(document, part).recipe.base;
+  return kind === 'pattern' || kind === 'group';
+}
+
+/** The part whose recipe this one has: itself, or what it is linked to. */
+export function definitionOf(document: KadrelDocument, part: Part): Part {
+  const { base } = part.recipe;
+  return base.kind === 'link' ? (document.items[base.to] ?? part) : part;
+}
+
+/**
+ * Items that stand for themselves, in the order of the tree: parts and patterns, at the top and in groups. Operands of a
+ * combination and sources of a pattern do not.
+ */
+export const standingParts = (document: KadrelDocument): Part[] =>
+  topParts(document).flatMap((part) => standingWithin(document, part, () => true));
+
+/** Standing items that are seen and measured: neither they nor a group above them is hidden. */
 export const visibleParts = (document: KadrelDocument): Part[] =>
-  topParts(document).filter((part) => part.visible);
+  topParts(document).flatMap((part) => standingWithin(document, part, ({ visible }) => visible));
+
+/** Groups of which something can be seen, the outer ones first. */
+export function visibleGroups(document: KadrelDocument): Part[] {
+  const within = (part: Part): Part[] =>
+    isGroup(part) && part.visible ? [part, ...below(document, part).flatMap(within)] : [];
+  return topParts(document).flatMap(within);
+}
+
+/** The part itself, or for a group what stands in it. */
+export function standingWithin(
+  document: KadrelDocument,
+  part: Part,
+  may: (part: Part) => boolean = () => true,
+): Part[] {
+  if (!may(part)) return [];
+  if (!isGroup(part)) return [part];
+  return below(document, part).flatMap((member) => standingWithin(document, member, may));
+}
+
+/** The standing items that parts come to: a group its members. */
+export const standingOf = (document: KadrelDocument, parts: readonly ItemId[]): Set<ItemId> =>
+  new Set(
+    parts.flatMap((id) => {
+      const part = document.items[id];
+      return part ? standingWithin(document, part).map((one) => one.id) : [];
+    }),
+  );
+
+/** What a click on a standing item means: the outermost group above it that is not open, or the item itself. */
+export function selectableOf(document: KadrelDocument, id: ItemId, open: ItemId | null): ItemId {
+  const inside = new Set(open === null ? [] : lineage(document, open));
+  return lineage(document, id).find((above) => !inside.has(above)) ?? id;
+}
+
+/** Whether an item stands for itself: nothing but groups is above it. */
+export function isStanding(document: KadrelDocument, id: ItemId): boolean {
+  const above = lineage(document, id).slice(0, -1);
+  return above.every((one) => isGroup(document.items[one]!));
+}
 
 /** The part and everything below it, the part first. */
-export function withOperands(document: KadrelDocument, id: ItemId): Part[] {
+export function withAllBelow(document: KadrelDocument, id: ItemId): Part[] {
   const part = document.items[id];
-  return part ? [part, ...operandsOf(part).flatMap((operand) => withOperands(document, operand))] : [];
+  return part ? [part, ...childrenOf(part).flatMap((child) => withAllBelow(document, child))] : [];
 }
 
 /** Ids from the top down to `id`, `id` last. */

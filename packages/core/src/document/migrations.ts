@@ -3,11 +3,16 @@ import { DOCUMENT_VERSION, documentSchema, type KadrelDocument } from './schema.
 
 type Json = Record<string, unknown>;
 /** Index 0 lifts version 1 to 2, and so on. */
-const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews];
+const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews, withPatterns];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
 function withPinsAndViews(old: Json): Json {
   return { ...old, kadrel: 2, scene: { ...(old.scene as Json), nudge: 1 }, pins: {}, views: {} };
+}
+
+/** 2 → 3: patterns, groups and links are new; nothing that was there changes. */
+function withPatterns(old: Json): Json {
+  return { ...old, kadrel: 3 };
 }
 
 /** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */

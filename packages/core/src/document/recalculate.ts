@@ -3,6 +3,7 @@ import { readQuantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
+import type { Layout, Spacing } from './layout.ts';
 import type { KadrelDocument, Num, NumVector } from './schema.ts';
 
 /** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
@@ -32,6 +33,35 @@ export function recalculate(draft: KadrelDocument): string[] {
     if (base.kind === 'cylinder' || base.kind === 'sphere')
       base.diameter = update(base.diameter, 'length', Number.MIN_VALUE);
     if (base.kind === 'cylinder') base.height = update(base.height, 'length', Number.MIN_VALUE);
+    if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, -Infinity));
   }
   return problems;
+}
+
+/** Replaces every number of a layout that may have a formula, in place. */
+function mapLayoutNumbers(layout: Layout, map: (n: Num, kind: QuantityKind) => Num): void {
+  const spaced = (spacing: Spacing, kind: QuantityKind): Spacing =>
+    'pitch' in spacing ? { pitch: map(spacing.pitch, kind) } : { span: map(spacing.span, kind) };
+  switch (layout.kind) {
+    case 'along': {
+      layout.spacing = spaced(layout.spacing, 'length');
+      const { growth, fit } = layout;
+      if (fit) fit.gap = map(fit.gap, 'length');
+      if (growth && 'gap' in growth) growth.gap = map(growth.gap, 'length');
+      if (growth && 'turn' in growth) growth.turn = map(growth.turn, 'angle');
+      if (growth && 'size' in growth) growth.size = growth.size.map((n) => map(n, 'length')) as NumVector;
+      return;
+    }
+    case 'around':
+      layout.spacing = spaced(layout.spacing, 'angle');
+      layout.rise = map(layout.rise, 'length');
+      return;
+    case 'grid':
+      for (const row of layout.rows) row.spacing = spaced(row.spacing, 'length');
+      return;
+    case 'path':
+      if (layout.spacing) layout.spacing = spaced(layout.spacing, 'length');
+      return;
+    case 'reflection':
+  }
 }

@@ -1,18 +1,13 @@
 /** The document: plain data, validated, versioned, open. docs/format.md describes it for readers outside. */
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../quantity/units.ts';
+import { layoutSchema, memberKeySchema } from './layout.ts';
+import { finite, numberSchema, pointSchema, vectorSchema } from './numbers.ts';
+
+export type { Num, NumVector } from './numbers.ts';
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 2;
-
-const finite = z.number().finite();
-
-/** A number in mm or degrees; with a formula where it depends on variables. */
-const numberSchema = z.union([finite, z.strictObject({ formula: z.string().max(2000), value: finite })]);
-export type Num = z.infer<typeof numberSchema>;
-
-const vectorSchema = z.tuple([numberSchema, numberSchema, numberSchema]);
-export type NumVector = z.infer<typeof vectorSchema>;
+export const DOCUMENT_VERSION = 3;
 
 const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
 export type ItemId = string;
@@ -21,7 +16,6 @@ export type ItemId = string;
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
 
 const step = z.union([z.literal(-1), z.literal(0), z.literal(1)]);
-const pointSchema = z.tuple([finite, finite, finite]);
 /**
  * The point of a part that its X, Y, Z refer to: its own origin, one of the 27 points of its box in its own frame, or
  * any point of its own frame, mm.
@@ -65,12 +59,31 @@ const combineBase = z.strictObject({
   how: z.enum(['union', 'subtract', 'intersect']),
   operands: z.array(idSchema).min(1),
 });
+/** Sources are items whose parent is this one; each member consists of all of them. Members are computed, not stored. */
+const patternBase = z.strictObject({
+  kind: z.literal('pattern'),
+  sources: z.array(idSchema).min(1),
+  layout: layoutSchema,
+  /** Members that are left out. */
+  omitted: z.array(memberKeySchema),
+});
+export type PatternBase = z.infer<typeof patternBase>;
+
+/** Members are items whose parent is this one; each stands for itself. */
+const groupBase = z.strictObject({ kind: z.literal('group'), members: z.array(idSchema).min(1) });
+
+/** Has the recipe of another part, whatever that becomes. */
+const linkBase = z.strictObject({ kind: z.literal('link'), to: idSchema });
+
 const baseSchema = z.discriminatedUnion('kind', [
   boxBase,
   cylinderBase,
   sphereBase,
   stretchedBase,
   combineBase,
+  patternBase,
+  groupBase,
+  linkBase,
 ]);
 export type Base = z.infer<typeof baseSchema>;
 /** Bases that stand for themselves: no operands, no map. */
@@ -81,7 +94,7 @@ const partSchema = z.strictObject({
   id: idSchema,
   kind: z.literal('part'),
   name: z.string().min(1).max(120),
-  /** The part that this one is an operand of, or null at the top. */
+  /** What this one is an operand, a source or a member of, or null at the top. */
   parent: idSchema.nullable(),
   /** Rank among its siblings, ascending. */
   order: finite,
@@ -156,15 +169,21 @@ export const documentSchema = shapeSchema.superRefine((document, context) => {
     if (pin.id !== id) fault(['pins', id, 'id'], `Pin ${id} calls itself ${pin.id}.`);
   for (const [id, item] of Object.entries(document.items)) {
     if (item.id !== id) fault(['items', id, 'id'], `Item ${id} calls itself ${item.id}.`);
-    const { base } = item.recipe;
-    const operands = base.kind === 'combine' ? base.operands : [];
-    if (new Set(operands).size !== operands.length)
+    const below = childrenOf(item);
+    if (new Set(below).size !== below.length)
       fault(['items', id, 'recipe'], `${item.name} uses a part twice.`);
-    for (const operand of operands)
-      if (document.items[operand]?.parent !== id)
-        fault(['items', id, 'recipe'], `${item.name} uses ${operand}, which is not below it.`);
+    for (const child of below)
+      if (document.items[child]?.parent !== id)
+        fault(['items', id, 'recipe'], `${item.name} uses ${child}, which is not below it.`);
+    const { base } = item.recipe;
+    if (base.kind === 'link' && !document.items[base.to])
+      fault(['items', id, 'recipe'], `${item.name} is linked to ${base.to}, which is not there.`);
+    if (base.kind === 'link' && document.items[base.to]?.recipe.base.kind === 'link')
+      fault(['items', id, 'recipe'], `${item.name} is linked to a link.`);
+    if (isWithinItself(document.items, item))
+      fault(['items', id, 'recipe'], `${item.name} is made from itself.`);
     const parent = item.parent === null ? undefined : document.items[item.parent];
-    if (item.parent !== null && !usesOperand(parent, id))
+    if (item.parent !== null && !(parent && childrenOf(parent).includes(id)))
       fault(['items', id, 'parent'], `${item.name} stands below a part that does not use it.`);
     let above: Part | undefined = item;
     for (let depth = 0; above?.parent; depth++) {
@@ -178,6 +197,32 @@ export const documentSchema = shapeSchema.superRefine((document, context) => {
 });
 export type KadrelDocument = z.infer<typeof shapeSchema>;
 
-function usesOperand(parent: Part | undefined, id: ItemId): boolean {
-  return parent?.recipe.base.kind === 'combine' && parent.recipe.base.operands.includes(id);
+/** Ids of what a part is made from, in order: operands, sources, or members of a group. None for a plain solid. */
+export function childrenOf({ recipe: { base } }: Part): readonly ItemId[] {
+  switch (base.kind) {
+    case 'combine':
+      return base.operands;
+    case 'pattern':
+      return base.sources;
+    case 'group':
+      return base.members;
+    default:
+      return [];
+  }
+}
+
+/** Whether a link, followed upward from where it stands, belongs to what it is linked to. */
+export function isWithinItself(items: Readonly<Record<ItemId, Part>>, link: Part): boolean {
+  if (link.recipe.base.kind !== 'link') return false;
+  // What the link is made from: all below what it is linked to, and below what links there are linked to.
+  const seen = new Set<ItemId>();
+  const made = [link.recipe.base.to];
+  for (let id = made.pop(); id !== undefined; id = made.pop()) {
+    if (seen.has(id)) continue;
+    seen.add(id);
+    const item = items[id];
+    if (!item) continue;
+    made.push(...childrenOf(item), ...(item.recipe.base.kind === 'link' ? [item.recipe.base.to] : []));
+  }
+  return seen.has(link.id);
 }

@@ -1,6 +1,6 @@
 /** Which parts are like others: by what they are, by size, by colour; and which lie exactly on one another. */
-import { visibleParts } from '../document/items.ts';
-import type { Base, ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import { below, definitionOf, visibleParts } from '../document/items.ts';
+import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { boxSize, type Box } from '../space/box.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 
@@ -39,7 +39,7 @@ function isLike(
     case 'colour':
       return part.colour === seed.colour;
     case 'kind':
-      return kindOf(part.recipe.base) === kindOf(seed.recipe.base);
+      return kindOf(document, part) === kindOf(document, seed);
     case 'recipe':
       return recipeOf(document, part) === recipeOf(document, seed);
     case 'size': {
@@ -52,18 +52,20 @@ function isLike(
   }
 }
 
-const kindOf = (base: Base): string =>
-  base.kind === 'combine' ? base.how : base.kind === 'stretched' ? base.of.kind : base.kind;
+function kindOf(document: KadrelDocument, part: Part): string {
+  const { base } = definitionOf(document, part).recipe;
+  if (base.kind === 'combine') return base.how;
+  return base.kind === 'pattern' ? base.layout.kind : base.kind === 'stretched' ? base.of.kind : base.kind;
+}
 
-/** What a part is made of, without names and ids: the operands by what they are, and where. */
-function recipeOf(document: KadrelDocument, { recipe }: Part): string {
-  const { base, steps } = recipe;
-  if (base.kind !== 'combine') return JSON.stringify([base, steps]);
-  const operands = base.operands.map((id) => {
-    const operand = document.items[id]!;
-    return [recipeOf(document, operand), operand.placement];
-  });
-  return JSON.stringify([base.how, operands, steps]);
+/** What a part is made of, without names and ids: what is below it by what that is, and where. */
+function recipeOf(document: KadrelDocument, part: Part): string {
+  const definition = definitionOf(document, part);
+  const { base } = definition.recipe;
+  const children = below(document, definition).map((child) => [recipeOf(document, child), child.placement]);
+  if (base.kind === 'combine') return JSON.stringify([base.how, children]);
+  if (base.kind === 'pattern') return JSON.stringify([base.layout, base.omitted, children]);
+  return JSON.stringify(base.kind === 'group' ? children : base);
 }
 
 /** Visible parts at the top whose names hold a text; case and accents do not count. */
@@ -85,18 +87,21 @@ const shown = visibleParts;
 /** What tells solids apart, in the world. */
 export interface Likely {
   readonly part: ItemId;
+  /** Of a pattern, which member. */
+  readonly member?: string;
   /** mm³ */
   readonly volume: number;
   readonly centroid: Vec3;
-  readonly box: Box;
+  /** Asked for only where the rest agrees. */
+  readonly box: () => Box;
 }
 
 /** Solids whose volume, centre of mass and box agree to this (mm; parts of the volume) lie on one another. */
 const SAME_PLACE_MM = 1e-6;
 const SAME_VOLUME = 1e-9;
 
-/** Groups of parts that lie exactly on each other, two or more in each; in the order given. */
-export function doublesAmong(parts: readonly Likely[]): ItemId[][] {
+/** Groups of solids that lie exactly on each other, two or more in each; in the order given. */
+export function doublesAmong(parts: readonly Likely[]): Likely[][] {
   const groups: Likely[][] = [];
   const byPlace = new Map<string, Likely[][]>();
   for (const one of parts) {
@@ -111,11 +116,12 @@ export function doublesAmong(parts: readonly Likely[]): ItemId[][] {
       for (const cell of new Set(cells)) byPlace.set(cell, [...(byPlace.get(cell) ?? []), made]);
     }
   }
-  return groups.filter(({ length }) => length > 1).map((group) => group.map(({ part }) => part));
+  return groups.filter(({ length }) => length > 1);
 }
 
-const isDouble = (a: Likely, b: Likely): boolean =>
-  Math.abs(a.volume - b.volume) <= SAME_VOLUME * Math.max(a.volume, b.volume) &&
-  distance(a.centroid, b.centroid) <= SAME_PLACE_MM &&
-  distance(a.box.min, b.box.min) <= SAME_PLACE_MM &&
-  distance(a.box.max, b.box.max) <= SAME_PLACE_MM;
+function isDouble(a: Likely, b: Likely): boolean {
+  if (Math.abs(a.volume - b.volume) > SAME_VOLUME * Math.max(a.volume, b.volume)) return false;
+  if (distance(a.centroid, b.centroid) > SAME_PLACE_MM) return false;
+  const [p, q] = [a.box(), b.box()];
+  return distance(p.min, q.min) <= SAME_PLACE_MM && distance(p.max, q.max) <= SAME_PLACE_MM;
+}

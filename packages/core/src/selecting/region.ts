@@ -29,12 +29,23 @@ export interface RegionQuery {
   readonly onlySeen?: boolean;
 }
 
-/** The parts that the region touches, or wholly encloses, in the order of the scene. */
+/**
+ * The parts that the region touches, or wholly encloses, in the order of the scene. A pattern is enclosed with all its
+ * members.
+ */
 export function partsInRegion({ scene, camera, region, rule, onlySeen }: RegionQuery): string[] {
   const limits = boundsOf(region);
-  const found = scene.instances.filter((instance) => takes(instance, camera, region, rule, limits));
+  const missed = new Set<string>();
+  const found = scene.instances.filter((instance) => {
+    // One member outside is enough, and so is one that is met.
+    if (rule === 'enclosed' && missed.has(instance.part)) return false;
+    const isTaken = takes(instance, camera, region, rule, limits);
+    if (!isTaken) missed.add(instance.part);
+    return isTaken;
+  });
   const taken = onlySeen ? seenOf(found, scene, camera, region) : found;
-  return taken.map(({ part }) => part);
+  const parts = [...new Set(taken.map(({ part }) => part))];
+  return rule === 'enclosed' ? parts.filter((part) => !missed.has(part)) : parts;
 }
 
 function takes(

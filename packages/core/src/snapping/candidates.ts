@@ -7,7 +7,7 @@ import { carry } from '../space/pose.ts';
 import type { Ray } from '../space/plane.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { localRay } from './raycast.ts';
-import type { SnapInstance, SnapScene } from './scene.ts';
+import { whose, type SnapInstance, type SnapScene } from './scene.ts';
 import { POINT_KINDS, type SnapKind } from './shape.ts';
 import type { Snap, SnapQuery } from './snap.ts';
 
@@ -16,8 +16,8 @@ export interface Candidate extends Snap {
   /** What must not be hidden: the point, or the rim that offers a centre; null for a mark that nothing hides. */
   readonly seenAt: Vec3 | null;
   readonly chordMm: number;
-  /** Stands inside its own part, which therefore does not hide it. */
-  readonly isInside?: boolean;
+  /** Stands inside this solid, which therefore does not hide it. */
+  readonly inside?: SnapInstance | undefined;
   readonly rank: number;
   readonly depth: number;
 }
@@ -127,7 +127,7 @@ export const isCatchable = (part: string, { without, may }: SnapQuery): boolean 
 
 /** Corners, middles, centres, quadrants: what the kernel packed. */
 export function packedPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, offer: Offer): void {
-  const { shape, pose, part } = instance;
+  const { shape, pose } = instance;
   const { camera, settings, pointer } = query;
   if (!POINT_KINDS.some((kind) => settings.kinds.has(kind))) return;
   const local = localRay(instance, ray);
@@ -143,13 +143,13 @@ export function packedPoints(instance: SnapInstance, ray: Ray, query: SnapQuery,
     offer({
       point,
       kind,
-      part,
+      ...whose(instance),
       feature,
       offPx,
       seenAt: point,
       chordMm: shape.chordMm,
       // The centre of a ball: it bears the name of one face, where those of rims bear two.
-      isInside: kind === 'centre' && !feature.includes(MEETING),
+      inside: kind === 'centre' && !feature.includes(MEETING) ? instance : undefined,
     });
   });
 }
@@ -171,7 +171,7 @@ const BOX_POINTS: readonly (readonly [at: BoxPoint, words: string])[] = STEPS.fl
 
 /** The datum, the box points and the centres of a part: points that it has without showing them. */
 export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, offer: Offer): void {
-  const { pose, part, box, datum, mass, shape } = instance;
+  const { pose, box, datum, mass, shape } = instance;
   const { kinds, reachPx } = query.settings;
   const isNear = pointTest(localRay(instance, ray), query.camera, reachPx);
   const put = (own: Vec3, kind: SnapKind, isInside: boolean, words?: string) => {
@@ -182,11 +182,11 @@ export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, o
     offer({
       point,
       kind,
-      part,
+      ...whose(instance),
       offPx,
       seenAt: point,
       chordMm: shape.chordMm,
-      isInside,
+      inside: isInside ? instance : undefined,
       ...(words === undefined ? {} : { words }),
     });
   };

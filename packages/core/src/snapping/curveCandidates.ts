@@ -9,7 +9,7 @@ import { endless, feetFrom, lengthOf, nearestToRay, tangentsFrom, worldCurve, ty
 import type { Guide } from './guides.ts';
 import { crossInView, isOnFace, meetFace, meetInSpace, meetPlane } from './meetings.ts';
 import { localRay, type SurfaceHit } from './raycast.ts';
-import type { SnapInstance, SnapScene } from './scene.ts';
+import { whose, type SnapInstance, type SnapScene } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapKind } from './shape.ts';
 import type { SnapQuery } from './snap.ts';
 
@@ -70,7 +70,7 @@ export function guidesNear(ray: Ray, query: SnapQuery): NearCurve[] {
 }
 
 const source = ({ instance, feature }: NearCurve) => ({
-  ...(instance ? { part: instance.part } : {}),
+  ...(instance ? whose(instance) : {}),
   ...(feature === undefined ? {} : { feature }),
   chordMm: instance?.shape.chordMm ?? 0,
 });
@@ -230,13 +230,21 @@ export function footOnFace(surface: SurfaceHit, query: SnapQuery, offer: Offer):
   const { from, camera, pointer, settings } = query;
   if (!from || !settings.kinds.has('perpendicular')) return;
   const { instance, face } = surface;
-  const { shape, part } = instance;
+  const { shape } = instance;
   const foot = footOf(instance, face, from);
   if (!foot || distance(foot, from) < TOUCHING_MM || !isOnFace(instance, face, foot)) return;
   const offPx = pixelsOff(camera, foot, pointer);
   if (offPx > settings.reachPx) return;
   const feature = shape.names[shape.faceName[face]!]!;
-  offer({ point: foot, kind: 'perpendicular', part, feature, offPx, seenAt: foot, chordMm: shape.chordMm });
+  offer({
+    point: foot,
+    kind: 'perpendicular',
+    ...whose(instance),
+    feature,
+    offPx,
+    seenAt: foot,
+    chordMm: shape.chordMm,
+  });
 }
 
 function footOf({ shape, pose }: SnapInstance, face: number, from: Vec3): Vec3 | undefined {

@@ -141,7 +141,12 @@ function edges(features: ShapeFeatures, written: readonly string[], document: Ka
   return found;
 }
 
-function edgeFit([a, b]: readonly string[], names: readonly string[], document: KadrelDocument): number {
+/** How well two written names fit the two faces beside an edge; 0 when not at all. */
+export function edgeFit(
+  [a, b]: readonly string[],
+  names: readonly string[],
+  document: KadrelDocument,
+): number {
   if (names.length !== 2) return 0;
   const pairs = [
     [names[0]!, names[1]!],

@@ -12,6 +12,10 @@ export interface NamedPoint {
   readonly snap?: string | undefined;
   /** A point of the part's own frame, mm: of several features with these names, the nearest is meant. */
   readonly near?: Vec3 | undefined;
+  /** Of a pattern, which member: `7`, or `2x3` in a grid; without one, the first. */
+  readonly member?: string | number | undefined;
+  /** Of a pattern with several sources, or a group in it, which part. */
+  readonly of?: string | undefined;
 }
 
 /** Points nearer to one another than this are one point: a thousand times finer than the kernel's tolerance. */

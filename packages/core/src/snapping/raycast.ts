@@ -101,7 +101,7 @@ export function castOnScene(
   scene: SnapScene,
   ray: Ray,
   most = Infinity,
-  may?: (part: string) => boolean,
+  may?: (part: string, instance: SnapInstance) => boolean,
 ): SurfaceHit | undefined {
   let found: SurfaceHit | undefined;
   const { from, direction } = ray;
@@ -110,7 +110,7 @@ export function castOnScene(
     (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? most),
     (i) => {
       const instance = scene.instances[i]!;
-      if (may && !may(instance.part)) return;
+      if (may && !may(instance.part, instance)) return;
       const hit = castOnShape(instance.shape, localRay(instance, ray), found?.distance ?? most);
       if (hit)
         found = {

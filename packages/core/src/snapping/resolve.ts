@@ -27,6 +27,7 @@ import {
   type NearCurve,
 } from './curveCandidates.ts';
 import { castOnScene, onSurface, type SurfaceHit } from './raycast.ts';
+import { whose, type SnapInstance } from './scene.ts';
 import type { Snap, SnapQuery } from './snap.ts';
 
 /** Hidden by less than this many pixels of depth is not hidden: it is the corner's own faces seen at a slant. */
@@ -77,11 +78,24 @@ function gather(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefined): Ca
   return found.sort((a, b) => a.rank - b.rank || a.offPx - b.offPx || a.depth - b.depth);
 }
 
-function plainSnap({ point, kind, part, feature, pin, words, guide, meeting }: Candidate): Snap {
+function plainSnap({
+  point,
+  kind,
+  part,
+  member,
+  leaf,
+  feature,
+  pin,
+  words,
+  guide,
+  meeting,
+}: Candidate): Snap {
   return {
     point,
     kind,
     ...(part === undefined ? {} : { part }),
+    ...(member === undefined ? {} : { member }),
+    ...(leaf === undefined ? {} : { leaf }),
     ...(feature === undefined ? {} : { feature }),
     ...(pin === undefined ? {} : { pin }),
     ...(words === undefined ? {} : { words }),
@@ -99,14 +113,14 @@ function surfaceUnder(query: SnapQuery, ray: Ray): SurfaceHit | undefined {
 }
 
 function isSeen(candidate: Candidate, query: SnapQuery): boolean {
-  const { seenAt, chordMm, isInside, part } = candidate;
+  const { seenAt, chordMm, inside } = candidate;
   if (query.settings.seeThrough || seenAt === null) return true;
   const { camera, scene, without } = query;
   const [x, y, depth] = project(camera, seenAt);
   const ray = rayThrough(camera, x, y);
   const slack = Math.max(HIDDEN_SLACK_CHORDS * chordMm, HIDDEN_SLACK_PX * mmPerPixelAt(camera, depth));
   const far = distance(ray.from, seenAt) - slack;
-  const hides = (other: string) => !without?.has(other) && !(isInside === true && other === part);
+  const hides = (other: string, instance: SnapInstance) => !without?.has(other) && instance !== inside;
   return castOnScene(scene, ray, far, hides) === undefined;
 }
 
@@ -119,7 +133,7 @@ function surfaceSnaps(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefine
   if (caught && kinds.has('on face')) {
     const { instance, face } = caught;
     const feature = instance.shape.names[instance.shape.faceName[face]!]!;
-    found.push({ ...onSurface(caught, ray), kind: 'on face', part: instance.part, feature });
+    found.push({ ...onSurface(caught, ray), kind: 'on face', ...whose(instance), feature });
   }
   found.push(...planeSnaps(query, ray, surface));
   return found.filter((snap) => snap !== null);
@@ -132,7 +146,7 @@ function surfaceSnaps(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefine
 function halfWay(surface: SurfaceHit, ray: Ray, query: SnapQuery): Snap {
   const { instance } = surface;
   const isPart = (query.settings.halfWay ?? 'part') === 'part';
-  const may = (part: string) => (isPart ? part === instance.part : isCatchable(part, query));
+  const may = (part: string, other: SnapInstance) => (isPart ? other === instance : isCatchable(part, query));
   const near = onSurface(surface, ray).point;
   let far = near;
   let start = surface.distance;
@@ -144,7 +158,7 @@ function halfWay(surface: SurfaceHit, ray: Ray, query: SnapQuery): Snap {
     start += PASSED_MM + next.distance;
     if (isPart) break;
   }
-  return { point: middle(near, far), kind: 'half-way', part: instance.part };
+  return { point: middle(near, far), kind: 'half-way', ...whose(instance) };
 }
 /** A ray goes on this far (mm) behind a surface that it has met. */
 const PASSED_MM = 1e-4;

@@ -8,6 +8,9 @@ import type { SnapShape } from './shape.ts';
 /** A built shape standing in the world for a part. */
 export interface SnapInstance {
   readonly part: string;
+  /** Of a pattern, which member; and the part whose recipe the solid has, where that is another. */
+  readonly member?: string;
+  readonly leaf?: string;
   readonly pose: Pose;
   readonly shape: SnapShape;
   /** The exact box in the part's own frame, mm; its 27 points can be caught. */
@@ -17,6 +20,22 @@ export interface SnapInstance {
   /** The centre of mass in its own frame, mm. */
   readonly mass?: Vec3;
 }
+
+/** Whose a snap on an instance is. */
+export const whose = ({ part, member, leaf }: SnapInstance) => ({
+  part,
+  ...(member ? { member } : {}),
+  ...(leaf === undefined || leaf === part ? {} : { leaf }),
+});
+
+/** The solid that a snap was caught on. */
+export const instanceUnder = (
+  { instances }: SnapScene,
+  snap: { readonly part?: string; readonly member?: string; readonly leaf?: string },
+): SnapInstance | undefined =>
+  instances.find(
+    ({ part, member, leaf }) => part === snap.part && member === snap.member && leaf === snap.leaf,
+  );
 
 export interface SnapScene {
   readonly instances: readonly SnapInstance[];
@@ -38,11 +57,24 @@ export function snapScene(instances: readonly SnapInstance[]): SnapScene {
 
 /** A box in the world round everything of an instance that can be met or caught. */
 function worldReach({ pose, shape, box, datum }: SnapInstance): Box {
+  const reach = carryBox(pose, shapeReach(shape));
+  const more = [...(box ? [carryBox(pose, box)] : [])].flatMap(({ min, max }) => [min, max]);
+  if (datum) more.push(carry(pose, datum));
+  return more.length === 0 ? reach : boxOf([reach.min, reach.max, ...more]);
+}
+
+/** Thousands of members share one shape. */
+const reaches = new WeakMap<SnapShape, Box>();
+
+function shapeReach(shape: SnapShape): Box {
+  const known = reaches.get(shape);
+  if (known) return known;
   const roots = [shape.triangleTree, shape.pointTree, shape.curveTree].flatMap(({ bounds, order }) =>
     order.length === 0 ? [] : [boxFrom(bounds, 0)],
   );
-  const boxes = [...roots, ...(box ? [box] : [])].map((own) => carryBox(pose, own));
-  return boxOf([...boxes.flatMap(({ min, max }) => [min, max]), ...(datum ? [carry(pose, datum)] : [])]);
+  const found = boxOf(roots.flatMap(({ min, max }) => [min, max]));
+  reaches.set(shape, found);
+  return found;
 }
 
 function boxFrom(b: Float64Array, at: number): Box {

@@ -46,6 +46,9 @@ export interface Snap {
   readonly kind: SnapKind;
   /** Part that was caught; undefined for the grid, the origin, pins and guides. */
   readonly part?: string;
+  /** Of a pattern, which member was caught; and the part whose recipe the solid has, where that is another. */
+  readonly member?: string;
+  readonly leaf?: string;
   /** Names of the faces that meet there, joined by &. */
   readonly feature?: string;
   /** The pin that was caught. */

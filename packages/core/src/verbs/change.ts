@@ -1,5 +1,12 @@
 import { datumInPart, datumInWorld } from '../document/datum.ts';
-import { poseOfPlacement, valueOf, vectorOf, worldFromParent } from '../document/items.ts';
+import {
+  definitionOf,
+  poseOfPlacement,
+  standingWithin,
+  valueOf,
+  vectorOf,
+  worldFromParent,
+} from '../document/items.ts';
 import {
   colourSchema,
   type Datum,
@@ -13,6 +20,7 @@ import { roundLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { readOne, readThree } from './reading.ts';
 import { rememberMade } from './reshape.ts';
+import { linkedWith } from './tree.ts';
 import {
   declareVerb,
   isRefusal,
@@ -89,7 +97,8 @@ function changePart(
   if (values.colour !== undefined) {
     const colour = colourSchema.safeParse(values.colour.toLowerCase());
     if (!colour.success) return refuse('colour', 'A colour is written #rrggbb, as in #d9c3a0.', 'colour');
-    part.colour = colour.data;
+    // A group has the colours of what stands in it.
+    for (const one of [part, ...standingWithin(draft, part)]) one.colour = colour.data;
   }
   if (values.visible) part.visible = values.visible === 'yes';
   if (values.locked) part.locked = values.locked === 'yes';
@@ -100,30 +109,46 @@ function changePart(
       return refuse('datum', 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.', 'datum');
     part.datum = datum;
   }
+  const isSized = [values.size, values.height, values.diameter, values.radius].some((v) => v !== undefined);
+  // Parts that share the recipe change with it, each about its own datum.
+  const shared = isSized ? linkedWith(draft, part).filter(({ id }) => id !== part.id) : [];
   // The sizes come before the place, so that the datum of the new size is what is put there.
   const fixed =
     (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
       ? datumInWorld(draft, part, (id) => context.boxOf(id))
       : undefined;
+  const sharing = shared.map((one) => ({ one, datum: datumInWorld(draft, one, (id) => context.boxOf(id)) }));
   return (
-    changeSize(part, values, context) ??
+    changeSize(draft, part, values, context) ??
+    keepShared(draft, sharing, context) ??
     (values.turn && changeTurn(part, values.turn, context)) ??
     (fixed && keepDatum(draft, part, fixed, context)) ??
     (values.at && changePlace(draft, part, values.at, context))
   );
 }
 
+function keepShared(
+  draft: KadrelDocument,
+  sharing: readonly { one: Part; datum: Vec3 | undefined }[],
+  context: VerbContext,
+): undefined {
+  for (const { one, datum } of sharing) if (datum) keepDatum(draft, one, datum, context);
+  return undefined;
+}
+
 function changeSize(
+  draft: KadrelDocument,
   part: Part,
   { size, diameter, radius, height }: ChangeValues,
   context: VerbContext,
 ): Refusal | undefined {
   if ((size ?? diameter ?? radius ?? height) !== undefined)
     rememberMade(
-      part,
+      definitionOf(draft, part),
       datumInPart(part, (id) => context.boxOf(id)),
     );
-  const { base } = part.recipe;
+  // A linked part has the sizes of what it is linked to.
+  const { base } = definitionOf(draft, part).recipe;
   const without = (blank: string) =>
     refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
   if (base.kind === 'box') {
@@ -191,7 +216,8 @@ function keepDatum(
 }
 
 function setDatum(draft: KadrelDocument, part: Part, world: Vec3, context: VerbContext): boolean {
-  const inPart = datumInPart(part, (id) => context.boxOf(id));
+  const { base } = definitionOf(draft, part).recipe;
+  const inPart = datumInPart(part, (id) => context.boxOf(id), base);
   if (!inPart) return false;
   const target = carryBack(worldFromParent(draft, part.id), world);
   const offset = turnVector(poseOfPlacement(part.placement).turn, inPart);

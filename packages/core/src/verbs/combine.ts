@@ -1,9 +1,16 @@
 /** What Union, Subtract and Intersect share: parts become operands of one part and stay editable below it. */
-import { freeName, lineage, poseOfPlacement } from '../document/items.ts';
-import type { CombineHow, ItemId, KadrelDocument, Part } from '../document/schema.ts';
-import { AT_ORIGIN, chain, degreesOfTurn, inverse, isIdentity, roundPoint } from '../space/pose.ts';
+import { freeName, isGroup, isStanding, lineage, worldFromPart } from '../document/items.ts';
+import {
+  isWithinItself,
+  type Base,
+  type CombineHow,
+  type ItemId,
+  type KadrelDocument,
+  type Part,
+} from '../document/schema.ts';
 import { refuse, type Outcome, type Refusal, type VerbContext } from './declare.ts';
 import { addPart } from './make.ts';
+import { attach, moveBelow, linkedWith } from './tree.ts';
 
 interface Combination {
   readonly how: CombineHow;
@@ -28,19 +35,19 @@ export function combine(
   for (const id of [base, ...others]) {
     const part = draft.items[id]!;
     const blank = id === base ? baseBlank : 'parts';
-    if (part.parent !== null)
-      return refuse(
-        'operand',
-        `${part.name} already belongs to ${draft.items[lineage(draft, id)[0]!]!.name}.`,
-        blank,
-      );
+    if (!isStanding(draft, id)) {
+      const owner = lineage(draft, id).find((above) => !isGroup(draft.items[above]!))!;
+      return refuse('operand', `${part.name} already belongs to ${draft.items[owner]!.name}.`, blank);
+    }
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
   const whole = growable(draft.items[base]!, how) ? base : wrap(draft, how, base, as, context);
   const result = draft.items[whole]!;
   if (as !== undefined && whole === base && result.name !== as) result.name = freeName(draft, as);
-  if (result.recipe.base.kind === 'combine') result.recipe.base.operands.push(...others);
-  for (const id of others) putBelow(draft.items[id]!, result);
+  for (const id of others) moveBelow(draft, draft.items[id]!, result);
+  const made = linkedWith(draft, result).find((link) => isWithinItself(draft.items, link));
+  if (made)
+    return refuse('circle', `${made.name} is linked to ${result.name} and cannot be part of it.`, 'parts');
   return { result: whole, select: [whole] };
 }
 
@@ -55,27 +62,29 @@ function wrap(
   context: VerbContext,
 ): ItemId {
   const base = draft.items[id]!;
-  const { name, colour, order } = base;
+  const { name } = base;
   if (as === undefined) base.name = freeName(draft, `${name} (base)`);
-  const at = addPart(draft, context, {
-    name: as ?? name,
-    base: { kind: 'combine', how, operands: [id] },
-    at: [0, 0, 0],
-  });
-  const result = draft.items[at]!;
-  result.colour = colour;
-  result.order = order;
-  putBelow(base, result);
-  return at;
+  return wrapParts(draft, [id], { name: as ?? name, base: { kind: 'combine', how, operands: [] } }, context);
 }
 
-/** The operand keeps its place in the world: its placement is told in its parent's frame from now on. */
-function putBelow(part: Part, parent: Part): void {
-  const parentFromWorld = inverse(poseOfPlacement(parent.placement));
-  part.parent = parent.id;
-  if (isIdentity(parentFromWorld.turn) && parentFromWorld.shift.every((n, i) => n === AT_ORIGIN.shift[i]))
-    return;
-  const pose = chain(parentFromWorld, poseOfPlacement(part.placement));
-  part.placement.origin = [...roundPoint(pose.shift)];
-  if (!isIdentity(parentFromWorld.turn)) part.placement.turn = [...degreesOfTurn(pose.turn)];
+/** A new part in the place of the first of others, which become what it is made from, where they stand in the world. */
+export function wrapParts(
+  draft: KadrelDocument,
+  ids: readonly ItemId[],
+  made: { readonly name: string; readonly base: Base },
+  context: VerbContext,
+): ItemId {
+  const first = draft.items[ids[0]!]!;
+  const { colour, order, id: firstId } = first;
+  const parent = first.parent === null ? null : draft.items[first.parent]!;
+  const at = addPart(draft, context, { ...made, at: [0, 0, 0] });
+  const result = draft.items[at]!;
+  if (parent) {
+    // Its frame is the group's, so that it stands square to it.
+    attach(draft, result, parent, firstId, worldFromPart(draft, parent.id));
+  }
+  result.colour = colour;
+  result.order = order;
+  for (const id of ids) moveBelow(draft, draft.items[id]!, result);
+  return at;
 }

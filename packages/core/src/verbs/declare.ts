@@ -2,6 +2,7 @@
  * What a verb is: its blanks, its sentence, its key, its place on the bench, and a pure `apply`. The statement bar, the
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
+import type { WayCurve } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
 import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
@@ -42,6 +43,8 @@ export interface BlankValues {
   direction: Direction;
   /** A corner, an edge, a face or an axis in the world. */
   feature: Feature;
+  /** A curve in the world. */
+  path: WayCurve;
   /** A view, as it is kept. */
   view: ViewState;
   length: Num;
@@ -134,8 +137,8 @@ export interface Standing {
 
 /** What only the kernel can tell of the document that a statement begins with. */
 export type Question =
-  /** The exact box in the world. */
-  | { readonly ask: 'box'; readonly part: ItemId }
+  /** The exact box in the world, or in the part's own frame. */
+  | { readonly ask: 'box'; readonly part: ItemId; readonly frame?: 'own' }
   /** Least and greatest coordinate along a direction of length 1. */
   | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -176,9 +179,16 @@ export interface Outcome {
   readonly result?: ItemId;
   /** What is selected afterwards. */
   readonly select?: readonly ItemId[];
+  /** The step that was left between a part and its copy: what a pattern can go on with. */
+  readonly step?: Step;
   /** How parts whose form changed look in the world, told from how they looked: for the preview. */
   readonly reshaped?: Readonly<Record<ItemId, Affine>>;
 }
+
+/** One step of a row, or of a ring, in the world. */
+export type Step =
+  | { readonly kind: 'along'; readonly by: Vec3 }
+  | { readonly kind: 'around'; readonly axis: Vec3; readonly centre: Vec3; readonly angle: number };
 
 /** Carries a world point p to `linear · p + shift`. */
 export interface Affine {

@@ -19,11 +19,25 @@ import { nudge } from './nudge.ts';
 import { datum } from './datum.ts';
 import { reset } from './reset.ts';
 import { duplicate } from './duplicate.ts';
+import { along } from './along.ts';
+import { around } from './around.ts';
+import { grid } from './grid.ts';
+import { path } from './path.ts';
+import { reflect } from './reflect.ts';
+import { pattern } from './pattern.ts';
+import { omit } from './omit.ts';
+import { free } from './free.ts';
+import { dissolve } from './dissolve.ts';
+import { unlink } from './unlink.ts';
 import { union } from './union.ts';
 import { subtract } from './subtract.ts';
 import { intersect } from './intersect.ts';
 import { change } from './change.ts';
 import { rename } from './rename.ts';
+import { number } from './number.ts';
+import { group } from './group.ts';
+import { ungroup } from './ungroup.ts';
+import { arrange } from './arrange.ts';
 import { deleteParts } from './delete.ts';
 import { hide } from './hide.ts';
 import { show } from './show.ts';
@@ -55,11 +69,25 @@ export const VERBS = [
   datum,
   reset,
   duplicate,
+  along,
+  around,
+  grid,
+  path,
+  reflect,
+  pattern,
+  omit,
+  free,
+  dissolve,
+  unlink,
   union,
   subtract,
   intersect,
   change,
   rename,
+  number,
+  group,
+  ungroup,
+  arrange,
   deleteParts,
   hide,
   show,

@@ -1,5 +1,5 @@
 import { datumInWorld } from '../document/datum.ts';
-import { valueOf } from '../document/items.ts';
+import { standingOf, valueOf } from '../document/items.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { along as pointAlong, subtract } from '../space/vector.ts';
 import { declareVerb, needed, optional, refuse } from './declare.ts';
@@ -30,7 +30,7 @@ export const land = declareVerb({
     const locked = lockedRefusal(draft, chosen);
     if (locked) return locked;
     const direction = worldDirection(along, NO_TURN);
-    const without = new Set(chosen);
+    const without = standingOf(draft, chosen);
     for (const id of chosen) {
       const part = draft.items[id]!;
       const datum = datumInWorld(draft, part, (one) => context.boxOf(one));

@@ -1,4 +1,4 @@
-import { vectorOf, withOperands } from '../document/items.ts';
+import { vectorOf, withAllBelow } from '../document/items.ts';
 import type { ItemId } from '../document/schema.ts';
 import { stretchAlong, cleanDirection, frameAlong } from '../space/matrix.ts';
 import { NO_TURN } from '../space/pose.ts';
@@ -43,11 +43,13 @@ export const mirror = declareVerb({
     const map = stretchAlong(frameAlong(cleanDirection(normal)), [-1, 1, 1]);
     const fixed = chosen.map(centres);
     const reshaped: Record<ItemId, Affine> = {};
-    placedParts(draft, chosen, leaving, context).forEach((id, i) => {
-      reshaped[id] = reshapePart(draft, draft.items[id]!, map, fixed[i]!, (other) => context.boxOf(other));
+    for (const [i, id] of placedParts(draft, chosen, leaving, context).entries()) {
+      const done = reshapePart(draft, draft.items[id]!, map, fixed[i]!, context);
+      if ('refused' in done) return done;
+      reshaped[id] = done;
       // A mirror image is not what was made and then resized: it was made so.
-      for (const part of withOperands(draft, id)) delete part.made;
-    });
+      for (const part of withAllBelow(draft, id)) delete part.made;
+    }
     return { select: parts, reshaped };
   },
 });

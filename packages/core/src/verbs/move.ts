@@ -57,12 +57,12 @@ export const move = declareVerb({
   },
   sentence:
     'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, turning {facing}][ to {normal}][, leaving {leaving}]',
-  apply(draft, { parts, from, to, by, in: frame, along, facing, normal, leaving }, context) {
+  apply(draft, { parts, from, to, by: given, in: frame, along, facing, normal, leaving }, context) {
     if (from !== undefined && to === undefined)
       return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
-    const typed: Vec3 = by ? vectorOf(by) : [0, 0, 0];
+    const typed: Vec3 = given ? vectorOf(given) : [0, 0, 0];
     if (to && typed.some((n) => n !== 0))
       return refuse('both', 'Give two points or a distance, not both.', 'by');
     const isTurned = facing !== undefined && facing !== 'as-is';
@@ -80,17 +80,20 @@ export const move = declareVerb({
     const whole = to ? subtract(vectorOf(to), first!) : undefined;
     const free = FREE_AXES[along]!;
     const placed = placedParts(draft, chosen, leaving, context);
+    let by: Vec3 = [0, 0, 0];
     placed.forEach((id, i) => {
       const axes = axesOf(draft, frame, chosen[i]!);
       const told = whole ? (isIdentity(axes) ? whole : turnBack(axes, whole)) : typed;
       const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
       const isAll = whole !== undefined && free.every((n) => n === 1);
-      shiftPart(draft, draft.items[id]!, isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept));
+      const shift = isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept);
+      if (i === 0) by = shift;
+      shiftPart(draft, draft.items[id]!, shift);
     });
     // Several parts land as one, turned by what the first of them needs.
     const turn =
       isTurned && normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
     if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, turn, vectorOf(to));
-    return { select: parts };
+    return { select: parts, ...(leaving === 'copy' && !turn ? { step: { kind: 'along', by } } : {}) };
   },
 });

@@ -1,14 +1,6 @@
 /** What the verbs of placing share: shifting, turning and copying parts, and what they turn about. */
 import { datumInWorld } from '../document/datum.ts';
-import {
-  freeName,
-  lineage,
-  nextOrder,
-  operandsOf,
-  poseOfPlacement,
-  valueOf,
-  worldFromParent,
-} from '../document/items.ts';
+import { below, isGroup, lineage, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Num, NumVector, Part } from '../document/schema.ts';
 import { boxPoint, unionBoxes } from '../space/box.ts';
 import { multiply } from '../space/matrix.ts';
@@ -26,6 +18,7 @@ import {
 } from '../space/pose.ts';
 import { cleanLength, roundAngle } from '../space/rounding.ts';
 import { add, subtract, type Vec3 } from '../space/vector.ts';
+import { copyPart } from './copying.ts';
 import { refuse, type Refusal, type VerbContext } from './declare.ts';
 
 /** Shifts a part by a world vector. An axis along which nothing moves keeps its formula and its bits. */
@@ -112,13 +105,20 @@ export const LEAVINGS = {
 
 /** Why these parts cannot be moved, or undefined. */
 export function lockedRefusal(document: KadrelDocument, parts: readonly ItemId[]): Refusal | undefined {
-  // What is below a locked part is locked with it: moving it would change that part.
+  // What is below a locked part is locked with it, since moving it would change that part; and a group moves its members.
   const locked = parts
-    .flatMap((id) => lineage(document, id))
+    .flatMap((id) => [...lineage(document, id), ...groupedIn(document, id)])
     .map((id) => document.items[id]!)
     .find((part) => part.locked);
   return locked && refuse('locked', `${locked.name} is locked. Unlock it in Parts first.`, 'parts');
 }
+
+const groupedIn = (document: KadrelDocument, id: ItemId): ItemId[] => {
+  const part = document.items[id]!;
+  return isGroup(part)
+    ? below(document, part).flatMap((one) => [one.id, ...groupedIn(document, one.id)])
+    : [];
+};
 
 /** Leaves out parts whose ancestor is in the list too: they come along with it. */
 export function withoutNested(document: KadrelDocument, parts: readonly ItemId[]): ItemId[] {
@@ -128,32 +128,6 @@ export function withoutNested(document: KadrelDocument, parts: readonly ItemId[]
     return parent ? chosen.has(parent) || comesAlong(parent) : false;
   };
   return [...chosen].filter((id) => !comesAlong(id));
-}
-
-/** A copy of the part and of everything below it, under new ids and free names, beside the original. */
-export function copyPart(draft: KadrelDocument, id: ItemId, context: VerbContext): ItemId {
-  const source = draft.items[id]!;
-  const parent = source.parent === null ? undefined : draft.items[source.parent];
-  const copy = copyBelow(draft, id, source.parent, context);
-  if (parent?.recipe.base.kind === 'combine') parent.recipe.base.operands.push(copy);
-  return copy;
-}
-
-function copyBelow(draft: KadrelDocument, id: ItemId, parent: ItemId | null, context: VerbContext): ItemId {
-  const source = draft.items[id]!;
-  const newId = context.newId();
-  const copy = structuredCloneOf(source);
-  draft.items[newId] = {
-    ...copy,
-    id: newId,
-    parent,
-    name: freeName(draft, source.name),
-    order: nextOrder(draft),
-  };
-  const operands = operandsOf(source).map((operand) => copyBelow(draft, operand, newId, context));
-  const { base } = draft.items[newId].recipe;
-  if (base.kind === 'combine') base.operands = operands;
-  return newId;
 }
 
 /**
@@ -172,6 +146,3 @@ export function placedParts(
     return leaving === 'each' ? copy : id;
   });
 }
-
-/** Parts are plain JSON, and a draft of Immer's cannot be cloned by structuredClone. */
-const structuredCloneOf = (part: Part): Part => JSON.parse(JSON.stringify(part)) as Part;

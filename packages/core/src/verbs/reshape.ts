@@ -3,9 +3,18 @@
  * with unions, subtractions and intersections; there it becomes new sizes where the solid stays of its kind, and a
  * `stretched` base where it does not. So every solid stays exact.
  */
-import { operandsOf, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
-import { datumInPart } from '../document/datum.ts';
-import type { Base, ItemId, KadrelDocument, Num, Part, SolidBase } from '../document/schema.ts';
+import { definitionOf, poseOfPlacement, valueOf, worldFromParent, worldFromPart } from '../document/items.ts';
+import { datumInPart, datumInWorld } from '../document/datum.ts';
+import {
+  childrenOf,
+  type Base,
+  type ItemId,
+  type KadrelDocument,
+  type Num,
+  type Part,
+  type SolidBase,
+} from '../document/schema.ts';
+import { mapLayout } from '../patterns/mapped.ts';
 import {
   applyMatrix,
   column,
@@ -15,11 +24,13 @@ import {
   transposed,
   type Matrix,
 } from '../space/matrix.ts';
-import { NO_TURN, degreesOfTurn, isIdentity, turnVector, type Turn } from '../space/pose.ts';
+import { NO_TURN, carry, degreesOfTurn, isIdentity, turnVector, type Turn } from '../space/pose.ts';
 import { cleanLength, roundAngle, roundLength } from '../space/rounding.ts';
-import { dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
-import type { Box } from '../space/box.ts';
-import type { Affine } from './declare.ts';
+import { boxCorners, boxOf as boxOfPoints } from '../space/box.ts';
+import { add, dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
+import { makeIndependent, plain } from './copying.ts';
+import { refuse, type Affine, type Refusal, type VerbContext } from './declare.ts';
+import { linkedWith } from './tree.ts';
 
 /** Columns whose cosine, or whose relative difference in length, is below this are square or equal: rounding noise. */
 const SAME = 1e-12;
@@ -36,18 +47,37 @@ export function rememberMade(part: Part, datumAt?: Vec3): void {
   });
 }
 
-/** Drafts of Immer's cannot be cloned by structuredClone; documents are plain JSON. */
-const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+type ReshapeContext = Pick<VerbContext, 'boxOf' | 'newId'>;
 
-/** Maps a part by `linear` about a point that stays, both in the world. Returns the map, for the preview. */
+/**
+ * Maps a part by `linear` about a point that stays, both in the world. Returns the map, for the preview, or why there is no
+ * such part. Parts that share their recipe change with it, each about its own datum; a mirrored one gets its own recipe.
+ */
 export function reshapePart(
   draft: KadrelDocument,
   part: Part,
   linear: Matrix,
   fixed: Vec3,
-  boxOf: (id: ItemId) => Box | undefined,
-): Affine {
-  rememberMade(part, datumInPart(part, boxOf));
+  context: ReshapeContext,
+): Affine | Refusal {
+  if (determinant(linear) < 0) makeIndependent(draft, part, context);
+  const shared = linkedWith(draft, part);
+  return shared.length > 1
+    ? reshapeShared(draft, part, linear, fixed, { shared, context })
+    : reshapeOwn(draft, part, linear, fixed, context);
+}
+
+function reshapeOwn(
+  draft: KadrelDocument,
+  part: Part,
+  linear: Matrix,
+  fixed: Vec3,
+  context: ReshapeContext,
+): Affine | Refusal {
+  rememberMade(
+    part,
+    datumInPart(part, (id) => context.boxOf(id)),
+  );
   const parent = worldFromParent(draft, part.id);
   // The map in the frame that the part's placement is told in: about that frame's origin, and then a shift.
   const inParent = isIdentity(parent.turn)
@@ -55,9 +85,57 @@ export function reshapePart(
     : multiply(transposed(parent.turn), multiply(linear, parent.turn));
   const centre = subtract(fixed, parent.shift);
   const shift = turnVector(transposed(parent.turn), subtract(centre, applyMatrix(linear, centre)));
-  mapPart(draft, part, inParent);
+  const fault = mapPart(draft, part, inParent, context);
+  if (fault) return fault;
   shiftBy(part, shift);
-  return { linear, shift: subtract(fixed, applyMatrix(linear, fixed)) };
+  return affineAbout(linear, fixed);
+}
+
+const affineAbout = (linear: Matrix, fixed: Vec3): Affine => ({
+  linear,
+  shift: subtract(fixed, applyMatrix(linear, fixed)),
+});
+
+/** One recipe of several parts: it is mapped once, in the part's own frame, and each part then put back onto its datum. */
+function reshapeShared(
+  draft: KadrelDocument,
+  part: Part,
+  linear: Matrix,
+  fixed: Vec3,
+  { shared, context }: { shared: readonly Part[]; context: ReshapeContext },
+): Affine | Refusal {
+  const definition = definitionOf(draft, part);
+  const boxOf = (id: ItemId) => context.boxOf(id);
+  const data = new Map(shared.map((one) => [one.id, datumInWorld(draft, one, boxOf)]));
+  if ([...data.values()].some((datum) => !datum))
+    return refuse('no-box', `The box of ${definition.name} is not known yet. Try again.`, 'parts');
+  const { turn } = worldFromPart(draft, part.id);
+  const own = multiply(transposed(turn), multiply(linear, turn));
+  const was = worldFromPart(draft, definition.id).turn;
+  const inWorld = multiply(was, multiply(own, transposed(was)));
+  const map = reshapeOwn(draft, definition, inWorld, data.get(definition.id)!, context);
+  if ('refused' in map) return map;
+  const turned = multiply(transposed(was), worldFromPart(draft, definition.id).turn);
+  for (const one of shared) {
+    if (one !== definition && !isIdentity(turned))
+      one.placement.turn = degreesOfTurn(multiply(poseOfPlacement(one.placement).turn, turned)).map(
+        roundAngle,
+      ) as [number, number, number];
+    const datum = data.get(one.id)!;
+    const goal = one.id === part.id ? add(fixed, applyMatrix(linear, subtract(datum, fixed))) : datum;
+    const inPart = datumAfter(one, definition.recipe.base, own, boxOf);
+    const now = carry(worldFromPart(draft, one.id), inPart);
+    const off = subtract(goal, now);
+    shiftBy(one, turnVector(transposed(worldFromParent(draft, one.id).turn), off));
+  }
+  return affineAbout(linear, fixed);
+}
+
+/** The datum of a part whose recipe was mapped; where only the kernel could tell, of the mapped box as far as its axes stay. */
+function datumAfter(part: Part, base: Base, own: Matrix, boxOf: VerbContext['boxOf']): Vec3 {
+  const before = boxOf(part.id);
+  const mapped = before && boxOfPoints(boxCorners(before).map((corner) => applyMatrix(own, corner)));
+  return datumInPart(part, () => mapped, base) ?? [0, 0, 0];
 }
 
 function shiftBy(part: Part, by: Vec3): void {
@@ -66,8 +144,13 @@ function shiftBy(part: Part, by: Vec3): void {
   ) as Part['placement']['origin'];
 }
 
-/** Maps a part about the origin of the frame that its placement is told in. */
-function mapPart(draft: KadrelDocument, part: Part, map: Matrix): void {
+/** Maps a part about the origin of the frame that its placement is told in; why not, or undefined. */
+function mapPart(
+  draft: KadrelDocument,
+  part: Part,
+  map: Matrix,
+  context: ReshapeContext,
+): Refusal | undefined {
   rememberMade(part);
   const { turn, shift } = poseOfPlacement(part.placement);
   const own = isIdentity(turn) ? map : multiply(transposed(turn), multiply(map, turn));
@@ -75,16 +158,35 @@ function mapPart(draft: KadrelDocument, part: Part, map: Matrix): void {
   part.placement.origin = part.placement.origin.map((n, axis) =>
     valueOf(n) === carried[axis] ? n : cleanLength(carried[axis]!),
   ) as Part['placement']['origin'];
+  // What is below may be linked to parts elsewhere, which do not change with it.
+  if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
   const { base } = part.recipe;
-  if (base.kind === 'combine') {
-    for (const operand of operandsOf(part)) mapPart(draft, draft.items[operand]!, own);
-    part.datum = mappedDatum(part.datum, own);
-    return;
+  if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
+  if (base.kind !== 'combine' && base.kind !== 'pattern' && base.kind !== 'group') {
+    mapSolid(part, base, own, turn);
+    return undefined;
   }
-  mapSolid(part, base, own, turn);
+  if (base.kind === 'pattern') {
+    const layout = mapLayout(base.layout, own);
+    if (!layout)
+      return refuse(
+        'members',
+        `${part.name} cannot be stretched like this: its members would not stay alike. Resize it in all directions alike, or dissolve it first.`,
+        'parts',
+      );
+    base.layout = layout;
+  }
+  for (const child of childrenOf(part)) {
+    const fault = mapPart(draft, draft.items[child]!, own, context);
+    if (fault) return fault;
+  }
+  part.datum = mappedDatum(part.datum, own);
+  return undefined;
 }
 
-function mapSolid(part: Part, base: Exclude<Base, { kind: 'combine' }>, own: Matrix, turn: Turn): void {
+type Plainly = Exclude<Base, { kind: 'combine' | 'pattern' | 'group' | 'link' }>;
+
+function mapSolid(part: Part, base: Plainly, own: Matrix, turn: Turn): void {
   const solid: SolidBase = base.kind === 'stretched' ? base.of : base;
   const whole = base.kind === 'stretched' ? multiply(own, base.by as unknown as Matrix) : own;
   const isMirrored = determinant(whole) < 0;
@@ -164,10 +266,13 @@ function mappedDatum(datum: Part['datum'], own: Matrix): Part['datum'] {
 
 /** What a part is as it was made; its operands also in the place where they were made. */
 export function unmade(draft: KadrelDocument, part: Part): void {
-  // A combination's own base only lists its operands, which may have changed since.
-  if (part.made && part.recipe.base.kind !== 'combine') part.recipe.base = plain(part.made.base);
+  const { base } = part.recipe;
+  // What a part is made from may have changed since: of a pattern only the layout goes back, of others what is below.
+  if (part.made && base.kind === 'pattern' && part.made.base.kind === 'pattern')
+    base.layout = plain(part.made.base.layout);
+  else if (part.made && childrenOf(part).length === 0) part.recipe.base = plain(part.made.base);
   if (part.made) part.datum = plain(part.made.datum);
-  for (const id of operandsOf(part)) {
+  for (const id of childrenOf(part)) {
     const operand = draft.items[id]!;
     if (operand.made) operand.placement = plain(operand.made.placement);
     unmade(draft, operand);

@@ -69,10 +69,11 @@ export const resize = declareVerb({
     }
     const reshaped: Record<ItemId, Affine> = {};
     const fixed = chosen.map(centres);
-    for (const { id, map } of maps)
-      reshaped[id] = reshapePart(draft, draft.items[id]!, map, fixed[chosen.indexOf(id)]!, (other) =>
-        context.boxOf(other),
-      );
+    for (const { id, map } of maps) {
+      const done = reshapePart(draft, draft.items[id]!, map, fixed[chosen.indexOf(id)]!, context);
+      if ('refused' in done) return done;
+      reshaped[id] = done;
+    }
     return { select: parts, reshaped };
   },
 });

@@ -1,4 +1,4 @@
-import { visibleParts } from '../document/items.ts';
+import { standingOf, visibleParts } from '../document/items.ts';
 import type { ItemId } from '../document/schema.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { scale, type Vec3 } from '../space/vector.ts';
@@ -39,9 +39,11 @@ export const seat = declareVerb({
       return refuse('bed', 'The bed lies below: seat towards −Z, or another way that goes down.', 'towards');
     if (onto === 'part' && on === undefined)
       return refuse('missing', 'Pick the part that it rests on.', 'on');
+    const own = standingOf(draft, chosen);
+    const wanted = on === undefined ? own : standingOf(draft, [on]);
     const obstacles = visibleParts(draft)
       .map((part) => part.id)
-      .filter((id) => (onto === 'part' ? id === on : onto === 'first') && !chosen.includes(id));
+      .filter((id) => (onto === 'part' ? wanted.has(id) : onto === 'first') && !own.has(id));
     const fixed: Standing[] = obstacles.map((part) => ({ part, shift: [0, 0, 0] }));
     // The lowest goes first, so that one that is over another finds it where it has come to rest.
     const reach = (id: ItemId) => rangeAlong(id, direction, context)[1];

@@ -1,7 +1,8 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
-import { visibleParts, worldFromPart } from '../document/items.ts';
+import { isWhole, visibleParts, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
+import { placedOf } from '../patterns/placed.ts';
 import { carryBox, type Box } from '../space/box.ts';
 import { isQuarterTurn } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -45,10 +46,14 @@ export function perform(
     return reply as Replies[K];
   };
   const boxOf = (id: ItemId) => {
+    const part = document.items[id];
+    if (!part) return undefined;
+    if (isWhole(document, part)) return ask<'box'>({ ask: 'box', part: id, frame: 'own' });
     const shape = world.shapeOf(id);
     return isRefusal(shape) ? undefined : shape.box;
   };
   const worldBox = (id: ItemId): Box => {
+    if (isWhole(document, document.items[id]!)) return ask<'box'>({ ask: 'box', part: id });
     const pose = worldFromPart(document, id);
     const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
     return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
@@ -86,10 +91,12 @@ export function perform(
 /** The visible parts as they stand; one that is not built has no surface to meet. */
 function sceneOf(document: KadrelDocument, world: World): SnapScene {
   return snapScene(
-    visibleParts(document).flatMap(({ id }) => {
-      const shape = world.shapeOf(id);
-      return isRefusal(shape) ? [] : [{ part: id, pose: worldFromPart(document, id), shape: shape.snaps }];
-    }),
+    visibleParts(document).flatMap(({ id }) =>
+      placedOf(document, id).flatMap((one) => {
+        const shape = world.shapeOf(one.leaf, one);
+        return isRefusal(shape) ? [] : [{ part: id, pose: one.pose, shape: shape.snaps }];
+      }),
+    ),
   );
 }
 

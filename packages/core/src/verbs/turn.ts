@@ -3,7 +3,7 @@ import { angleAbout, turnAbout, turnBetween } from '../space/matrix.ts';
 import type { Turn } from '../space/pose.ts';
 import { dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { directionOf, type Feature } from '../snapping/feature.ts';
-import { declareVerb, needed, optional, refuse, type Refusal } from './declare.ts';
+import { declareVerb, needed, optional, refuse, type Refusal, type Step } from './declare.ts';
 import { worldDirection } from './directions.ts';
 import { axesOf } from './frames.ts';
 import {
@@ -56,6 +56,7 @@ export const turn = declareVerb({
     const parallelTurn = line && parallel ? turnToParallel(line, parallel) : undefined;
     if (parallelTurn && 'refused' in parallelTurn) return parallelTurn;
     const turns: Turn[] = [];
+    let step: Step | undefined;
     for (const id of chosen) {
       const axis = worldDirection(about, axesOf(draft, frame, together ? chosen[0]! : id));
       const middle = centres(id);
@@ -64,14 +65,19 @@ export const turn = declareVerb({
         const [a, b] = [subtract(vectorOf(from), middle), subtract(vectorOf(to), middle)];
         if (isAlong(a, axis) || isAlong(b, axis))
           return refuse('on-axis', 'A point on the axis has no direction to turn from or to.', 'from');
-        turns.push(turnAbout(axis, angleAbout(axis, a, b)));
-      } else turns.push(turnAbout(axis, valueOf(angle!)));
+        step = { kind: 'around', axis, centre: middle, angle: angleAbout(axis, a, b) };
+        turns.push(turnAbout(axis, step.angle));
+      } else {
+        step = { kind: 'around', axis, centre: middle, angle: valueOf(angle!) };
+        turns.push(turnAbout(axis, step.angle));
+      }
     }
     const middles = chosen.map(centres);
     placedParts(draft, chosen, leaving, context).forEach((id, i) =>
       turnPart(draft, draft.items[id]!, turns[i]!, middles[i]!),
     );
-    return { select: parts };
+    const isOneRing = leaving === 'copy' && (together || chosen.length === 1);
+    return { select: parts, ...(step && isOneRing ? { step } : {}) };
   },
 });
 

@@ -1,5 +1,7 @@
 /** Blanks as typed → the values that a verb's `apply` receives, or the first reason why there are none. */
-import { partNamed, pinNamed, valueOf, vectorOf, worldFromPart } from '../document/items.ts';
+import { partNamed, pinNamed, valueOf, vectorOf } from '../document/items.ts';
+import type { WayCurve } from '../document/layout.ts';
+import { placedOf, type Placed } from '../patterns/placed.ts';
 import {
   viewSchema,
   type ItemId,
@@ -11,11 +13,12 @@ import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
-import { carry } from '../space/pose.ts';
+import { carry, type Pose } from '../space/pose.ts';
 import { cleanDirection } from '../space/matrix.ts';
 import { length, unit, type Vec3 } from '../space/vector.ts';
 import { carryGeometry, directionOf, locateFeature, type Feature } from '../snapping/feature.ts';
 import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
+import { carryWay, locateWay } from '../snapping/locateWay.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
 import { isRefusal, refuse, type Blank, type Direction, type Refusal, type Verb } from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
@@ -112,6 +115,8 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readDirection(given, id, around);
     case 'feature':
       return readFeature(given, id, around);
+    case 'path':
+      return readPath(given, id, around);
     case 'view': {
       const view = viewSchema.safeParse(given);
       return view.success
@@ -137,7 +142,9 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     }
     case 'name':
     case 'text': {
-      const text = typeof given === 'string' ? given.trim() : undefined;
+      // Several numbers may be told as a list.
+      const list = blank.type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
+      const text = list.includes(undefined) ? undefined : list.join(', ').trim();
       if (text !== undefined && text.length > 0 && text.length <= 120) return text;
       return refuse('text', 'A text of at most 120 characters belongs here.', id);
     }
@@ -192,7 +199,7 @@ function readPoint(given: unknown, blank: Blank, id: string, around: Resolving):
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
   const found = readNamed(given, id, around, locatePoint);
   if (isRefusal(found)) return found;
-  return [...carry(worldFromPart(around.document, found.part), found.found)];
+  return [...carry(found.pose, found.found)];
 }
 
 /** `{ "pin": name }`; undefined for anything else. */
@@ -208,7 +215,7 @@ function readNamed<T extends object>(
   id: string,
   { document, world }: Resolving,
   locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal,
-): { part: ItemId; found: T } | Refusal {
+): { part: ItemId; pose: Pose; found: T } | Refusal {
   const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
   if (typeof named.on !== 'string' || typeof named.at !== 'string')
     return refuse(
@@ -218,10 +225,55 @@ function readNamed<T extends object>(
     );
   const part = findPart(named.on, id, document);
   if (typeof part !== 'string') return part;
-  const shape = world.shapeOf(part);
+  const solid = solidNamed(document, part, named);
+  if (isRefusal(solid)) return { ...solid, blank: id };
+  const shape = world.shapeOf(solid.leaf, solid);
   if (isRefusal(shape)) return { ...shape, blank: id };
   const found = locate(shape.snaps, { ...(named as NamedPoint), on: document.items[part]!.name }, document);
-  return isRefusal(found) ? { ...found, blank: id } : { part, found };
+  return isRefusal(found) ? { ...found, blank: id } : { part, pose: solid.pose, found };
+}
+
+/** The solid that a part is, or which one of those that a pattern or a group consists of. */
+function solidNamed(
+  document: KadrelDocument,
+  part: ItemId,
+  { member, of }: Pick<NamedPoint, 'member' | 'of'>,
+): Placed | Refusal {
+  const { name } = document.items[part]!;
+  const leaf = of === undefined ? undefined : partNamed(document, of)?.id;
+  if (of !== undefined && leaf === undefined) return refuse('unknown-part', `There is no part named ${of}.`);
+  const placed = placedOf(document, part, { withHidden: true });
+  const found = placed.filter(
+    (one) =>
+      (member === undefined || one.member === String(member)) && (leaf === undefined || one.leaf === leaf),
+  );
+  const [first] = found;
+  if (!first)
+    return refuse(
+      'no-member',
+      `${name} has no member ${member ?? ''}${of ? ` of ${of}` : ''}.`.replace('  ', ' '),
+    );
+  if (found.some((one) => one.leaf !== first.leaf) && leaf === undefined)
+    return refuse(
+      'ambiguous',
+      `${name} consists of several parts: say which with “of”, or name the part itself.`,
+    );
+  return first;
+}
+
+function readPath(given: unknown, id: string, around: Resolving): WayCurve | Refusal {
+  if (Array.isArray(given)) {
+    const read = given.map((point) => readPoint(point, POINT_BLANK, id, around));
+    const fault = read.find(isRefusal);
+    if (fault) return fault;
+    if (read.length < 2) return refuse('too-few', 'A path goes through two points or more.', id);
+    return {
+      kind: 'points',
+      points: (read as NumVector[]).map((p) => [...vectorOf(p)] as [number, number, number]),
+    };
+  }
+  const found = readNamed(given, id, around, locateWay);
+  return isRefusal(found) ? found : carryWay(found.pose, found.found);
 }
 
 function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
@@ -231,7 +283,7 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   }
   const found = readNamed(given, id, around, locateFeature);
   if (isRefusal(found)) return found;
-  return { ...carryGeometry(worldFromPart(around.document, found.part), found.found), part: found.part };
+  return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
 const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
 

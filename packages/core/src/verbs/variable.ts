@@ -7,7 +7,6 @@ export const variable = declareVerb({
   id: 'variable',
   name: 'Set variable',
   group: 'edit',
-  key: 'V',
   about: 'Names a value that numbers can refer to; they follow when it changes.',
   words: ['parameter', 'constant', 'formula', 'name a number'],
   blanks: {

@@ -55,6 +55,7 @@ export function wordBlank(
   if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
   if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
   if (blank.type === 'view') return 'this view';
+  if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
     const joint = blank.type === 'vector' && blank.positive ? ' × ' : ', ';
     return typed.map((text) => wordNumber(String(text), blank, document)).join(joint);
@@ -69,8 +70,9 @@ export function wordBlank(
 
 function wordNamed(typed: object, nameOf: (id: unknown) => string): string {
   if ('pin' in typed) return `pin ${String(typed.pin)}`;
-  const { on, at, snap } = typed as NamedPoint;
-  return `${snap === undefined ? '' : `${snap} `}${at.split('&').join(' · ')} of ${nameOf(on)}`;
+  const { on, at, snap, member } = typed as NamedPoint;
+  const which = member === undefined || member === '' ? '' : ` ${member}`;
+  return `${snap === undefined ? '' : `${snap} `}${at.split('&').join(' · ')} of ${nameOf(on)}${which}`;
 }
 
 /** A frame or a direction in words. */

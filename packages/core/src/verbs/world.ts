@@ -1,7 +1,9 @@
 /** What statements may know of built geometry. */
-import { baseBox, worldFromPart } from '../document/items.ts';
+import { baseBox, definitionOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
-import { carryBox, type Box } from '../space/box.ts';
+import { placedOf, type Variant } from '../patterns/placed.ts';
+import { carryBox, unionBoxes, type Box } from '../space/box.ts';
+import { AT_ORIGIN, chain, inverse } from '../space/pose.ts';
 import { snapShape, type SnapShape } from '../snapping/shape.ts';
 import { refuse, type Question, type Refusal, type Replies } from './declare.ts';
 
@@ -14,8 +16,8 @@ export interface BuiltShape {
 /** What must be known of built geometry, of the document that a statement begins with, and where ids come from. */
 export interface World {
   newId(): ItemId;
-  /** Facts of a part, or why there are none. */
-  shapeOf(part: ItemId): BuiltShape | Refusal;
+  /** Facts of a solid, or why there are none. */
+  shapeOf(part: ItemId, variant?: Variant): BuiltShape | Refusal;
   /** The kernel's reply, or undefined while it has none. */
   ask(question: Question): Replies[Question['ask']] | undefined;
 }
@@ -30,11 +32,15 @@ export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World
       : refuse('no-kernel', 'There is no kernel here: give points by number.');
   },
   ask(question) {
-    const { base } = document.items[question.ask === 'contact' ? '' : question.part]?.recipe ?? {};
-    // Every corner of a box is a corner of the box round it, however it is turned.
-    return question.ask === 'box' && base?.kind === 'box'
-      ? carryBox(worldFromPart(document, question.part), baseBox(base)!)
-      : undefined;
+    if (question.ask !== 'box') return undefined;
+    const { part, frame } = question;
+    const toFrame = frame === 'own' ? inverse(worldFromPart(document, part)) : AT_ORIGIN;
+    const boxes = placedOf(document, part).map(({ leaf, pose }) => {
+      const { base } = definitionOf(document, document.items[leaf]!).recipe;
+      // Every corner of a box is a corner of the box round it, however it is turned.
+      return base.kind === 'box' ? carryBox(chain(toFrame, pose), baseBox(base)!) : undefined;
+    });
+    return boxes.every((box) => box !== undefined) ? unionBoxes(boxes) : undefined;
   },
 });
 

@@ -17,7 +17,10 @@ function requireSize(size: number, what: string): void {
     throw new BuildError(`The ${what} is ${size} mm.`, `Give a ${what} between 0.000001 mm and 100 km.`);
 }
 
-export function buildSolid(occt: Occt, content: Exclude<Content, { kind: 'combine' }>): NamedShape {
+export function buildSolid(
+  occt: Occt,
+  content: Exclude<Content, { kind: 'combine' | 'mirrored' }>,
+): NamedShape {
   if (content.kind === 'stretched') {
     requireSizes(content.of);
     return buildStretched(occt, content.of, content.by);

@@ -1,7 +1,7 @@
 /** A solid with the names of its faces. */
 import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
 import type { Unstretched } from './unstretched.ts';
-import { scope, uniqueShapes } from '../occt/occt.ts';
+import { ShapeMap, scope, uniqueShapes } from '../occt/occt.ts';
 
 export interface NamedShape {
   readonly shape: TopoDS_Shape;
@@ -17,10 +17,10 @@ export function nameFaces(
   shape: TopoDS_Shape,
   roles: readonly { readonly face: TopoDS_Face; readonly name: string }[],
 ): NamedShape {
+  const names = new ShapeMap<string>(occt);
+  for (const { face, name } of roles) names.ensure(face, () => name);
   const faceNames = scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map(
-      (face) => roles.find((role) => role.face.IsSame(face))?.name ?? 'face',
-    ),
+    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'face'),
   );
   return { shape, faceNames };
 }

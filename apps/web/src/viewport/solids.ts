@@ -1,0 +1,151 @@
+/** The drawn solids of one item: for each shape one draw call with the places of all its members. */
+import type { Affine } from '@kadrel/core';
+import {
+  BufferGeometry,
+  DoubleSide,
+  DynamicDrawUsage,
+  Group,
+  InstancedBufferAttribute,
+  InstancedMesh,
+  LineBasicMaterial,
+  LineSegments,
+  MeshLambertMaterial,
+} from 'three';
+
+export interface ShapeGeometry {
+  readonly surface: BufferGeometry;
+  readonly outline: BufferGeometry;
+}
+
+/** Line segments drawn once for each place: the renderer asks only whether an object says that it is instanced. */
+class InstancedLines extends LineSegments<BufferGeometry, LineBasicMaterial> {
+  readonly isInstancedMesh = true;
+  readonly instanceColor = null;
+  readonly morphTexture = null;
+  constructor(
+    geometry: BufferGeometry,
+    material: LineBasicMaterial,
+    readonly instanceMatrix: InstancedBufferAttribute,
+    override readonly count: number,
+  ) {
+    super(geometry, material);
+  }
+
+  override dispose(): void {
+    this.dispatchEvent({ type: 'dispose' } as never);
+  }
+}
+
+interface SolidSet {
+  readonly key: string;
+  /** What its places were copied from. */
+  from: Float32Array;
+  readonly mesh: InstancedMesh<BufferGeometry, MeshLambertMaterial>;
+  readonly lines: InstancedLines;
+}
+
+/** Where solids of one shape stand in the item's own frame: sixteen numbers each, column by column. */
+export interface Places {
+  readonly key: string;
+  readonly matrices: Float32Array;
+}
+
+export class Solids {
+  readonly group = new Group();
+  readonly surface = new MeshLambertMaterial({
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+    side: DoubleSide,
+  });
+  readonly ink = new LineBasicMaterial();
+  private sets: SolidSet[] = [];
+
+  constructor() {
+    this.group.matrixAutoUpdate = false;
+  }
+
+  /** The shapes that are drawn. */
+  keys(): string[] {
+    return this.sets.map(({ key }) => key);
+  }
+
+  /** Draws these solids; what is drawn already in the same places stays. */
+  show(places: readonly Places[], geometryOf: (key: string) => ShapeGeometry | undefined): void {
+    const isAlike =
+      places.length === this.sets.length &&
+      places.every(
+        ({ key, matrices }, i) => this.sets[i]!.key === key && this.sets[i]!.from.length === matrices.length,
+      );
+    if (isAlike) {
+      places.forEach(({ matrices }, i) => place(this.sets[i]!, matrices));
+      return;
+    }
+    this.clear();
+    for (const { key, matrices } of places) {
+      const geometry = geometryOf(key);
+      if (!geometry) continue;
+      const count = matrices.length / 16;
+      const mesh = new InstancedMesh(geometry.surface, this.surface, 0);
+      mesh.instanceMatrix = new InstancedBufferAttribute(matrices.slice(), 16);
+      mesh.instanceMatrix.setUsage(DynamicDrawUsage);
+      mesh.count = count;
+      const lines = new InstancedLines(geometry.outline, this.ink, mesh.instanceMatrix, count);
+      // The item is in sight or a little beside it: asking for every member would cost more than it saves.
+      mesh.frustumCulled = false;
+      lines.frustumCulled = false;
+      this.group.add(mesh, lines);
+      this.sets.push({ key, from: matrices, mesh, lines });
+    }
+  }
+
+  draw({ isSurface, isOutline }: { readonly isSurface: boolean; readonly isOutline: boolean }): void {
+    for (const { mesh, lines } of this.sets) {
+      mesh.visible = isSurface;
+      lines.visible = isOutline;
+    }
+  }
+
+  private clear(): void {
+    for (const { mesh, lines } of this.sets) {
+      this.group.remove(mesh, lines);
+      mesh.dispose();
+      lines.dispose();
+    }
+    this.sets = [];
+  }
+
+  dispose(): void {
+    this.clear();
+    this.surface.dispose();
+    this.ink.dispose();
+  }
+}
+
+function place(set: SolidSet, matrices: Float32Array): void {
+  if (set.from === matrices) return;
+  set.from = matrices;
+  const { instanceMatrix } = set.mesh;
+  (instanceMatrix.array as Float32Array).set(matrices);
+  instanceMatrix.needsUpdate = true;
+}
+
+/** Writes an affine map into sixteen numbers, column by column. */
+export function writeMatrix(into: Float32Array, at: number, { linear: t, shift: s }: Affine): void {
+  into.set([t[0], t[3], t[6], 0, t[1], t[4], t[7], 0, t[2], t[5], t[8], 0, s[0], s[1], s[2], 1], at);
+}
+
+/** Maps in groups of one shape. */
+export function placesOf(solids: readonly { readonly key: string; readonly at: Affine }[]): Places[] {
+  const byKey = new Map<string, Affine[]>();
+  for (const { key, at } of solids) {
+    const list = byKey.get(key);
+    if (list) list.push(at);
+    else byKey.set(key, [at]);
+  }
+  return [...byKey].map(([key, list]) => {
+    const matrices = new Float32Array(16 * list.length);
+    list.forEach((at, i) => writeMatrix(matrices, 16 * i, at));
+    return { key, matrices };
+  });
+}

@@ -1,0 +1,175 @@
+/** What the selected part is made of: the numbers of its recipe, or the parts that it consists of. */
+import { definitionOf, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
+import { useSession, useSessionState } from './context.ts';
+import { Quantity } from './NumberField.tsx';
+import { PatternRecipe } from './PatternRecipe.tsx';
+import { Section } from './Section.tsx';
+
+export function Recipe({ part }: { part: Part }) {
+  const document = useSessionState((state) => state.document);
+  const { base } = definitionOf(document, part).recipe;
+  return (
+    <>
+      <Linked part={part} />
+      {base.kind === 'combine' && <Combination base={base} />}
+      {base.kind === 'pattern' && (
+        <PatternRecipe part={definitionOf(document, part)} base={base} isShared={part.recipe.base !== base} />
+      )}
+      {base.kind === 'group' && <GroupRecipe part={part} members={base.members} />}
+      {base.kind === 'stretched' && (
+        <Section title="Recipe">
+          <p className="px-3.5 text-ink2">{STRETCHED[base.of.kind]}, exact. Its sizes are set above.</p>
+        </Section>
+      )}
+      <Sizes part={part} />
+    </>
+  );
+}
+
+const STRETCHED = {
+  box: 'A box, stretched aslant',
+  cylinder: 'An elliptic cylinder',
+  sphere: 'An ellipsoid',
+};
+
+/** Who shares the recipe. */
+function Linked({ part }: { part: Part }) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const others = linkedWith(document, part).filter(({ id }) => id !== part.id);
+  if (others.length === 0) return null;
+  return (
+    <Section title="Linked">
+      <p className="px-3.5 text-ink2">
+        {others.length === 1
+          ? `Shares its recipe with ${others[0]!.name}`
+          : `Shares its recipe with ${others.length} others`}
+        ; a change to one changes all.
+      </p>
+      <div className="flex gap-1 px-2 pt-0.5">
+        <button
+          type="button"
+          className="quiet"
+          onClick={() => session.select([part.id, ...others.map(({ id }) => id)])}
+        >
+          Select them
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          onClick={() => void session.say('unlink', { parts: [part.id] })}
+        >
+          Make independent
+        </button>
+      </div>
+    </Section>
+  );
+}
+
+const COMBINATIONS = { union: 'Union of', subtract: 'Cut', intersect: 'Common part of' };
+
+function Combination({ base }: { base: Extract<Part['recipe']['base'], { kind: 'combine' }> }) {
+  return (
+    <Section title="Recipe">
+      <p className="px-3.5 pb-1 text-ink2">{COMBINATIONS[base.how]}</p>
+      <PartList parts={base.operands} words={(i) => (base.how === 'subtract' && i > 0 ? 'less ' : '')} />
+    </Section>
+  );
+}
+
+/** The parts that something consists of; a click selects one. */
+export function PartList({
+  parts,
+  words = () => '',
+}: {
+  parts: readonly ItemId[];
+  words?: (index: number) => string;
+}) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  return (
+    <ul>
+      {parts.map((id, i) => (
+        <li key={id}>
+          <button type="button" className="quiet ml-1.5 text-left" onClick={() => session.select([id])}>
+            {words(i)}
+            <span className="underline decoration-rule underline-offset-2">{document.items[id]?.name}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** More members than this are looked up in the tree. */
+const MOST_LISTED = 12;
+
+function GroupRecipe({ part, members }: { part: Part; members: readonly ItemId[] }) {
+  const session = useSession();
+  const openGroup = useSessionState((state) => state.openGroup);
+  const isOpen = openGroup === part.id;
+  return (
+    <Section title={`Group of ${members.length}`}>
+      <PartList parts={members.slice(0, MOST_LISTED)} />
+      {members.length > MOST_LISTED && (
+        <p className="px-3.5 text-ink2">and {members.length - MOST_LISTED} more</p>
+      )}
+      {isGroup(part) && (
+        <div className="flex gap-1 px-2 pt-0.5">
+          <button
+            type="button"
+            className="quiet"
+            aria-pressed={isOpen}
+            onClick={() => session.openGroup(isOpen ? null : part.id)}
+          >
+            {isOpen ? 'Close the group' : 'Open for work inside'}
+          </button>
+          <button
+            type="button"
+            className="quiet"
+            onClick={() => void session.say('ungroup', { parts: [part.id] })}
+          >
+            Ungroup
+          </button>
+        </div>
+      )}
+    </Section>
+  );
+}
+
+/** The sizes of a plain solid, by name. */
+function Sizes({ part }: { part: Part }) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const { base } = definitionOf(document, part).recipe;
+  const set = (values: Record<string, unknown>) => session.say('change', { parts: [part.id], ...values });
+  const rows: (readonly [string, Num, (text: string) => Promise<boolean>])[] = [];
+  if (base.kind === 'box')
+    (['Length', 'Width', 'Height'] as const).forEach((label, axis) =>
+      rows.push([
+        label,
+        base.size[axis]!,
+        (text) => set({ size: [0, 1, 2].map((i) => (i === axis ? text : 'now')) }),
+      ]),
+    );
+  if (base.kind === 'cylinder' || base.kind === 'sphere')
+    rows.push(['Diameter', base.diameter, (text) => set({ diameter: text })]);
+  if (base.kind === 'cylinder') rows.push(['Height', base.height, (text) => set({ height: text })]);
+  if (rows.length === 0) return null;
+  return (
+    <Section title="Recipe">
+      {rows.map(([label, value, commit]) => (
+        <div key={label} className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
+          <span className="pt-1">{label}</span>
+          <Quantity
+            label={label}
+            kind="length"
+            value={value}
+            now={typeof value === 'number' ? value : value.value}
+            commit={commit}
+          />
+        </div>
+      ))}
+    </Section>
+  );
+}

@@ -1,0 +1,221 @@
+/** One row of the tree: what it is, what is not as usual about it, and its name, which can be changed in place. */
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import type { ItemId, Part } from '@kadrel/core';
+import clsx from 'clsx';
+import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Magnet, TriangleAlert } from 'lucide-react';
+import { useEffect, useRef, type CSSProperties, type MouseEvent, type KeyboardEvent } from 'react';
+import type { Built } from '../session/built.ts';
+import { useSession } from './context.ts';
+import type { Place, Row } from './tree.ts';
+
+interface TreeRowProps {
+  readonly row: Row;
+  readonly words: string;
+  readonly isSelected: boolean;
+  readonly isCurrent: boolean;
+  readonly isRenaming: boolean;
+  readonly isOpenGroup: boolean;
+  /** Where what is dragged over this row would go. */
+  readonly drop: Place | null;
+  readonly failures: Built['failures'];
+  readonly style: CSSProperties;
+  readonly choose: (event: MouseEvent | KeyboardEvent) => void;
+  readonly setOpened: (isOpen: boolean) => void;
+  readonly setRenaming: (isRenaming: boolean) => void;
+}
+
+export function TreeRow({
+  row: { part, level, open },
+  words,
+  isSelected,
+  isCurrent,
+  isRenaming,
+  isOpenGroup,
+  drop,
+  failures,
+  style,
+  choose,
+  setOpened,
+  setRenaming,
+}: TreeRowProps) {
+  const session = useSession();
+  const drag = useDraggable({ id: part.id, disabled: isRenaming });
+  const over = useDroppable({ id: part.id });
+  return (
+    <li
+      ref={(element) => {
+        drag.setNodeRef(element);
+        over.setNodeRef(element);
+      }}
+      {...drag.listeners}
+      role="treeitem"
+      data-part={part.id}
+      aria-level={level + 1}
+      aria-selected={isSelected}
+      aria-label={part.name}
+      {...(open === null ? {} : { 'aria-expanded': open })}
+      tabIndex={isCurrent ? 0 : -1}
+      className={clsx(
+        'group flex h-[26px] w-full items-center gap-1.5 pr-2',
+        isSelected && 'bg-tint shadow-[inset_3px_0_var(--plum)]',
+        (!part.visible || drag.isDragging) && 'opacity-60',
+        drop === 'into' && 'outline-2 -outline-offset-2 outline-plum',
+        drop === 'before' && 'shadow-[inset_0_2px_var(--plum)]',
+        drop === 'after' && 'shadow-[inset_0_-2px_var(--plum)]',
+      )}
+      style={{ ...style, paddingLeft: 8 + level * 16 }}
+      onClick={choose}
+      onDoubleClick={() => setRenaming(true)}
+    >
+      {open === null ? (
+        <span className="w-4" />
+      ) : (
+        <button
+          type="button"
+          tabIndex={-1}
+          className="w-4"
+          aria-label={open ? `Close ${part.name}` : `Open ${part.name}`}
+          onClick={(event) => {
+            event.stopPropagation();
+            setOpened(!open);
+          }}
+          onDoubleClick={(event) => event.stopPropagation()}
+        >
+          {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
+        </button>
+      )}
+      <span
+        className="size-2.5 shrink-0 rounded-xs border border-black/25"
+        style={{ background: part.colour }}
+        aria-hidden
+      />
+      {isRenaming ? (
+        <RenameField part={part} end={() => setRenaming(false)} />
+      ) : (
+        <span className={clsx('min-w-0 flex-1 truncate', isSelected && 'font-semibold')}>{part.name}</span>
+      )}
+      <Failed part={part.id} reasons={failures} />
+      {isOpenGroup && (
+        <button
+          type="button"
+          className="text-[11px] font-semibold text-plum hover:underline"
+          onClick={(event) => {
+            event.stopPropagation();
+            session.openGroup(null);
+          }}
+        >
+          close
+        </button>
+      )}
+      <span className="num text-[11px] whitespace-nowrap text-ink3 group-focus-within:hidden group-hover:hidden">
+        {words}
+      </span>
+      <Marks part={part} />
+    </li>
+  );
+}
+
+function Failed({
+  part,
+  reasons,
+}: {
+  part: ItemId;
+  reasons: readonly { part: ItemId; reason: string; remedy: string }[];
+}) {
+  const failure = reasons.find((f) => f.part === part);
+  if (!failure) return null;
+  return (
+    <span
+      title={`${failure.reason} ${failure.remedy}`}
+      role="img"
+      aria-label={`Cannot be built: ${failure.reason}`}
+      className="text-bad"
+    >
+      <TriangleAlert size={14} />
+    </span>
+  );
+}
+
+/** Shown, free and snappable: what is not as usual stays in sight, the rest comes with the pointer or the focus. */
+function Marks({ part }: { part: Part }) {
+  const session = useSession();
+  const mark = (
+    key: 'visible' | 'locked' | 'snappable',
+    value: boolean,
+    label: string,
+    icon: React.ReactNode,
+    isUsual: boolean,
+  ) => (
+    <button
+      type="button"
+      tabIndex={-1}
+      aria-label={`${label} ${part.name}`}
+      title={label}
+      className={clsx(
+        'text-ink2 hover:text-plum',
+        isUsual && 'hidden group-focus-within:block group-hover:block',
+      )}
+      onClick={(event) => {
+        event.stopPropagation();
+        void session.say('change', { parts: [part.id], [key]: value ? 'yes' : 'no' });
+      }}
+      onDoubleClick={(event) => event.stopPropagation()}
+    >
+      {icon}
+    </button>
+  );
+  return (
+    <>
+      {mark(
+        'visible',
+        !part.visible,
+        part.visible ? 'Hide' : 'Show',
+        part.visible ? <Eye size={13} /> : <EyeOff size={13} />,
+        part.visible,
+      )}
+      {mark(
+        'locked',
+        !part.locked,
+        part.locked ? 'Unlock' : 'Lock',
+        part.locked ? <Lock size={13} /> : <LockOpen size={13} />,
+        !part.locked,
+      )}
+      {mark(
+        'snappable',
+        !part.snappable,
+        part.snappable ? 'Keep snaps off' : 'Let snaps catch',
+        <Magnet size={13} className={part.snappable ? '' : 'opacity-35'} />,
+        part.snappable,
+      )}
+    </>
+  );
+}
+
+function RenameField({ part, end }: { part: Part; end: () => void }) {
+  const session = useSession();
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    field.current?.select();
+  }, []);
+  const commit = () => {
+    const name = field.current?.value.trim();
+    end();
+    if (name && name !== part.name) void session.say('rename', { part: part.id, to: name });
+  };
+  return (
+    <input
+      ref={field}
+      className="field h-5 flex-1"
+      aria-label={`New name of ${part.name}`}
+      defaultValue={part.name}
+      autoFocus
+      maxLength={120}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Escape') end();
+        if (event.key === 'Enter') commit();
+      }}
+    />
+  );
+}
