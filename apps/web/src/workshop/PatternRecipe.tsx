@@ -16,7 +16,7 @@ import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { useSession, useSessionState } from './context.ts';
 import { NumberField, Quantity } from './NumberField.tsx';
-import { PartList } from './Recipe.tsx';
+import { PartList } from './PartList.tsx';
 import { Section } from './Section.tsx';
 import { membersLeft } from './tree.ts';
 

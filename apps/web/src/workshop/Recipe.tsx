@@ -2,6 +2,7 @@
 import { definitionOf, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
 import { Quantity } from './NumberField.tsx';
+import { PartList } from './PartList.tsx';
 import { PatternRecipe } from './PatternRecipe.tsx';
 import { Section } from './Section.tsx';
 
@@ -74,30 +75,6 @@ function Combination({ base }: { base: Extract<Part['recipe']['base'], { kind: '
       <p className="px-3.5 pb-1 text-ink2">{COMBINATIONS[base.how]}</p>
       <PartList parts={base.operands} words={(i) => (base.how === 'subtract' && i > 0 ? 'less ' : '')} />
     </Section>
-  );
-}
-
-/** The parts that something consists of; a click selects one. */
-export function PartList({
-  parts,
-  words = () => '',
-}: {
-  parts: readonly ItemId[];
-  words?: (index: number) => string;
-}) {
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  return (
-    <ul>
-      {parts.map((id, i) => (
-        <li key={id}>
-          <button type="button" className="quiet ml-1.5 text-left" onClick={() => session.select([id])}>
-            {words(i)}
-            <span className="underline decoration-rule underline-offset-2">{document.items[id]?.name}</span>
-          </button>
-        </li>
-      ))}
-    </ul>
   );
 }
 

@@ -109,7 +109,7 @@ export function memberPlacement(layout: Layout, key: MemberKey, hold: Vec3): Pla
 
 const HERE: Placement = { pose: AT_ORIGIN, mirrored: false };
 const shifted = (shift: Vec3): Placement => ({ pose: { turn: NO_TURN, shift }, mirrored: false });
-const times = (direction: Vec3, by: number): Vec3 => scale(direction, cleanLength(by)) as Vec3;
+const times = (direction: Vec3, by: number): Vec3 => scale(direction, cleanLength(by));
 
 /** A turn about a point. */
 function about(point: Vec3, turn: Turn, shift: Vec3): Placement {

@@ -33,7 +33,7 @@ export function addPart(
     locked: false,
     snappable: true,
     placement: placementAt(part.at),
-    datum: part.base.kind === 'combine' ? [-1, -1, -1] : 'own',
+    datum: part.base.kind === 'combine' || part.base.kind === 'group' ? [-1, -1, -1] : 'own',
     recipe: { base: part.base, steps: [] },
   };
   return id;
