@@ -243,10 +243,14 @@ export class Evaluator {
     const sum = (of: (measures: Measures) => number) =>
       [...counts].reduce((all, [measures, count]) => all + count * of(measures), 0);
     const volume = sum((measures) => measures.volume);
+    const there = solids.map(({ named, measures, pose }) => ({
+      named,
+      measures,
+      pose: chain(frameFromWorld, pose),
+    }));
     let moment: Vec3 = [0, 0, 0];
-    for (const { measures, pose } of solids)
-      moment = add(moment, scale(carry(chain(frameFromWorld, pose), measures.centroid), measures.volume));
-    const there = solids.map((solid) => ({ ...solid, pose: chain(frameFromWorld, solid.pose) }));
+    for (const { measures, pose } of there)
+      moment = add(moment, scale(carry(pose, measures.centroid), measures.volume));
     const reach = (direction: Vec3) => this.reachOf(there, direction);
     return {
       volume,
@@ -284,20 +288,24 @@ export class Evaluator {
    */
   private reachOf(solids: readonly Solid[], direction: Vec3): number {
     const isAxis = direction.some((n) => Math.abs(n) === 1);
-    const rows = solids.map((solid) => {
-      const { pose, measures } = solid;
+    const bounds = new Float64Array(solids.length);
+    solids.forEach(({ pose, measures: { box } }, i) => {
       const local = turnBack(pose.turn, direction);
-      const { min, max } = measures.box;
-      const off = dot(pose.shift, direction);
-      const most = local.reduce((sum, n, i) => sum + Math.max(n * min[i]!, n * max[i]!), off);
-      return { solid, local, off, most };
+      let most = dot(pose.shift, direction);
+      for (let axis = 0; axis < 3; axis++)
+        most += Math.max(local[axis]! * box.min[axis]!, local[axis]! * box.max[axis]!);
+      bounds[i] = most;
     });
-    rows.sort((a, b) => b.most - a.most);
     let best = -Infinity;
-    for (const { solid, local, off, most } of rows) {
-      if (most <= best) break;
-      const isExact = isAxis && isQuarterTurn(solid.pose.turn);
-      best = Math.max(best, isExact ? most : this.rangeOf(solid.named, local)[1] + off);
+    const order = Uint32Array.from(solids.keys()).sort((a, b) => bounds[b]! - bounds[a]!);
+    for (const i of order) {
+      if (bounds[i]! <= best) break;
+      const { named, pose } = solids[i]!;
+      if (isAxis && isQuarterTurn(pose.turn)) best = bounds[i]!;
+      else {
+        const [, most] = this.rangeOf(named, turnBack(pose.turn, direction));
+        best = Math.max(best, most + dot(pose.shift, direction));
+      }
     }
     return best;
   }

@@ -36,7 +36,7 @@ export const hasPreview = (verb: string): boolean => {
 };
 
 /** Ghosts of more solids than this say no more, and cost frames. */
-const MOST_COPIES = 20_000;
+const MOST_COPIES = 2000;
 
 /** @param before the document that the statement begins with @param document the one on screen */
 export function previewOf(

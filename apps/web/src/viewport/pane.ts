@@ -164,6 +164,7 @@ export class Pane {
   private move(to: ViewState): void {
     this.animation = null;
     this.state = to;
+    this.stage.moved();
     this.invalidate();
   }
 
@@ -183,6 +184,7 @@ export class Pane {
       const progress = Math.min(1, Math.max(0, (now - this.animation.started) / ANIMATION_MS));
       this.state = between(this.animation.from, this.animation.to, progress);
       if (progress >= 1) this.animation = null;
+      this.stage.moved();
     }
     this.isStale = this.animation !== null;
     const { clientWidth, clientHeight } = this.host;

@@ -56,6 +56,16 @@ export interface Ghost {
   readonly size: Vec3;
 }
 
+/** How a view is drawn. */
+export interface Manner {
+  readonly display: Display;
+  /** mm. */
+  readonly gridStep: number;
+  /** How far the scene reaches from where the view looks, mm. */
+  readonly sceneRadius: number;
+  readonly isMoving: boolean;
+}
+
 export interface Marks {
   readonly selected: ReadonlySet<ItemId>;
   readonly hovered: ReadonlySet<ItemId>;
@@ -92,7 +102,14 @@ export class Picture {
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.grid = makeGrid();
     this.ghosts = { box: makeGhost('box'), cylinder: makeGhost('cylinder') };
-    Object.assign(this.copies.surface, { transparent: true, opacity: 0.45, depthWrite: false });
+    // A ghost in the place of a part lies behind its faces.
+    Object.assign(this.copies.surface, {
+      transparent: true,
+      opacity: 0.45,
+      depthWrite: false,
+      polygonOffsetFactor: 2,
+      polygonOffsetUnits: 2,
+    });
     this.copies.group.visible = false;
     this.scene.add(
       this.copies.group,
@@ -202,8 +219,8 @@ export class Picture {
     return was || ghost !== null;
   }
 
-  /** Draws a view into its part of the canvas. */
-  render(camera: Camera, area: Area, display: Display, gridStep: number, sceneRadius: number): void {
+  /** Draws a view into its part of the canvas; while it moves, without the outlines of many. Whether any were left out. */
+  render(camera: Camera, area: Area, { display, gridStep, sceneRadius, isMoving }: Manner): boolean {
     const { eye, state } = camera;
     const bottom = this.canvasHeight - area.top - area.height;
     this.renderer.setViewport(area.left, bottom, area.width, area.height);
@@ -239,7 +256,10 @@ export class Picture {
     this.light.target.position.set(...state.target);
     this.light.target.updateMatrixWorld();
     this.placeGrid(camera, gridStep);
+    let isThinned = false;
+    for (const solids of this.parts.values()) isThinned = solids.thin(isMoving) || isThinned;
     this.renderer.render(this.scene, three);
+    return isThinned;
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */

@@ -290,6 +290,9 @@ export class Pointer {
     const { x, y } = hand.last;
     const grip = this.state().isSelectOnly ? null : hand.overlay.gripAt(x, y);
     hand.pane.host.style.cursor = grip ? 'grab' : '';
+    const { omitting } = this.state();
+    if (omitting !== null)
+      return stage.hover(stage.memberAt(hand.pane, omitting, x, y) === null ? null : omitting);
     const under = grip ? null : hand.pane.instanceAt(x, y);
     stage.hover(under ? hand.selectable(under.part) : null);
   }

@@ -50,6 +50,9 @@ export interface Places {
   readonly matrices: Float32Array;
 }
 
+/** From so many members on, their outlines cost as much as a frame may. */
+const MANY = 1000;
+
 export class Solids {
   readonly group = new Group();
   readonly surface = new MeshLambertMaterial({
@@ -60,6 +63,7 @@ export class Solids {
   });
   readonly ink = new LineBasicMaterial();
   private sets: SolidSet[] = [];
+  private isOutline = true;
 
   constructor() {
     this.group.matrixAutoUpdate = false;
@@ -94,16 +98,29 @@ export class Solids {
       // The item is in sight or a little beside it: asking for every member would cost more than it saves.
       mesh.frustumCulled = false;
       lines.frustumCulled = false;
+      lines.visible = this.isOutline;
       this.group.add(mesh, lines);
       this.sets.push({ key, from: matrices, mesh, lines });
     }
   }
 
   draw({ isSurface, isOutline }: { readonly isSurface: boolean; readonly isOutline: boolean }): void {
+    this.isOutline = isOutline;
     for (const { mesh, lines } of this.sets) {
       mesh.visible = isSurface;
       lines.visible = isOutline;
     }
+  }
+
+  /** While the view moves, the outlines of many members are left out, where faces tell enough; whether any are. */
+  thin(isMoving: boolean): boolean {
+    let isThinned = false;
+    for (const { mesh, lines } of this.sets) {
+      const isLeft = isMoving && this.isOutline && mesh.visible && lines.count > MANY;
+      lines.visible = this.isOutline && !isLeft;
+      isThinned ||= isLeft;
+    }
+    return isThinned;
   }
 
   private clear(): void {

@@ -50,6 +50,8 @@ import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 
 const CARD_MARGIN = 1.25;
+/** A view that has not moved for so long stands still. */
+const STILL_MS = 200;
 
 export class Stage {
   readonly picture: Picture;
@@ -68,6 +70,8 @@ export class Stage {
   onKey: ((event: KeyboardEvent) => boolean) | null = null;
   private activePane: Pane | null = null;
   private frame = 0;
+  private movedAt = -Infinity;
+  private stillTimer = 0;
   private hovered: ItemId | null = null;
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
@@ -136,7 +140,7 @@ export class Stage {
 
   /** Nothing moves, and nothing waits to be drawn. */
   get isAtRest(): boolean {
-    return this.frame === 0;
+    return this.frame === 0 && this.stillTimer === 0;
   }
 
   /** The view that one works in. */
@@ -170,6 +174,7 @@ export class Stage {
 
   dispose(): void {
     cancelAnimationFrame(this.frame);
+    window.clearTimeout(this.stillTimer);
     this.undo.forEach((undo) => undo());
     this.panes.forEach((pane) => pane.dispose());
     this.picture.dispose();
@@ -394,10 +399,31 @@ export class Stage {
       const area = pane.step(now);
       if (pane.isStale) this.requestFrame();
       if (!area) continue;
-      this.picture.render(pane.camera, area, pane.display, grid, this.reachFrom(pane.camera.state.target));
+      const isMoving = now - this.movedAt < STILL_MS;
+      const isThinned = this.picture.render(pane.camera, area, {
+        display: pane.display,
+        gridStep: grid,
+        sceneRadius: this.reachFrom(pane.camera.state.target),
+        isMoving,
+      });
+      if (isThinned) this.drawWhenStill();
       pane.drawn();
       if (pane === this.activePane) for (const listener of this.cameraListeners) listener(pane.camera);
     }
+  }
+
+  /** The camera of a view has moved. */
+  moved(): void {
+    this.movedAt = performance.now();
+  }
+
+  /** Draws what was left out, once the views stand still. */
+  private drawWhenStill(): void {
+    window.clearTimeout(this.stillTimer);
+    this.stillTimer = window.setTimeout(() => {
+      this.stillTimer = 0;
+      this.invalidate();
+    }, STILL_MS);
   }
 
   /** A picture for the project's card: everything in sight, looked at as the active view does. */
@@ -411,9 +437,7 @@ export class Stage {
     this.picture.render(
       camera,
       { left: 0, top: 0, width, height },
-      'edges',
-      grid,
-      this.reachFrom(all.target),
+      { display: 'edges', gridStep: grid, sceneRadius: this.reachFrom(all.target), isMoving: false },
     );
     const picture = this.picture.thumbnail(480, 300);
     this.invalidate();

@@ -85,7 +85,7 @@ function RowNumbers({
         <Choice
           label="Facing"
           chosen={layout.attitude}
-          choices={{ turning: 'turning along', keeping: 'as the first' }}
+          choices={{ turning: 'with it', keeping: 'as the first' }}
           choose={(attitude) => void set({ attitude })}
         />
       )}

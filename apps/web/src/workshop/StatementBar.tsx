@@ -86,7 +86,7 @@ function piecesOf(verb: Verb, statement: Statement): Piece[] {
     const [rival] = ids.flatMap((id) => verb.blanks[id]!.excludes ?? []);
     const isSecond =
       rival !== undefined && verb.sentence.indexOf(`{${rival}}`) < verb.sentence.indexOf(clause);
-    return isSecond && isShown(statement, rival) ? ` or${clause}` : clause;
+    return isSecond && isShown(statement, rival) ? ` or${clause.replace(/^,/, '')}` : clause;
   });
   return kept
     .slice(verb.name.length)
@@ -213,7 +213,7 @@ function Hints({ statement }: { statement: Statement }) {
     <div className="flex shrink-0 items-center gap-1.5 pl-2 text-[13px] text-ink2">
       <Result statement={statement} />
       {isDone && <GoOn statement={statement} />}
-      {isDone && <span>{statement.step ? 'done' : 'done; change a blank to adjust'}</span>}
+      {isDone && <span>done; change a blank to adjust</span>}
       <kbd className="key">Enter</kbd>
       <span>{isDone ? 'adjust' : 'place'}</span>
       <kbd className="key">Esc</kbd>
@@ -231,12 +231,11 @@ function GoOn({ statement: { step } }: { statement: Statement }) {
     step.kind === 'along' ? formatLengthWithUnit(Math.hypot(...step.by), scene) : formatAngle(step.angle);
   return (
     <span className="flex items-center gap-1" role="group" aria-label="Go on with copies">
-      <span>more in all:</span>
       <button type="button" className="button" onClick={() => session.goOn('every')}>
-        every <span className="num">{size}</span>
+        <i>n</i> in all, every <span className="num">{size}</span>
       </button>
       <button type="button" className="button" onClick={() => session.goOn('across')}>
-        across <span className="num">{size}</span>
+        <i>n</i> across <span className="num">{size}</span>
       </button>
     </span>
   );

@@ -92,18 +92,22 @@ export const spanOf = (spacing: Spacing, count: number): number =>
  * From the source to a member, in the frame of the pattern.
  * @param hold the point of the source that keeps its attitude or turns in place: its datum, in the frame of the pattern
  */
-export function memberPlacement(layout: Layout, key: MemberKey, hold: Vec3): Placement {
+export const memberPlacement = (layout: Layout, key: MemberKey, hold: Vec3): Placement =>
+  memberPlacer(layout, hold)(key);
+
+/** The same for many members: what they share is computed once. */
+export function memberPlacer(layout: Layout, hold: Vec3): (key: MemberKey) => Placement {
   switch (layout.kind) {
     case 'along':
-      return alongPlacement(layout, key[0], hold);
+      return ([index]) => alongPlacement(layout, index, hold);
     case 'around':
-      return aroundPlacement(layout, key[0], hold);
+      return ([index]) => aroundPlacement(layout, index, hold);
     case 'grid':
-      return shifted(gridOffset(layout, key));
+      return gridPlacer(layout);
     case 'path':
-      return pathPlacement(layout, key[0]);
+      return ([index]) => pathPlacement(layout, index);
     case 'reflection':
-      return key[0] === 0 ? HERE : reflectionIn(layout.point, layout.normal);
+      return ([index]) => (index === 0 ? HERE : reflectionIn(layout.point, layout.normal));
   }
 }
 
@@ -165,13 +169,17 @@ function aroundPlacement(layout: LayoutOf<'around'>, index: number, hold: Vec3):
   return shifted(add(subtract(turnVector(turn, arm), arm), up));
 }
 
-function gridOffset({ rows, stagger }: LayoutOf<'grid'>, key: MemberKey): Vec3 {
-  let shift: Vec3 = [0, 0, 0];
-  rows.forEach(({ direction, count, spacing }, i) => {
-    const aside = i === 0 && key[1] % 2 === 1 ? stagger * pitchOf(spacing, count) : 0;
-    shift = add(shift, times(direction, offsetAt(spacing, count, key[i]!) + aside));
-  });
-  return shift;
+function gridPlacer({ rows, stagger }: LayoutOf<'grid'>): (key: MemberKey) => Placement {
+  const [columns, ...others] = rows;
+  const shifts = (row: LayoutOf<'grid'>['rows'][number], aside: number) =>
+    Array.from({ length: row.count }, (_, i) =>
+      times(row.direction, offsetAt(row.spacing, row.count, i) + aside),
+    );
+  const even = shifts(columns, 0);
+  const odd = stagger === 0 ? even : shifts(columns, stagger * pitchOf(columns.spacing, columns.count));
+  const [ups, levels] = others.map((row) => shifts(row, 0)) as [Vec3[], Vec3[]];
+  return ([column, row, level]) =>
+    shifted(add(add((row % 2 === 1 ? odd : even)[column]!, ups[row]!), levels[level]!));
 }
 
 function pathPlacement({ curve, count, spacing, attitude }: LayoutOf<'path'>, index: number): Placement {

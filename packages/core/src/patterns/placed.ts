@@ -8,7 +8,7 @@ import type { MemberKey } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../document/schema.ts';
 import { AT_ORIGIN, carry, type Pose } from '../space/pose.ts';
 import { add, type Vec3 } from '../space/vector.ts';
-import { memberExtra, memberKeys, memberLabel, memberPlacement, sameMember } from './members.ts';
+import { memberExtra, memberKeys, memberLabel, memberPlacer, sameMember } from './members.ts';
 import { chainPlacements, type Placement } from './placement.ts';
 
 /** What is built of a part: its recipe, with sizes grown from member to member, and mirrored in its own X. */
@@ -56,12 +56,13 @@ export function placedIn(
   const part = document.items[id];
   if (!part) return [];
   const found: Placed[] = [];
-  const start = {
+  const start: Walk = {
     outer: { pose: outer, mirrored: false },
     member: '',
     tag: '',
     item: null,
     extra: undefined,
+    poses: new Map(),
   };
   walk(document, part, start, options, found);
   return found;
@@ -74,10 +75,18 @@ interface Walk {
   /** Set below a pattern or a link: what is found there belongs to it. */
   readonly item: ItemId | null;
   readonly extra: Vec3 | undefined;
+  /** Placements of the parts that were come by, which are many times the same. */
+  readonly poses: Map<ItemId, Placement>;
+}
+
+function placementOf(part: Part, poses: Map<ItemId, Placement>): Placement {
+  let found = poses.get(part.id);
+  if (!found) poses.set(part.id, (found = { pose: poseOfPlacement(part.placement), mirrored: false }));
+  return found;
 }
 
 function walk(document: KadrelDocument, part: Part, at: Walk, options: PlacedOptions, found: Placed[]): void {
-  const own = chainPlacements(at.outer, { pose: poseOfPlacement(part.placement), mirrored: false });
+  const own = chainPlacements(at.outer, placementOf(part, at.poses));
   const definition = definitionOf(document, part);
   const { base } = definition.recipe;
   const tag = at.tag === '' ? part.id : `${at.tag}.${part.id}`;
@@ -119,16 +128,18 @@ function walkPattern(
   const hold = holdOf(document, pattern);
   const sources = below(document, pattern);
   const isOut = leftOut(base.omitted);
+  const placementOfMember = memberPlacer(base.layout, hold);
   for (const key of memberKeys(base.layout)) {
     if (!options.withOmitted && isOut(key)) continue;
     const label = memberLabel(base.layout, key);
     const extra = memberExtra(base.layout, key);
     const inside: Walk = {
-      outer: chainPlacements(at.outer, memberPlacement(base.layout, key, hold)),
+      outer: chainPlacements(at.outer, placementOfMember(key)),
       member: at.member === '' ? label : `${at.member}.${label}`,
       tag: `${at.tag}.${label}`,
       item: at.item,
       extra: extra && at.extra ? add(extra, at.extra) : (extra ?? at.extra),
+      poses: at.poses,
     };
     for (const source of sources) walk(document, source, inside, options, found);
   }

@@ -1,6 +1,6 @@
 /** The built shapes that stand in the world, with a tree over them: what rays, snaps and regions search. */
 import { buildBvh, type Bvh } from '../space/bvh.ts';
-import { boxOf, carryBox, type Box } from '../space/box.ts';
+import { boxOf, carryBox, unionBoxes, type Box } from '../space/box.ts';
 import { carry, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { SnapShape } from './shape.ts';
@@ -57,10 +57,9 @@ export function snapScene(instances: readonly SnapInstance[]): SnapScene {
 
 /** A box in the world round everything of an instance that can be met or caught. */
 function worldReach({ pose, shape, box, datum }: SnapInstance): Box {
-  const reach = carryBox(pose, shapeReach(shape));
-  const more = [...(box ? [carryBox(pose, box)] : [])].flatMap(({ min, max }) => [min, max]);
-  if (datum) more.push(carry(pose, datum));
-  return more.length === 0 ? reach : boxOf([reach.min, reach.max, ...more]);
+  const own = shapeReach(shape);
+  const reach = carryBox(pose, box ? unionBoxes([own, box])! : own);
+  return datum ? boxOf([reach.min, reach.max, carry(pose, datum)]) : reach;
 }
 
 /** Thousands of members share one shape. */

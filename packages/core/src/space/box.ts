@@ -1,5 +1,5 @@
 /** Boxes along the axes of a frame, in mm. */
-import { carry, type Pose } from './pose.ts';
+import type { Pose } from './pose.ts';
 import type { Vec3 } from './vector.ts';
 
 export interface Box {
@@ -42,6 +42,23 @@ export function unionBoxes(boxes: Iterable<Box>): Box | undefined {
   return points.length === 0 ? undefined : boxOf(points);
 }
 
-/** The box round the carried box: exact for quarter turns, otherwise a bound. */
-export const carryBox = (pose: Pose, box: Box): Box =>
-  boxOf(boxCorners(box).map((corner) => carry(pose, corner)));
+/**
+ * The box round the carried box: exact for quarter turns, otherwise a bound. Each side is the sum of what the turn makes
+ * of each extent, in the order in which `carry` adds them, so that corners and sides agree to the last bit.
+ */
+export function carryBox({ turn: t, shift }: Pose, { min, max }: Box): Box {
+  const least: [number, number, number] = [0, 0, 0];
+  const most: [number, number, number] = [0, 0, 0];
+  for (let row = 0; row < 3; row++) {
+    let [low, high] = [0, 0];
+    for (let axis = 0; axis < 3; axis++) {
+      const n = t[3 * row + axis]!;
+      const [a, b] = [n * min[axis]!, n * max[axis]!];
+      low += a < b ? a : b;
+      high += a < b ? b : a;
+    }
+    least[row] = low + shift[row]!;
+    most[row] = high + shift[row]!;
+  }
+  return { min: least, max: most };
+}

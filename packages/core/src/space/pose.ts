@@ -95,7 +95,17 @@ export function inverse(pose: Pose): Pose {
   };
 }
 
-export const isIdentity = (turn: Turn): boolean => turn.every((n, i) => n === NO_TURN[i]);
+/** Told out, since it is asked for every member of a pattern. */
+export const isIdentity = (t: Turn): boolean =>
+  t[0] === 1 &&
+  t[4] === 1 &&
+  t[8] === 1 &&
+  t[1] === 0 &&
+  t[2] === 0 &&
+  t[3] === 0 &&
+  t[5] === 0 &&
+  t[6] === 0 &&
+  t[7] === 0;
 
 /** True when every axis goes to an axis, so that boxes stay boxes. */
 export const isQuarterTurn = (turn: Turn): boolean => turn.every((n) => n === 0 || n === 1 || n === -1);

@@ -58,7 +58,7 @@ export const along = declareVerb({
   words: ['array', 'row', 'linear', 'posts', 'slats', 'pitch', 'spacing', 'copies', 'multiply', 'evenly'],
   blanks,
   sentence:
-    'Repeat along {along} {parts}[, {count} in all][, every {pitch}][, across {span}][, from {from}][ to {to}]' +
+    'Repeat along {along} with {parts}[, {count} in all][, every {pitch}][, across {span}][, from {from}][ to {to}]' +
     '[, {centred}][, as many as fit {fit}][ {gap}][, widening by {widening}][, twisting by {twist}]' +
     '[, growing by {growth}][ named {as}]',
   apply(draft, values, context) {

@@ -34,7 +34,7 @@ export const around = declareVerb({
     as: optional('name', 'name', 'What the ring is called.', { rare: true }),
   },
   sentence:
-    'Repeat around {axis}[ at {at}][ to {to}][, axis of {about}] {parts}, {count} in all[, every {pitch}]' +
+    'Repeat around {axis}[ at {at}][ to {to}][, axis of {about}] with {parts}, {count} in all[, every {pitch}]' +
     '[, across {span}][, {attitude}][, rising by {rise}][ named {as}]',
   apply(draft, values, context) {
     const { parts, as, attitude, rise = 0, pitch } = values;

@@ -59,7 +59,7 @@ export const grid = declareVerb({
   ],
   blanks,
   sentence:
-    'Repeat in a grid {parts}: {columns} columns[ every {columnPitch}][ across {columnSpan}], {rows} rows[ every {rowPitch}]' +
+    'Repeat in a grid {parts}, {columns} columns[ every {columnPitch}][ across {columnSpan}], {rows} rows[ every {rowPitch}]' +
     '[ across {rowSpan}][, {levels} levels][ every {levelPitch}][ across {levelSpan}][, {stagger}]' +
     '[, columns along {x}][, rows along {y}][, levels along {z}][ named {as}]',
   apply(draft, values, context) {

@@ -111,6 +111,7 @@ export function findVerbs(typed: string): Verb[] {
   const rank = (verb: Verb) => {
     const name = verb.name.toLowerCase();
     if (name.startsWith(text)) return 0;
+    if (name.split(' ').some((word) => word.startsWith(text))) return 0.5;
     if (verb.words.some((word) => word.startsWith(text))) return 1;
     if (name.includes(text) || verb.words.some((word) => word.includes(text))) return 2;
     return verb.about.toLowerCase().includes(text) ? 3 : 4;

@@ -16,10 +16,10 @@ export const omit = declareVerb({
     part: needed('part', 'pattern', 'The pattern.'),
     state: needed('choice', 'state', 'Left out, or back.', {
       default: 'out',
-      choices: { out: 'so that they are not there', back: 'no longer' },
+      choices: { out: 'left out', back: 'put back' },
     }),
   },
-  sentence: 'Leave out {members} of {part}, {state}',
+  sentence: 'Leave out {members} of {part}[, {state}]',
   apply(draft, { part: id, members, state }) {
     const found = membersNamed(draft, id, members);
     if ('refused' in found) return found;

@@ -31,7 +31,7 @@ export const path = declareVerb({
     as: optional('name', 'name', 'What the row is called.', { rare: true }),
   },
   sentence:
-    'Repeat on a path {parts} on {path}[, {count} in all][, every {pitch}][, across {span}][, {attitude}][ named {as}]',
+    'Repeat on a path {parts} along {path}[, {count} in all][, every {pitch}][, across {span}][, {attitude}][ named {as}]',
   apply(draft, { parts, path: way, count, pitch, span, attitude, as }, context) {
     const length = wayLength(way);
     const closed = isClosed(way);
