@@ -1,36 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
-import { Person } from './person.ts';
+import { expect, test } from '@playwright/test';
+import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 
 const done = 'done; change a blank to adjust';
-
-async function inNewProject(page: Page, name: string): Promise<Person> {
-  const ada = new Person(page);
-  await ada.entersTheDemo();
-  await ada.createsProject(name);
-  return ada;
-}
-
-/** Chooses parts in the tree, in this order. */
-async function selects(page: Page, ...names: string[]): Promise<void> {
-  for (const [i, name] of names.entries())
-    await page
-      .getByRole('treeitem', { name, exact: true })
-      .click({ modifiers: i === 0 ? [] : ['Control'], position: { x: 60, y: 12 } });
-}
-
-const startsVerb = async (page: Page, words: string) => {
-  await page.keyboard.press('/');
-  await page.keyboard.type(words);
-  await page.keyboard.press('Enter');
-};
-
-async function choosesIn(page: Page, blank: string, option: string): Promise<void> {
-  await page.locator(`[data-blank="${blank}"]`).click();
-  await page
-    .getByRole('option', { name: option, exact: true })
-    .or(page.getByRole('menuitem', { name: option, exact: true }))
-    .click();
-}
 
 test('a shelf of four boards: set distance, align, distribute', async ({ page }) => {
   const ada = await inNewProject(page, 'Shelf');

@@ -169,6 +169,7 @@ export function Parts() {
                   drop={drop?.over === part.id ? drop.place : null}
                   failures={failures}
                   style={{ position: 'absolute', top: start }}
+                  onFocus={() => setAt(part.id)}
                   choose={(event) => choose(part.id, event)}
                   setOpened={(isOpen) => setOpened(part.id, isOpen)}
                   setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}

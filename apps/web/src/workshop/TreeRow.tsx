@@ -19,6 +19,7 @@ interface TreeRowProps {
   readonly drop: Place | null;
   readonly failures: Built['failures'];
   readonly style: CSSProperties;
+  readonly onFocus: () => void;
   readonly choose: (event: MouseEvent | KeyboardEvent) => void;
   readonly setOpened: (isOpen: boolean) => void;
   readonly setRenaming: (isRenaming: boolean) => void;
@@ -34,6 +35,7 @@ export function TreeRow({
   drop,
   failures,
   style,
+  onFocus,
   choose,
   setOpened,
   setRenaming,
@@ -65,6 +67,7 @@ export function TreeRow({
       )}
       style={{ ...style, paddingLeft: 8 + level * 16 }}
       onClick={choose}
+      onFocus={onFocus}
       onDoubleClick={() => setRenaming(true)}
     >
       {open === null ? (
