@@ -46,6 +46,13 @@ async function takeAll(address) {
   await page.getByRole('treeitem', { name: 'Upper box' }).click();
   await take('workshop');
 
+  for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])
+    await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
+  await page.getByRole('treeitem', { name: 'Frame', exact: true }).click();
+  await take('tree');
+  for (const name of ['Lower frames', 'Lower box'])
+    await page.getByRole('button', { name: `Close ${name}`, exact: true }).click();
+
   await page.getByRole('treeitem', { name: 'Roof' }).click();
   await page.keyboard.press('m');
   await pointAt([475, -15, 472], 2, 1);
@@ -102,23 +109,34 @@ async function takeAll(address) {
   await take('set-distance');
   await page.keyboard.press('Escape');
 
-  // A post goes where the row of the front posts crosses the line of a leg of the bench.
-  await part('Front post 2').click();
+  // A leg of the bench goes where the line of a front post crosses that of the other leg.
+  await part('Bench leg left').click();
   await page.keyboard.press('m');
-  await pointAt([2025, 150, 0], 0, 1);
+  await pointAt([1700, 1630, 0], 0, 1);
   await page.mouse.down();
   await page.mouse.up();
   for (const point of [
-    [175, 150, 0],
-    [1700, 1630, 0],
+    [2025, 150, 0],
+    [4220, 1630, 0],
   ]) {
     await pointAt(point, 1, 1);
     await page.waitForTimeout(700);
   }
-  await pointAt([1700, 150, 0], 2, 2);
+  await pointAt([2025, 1630, 0], 2, 2);
   await take('guide-rays');
   // What was touched, the statement, the selection.
   for (let i = 0; i < 3; i++) await page.keyboard.press('Escape');
+
+  // More front posts over the same span, before they are set.
+  await part('Front posts').click();
+  await page.keyboard.press('/');
+  await page.keyboard.type('set pattern');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('in all', { exact: true }).fill('7');
+  await page.waitForTimeout(600);
+  await take('pattern');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
 
   await page.getByTitle('How parts are selected').click();
   await page.getByRole('radio', { name: 'fence', exact: true }).click();

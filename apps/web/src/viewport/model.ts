@@ -1,6 +1,7 @@
 /** The solids of the document on show, as they were built; what did not change is found again. */
 import {
   buildName,
+  carryBack,
   chain,
   datumInPart,
   definitionOf,
@@ -110,10 +111,11 @@ function solidsOf(document: KadrelDocument, part: Part, built: Built, from: read
 const UNPLACED: Pose = { turn: [0, 0, 0, 0, 0, 0, 0, 0, 0], shift: [0, 0, 0] };
 
 function instancesOf(part: Part, solids: readonly OwnSolid[], pose: Pose, built: Built): SnapInstance[] {
-  const isOne = solids.length === 1;
-  return solids.map(({ placed, facts }): SnapInstance => {
+  const own = datumInPart(part, () => measuresOf({ built }, part.id)?.box);
+  return solids.map(({ placed, facts }, i): SnapInstance => {
     const { box, centroid } = facts.measures;
-    const datum = isOne ? datumInPart(part, () => measuresOf({ built }, part.id)?.box) : undefined;
+    // The datum of a pattern is caught once, with its first solid.
+    const datum = i === 0 && own ? carryBack(placed.pose, own) : undefined;
     return {
       part: part.id,
       ...(placed.member === '' ? {} : { member: placed.member }),
