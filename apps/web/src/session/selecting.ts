@@ -45,7 +45,7 @@ export function selectingActions(get: () => Selectable, select: (parts: readonly
       select(partsLike(state.document, state.selection, how, (id) => measuresOf(state, id)?.box));
     },
     selectNamed: (text: string) => select(partsNamed(get().document, text)),
-    selectOthers(): void {
+    selectOthers: () => {
       const { document, selection, openGroup } = get();
       const chosen = standingOf(document, selection);
       select(selectable(get(), partsLeftOut(document, [...chosen])).filter((id) => openGroup !== id));

@@ -68,6 +68,7 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
   );
 }
 
+const PICKED_TYPES = new Set(['point', 'feature', 'path']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
 
@@ -123,7 +124,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
         title={blank.about}
         aria-invalid={isBad}
         defaultValue={shown}
-        placeholder={blank.type === 'point' || blank.type === 'feature' ? 'pick…' : blank.optional ? '…' : ''}
+        placeholder={PICKED_TYPES.has(blank.type) ? 'pick…' : blank.optional ? '…' : ''}
         autoComplete="off"
         spellCheck={false}
         disabled={statement.phase === 'working'}

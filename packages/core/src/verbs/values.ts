@@ -262,8 +262,11 @@ function solidNamed(
 }
 
 function readPath(given: unknown, id: string, around: Resolving): WayCurve | Refusal {
-  if (Array.isArray(given)) {
-    const read = given.map((point) => readPoint(point, POINT_BLANK, id, around));
+  // Typed into one field: 0, 0, 0; 100, 0, 0.
+  const points =
+    typeof given === 'string' ? given.split(';').map((point) => point.split(',')) : (given);
+  if (Array.isArray(points)) {
+    const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
     const fault = read.find(isRefusal);
     if (fault) return fault;
     if (read.length < 2) return refuse('too-few', 'A path goes through two points or more.', id);
