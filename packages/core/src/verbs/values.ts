@@ -263,8 +263,7 @@ function solidNamed(
 
 function readPath(given: unknown, id: string, around: Resolving): WayCurve | Refusal {
   // Typed into one field: 0, 0, 0; 100, 0, 0.
-  const points =
-    typeof given === 'string' ? given.split(';').map((point) => point.split(',')) : (given);
+  const points = typeof given === 'string' ? given.split(';').map((point) => point.split(',')) : given;
   if (Array.isArray(points)) {
     const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
     const fault = read.find(isRefusal);
