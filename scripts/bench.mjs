@@ -116,12 +116,12 @@ async function manyParts(address) {
     await page.getByRole('menuitem', { name: display, exact: true }).click();
     await idle();
   };
+  const edges = await framesOrbiting(page, 6);
+  // Frames that were asked for are still being drawn.
+  await page.waitForTimeout(5000);
   await show('shaded');
   const faces = await framesOrbiting(page, 6);
-  await idle();
-  await show('shaded, edges');
-  const edges = await framesOrbiting(page, 6);
-  await idle();
+  await page.waitForTimeout(5000);
   // Four hundred of them, each a part of its own.
   await page.getByRole('treeitem', { name: 'Box grid' }).click();
   await page.getByLabel('Columns', { exact: true }).fill('20');

@@ -239,7 +239,7 @@ async function members(): Promise<void> {
     );
   }).sort((a, b) => a - b);
   const p95 = times[Math.floor(0.95 * times.length)]!;
-  line('snap query among 10,000 members, p95 : a frame', p95 / FRAME_MS, '≤ 0.12', ms(p95));
+  line('snap query among 10,000 members, all in reach of some, p95 : a frame', p95 / FRAME_MS, '', ms(p95));
 }
 
 function withTool(tool: Statement) {

@@ -8,7 +8,6 @@ import {
   applyMatrix,
   boxSize,
   determinant,
-  dot,
   frameAlong,
   length,
   scale,
@@ -19,7 +18,6 @@ import {
   isWhole,
   placedOf,
   inverse,
-  chain,
   variantsOf,
   visibleParts,
   worldFromPart,
@@ -63,6 +61,14 @@ import type { Operand } from './shapes/combine.ts';
 import { buildDrilled, drillingOf } from './shapes/drilled.ts';
 import { buildMirrored } from './shapes/mirrored.ts';
 import type { NamedShape } from './shapes/named.ts';
+import {
+  AXIS_DIRECTIONS,
+  inFrame,
+  reachOf,
+  wholeMeasures,
+  type RangeOf,
+  type Solid,
+} from './facts/wholes.ts';
 import { unstretched } from './shapes/unstretched.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
@@ -103,38 +109,12 @@ export interface PartMeasure extends Measures {
   readonly faceted: boolean;
 }
 
-const AXIS_DIRECTIONS: readonly Vec3[] = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-];
-
 /** Whether something in one box that goes along an axis can meet what is in the other; any other way is left to the solids. */
 function areInLine(a: Box, b: Box, towards: Vec3): boolean {
   const axis = towards.findIndex((n) => Math.abs(n) === 1);
   if (axis < 0) return true;
   return [0, 1, 2].every((i) => i === axis || (a.min[i]! < b.max[i]! && a.max[i]! > b.min[i]!));
 }
-
-/** A built solid in the world. */
-interface Solid {
-  readonly named: NamedShape;
-  /** In its own frame. */
-  readonly measures: Measures;
-  readonly pose: Pose;
-}
-
-/** What a whole measures of which nothing is left. */
-const NOTHING: Measures = {
-  volume: 0,
-  area: 0,
-  centroid: [0, 0, 0],
-  box: { min: [0, 0, 0], max: [0, 0, 0] },
-  watertight: true,
-  faces: 0,
-  edges: 0,
-  solids: 0,
-};
 
 /** A solid in a file: the part's name, and in a pattern or a group which one it is. */
 function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }: Placed): string {
@@ -235,36 +215,7 @@ export class Evaluator {
 
   /** Measures of what a pattern or a group consists of, in a frame. */
   private wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures {
-    const solids = this.solidsOf(document, id);
-    if (solids.length === 0) return NOTHING;
-    // Alike ones are counted, not added up, which would gather the rounding of thousands of sums.
-    const counts = new Map<Measures, number>();
-    for (const { measures } of solids) counts.set(measures, (counts.get(measures) ?? 0) + 1);
-    const sum = (of: (measures: Measures) => number) =>
-      [...counts].reduce((all, [measures, count]) => all + count * of(measures), 0);
-    const volume = sum((measures) => measures.volume);
-    const there = solids.map(({ named, measures, pose }) => ({
-      named,
-      measures,
-      pose: chain(frameFromWorld, pose),
-    }));
-    let moment: Vec3 = [0, 0, 0];
-    for (const { measures, pose } of there)
-      moment = add(moment, scale(carry(pose, measures.centroid), measures.volume));
-    const reach = (direction: Vec3) => this.reachOf(there, direction);
-    return {
-      volume,
-      area: sum((measures) => measures.area),
-      centroid: scale(moment, 1 / volume),
-      box: {
-        min: AXIS_DIRECTIONS.map((axis) => -reach(scale(axis, -1)) + 0) as unknown as Vec3,
-        max: AXIS_DIRECTIONS.map((axis) => reach(axis)) as unknown as Vec3,
-      },
-      watertight: solids.every(({ measures }) => measures.watertight),
-      faces: sum((measures) => measures.faces),
-      edges: sum((measures) => measures.edges),
-      solids: sum((measures) => measures.solids),
-    };
+    return wholeMeasures(inFrame(this.solidsOf(document, id), frameFromWorld), this.range);
   }
 
   /** The built solids of an item in the world. Throws BuildError. */
@@ -282,33 +233,8 @@ export class Evaluator {
     });
   }
 
-  /**
-   * The greatest coordinate of solids along a direction. Boxes bound it; the true surfaces are asked in the order of
-   * their boxes, until no other box reaches farther.
-   */
-  private reachOf(solids: readonly Solid[], direction: Vec3): number {
-    const isAxis = direction.some((n) => Math.abs(n) === 1);
-    const bounds = new Float64Array(solids.length);
-    solids.forEach(({ pose, measures: { box } }, i) => {
-      const local = turnBack(pose.turn, direction);
-      let most = dot(pose.shift, direction);
-      for (let axis = 0; axis < 3; axis++)
-        most += Math.max(local[axis]! * box.min[axis]!, local[axis]! * box.max[axis]!);
-      bounds[i] = most;
-    });
-    let best = -Infinity;
-    const order = Uint32Array.from(solids.keys()).sort((a, b) => bounds[b]! - bounds[a]!);
-    for (const i of order) {
-      if (bounds[i]! <= best) break;
-      const { named, pose } = solids[i]!;
-      if (isAxis && isQuarterTurn(pose.turn)) best = bounds[i]!;
-      else {
-        const [, most] = this.rangeOf(named, turnBack(pose.turn, direction));
-        best = Math.max(best, most + dot(pose.shift, direction));
-      }
-    }
-    return best;
-  }
+  /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */
+  private readonly range: RangeOf = (named, direction) => this.rangeOf(named, direction);
 
   /** What a statement asks of the document. Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
@@ -330,7 +256,7 @@ export class Evaluator {
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
     const solids = this.solidsOf(document, part);
-    return [-this.reachOf(solids, scale(direction, -1)), this.reachOf(solids, direction)];
+    return [-reachOf(solids, scale(direction, -1), this.range), reachOf(solids, direction, this.range)];
   }
 
   private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {

@@ -6,9 +6,7 @@ import {
   editsCollide,
   emptyDocument,
   isRefusal,
-  isLeftOut,
   ledgerOf,
-  memberNamed,
   perform,
   quantityReader,
   QuantityError,
@@ -52,6 +50,7 @@ import {
   type Statement,
   type Typed,
 } from './statement.ts';
+import { insideActions, keptPlaces } from './inside.ts';
 import { selectingActions } from './selecting.ts';
 import { Worlds } from './world.ts';
 
@@ -521,21 +520,6 @@ export function openSession(opened: OpenedSession) {
       });
       if (hiddenSelected(get()).length > 0) void rebuild();
     },
-    /** Opens a group for work inside, or closes the open one. */
-    openGroup(group: ItemId | null): void {
-      const { openGroup, document } = get();
-      if (group === openGroup) return;
-      set({ openGroup: group });
-      // What was open is selected when it is closed, as it was before.
-      actions.select(group === null && openGroup !== null && document.items[openGroup] ? [openGroup] : []);
-    },
-    /** Leaves a member of a pattern out, or puts it back. */
-    toggleMember(part: ItemId, label: string): Promise<boolean> {
-      const { base } = get().document.items[part]!.recipe;
-      const key = base.kind === 'pattern' ? memberNamed(base.layout, label) : undefined;
-      if (base.kind !== 'pattern' || !key) return Promise.resolve(false);
-      return actions.say('omit', { part, members: label, state: isLeftOut(base, key) ? 'back' : 'out' });
-    },
     lookAt(count: number | null): void {
       set({ lookingAt: count, statement: null });
       void rebuild();
@@ -638,7 +622,13 @@ export function openSession(opened: OpenedSession) {
   });
   void rebuild();
   const selecting = selectingActions(get, (parts) => actions.select(parts));
-  return { store, ...actions, ...selecting, nudge };
+  const inside = insideActions({
+    state: get,
+    open: (openGroup) => set({ openGroup }),
+    select: (parts) => actions.select(parts),
+    say: (verb, typed) => actions.say(verb, typed),
+  });
+  return { store, ...actions, ...selecting, ...inside, nudge };
 }
 
 const withSent = (statement: Statement): Statement => ({ ...statement, sent: statement.typed });
@@ -655,15 +645,6 @@ export function shownDocument({
     .slice(lookingAt)
     .reverse()
     .reduce<KadrelDocument>((d, edit) => applyEdit(d, { patches: edit.inverses }), document);
-}
-
-/** The open group and the pattern at work, where they are still there. */
-function keptPlaces({ openGroup, omitting, member }: SessionState, document: KadrelDocument) {
-  return {
-    openGroup: openGroup !== null && document.items[openGroup] ? openGroup : null,
-    omitting: omitting !== null && document.items[omitting] ? omitting : null,
-    member: member && document.items[member.part] ? member : null,
-  };
 }
 
 /** Selected parts that are not shown by themselves: operands and groups, whose facts the Spec wants. */
