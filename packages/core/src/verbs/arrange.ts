@@ -1,8 +1,9 @@
 import { isGroup, isStanding, lineage, topParts } from '../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
-import { declareVerb, needed, optional, refuse, type Refusal } from './declare.ts';
+import { declareVerb, needed, optional, refuse, type Refusal, type VerbContext } from './declare.ts';
 import { lockedRefusal, withoutNested } from './placing.ts';
-import { moveBelow, setChildren } from './tree.ts';
+import { moveBelow } from './leaving.ts';
+import { setChildren } from './tree.ts';
 
 /** Orders the tree: into a group, out of it, or before another; everything stays where it is in the world. */
 export const arrange = declareVerb({
@@ -17,7 +18,7 @@ export const arrange = declareVerb({
     before: optional('part', 'before', 'What it stands before; without one, it comes last.'),
   },
   sentence: 'Arrange {parts}[ into {into}][ before {before}]',
-  apply(draft, { parts, into, before }) {
+  apply(draft, { parts, into, before }, context) {
     const chosen = withoutNested(draft, parts).filter((id) => id !== before);
     if (chosen.length === 0) return refuse('same-part', 'A part cannot stand before itself.', 'before');
     const locked = lockedRefusal(draft, chosen);
@@ -26,7 +27,7 @@ export const arrange = declareVerb({
     const to = parent === undefined ? null : draft.items[parent]!;
     for (const id of chosen) {
       const part = draft.items[id]!;
-      const fault = putInto(draft, part, to, before ?? null);
+      const fault = putInto(draft, part, { to, before: before ?? null }, context);
       if (fault) return fault;
     }
     if (!to) orderTop(draft, chosen, before ?? null);
@@ -37,8 +38,8 @@ export const arrange = declareVerb({
 function putInto(
   draft: KadrelDocument,
   part: Part,
-  to: Part | null,
-  before: ItemId | null,
+  { to, before }: { readonly to: Part | null; readonly before: ItemId | null },
+  context: VerbContext,
 ): Refusal | undefined {
   if (to && lineage(draft, to.id).includes(part.id))
     return refuse('circle', `${part.name} cannot go into what is below it.`, 'into');
@@ -60,7 +61,7 @@ function putInto(
   if (to && !isGroup(to)) return refuse('no-group', `${to.name} is not a group.`, 'into');
   if (to && !isStanding(draft, to.id))
     return refuse('operand', `${to.name} is part of what something else is made from.`, 'into');
-  moveBelow(draft, part, to, before);
+  moveBelow(draft, part, { to, before }, context);
   return undefined;
 }
 

@@ -10,7 +10,8 @@ import {
 } from '../document/schema.ts';
 import { refuse, type Outcome, type Refusal, type VerbContext } from './declare.ts';
 import { addPart } from './make.ts';
-import { attach, moveBelow, linkedWith } from './tree.ts';
+import { moveBelow } from './leaving.ts';
+import { attach, linkedWith } from './tree.ts';
 
 interface Combination {
   readonly how: CombineHow;
@@ -39,12 +40,19 @@ export function combine(
       const owner = lineage(draft, id).find((above) => !isGroup(draft.items[above]!))!;
       return refuse('operand', `${part.name} already belongs to ${draft.items[owner]!.name}.`, blank);
     }
+    const whole = [base, ...others].find((other) => other !== id && lineage(draft, id).includes(other));
+    if (whole !== undefined)
+      return refuse(
+        'within',
+        `${part.name} is in ${draft.items[whole]!.name}: choose one of the two.`,
+        blank,
+      );
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
   const whole = growable(draft.items[base]!, how) ? base : wrap(draft, how, base, as, context);
   const result = draft.items[whole]!;
   if (as !== undefined && whole === base && result.name !== as) result.name = freeName(draft, as);
-  for (const id of others) moveBelow(draft, draft.items[id]!, result);
+  for (const id of others) moveBelow(draft, draft.items[id]!, { to: result }, context);
   const made = linkedWith(draft, result).find((link) => isWithinItself(draft.items, link));
   if (made)
     return refuse('circle', `${made.name} is linked to ${result.name} and cannot be part of it.`, 'parts');
@@ -85,6 +93,6 @@ export function wrapParts(
   }
   result.colour = colour;
   result.order = order;
-  for (const id of ids) moveBelow(draft, draft.items[id]!, result);
+  for (const id of ids) moveBelow(draft, draft.items[id]!, { to: result }, context);
   return at;
 }

@@ -1,9 +1,7 @@
-import { withAllBelow } from '../document/items.ts';
-import { childrenOf } from '../document/schema.ts';
-import { handOver } from './copying.ts';
+import { childrenOf, type KadrelDocument, type Part } from '../document/schema.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { withoutNested } from './placing.ts';
-import { detach } from './tree.ts';
+import { remove } from './leaving.ts';
 
 /** Takes parts away, with everything below them. */
 export const deleteParts = declareVerb({
@@ -19,30 +17,27 @@ export const deleteParts = declareVerb({
     for (const id of withoutNested(draft, parts)) {
       const part = draft.items[id]!;
       if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
-      const parent = part.parent === null ? undefined : draft.items[part.parent];
-      const left = parent ? childrenOf(parent).filter((child) => child !== id) : [];
-      const base = parent?.recipe.base;
-      const isNeeded =
-        (base?.kind === 'combine' || base?.kind === 'pattern') &&
-        (left.length === 0 ||
-          (base.kind === 'combine' && base.how === 'subtract' && base.operands[0] === id));
-      if (parent && isNeeded)
+      const owner = neededBy(draft, part);
+      if (owner)
         return refuse(
           'needed',
-          `${parent.name} is made from ${part.name}. Delete ${parent.name} instead.`,
+          `${owner.name} is made from ${part.name}. Delete ${owner.name} instead.`,
           'parts',
         );
-      detach(draft, part);
-      const gone = new Set(withAllBelow(draft, id).map((below) => below.id));
-      // Links to what goes are among themselves from now on; first those that stay.
-      for (const link of Object.values(draft.items))
-        if (gone.has(link.id) && link.recipe.base.kind === 'link') delete draft.items[link.id];
-      for (const below of gone) {
-        const item = draft.items[below];
-        if (item) handOver(draft, item, context);
-      }
-      for (const below of gone) delete draft.items[below];
+      remove(draft, part, context);
     }
     return { select: [] };
   },
 });
+
+/** The combination or the pattern that could not be without a part. */
+function neededBy(document: KadrelDocument, part: Part): Part | undefined {
+  const parent = part.parent === null ? undefined : document.items[part.parent];
+  const { base } = parent?.recipe ?? {};
+  if (!parent || !base) return undefined;
+  const isLast = childrenOf(parent).length === 1;
+  // A group of which nothing is left goes too, and may be needed itself.
+  if (base.kind === 'group') return isLast ? neededBy(document, parent) : undefined;
+  const isCut = base.kind === 'combine' && base.how === 'subtract' && base.operands[0] === part.id;
+  return isLast || isCut ? parent : undefined;
+}

@@ -1,12 +1,10 @@
-import { withAllBelow } from '../document/items.ts';
 import type { ItemId } from '../document/schema.ts';
 import { countOf, memberKeys } from '../patterns/members.ts';
 import { isLeftOut } from '../patterns/placed.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { freeMember } from './freeing.ts';
-import { handOver } from './copying.ts';
 import { lockedRefusal } from './placing.ts';
-import { detach } from './tree.ts';
+import { remove } from './leaving.ts';
 
 /** More parts than this at once make a tree that nobody can work with. */
 const MOST_PARTS = 2000;
@@ -40,11 +38,7 @@ export const dissolve = declareVerb({
         if ('refused' in freed) return freed;
         made.push(...freed);
       }
-      detach(draft, part);
-      for (const below of withAllBelow(draft, id)) {
-        handOver(draft, below, context);
-        delete draft.items[below.id];
-      }
+      remove(draft, part, context);
     }
     return { select: made };
   },

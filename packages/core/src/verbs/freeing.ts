@@ -11,7 +11,7 @@ import { copyPart, makeIndependent } from './copying.ts';
 import { refuse, type Refusal, type VerbContext } from './declare.ts';
 import { placePart } from './placing.ts';
 import { reshapePart } from './reshape.ts';
-import { moveBelow } from './tree.ts';
+import { moveBelow } from './leaving.ts';
 
 /** Takes a member out as parts of their own, beside the pattern in the tree. Returns them. */
 export function freeMember(
@@ -32,7 +32,7 @@ export function freeMember(
     copy.name = '';
     copy.name = freeName(draft, `${source.name} ${memberLabel(base.layout, key)}`);
     copy.visible = true;
-    moveBelow(draft, copy, parent);
+    moveBelow(draft, copy, { to: parent }, context);
     const extra = memberExtra(base.layout, key);
     if (extra) grow(draft, copy, extra, context);
     if (base.layout.kind === 'reflection') {

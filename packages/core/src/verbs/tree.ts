@@ -1,7 +1,6 @@
 /** Who stands below whom: taking items out of their parents, and putting them below others, where they are in the world. */
 import {
   definitionOf,
-  isGroup,
   nextOrder,
   poseOfPlacement,
   worldFromParent,
@@ -24,17 +23,6 @@ export function setChildren({ recipe: { base } }: Part, ids: ItemId[]): void {
   if (base.kind === 'combine') base.operands = ids;
   if (base.kind === 'pattern') base.sources = ids;
   if (base.kind === 'group') base.members = ids;
-}
-
-/** Takes an item out of its parent's list. A group of which nothing is left goes too. */
-export function detach(draft: KadrelDocument, part: Part): void {
-  const parent = part.parent === null ? undefined : draft.items[part.parent];
-  if (!parent) return;
-  const left = childrenOf(parent).filter((id) => id !== part.id);
-  setChildren(parent, left);
-  if (left.length > 0 || !isGroup(parent)) return;
-  detach(draft, parent);
-  delete draft.items[parent.id];
 }
 
 /**
@@ -67,18 +55,6 @@ export function attach(
 
 const isSamePose = (a: Pose, b: Pose): boolean =>
   a.turn.every((n, i) => n === b.turn[i]) && a.shift.every((n, i) => n === b.shift[i]);
-
-/** Takes an item out of its parent and puts it below another, where it stands in the world. */
-export function moveBelow(
-  draft: KadrelDocument,
-  part: Part,
-  to: Part | null,
-  before: ItemId | null = null,
-): void {
-  const was = worldFromParent(draft, part.id);
-  detach(draft, part);
-  attach(draft, part, to, before, was);
-}
 
 /** All that have the recipe of this part: what it is linked to, and the links to that. */
 export function linkedWith(document: KadrelDocument, part: Part): Part[] {

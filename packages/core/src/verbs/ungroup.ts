@@ -2,7 +2,8 @@ import { below, worldFromParent } from '../document/items.ts';
 import { handOver } from './copying.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { lockedRefusal, withoutNested } from './placing.ts';
-import { attach, detach, setChildren } from './tree.ts';
+import { detach } from './leaving.ts';
+import { attach, setChildren } from './tree.ts';
 
 /** Takes groups apart; everything stays where it is. */
 export const ungroup = declareVerb({
@@ -32,7 +33,7 @@ export const ungroup = declareVerb({
         freed.push(member.id);
       }
       setChildren(group, []);
-      detach(draft, group);
+      detach(draft, group, context);
       delete draft.items[id];
     }
     return { select: freed };
