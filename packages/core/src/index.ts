@@ -20,6 +20,7 @@ export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './document/
 export * from './patterns/members.ts';
 export * from './patterns/placed.ts';
 export * from './document/naming.ts';
+export { prismCorners } from './document/prism.ts';
 export * from './history/edit.ts';
 export {
   GROUPS,

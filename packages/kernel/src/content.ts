@@ -7,6 +7,7 @@ import {
   inverse,
   placedIn,
   poseOfPlacement,
+  prismCorners,
   valueOf,
   vectorOf,
   type CombineHow,
@@ -25,7 +26,16 @@ import {
 export type SolidContent =
   | { readonly kind: 'box'; readonly size: Vec3 }
   | { readonly kind: 'cylinder'; readonly diameter: number; readonly height: number }
-  | { readonly kind: 'sphere'; readonly diameter: number };
+  | { readonly kind: 'sphere'; readonly diameter: number }
+  | { readonly kind: 'cone'; readonly diameter: number; readonly top: number; readonly height: number }
+  | { readonly kind: 'tube'; readonly diameter: number; readonly bore: number; readonly height: number }
+  | { readonly kind: 'torus'; readonly diameter: number; readonly thickness: number }
+  /** Corners of the outline, counter-clockwise, on the bottom. */
+  | {
+      readonly kind: 'prism';
+      readonly corners: readonly (readonly [number, number])[];
+      readonly height: number;
+    };
 
 export type Content =
   | SolidContent
@@ -97,10 +107,15 @@ function solidOperand(document: KadrelDocument, one: Placed, whole: Part): Opera
 
 function solidContent(base: SolidBase, extra: Vec3 = [0, 0, 0]): SolidContent {
   if (base.kind === 'box') return { kind: 'box', size: add(vectorOf(base.size), extra) };
+  if (base.kind === 'prism')
+    return { kind: 'prism', corners: prismCorners(base), height: valueOf(base.height) };
   const diameter = valueOf(base.diameter) + extra[0];
-  return base.kind === 'sphere'
-    ? { kind: 'sphere', diameter }
-    : { kind: 'cylinder', diameter, height: valueOf(base.height) + extra[2] };
+  if (base.kind === 'sphere') return { kind: 'sphere', diameter };
+  if (base.kind === 'torus') return { kind: 'torus', diameter, thickness: valueOf(base.thickness) };
+  const height = valueOf(base.height) + extra[2];
+  if (base.kind === 'cone') return { kind: 'cone', diameter, top: valueOf(base.top), height };
+  if (base.kind === 'tube') return { kind: 'tube', diameter, bore: valueOf(base.bore), height };
+  return { kind: 'cylinder', diameter, height };
 }
 
 /** Equal keys mean equal solids with equal names. Numbers are written so that they read back bit for bit. */
@@ -108,6 +123,10 @@ export function keyOf(content: Content): string {
   if (content.kind === 'box') return `box(${content.size.join(',')})`;
   if (content.kind === 'cylinder') return `cylinder(${content.diameter},${content.height})`;
   if (content.kind === 'sphere') return `sphere(${content.diameter})`;
+  if (content.kind === 'cone') return `cone(${content.diameter},${content.top},${content.height})`;
+  if (content.kind === 'tube') return `tube(${content.diameter},${content.bore},${content.height})`;
+  if (content.kind === 'torus') return `torus(${content.diameter},${content.thickness})`;
+  if (content.kind === 'prism') return `prism(${content.corners.join(',')};${content.height})`;
   if (content.kind === 'mirrored') return `mirrored(${keyOf(content.of)})`;
   if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
   const operands = content.operands.map(

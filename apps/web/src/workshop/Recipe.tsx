@@ -1,7 +1,8 @@
 /** What the selected part is made of: the numbers of its recipe, or the parts that it consists of. */
 import { definitionOf, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
-import { Quantity } from './NumberField.tsx';
+import { Choice } from './Choice.tsx';
+import { NumberField, Quantity } from './NumberField.tsx';
 import { PartList } from './PartList.tsx';
 import { PatternRecipe } from './PatternRecipe.tsx';
 import { Section } from './Section.tsx';
@@ -31,6 +32,10 @@ const STRETCHED = {
   box: 'A box, stretched aslant',
   cylinder: 'An elliptic cylinder',
   sphere: 'An ellipsoid',
+  cone: 'An elliptic cone',
+  tube: 'An elliptic tube',
+  torus: 'A stretched torus',
+  prism: 'A stretched prism',
 };
 
 /** Who shares the recipe. */
@@ -114,6 +119,8 @@ function GroupRecipe({ part, members }: { part: Part; members: readonly ItemId[]
   );
 }
 
+const PRISM_WIDTH = { corners: 'Corners', flats: 'Flats', side: 'Side' };
+
 /** The sizes of a plain solid, by name. */
 function Sizes({ part }: { part: Part }) {
   const session = useSession();
@@ -129,12 +136,18 @@ function Sizes({ part }: { part: Part }) {
         (text) => set({ size: [0, 1, 2].map((i) => (i === axis ? text : 'now')) }),
       ]),
     );
-  if (base.kind === 'cylinder' || base.kind === 'sphere')
-    rows.push(['Diameter', base.diameter, (text) => set({ diameter: text })]);
-  if (base.kind === 'cylinder') rows.push(['Height', base.height, (text) => set({ height: text })]);
+  const row = (label: string, value: Num, blank: string) =>
+    rows.push([label, value, (text) => set({ [blank]: text })]);
+  if ('diameter' in base) row('Diameter', base.diameter, 'diameter');
+  if (base.kind === 'cone') row('Top', base.top, 'top');
+  if (base.kind === 'tube') row('Bore', base.bore, 'bore');
+  if (base.kind === 'torus') row('Thickness', base.thickness, 'thickness');
+  if (base.kind === 'prism') row(PRISM_WIDTH[base.across], base.size, 'width');
+  if ('height' in base) row('Height', base.height, 'height');
   if (rows.length === 0) return null;
   return (
     <Section title="Recipe">
+      {base.kind === 'prism' && <PrismSides base={base} set={set} />}
       {rows.map(([label, value, commit]) => (
         <div key={label} className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
           <span className="pt-1">{label}</span>
@@ -148,5 +161,36 @@ function Sizes({ part }: { part: Part }) {
         </div>
       ))}
     </Section>
+  );
+}
+
+/** How many sides a prism has, and what its width says. */
+function PrismSides({
+  base,
+  set,
+}: {
+  base: Extract<Part['recipe']['base'], { kind: 'prism' }>;
+  set: (values: Record<string, unknown>) => Promise<boolean>;
+}) {
+  const session = useSession();
+  return (
+    <>
+      <div className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
+        <span className="pt-1">Sides</span>
+        <NumberField
+          label="Sides"
+          shown={String(base.sides)}
+          raw={String(base.sides)}
+          check={(text) => session.quantityFault(text, 'count', base.sides)}
+          commit={(text) => set({ sides: text })}
+        />
+      </div>
+      <Choice
+        label="Measured"
+        chosen={base.across}
+        choices={{ corners: 'corners', flats: 'flats', side: 'side' }}
+        choose={(across) => void set({ across })}
+      />
+    </>
   );
 }

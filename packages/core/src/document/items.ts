@@ -1,6 +1,7 @@
 /** Reading a document: numbers, names, who stands below whom, and where. */
 import { AT_ORIGIN, chain, poseOf, type Pose } from '../space/pose.ts';
-import type { Box } from '../space/box.ts';
+import { boxOf, type Box } from '../space/box.ts';
+import { prismCorners } from './prism.ts';
 import type { Vec3 } from '../space/vector.ts';
 import {
   DOCUMENT_VERSION,
@@ -158,6 +159,21 @@ export function baseBox(base: Base): Box | undefined {
   if (base.kind === 'sphere') {
     const radius = valueOf(base.diameter) / 2;
     return { min: [-radius, -radius, -radius], max: [radius, radius, radius] };
+  }
+  if (base.kind === 'cone' || base.kind === 'tube') {
+    const wide =
+      base.kind === 'cone' ? Math.max(valueOf(base.diameter), valueOf(base.top)) : valueOf(base.diameter);
+    return { min: [-wide / 2, -wide / 2, 0], max: [wide / 2, wide / 2, valueOf(base.height)] };
+  }
+  if (base.kind === 'torus') {
+    const deep = valueOf(base.thickness) / 2;
+    const wide = valueOf(base.diameter) / 2 + deep;
+    return { min: [-wide, -wide, -deep], max: [wide, wide, deep] };
+  }
+  if (base.kind === 'prism') {
+    const corners = prismCorners(base);
+    const flat = boxOf(corners.map(([x, y]): Vec3 => [x, y, 0]));
+    return { min: flat.min, max: [flat.max[0], flat.max[1], valueOf(base.height)] };
   }
   return undefined;
 }

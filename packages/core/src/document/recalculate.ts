@@ -30,9 +30,13 @@ export function recalculate(draft: KadrelDocument): string[] {
     part.placement.turn = each(part.placement.turn, 'angle', -Infinity);
     const { base } = part.recipe;
     if (base.kind === 'box') base.size = each(base.size, 'length', Number.MIN_VALUE);
-    if (base.kind === 'cylinder' || base.kind === 'sphere')
-      base.diameter = update(base.diameter, 'length', Number.MIN_VALUE);
-    if (base.kind === 'cylinder') base.height = update(base.height, 'length', Number.MIN_VALUE);
+    const size = (n: Num) => update(n, 'length', Number.MIN_VALUE);
+    if ('diameter' in base) base.diameter = size(base.diameter);
+    if ('height' in base) base.height = size(base.height);
+    if (base.kind === 'cone') base.top = update(base.top, 'length', 0);
+    if (base.kind === 'tube') base.bore = size(base.bore);
+    if (base.kind === 'torus') base.thickness = size(base.thickness);
+    if (base.kind === 'prism') base.size = size(base.size);
     if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, -Infinity));
   }
   return problems;

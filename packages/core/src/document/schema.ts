@@ -45,7 +45,48 @@ const cylinderBase = z.strictObject({
 });
 /** Own frame: the centre at the origin. */
 const sphereBase = z.strictObject({ kind: z.literal('sphere'), diameter: numberSchema });
-const solidBase = z.discriminatedUnion('kind', [boxBase, cylinderBase, sphereBase]);
+/** Own frame: the centre of the bottom at the origin, the axis along Z. A top of 0 is a point. */
+const coneBase = z.strictObject({
+  kind: z.literal('cone'),
+  /** Across the bottom. */
+  diameter: numberSchema,
+  /** Across the top. */
+  top: numberSchema,
+  height: numberSchema,
+});
+/** Own frame: the centre of the bottom at the origin, the axis along Z. */
+const tubeBase = z.strictObject({
+  kind: z.literal('tube'),
+  diameter: numberSchema,
+  bore: numberSchema,
+  height: numberSchema,
+});
+/** Own frame: the centre at the origin, the axis along Z. */
+const torusBase = z.strictObject({
+  kind: z.literal('torus'),
+  /** Of the circle in the middle of the ring's material. */
+  diameter: numberSchema,
+  /** Of the ring's material. */
+  thickness: numberSchema,
+});
+/** Own frame: the centre of the bottom at the origin, the axis along Z, a side facing −Y. */
+const prismBase = z.strictObject({
+  kind: z.literal('prism'),
+  sides: z.number().int().min(3).max(1000),
+  /** What `size` says: across the circle through the corners, across that on the flats, or one side. */
+  across: z.enum(['corners', 'flats', 'side']),
+  size: numberSchema,
+  height: numberSchema,
+});
+const solidBase = z.discriminatedUnion('kind', [
+  boxBase,
+  cylinderBase,
+  sphereBase,
+  coneBase,
+  tubeBase,
+  torusBase,
+  prismBase,
+]);
 /** A plain solid under a linear map of its own frame, where no plain solid has that form: an elliptic cylinder, say. */
 const stretchedBase = z.strictObject({
   kind: z.literal('stretched'),
@@ -79,6 +120,10 @@ const baseSchema = z.discriminatedUnion('kind', [
   boxBase,
   cylinderBase,
   sphereBase,
+  coneBase,
+  tubeBase,
+  torusBase,
+  prismBase,
   stretchedBase,
   combineBase,
   patternBase,

@@ -14,11 +14,13 @@ import {
   type Num,
   type NumVector,
   type Part,
+  type SolidBase,
 } from '../document/schema.ts';
 import { carryBack, turnVector } from '../space/pose.ts';
 import { roundLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { readOne, readThree } from './reading.ts';
+import { ACROSS, isSides } from './prism.ts';
 import { rememberMade } from './reshape.ts';
 import { linkedWith } from './tree.ts';
 import {
@@ -47,17 +49,33 @@ export const change = declareVerb({
       kind: 'length',
       positive: true,
     }),
-    diameter: optional('quantity', 'diameter', 'Of a cylinder or a ball.', {
+    diameter: optional('quantity', 'diameter', 'Of what is round.', {
       kind: 'length',
       positive: true,
       excludes: 'radius',
     }),
-    radius: optional('quantity', 'radius', 'Of a cylinder.', {
+    radius: optional('quantity', 'radius', 'Of what is round.', {
       kind: 'length',
       positive: true,
       excludes: 'diameter',
     }),
-    height: optional('quantity', 'height', 'Of a cylinder or a box.', { kind: 'length', positive: true }),
+    height: optional('quantity', 'height', 'Of what stands upright.', { kind: 'length', positive: true }),
+    top: optional('quantity', 'top', 'Across the top of a cone; 0 is a point.', {
+      kind: 'length',
+      rare: true,
+    }),
+    bore: optional('quantity', 'bore', 'Of a tube.', { kind: 'length', positive: true, rare: true }),
+    thickness: optional('quantity', 'thickness', 'Of a torus.', {
+      kind: 'length',
+      positive: true,
+      rare: true,
+    }),
+    width: optional('quantity', 'width', 'Of a prism.', { kind: 'length', positive: true, rare: true }),
+    sides: optional('quantity', 'sides', 'Of a prism.', { kind: 'count', rare: true }),
+    across: optional('choice', 'measured', 'What the width of a prism says.', {
+      choices: ACROSS,
+      rare: true,
+    }),
     at: optional('quantities', 'place', 'Where the datum stands in the world.', { kind: 'length' }),
     turn: optional('quantities', 'turn', 'Degrees about X, then Y, then Z; the datum stays.', {
       kind: 'angle',
@@ -69,7 +87,7 @@ export const change = declareVerb({
     snappable: optional('choice', 'snappable', 'Whether snaps catch it.', { choices: YES_NO }),
   },
   sentence:
-    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, at {at}][, turned {turn}][, datum {datum}]' +
+    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, top {top}][, bore {bore}][, thickness {thickness}][, {sides} sides][, width {width}][, {across}][, at {at}][, turned {turn}][, datum {datum}]' +
     '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
   apply(draft, values, context) {
     for (const id of values.parts) {
@@ -91,7 +109,7 @@ function changePart(
   if (
     part.locked &&
     values.locked !== 'no' &&
-    (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
+    (values.at !== undefined || values.turn !== undefined || isSized(values))
   )
     return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
   if (values.colour !== undefined) {
@@ -109,12 +127,12 @@ function changePart(
       return refuse('datum', 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.', 'datum');
     part.datum = datum;
   }
-  const isSized = [values.size, values.height, values.diameter, values.radius].some((v) => v !== undefined);
+  const sized = isSized(values);
   // Parts that share the recipe change with it, each about its own datum.
-  const shared = isSized ? linkedWith(draft, part).filter(({ id }) => id !== part.id) : [];
+  const shared = sized ? linkedWith(draft, part).filter(({ id }) => id !== part.id) : [];
   // The sizes come before the place, so that the datum of the new size is what is put there.
   const fixed =
-    (values.at ?? values.turn ?? values.size ?? values.height ?? values.diameter ?? values.radius)
+    values.at !== undefined || values.turn !== undefined || sized
       ? datumInWorld(draft, part, (id) => context.boxOf(id))
       : undefined;
   const sharing = shared.map((one) => ({ one, datum: datumInWorld(draft, one, (id) => context.boxOf(id)) }));
@@ -136,56 +154,92 @@ function keepShared(
   return undefined;
 }
 
+/** Blanks that say sizes of a recipe, and what they are called there. */
+const SIZES: Readonly<Partial<Record<SolidBase['kind'], Readonly<Record<string, string>>>>> = {
+  cylinder: { diameter: 'diameter', radius: 'diameter', height: 'height' },
+  sphere: { diameter: 'diameter', radius: 'diameter' },
+  cone: { diameter: 'diameter', radius: 'diameter', top: 'top', height: 'height' },
+  tube: { diameter: 'diameter', radius: 'diameter', bore: 'bore', height: 'height' },
+  torus: { diameter: 'diameter', radius: 'diameter', thickness: 'thickness' },
+  prism: { width: 'size', height: 'height' },
+};
+const SIZE_BLANKS = ['diameter', 'radius', 'height', 'top', 'bore', 'thickness', 'width'] as const;
+
+const isSized = (values: ChangeValues): boolean =>
+  [...SIZE_BLANKS, 'size' as const, 'sides' as const, 'across' as const].some(
+    (blank) => values[blank] !== undefined,
+  );
+
 function changeSize(
   draft: KadrelDocument,
   part: Part,
-  { size, diameter, radius, height }: ChangeValues,
+  values: ChangeValues,
   context: VerbContext,
 ): Refusal | undefined {
-  if ((size ?? diameter ?? radius ?? height) !== undefined)
-    rememberMade(
-      definitionOf(draft, part),
-      datumInPart(part, (id) => context.boxOf(id)),
-    );
+  if (!isSized(values)) return undefined;
+  rememberMade(
+    definitionOf(draft, part),
+    datumInPart(part, (id) => context.boxOf(id)),
+  );
   // A linked part has the sizes of what it is linked to.
   const { base } = definitionOf(draft, part).recipe;
   const without = (blank: string) =>
     refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
-  if (base.kind === 'box') {
-    if (diameter !== undefined) return without('diameter');
-    if (radius !== undefined) return without('radius');
-    const texts = size ?? (height === undefined ? undefined : (['now', 'now', height] as const));
-    const read = texts && readThree(texts, 'length', base.size, context, size ? 'size' : 'height', true);
-    if (read && 'refused' in read) return read;
-    if (read) base.size = read;
-  } else if (base.kind === 'cylinder' || base.kind === 'sphere') {
-    if (size !== undefined) return without('size');
-    if (base.kind === 'sphere' && height !== undefined) return without('height');
-    const across = valueOf(base.diameter);
-    const wide =
-      diameter !== undefined
-        ? readOne(diameter, 'length', base.diameter, context, 'diameter', true)
-        : radius !== undefined
-          ? readOne(radius, 'length', across / 2, context, 'radius', true)
-          : undefined;
-    if (isRefusal(wide)) return wide;
-    if (wide !== undefined) base.diameter = diameter !== undefined ? wide : doubled(wide);
-    if (base.kind === 'sphere' || height === undefined) return undefined;
-    const high = readOne(height, 'length', base.height, context, 'height', true);
-    if (isRefusal(high)) return high;
-    base.height = high;
-  } else {
-    const blank = size
-      ? 'size'
-      : diameter !== undefined
-        ? 'diameter'
-        : radius !== undefined
-          ? 'radius'
-          : height !== undefined
-            ? 'height'
-            : undefined;
-    if (blank) return without(blank);
+  if (base.kind === 'box') return changeBox(base, values, context, without);
+  if (values.size !== undefined) return without('size');
+  const known = SIZES[base.kind as SolidBase['kind']] ?? {};
+  // Every blank of `known` names a number of this base.
+  const numbers = base as unknown as Record<string, Num>;
+  for (const blank of SIZE_BLANKS) {
+    const text = values[blank];
+    if (text === undefined) continue;
+    const key = known[blank];
+    if (key === undefined) return without(blank);
+    const isRadius = blank === 'radius';
+    const now = isRadius ? valueOf(numbers[key]!) / 2 : numbers[key]!;
+    const read = readOne(text, 'length', now, context, blank, blank !== 'top');
+    if (isRefusal(read)) return read;
+    if (valueOf(read) < 0) return refuse('negative', 'The top is 0 or more.', blank);
+    numbers[key] = isRadius ? doubled(read) : read;
   }
+  return changeSides(base, values, context, without);
+}
+
+type Without = (blank: string) => Refusal;
+
+function changeBox(
+  base: Extract<SolidBase, { kind: 'box' }>,
+  values: ChangeValues,
+  context: VerbContext,
+  without: Without,
+): Refusal | undefined {
+  const odd = [...SIZE_BLANKS, 'sides' as const, 'across' as const].find(
+    (blank) => blank !== 'height' && values[blank] !== undefined,
+  );
+  if (odd) return without(odd);
+  const { size, height } = values;
+  const texts = size ?? (height === undefined ? undefined : (['now', 'now', height] as const));
+  const read = texts && readThree(texts, 'length', base.size, context, size ? 'size' : 'height', true);
+  if (read && 'refused' in read) return read;
+  if (read) base.size = read;
+  return undefined;
+}
+
+function changeSides(
+  base: Part['recipe']['base'],
+  { sides, across }: ChangeValues,
+  context: VerbContext,
+  without: Without,
+): Refusal | undefined {
+  if (sides === undefined && across === undefined) return undefined;
+  if (base.kind !== 'prism') return without(sides === undefined ? 'across' : 'sides');
+  if (sides !== undefined) {
+    const read = readOne(sides, 'count', base.sides, context, 'sides', true);
+    if (isRefusal(read)) return read;
+    if (!isSides(valueOf(read))) return refuse('count', 'Sides: a whole number from 3 to 1000.', 'sides');
+    base.sides = valueOf(read);
+  }
+  if (across) base.across = across as keyof typeof ACROSS;
   return undefined;
 }
 

@@ -81,8 +81,11 @@ export function growthFault(
   const odd = sources
     .map((id) => document.items[id]!)
     .find((part) => {
-      const { kind } = definitionOf(document, part).recipe.base;
-      return kind === 'combine' || kind === 'pattern' || kind === 'group';
+      const { base } = definitionOf(document, part).recipe;
+      return !['box', 'cylinder', 'sphere'].includes(base.kind === 'stretched' ? base.of.kind : base.kind);
     });
-  return odd && refuse('growth', `${odd.name} has no sizes of its own that could grow.`, blank);
+  return (
+    odd &&
+    refuse('growth', `${odd.name} has no sizes that could grow: boxes, cylinders and balls have.`, blank)
+  );
 }

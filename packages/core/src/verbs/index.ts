@@ -3,6 +3,10 @@ import type { Verb } from './declare.ts';
 import { box } from './box.ts';
 import { cylinder } from './cylinder.ts';
 import { sphere } from './sphere.ts';
+import { cone } from './cone.ts';
+import { tube } from './tube.ts';
+import { torus } from './torus.ts';
+import { prism } from './prism.ts';
 import { pin } from './pin.ts';
 import { move } from './move.ts';
 import { turn } from './turn.ts';
@@ -53,6 +57,10 @@ export const VERBS = [
   box,
   cylinder,
   sphere,
+  cone,
+  tube,
+  torus,
+  prism,
   pin,
   move,
   turn,

@@ -236,17 +236,38 @@ export function turnWithin(kind: SolidBase['kind'], map: Matrix): Turn | undefin
   ).every(([a, b]) => areSquare([columns[a], columns[b]]));
   if (!square) return undefined;
   if (kind !== 'box' && !areEqual(x, y)) return undefined;
-  if (kind === 'sphere' && !areEqual(x, z)) return undefined;
+  if ((kind === 'sphere' || kind === 'torus') && !areEqual(x, z)) return undefined;
   return fromColumns(scale(columns[0], 1 / x), scale(columns[1], 1 / y), scale(columns[2], 1 / z));
 }
 
 function resized(solid: SolidBase, [x, y, z]: Vec3): SolidBase {
   const times = (n: Num, by: number): Num => (Math.abs(by - 1) < SAME ? n : roundLength(valueOf(n) * by));
-  if (solid.kind === 'box')
-    return { kind: 'box', size: [times(solid.size[0], x), times(solid.size[1], y), times(solid.size[2], z)] };
-  if (solid.kind === 'cylinder')
-    return { kind: 'cylinder', diameter: times(solid.diameter, x), height: times(solid.height, z) };
-  return { kind: 'sphere', diameter: times(solid.diameter, x) };
+  switch (solid.kind) {
+    case 'box':
+      return { ...solid, size: [times(solid.size[0], x), times(solid.size[1], y), times(solid.size[2], z)] };
+    case 'cylinder':
+      return { ...solid, diameter: times(solid.diameter, x), height: times(solid.height, z) };
+    case 'sphere':
+      return { ...solid, diameter: times(solid.diameter, x) };
+    case 'cone':
+      return {
+        ...solid,
+        diameter: times(solid.diameter, x),
+        top: times(solid.top, x),
+        height: times(solid.height, z),
+      };
+    case 'tube':
+      return {
+        ...solid,
+        diameter: times(solid.diameter, x),
+        bore: times(solid.bore, x),
+        height: times(solid.height, z),
+      };
+    case 'torus':
+      return { ...solid, diameter: times(solid.diameter, x), thickness: times(solid.thickness, x) };
+    case 'prism':
+      return { ...solid, size: times(solid.size, x), height: times(solid.height, z) };
+  }
 }
 
 /** The same corner of the mirrored box. */

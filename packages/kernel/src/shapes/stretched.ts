@@ -2,18 +2,26 @@
  * Plain solids under a linear map, exactly: a box becomes a parallelepiped, a cylinder an elliptic one (upright or
  * slanting), a ball an ellipsoid of rational splines, whose poles are simply mapped.
  */
-import { applyMatrix, column, cross, dot, length, scale, unit, type Matrix, type Vec3 } from '@kadrel/core';
-import type { SolidContent } from '../content.ts';
 import {
-  occurrences,
-  scope,
-  type Keep,
-  type Occt,
-  type TopoDS_Face,
-  type TopoDS_Shape,
-} from '../occt/occt.ts';
+  ORIGIN,
+  add,
+  applyMatrix,
+  column,
+  cross,
+  dot,
+  length,
+  scale,
+  unit,
+  type Matrix,
+  type Vec3,
+} from '@kadrel/core';
+import type { SolidContent } from '../content.ts';
+import { occurrences, progressRange, scope, type Keep, type Occt } from '../occt/occt.ts';
 import { buildSphere } from './sphere.ts';
 import { nameFaces, type NamedShape } from './named.ts';
+import { pulledPrism } from './prism.ts';
+import { polygon, pulledUp } from './pulled.ts';
+import { buildTorus } from './torus.ts';
 
 /** @param by a map with a positive determinant */
 export function buildStretched(occt: Occt, of: SolidContent, by: Matrix): NamedShape {
@@ -29,19 +37,38 @@ export function buildStretched(occt: Occt, of: SolidContent, by: Matrix): NamedS
         scale(z, of.height),
       );
     case 'sphere':
-      return ellipsoid(occt, of.diameter, by);
+      return splined(occt, buildSphere(occt, of.diameter), by);
+    case 'torus':
+      return splined(occt, buildTorus(occt, of.diameter, of.thickness), by);
+    case 'cone':
+      return ellipticCone(
+        occt,
+        scale(x, of.diameter / 2),
+        scale(y, of.diameter / 2),
+        scale(z, of.height),
+        of.top / of.diameter,
+      );
+    case 'tube':
+      return ellipticTube(
+        occt,
+        scale(x, of.diameter / 2),
+        scale(y, of.diameter / 2),
+        scale(z, of.height),
+        of.bore / of.diameter,
+      );
+    case 'prism':
+      return pulledPrism(
+        occt,
+        of.corners.map(([u, v]) => add(scale(x, u), scale(y, v))),
+        scale(z, of.height),
+      );
   }
 }
 
 function slantedBox(occt: Occt, a: Vec3, b: Vec3, up: Vec3): NamedShape {
   return scope((keep) => {
-    const corners = [[0, 0, 0], a, [a[0] + b[0], a[1] + b[1], a[2] + b[2]], b].map((p) =>
-      keep(new occt.gp_Pnt(p[0], p[1], p[2])),
-    );
-    const edges = corners.map((from, i) =>
-      keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, corners[(i + 1) % 4]!)).Edge()),
-    );
-    return pulledUp(occt, edges, ['front', 'right', 'back', 'left'], up, keep);
+    const corners: readonly Vec3[] = [[0, 0, 0], a, add(a, b), b];
+    return pulledUp(occt, [polygon(occt, corners, keep)], [['front', 'right', 'back', 'left']], up, keep);
   });
 }
 
@@ -57,60 +84,67 @@ function halfAxes(u: Vec3, v: Vec3): { major: Vec3; minor: Vec3 } {
 /** Half axes whose relative difference is below this are a circle's. */
 const ROUND = 1e-12;
 
-function ellipticCylinder(occt: Occt, u: Vec3, v: Vec3, up: Vec3): NamedShape {
-  return scope((keep) => {
-    const { major, minor } = halfAxes(u, v);
-    const [long, short] = [length(major), length(minor)];
-    const axes = keep(
-      new occt.gp_Ax2(
-        keep(new occt.gp_Pnt(0, 0, 0)),
-        keep(new occt.gp_Dir(...unit(cross(u, v)))),
-        keep(new occt.gp_Dir(...unit(major))),
-      ),
-    );
-    const edge = keep(
-      keep(
-        long - short < ROUND * long
-          ? new occt.BRepBuilderAPI_MakeEdge(keep(new occt.gp_Circ(axes, long)))
-          : new occt.BRepBuilderAPI_MakeEdge(keep(new occt.gp_Elips(axes, long, short))),
-      ).Edge(),
-    );
-    return pulledUp(occt, [edge], ['side'], up, keep);
-  });
-}
-
-/** A flat face bounded by edges in order, pulled along a vector; `sides` names what each edge becomes. */
-function pulledUp(
-  occt: Occt,
-  edges: readonly ReturnType<Occt['TopoDS']['Edge']>[],
-  sides: readonly string[],
-  up: Vec3,
-  keep: Keep,
-): NamedShape {
-  const builder = keep(new occt.BRepBuilderAPI_MakeWire());
-  // Edges that are joined become copies which share their ends.
-  const joined = edges.map((edge) => {
-    builder.Add(edge);
-    return keep(builder.Edge());
-  });
-  const face = keep(new occt.BRepBuilderAPI_MakeFace(keep(builder.Wire()), true));
-  const prism = keep(
-    new occt.BRepPrimAPI_MakePrism(keep(face.Face()), keep(new occt.gp_Vec(...up)), false, true),
+/** An ellipse by two conjugate half diameters, counter-clockwise seen from where their cross product points. */
+function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
+  const { major, minor } = halfAxes(u, v);
+  const [long, short] = [length(major), length(minor)];
+  const axes = keep(
+    new occt.gp_Ax2(
+      keep(new occt.gp_Pnt(...centre)),
+      keep(new occt.gp_Dir(...unit(cross(u, v)))),
+      keep(new occt.gp_Dir(...unit(major))),
+    ),
   );
-  const swept = (edge: TopoDS_Shape): TopoDS_Face => {
-    const list = keep(prism.Generated(edge));
-    return keep(occt.TopoDS.Face(keep(list.First())));
-  };
-  return nameFaces(occt, prism.Shape(), [
-    { face: keep(occt.TopoDS.Face(keep(prism.FirstShape()))), name: 'bottom' },
-    { face: keep(occt.TopoDS.Face(keep(prism.LastShape()))), name: 'top' },
-    ...joined.map((edge, i) => ({ face: swept(edge), name: sides[i]! })),
-  ]);
+  return keep(
+    keep(
+      long - short < ROUND * long
+        ? new occt.BRepBuilderAPI_MakeEdge(keep(new occt.gp_Circ(axes, long)))
+        : new occt.BRepBuilderAPI_MakeEdge(keep(new occt.gp_Elips(axes, long, short))),
+    ).Edge(),
+  );
 }
 
-function ellipsoid(occt: Occt, diameter: number, by: Matrix): NamedShape {
+function ellipticCylinder(occt: Occt, u: Vec3, v: Vec3, up: Vec3): NamedShape {
+  return scope((keep) => pulledUp(occt, [[ellipse(occt, ORIGIN, u, v, keep)]], [['side']], up, keep));
+}
+
+/** @param inner the bore, as a part of the outer diameter */
+function ellipticTube(occt: Occt, u: Vec3, v: Vec3, up: Vec3, inner: number): NamedShape {
   return scope((keep) => {
-    const ball = buildSphere(occt, diameter);
+    const rims = [
+      [ellipse(occt, ORIGIN, u, v, keep)],
+      [ellipse(occt, ORIGIN, scale(u, inner), scale(v, inner), keep)],
+    ];
+    return pulledUp(occt, rims, [['side'], ['bore']], up, keep);
+  });
+}
+
+/** Straight lines from one ellipse to another, or to a point. @param top as a part of the bottom */
+function ellipticCone(occt: Occt, u: Vec3, v: Vec3, up: Vec3, top: number): NamedShape {
+  return scope((keep) => {
+    const wire = (edge: ReturnType<typeof ellipse>) =>
+      keep(keep(new occt.BRepBuilderAPI_MakeWire(edge)).Wire());
+    const loft = keep(new occt.BRepOffsetAPI_ThruSections(true, true, LOFT_TOLERANCE_MM));
+    loft.AddWire(wire(ellipse(occt, ORIGIN, u, v, keep)));
+    if (top > 0) loft.AddWire(wire(ellipse(occt, up, scale(u, top), scale(v, top), keep)));
+    else {
+      const tip = keep(new occt.gp_Pnt(...up));
+      loft.AddVertex(keep(keep(new occt.BRepBuilderAPI_MakeVertex(tip)).Vertex()));
+    }
+    loft.Build(progressRange(occt, keep));
+    const ends = [
+      { face: keep(occt.TopoDS.Face(keep(loft.FirstShape()))), name: 'bottom' },
+      ...(top > 0 ? [{ face: keep(occt.TopoDS.Face(keep(loft.LastShape()))), name: 'top' }] : []),
+    ];
+    const { shape, faceNames } = nameFaces(occt, loft.Shape(), ends);
+    return { shape, faceNames: faceNames.map((name) => (name === 'face' ? 'side' : name)) };
+  });
+}
+const LOFT_TOLERANCE_MM = 1e-6;
+
+/** A solid with one closed face, as rational splines whose poles are mapped. */
+function splined(occt: Occt, ball: NamedShape, by: Matrix): NamedShape {
+  return scope((keep) => {
     keep(ball.shape);
     const [face] = occurrences(occt, ball.shape, 'TopAbs_FACE', keep);
     const round = keep(occt.BRep_Tool.Surface(keep(occt.TopoDS.Face(face!))));

@@ -91,8 +91,24 @@ function without(content: Content, map: Matrix): Plain | undefined {
 }
 
 function resized(solid: SolidContent, [x, y, z]: Vec3): SolidContent {
-  if (solid.kind === 'box')
-    return { kind: 'box', size: [solid.size[0] * x, solid.size[1] * y, solid.size[2] * z] };
-  if (solid.kind === 'sphere') return { kind: 'sphere', diameter: solid.diameter * x };
-  return { kind: 'cylinder', diameter: solid.diameter * x, height: solid.height * z };
+  switch (solid.kind) {
+    case 'box':
+      return { ...solid, size: [solid.size[0] * x, solid.size[1] * y, solid.size[2] * z] };
+    case 'sphere':
+      return { ...solid, diameter: solid.diameter * x };
+    case 'cylinder':
+      return { ...solid, diameter: solid.diameter * x, height: solid.height * z };
+    case 'cone':
+      return { ...solid, diameter: solid.diameter * x, top: solid.top * x, height: solid.height * z };
+    case 'tube':
+      return { ...solid, diameter: solid.diameter * x, bore: solid.bore * x, height: solid.height * z };
+    case 'torus':
+      return { ...solid, diameter: solid.diameter * x, thickness: solid.thickness * x };
+    case 'prism':
+      return {
+        ...solid,
+        corners: solid.corners.map(([u, v]) => [u * x, v * x] as const),
+        height: solid.height * z,
+      };
+  }
 }
