@@ -1,4 +1,4 @@
-import { ledgerOf } from '@kadrel/core';
+import { ledgerOf, verbNamed } from '@kadrel/core';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -37,7 +37,9 @@ export function Ledger() {
       {isOpen && (
         <ol className="min-h-0 flex-1 overflow-y-auto pb-2">
           {lines.map((edit, i) => {
-            const [verb, ...rest] = edit.line.title.split(' ');
+            const { verb: id, title } = edit.line;
+            const known = verbNamed(id)?.name ?? '';
+            const verb = title.startsWith(known) && known !== '' ? known : title.split(' ')[0]!;
             const isNow = lookingAt === null ? i === lines.length - 1 : lookingAt === i + 1;
             return (
               <li
@@ -53,7 +55,8 @@ export function Ledger() {
                 >
                   <span className="num w-5 shrink-0 text-right text-ink3">{i + 1}</span>
                   <span className="min-w-0 break-words">
-                    <b className="font-semibold text-ink">{verb}</b> {rest.join(' ')}
+                    <b className="font-semibold text-ink">{verb}</b>
+                    {title.slice(verb.length)}
                   </span>
                 </button>
                 {i === lines.length - 1 && (
