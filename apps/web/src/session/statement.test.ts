@@ -5,6 +5,10 @@ import {
   entryText,
   exactMm,
   exactNumber,
+  goneOn,
+  hiddenBlanks,
+  isChanged,
+  isShown,
   lockedAxis,
   nextEntry,
   startStatement,
@@ -64,4 +68,50 @@ test('the field of an axis locks the motion to it', () => {
   const move = startStatement(verbNamed('move')!, { parts: ['p1'] });
   expect(lockedAxis(move)).toBeNull();
   expect(lockedAxis({ ...move, focus: { blank: 'by', axis: 2 } })).toBe(2);
+});
+
+test('what is seldom wanted stands in the bar when it is not as usual', () => {
+  const grid = startStatement(verbNamed('grid')!, { parts: ['p1'] });
+  expect(isShown(grid, 'columns')).toBe(true);
+  expect(isShown(grid, 'levels')).toBe(false);
+  expect(hiddenBlanks(grid)).toContain('stagger');
+  const staggered = { ...grid, typed: { ...grid.typed, stagger: 'half' } };
+  expect(isShown(staggered, 'stagger')).toBe(true);
+});
+
+describe('going on from a copy', () => {
+  const done = (step: Parameters<typeof goneOn>[0]['step']) => ({
+    ...startStatement(verbNamed('move')!, { parts: ['p1'] }),
+    phase: 'done' as const,
+    editId: 'edit-1',
+    step,
+  });
+  test('a step along an axis becomes a row of two, whose count is typed next', () => {
+    const row = goneOn(done({ kind: 'along', by: [0, -50, 0] }), 'every')!;
+    expect(row).toMatchObject({
+      verb: 'along',
+      editId: 'edit-1',
+      phase: 'done',
+      focus: { blank: 'count', axis: null },
+      typed: { parts: ['p1'], along: '-y', count: '2', pitch: '50 mm' },
+    });
+    // It shows what it comes to before it is carried out.
+    expect(isChanged(row)).toBe(true);
+  });
+  test('across shares the step out, and a slanting one keeps its direction', () => {
+    const { typed } = goneOn(done({ kind: 'along', by: [30, 40, 0] }), 'across')!;
+    expect(typed).toMatchObject({ along: [30, 40, 0], span: '50 mm' });
+    expect(typed.pitch).toBeUndefined();
+  });
+  test('a turn becomes a ring about its centre', () => {
+    const { verb, typed } = goneOn(
+      done({ kind: 'around', axis: [0, 0, 1], centre: [5, 0, 0], angle: 30 }),
+      'every',
+    )!;
+    expect(verb).toBe('around');
+    expect(typed).toMatchObject({ axis: 'z', at: ['5 mm', '0 mm', '0 mm'], pitch: '30' });
+  });
+  test('nothing goes on from a statement that left no copy', () => {
+    expect(goneOn(done(null), 'every')).toBeNull();
+  });
 });

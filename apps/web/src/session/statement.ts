@@ -195,6 +195,9 @@ export function isShown(statement: Statement, id: string): boolean {
   const filled = (which: string) =>
     (typeof statement.typed[which] === 'object' && !Array.isArray(statement.typed[which])) ||
     entryText(statement, { blank: which, axis: null }).replaceAll(/[, ]/g, '') !== '';
+  // What is seldom wanted, and stands as it does when nothing is said, goes without saying.
+  const isUsual = blank.rare && blank.default !== undefined && statement.typed[id] === blank.default;
+  if (isUsual && statement.focus?.blank !== id) return false;
   if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
   if (statement.phase === 'done' || blank.rare) return false;
   const asked = ASKED_BY[statement.verb]?.[id];
