@@ -77,7 +77,7 @@ function GroupPanel({ group, isInHand }: { group: Group; isInHand: boolean }) {
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'top start', gap: 10 }}
-        className="menu w-[460px]"
+        className="menu w-[500px]"
         aria-label={`${GROUP_WORDS[group]}: verbs`}
       >
         {({ close }) => (
@@ -92,7 +92,7 @@ function GroupPanel({ group, isInHand }: { group: Group; isInHand: boolean }) {
                   startVerb(session, verb);
                 }}
               >
-                <span className="w-24 shrink-0 font-semibold">{verb.name}</span>
+                <span className="w-32 shrink-0 font-semibold">{verb.name}</span>
                 <span className="flex-1 text-ink2">{verb.about}</span>
                 {verb.key && <kbd className="key">{verb.key}</kbd>}
               </button>

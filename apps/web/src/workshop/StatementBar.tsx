@@ -65,7 +65,7 @@ function FindVerb() {
       <ComboboxOptions anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
         {found.map((verb) => (
           <ComboboxOption key={verb.id} value={verb} className="menu-item">
-            <span className="w-24 font-semibold">{verb.name}</span>
+            <span className="w-32 font-semibold">{verb.name}</span>
             <span className="flex-1 truncate text-ink2">{verb.about}</span>
             {verb.key && <kbd className="key">{verb.key}</kbd>}
           </ComboboxOption>
