@@ -62,6 +62,7 @@ export class Stage {
   private readonly model = new Model();
   /** Members that are left out, while they are chosen. */
   private ghosts: readonly Omitted[] = [];
+  private ghostScene: SnapScene = NO_SCENE;
   /** Where the pointer is in the view that it is in, pixels. */
   pointer: { readonly x: number; readonly y: number } | null = null;
   /** Has the pointer look again at what is under it. */
@@ -369,15 +370,16 @@ export class Stage {
     const ghosts = omitting === null ? [] : omittedOf(document, omitting, built);
     if (this.ghosts.length === 0 && ghosts.length === 0) return;
     this.ghosts = ghosts;
+    this.ghostScene = snapScene(ghosts.map(({ instance }) => instance));
     this.placePreview(NO_PREVIEW);
     this.invalidate();
   }
 
   /** The member of a pattern under a pixel, left out or not. */
   memberAt(pane: Pane, part: ItemId, x: number, y: number): string | null {
-    const ghosts = this.ghosts.map(({ instance }) => instance);
-    const own = this.scene.instances.filter((instance) => instance.part === part);
-    const hit = castOnScene(snapScene([...own, ...ghosts]), rayThrough(pane.camera, x, y));
+    const ray = rayThrough(pane.camera, x, y);
+    const standing = castOnScene(this.scene, ray, Infinity, (of) => of === part);
+    const hit = castOnScene(this.ghostScene, ray, standing?.distance) ?? standing;
     return hit?.instance.member?.split('.')[0] ?? null;
   }
 
