@@ -9,13 +9,15 @@ import {
   type Base,
   type ItemId,
   type KadrelDocument,
-  type Num,
   type NumVector,
   type Part,
   type Pin,
   type Placement,
   type Scene,
 } from './schema.ts';
+import { valueOf, vectorOf } from './numbers.ts';
+
+export { valueOf, vectorOf };
 
 export const DEFAULT_SCENE: Scene = {
   units: 'mm',
@@ -37,9 +39,6 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
     views: {},
   };
 }
-
-export const valueOf = (n: Num): number => (typeof n === 'number' ? n : n.value);
-export const vectorOf = ([x, y, z]: NumVector): Vec3 => [valueOf(x), valueOf(y), valueOf(z)];
 
 export const placementAt = (origin: NumVector): Placement => ({ origin, turn: [0, 0, 0] });
 export const poseOfPlacement = ({ origin, turn }: Placement): Pose =>

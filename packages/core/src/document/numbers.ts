@@ -1,5 +1,6 @@
 /** The numbers that documents are made of. */
 import { z } from 'zod';
+import type { Vec3 } from '../space/vector.ts';
 
 export const finite = z.number().finite();
 
@@ -12,6 +13,9 @@ export type Num = z.infer<typeof numberSchema>;
 
 export const vectorSchema = z.tuple([numberSchema, numberSchema, numberSchema]);
 export type NumVector = z.infer<typeof vectorSchema>;
+
+export const valueOf = (n: Num): number => (typeof n === 'number' ? n : n.value);
+export const vectorOf = ([x, y, z]: NumVector): Vec3 => [valueOf(x), valueOf(y), valueOf(z)];
 
 /** mm. */
 export const pointSchema = z.tuple([finite, finite, finite]);

@@ -1,14 +1,14 @@
 /** Regular prisms: where their corners stand. */
 import { cosDegrees, sinDegrees, tanDegrees } from '../space/angle.ts';
-import type { Num, SolidBase } from './schema.ts';
+import { valueOf } from './numbers.ts';
+import type { SolidBase } from './schema.ts';
 
 type Prism = Extract<SolidBase, { kind: 'prism' }>;
-const numberOf = (n: Num) => (typeof n === 'number' ? n : n.value);
 
 /** Radius of the circle through the corners, mm. Source: trigonometry; flats = 2R cos(180°/n), side = 2R sin(180°/n). */
 export function cornerRadius({ sides, across, size }: Prism): number {
   const half = 180 / sides;
-  const length = numberOf(size);
+  const length = valueOf(size);
   if (across === 'corners') return length / 2;
   return across === 'flats' ? length / 2 / cosDegrees(half) : length / 2 / sinDegrees(half);
 }
@@ -16,7 +16,7 @@ export function cornerRadius({ sides, across, size }: Prism): number {
 /** Distance of the sides from the axis, mm: half of what is across the flats. */
 export function flatRadius({ sides, across, size }: Prism): number {
   const half = 180 / sides;
-  const length = numberOf(size);
+  const length = valueOf(size);
   if (across === 'flats') return length / 2;
   return across === 'corners' ? (length / 2) * cosDegrees(half) : length / 2 / tanDegrees(half);
 }

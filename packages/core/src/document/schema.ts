@@ -117,13 +117,7 @@ const groupBase = z.strictObject({ kind: z.literal('group'), members: z.array(id
 const linkBase = z.strictObject({ kind: z.literal('link'), to: idSchema });
 
 const baseSchema = z.discriminatedUnion('kind', [
-  boxBase,
-  cylinderBase,
-  sphereBase,
-  coneBase,
-  tubeBase,
-  torusBase,
-  prismBase,
+  ...solidBase.options,
   stretchedBase,
   combineBase,
   patternBase,

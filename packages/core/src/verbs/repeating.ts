@@ -1,6 +1,6 @@
 /** What the Repeat verbs share: parts become the sources of a pattern, in the place of the first of them. */
 import { datumInWorld } from '../document/datum.ts';
-import { isStanding, poseOfPlacement, worldFromParent } from '../document/items.ts';
+import { isStanding, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
 import type { Layout } from '../document/layout.ts';
 import { MOST_MEMBERS } from '../document/numbers.ts';
 import type { Datum, ItemId, KadrelDocument, Num } from '../document/schema.ts';
@@ -101,7 +101,7 @@ export function readSpacing(
     );
   }
   const given = pitch ?? span!;
-  if (count > 1 && (typeof given === 'number' ? given : given.value) === 0)
+  if (count > 1 && valueOf(given) === 0)
     return refuse(
       'zero',
       'All members would stand in one place.',
