@@ -23,39 +23,34 @@ import { pulledPrism } from './prism.ts';
 import { polygon, pulledUp } from './pulled.ts';
 import { buildTorus } from './torus.ts';
 
+/** Where a map takes two square radii of a round solid's bottom, and its height. */
+interface ConjugateAxes {
+  readonly u: Vec3;
+  readonly v: Vec3;
+  readonly up: Vec3;
+}
+
 /** @param by a map with a positive determinant */
 export function buildStretched(occt: Occt, of: SolidContent, by: Matrix): NamedShape {
   const [x, y, z] = [column(by, 0), column(by, 1), column(by, 2)];
+  const round = ({ diameter, height }: { diameter: number; height: number }): ConjugateAxes => ({
+    u: scale(x, diameter / 2),
+    v: scale(y, diameter / 2),
+    up: scale(z, height),
+  });
   switch (of.kind) {
     case 'box':
       return slantedBox(occt, scale(x, of.size[0]), scale(y, of.size[1]), scale(z, of.size[2]));
     case 'cylinder':
-      return ellipticCylinder(
-        occt,
-        scale(x, of.diameter / 2),
-        scale(y, of.diameter / 2),
-        scale(z, of.height),
-      );
+      return ellipticCylinder(occt, round(of));
     case 'sphere':
       return splined(occt, buildSphere(occt, of.diameter), by);
     case 'torus':
       return splined(occt, buildTorus(occt, of.diameter, of.thickness), by);
     case 'cone':
-      return ellipticCone(
-        occt,
-        scale(x, of.diameter / 2),
-        scale(y, of.diameter / 2),
-        scale(z, of.height),
-        of.top / of.diameter,
-      );
+      return ellipticCone(occt, round(of), of.top / of.diameter);
     case 'tube':
-      return ellipticTube(
-        occt,
-        scale(x, of.diameter / 2),
-        scale(y, of.diameter / 2),
-        scale(z, of.height),
-        of.bore / of.diameter,
-      );
+      return ellipticTube(occt, round(of), of.bore / of.diameter);
     case 'prism':
       return pulledPrism(
         occt,
@@ -104,12 +99,12 @@ function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
   );
 }
 
-function ellipticCylinder(occt: Occt, u: Vec3, v: Vec3, up: Vec3): NamedShape {
+function ellipticCylinder(occt: Occt, { u, v, up }: ConjugateAxes): NamedShape {
   return scope((keep) => pulledUp(occt, [[ellipse(occt, ORIGIN, u, v, keep)]], [['side']], up, keep));
 }
 
 /** @param inner the bore, as a part of the outer diameter */
-function ellipticTube(occt: Occt, u: Vec3, v: Vec3, up: Vec3, inner: number): NamedShape {
+function ellipticTube(occt: Occt, { u, v, up }: ConjugateAxes, inner: number): NamedShape {
   return scope((keep) => {
     const rims = [
       [ellipse(occt, ORIGIN, u, v, keep)],
@@ -120,7 +115,7 @@ function ellipticTube(occt: Occt, u: Vec3, v: Vec3, up: Vec3, inner: number): Na
 }
 
 /** Straight lines from one ellipse to another, or to a point. @param top as a part of the bottom */
-function ellipticCone(occt: Occt, u: Vec3, v: Vec3, up: Vec3, top: number): NamedShape {
+function ellipticCone(occt: Occt, { u, v, up }: ConjugateAxes, top: number): NamedShape {
   return scope((keep) => {
     const wire = (edge: ReturnType<typeof ellipse>) =>
       keep(keep(new occt.BRepBuilderAPI_MakeWire(edge)).Wire());
