@@ -219,26 +219,10 @@ async function members(): Promise<void> {
   create();
   const time = median(Array.from({ length: 9 }, () => timed(create)));
   line('a grid of 10,000 members said, built and ready to snap : 300 ms', time / 300, '≤ 1', ms(time));
-  const camera = cameraOf(
-    { target: [500, 500, 0], bearing: 30, altitude: 35, height: 900, projection: 'perspective' },
-    1280,
-    720,
-  );
-  const random = numbers(9);
-  const settings = {
-    kinds: new Set(SNAP_KINDS),
-    seeThrough: false,
-    reachPx: 11,
-    gridStep: 5,
-    plane: { point: [0, 0, 0] as Vec3, normal: [0, 0, 1] as Vec3 },
-  };
-  const times = Array.from({ length: 400 }, () => {
-    const pointer = [random() * 1280, random() * 720] as const;
-    return median(
-      [0, 1, 2].map(() => timed(() => resolveSnap({ pointer, camera, scene: scene!, settings }))),
-    );
-  }).sort((a, b) => a - b);
-  const p95 = times[Math.floor(0.95 * times.length)]!;
+  const camera = viewOf([500, 500, 0], 900);
+  const ask = (pointer: readonly [number, number]) =>
+    resolveSnap({ pointer, camera, scene: scene!, settings: EVERY_SNAP });
+  const { p95 } = queryTimes(pointersFrom(9), ask);
   line('snap query among 10,000 members, all in reach of some, p95 : a frame', p95 / FRAME_MS, '', ms(p95));
 }
 
@@ -248,6 +232,37 @@ function withTool(tool: Statement) {
   const subtract: Statement = [verb, { ...typed, parts: [...(typed.parts as string[]), tool[1].as] }];
   const document = built([...statements.slice(0, -1), tool, subtract]);
   return { document, part: idOf(document, 'holed') };
+}
+
+/** All kinds on, as hard as it gets for a query. */
+const EVERY_SNAP = {
+  kinds: new Set(SNAP_KINDS),
+  seeThrough: false,
+  reachPx: 11,
+  gridStep: 5,
+  plane: { point: [0, 0, 0] as Vec3, normal: [0, 0, 1] as Vec3 },
+};
+
+/** The usual slanting view in a window of 1280 × 720. @param height of what is seen at the target, mm */
+function viewOf(target: Vec3, height: number): Camera {
+  return cameraOf({ target, bearing: 30, altitude: 35, height, projection: 'perspective' }, 1280, 720);
+}
+
+/** Pixels that the pointer may be on. */
+function pointersFrom(seed: number): (readonly [number, number])[] {
+  const random = numbers(seed);
+  return Array.from({ length: 400 }, () => [random() * 1280, random() * 720] as const);
+}
+
+/** Each pointer three times: the middle one leaves out what the machine gave to others. */
+function queryTimes(
+  pointers: readonly (readonly [number, number])[],
+  query: (pointer: readonly [number, number]) => unknown,
+): { p95: number; middle: number } {
+  const times = pointers
+    .map((pointer) => median([0, 1, 2].map(() => timed(() => query(pointer)))))
+    .sort((a, b) => a - b);
+  return { p95: times[Math.floor(0.95 * times.length)]!, middle: median(times) };
 }
 
 /** One shape with `count` points and a quarter as many edges, spread over a slab of one metre. */
@@ -299,26 +314,13 @@ function manyParts(count: number): SnapScene {
 function snapping(): void {
   const features = 100_000;
   const everyone = manyFeatures(80_000);
-  const near = cameraOf(
-    { target: [500, 500, 25], bearing: 30, altitude: 35, height: 900, projection: 'perspective' },
-    1280,
-    720,
-  );
-  const far = cameraOf(
-    { target: [22000, 14000, 0], bearing: 30, altitude: 35, height: 24000, projection: 'perspective' },
-    1280,
-    720,
-  );
-  const random = numbers(5);
+  const near = viewOf([500, 500, 25], 900);
+  const far = viewOf([22000, 14000, 0], 24000);
   const settings = {
-    kinds: new Set(SNAP_KINDS),
-    seeThrough: false,
-    reachPx: 11,
-    gridStep: 5,
-    plane: { point: [0, 0, 0] as Vec3, normal: [0, 0, 1] as Vec3 },
+    ...EVERY_SNAP,
     divide: { into: 3 },
   };
-  const pointers = Array.from({ length: 400 }, () => [random() * 1280, random() * 720] as const);
+  const pointers = pointersFrom(5);
   const guides = [0, 1, 2, 3, 4, 5].map((i) => ({
     from: [1000 * i, 500, 0] as Vec3,
     direction: [0, 1, 0] as Vec3,
@@ -344,12 +346,8 @@ function snapping(): void {
   ] as const) {
     const query = ask(scene, camera);
     pointers.forEach(query);
-    // Each pointer three times: the middle one leaves out what the machine gave to others.
-    const times = pointers
-      .map((pointer) => median([0, 1, 2].map(() => timed(() => query(pointer)))))
-      .sort((a, b) => a - b);
-    const p95 = times[Math.floor(0.95 * times.length)]!;
-    line(`${what}, p95 : a frame`, p95 / FRAME_MS, '≤ 0.12', `${ms(p95)}, median ${ms(median(times))}`);
+    const { p95, middle } = queryTimes(pointers, query);
+    line(`${what}, p95 : a frame`, p95 / FRAME_MS, '≤ 0.12', `${ms(p95)}, median ${ms(middle)}`);
   }
   line('  a plain scan of all points, without curves and hiding : a frame', plain / FRAME_MS, '', ms(plain));
   const hover = pointers.map((pointer) => timed(() => castOnScene(parts, rayThrough(far, ...pointer))));
