@@ -2,7 +2,8 @@ import { formatMeasure, type Num, type Part } from '@kadrel/core';
 import { measuresOf } from '../session/built.ts';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
-import { NumberField, Quantity } from './NumberField.tsx';
+import { Labelled, Length } from './Labelled.tsx';
+import { NumberField } from './NumberField.tsx';
 import { Section } from './Section.tsx';
 
 /** What the parts have in common; a number typed here is given to all of them. */
@@ -22,10 +23,9 @@ export function ManyParts({ parts }: { parts: readonly Part[] }) {
   };
   const areBoxes = parts.every(({ recipe: { base } }) => base.kind === 'box');
   const areRound = parts.every(({ recipe: { base } }) => base.kind === 'cylinder');
-  const row = (label: string, value: Num | undefined, commit: (text: string) => Promise<boolean>) => (
-    <div key={label} className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
-      <span className="pt-1">{label}</span>
-      {value === undefined ? (
+  const row = (label: string, value: Num | undefined, commit: (text: string) => Promise<boolean>) =>
+    value === undefined ? (
+      <Labelled key={label} label={label}>
         <NumberField
           label={label}
           shown=""
@@ -34,17 +34,10 @@ export function ManyParts({ parts }: { parts: readonly Part[] }) {
           check={(text) => session.quantityFault(text, 'length', 0)}
           commit={commit}
         />
-      ) : (
-        <Quantity
-          label={label}
-          kind="length"
-          value={value}
-          now={typeof value === 'number' ? value : value.value}
-          commit={commit}
-        />
-      )}
-    </div>
-  );
+      </Labelled>
+    ) : (
+      <Length key={label} label={label} value={value} commit={commit} />
+    );
   return (
     <>
       {areBoxes && (

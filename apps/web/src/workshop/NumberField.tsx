@@ -125,3 +125,25 @@ export function NumberField({
     </div>
   );
 }
+
+/** How many of something. */
+export function Count({
+  label,
+  count,
+  commit,
+}: {
+  label: string;
+  count: number;
+  commit: (text: string) => Promise<boolean>;
+}) {
+  const session = useSession();
+  return (
+    <NumberField
+      label={label}
+      shown={String(count)}
+      raw={String(count)}
+      check={(text) => session.quantityFault(text, 'count', count)}
+      commit={commit}
+    />
+  );
+}

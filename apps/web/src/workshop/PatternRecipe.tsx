@@ -5,6 +5,7 @@ import {
   memberLabel,
   pitchOf,
   spanOf,
+  valueOf,
   type LayoutOf,
   type Num,
   type Part,
@@ -16,7 +17,8 @@ import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Choice } from './Choice.tsx';
 import { useSession, useSessionState } from './context.ts';
-import { NumberField, Quantity } from './NumberField.tsx';
+import { Labelled } from './Labelled.tsx';
+import { Count, Quantity } from './NumberField.tsx';
 import { PartList } from './PartList.tsx';
 import { Section } from './Section.tsx';
 import { membersLeft } from './tree.ts';
@@ -93,8 +95,6 @@ function RowNumbers({
     </>
   );
 }
-
-const valueOf = (n: Num) => (typeof n === 'number' ? n : n.value);
 
 /** Both ways of telling a spacing; the one that is kept when the count changes stands out. */
 function SpacingRows({
@@ -176,46 +176,6 @@ function GridRows({ layout: { rows, stagger }, set }: { layout: LayoutOf<'grid'>
         choose={(choice) => void set({ stagger: choice })}
       />
     </>
-  );
-}
-
-function Labelled({
-  label,
-  isStrong = false,
-  title,
-  children,
-}: {
-  label: string;
-  isStrong?: boolean;
-  title?: string | undefined;
-  children: React.ReactNode;
-}) {
-  return (
-    <div className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]" title={title}>
-      <span className={clsx('pt-1', isStrong && 'font-semibold')}>{label}</span>
-      {children}
-    </div>
-  );
-}
-
-function Count({
-  label,
-  count,
-  commit,
-}: {
-  label: string;
-  count: number;
-  commit: (text: string) => Promise<boolean>;
-}) {
-  const session = useSession();
-  return (
-    <NumberField
-      label={label}
-      shown={String(count)}
-      raw={String(count)}
-      check={(text) => session.quantityFault(text, 'count', count)}
-      commit={commit}
-    />
   );
 }
 

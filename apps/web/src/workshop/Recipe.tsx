@@ -2,7 +2,8 @@
 import { definitionOf, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
 import { Choice } from './Choice.tsx';
-import { NumberField, Quantity } from './NumberField.tsx';
+import { Labelled, Length } from './Labelled.tsx';
+import { Count } from './NumberField.tsx';
 import { PartList } from './PartList.tsx';
 import { PatternRecipe } from './PatternRecipe.tsx';
 import { Section } from './Section.tsx';
@@ -149,16 +150,7 @@ function Sizes({ part }: { part: Part }) {
     <Section title="Recipe">
       {base.kind === 'prism' && <PrismSides base={base} set={set} />}
       {rows.map(([label, value, commit]) => (
-        <div key={label} className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
-          <span className="pt-1">{label}</span>
-          <Quantity
-            label={label}
-            kind="length"
-            value={value}
-            now={typeof value === 'number' ? value : value.value}
-            commit={commit}
-          />
-        </div>
+        <Length key={label} label={label} value={value} commit={commit} />
       ))}
     </Section>
   );
@@ -172,19 +164,11 @@ function PrismSides({
   base: Extract<Part['recipe']['base'], { kind: 'prism' }>;
   set: (values: Record<string, unknown>) => Promise<boolean>;
 }) {
-  const session = useSession();
   return (
     <>
-      <div className="grid grid-cols-[76px_1fr] items-start gap-1.5 px-3.5 py-[3px]">
-        <span className="pt-1">Sides</span>
-        <NumberField
-          label="Sides"
-          shown={String(base.sides)}
-          raw={String(base.sides)}
-          check={(text) => session.quantityFault(text, 'count', base.sides)}
-          commit={(text) => set({ sides: text })}
-        />
-      </div>
+      <Labelled label="Sides">
+        <Count label="Sides" count={base.sides} commit={(text) => set({ sides: text })} />
+      </Labelled>
       <Choice
         label="Measured"
         chosen={base.across}
