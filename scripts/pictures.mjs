@@ -60,7 +60,8 @@ async function takeAll(address) {
   await page.mouse.up();
   await pointAt([460, 0, 502], 3, -2);
   await take('move');
-  await page.keyboard.press('Escape');
+  // What was touched, the statement.
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Output' }).first().click();
   await page.getByRole('radio', { name: /STL/ }).check();
