@@ -94,7 +94,7 @@ describe('run', () => {
     ).toBe(0);
     expect(readFileSync(step, 'utf8')).toMatch(/^ISO-10303-21;/);
     expect(readFileSync(stl).readUInt32LE(80)).toBeGreaterThan(50);
-    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 3, variables: { gap: '0.2 mm' } });
+    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 4, variables: { gap: '0.2 mm' } });
   });
   test('warns of keys that mean nothing, and goes on', async () => {
     const { err, code } = await command(

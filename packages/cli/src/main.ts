@@ -2,7 +2,18 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { VERBS, partNamed, visibleGroups, visibleParts, type KadrelDocument, type Part } from '@kadrel/core';
+import {
+  VERBS,
+  definitionOf,
+  isFlatPart,
+  outlineOf,
+  partNamed,
+  traverseOf,
+  visibleGroups,
+  visibleParts,
+  type KadrelDocument,
+  type Part,
+} from '@kadrel/core';
 import { BuildError, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { LedgerError, runLedger } from './ledger.ts';
@@ -93,7 +104,34 @@ function readChord(text: string | undefined): number {
 }
 
 function measures(document: KadrelDocument, parts: readonly Part[], kernel: Evaluator) {
-  return { parts: Object.fromEntries(parts.map(({ id, name }) => [name, kernel.measure(document, id)])) };
+  const solids = parts.filter((part) => !isFlatPart(document, part));
+  const profiles = parts.filter((part) => definitionOf(document, part).recipe.base.kind === 'profile');
+  return {
+    parts: Object.fromEntries(solids.map(({ id, name }) => [name, kernel.measure(document, id)])),
+    ...(profiles.length === 0
+      ? {}
+      : {
+          profiles: Object.fromEntries(
+            profiles.map((part) => [part.name, profileMeasure(document, part, kernel)]),
+          ),
+        }),
+  };
+}
+
+/** Area that the even-odd rule fills (mm²), length of its curves (mm), and how far a traverse misses its start. */
+function profileMeasure(document: KadrelDocument, part: Part, kernel: Evaluator) {
+  const { area, length, box } = kernel.measure(document, part.id);
+  const { base } = definitionOf(document, part).recipe;
+  if (base.kind !== 'profile') throw new Error(`${part.name} is no profile.`);
+  const closed = outlineOf(base.figure).every((path) => path.closed);
+  const { kind } = base.figure;
+  return {
+    area,
+    length,
+    box,
+    closed,
+    ...(kind === 'traverse' ? { error: traverseOf(base.figure).error } : {}),
+  };
 }
 
 function writeOutput(
@@ -103,7 +141,7 @@ function writeOutput(
   kernel: Evaluator,
   chord: number,
 ): void {
-  const ids = parts.map(({ id }) => id);
+  const ids = parts.filter((part) => !isFlatPart(document, part)).map(({ id }) => id);
   const kind = extname(path).toLowerCase();
   if (kind === '.json') writeFileSync(path, `${JSON.stringify(document, null, 2)}\n`);
   else if (ids.length === 0) throw new LedgerError('There is no visible part to write.');

@@ -20,6 +20,33 @@ export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './document/
 export * from './patterns/members.ts';
 export * from './patterns/placed.ts';
 export * from './document/naming.ts';
+export {
+  isBody,
+  isFlat,
+  referencesIn,
+  type BodyBase,
+  type BodyOf,
+  type Opening,
+  type Region2,
+  type Regions,
+  type Tier,
+} from './document/bodies.ts';
+export * from './space/vector2.ts';
+export * from './profiles/curve.ts';
+export {
+  depthAt,
+  filledArea,
+  gapsOf,
+  outlineOf,
+  pathArea,
+  pathLength,
+  type Gap as OutlineGap,
+  type NamedCurve,
+  type Path,
+} from './profiles/outline.ts';
+export * from './profiles/traverse.ts';
+export { areClear } from './profiles/crossing.ts';
+export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';
 export * from './history/edit.ts';
 export {
@@ -31,6 +58,7 @@ export {
   type Outcome,
   type Question,
   type Refusal,
+  type RegionFound,
   type Replies,
   type Standing,
   type Step,

@@ -1,6 +1,7 @@
 /** A document's part → what there is to build, as plain data that says nothing of ids, names and colours. */
 import {
   add,
+  isBody,
   below,
   chain,
   definitionOf,
@@ -21,6 +22,7 @@ import {
   type Variant,
   type Vec3,
 } from '@kadrel/core';
+import { bodyContent, type BodyContent } from './bodies.ts';
 
 /** A plain solid. */
 export type SolidContent =
@@ -39,6 +41,7 @@ export type SolidContent =
 
 export type Content =
   | SolidContent
+  | BodyContent
   /** A plain solid under a linear map of its own frame, nine numbers row by row. */
   | { readonly kind: 'stretched'; readonly of: SolidContent; readonly by: Matrix }
   /** Mirrored in its own X. */
@@ -83,7 +86,7 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
     case 'link':
       throw new Error(`${part.name} is linked to a link.`);
     default:
-      return solidContent(base, extra);
+      return isBody(base) ? bodyContent(document, base) : solidContent(base, extra);
   }
 }
 
@@ -129,6 +132,8 @@ export function keyOf(content: Content): string {
   if (content.kind === 'prism') return `prism(${content.corners.join(',')};${content.height})`;
   if (content.kind === 'mirrored') return `mirrored(${keyOf(content.of)})`;
   if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
+  // What is made from profiles is long and seldom the same: it is its own key.
+  if (content.kind !== 'combine') return JSON.stringify(content);
   const operands = content.operands.map(
     ({ tag, pose, content: inner }, i) =>
       `${i === 0 ? '' : tag}@${pose.shift.join(',')}/${pose.turn.join(',')}:${keyOf(inner)}`,

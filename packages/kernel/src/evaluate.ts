@@ -8,6 +8,8 @@ import {
   applyMatrix,
   boxSize,
   determinant,
+  filledArea,
+  pathLength,
   frameAlong,
   length,
   scale,
@@ -15,6 +17,7 @@ import {
   NO_TURN,
   transposed,
   buildName,
+  isFlatPart,
   isWhole,
   placedOf,
   inverse,
@@ -39,6 +42,8 @@ import {
   type Standing,
   type Vec3,
 } from '@kadrel/core';
+import { pathsOnPlane } from './bodies.ts';
+import { splitRegions } from './shapes/regions.ts';
 import { contentOf, keyOf, type Content } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
@@ -123,6 +128,13 @@ function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }:
   const more = item === leaf || member === '' ? [] : [member];
   return [name, ...own, ...more].join(' ');
 }
+
+/** Relative error that the area of a region is told to. */
+const REGION_AREA = 1e-9;
+
+/** What an item consists of, without drawn things that are no solids. */
+const solidPlaced = (document: KadrelDocument, id: ItemId): Placed[] =>
+  placedOf(document, id).filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!));
 
 /** Solids that go into each other by less than this (mm) only touch. */
 const OVERLAP_MM = 1e-4;
@@ -243,6 +255,7 @@ export class Evaluator {
         return question.frame === 'own'
           ? this.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
           : this.measure(document, question.part).box;
+      if (question.ask === 'regions') return this.regions(document, question.profiles);
       if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
       const { moving, fixed, towards } = question;
       const going = moving.flatMap((one) => this.bodies(document, one));
@@ -260,7 +273,8 @@ export class Evaluator {
   }
 
   private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {
-    return this.solidsOf(document, part).map(({ named, measures, pose }) => {
+    const solids = this.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    return solids.map(({ named, measures, pose }) => {
       const there = { ...pose, shift: add(pose.shift, shift) };
       const own = measures.box;
       const chord = displayChord(Math.hypot(...boxSize(own)));
@@ -291,7 +305,7 @@ export class Evaluator {
   /** Throws BuildError. @param time as ISO 8601, for the header */
   stepOf(document: KadrelDocument, ids: readonly ItemId[], time: string): string {
     const parts = ids.flatMap((id) =>
-      placedOf(document, id).map((one) => {
+      solidPlaced(document, id).map((one) => {
         const { colour } = document.items[id]!;
         const { shape } = this.built(document, one.leaf, one).named;
         return { name: solidName(document, id, one), colour, pose: one.pose, shape };
@@ -311,7 +325,7 @@ export class Evaluator {
         meshes.set(name, mesh);
         return mesh;
       };
-      const placed = ids.flatMap((id) => placedOf(document, id));
+      const placed = ids.flatMap((id) => solidPlaced(document, id));
       return writeStl(placed.map((one) => ({ pose: one.pose, mesh: meshOf(one) })));
     });
   }
@@ -359,9 +373,27 @@ export class Evaluator {
       return known;
     }
     const made = this.make(content, used);
-    const named = { ...made, unstretched: unstretched(content) };
+    const named = {
+      ...made,
+      unstretched: unstretched(content),
+      drawn: content.kind === 'drawn' ? content.paths : undefined,
+    };
     this.cache.set(key, named);
     return named;
+  }
+
+  /** The regions of profiles, in the frame of the first. Throws BuildError. */
+  private regions(document: KadrelDocument, profiles: readonly ItemId[]): Replies['regions'] {
+    const paths = pathsOnPlane(document, profiles);
+    if (!paths)
+      throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
+    return scope((keep) =>
+      splitRegions(this.occt, paths, keep).regions.map(({ face, curves, at, triangles }) => {
+        const properties = keep(new this.occt.GProp_GProps());
+        this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);
+        return { curves: [...curves], at: [...at] as [number, number], area: properties.Mass(), triangles };
+      }),
+    );
   }
 
   private make(content: Content, used: Set<string>): NamedShape {
@@ -392,8 +424,14 @@ export class Evaluator {
     return known;
   }
 
-  private measureNew({ shape, unstretched: image }: NamedShape): Measures {
+  private measureNew({ shape, unstretched: image, drawn }: NamedShape): Measures {
     const own = measureShape(this.occt, shape);
+    if (drawn)
+      return {
+        ...own,
+        area: filledArea(drawn),
+        length: drawn.reduce((all, path) => all + pathLength(path), 0),
+      };
     if (!image) return own;
     const plainKey = keyOf(image.content);
     const plain = this.measuresOf(plainKey, this.shapeOf(image.content, plainKey, new Set()));

@@ -62,7 +62,9 @@ function replyKey(document: KadrelDocument, question: Question): string {
   const parts =
     question.ask === 'contact'
       ? [...question.moving, ...question.fixed].map(({ part }) => part)
-      : [question.part];
+      : question.ask === 'regions'
+        ? question.profiles
+        : [question.part];
   const standing = parts.map((part) => {
     const { turn, shift } = worldFromPart(document, part);
     const made = isWhole(document, document.items[part]!)

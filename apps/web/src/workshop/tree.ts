@@ -58,6 +58,16 @@ const KIND_WORDS = {
   subtract: 'cut',
   intersect: 'common',
   link: 'linked',
+  profile: 'profile',
+  plane: 'plane',
+  raise: 'raised',
+  revolve: 'turned',
+  loft: 'loft',
+  sweep: 'sweep',
+  wall: 'wall',
+  tiers: 'tiers',
+  wedge: 'wedge',
+  cap: 'cap',
 } as const;
 
 /** What a part is, in a word; of patterns and groups also how many. */

@@ -15,6 +15,8 @@ import {
   type Placement,
   type Scene,
 } from './schema.ts';
+import { boxOfFigure } from '../profiles/outline.ts';
+import { isFlat } from './bodies.ts';
 import { valueOf, vectorOf } from './numbers.ts';
 
 export { valueOf, vectorOf };
@@ -174,8 +176,21 @@ export function baseBox(base: Base): Box | undefined {
     const flat = boxOf(corners.map(([x, y]): Vec3 => [x, y, 0]));
     return { min: flat.min, max: [flat.max[0], flat.max[1], valueOf(base.height)] };
   }
+  if (base.kind === 'wedge') return { min: [0, 0, 0], max: vectorOf(base.size) };
+  if (base.kind === 'profile') {
+    const flat = boxOfFigure(base.figure);
+    return flat && { min: [...flat.min, 0], max: [...flat.max, 0] };
+  }
+  if (base.kind === 'plane') {
+    const half = valueOf(base.size) / 2;
+    return { min: [-half, -half, 0], max: [half, half, 0] };
+  }
   return undefined;
 }
+
+/** Drawn things that are no solids: profiles and planes. */
+export const isFlatPart = (document: KadrelDocument, part: Part): boolean =>
+  isFlat(definitionOf(document, part).recipe.base);
 
 export const partNamed = (document: KadrelDocument, name: string): Part | undefined =>
   document.items[name] ?? Object.values(document.items).find((item) => item.name === name);

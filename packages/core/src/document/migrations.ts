@@ -3,7 +3,7 @@ import { DOCUMENT_VERSION, documentSchema, type KadrelDocument } from './schema.
 
 type Json = Record<string, unknown>;
 /** Index 0 lifts version 1 to 2, and so on. */
-const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews, withPatterns];
+const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews, withPatterns, withProfiles];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
 function withPinsAndViews(old: Json): Json {
@@ -13,6 +13,11 @@ function withPinsAndViews(old: Json): Json {
 /** 2 → 3: patterns, groups and links are new; nothing that was there changes. */
 function withPatterns(old: Json): Json {
   return { ...old, kadrel: 3 };
+}
+
+/** 3 → 4: profiles, planes and what is made from them are new; nothing that was there changes. */
+function withProfiles(old: Json): Json {
+  return { ...old, kadrel: 4 };
 }
 
 /** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */

@@ -1,4 +1,5 @@
 /** Formulas follow their variables. */
+import { isBody } from './bodies.ts';
 import { readQuantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
@@ -30,6 +31,10 @@ export function recalculate(draft: KadrelDocument): string[] {
     part.placement.turn = each(part.placement.turn, 'angle', -Infinity);
     const { base } = part.recipe;
     if (base.kind === 'box') base.size = each(base.size, 'length', Number.MIN_VALUE);
+    if (isBody(base)) {
+      mapNumbers(base, (n, kind) => update(n, kind, -Infinity));
+      continue;
+    }
     const size = (n: Num) => update(n, 'length', Number.MIN_VALUE);
     if ('diameter' in base) base.diameter = size(base.diameter);
     if ('height' in base) base.height = size(base.height);
@@ -40,6 +45,19 @@ export function recalculate(draft: KadrelDocument): string[] {
     if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, -Infinity));
   }
   return problems;
+}
+
+/** Numbers of bodies that are told in degrees; all others are lengths. */
+const ANGLES: ReadonlySet<string> = new Set(['bearing', 'turn', 'sweep', 'first', 'angle', 'draft']);
+
+/** Replaces every number that has a formula, however deep, in place. */
+function mapNumbers(held: object, map: (n: Num, kind: QuantityKind) => Num): void {
+  for (const [key, value] of Object.entries(held)) {
+    if (typeof value !== 'object' || value === null) continue;
+    if ('formula' in value && 'value' in value)
+      (held as Record<string, unknown>)[key] = map(value as Num, ANGLES.has(key) ? 'angle' : 'length');
+    else mapNumbers(value as object, map);
+  }
 }
 
 /** Replaces every number of a layout that may have a formula, in place. */

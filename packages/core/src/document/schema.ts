@@ -2,12 +2,13 @@
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../quantity/units.ts';
 import { layoutSchema, memberKeySchema } from './layout.ts';
+import { bodyBases, referencesIn } from './bodies.ts';
 import { finite, numberSchema, pointSchema, vectorSchema } from './numbers.ts';
 
 export type { Num, NumVector } from './numbers.ts';
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 3;
+export const DOCUMENT_VERSION = 4;
 
 const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
 export type ItemId = string;
@@ -123,6 +124,7 @@ const baseSchema = z.discriminatedUnion('kind', [
   patternBase,
   groupBase,
   linkBase,
+  ...bodyBases,
 ]);
 export type Base = z.infer<typeof baseSchema>;
 /** Bases that stand for themselves: no operands, no map. */
@@ -219,6 +221,9 @@ export const documentSchema = shapeSchema.superRefine((document, context) => {
       fault(['items', id, 'recipe'], `${item.name} is linked to ${base.to}, which is not there.`);
     if (base.kind === 'link' && document.items[base.to]?.recipe.base.kind === 'link')
       fault(['items', id, 'recipe'], `${item.name} is linked to a link.`);
+    for (const profile of referencesIn(base))
+      if (document.items[profile]?.recipe.base.kind !== 'profile')
+        fault(['items', id, 'recipe'], `${item.name} is made from ${profile}, which is no profile.`);
     if (isWithinItself(document.items, item))
       fault(['items', id, 'recipe'], `${item.name} is made from itself.`);
     const parent = item.parent === null ? undefined : document.items[item.parent];

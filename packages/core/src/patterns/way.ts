@@ -2,7 +2,7 @@
 import type { WayCurve } from '../document/layout.ts';
 import { angleAbout, turnAbout, turnBetween, multiply, cleanDirection } from '../space/matrix.ts';
 import { circlePointOf } from '../space/round.ts';
-import { NO_TURN, type Turn } from '../space/pose.ts';
+import { NO_TURN, turnVector, type Turn } from '../space/pose.ts';
 import { radians } from '../space/angle.ts';
 import { add, cross, distance, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 
@@ -30,6 +30,23 @@ export function wayAt(curve: WayCurve, along: number): WayPlace {
   const whole = wayLength(curve);
   const within = isClosed(curve) && whole > 0 ? along - Math.floor(along / whole) * whole : along;
   return curve.kind === 'points' ? onLegs(curve.points, within) : onRound(curve, within);
+}
+
+/** The way the curve goes at a length along it, length 1. */
+export function wayDirection(curve: WayCurve, along: number): Vec3 {
+  if (curve.kind === 'points') {
+    const legs = legsOf(curve.points);
+    let left = along;
+    for (const leg of legs) {
+      if (left <= leg.size) return leg.direction;
+      left -= leg.size;
+    }
+    return legs.at(-1)!.direction;
+  }
+  const { turn } = onRound(curve, along);
+  const start = tangentAt(curve, curve.first);
+  const sign = curve.last < curve.first ? -1 : 1;
+  return turnVector(turn, scale(start, sign));
 }
 
 interface Leg {

@@ -3,7 +3,6 @@ import {
   definitionOf,
   poseOfPlacement,
   standingWithin,
-  valueOf,
   vectorOf,
   worldFromParent,
 } from '../document/items.ts';
@@ -11,21 +10,18 @@ import {
   colourSchema,
   type Datum,
   type KadrelDocument,
-  type Num,
   type NumVector,
   type Part,
-  type SolidBase,
 } from '../document/schema.ts';
 import { carryBack, turnVector } from '../space/pose.ts';
 import { roundLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
-import { readOne, readThree } from './reading.ts';
-import { ACROSS, isSides } from './prism.ts';
-import { rememberMade } from './reshape.ts';
+import { readThree } from './reading.ts';
+import { ACROSS } from './prism.ts';
+import { SHAPE_BLANKS, SHAPE_SENTENCE, changeSize, isSized } from './sizes.ts';
 import { linkedWith } from './tree.ts';
 import {
   declareVerb,
-  isRefusal,
   needed,
   optional,
   refuse,
@@ -65,7 +61,7 @@ export const change = declareVerb({
       rare: true,
     }),
     bore: optional('quantity', 'bore', 'Of a tube.', { kind: 'length', positive: true, rare: true }),
-    thickness: optional('quantity', 'thickness', 'Of a torus.', {
+    thickness: optional('quantity', 'thickness', 'Of a torus or a wall.', {
       kind: 'length',
       positive: true,
       rare: true,
@@ -76,6 +72,7 @@ export const change = declareVerb({
       choices: ACROSS,
       rare: true,
     }),
+    ...SHAPE_BLANKS,
     at: optional('quantities', 'place', 'Where the datum stands in the world.', { kind: 'length' }),
     turn: optional('quantities', 'turn', 'Degrees about X, then Y, then Z; the datum stays.', {
       kind: 'angle',
@@ -87,7 +84,9 @@ export const change = declareVerb({
     snappable: optional('choice', 'snappable', 'Whether snaps catch it.', { choices: YES_NO }),
   },
   sentence:
-    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, top {top}][, bore {bore}][, thickness {thickness}][, {sides} sides][, width {width}][, {across}][, at {at}][, turned {turn}][, datum {datum}]' +
+    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, top {top}][, bore {bore}][, thickness {thickness}][, {sides} sides][, width {width}][, {across}]' +
+    SHAPE_SENTENCE +
+    '[, at {at}][, turned {turn}][, datum {datum}]' +
     '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
   apply(draft, values, context) {
     for (const id of values.parts) {
@@ -153,98 +152,6 @@ function keepShared(
   for (const { one, datum } of sharing) if (datum) keepDatum(draft, one, datum, context);
   return undefined;
 }
-
-/** Blanks that say sizes of a recipe, and what they are called there. */
-const SIZES: Readonly<Partial<Record<SolidBase['kind'], Readonly<Record<string, string>>>>> = {
-  cylinder: { diameter: 'diameter', radius: 'diameter', height: 'height' },
-  sphere: { diameter: 'diameter', radius: 'diameter' },
-  cone: { diameter: 'diameter', radius: 'diameter', top: 'top', height: 'height' },
-  tube: { diameter: 'diameter', radius: 'diameter', bore: 'bore', height: 'height' },
-  torus: { diameter: 'diameter', radius: 'diameter', thickness: 'thickness' },
-  prism: { width: 'size', height: 'height' },
-};
-const SIZE_BLANKS = ['diameter', 'radius', 'height', 'top', 'bore', 'thickness', 'width'] as const;
-
-const isSized = (values: ChangeValues): boolean =>
-  [...SIZE_BLANKS, 'size' as const, 'sides' as const, 'across' as const].some(
-    (blank) => values[blank] !== undefined,
-  );
-
-function changeSize(
-  draft: KadrelDocument,
-  part: Part,
-  values: ChangeValues,
-  context: VerbContext,
-): Refusal | undefined {
-  if (!isSized(values)) return undefined;
-  rememberMade(
-    definitionOf(draft, part),
-    datumInPart(part, (id) => context.boxOf(id)),
-  );
-  // A linked part has the sizes of what it is linked to.
-  const { base } = definitionOf(draft, part).recipe;
-  const without = (blank: string) =>
-    refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
-  if (base.kind === 'box') return changeBox(base, values, context, without);
-  if (values.size !== undefined) return without('size');
-  const known = SIZES[base.kind as SolidBase['kind']] ?? {};
-  // Every blank of `known` names a number of this base.
-  const numbers = base as unknown as Record<string, Num>;
-  for (const blank of SIZE_BLANKS) {
-    const text = values[blank];
-    if (text === undefined) continue;
-    const key = known[blank];
-    if (key === undefined) return without(blank);
-    const isRadius = blank === 'radius';
-    const now = isRadius ? valueOf(numbers[key]!) / 2 : numbers[key]!;
-    const read = readOne(text, 'length', now, context, blank, blank !== 'top');
-    if (isRefusal(read)) return read;
-    if (valueOf(read) < 0) return refuse('negative', 'The top is 0 or more.', blank);
-    numbers[key] = isRadius ? doubled(read) : read;
-  }
-  return changeSides(base, values, context, without);
-}
-
-type Without = (blank: string) => Refusal;
-
-function changeBox(
-  base: Extract<SolidBase, { kind: 'box' }>,
-  values: ChangeValues,
-  context: VerbContext,
-  without: Without,
-): Refusal | undefined {
-  const odd = [...SIZE_BLANKS, 'sides' as const, 'across' as const].find(
-    (blank) => blank !== 'height' && values[blank] !== undefined,
-  );
-  if (odd) return without(odd);
-  const { size, height } = values;
-  const texts = size ?? (height === undefined ? undefined : (['now', 'now', height] as const));
-  const read = texts && readThree(texts, 'length', base.size, context, size ? 'size' : 'height', true);
-  if (read && 'refused' in read) return read;
-  if (read) base.size = read;
-  return undefined;
-}
-
-function changeSides(
-  base: Part['recipe']['base'],
-  { sides, across }: ChangeValues,
-  context: VerbContext,
-  without: Without,
-): Refusal | undefined {
-  if (sides === undefined && across === undefined) return undefined;
-  if (base.kind !== 'prism') return without(sides === undefined ? 'across' : 'sides');
-  if (sides !== undefined) {
-    const read = readOne(sides, 'count', base.sides, context, 'sides', true);
-    if (isRefusal(read)) return read;
-    if (!isSides(valueOf(read))) return refuse('count', 'Sides: a whole number from 3 to 1000.', 'sides');
-    base.sides = valueOf(read);
-  }
-  if (across) base.across = across as keyof typeof ACROSS;
-  return undefined;
-}
-
-const doubled = (n: Num): Num =>
-  typeof n === 'number' ? n * 2 : { formula: `2 * (${n.formula})`, value: n.value * 2 };
 
 function changeTurn(
   part: Part,

@@ -1,5 +1,5 @@
 /** What Union, Subtract and Intersect share: parts become operands of one part and stay editable below it. */
-import { freeName, isGroup, isStanding, lineage, worldFromPart } from '../document/items.ts';
+import { freeName, isFlatPart, isGroup, isStanding, lineage, worldFromPart } from '../document/items.ts';
 import {
   isWithinItself,
   type Base,
@@ -47,6 +47,8 @@ export function combine(
         `${part.name} is in ${draft.items[whole]!.name}: choose one of the two.`,
         blank,
       );
+    if (isFlatPart(draft, part))
+      return refuse('flat', `${part.name} is no solid: raise it or turn it first.`, blank);
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
   const whole = growable(draft.items[base]!, how) ? base : wrap(draft, how, base, as, context);

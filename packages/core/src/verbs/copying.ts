@@ -44,6 +44,7 @@ function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>):
   for (const copy of copied.values()) {
     const { base } = draft.items[copy]!.recipe;
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
+    if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
   }
 }
 

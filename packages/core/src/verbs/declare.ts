@@ -2,6 +2,8 @@
  * What a verb is: its blanks, its sentence, its key, its place on the bench, and a pure `apply`. The statement bar, the
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
+import type { Pose } from '../space/pose.ts';
+import type { Region2, Regions } from '../document/bodies.ts';
 import type { WayCurve } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
 import type { ViewState } from '../space/camera.ts';
@@ -45,6 +47,12 @@ export interface BlankValues {
   feature: Feature;
   /** A curve in the world. */
   path: WayCurve;
+  /** Rows of a table: what each column holds, where it is filled. */
+  rows: readonly Row[];
+  /** A work plane: carries its frame to the world, Z square to it. */
+  plane: Pose;
+  /** Bounded areas of the profiles that another blank names. */
+  regions: Regions;
   /** A view, as it is kept. */
   view: ViewState;
   length: Num;
@@ -58,6 +66,16 @@ export interface BlankValues {
   quantities: readonly [string, string, string];
 }
 export type Direction = { readonly axis: 0 | 1 | 2; readonly sign: 1 | -1 } | { readonly vector: Vec3 };
+export type Row = Readonly<Record<string, Num | string>>;
+/** A column of a table. */
+export interface Column {
+  readonly label: string;
+  readonly kind: QuantityKind | 'text' | 'choice';
+  readonly choices?: Readonly<Record<string, string>>;
+  /** As typed, where a row does not say. */
+  readonly default?: string;
+  readonly needed?: boolean;
+}
 export type BlankType = keyof BlankValues;
 
 export interface Blank<T extends BlankType = BlankType, Optional extends boolean = boolean> {
@@ -76,6 +94,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly positive?: boolean;
   /** Seldom wanted: left out of the bar until it is asked for. */
   readonly rare?: boolean;
+  /** For rows: the columns by name, in order; a row that is a list fills them one by one. */
+  readonly columns?: Readonly<Record<string, Column>>;
   /** A blank that is emptied when this one is filled. */
   readonly excludes?: string;
   /** For quantity blanks: what the text means. */
@@ -141,6 +161,8 @@ export type Question =
   | { readonly ask: 'box'; readonly part: ItemId; readonly frame?: 'own' }
   /** Least and greatest coordinate along a direction of length 1. */
   | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
+  /** The bounded areas between the curves of profiles, in the frame of the first. */
+  | { readonly ask: 'regions'; readonly profiles: readonly ItemId[] }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
   | {
       readonly ask: 'contact';
@@ -152,6 +174,14 @@ export interface Replies {
   box: Box;
   extent: readonly [number, number];
   contact: number | null;
+  regions: readonly RegionFound[];
+}
+
+export interface RegionFound extends Region2 {
+  /** mm² */
+  readonly area: number;
+  /** Corners of triangles that fill it, x and y. */
+  readonly triangles: Float64Array;
 }
 
 /** Thrown through `apply` when a reply is not there yet; `perform` turns it into a refusal that carries the question. */

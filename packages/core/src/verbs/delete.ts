@@ -1,4 +1,6 @@
-import { childrenOf, type KadrelDocument, type Part } from '../document/schema.ts';
+import { referencesIn } from '../document/bodies.ts';
+import { withAllBelow } from '../document/items.ts';
+import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { withoutNested } from './placing.ts';
 import { remove } from './leaving.ts';
@@ -24,11 +26,27 @@ export const deleteParts = declareVerb({
           `${owner.name} is made from ${part.name}. Delete ${owner.name} instead.`,
           'parts',
         );
+      const body = madeFrom(draft, part, parts);
+      if (body)
+        return refuse(
+          'needed',
+          `${body.name} is made from ${part.name}. Delete ${body.name} first, or hide ${part.name}.`,
+          'parts',
+        );
       remove(draft, part, context);
     }
     return { select: [] };
   },
 });
+
+/** What stays behind and is made from a profile that would go. */
+function madeFrom(document: KadrelDocument, part: Part, going: readonly ItemId[]): Part | undefined {
+  const below = new Set(withAllBelow(document, part.id).map(({ id }) => id));
+  const gone = new Set(going.flatMap((id) => withAllBelow(document, id).map((one) => one.id)));
+  return Object.values(document.items).find(
+    (item) => !gone.has(item.id) && referencesIn(item.recipe.base).some((id) => below.has(id)),
+  );
+}
 
 /** The combination or the pattern that could not be without a part. */
 function neededBy(document: KadrelDocument, part: Part): Part | undefined {

@@ -7,6 +7,18 @@ import { cone } from './cone.ts';
 import { tube } from './tube.ts';
 import { torus } from './torus.ts';
 import { prism } from './prism.ts';
+import { wedge } from './wedge.ts';
+import { cap } from './cap.ts';
+import { tiers } from './tiers.ts';
+import { traverse, line, relay } from './traverse.ts';
+import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
+import { plane } from './plane.ts';
+import { raise } from './raise.ts';
+import { revolve } from './revolve.ts';
+import { loft } from './loft.ts';
+import { sweep } from './sweep.ts';
+import { wall } from './wall.ts';
+import { setAxis } from './set-axis.ts';
 import { pin } from './pin.ts';
 import { move } from './move.ts';
 import { turn } from './turn.ts';
@@ -61,6 +73,24 @@ export const VERBS = [
   tube,
   torus,
   prism,
+  wedge,
+  cap,
+  tiers,
+  traverse,
+  line,
+  rectangle,
+  circle,
+  polygon,
+  arc,
+  ellipse,
+  curve,
+  text,
+  raise,
+  revolve,
+  loft,
+  sweep,
+  wall,
+  plane,
   pin,
   move,
   turn,
@@ -91,6 +121,8 @@ export const VERBS = [
   subtract,
   intersect,
   change,
+  relay,
+  setAxis,
   rename,
   number,
   group,

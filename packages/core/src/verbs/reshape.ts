@@ -14,6 +14,7 @@ import {
   type Part,
   type SolidBase,
 } from '../document/schema.ts';
+import { isBody, type BodyKind } from '../document/bodies.ts';
 import { mapLayout } from '../patterns/mapped.ts';
 import {
   applyMatrix,
@@ -162,6 +163,12 @@ function mapPart(
   if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
   const { base } = part.recipe;
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
+  if (isBody(base))
+    return refuse(
+      'body',
+      `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile.`,
+      'parts',
+    );
   if (base.kind !== 'combine' && base.kind !== 'pattern' && base.kind !== 'group') {
     mapSolid(part, base, own, turn);
     return undefined;
@@ -184,7 +191,7 @@ function mapPart(
   return undefined;
 }
 
-type Plainly = Exclude<Base, { kind: 'combine' | 'pattern' | 'group' | 'link' }>;
+type Plainly = Exclude<Base, { kind: 'combine' | 'pattern' | 'group' | 'link' | BodyKind }>;
 
 function mapSolid(part: Part, base: Plainly, own: Matrix, turn: Turn): void {
   const solid: SolidBase = base.kind === 'stretched' ? base.of : base;

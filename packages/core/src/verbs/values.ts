@@ -1,5 +1,6 @@
 /** Blanks as typed → the values that a verb's `apply` receives, or the first reason why there are none. */
 import { partNamed, pinNamed, valueOf, vectorOf } from '../document/items.ts';
+import { regionsSchema, type Regions } from '../document/bodies.ts';
 import type { WayCurve } from '../document/layout.ts';
 import { placedOf, type Placed } from '../patterns/placed.ts';
 import {
@@ -22,6 +23,8 @@ import { carryWay, locateWay } from '../snapping/locateWay.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
 import { isRefusal, refuse, type Blank, type Direction, type Refusal, type Verb } from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
+import { readPlane } from './planes.ts';
+import { readRows } from './rows.ts';
 import type { World } from './world.ts';
 
 /** Blanks as typed: texts, lists of texts, part names or ids, `{ on, at, snap }` for points. */
@@ -82,6 +85,17 @@ export function resolveOne(
     : resolveBlank(blank, id, given, { document, read: quantityReader(document), world });
 }
 
+/** `all`, or regions as they are stored. */
+function readRegions(given: unknown, id: string): Regions | Refusal {
+  const read = regionsSchema.safeParse(given);
+  if (read.success) return read.data;
+  return refuse(
+    'regions',
+    'Regions are “all”, or a list of { "at": [x, y], "curves": [names] }; picking one writes that.',
+    id,
+  );
+}
+
 export const isEmpty = (value: unknown) =>
   value === undefined ||
   value === null ||
@@ -89,7 +103,7 @@ export const isEmpty = (value: unknown) =>
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
 const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface Resolving {
+export interface Resolving {
   readonly document: KadrelDocument;
   readonly read: Reader;
   readonly world: World;
@@ -117,6 +131,12 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readFeature(given, id, around);
     case 'path':
       return readPath(given, id, around);
+    case 'rows':
+      return readRows(given, blank, id, around);
+    case 'plane':
+      return readPlane(given, id, around);
+    case 'regions':
+      return readRegions(given, id);
     case 'view': {
       const view = viewSchema.safeParse(given);
       return view.success
@@ -145,11 +165,16 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       // Several numbers may be told as a list.
       const list = blank.type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
       const text = list.includes(undefined) ? undefined : list.join(', ').trim();
-      if (text !== undefined && text.length > 0 && text.length <= 120) return text;
-      return refuse('text', 'A text of at most 120 characters belongs here.', id);
+      const most = blank.type === 'name' ? MOST_NAME : MOST_TEXT;
+      if (text !== undefined && text.length > 0 && text.length <= most) return text;
+      return refuse('text', `A text of at most ${most} characters belongs here.`, id);
     }
   }
 }
+
+/** What the document holds of each. */
+const MOST_NAME = 120;
+const MOST_TEXT = 500;
 
 const asText = (given: unknown) =>
   typeof given === 'number' ? String(given) : typeof given === 'string' ? given : undefined;
@@ -160,7 +185,7 @@ function threeTexts(given: unknown): [string, string, string] | undefined {
   return texts.every((text) => text !== undefined) ? (texts as [string, string, string]) : undefined;
 }
 
-function readNumber(
+export function readNumber(
   given: unknown,
   kind: QuantityKind,
   blank: Blank,
@@ -193,7 +218,7 @@ function readVector(given: unknown, blank: Blank, id: string, around: Resolving)
   return read.find(isRefusal) ?? (read as NumVector);
 }
 
-function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
+export function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
   if (Array.isArray(given)) return readVector(given, blank, id, around);
   const pin = pinOf(given, around.document);
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
@@ -278,7 +303,7 @@ function readPath(given: unknown, id: string, around: Resolving): WayCurve | Ref
   return isRefusal(found) ? found : carryWay(found.pose, found.found);
 }
 
-function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
+export function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
   if (Array.isArray(given) || pinOf(given, around.document)) {
     const point = readPoint(given, POINT_BLANK, id, around);
     return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
@@ -287,7 +312,7 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
-const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
+export const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
 
 function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {
   const text = asText(given)?.trim().toLowerCase();

@@ -2,6 +2,8 @@
 import type { KadrelDocument } from '../document/schema.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
+import { PLANES } from './planes.ts';
+import { rowsOfText } from './rows.ts';
 import type { Blank, Verb } from './declare.ts';
 import { isEmpty, type Typed } from './values.ts';
 
@@ -30,7 +32,10 @@ export function wordStatement(
 
 /** A choice or a frame as it is when nothing is said goes without saying. */
 const isUsual = (blank: Blank, value: unknown) =>
-  (blank.type === 'choice' || blank.type === 'frame' || blank.type === 'direction') &&
+  (blank.type === 'choice' ||
+    blank.type === 'regions' ||
+    blank.type === 'frame' ||
+    blank.type === 'direction') &&
   value === blank.default;
 
 const isZero = (value: unknown) =>
@@ -55,6 +60,10 @@ export function wordBlank(
   if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
   if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
   if (blank.type === 'view') return 'this view';
+  if (blank.type === 'rows') return wordRows(typed, blank);
+  if (blank.type === 'regions')
+    return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
+  if (blank.type === 'plane') return wordPlane(typed, nameOf);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
     const joint = blank.type === 'vector' && blank.positive ? ' × ' : ', ';
@@ -66,6 +75,19 @@ export function wordBlank(
   return blank.type === 'length' || blank.type === 'angle' || blank.type === 'quantity'
     ? wordNumber(String(typed), blank, document)
     : String(typed);
+}
+
+function wordRows(typed: unknown, { label, columns }: Blank): string {
+  const rows =
+    typeof typed === 'string' ? rowsOfText(typed, Object.keys(columns ?? {})) : (typed as unknown[]);
+  return `${rows.length} ${rows.length === 1 ? label.replace(/s$/, '') : label}`;
+}
+
+function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed === 'string') return typed in PLANES ? `the ${typed} plane` : nameOf(typed);
+  return typeof typed === 'object' && typed !== null && 'points' in typed
+    ? 'a plane through three points'
+    : wordNamed(typed as object, nameOf);
 }
 
 function wordNamed(typed: object, nameOf: (id: unknown) => string): string {

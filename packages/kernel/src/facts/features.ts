@@ -42,35 +42,51 @@ interface EdgeEntry {
   readonly edge: TopoDS_Shape;
   readonly faces: Set<number>;
   uses: number;
+  /** Of a loose edge, which has no faces to be named by. */
+  readonly name?: string;
 }
 
-export function featuresOf(occt: Occt, { shape, faceNames }: NamedShape, mesh: Mesh): Features {
+interface CornerEntry {
+  readonly vertex: TopoDS_Shape;
+  readonly faces: Set<number>;
+  /** Of loose edges that end here. */
+  readonly names: Set<string>;
+  isEnd: boolean;
+}
+
+export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedShape, mesh: Mesh): Features {
   return scope((keep) => {
     const lists = new FeatureLists();
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
     faces.forEach((face, i) => addFace(occt, face, faceNames[i]!, lists));
-    const edges = edgesOf(occt, faces, keep);
-    const corners = new ShapeMap<{ vertex: TopoDS_Shape; faces: Set<number>; isEnd: boolean }>(occt);
-    const cornerList: { vertex: TopoDS_Shape; faces: Set<number>; isEnd: boolean }[] = [];
+    const loose = edgeNames ? uniqueShapes(occt, shape, 'TopAbs_EDGE', keep) : [];
+    const edges = [
+      ...edgesOf(occt, faces, keep),
+      ...loose.map((edge, i): EdgeEntry => ({ edge, faces: new Set(), uses: 0, name: edgeNames![i]! })),
+    ];
+    const corners = new ShapeMap<CornerEntry>(occt);
+    const cornerList: CornerEntry[] = [];
     const drawn = new Set<number>();
     for (const entry of edges) {
-      const seam = entry.faces.size === 1;
-      const closed = addEdge(occt, entry, seam, meetingName(entry.faces, faceNames), lists);
+      const seam = entry.faces.size === 1 && entry.uses > 1;
+      const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
       if (!seam) drawn.add(hashOf(occt, entry.edge));
       for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
         const corner = corners.ensure(vertex, () => {
-          const made = { vertex, faces: new Set<number>(), isEnd: false };
+          const made = { vertex, faces: new Set<number>(), names: new Set<string>(), isEnd: false };
           cornerList.push(made);
           return made;
         });
         for (const face of entry.faces) corner.faces.add(face);
+        if (entry.name !== undefined) corner.names.add(entry.name);
         corner.isEnd ||= !seam && !closed;
       }
     }
-    for (const { vertex, faces: around, isEnd } of cornerList)
+    for (const { vertex, faces: around, names, isEnd } of cornerList)
       if (isEnd) {
         const point = keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))));
-        lists.point('endpoint', [point.X(), point.Y(), point.Z()], meetingName(around, faceNames));
+        const name = names.size > 0 ? [...names].join(MEETING) : meetingName(around, faceNames);
+        lists.point('endpoint', [point.X(), point.Y(), point.Z()], name);
       }
     const outline = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
     return {

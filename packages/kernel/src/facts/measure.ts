@@ -23,6 +23,8 @@ export interface Measures {
   readonly faces: number;
   readonly edges: number;
   readonly solids: number;
+  /** Of drawn curves: their length, mm. */
+  readonly length?: number;
 }
 
 export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
@@ -44,7 +46,8 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       area: surface.Mass(),
       centroid: [centre.X(), centre.Y(), centre.Z()],
       box: exactBox(occt, shape),
-      watertight: edges.every(({ uses, degenerated }) => degenerated || uses === 2),
+      // What has no faces encloses nothing.
+      watertight: faces.length > 0 && edges.every(({ uses, degenerated }) => degenerated || uses === 2),
       faces: faces.length,
       edges: edges.length,
       solids: occurrences(occt, shape, 'TopAbs_SOLID', keep).length,

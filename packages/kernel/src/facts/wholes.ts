@@ -51,12 +51,13 @@ export function wholeMeasures(solids: readonly Solid[], rangeOf: RangeOf): Measu
   return {
     volume,
     area: sum((measures) => measures.area),
-    centroid: scale(moment, 1 / volume),
+    // Of drawn things alone there is no centre of volume: their own origin stands for it.
+    centroid: volume > 0 ? scale(moment, 1 / volume) : solids[0]!.pose.shift,
     box: {
       min: AXIS_DIRECTIONS.map((axis) => -reach(scale(axis, -1)) + 0) as unknown as Vec3,
       max: AXIS_DIRECTIONS.map((axis) => reach(axis)) as unknown as Vec3,
     },
-    watertight: solids.every(({ measures }) => measures.watertight),
+    watertight: solids.every(({ measures }) => measures.solids === 0 || measures.watertight),
     faces: sum((measures) => measures.faces),
     edges: sum((measures) => measures.edges),
     solids: sum((measures) => measures.solids),

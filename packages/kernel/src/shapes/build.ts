@@ -1,6 +1,8 @@
 /** One builder per recipe base; a new base is a file here and a line below. */
 import { BuildError, type Occt } from '../occt/occt.ts';
 import type { Content, SolidContent } from '../content.ts';
+import { isBodyContent } from '../bodies.ts';
+import { buildBody } from './body.ts';
 import { buildBox } from './box.ts';
 import { buildCombination, type Operand } from './combine.ts';
 import { buildCone } from './cone.ts';
@@ -29,6 +31,7 @@ export function buildSolid(
     requireSizes(content.of);
     return buildStretched(occt, content.of, content.by);
   }
+  if (isBodyContent(content)) return buildBody(occt, content);
   requireSizes(content);
   switch (content.kind) {
     case 'box':

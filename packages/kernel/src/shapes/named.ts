@@ -1,4 +1,5 @@
 /** A solid with the names of its faces. */
+import type { Path } from '@kadrel/core';
 import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
 import type { Unstretched } from './unstretched.ts';
 import { ShapeMap, scope, uniqueShapes } from '../occt/occt.ts';
@@ -7,6 +8,10 @@ export interface NamedShape {
   readonly shape: TopoDS_Shape;
   /** One for each face, in the kernel's order of faces. */
   readonly faceNames: readonly string[];
+  /** What drawn curves they are. */
+  readonly drawn?: readonly Path[] | undefined;
+  /** Of loose edges, one for each in the kernel's order of edges. */
+  readonly edgeNames?: readonly string[];
   /** The solid that this one is the linear image of, where it is one. */
   readonly unstretched?: Unstretched | undefined;
 }

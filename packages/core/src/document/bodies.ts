@@ -1,0 +1,153 @@
+/**
+ * Recipes of profiles, planes, and of bodies made from profiles. A body refers to its profiles and follows them; it has a
+ * place of its own. Regions and axes are told in the frame of the first profile.
+ */
+import { z } from 'zod';
+import { figureSchema } from '../profiles/figure.ts';
+import { finite, numberSchema, vectorSchema } from './numbers.ts';
+
+const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
+
+/** Curves in the XY plane of the own frame. */
+const profileBase = z.strictObject({ kind: z.literal('profile'), figure: figureSchema });
+
+/** The XY plane of the own frame, shown as a square sheet round its origin. */
+const planeBase = z.strictObject({ kind: z.literal('plane'), size: numberSchema });
+
+const pairSchema = z.tuple([finite, finite]);
+/**
+ * A bounded area of a plane, by the curves round it and a point inside. After a change of the profiles it is the area round
+ * which the same curves run; where there are several, the one nearest to the point.
+ */
+const regionSchema = z.strictObject({
+  at: pairSchema,
+  curves: z.array(z.string().max(80)).min(1),
+});
+export type Region2 = z.infer<typeof regionSchema>;
+/** The areas that the even-odd rule fills, or picked ones. */
+export const regionsSchema = z.union([z.literal('all'), z.array(regionSchema).min(1)]);
+export type Regions = z.infer<typeof regionsSchema>;
+
+const profiles = z.array(idSchema).min(1);
+
+/** Regions pulled along +Z of the first profile's frame, from `down` below its plane to `height` above it. */
+const raiseBase = z.strictObject({
+  kind: z.literal('raise'),
+  profiles,
+  regions: regionsSchema,
+  height: numberSchema,
+  down: numberSchema,
+  /** How far the sides lean inward from the plane upward, degrees. */
+  draft: numberSchema,
+});
+
+const revolveBase = z.strictObject({
+  kind: z.literal('revolve'),
+  profiles,
+  regions: regionsSchema,
+  axis: z.strictObject({
+    point: z.tuple([numberSchema, numberSchema]),
+    /** Degrees from X towards Y. */
+    angle: numberSchema,
+  }),
+  /** Degrees, right-handed about the axis; 360 is all round. */
+  angle: numberSchema,
+  /** Which side of the axis is turned. */
+  half: z.enum(['whole', 'left', 'right']),
+});
+
+/** Sections in their places; what they enclose is filled, and what inner outlines enclose is left hollow. */
+const loftBase = z.strictObject({
+  kind: z.literal('loft'),
+  profiles: z.array(idSchema).min(2),
+  flanks: z.enum(['ruled', 'smooth']),
+});
+
+const sweepBase = z.strictObject({
+  kind: z.literal('sweep'),
+  /** The path, and then the section, whose datum runs along it. */
+  profiles: z.tuple([idSchema, idSchema]),
+  corners: z.enum(['square', 'round']),
+});
+
+const openingSchema = z.strictObject({
+  /** Which leg, counted from 1. */
+  leg: z.number().int().min(1),
+  /** Along the leg from its start. */
+  from: numberSchema,
+  /** Above the foot of the wall. */
+  sill: numberSchema,
+  width: numberSchema,
+  height: numberSchema,
+});
+export type Opening = z.infer<typeof openingSchema>;
+
+export const WALL_SIDES = ['left', 'right', 'centred', 'outside', 'inside'] as const;
+
+const wallBase = z.strictObject({
+  kind: z.literal('wall'),
+  profiles: z.tuple([idSchema]),
+  thickness: numberSchema,
+  height: numberSchema,
+  /** On which side of the outline it stands, seen along the legs; outside and inside are for closed outlines. */
+  side: z.enum(WALL_SIDES),
+  openings: z.array(openingSchema),
+});
+
+export const TIER_FLANKS = ['step', 'slope', 'curve'] as const;
+const tierSchema = z.strictObject({
+  outline: z.enum(['round', 'square', 'polygon']),
+  sides: z.number().int().min(3).max(100),
+  /** Across the bottom, of polygons across the flats. */
+  below: numberSchema,
+  above: numberSchema,
+  height: numberSchema,
+  /** How it goes from the lower to the upper width: at once at its top, straight, or as a quarter of an ellipse. */
+  flank: z.enum(TIER_FLANKS),
+});
+export type Tier = z.infer<typeof tierSchema>;
+/** Own frame: the centre of the bottom at the origin, the axis along Z. */
+const tiersBase = z.strictObject({ kind: z.literal('tiers'), levels: z.array(tierSchema).min(1).max(200) });
+
+/** Own frame: the least corner at the origin; the top is narrowed along X, from the left or from both sides alike. */
+const wedgeBase = z.strictObject({
+  kind: z.literal('wedge'),
+  size: vectorSchema,
+  /** Length of the top along X; 0 is an edge. */
+  top: numberSchema,
+  /** Where the top lies along X. */
+  lean: z.enum(['left', 'middle']),
+});
+/** A ball cut flat below. Own frame: the centre of the flat face at the origin, the axis along Z. */
+const capBase = z.strictObject({
+  kind: z.literal('cap'),
+  /** Of the whole ball. */
+  diameter: numberSchema,
+  height: numberSchema,
+});
+export const bodyBases = [
+  profileBase,
+  planeBase,
+  raiseBase,
+  revolveBase,
+  loftBase,
+  sweepBase,
+  wallBase,
+  tiersBase,
+  wedgeBase,
+  capBase,
+] as const;
+
+/** Ids of the profiles that a recipe refers to. */
+export const referencesIn = (base: object): readonly string[] =>
+  'profiles' in base ? (base.profiles as readonly string[]) : [];
+
+export type BodyBase = z.infer<(typeof bodyBases)[number]>;
+export type BodyOf<K extends BodyBase['kind']> = Extract<BodyBase, { kind: K }>;
+/** What is made from profiles or stands for itself, and has no operands, no map and no box that its numbers tell. */
+export type BodyKind = BodyBase['kind'];
+const KINDS: ReadonlySet<string> = new Set(bodyBases.map((base) => base.shape.kind.value));
+export const isBody = (base: { readonly kind: string }): base is BodyBase => KINDS.has(base.kind);
+/** Drawn things that are no solids. */
+export const isFlat = ({ kind }: { readonly kind: string }): boolean =>
+  kind === 'profile' || kind === 'plane';

@@ -1,0 +1,90 @@
+/** Whether drawn curves surely keep clear of each other, so that their loops are the borders of what they enclose. */
+import { distance2, dot2, mix2, subtract2, type Vec2 } from '../space/vector2.ts';
+import { flattened, type Curve } from './curve.ts';
+import type { Path } from './outline.ts';
+
+interface Piece {
+  readonly from: Vec2;
+  readonly to: Vec2;
+  /** How far the curve may depart from it. */
+  readonly sag: number;
+  readonly path: number;
+  /** Its place along the path. */
+  readonly at: number;
+}
+
+/** Curves nearer than this are taken to touch, mm: ten times the kernel's own tolerance. */
+const TOUCH_MM = 1e-6;
+
+/** True when no two curves come near each other except where one goes on from the other. Errs towards false. */
+export function areClear(paths: readonly Path[]): boolean {
+  const pieces: Piece[] = [];
+  const counts: number[] = [];
+  paths.forEach((path, p) => {
+    let at = 0;
+    for (const { curve } of path.curves) {
+      const sag = sagOf(curve);
+      const points = flattened(curve);
+      for (let i = 1; i < points.length; i++)
+        pieces.push({ from: points[i - 1]!, to: points[i]!, sag, path: p, at: at++ });
+    }
+    counts.push(at);
+  });
+  const least = (piece: Piece, axis: 0 | 1) => Math.min(piece.from[axis], piece.to[axis]) - piece.sag;
+  const most = (piece: Piece, axis: 0 | 1) => Math.max(piece.from[axis], piece.to[axis]) + piece.sag;
+  pieces.sort((a, b) => least(a, 0) - least(b, 0));
+  let open: Piece[] = [];
+  for (const piece of pieces) {
+    open = open.filter((other) => most(other, 0) + TOUCH_MM >= least(piece, 0));
+    for (const other of open) {
+      if (most(other, 1) + TOUCH_MM < least(piece, 1) || least(other, 1) > most(piece, 1) + TOUCH_MM)
+        continue;
+      if (areNeighbours(piece, other, paths[piece.path]!.closed, counts[piece.path]!)) continue;
+      if (segmentDistance(piece, other) <= piece.sag + other.sag + TOUCH_MM) return false;
+    }
+    open.push(piece);
+  }
+  return true;
+}
+
+function areNeighbours(a: Piece, b: Piece, closed: boolean, count: number): boolean {
+  if (a.path !== b.path) return false;
+  const apart = Math.abs(a.at - b.at);
+  // A loop of two pieces cannot be told from one that lies on itself.
+  return apart === 1 ? count > 2 : closed && apart === count - 1;
+}
+
+/** Twice the greatest departure that is found: a bound for curves that do not wind within one step. */
+function sagOf(curve: Curve): number {
+  if (curve.kind === 'line') return 0;
+  const points = flattened(curve);
+  let sag = 0;
+  for (let i = 2; i < points.length; i++) {
+    // The departure of a curve from its chord is a quarter of that of every other point from the longer chord.
+    sag = Math.max(sag, distance2(points[i - 1]!, mix2(points[i - 2]!, points[i]!, 0.5)) / 4);
+  }
+  return 2 * sag;
+}
+
+function segmentDistance(a: Piece, b: Piece): number {
+  if (doCross(a, b)) return 0;
+  return Math.min(
+    pointToSegment(a.from, b),
+    pointToSegment(a.to, b),
+    pointToSegment(b.from, a),
+    pointToSegment(b.to, a),
+  );
+}
+
+function doCross(a: Piece, b: Piece): boolean {
+  const side = (p: Vec2, { from, to }: Piece) =>
+    Math.sign((to[0] - from[0]) * (p[1] - from[1]) - (to[1] - from[1]) * (p[0] - from[0]));
+  return side(a.from, b) !== side(a.to, b) && side(b.from, a) !== side(b.to, a);
+}
+
+function pointToSegment(point: Vec2, { from, to }: Piece): number {
+  const way = subtract2(to, from);
+  const size = dot2(way, way);
+  const part = size === 0 ? 0 : Math.max(0, Math.min(1, dot2(subtract2(point, from), way) / size));
+  return distance2(point, mix2(from, to, part));
+}

@@ -1,0 +1,381 @@
+/** Curves of a plane: lines, arcs of circles and ellipses, and Bézier curves. mm and degrees, in the plane's frame. */
+import { z } from 'zod';
+import { finite } from '../document/numbers.ts';
+import { cosDegrees, degrees, radians, sinDegrees } from '../space/angle.ts';
+import {
+  add2,
+  carry2,
+  cross2,
+  distance2,
+  dot2,
+  length2,
+  mix2,
+  scale2,
+  subtract2,
+  type Affine2,
+  type Vec2,
+} from '../space/vector2.ts';
+
+const pairSchema = z.tuple([finite, finite]);
+
+const lineSchema = z.strictObject({ kind: z.literal('line'), from: pairSchema, to: pairSchema });
+const arcSchema = z.strictObject({
+  kind: z.literal('arc'),
+  centre: pairSchema,
+  radius: finite.positive(),
+  /** Where it begins, degrees from X towards Y. */
+  first: finite,
+  /** How far it goes: positive is counter-clockwise; ±360 is the whole circle. */
+  sweep: finite,
+});
+const ellipseSchema = z.strictObject({
+  kind: z.literal('ellipse'),
+  centre: pairSchema,
+  /** Half axes, square to each other, the first no shorter than the second; the curve is x·cos t + y·sin t. */
+  x: pairSchema,
+  y: pairSchema,
+  /** Of t, degrees. */
+  first: finite,
+  sweep: finite,
+});
+const bezierSchema = z.strictObject({
+  kind: z.literal('bezier'),
+  /** Its degree is one less than these are many. */
+  points: z.array(pairSchema).min(3).max(26),
+});
+
+export const curveSchema = z.discriminatedUnion('kind', [lineSchema, arcSchema, ellipseSchema, bezierSchema]);
+/** A curve of a plane. Read-only views of it may be shared. */
+export type Curve =
+  | { readonly kind: 'line'; readonly from: Vec2; readonly to: Vec2 }
+  | {
+      readonly kind: 'arc';
+      readonly centre: Vec2;
+      readonly radius: number;
+      readonly first: number;
+      readonly sweep: number;
+    }
+  | {
+      readonly kind: 'ellipse';
+      readonly centre: Vec2;
+      readonly x: Vec2;
+      readonly y: Vec2;
+      readonly first: number;
+      readonly sweep: number;
+    }
+  | { readonly kind: 'bezier'; readonly points: readonly Vec2[] };
+export type ArcCurve = Extract<Curve, { kind: 'arc' }>;
+
+/** Ends nearer than this (mm) are one point: a tenth of what the kernel takes for the same place when it joins edges. */
+export const SAME_POINT_MM = 1e-7;
+
+export const line = (from: Vec2, to: Vec2): Curve => ({ kind: 'line', from, to });
+export const circle = (centre: Vec2, radius: number): ArcCurve => ({
+  kind: 'arc',
+  centre,
+  radius,
+  first: 0,
+  sweep: 360,
+});
+
+/** The point at a part of the way: 0 is the start, 1 the end. */
+export function pointAt(curve: Curve, part: number): Vec2 {
+  switch (curve.kind) {
+    case 'line':
+      return part === 1 ? curve.to : mix2(curve.from, curve.to, part);
+    case 'arc': {
+      const angle = curve.first + curve.sweep * part;
+      return [
+        curve.centre[0] + curve.radius * cosDegrees(angle),
+        curve.centre[1] + curve.radius * sinDegrees(angle),
+      ];
+    }
+    case 'ellipse': {
+      const angle = curve.first + curve.sweep * part;
+      return add2(curve.centre, add2(scale2(curve.x, cosDegrees(angle)), scale2(curve.y, sinDegrees(angle))));
+    }
+    case 'bezier':
+      return part === 1 ? curve.points.at(-1)! : bezierPoint(curve.points, part);
+  }
+}
+export const startOf = (curve: Curve): Vec2 => pointAt(curve, 0);
+export const endOf = (curve: Curve): Vec2 => pointAt(curve, 1);
+
+/** Source: de Casteljau's algorithm. */
+function bezierPoint(points: readonly Vec2[], part: number): Vec2 {
+  let row = points;
+  while (row.length > 1) row = row.slice(1).map((point, i) => mix2(row[i]!, point, part));
+  return row[0]!;
+}
+
+/** Change of the point with the part of the way, mm. */
+export function velocityAt(curve: Curve, part: number): Vec2 {
+  switch (curve.kind) {
+    case 'line':
+      return subtract2(curve.to, curve.from);
+    case 'arc': {
+      const angle = curve.first + curve.sweep * part;
+      const speed = radians(curve.sweep) * curve.radius;
+      return [-speed * sinDegrees(angle), speed * cosDegrees(angle)];
+    }
+    case 'ellipse': {
+      const angle = curve.first + curve.sweep * part;
+      const turn = radians(curve.sweep);
+      return add2(scale2(curve.x, -turn * sinDegrees(angle)), scale2(curve.y, turn * cosDegrees(angle)));
+    }
+    case 'bezier': {
+      const { points } = curve;
+      const hull = points.slice(1).map((p, i) => scale2(subtract2(p, points[i]!), points.length - 1));
+      return bezierPoint(hull, part);
+    }
+  }
+}
+
+/** The same curve from its end to its start. */
+export function reversed(curve: Curve): Curve {
+  switch (curve.kind) {
+    case 'line':
+      return line(curve.to, curve.from);
+    case 'arc':
+    case 'ellipse':
+      return { ...curve, first: curve.first + curve.sweep, sweep: -curve.sweep };
+    case 'bezier':
+      return { kind: 'bezier', points: [...curve.points].reverse() };
+  }
+}
+
+/** The piece between two parts of the way. */
+export function pieceOf(curve: Curve, from: number, to: number): Curve {
+  switch (curve.kind) {
+    case 'line':
+      return line(pointAt(curve, from), pointAt(curve, to));
+    case 'arc':
+    case 'ellipse':
+      return { ...curve, first: curve.first + curve.sweep * from, sweep: curve.sweep * (to - from) };
+    case 'bezier': {
+      const [head] = splitBezier(curve.points, to);
+      const [, tail] = to === 0 ? [head, head] : splitBezier(head, from / to);
+      return { kind: 'bezier', points: tail };
+    }
+  }
+}
+
+/** Control points of both sides of a cut. Source: de Casteljau's algorithm. */
+function splitBezier(points: readonly Vec2[], part: number): [Vec2[], Vec2[]] {
+  const head: Vec2[] = [];
+  const tail: Vec2[] = [];
+  let row = points;
+  while (row.length > 0) {
+    head.push(row[0]!);
+    tail.unshift(row.at(-1)!);
+    row = row.slice(1).map((point, i) => mix2(row[i]!, point, part));
+  }
+  return [head, tail];
+}
+
+/** The curve under an affine map of the plane. A circle that does not stay one becomes an ellipse. */
+export function carryCurve(map: Affine2, curve: Curve): Curve {
+  switch (curve.kind) {
+    case 'line':
+      return line(carry2(map, curve.from), carry2(map, curve.to));
+    case 'bezier':
+      return { kind: 'bezier', points: curve.points.map((point) => carry2(map, point)) };
+    case 'arc':
+      return (
+        carryArc(map, curve) ??
+        roundOf(map, { ...curve, kind: 'ellipse', x: [curve.radius, 0], y: [0, curve.radius] })
+      );
+    case 'ellipse':
+      return roundOf(map, curve);
+  }
+}
+
+/** Axes that differ by less than this, relatively, are equal: the noise of the map's own numbers. */
+const SAME_AXES = 1e-12;
+
+function carryArc(map: Affine2, arc: ArcCurve): ArcCurve | undefined {
+  const [sizeX, sizeY] = [length2(map.x), length2(map.y)];
+  const isSimilar =
+    Math.abs(sizeX - sizeY) <= SAME_AXES * sizeX && Math.abs(dot2(map.x, map.y)) <= SAME_AXES * sizeX * sizeY;
+  if (!isSimilar) return undefined;
+  const turned = cleanAngle(degrees(Math.atan2(map.x[1], map.x[0])));
+  const sign = Math.sign(cross2(map.x, map.y));
+  return {
+    kind: 'arc',
+    centre: carry2(map, arc.centre),
+    radius: arc.radius * sizeX,
+    first: turned + sign * arc.first,
+    sweep: sign * arc.sweep,
+  };
+}
+
+const cleanAngle = (angle: number): number => {
+  const whole = Math.round(angle * 1000) / 1000;
+  return Math.abs(whole - angle) < 1e-12 ? whole + 0 : angle;
+};
+
+/** An ellipse by its half axes from any two conjugate half diameters. Source: Rytz's construction, as a formula. */
+function roundOf(map: Affine2, curve: Extract<Curve, { kind: 'ellipse' }>): Curve {
+  const linear: Affine2 = { ...map, shift: [0, 0] };
+  const [u, v] = [carry2(linear, curve.x), carry2(linear, curve.y)];
+  const centre = carry2(map, curve.centre);
+  const shifted = degrees(Math.atan2(2 * dot2(u, v), dot2(u, u) - dot2(v, v)) / 2);
+  const at = (angle: number): Vec2 => add2(scale2(u, cosDegrees(angle)), scale2(v, sinDegrees(angle)));
+  // The greater half axis is at `shifted`, the lesser a quarter on.
+  const whole: Curve = {
+    kind: 'ellipse',
+    centre,
+    x: at(shifted),
+    y: at(shifted + 90),
+    first: curve.first - shifted,
+    sweep: curve.sweep,
+  };
+  const [a, b] = [length2(whole.x), length2(whole.y)];
+  if (Math.abs(a - b) > SAME_AXES * a) return whole;
+  const sign = Math.sign(cross2(whole.x, whole.y));
+  const start = degrees(Math.atan2(whole.x[1], whole.x[0]));
+  return {
+    kind: 'arc',
+    centre,
+    radius: a,
+    first: cleanAngle(start + sign * whole.first),
+    sweep: sign * curve.sweep,
+  };
+}
+
+/** Nodes and weights of Gauss and Legendre's rule of five points. Source: Abramowitz and Stegun, table 25.4, from memory. */
+const GAUSS: readonly (readonly [node: number, weight: number])[] = [
+  [0, 0.5688888888888889],
+  [-0.5384693101056831, 0.47862867049936647],
+  [0.5384693101056831, 0.47862867049936647],
+  [-0.906179845938664, 0.23692688505618908],
+  [0.906179845938664, 0.23692688505618908],
+];
+
+/** The integral of a function of the part of the way, exact for polynomials up to degree 9 in each piece. */
+function integrate(of: (part: number) => number, pieces: number): number {
+  let sum = 0;
+  for (let i = 0; i < pieces; i++)
+    for (const [node, weight] of GAUSS) sum += (weight * of((i + (node + 1) / 2) / pieces)) / 2 / pieces;
+  return sum;
+}
+
+/** Pieces in which the length of a curve that is no line and no circle is summed up: errors below 1e-12 of the whole. */
+const LENGTH_PIECES = 64;
+
+export function curveLength(curve: Curve): number {
+  if (curve.kind === 'line') return distance2(curve.from, curve.to);
+  if (curve.kind === 'arc') return Math.abs(radians(curve.sweep)) * curve.radius;
+  return integrate((part) => length2(velocityAt(curve, part)), LENGTH_PIECES);
+}
+
+/** ½∮(x dy − y dx) along the curve: what it adds to the area of the loop it belongs to. Source: Green's theorem. */
+export function areaBelow(curve: Curve): number {
+  switch (curve.kind) {
+    case 'line':
+      return cross2(curve.from, curve.to) / 2;
+    case 'arc':
+      return (
+        (curve.radius ** 2 * radians(curve.sweep) +
+          cross2(curve.centre, subtract2(endOf(curve), startOf(curve)))) /
+        2
+      );
+    case 'ellipse':
+      return (
+        (cross2(curve.x, curve.y) * radians(curve.sweep) +
+          cross2(curve.centre, subtract2(endOf(curve), startOf(curve)))) /
+        2
+      );
+    case 'bezier':
+      return integrate(
+        (part) => cross2(pointAt(curve, part), velocityAt(curve, part)) / 2,
+        Math.ceil(curve.points.length / 5),
+      );
+  }
+}
+
+/** Parts of the way where the curve runs along an axis, or begins, or ends: its box goes through the points there. */
+function turningParts(curve: Curve): number[] {
+  const ends = [0, 1];
+  if (curve.kind === 'line') return ends;
+  if (curve.kind === 'bezier') return [...ends, ...bezierTurns(curve)];
+  const angles =
+    curve.kind === 'arc'
+      ? [0, 90]
+      : [degrees(Math.atan2(curve.y[0], curve.x[0])), degrees(Math.atan2(curve.y[1], curve.x[1]))];
+  const found = angles.flatMap((angle) => {
+    const [least, most] = [Math.min(0, curve.sweep), Math.max(0, curve.sweep)];
+    const from = Math.ceil((curve.first + least - angle) / 180);
+    const to = Math.floor((curve.first + most - angle) / 180);
+    return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => angle + 180 * (from + i));
+  });
+  return [...ends, ...found.map((angle) => (angle - curve.first) / curve.sweep)];
+}
+
+/** Where a Bézier curve's velocity crosses zero in x or y, by bisection between samples. */
+function bezierTurns(curve: Curve): number[] {
+  const found: number[] = [];
+  for (const axis of [0, 1] as const) {
+    const speed = (part: number) => velocityAt(curve, part)[axis];
+    for (let i = 0; i < 64; i++) {
+      let [a, b] = [i / 64, (i + 1) / 64];
+      if (speed(a) * speed(b) > 0) continue;
+      for (let round = 0; round < 50; round++) {
+        const middle = (a + b) / 2;
+        if (speed(a) * speed(middle) <= 0) b = middle;
+        else a = middle;
+      }
+      found.push((a + b) / 2);
+    }
+  }
+  return found;
+}
+
+export interface Box2 {
+  readonly min: Vec2;
+  readonly max: Vec2;
+}
+
+/** The box round curves; undefined for none. */
+export function boxOfCurves(curves: readonly Curve[]): Box2 | undefined {
+  const points = curves.flatMap((curve) => turningParts(curve).map((part) => pointAt(curve, part)));
+  if (points.length === 0) return undefined;
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return {
+    min: [xs.reduce((a, b) => Math.min(a, b)), ys.reduce((a, b) => Math.min(a, b))],
+    max: [xs.reduce((a, b) => Math.max(a, b)), ys.reduce((a, b) => Math.max(a, b))],
+  };
+}
+
+/** Points along the curve, for pictures and for asking what lies inside: round ones in steps of at most 5°. */
+export function flattened(curve: Curve): Vec2[] {
+  const steps =
+    curve.kind === 'line'
+      ? 1
+      : curve.kind === 'bezier'
+        ? 24
+        : Math.max(4, Math.ceil(Math.abs(curve.sweep) / 5));
+  return Array.from({ length: steps + 1 }, (_, i) => pointAt(curve, i / steps));
+}
+
+/**
+ * Pieces none of which crosses itself: a piece that turns by less than 180° cannot. Arcs of more than a turn do not occur.
+ */
+export function simplePieces(curve: Curve): Curve[] {
+  if (curve.kind !== 'bezier') return [curve];
+  const cuts = [0];
+  let turned = 0;
+  let last = velocityAt(curve, 0);
+  for (let i = 1; i <= TURN_SAMPLES; i++) {
+    const next = velocityAt(curve, i / TURN_SAMPLES);
+    turned += Math.abs(Math.atan2(cross2(last, next), dot2(last, next)));
+    last = next;
+    if (turned > Math.PI / 2 && i < TURN_SAMPLES) {
+      cuts.push(i / TURN_SAMPLES);
+      turned = 0;
+    }
+  }
+  cuts.push(1);
+  return cuts.length === 2 ? [curve] : cuts.slice(1).map((to, i) => pieceOf(curve, cuts[i]!, to));
+}
+const TURN_SAMPLES = 48;

@@ -1,0 +1,215 @@
+/** Figures → outlines: named curves end to end, in the profile's own plane. */
+import { valueOf } from '../document/numbers.ts';
+import { prismCorners } from '../document/prism.ts';
+import { distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
+import {
+  SAME_POINT_MM,
+  areaBelow,
+  boxOfCurves,
+  carryCurve,
+  circle,
+  curveLength,
+  endOf,
+  flattened,
+  line,
+  startOf,
+  type Box2,
+  type Curve,
+} from './curve.ts';
+import type { Figure, FigureOf } from './figure.ts';
+import { throughPoints, towardsPoints } from './splines.ts';
+import { textPaths } from './text.ts';
+import { traverseOf, arcOnChord } from './traverse.ts';
+
+export interface NamedCurve {
+  /** What the face that it sweeps is called. */
+  readonly name: string;
+  readonly curve: Curve;
+}
+
+/** Curves each of which begins where the last one ended. */
+export interface Path {
+  readonly closed: boolean;
+  readonly curves: readonly NamedCurve[];
+}
+
+export function outlineOf(figure: Figure): Path[] {
+  switch (figure.kind) {
+    case 'traverse': {
+      const { closed, curves } = traverseOf(figure);
+      return [{ closed, curves }];
+    }
+    case 'rectangle':
+      return [{ closed: true, curves: rectangleCurves(figure) }];
+    case 'circle':
+      return [
+        { closed: true, curves: [{ name: 'round', curve: circle([0, 0], valueOf(figure.diameter) / 2) }] },
+      ];
+    case 'ellipse':
+      return [{ closed: true, curves: [{ name: 'round', curve: ellipseCurve(figure) }] }];
+    case 'polygon': {
+      const corners = prismCorners({ ...figure, kind: 'prism', height: 1 });
+      return [{ closed: true, curves: polygonCurves(corners, (i) => `side${i + 1}`) }];
+    }
+    case 'arc':
+      return [arcPath(figure)];
+    case 'curve': {
+      const make = figure.how === 'through' ? throughPoints : towardsPoints;
+      const curves = make(figure.points, figure.closed).map((curve) => ({ name: 'curve', curve }));
+      return [{ closed: figure.closed, curves }];
+    }
+    case 'text':
+      return textPaths(figure).map((path, i) => named(path, `letter${i + 1}`));
+    case 'paths':
+      return figure.paths.map((path, i) => named(path, `path${i + 1}`));
+  }
+}
+
+const named = ({ closed, curves }: { closed: boolean; curves: readonly Curve[] }, stem: string): Path => ({
+  closed,
+  curves: curves.map((curve, i) => ({ name: curves.length === 1 ? stem : `${stem}c${i + 1}`, curve })),
+});
+
+/** Straight curves from corner to corner, and back to the first. */
+export const polygonCurves = (corners: readonly Vec2[], name: (i: number) => string): NamedCurve[] =>
+  corners.map((from, i) => ({ name: name(i), curve: line(from, corners[(i + 1) % corners.length]!) }));
+
+function rectangleCurves({ width, height, round, centred }: FigureOf<'rectangle'>): NamedCurve[] {
+  const [w, h, r] = [valueOf(width), valueOf(height), valueOf(round)];
+  const curves = cornerRectangle(w, h, r);
+  if (!centred) return curves;
+  const shifted: Affine2 = { x: [1, 0], y: [0, 1], shift: [-w / 2, -h / 2] };
+  return curves.map(({ name, curve }) => ({ name, curve: carryCurve(shifted, curve) }));
+}
+
+function cornerRectangle(w: number, h: number, r: number): NamedCurve[] {
+  const SIDES = ['front', 'right', 'back', 'left'] as const;
+  if (r === 0)
+    return polygonCurves(
+      [
+        [0, 0],
+        [w, 0],
+        [w, h],
+        [0, h],
+      ],
+      (i) => SIDES[i]!,
+    );
+  const ends: readonly (readonly [Vec2, Vec2])[] = [
+    [
+      [r, 0],
+      [w - r, 0],
+    ],
+    [
+      [w, r],
+      [w, h - r],
+    ],
+    [
+      [w - r, h],
+      [r, h],
+    ],
+    [
+      [0, h - r],
+      [0, r],
+    ],
+  ];
+  return ends.flatMap(([from, to], i) => [
+    ...(distance2(from, to) > SAME_POINT_MM ? [{ name: SIDES[i]!, curve: line(from, to) }] : []),
+    { name: `corner${i + 1}`, curve: arcOnChord(to, ends[(i + 1) % 4]![0], 90) },
+  ]);
+}
+
+function ellipseCurve({ width, height }: FigureOf<'ellipse'>): Curve {
+  const [a, b] = [valueOf(width) / 2, valueOf(height) / 2];
+  if (a === b) return circle([0, 0], a);
+  const [x, y]: [Vec2, Vec2] =
+    a > b
+      ? [
+          [a, 0],
+          [0, b],
+        ]
+      : [
+          [0, b],
+          [-a, 0],
+        ];
+  return { kind: 'ellipse', centre: [0, 0], x, y, first: 0, sweep: 360 };
+}
+
+function arcPath({ radius, first, sweep }: FigureOf<'arc'>): Path {
+  const turn = valueOf(sweep);
+  const curve: Curve = {
+    kind: 'arc',
+    centre: [0, 0],
+    radius: valueOf(radius),
+    first: valueOf(first),
+    sweep: turn,
+  };
+  return { closed: Math.abs(turn) === 360, curves: [{ name: 'arc', curve }] };
+}
+
+/** The box round a figure, in the profile's frame; undefined when it has no curves. */
+export const boxOfFigure = (figure: Figure): Box2 | undefined =>
+  boxOfCurves(outlineOf(figure).flatMap(({ curves }) => curves.map(({ curve }) => curve)));
+
+/** Signed area of a closed path, mm²: positive when it runs counter-clockwise. Source: Green's theorem. */
+export const pathArea = ({ curves }: Path): number =>
+  curves.reduce((sum, { curve }) => sum + areaBelow(curve), 0);
+
+export const pathLength = ({ curves }: Path): number =>
+  curves.reduce((sum, { curve }) => sum + curveLength(curve), 0);
+
+/** How many closed paths have a point inside, as told from their flattened curves. */
+export function depthAt(paths: readonly Path[], point: Vec2): number {
+  return paths.filter((path) => path.closed && isInside(path, point)).length;
+}
+
+/** By the even-odd rule. Source: ray crossing, as in any textbook of computational geometry. */
+function isInside({ curves }: Path, [x, y]: Vec2): boolean {
+  let inside = false;
+  for (const { curve } of curves) {
+    const points = flattened(curve);
+    for (let i = 1; i < points.length; i++) {
+      const [[ax, ay], [bx, by]] = [points[i - 1]!, points[i]!];
+      if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
+    }
+  }
+  return inside;
+}
+
+/** An end that no other end meets, with the nearest other one. */
+export interface Gap {
+  readonly at: Vec2;
+  /** The nearest end that is free too; undefined when there is none. */
+  readonly to?: Vec2;
+  readonly size?: number;
+}
+
+/** The loose ends of open paths: each pair of ends that are nearest to each other is told once. */
+export function gapsOf(paths: readonly Path[]): Gap[] {
+  const ends = paths
+    .filter(({ closed, curves }) => !closed && curves.length > 0)
+    .flatMap(({ curves }) => [startOf(curves[0]!.curve), endOf(curves.at(-1)!.curve)]);
+  const loose = ends.filter(
+    (end, i) => !ends.some((other, j) => j !== i && distance2(end, other) <= SAME_POINT_MM),
+  );
+  const pairs = loose
+    .flatMap((at, i) => loose.slice(i + 1).map((to) => ({ at, to, size: distance2(at, to) })))
+    .sort((a, b) => a.size - b.size);
+  const told = new Set<Vec2>();
+  const gaps: Gap[] = [];
+  for (const gap of pairs) {
+    if (told.has(gap.at) || told.has(gap.to)) continue;
+    told.add(gap.at).add(gap.to);
+    gaps.push(gap);
+  }
+  return [...gaps, ...loose.filter((end) => !told.has(end)).map((at) => ({ at }))];
+}
+
+/** The area that the even-odd rule fills, of closed paths that do not cross, mm². */
+export function filledArea(paths: readonly Path[]): number {
+  const closed = paths.filter((path) => path.closed && path.curves.length > 0);
+  return closed.reduce((sum, path) => {
+    const others = closed.filter((other) => other !== path);
+    const sign = depthAt(others, startOf(path.curves[0]!.curve)) % 2 === 0 ? 1 : -1;
+    return sum + sign * Math.abs(pathArea(path));
+  }, 0);
+}

@@ -1,0 +1,71 @@
+/** Work planes: the ways of telling one, and points in it. */
+import { definitionOf, partNamed, vectorOf, worldFromPart } from '../document/items.ts';
+import { isFlat } from '../document/bodies.ts';
+import type { NumVector } from '../document/schema.ts';
+import { fromColumns } from '../space/matrix.ts';
+import { AT_ORIGIN, carryBack, degreesOfTurn, type Pose } from '../space/pose.ts';
+import { cleanLength, roundAngle } from '../space/rounding.ts';
+import { type Vec2 } from '../space/vector2.ts';
+import type { Vec3 } from '../space/vector.ts';
+import { featureFrame, threePointFrame } from './frames.ts';
+import { isRefusal, refuse, type Refusal } from './declare.ts';
+import { POINT_BLANK, readFeature, readPoint, type Resolving } from './values.ts';
+
+/** The planes that are always there: X to the right and Y up on the drawing, Z towards the one who looks. */
+export const PLANES: Readonly<Record<string, Pose>> = {
+  plan: AT_ORIGIN,
+  front: { turn: fromColumns([1, 0, 0], [0, 0, 1], [0, -1, 0]), shift: [0, 0, 0] },
+  side: { turn: fromColumns([0, 1, 0], [0, 0, 1], [1, 0, 0]), shift: [0, 0, 0] },
+};
+
+/**
+ * `plan`, `front` or `side`; the name of a plane or of a profile; a flat face, `{ on, at }`; or three points,
+ * `{ points }`: origin, a point on X, a point beside it.
+ */
+export function readPlane(given: unknown, id: string, around: Resolving): Pose | Refusal {
+  const { document } = around;
+  const text = typeof given === 'string' ? given.trim() : undefined;
+  if (text !== undefined) {
+    const known = PLANES[text.toLowerCase()];
+    if (known) return known;
+    const item = partNamed(document, text);
+    if (item && isFlat(definitionOf(document, item).recipe.base)) return worldFromPart(document, item.id);
+    return refuse(
+      'plane',
+      item
+        ? `${item.name} is no plane: name a plane or a profile, or pick one of its flat faces.`
+        : `There is no plane named ${text}; a plane is plan, front, side, a named one, a flat face or three points.`,
+      id,
+    );
+  }
+  const points = typeof given === 'object' && given !== null && 'points' in given ? given.points : undefined;
+  if (Array.isArray(points)) return throughThree(points, id, around);
+  const feature = readFeature(given, id, around);
+  if (isRefusal(feature)) return feature;
+  const frame = feature.kind === 'plane' ? featureFrame(feature) : undefined;
+  if (feature.kind !== 'plane' || !frame || frame.own)
+    return refuse('plane', 'Only a flat face lies in a plane: pick one, or three points.', id);
+  return { turn: frame.turn, shift: feature.at };
+}
+
+function throughThree(points: readonly unknown[], id: string, around: Resolving): Pose | Refusal {
+  if (points.length !== 3) return refuse('plane', 'A plane goes through three points.', id);
+  const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+  const fault = read.find(isRefusal);
+  if (fault) return fault;
+  const [a, b, c] = (read as NumVector[]).map(vectorOf);
+  const frame = threePointFrame(a!, b!, c!);
+  return frame && !frame.own
+    ? { turn: frame.turn, shift: a! }
+    : refuse('plane', 'These three points stand in one line.', id);
+}
+
+/** The foot of a world point in a plane, in the plane's frame. */
+export function inPlane(plane: Pose, point: Vec3): Vec2 {
+  const [x, y] = carryBack(plane, point);
+  const size = Math.abs(point[0]) + Math.abs(point[1]) + Math.abs(point[2]);
+  return [cleanLength(x, size), cleanLength(y, size)];
+}
+
+export const degreesOf = (plane: Pose): [number, number, number] =>
+  degreesOfTurn(plane.turn).map(roundAngle) as [number, number, number];

@@ -1,0 +1,64 @@
+import { valueOf } from '../document/items.ts';
+import { aboutBlank, axisBlank, readAxis, throughBlank } from './axes.ts';
+import { addBody, asBlank, howBlank, intoBlank, profilesBlank, regionsBlank } from './bodies.ts';
+import { declareVerb, isRefusal, needed, refuse } from './declare.ts';
+import { frameOfProfiles, requireProfiles } from './drawing.ts';
+
+export const HALVES = { whole: 'all of it', left: 'the half on the left', right: 'the half on the right' };
+
+/** Regions of profiles, turned about a line of their plane. Away from the line they leave a bore. */
+export const revolve = declareVerb({
+  id: 'revolve',
+  name: 'Revolve',
+  group: 'draw',
+  about: 'Turns half a cross-section about a line; away from the line it leaves a bore.',
+  words: ['lathe', 'turn', 'spin', 'rotate', 'bore', 'bottle', 'ring', 'round'],
+  blanks: {
+    profiles: profilesBlank,
+    regions: regionsBlank,
+    axis: axisBlank,
+    about: aboutBlank,
+    through: throughBlank,
+    angle: needed('angle', 'angle', 'How far round; 360° is a whole turn.', { default: '360' }),
+    half: needed('choice', 'half', 'Which side of the line is turned, where the profile lies on both.', {
+      default: 'whole',
+      choices: HALVES,
+      rare: true,
+    }),
+    how: howBlank,
+    into: intoBlank,
+    as: asBlank,
+  },
+  sentence:
+    'Revolve {profiles}[, {regions},] about {axis}[ {about}][ {through}] by {angle}[, {half}][, {how} {into}][ named {as}]',
+  apply(draft, { profiles, regions, axis, about, through, angle, half, how, into, as }, context) {
+    const fault = requireProfiles(draft, profiles, 'profiles');
+    if (fault) return fault;
+    const turn = Math.abs(valueOf(angle));
+    if (!(turn > 0 && turn <= 360))
+      return refuse('angle', 'It turns by more than 0° and at most 360°, either way.', 'angle');
+    const line = readAxis(frameOfProfiles(draft, profiles), { axis, about, through });
+    if (isRefusal(line)) return line;
+    return addBody(
+      draft,
+      {
+        name: as ?? 'Turned',
+        base: {
+          kind: 'revolve',
+          profiles: [...profiles],
+          regions:
+            regions === 'all'
+              ? 'all'
+              : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] })),
+          axis: line,
+          angle,
+          half: half as keyof typeof HALVES,
+        },
+        profiles,
+        how,
+        into,
+      },
+      context,
+    );
+  },
+});

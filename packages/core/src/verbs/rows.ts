@@ -1,0 +1,84 @@
+/** Tables in blanks: rows told as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
+import type { Num } from '../document/schema.ts';
+import { isRefusal, refuse, type Blank, type Column, type Refusal, type Row } from './declare.ts';
+import { readNumber, type Resolving } from './values.ts';
+
+/** More rows than this are a file, not a table. */
+const MOST_ROWS = 5000;
+
+/** Cells of a row as typed. */
+export type TypedRow = Readonly<Record<string, unknown>>;
+
+/** Lines with cells between tabs, semicolons or commas → rows in the order of the columns. */
+export function rowsOfText(text: string, columns: readonly string[]): TypedRow[] {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  return lines.map((line) => {
+    const mark = line.includes('\t') ? '\t' : line.includes(';') ? ';' : ',';
+    const cells = line.split(mark).map((cell) => cell.trim());
+    return rowOfCells(cells, columns);
+  });
+}
+
+const rowOfCells = (cells: readonly unknown[], columns: readonly string[]): TypedRow =>
+  Object.fromEntries(columns.flatMap((column, i) => (isBlank(cells[i]) ? [] : [[column, cells[i]]])));
+
+const isBlank = (cell: unknown) => cell === undefined || cell === null || cell === '';
+
+/** Rows as records, or why they are none. */
+export function typedRows(given: unknown, blank: Blank): TypedRow[] | string {
+  const names = Object.keys(blank.columns ?? {});
+  if (typeof given === 'string') return rowsOfText(given, names);
+  if (!Array.isArray(given)) return 'A list of rows belongs here.';
+  const rows: TypedRow[] = [];
+  for (const [i, row] of (given as unknown[]).entries()) {
+    if (typeof row === 'string') rows.push(...rowsOfText(row, names));
+    else if (Array.isArray(row)) rows.push(rowOfCells(row, names));
+    else if (typeof row === 'object' && row !== null) {
+      const odd = Object.keys(row).find((key) => !names.includes(key));
+      if (odd) return `Row ${i + 1}: there is no “${odd}”; a row has ${names.join(', ')}.`;
+      rows.push(Object.fromEntries(Object.entries(row).filter(([, cell]) => !isBlank(cell))));
+    } else return `Row ${i + 1} is no row: give { ${names.join(', ')} } or a list.`;
+  }
+  return rows;
+}
+
+export function readRows(given: unknown, blank: Blank, id: string, around: Resolving): Row[] | Refusal {
+  const typed = typedRows(given, blank);
+  if (typeof typed === 'string') return refuse('rows', typed, id);
+  if (typed.length > MOST_ROWS)
+    return refuse('rows', `There are ${typed.length} rows, and at most ${MOST_ROWS} are taken.`, id);
+  const rows: Row[] = [];
+  for (const [i, row] of typed.entries()) {
+    const read = readRow(row, blank, id, around);
+    if (isRefusal(read)) return { ...read, message: `Row ${i + 1}: ${read.message}` };
+    rows.push(read);
+  }
+  return rows;
+}
+
+function readRow(row: TypedRow, blank: Blank, id: string, around: Resolving): Row | Refusal {
+  const cells: Record<string, Num | string> = {};
+  for (const [name, column] of Object.entries(blank.columns ?? {})) {
+    const cell = row[name] ?? column.default;
+    if (isBlank(cell)) {
+      if (column.needed) return refuse('missing', `${column.label} is empty.`, id);
+      continue;
+    }
+    const read = readCell(cell, column, id, around);
+    if (isRefusal(read)) return { ...read, message: `${column.label}: ${read.message}` };
+    cells[name] = read;
+  }
+  return cells;
+}
+
+function readCell(cell: unknown, column: Column, id: string, around: Resolving): Num | string | Refusal {
+  const { kind, label, choices } = column;
+  if (kind !== 'text' && kind !== 'choice')
+    return readNumber(cell, kind, { type: 'length', label, about: '', optional: true }, id, around);
+  const text = typeof cell === 'string' || typeof cell === 'number' ? String(cell).trim() : '';
+  if (kind === 'text' && text !== '' && text.length <= 40) return text;
+  if (kind === 'choice' && Object.hasOwn(choices ?? {}, text)) return text;
+  return kind === 'text'
+    ? refuse('text', 'a text of at most 40 characters belongs here.', id)
+    : refuse('choice', `“${text}” is not offered; choose ${Object.keys(choices ?? {}).join(', ')}.`, id);
+}

@@ -1,0 +1,256 @@
+/** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
+import {
+  AT_ORIGIN,
+  carryCurve,
+  datumInPart,
+  chain,
+  inverse,
+  outlineOf,
+  traverseOf,
+  valueOf,
+  vectorOf,
+  worldFromPart,
+  definitionOf,
+  type Affine2,
+  type BodyBase,
+  type BodyOf,
+  type ItemId,
+  type KadrelDocument,
+  type Opening,
+  type Path,
+  type Pose,
+  type Regions,
+  type Tier,
+  type Vec2,
+  type Vec3,
+} from '@kadrel/core';
+
+export interface Section {
+  readonly pose: Pose;
+  readonly paths: readonly Path[];
+}
+
+export interface OpeningContent {
+  readonly leg: number;
+  readonly from: number;
+  readonly sill: number;
+  readonly width: number;
+  readonly height: number;
+}
+export interface TierContent extends Pick<Tier, 'outline' | 'sides' | 'flank'> {
+  readonly below: number;
+  readonly above: number;
+  readonly height: number;
+}
+
+export type BodyContent =
+  | { readonly kind: 'drawn'; readonly paths: readonly Path[] }
+  | { readonly kind: 'sheet'; readonly size: number }
+  | {
+      readonly kind: 'raise';
+      readonly paths: readonly Path[];
+      readonly regions: Regions;
+      readonly height: number;
+      readonly down: number;
+      readonly draft: number;
+    }
+  | {
+      readonly kind: 'revolve';
+      readonly paths: readonly Path[];
+      readonly regions: Regions;
+      readonly point: Vec2;
+      /** Degrees from X towards Y. */
+      readonly direction: number;
+      readonly angle: number;
+      readonly half: 'whole' | 'left' | 'right';
+    }
+  | { readonly kind: 'loft'; readonly sections: readonly Section[]; readonly flanks: 'ruled' | 'smooth' }
+  | {
+      readonly kind: 'sweep';
+      /** The path. */
+      readonly paths: readonly Path[];
+      readonly section: readonly Path[];
+      readonly corners: 'square' | 'round';
+    }
+  | {
+      readonly kind: 'wall';
+      readonly paths: readonly Path[];
+      /** From start to end, as they were told: what openings are measured along. */
+      readonly legs: readonly (readonly [from: Vec2, to: Vec2])[];
+      readonly thickness: number;
+      readonly height: number;
+      readonly side: BodyOf<'wall'>['side'];
+      readonly openings: readonly OpeningContent[];
+    }
+  | { readonly kind: 'tiers'; readonly levels: readonly TierContent[] }
+  | { readonly kind: 'wedge'; readonly size: Vec3; readonly top: number; readonly lean: 'left' | 'middle' }
+  | { readonly kind: 'cap'; readonly diameter: number; readonly height: number }
+  /** It cannot be built, and this is why. */
+  | { readonly kind: 'fault'; readonly reason: string; readonly remedy: string };
+
+const KINDS: readonly string[] = [
+  'drawn',
+  'sheet',
+  'raise',
+  'revolve',
+  'loft',
+  'sweep',
+  'wall',
+  'tiers',
+  'wedge',
+  'cap',
+  'fault',
+] satisfies BodyContent['kind'][];
+export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
+  KINDS.includes(content.kind);
+
+export function bodyContent(document: KadrelDocument, base: BodyBase): BodyContent {
+  switch (base.kind) {
+    case 'profile':
+      return { kind: 'drawn', paths: outlineOf(base.figure) };
+    case 'plane':
+      return { kind: 'sheet', size: valueOf(base.size) };
+    case 'raise':
+      return onPlane(document, base.profiles, (paths) => ({
+        kind: 'raise',
+        paths,
+        regions: base.regions,
+        height: valueOf(base.height),
+        down: valueOf(base.down),
+        draft: valueOf(base.draft),
+      }));
+    case 'revolve':
+      return onPlane(document, base.profiles, (paths) => ({
+        kind: 'revolve',
+        paths,
+        regions: base.regions,
+        point: [valueOf(base.axis.point[0]), valueOf(base.axis.point[1])],
+        direction: valueOf(base.axis.angle),
+        angle: valueOf(base.angle),
+        half: base.half,
+      }));
+    case 'loft':
+      return { kind: 'loft', sections: sectionsOf(document, base.profiles), flanks: base.flanks };
+    case 'sweep': {
+      const [path, section] = base.profiles;
+      return {
+        kind: 'sweep',
+        paths: pathsOf(document, path),
+        section: onDatum(document, section),
+        corners: base.corners,
+      };
+    }
+    case 'wall':
+      return {
+        kind: 'wall',
+        paths: pathsOf(document, base.profiles[0]),
+        legs: legsOf(document, base.profiles[0]),
+        thickness: valueOf(base.thickness),
+        height: valueOf(base.height),
+        side: base.side,
+        openings: base.openings.map(openingContent),
+      };
+    case 'tiers':
+      return { kind: 'tiers', levels: base.levels.map(tierContent) };
+    case 'wedge':
+      return { kind: 'wedge', size: vectorOf(base.size), top: valueOf(base.top), lean: base.lean };
+    case 'cap':
+      return { kind: 'cap', diameter: valueOf(base.diameter), height: valueOf(base.height) };
+  }
+}
+
+const openingContent = (opening: Opening): OpeningContent => ({
+  leg: opening.leg,
+  from: valueOf(opening.from),
+  sill: valueOf(opening.sill),
+  width: valueOf(opening.width),
+  height: valueOf(opening.height),
+});
+
+const tierContent = (tier: Tier): TierContent => ({
+  outline: tier.outline,
+  sides: tier.sides,
+  flank: tier.flank,
+  below: valueOf(tier.below),
+  above: valueOf(tier.above),
+  height: valueOf(tier.height),
+});
+
+function pathsOf(document: KadrelDocument, id: ItemId): Path[] {
+  const { base } = definitionOf(document, document.items[id]!).recipe;
+  return base.kind === 'profile' ? outlineOf(base.figure) : [];
+}
+
+/** Curves of a profile, shifted so that its datum is the origin. */
+function onDatum(document: KadrelDocument, id: ItemId): Path[] {
+  const part = document.items[id]!;
+  const [x, y] = datumInPart(part, () => undefined, definitionOf(document, part).recipe.base) ?? [0, 0];
+  const shifted: Affine2 = { x: [1, 0], y: [0, 1], shift: [-x, -y] };
+  return pathsOf(document, id).map(({ closed, curves }) => ({
+    closed,
+    curves: curves.map(({ name, curve }) => ({ name, curve: carryCurve(shifted, curve) })),
+  }));
+}
+
+/** The legs of a traverse, closing ones too; of other figures their straight curves. */
+function legsOf(document: KadrelDocument, id: ItemId): (readonly [Vec2, Vec2])[] {
+  const { base } = definitionOf(document, document.items[id]!).recipe;
+  if (base.kind !== 'profile') return [];
+  if (base.figure.kind === 'traverse') {
+    const { legs, closing } = traverseOf(base.figure);
+    return [...legs, ...closing].map(({ from, to }) => [from, to] as const);
+  }
+  return outlineOf(base.figure).flatMap(({ curves }) =>
+    curves.flatMap(({ curve }) => (curve.kind === 'line' ? [[curve.from, curve.to] as const] : [])),
+  );
+}
+
+/** Profiles in the frame of the first one. */
+function sectionsOf(document: KadrelDocument, ids: readonly ItemId[]): Section[] {
+  const back = inverse(worldFromPart(document, ids[0]!));
+  return ids.map((id, i): Section => ({
+    pose: i === 0 ? AT_ORIGIN : chain(back, worldFromPart(document, id)),
+    paths: pathsOf(document, id),
+  }));
+}
+
+/** A profile whose plane is off by more than this (mm, or the sine of an angle) does not lie in the plane of another. */
+const SAME_PLANE = 1e-7;
+
+/** Curves of several profiles in one plane; those of all but the first are named after their profile. */
+export function pathsOnPlane(document: KadrelDocument, ids: readonly ItemId[]): Path[] | undefined {
+  const paths: Path[] = [];
+  for (const [i, { pose, paths: own }] of sectionsOf(document, ids).entries()) {
+    if (i === 0) {
+      paths.push(...own);
+      continue;
+    }
+    const { turn: t, shift } = pose;
+    if ([t[2], t[5], t[6], t[7], shift[2]].some((n) => Math.abs(n) > SAME_PLANE)) return undefined;
+    const map: Affine2 = { x: [t[0], t[3]], y: [t[1], t[4]], shift: [shift[0], shift[1]] };
+    for (const { closed, curves } of own)
+      paths.push({
+        closed,
+        curves: curves.map(({ name, curve }) => ({
+          name: `${ids[i]!}.${name}`,
+          curve: carryCurve(map, curve),
+        })),
+      });
+  }
+  return paths;
+}
+
+function onPlane(
+  document: KadrelDocument,
+  ids: readonly ItemId[],
+  make: (paths: readonly Path[]) => BodyContent,
+): BodyContent {
+  const paths = pathsOnPlane(document, ids);
+  if (paths) return make(paths);
+  const names = ids.map((id) => document.items[id]!.name).join(', ');
+  return {
+    kind: 'fault',
+    reason: `${names} do not lie in one plane.`,
+    remedy: 'Move them into one plane, or raise them one by one.',
+  };
+}

@@ -1,0 +1,57 @@
+/** Several named solids as one shape, and what makes a shape a body. */
+import {
+  BuildError,
+  occurrences,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import type { NamedShape } from './named.ts';
+
+/** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
+export function together(occt: Occt, solids: readonly NamedShape[]): NamedShape {
+  if (solids.length === 1) return solids[0]!;
+  return scope((keep) => {
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const { shape } of solids) build.Add(compound, keep(shape));
+    return { shape: compound, faceNames: solids.flatMap(({ faceNames }) => faceNames) };
+  });
+}
+
+/** Volumes at or below this (mm³) are none: the cube of the kernel's tolerance for touching. */
+const LEAST_VOLUME_MM3 = 1e-12;
+
+/**
+ * Every solid of a shape faces outward and holds something; returns the shape with those that were inside out turned.
+ * Throws BuildError when there is none, or one without volume.
+ */
+export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): TopoDS_Shape {
+  return scope((keep) => {
+    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
+    if (solids.length === 0)
+      throw new BuildError(
+        `${what} comes to no closed body.`,
+        'Close the outline, or look for doubled curves.',
+      );
+    for (const solid of solids) {
+      const volume = volumeOf(occt, solid, keep);
+      if (Math.abs(volume) <= LEAST_VOLUME_MM3)
+        throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
+      if (volume < 0) occt.BRepLib.OrientClosedSolid(occt.TopoDS.Solid(solid));
+    }
+    return shape;
+  });
+}
+
+function volumeOf(occt: Occt, solid: TopoDS_Shape, keep: Keep): number {
+  const properties = keep(new occt.GProp_GProps());
+  occt.BRepGProp.VolumeProperties(solid, properties, false, false, false);
+  return properties.Mass();
+}
+
+export const faceCount = (occt: Occt, shape: TopoDS_Shape): number =>
+  scope((keep) => uniqueShapes(occt, shape, 'TopAbs_FACE', keep).length);

@@ -1,0 +1,87 @@
+/** Drawn curves → the kernel's edges, in the XY plane. */
+import { simplePieces, type Curve, type Path, type Vec2 } from '@kadrel/core';
+import { BuildError, type Keep, type Occt } from '../occt/occt.ts';
+
+export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
+export type Wire = ReturnType<Occt['TopoDS']['Wire']>;
+
+/** An edge, and what the face that it sweeps is called. */
+export interface NamedEdge {
+  readonly name: string;
+  readonly edge: Edge;
+}
+
+/** None of the edges crosses itself. */
+export const edgesOfPath = (occt: Occt, path: Path, keep: Keep): NamedEdge[] =>
+  path.curves.flatMap(({ name, curve }) =>
+    simplePieces(curve).map((piece) => ({ name, edge: edgeOf(occt, piece, keep) })),
+  );
+
+export function edgeOf(occt: Occt, curve: Curve, keep: Keep): Edge {
+  const point = ([x, y]: Vec2) => keep(new occt.gp_Pnt(x, y, 0));
+  switch (curve.kind) {
+    case 'line':
+      return made(keep(new occt.BRepBuilderAPI_MakeEdge(point(curve.from), point(curve.to))), keep);
+    case 'arc': {
+      const frame = roundFrame(occt, curve.centre, [1, 0], curve.sweep > 0, keep);
+      const round = keep(new occt.gp_Circ(frame, curve.radius));
+      if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
+      const [from, to] = parameters(curve);
+      return made(keep(new occt.BRepBuilderAPI_MakeEdge(round, from, to)), keep);
+    }
+    case 'ellipse': {
+      const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
+      const frame = roundFrame(occt, curve.centre, curve.x, isLeft === curve.sweep > 0, keep);
+      const round = keep(new occt.gp_Elips(frame, Math.hypot(...curve.x), Math.hypot(...curve.y)));
+      if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
+      const [from, to] = parameters(curve);
+      return made(keep(new occt.BRepBuilderAPI_MakeEdge(round, from, to)), keep);
+    }
+    case 'bezier': {
+      const poles = keep(new occt.NCollection_Array1_gp_Pnt(1, curve.points.length));
+      curve.points.forEach((pole, i) => poles.SetValue(i + 1, point(pole)));
+      return made(keep(new occt.BRepBuilderAPI_MakeEdge(keep(new occt.Geom_BezierCurve(poles)))), keep);
+    }
+  }
+}
+
+/** A frame whose parameter runs the way the curve does: turned over for a curve that runs clockwise. */
+function roundFrame(occt: Occt, [x, y]: Vec2, along: Vec2, isCounterClockwise: boolean, keep: Keep) {
+  return keep(
+    new occt.gp_Ax2(
+      keep(new occt.gp_Pnt(x, y, 0)),
+      keep(new occt.gp_Dir(0, 0, isCounterClockwise ? 1 : -1)),
+      keep(new occt.gp_Dir(along[0], along[1], 0)),
+    ),
+  );
+}
+
+/** Radians from start to end in a frame in which the curve runs counter-clockwise. */
+function parameters({ first, sweep }: { first: number; sweep: number }): [number, number] {
+  const sign = Math.sign(sweep);
+  const from = (sign * first * Math.PI) / 180;
+  return [from, from + (Math.abs(sweep) * Math.PI) / 180];
+}
+
+function made(builder: { IsDone(): boolean; Edge(): Edge }, keep: Keep): Edge {
+  if (!builder.IsDone())
+    throw new BuildError('One of the drawn curves has no length.', 'Take it out of the profile.');
+  return keep(builder.Edge());
+}
+
+/** Edges one after another as a wire; the wire's own edges, in the same order. */
+export function wireOf(
+  occt: Occt,
+  edges: readonly NamedEdge[],
+  keep: Keep,
+): { wire: Wire; edges: NamedEdge[] } {
+  const builder = keep(new occt.BRepBuilderAPI_MakeWire());
+  // Edges that are joined become copies which share their ends.
+  const joined = edges.map(({ name, edge }) => {
+    builder.Add(edge);
+    if (!builder.IsDone())
+      throw new BuildError('The curves of the profile do not join.', 'Close the gaps between them.');
+    return { name, edge: keep(builder.Edge()) };
+  });
+  return { wire: keep(builder.Wire()), edges: joined };
+}
