@@ -53,6 +53,7 @@ export {
   GROUPS,
   type Affine,
   type Blank,
+  type Column,
   type BlankType,
   type Group,
   type Outcome,
@@ -71,8 +72,12 @@ export * from './verbs/statement.ts';
 export { quantityReader, resolveOne, resolveStatement, type Typed } from './verbs/values.ts';
 export { wordBlank, wordStatement } from './verbs/words.ts';
 export * from './verbs/world.ts';
+export { PLANES } from './verbs/planes.ts';
+export { typedRows, type TypedRow } from './verbs/rows.ts';
+export { rowsOfTraverse } from './verbs/legs.ts';
 export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
+export { curveUnder } from './snapping/curveUnder.ts';
 export * from './snapping/snap.ts';
 export * from './snapping/scene.ts';
 export * from './snapping/resolve.ts';

@@ -223,7 +223,7 @@ export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
 }
 
 /** Types of blanks that the pointer fills. */
-const PICKED = new Set(['point', 'feature', 'direction', 'path']);
+const PICKED = new Set(['point', 'feature', 'direction', 'path', 'plane', 'rows']);
 
 /** Blanks that are picked one after another, and the field that comes after them. */
 const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
@@ -242,6 +242,8 @@ export function pickedBlank(statement: Statement | null): string | null {
   const { focus, typed, verb } = statement;
   if (verb === 'box' || verb === 'cylinder') return null;
   const blank = focus && verbNamed(verb)?.blanks[focus.blank];
+  // Rows are clicked where they are points.
+  if (blank?.type === 'rows' && blank.columns?.x === undefined) return null;
   if (blank && PICKED.has(blank.type)) {
     const needsParts = verbNamed(verb)!.blanks.parts !== undefined;
     return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;

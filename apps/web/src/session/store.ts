@@ -7,6 +7,8 @@ import {
   emptyDocument,
   isRefusal,
   ledgerOf,
+  partNamed,
+  PLANES,
   perform,
   quantityReader,
   QuantityError,
@@ -37,7 +39,9 @@ import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './fr
 import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import { measureOf } from './measure.ts';
 import { nudging } from './nudging.ts';
+import { drawingPlane } from './drawing.ts';
 import { previewOf, type Preview } from './preview.ts';
+import { sketchOf, type Sketch } from './sketch.ts';
 import {
   exactMm,
   goneOn,
@@ -84,6 +88,8 @@ export interface SessionState {
   readonly frames: Frames;
   /** Nothing can be dragged: the pointer only selects and looks. */
   readonly isSelectOnly: boolean;
+  /** The plane that is drawn on, as it is typed; nothing but the one who draws changes it. */
+  readonly plane: unknown;
   readonly arePinsShown: boolean;
   /** Drags go to points of the grid, or by whole steps from where they began. */
   readonly stepsFrom: 'grid' | 'start';
@@ -142,6 +148,7 @@ export function openSession(opened: OpenedSession) {
     lastSelection: [],
     frames: readFrames(localStorage, opened.projectId),
     isSelectOnly: false,
+    plane: 'plan',
     arePinsShown: true,
     stepsFrom: 'start',
     gripScale: 1,
@@ -376,6 +383,14 @@ export function openSession(opened: OpenedSession) {
     return { in: kept === 'view' ? (view ? frameOfView(view) : 'world') : kept };
   }
 
+  /** The plane that was drawn on last, unless it is gone. */
+  function rememberedPlane(): unknown {
+    const { plane, document } = get();
+    const on = typeof plane === 'string' ? plane : (plane as { on?: string } | null)?.on;
+    const isThere = on === undefined || on in PLANES || partNamed(document, on) !== undefined;
+    return isThere ? plane : 'plan';
+  }
+
   function takeBack(kind: 'undo' | 'redo'): void {
     const { edits, document, author, statement } = get();
     if (statement?.phase === 'working') return;
@@ -391,6 +406,7 @@ export function openSession(opened: OpenedSession) {
       set({
         statement: startStatement(verb, {
           ...rememberedFrame(verbId),
+          ...(verb.blanks.on?.type === 'plane' ? { on: rememberedPlane() } : {}),
           ...fromSelection(get(), verbId),
           ...given,
         }),
@@ -444,6 +460,18 @@ export function openSession(opened: OpenedSession) {
     preview(statement: Pick<Statement, 'verb' | 'typed' | 'editId'>): Preview | Refusal {
       const before = begins(statement);
       return previewOf(statement, before, worlds.of(before), get().document);
+    },
+    /** What a Draw statement would draw; undefined where it draws nothing. */
+    sketch(statement: Pick<Statement, 'verb' | 'typed' | 'editId'>): Sketch | Refusal | undefined {
+      const before = begins(statement);
+      return sketchOf(statement, before, worlds.of(before));
+    },
+    /** The plane that the statement in hand draws on. */
+    drawingPlane: () => drawingPlane(get().statement, get().document, worlds.of(get().document)),
+    /** Sets the plane that is drawn on: of the statement in hand, and of those that follow. */
+    setPlane(plane: unknown, blank = 'on'): void {
+      if (get().statement?.verb !== 'plane') set({ plane });
+      actions.update((s) => ({ ...s, typed: { ...s.typed, [blank]: plane }, refusal: null }));
     },
     /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
     async find(question: Question, statement: Pick<Statement, 'editId'>): Promise<boolean> {
@@ -654,10 +682,15 @@ function hiddenSelected({ selection, document }: SessionState): ItemId[] {
 }
 
 /** What is selected goes into the blanks for parts: all of it, or for a subtraction the first one into what is cut. */
-function fromSelection({ selection }: SessionState, verbId: string): Typed {
+function fromSelection({ selection, document }: SessionState, verbId: string): Typed {
   if (selection.length === 0) return {};
   const { blanks } = verbNamed(verbId)!;
   const [first, ...others] = selection;
+  const isProfile = (id: ItemId) => document.items[id]?.recipe.base.kind === 'profile';
+  if (blanks.profiles) return { profiles: selection.filter(isProfile) };
+  if (blanks.profile) return isProfile(first!) ? { profile: first } : {};
+  if (blanks.section && blanks.path)
+    return { section: first, ...(others.length > 0 ? { path: others[0] } : {}) };
   if (blanks.from?.type === 'part' && blanks.parts)
     return { from: first, ...(others.length > 0 ? { parts: others } : {}) };
   if (blanks.parts) return { parts: [...selection] };

@@ -124,6 +124,7 @@ export class Catcher {
         above.some((one) => selected.has(one)) === (manner.catching === 'selected')
       );
     };
+    const drawn = this.stage.session.drawingPlane();
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
     return {
       pointer: [x, y],
@@ -134,7 +135,7 @@ export class Catcher {
         seeThrough,
         reachPx: REACH_PX,
         gridStep: document.scene.grid,
-        plane: GROUND,
+        plane: drawn ? { point: drawn.shift, normal: [drawn.turn[2], drawn.turn[5], drawn.turn[8]] } : GROUND,
         divide: manner.divide,
         halfWay: manner.halfWay,
       },

@@ -2,6 +2,10 @@
 import {
   MEETING,
   alongGuide,
+  carry,
+  carryBack,
+  roundPoint,
+  toStep,
   formatLength,
   lineage,
   nearestGridPoint,
@@ -16,6 +20,7 @@ import {
   type ItemId,
   type NumVector,
   type Plane,
+  type Pose,
   type Ray,
   type Snap,
   type SnapKind,
@@ -116,6 +121,8 @@ export class Hand {
   catchPoint(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Caught | null {
     const snap = this.snap(without, only);
     if (snap) return { point: snap.point, snap };
+    const drawn = this.session.drawingPlane();
+    if (drawn) return this.catchOn(drawn);
     const ray = this.ray();
     const plane = Math.abs(ray.direction[2]) < EDGE_ON ? uprightPlane(ray.direction) : GROUND;
     const far = rayToPlane(ray, plane);
@@ -123,6 +130,18 @@ export class Hand {
     const free = pointOnRay(ray, far);
     const { grid } = this.state().document.scene;
     return { point: this.last.ctrl ? free : nearestGridPoint(free, plane, grid), snap: null };
+  }
+
+  /** A point of the plane that is drawn on, on the plane's own grid. */
+  private catchOn(plane: Pose): Caught | null {
+    const ray = this.ray();
+    const [nx, ny, nz] = [plane.turn[2], plane.turn[5], plane.turn[8]];
+    const far = rayToPlane(ray, { point: plane.shift, normal: [nx, ny, nz] });
+    if (far === undefined || (far < 0 && this.pane.camera.state.projection === 'perspective')) return null;
+    const [x, y] = carryBack(plane, pointOnRay(ray, far));
+    const { grid } = this.state().document.scene;
+    const onGrid: Vec3 = this.last.ctrl ? [x, y, 0] : [toStep(x, grid), toStep(y, grid), 0];
+    return { point: roundPoint(carry(plane, onGrid)), snap: null };
   }
 
   words(point: Vec3): string {

@@ -3,6 +3,7 @@ import {
   boxPoint,
   cameraOf,
   castOnScene,
+  curveUnder,
   fitted,
   project,
   rayThrough,
@@ -169,7 +170,13 @@ export class Pane {
   }
 
   instanceAt(x: number, y: number): SnapInstance | null {
-    return castOnScene(this.stage.scene, rayThrough(this.current, x, y))?.instance ?? null;
+    const hit = castOnScene(this.stage.scene, rayThrough(this.current, x, y));
+    // A drawn curve has no face to meet: it is caught within reach of the pointer, before what lies behind it.
+    const { document } = this.stage.session.store.getState();
+    const isDrawn = ({ part }: SnapInstance) => document.items[part]?.recipe.base.kind === 'profile';
+    return (
+      curveUnder(this.current, [x, y], this.stage.scene, isDrawn, hit?.distance) ?? hit?.instance ?? null
+    );
   }
 
   screenOf(point: Vec3): readonly [number, number] {

@@ -23,6 +23,7 @@ import {
   type Statement,
   type Typed,
 } from '../session/statement.ts';
+import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';
 
@@ -44,11 +45,13 @@ const FACE_BLANKS = new Set([
   'mirror.face',
   'align.face',
   'reflect.face',
+  'raise.to',
 ]);
 
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
   if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
-  if (verb === 'path') return EDGES;
+  if (verb === 'path' || blank === 'edge' || blank === 'curve') return EDGES;
+  if (verbNamed(verb)!.blanks[blank]!.type === 'plane') return FACES;
   return verb === 'distance' ? FEATURES : DIRECTIONS;
 }
 
@@ -56,6 +59,7 @@ function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
 export function catchFor(hand: Hand, statement: Statement, blank: string): Caught | null {
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
   const without = leftOut(hand, statement, blank);
+  if (gathersPoints(statement, blank)) return hand.catchPoint(without);
   if (type === 'point' || (type === 'frame' && statement.picking?.how === 'points'))
     return hand.catchPoint(without);
   const snap = hand.snap(without, kindsFor(statement, blank));
@@ -150,7 +154,14 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   // A kind that was forced was forced for this pick.
   if (hand.state().forced) session.set({ forced: null });
   if (statement.picking) return pickFrame(hand, statement, caught);
+  if (gathersPoints(statement, blank)) {
+    const plane = session.drawingPlane();
+    if (plane) session.update((s) => withPoint(s, blank, caught.point, plane));
+    return;
+  }
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
+  // The plane that one draws on is the next one's too.
+  if (type === 'plane' && caught.snap) return session.setPlane(named(hand, caught.snap), blank);
   const isMoveEnd = statement.verb === 'move' && blank === 'to';
   const from = isMoveEnd ? pointIn(hand, statement.typed.from) : null;
   const told = from && moveOf(hand, statement, from, caught.point);

@@ -37,6 +37,7 @@ import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
 import type { ShownItem } from './model.ts';
+import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 export type Display = 'edges' | 'shaded' | 'wire';
@@ -90,6 +91,7 @@ export class Picture {
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
   private readonly copies = new Solids();
+  readonly sketching = new Sketching();
   private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
@@ -112,6 +114,7 @@ export class Picture {
     });
     this.copies.group.visible = false;
     this.scene.add(
+      this.sketching.group,
       this.copies.group,
       this.ambient,
       this.light,
@@ -133,6 +136,7 @@ export class Picture {
     this.scene.background = this.colours.ground;
     this.copies.surface.color.copy(this.colours.chosen);
     this.copies.ink.color.copy(this.colours.plum);
+    this.sketching.paint(this.colours.plum);
     const { uniforms } = this.grid.material;
     (uniforms.lineColour!.value as Color).set(themeColour('grid'));
     (uniforms.xColour!.value as Color).set(themeColour('x'));
@@ -274,6 +278,7 @@ export class Picture {
   }
 
   dispose(): void {
+    this.sketching.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();
@@ -324,10 +329,13 @@ export class Picture {
       const selected = this.marks.selected.has(id);
       const hovered = this.marks.hovered.has(id);
       const dimmed = this.marks.dimmed.has(id);
+      const kind = part?.recipe.base.kind;
       solids.draw({
         isSurface: this.display !== 'wire',
-        isOutline: this.display !== 'shaded' || selected || hovered,
+        // Drawn things are nothing but outlines.
+        isOutline: this.display !== 'shaded' || selected || hovered || kind === 'profile' || kind === 'plane',
       });
+      Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);
       const { color } = solids.surface;
       color.set(part?.colour ?? '#cccccc');
       if (dimmed) color.lerp(this.colours.ground, DIM);
@@ -352,6 +360,10 @@ export class Picture {
     this.grid.matrixWorldNeedsUpdate = true;
   }
 }
+
+/** The sheet of a plane is looked through. */
+const SHEET = { transparent: true, opacity: 0.16, depthWrite: false };
+const SOLID = { transparent: false, opacity: 1, depthWrite: true };
 
 const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
 const BEFORE = new Matrix4();

@@ -29,6 +29,7 @@ import {
   withoutCorner,
   type Drawing,
 } from './regions.ts';
+import { RegionPick } from './regionPick.ts';
 import type { Stage } from './stage.ts';
 
 /** A press that moves less than this is a click. */
@@ -276,6 +277,12 @@ export class Pointer {
     if (now.at === 'base') return drawBase(hand, now.basing);
     if (now.at === 'height') return drawHeight(hand, now.raising);
     if (now.at !== 'idle') return;
+    if (RegionPick.blank(this.state().statement)) {
+      hand.pane.host.style.cursor = 'pointer';
+      hand.showCaught(null);
+      stage.regionPick.hover(hand.ray());
+      return stage.hover(null);
+    }
     const asked = blankInHand(hand);
     if (asked) {
       hand.pane.host.style.cursor = 'crosshair';
@@ -334,6 +341,7 @@ export class Pointer {
         return;
       case 'pressed': {
         this.situation = { at: 'idle' };
+        if (RegionPick.blank(this.state().statement)) return this.stage.regionPick.click(hand.ray());
         const asked = blankInHand(hand);
         if (asked) pick(hand, asked.statement, asked.blank);
         else this.click();

@@ -39,6 +39,7 @@ import {
 import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
+import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
 import { shownDocument, type Session } from '../session/store.ts';
@@ -48,8 +49,10 @@ import { Model } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
+import { RegionPick } from './regionPick.ts';
 
 const CARD_MARGIN = 1.25;
+const NO_LINES = new Float32Array();
 /** A view that has not moved for so long stands still. */
 const STILL_MS = 200;
 
@@ -59,6 +62,7 @@ export class Stage {
   sceneBox: Box | undefined;
   scene: SnapScene = NO_SCENE;
   readonly catcher = new Catcher(this);
+  readonly regionPick: RegionPick;
   private readonly model = new Model();
   /** Members that are left out, while they are chosen. */
   private ghosts: readonly Omitted[] = [];
@@ -82,6 +86,7 @@ export class Stage {
     readonly session: Session,
   ) {
     this.picture = new Picture(canvas);
+    this.regionPick = new RegionPick(session, this.picture.sketching, () => this.invalidate());
     const observer = new ResizeObserver(() => this.resize());
     observer.observe(canvas);
     const repaint = () => {
@@ -304,6 +309,8 @@ export class Stage {
 
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
   showPreview(statement: Statement | null): void {
+    this.showSketch(statement);
+    this.regionPick.follow(statement);
     const isShown = statement && (statement.phase === 'open' || isChanged(statement));
     if (!isShown || !hasPreview(statement.verb)) {
       // What is being carried out stays in sight until it is done.
@@ -319,6 +326,16 @@ export class Stage {
     void this.session.find(found.wants, statement).then((isFound) => {
       if (isFound && this.session.store.getState().statement === statement) this.showPreview(statement);
     });
+  }
+
+  /** The lines that a Draw statement would leave. */
+  private showSketch(statement: Statement | null): void {
+    const isShown =
+      statement && doesDraw(statement.verb) && (statement.phase === 'open' || isChanged(statement));
+    const found = isShown ? this.session.sketch(statement) : undefined;
+    const sketch = found && !isRefusal(found) ? found : undefined;
+    const { sketching } = this.picture;
+    if (sketching.draw(sketch?.lines ?? NO_LINES, sketch?.loose ?? [])) this.invalidate();
   }
 
   placePreview(preview: Preview): void {

@@ -1,14 +1,5 @@
 /** The fields of the statement bar, one for each type of blank. */
-import {
-  Listbox,
-  ListboxButton,
-  ListboxOption,
-  ListboxOptions,
-  Menu,
-  MenuButton,
-  MenuItem,
-  MenuItems,
-} from '@headlessui/react';
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import {
   AXES,
   cameraOf,
@@ -21,7 +12,7 @@ import {
   type KadrelDocument,
 } from '@kadrel/core';
 import clsx from 'clsx';
-import { useEffect, useRef, type KeyboardEvent, type RefObject } from 'react';
+import { useEffect, useRef } from 'react';
 import { isFramed } from '../session/frames.ts';
 import { live } from '../session/live.ts';
 import {
@@ -32,9 +23,18 @@ import {
   type Entry,
   type Statement,
 } from '../session/statement.ts';
-import type { Session } from '../session/store.ts';
 import { useSession, useSessionState } from './context.ts';
+import { PlaneField, RegionsField } from './DrawingFields.tsx';
 import { ENTRY_ATTRIBUTE } from './keys.ts';
+import {
+  PickList,
+  commitsByEnter,
+  isAt,
+  useFocusedButton,
+  type FieldProps,
+  type Option,
+} from './PickList.tsx';
+import { RowsField } from './RowsField.tsx';
 
 export function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
   const isBad = statement.refusal?.blank === id;
@@ -45,6 +45,10 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
   if (blank.type === 'frame') return <FrameField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'direction')
     return <DirectionField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'plane') return <PlaneField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'regions')
+    return <RegionsField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'rows') return <RowsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'view')
     return <span className="blank">{wordBlank(blank, statement.typed[id], EMPTY)}</span>;
   if (isTriple(blank))
@@ -71,15 +75,6 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
 const PICKED_TYPES = new Set(['point', 'feature', 'path']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
-
-interface FieldProps {
-  readonly id: string;
-  readonly blank: Blank;
-  readonly statement: Statement;
-  readonly isBad: boolean;
-}
-
-const isAt = (focus: Entry | null, entry: Entry) => focus !== null && entryKey(focus) === entryKey(entry);
 
 function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & { entry: Entry }) {
   const session = useSession();
@@ -137,7 +132,9 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
 
 /** What was picked, in words; undefined for what is typed. */
 const pickedWords = (blank: Blank, value: unknown, document: KadrelDocument): string | undefined =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
+  typeof value === 'object' &&
+  value !== null &&
+  (!Array.isArray(value) || (blank.type === 'path' && Array.isArray(value[0])))
     ? wordBlank(blank, value, document)
     : undefined;
 
@@ -148,24 +145,6 @@ function shownPoint(raw: string, scene: Parameters<typeof formatLength>[1]): str
     ? numbers.map((n) => formatLength(n, scene)).join(', ')
     : raw;
 }
-
-/** Takes the focus when Tab comes to a field that is a button. */
-function useFocusedButton(isActive: boolean) {
-  const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (isActive) button.current?.focus();
-  }, [isActive]);
-  return button;
-}
-
-/** Enter carries the statement out here as in every field; the space bar and the arrows open the list. */
-const commitsByEnter =
-  (session: Session, button: RefObject<HTMLButtonElement | null>) => (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' || event.target !== button.current) return;
-    event.preventDefault();
-    event.stopPropagation();
-    void session.commit();
-  };
 
 function PartsField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
@@ -269,59 +248,6 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
         ))}
       </ListboxOptions>
     </Listbox>
-  );
-}
-
-interface Option {
-  readonly key: string;
-  readonly words: string;
-  readonly choose: () => void;
-  readonly isChosen?: boolean;
-}
-
-/** A button that opens a list of what may stand here, some of which is picked in the views. */
-function PickList({
-  id,
-  blank,
-  statement,
-  isBad,
-  shown,
-  options,
-}: FieldProps & { shown: string; options: readonly Option[] }) {
-  const session = useSession();
-  const entry: Entry = { blank: id, axis: null };
-  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
-  const button = useFocusedButton(isActive);
-  return (
-    <Menu>
-      <MenuButton
-        ref={button}
-        className="blank"
-        data-blank={id}
-        data-active={isActive || (id === 'in' && statement.picking !== null)}
-        data-bad={isBad}
-        disabled={statement.phase === 'working'}
-        aria-label={`${blank.label}: ${shown}`}
-        title={blank.about}
-        onFocus={() => !isActive && session.focus(entry)}
-        onKeyDownCapture={commitsByEnter(session, button)}
-      >
-        {shown}
-      </MenuButton>
-      <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="menu w-60">
-        {options.map(({ key, words, choose, isChosen }) => (
-          <MenuItem key={key}>
-            <button
-              type="button"
-              className={clsx('menu-item', isChosen && 'font-semibold text-plum')}
-              onClick={choose}
-            >
-              {words}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
-    </Menu>
   );
 }
 

@@ -1,6 +1,7 @@
 /** What the selected part is made of: the numbers of its recipe, or the parts that it consists of. */
-import { definitionOf, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
+import { definitionOf, isBody, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
+import { BodyRecipe } from './BodyRecipe.tsx';
 import { Choice } from './Choice.tsx';
 import { Labelled, Length } from './Labelled.tsx';
 import { Count } from './NumberField.tsx';
@@ -24,7 +25,7 @@ export function Recipe({ part }: { part: Part }) {
           <p className="px-3.5 text-ink2">{STRETCHED[base.of.kind]}, exact. Its sizes are set above.</p>
         </Section>
       )}
-      <Sizes part={part} />
+      {isBody(base) ? <BodyRecipe part={part} base={base} /> : <Sizes part={part} />}
     </>
   );
 }

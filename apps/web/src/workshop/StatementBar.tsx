@@ -22,6 +22,7 @@ import {
 import { PATIENT_MS } from '../session/store.ts';
 import { BlankField } from './BlankField.tsx';
 import { useSession, useSessionState } from './context.ts';
+import { RowsPanel } from './RowsField.tsx';
 import { startVerb } from './start.ts';
 
 /** The verb in hand as one sentence with blanks; with no verb in hand, a search for one. */
@@ -148,6 +149,7 @@ function Sentence({ statement }: { statement: Statement }) {
         )}
         <MoreBlanks statement={statement} />
       </div>
+      <RowsPanel statement={statement} />
       <Refused statement={statement} bar={bar} />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>

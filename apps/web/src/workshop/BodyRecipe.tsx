@@ -1,0 +1,306 @@
+/** The numbers of profiles, of bodies made from them, and of planes. */
+import {
+  filledArea,
+  formatAngle,
+  formatLengthWithUnit,
+  formatMeasure,
+  gapsOf,
+  outlineOf,
+  pathLength,
+  rowsOfTraverse,
+  traverseOf,
+  valueOf,
+  type BodyBase,
+  type BodyOf,
+  type Figure,
+  type FigureOf,
+  type Num,
+  type Part,
+  type QuantityKind,
+} from '@kadrel/core';
+import { useSession, useSessionState } from './context.ts';
+import { Choice } from './Choice.tsx';
+import { Labelled } from './Labelled.tsx';
+import { Count, Quantity } from './NumberField.tsx';
+import { PartList } from './PartList.tsx';
+import { Section } from './Section.tsx';
+
+/** Numbers by what they are called, with the blank of Change that sets them. */
+const NUMBERS: Readonly<Record<string, readonly (readonly [label: string, key: string, blank: string])[]>> = {
+  raise: [
+    ['Height', 'height', 'height'],
+    ['Below', 'down', 'down'],
+    ['Draft', 'draft', 'draft'],
+  ],
+  revolve: [['Angle', 'angle', 'angle']],
+  wall: [
+    ['Thickness', 'thickness', 'thickness'],
+    ['Height', 'height', 'height'],
+  ],
+  wedge: [['Top', 'top', 'top']],
+  cap: [
+    ['Diameter', 'diameter', 'diameter'],
+    ['Height', 'height', 'height'],
+  ],
+  plane: [['Sheet', 'size', 'sheet']],
+  rectangle: [
+    ['Width', 'width', 'width'],
+    ['Height', 'height', 'height'],
+    ['Corners', 'round', 'round'],
+  ],
+  circle: [['Diameter', 'diameter', 'diameter']],
+  ellipse: [
+    ['Width', 'width', 'width'],
+    ['Height', 'height', 'height'],
+  ],
+  polygon: [['Width', 'size', 'width']],
+  arc: [
+    ['Radius', 'radius', 'radius'],
+    ['From', 'first', 'first'],
+    ['Sweep', 'sweep', 'sweep'],
+  ],
+  text: [
+    ['Height', 'height', 'height'],
+    ['Spacing', 'spacing', 'spacing'],
+  ],
+};
+const ANGLES: ReadonlySet<string> = new Set(['draft', 'angle', 'first', 'sweep']);
+
+const CHOICES: Readonly<
+  Record<string, readonly [label: string, key: string, choices: Readonly<Record<string, string>>]>
+> = {
+  revolve: ['Half', 'half', { whole: 'all', left: 'left', right: 'right' }],
+  loft: ['Flanks', 'flanks', { smooth: 'smooth', ruled: 'straight' }],
+  sweep: ['Corners', 'corners', { square: 'square', round: 'round' }],
+  text: ['Aligned', 'align', { left: 'left', centre: 'middle', right: 'right' }],
+  polygon: ['Measured', 'across', { corners: 'corners', flats: 'flats', side: 'side' }],
+};
+
+type Change = (values: Record<string, unknown>) => Promise<boolean>;
+
+export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
+  const session = useSession();
+  const change: Change = (values) => session.say('change', { parts: [part.id], ...values });
+  const holder = base.kind === 'profile' ? base.figure : base;
+  return (
+    <Section title={base.kind === 'profile' ? `Profile · ${FIGURE_WORDS[base.figure.kind]}` : 'Recipe'}>
+      {holder.kind === 'wedge' && <WedgeSize base={holder} change={change} />}
+      {holder.kind === 'polygon' && (
+        <Labelled label="Sides">
+          <Count label="Sides" count={holder.sides} commit={(text) => change({ sides: text })} />
+        </Labelled>
+      )}
+      <Numbers holder={holder} change={change} />
+      <OneChoice holder={holder} change={change} />
+      {base.kind === 'revolve' && <Axis part={part} base={base} />}
+      {base.kind === 'wall' && <WallSide base={base} change={change} />}
+      {base.kind === 'tiers' && (
+        <p className="px-3.5 text-ink2">{base.levels.length} levels, one on another.</p>
+      )}
+      {'profiles' in base && (
+        <>
+          <p className="px-3.5 pt-1 text-ink2">Made from</p>
+          <PartList parts={[...base.profiles]} />
+        </>
+      )}
+      {base.kind === 'profile' && <ProfileFacts part={part} figure={base.figure} />}
+    </Section>
+  );
+}
+
+const FIGURE_WORDS: Readonly<Record<Figure['kind'], string>> = {
+  traverse: 'traverse',
+  rectangle: 'rectangle',
+  circle: 'circle',
+  ellipse: 'ellipse',
+  polygon: 'polygon',
+  arc: 'arc',
+  curve: 'curve',
+  text: 'text',
+  paths: 'curves',
+};
+
+function Numbers({ holder, change }: { holder: { readonly kind: string }; change: Change }) {
+  const numbers = holder as unknown as Readonly<Record<string, Num>>;
+  return (NUMBERS[holder.kind] ?? []).map(([label, key, blank]) => {
+    const value = numbers[key]!;
+    const kind: QuantityKind = ANGLES.has(key) ? 'angle' : 'length';
+    return (
+      <Labelled key={key} label={label}>
+        <Quantity
+          label={label}
+          kind={kind}
+          value={value}
+          now={valueOf(value)}
+          commit={(text) => change({ [blank]: text })}
+        />
+      </Labelled>
+    );
+  });
+}
+
+function OneChoice({ holder, change }: { holder: { readonly kind: string }; change: Change }) {
+  const found = CHOICES[holder.kind];
+  if (!found) return null;
+  const [label, key, choices] = found;
+  const chosen = (holder as unknown as Readonly<Record<string, string>>)[key]!;
+  return (
+    <Choice
+      label={label}
+      chosen={chosen}
+      choices={choices}
+      choose={(choice) => void change({ [key]: choice })}
+    />
+  );
+}
+
+function WedgeSize({ base, change }: { base: BodyOf<'wedge'>; change: Change }) {
+  return (['Length', 'Width', 'Height'] as const).map((label, axis) => (
+    <Labelled key={label} label={label}>
+      <Quantity
+        label={label}
+        kind="length"
+        value={base.size[axis]!}
+        now={valueOf(base.size[axis]!)}
+        commit={(text) => change({ size: [0, 1, 2].map((i) => (i === axis ? text : 'now')) })}
+      />
+    </Labelled>
+  ));
+}
+
+const SIDE_WORDS = {
+  left: 'left',
+  right: 'right',
+  centred: 'centred',
+  outside: 'outside',
+  inside: 'inside',
+} as const;
+
+function WallSide({ base, change }: { base: BodyOf<'wall'>; change: Change }) {
+  return (
+    <>
+      <Labelled label="Stands">
+        <select
+          className="field"
+          aria-label="Where the wall stands"
+          value={base.side}
+          onChange={(event) => void change({ side: event.target.value })}
+        >
+          {Object.entries(SIDE_WORDS).map(([side, words]) => (
+            <option key={side} value={side}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      {base.openings.length > 0 && (
+        <p className="px-3.5 text-ink2">
+          {base.openings.length} opening{base.openings.length === 1 ? '' : 's'}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The line of a turned part, in the plane of its profile. */
+function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
+  const session = useSession();
+  const field = (label: string, kind: QuantityKind, value: Num, blank: string) => (
+    <Labelled key={blank} label={label}>
+      <Quantity
+        label={label}
+        kind={kind}
+        value={value}
+        now={valueOf(value)}
+        commit={(text) => session.say('axis', { part: part.id, [blank]: text })}
+      />
+    </Labelled>
+  );
+  return (
+    <>
+      {field('Axis X', 'length', base.axis.point[0], 'x')}
+      {field('Axis Y', 'length', base.axis.point[1], 'y')}
+      {field('Axis angle', 'angle', base.axis.angle, 'angle')}
+    </>
+  );
+}
+
+function ProfileFacts({ part, figure }: { part: Part; figure: Figure }) {
+  const scene = useSessionState((state) => state.document.scene);
+  const paths = outlineOf(figure);
+  const closed = paths.every((path) => path.closed);
+  const gaps = gapsOf(paths);
+  const facts: (readonly [string, string])[] = [
+    [
+      closed ? 'Perimeter' : 'Length',
+      formatLengthWithUnit(
+        paths.reduce((sum, path) => sum + pathLength(path), 0),
+        scene,
+      ),
+    ],
+    ['Area', closed ? formatMeasure(filledArea(paths), 2, scene) : 'open'],
+    ...gaps.map(({ size }): readonly [string, string] => [
+      'Gap',
+      size === undefined ? 'a loose end' : formatLengthWithUnit(size, scene),
+    ]),
+  ];
+  return (
+    <>
+      {figure.kind === 'traverse' && <TraverseFacts part={part} figure={figure} />}
+      <dl className="grid grid-cols-[76px_1fr] gap-x-1.5 px-3.5 pt-1">
+        {facts.map(([label, words], i) => (
+          <div key={i} className="contents">
+            <dt className="text-ink2">{label}</dt>
+            <dd className="num">{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  );
+}
+
+function TraverseFacts({ part, figure }: { part: Part; figure: FigureOf<'traverse'> }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const { error, legs } = traverseOf(figure);
+  const isOff = error.length > 1e-7 && legs.length > 1;
+  return (
+    <>
+      <div className="flex flex-wrap gap-1 px-2 pb-1">
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            session.start('relay', {
+              profile: part.id,
+              legs: rowsOfTraverse(figure),
+              closing: figure.closing,
+            });
+            session.focus({ blank: 'legs', axis: null });
+          }}
+        >
+          {legs.length} legs…
+        </button>
+        {isOff &&
+          (['straight', 'square', 'spread'] as const).map((closing) => (
+            <button
+              key={closing}
+              type="button"
+              className="quiet"
+              aria-pressed={figure.closing === closing}
+              onClick={() => void session.say('relay', { profile: part.id, closing })}
+            >
+              {CLOSE_WORDS[closing]}
+            </button>
+          ))}
+      </div>
+      {isOff && (
+        <p className="px-3.5 text-ink2">
+          Misses its start by <span className="num">{formatLengthWithUnit(error.length, scene)}</span> at{' '}
+          <span className="num">{formatAngle(error.bearing)}</span>
+        </p>
+      )}
+    </>
+  );
+}
+const CLOSE_WORDS = { straight: 'Close', square: 'Close square', spread: 'Spread the error' };
