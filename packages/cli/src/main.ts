@@ -1,12 +1,16 @@
 /** The headless runner: `kadrel run FILE.json [--measure] [--output FILE …]` and `kadrel verbs --json`. */
 import { readFileSync, writeFileSync } from 'node:fs';
-import { extname } from 'node:path';
+import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
   VERBS,
   definitionOf,
   isFlatPart,
+  FormatError,
   outlineOf,
+  outlinesOf,
+  writeDxf,
+  writeSvg,
   partNamed,
   traverseOf,
   visibleGroups,
@@ -19,7 +23,7 @@ import { loadKernel } from '@kadrel/kernel/node';
 import { LedgerError, runLedger } from './ledger.ts';
 import { verbListing } from './verbs.ts';
 
-const USAGE = `kadrel run FILE.json [--measure] [--output FILE.step|FILE.stl|FILE.json …] [--part NAME …] [--chord MM]
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE.step|FILE.stl|FILE.svg|FILE.dxf|FILE.json …] [--part NAME …] [--chord MM]
 kadrel verbs [--json]`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
@@ -39,7 +43,7 @@ export async function main(args: readonly string[]): Promise<number> {
     return 0;
   } catch (error) {
     if (!(error instanceof Error)) throw error;
-    if (error instanceof LedgerError || error instanceof BuildError)
+    if (error instanceof LedgerError || error instanceof BuildError || error instanceof FormatError)
       process.stderr.write(`${error.message}\n`);
     else if (error instanceof UsageError) process.stderr.write(`${error.message}\n${USAGE}\n`);
     else process.stderr.write(`Kadrel failed: ${error.stack ?? error.message}\n`);
@@ -65,7 +69,7 @@ function read(args: readonly string[]) {
 type Options = ReturnType<typeof read>['values'];
 
 async function run(file: string, { measure, output = [], part = [], chord }: Options): Promise<void> {
-  const json = readJson(file);
+  const json = withFiles(readJson(file), dirname(file));
   const kernel = await loadKernel();
   const { document, warnings } = runLedger(json, kernel);
   for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
@@ -76,18 +80,38 @@ async function run(file: string, { measure, output = [], part = [], chord }: Opt
   if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);
 }
 
-function readJson(file: string): unknown {
-  let text: string;
+function readText(file: string): string {
   try {
-    text = readFileSync(file, 'utf8');
+    return readFileSync(file, 'utf8');
   } catch (error) {
     throw new UsageError(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
   }
+}
+
+function readJson(file: string): unknown {
+  const text = readText(file);
   try {
     return JSON.parse(text);
   } catch (error) {
     throw new LedgerError(`${file} is not JSON: ${error instanceof Error ? error.message : String(error)}`);
   }
+}
+
+/** `{ "file": name }` in a statement stands for the text of a drawing beside the ledger. */
+function withFiles(json: unknown, folder: string): unknown {
+  const { ledger } = (typeof json === 'object' && json !== null ? json : {}) as { ledger?: unknown };
+  if (!Array.isArray(ledger)) return json;
+  const statements = (ledger as unknown[]).map((statement) => {
+    const drawing = (statement as { drawing?: { file?: unknown } } | null)?.drawing;
+    if (typeof drawing?.file !== 'string') return statement;
+    const path = join(folder, drawing.file);
+    const name = basename(drawing.file, extname(drawing.file));
+    const kind = extname(drawing.file).toLowerCase();
+    if (kind !== '.svg' && kind !== '.dxf')
+      throw new LedgerError(`${drawing.file} is no drawing: Kadrel reads .svg and .dxf.`);
+    return { ...(statement as object), drawing: { [kind.slice(1)]: readText(path), name } };
+  });
+  return { ...(json as object), ledger: statements };
 }
 
 function requirePart(document: KadrelDocument, name: string): Part {
@@ -143,12 +167,18 @@ function writeOutput(
 ): void {
   const ids = parts.filter((part) => !isFlatPart(document, part)).map(({ id }) => id);
   const kind = extname(path).toLowerCase();
-  if (kind === '.json') writeFileSync(path, `${JSON.stringify(document, null, 2)}\n`);
+  if (kind === '.svg' || kind === '.dxf') {
+    const outlines = outlinesOf(
+      document,
+      parts.map(({ id }) => id),
+    );
+    writeFileSync(path, kind === '.svg' ? writeSvg(outlines) : writeDxf(outlines));
+  } else if (kind === '.json') writeFileSync(path, `${JSON.stringify(document, null, 2)}\n`);
   else if (ids.length === 0) throw new LedgerError('There is no visible part to write.');
   else if (kind === '.step' || kind === '.stp')
     writeFileSync(path, kernel.stepOf(document, ids, new Date().toISOString().slice(0, 19)));
   else if (kind === '.stl') writeFileSync(path, kernel.stlOf(document, ids, chord));
-  else throw new UsageError(`${path}: Kadrel writes .step, .stl and .json.`);
+  else throw new UsageError(`${path}: Kadrel writes .step, .stl, .svg, .dxf and .json.`);
 }
 
 const verbLines = () => VERBS.map(({ id, about }) => `${id.padEnd(10)} ${about}\n`).join('');

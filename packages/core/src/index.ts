@@ -45,6 +45,12 @@ export {
   type Path,
 } from './profiles/outline.ts';
 export * from './profiles/traverse.ts';
+export { readSvg, writeSvg } from './formats/svg.ts';
+export { readDxf, writeDxf } from './formats/dxf.ts';
+export { joined, type Drawing, type DrawnPath } from './formats/drawing.ts';
+export { FormatError } from './formats/fault.ts';
+export * from './profiles/together.ts';
+export { outlinesOf } from './formats/outlines.ts';
 export { areClear } from './profiles/crossing.ts';
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';

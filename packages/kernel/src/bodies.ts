@@ -1,15 +1,14 @@
 /** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
 import {
-  AT_ORIGIN,
   carryCurve,
   datumInPart,
-  chain,
-  inverse,
   outlineOf,
+  pathsOf,
+  pathsOnPlane,
+  sectionsOf,
   traverseOf,
   valueOf,
   vectorOf,
-  worldFromPart,
   definitionOf,
   type Affine2,
   type BodyBase,
@@ -18,17 +17,12 @@ import {
   type KadrelDocument,
   type Opening,
   type Path,
-  type Pose,
   type Regions,
+  type Section,
   type Tier,
   type Vec2,
   type Vec3,
 } from '@kadrel/core';
-
-export interface Section {
-  readonly pose: Pose;
-  readonly paths: readonly Path[];
-}
 
 export interface OpeningContent {
   readonly leg: number;
@@ -176,11 +170,6 @@ const tierContent = (tier: Tier): TierContent => ({
   height: valueOf(tier.height),
 });
 
-function pathsOf(document: KadrelDocument, id: ItemId): Path[] {
-  const { base } = definitionOf(document, document.items[id]!).recipe;
-  return base.kind === 'profile' ? outlineOf(base.figure) : [];
-}
-
 /** Curves of a profile, shifted so that its datum is the origin. */
 function onDatum(document: KadrelDocument, id: ItemId): Path[] {
   const part = document.items[id]!;
@@ -203,41 +192,6 @@ function legsOf(document: KadrelDocument, id: ItemId): (readonly [Vec2, Vec2])[]
   return outlineOf(base.figure).flatMap(({ curves }) =>
     curves.flatMap(({ curve }) => (curve.kind === 'line' ? [[curve.from, curve.to] as const] : [])),
   );
-}
-
-/** Profiles in the frame of the first one. */
-function sectionsOf(document: KadrelDocument, ids: readonly ItemId[]): Section[] {
-  const back = inverse(worldFromPart(document, ids[0]!));
-  return ids.map((id, i): Section => ({
-    pose: i === 0 ? AT_ORIGIN : chain(back, worldFromPart(document, id)),
-    paths: pathsOf(document, id),
-  }));
-}
-
-/** A profile whose plane is off by more than this (mm, or the sine of an angle) does not lie in the plane of another. */
-const SAME_PLANE = 1e-7;
-
-/** Curves of several profiles in one plane; those of all but the first are named after their profile. */
-export function pathsOnPlane(document: KadrelDocument, ids: readonly ItemId[]): Path[] | undefined {
-  const paths: Path[] = [];
-  for (const [i, { pose, paths: own }] of sectionsOf(document, ids).entries()) {
-    if (i === 0) {
-      paths.push(...own);
-      continue;
-    }
-    const { turn: t, shift } = pose;
-    if ([t[2], t[5], t[6], t[7], shift[2]].some((n) => Math.abs(n) > SAME_PLANE)) return undefined;
-    const map: Affine2 = { x: [t[0], t[3]], y: [t[1], t[4]], shift: [shift[0], shift[1]] };
-    for (const { closed, curves } of own)
-      paths.push({
-        closed,
-        curves: curves.map(({ name, curve }) => ({
-          name: `${ids[i]!}.${name}`,
-          curve: carryCurve(map, curve),
-        })),
-      });
-  }
-  return paths;
 }
 
 function onPlane(

@@ -10,6 +10,7 @@ import {
   determinant,
   filledArea,
   pathLength,
+  pathsOnPlane,
   frameAlong,
   length,
   scale,
@@ -42,7 +43,6 @@ import {
   type Standing,
   type Vec3,
 } from '@kadrel/core';
-import { pathsOnPlane } from './bodies.ts';
 import { splitRegions } from './shapes/regions.ts';
 import { contentOf, keyOf, type Content } from './content.ts';
 import { writeStep } from './exchange/step.ts';

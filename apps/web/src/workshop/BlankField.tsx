@@ -24,6 +24,7 @@ import {
   type Statement,
 } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
+import { DrawingFileField } from './DrawingFileField.tsx';
 import { PlaneField, RegionsField } from './DrawingFields.tsx';
 import { ENTRY_ATTRIBUTE } from './keys.ts';
 import {
@@ -46,6 +47,8 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
   if (blank.type === 'direction')
     return <DirectionField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'plane') return <PlaneField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'drawing')
+    return <DrawingFileField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'regions')
     return <RegionsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'rows') return <RowsField id={id} blank={blank} statement={statement} isBad={isBad} />;

@@ -1,11 +1,13 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { visibleParts } from '@kadrel/core';
+import { outlinesOf, visibleParts, writeDxf, writeSvg } from '@kadrel/core';
 import { useState } from 'react';
 import { useSession, useSessionState } from './context.ts';
 
 const FORMATS = {
   step: ['STEP', 'Exact solids with names and colours, in millimetres.'],
   stl: ['STL', 'Facets for printing, binary, in millimetres.'],
+  svg: ['SVG', 'Outlines of profiles in one plane, at their true size.'],
+  dxf: ['DXF', 'The same, with arcs as arcs, in millimetres.'],
   json: ['Kadrel JSON', 'The whole project as open data.'],
 } as const;
 type Format = keyof typeof FORMATS;
@@ -50,6 +52,10 @@ function OutputForm({ close }: { close: () => void }) {
     try {
       if (format === 'step') download(`${name}.step`, 'model/step', await session.step(parts));
       else if (format === 'stl') download(`${name}.stl`, 'model/stl', await session.stl(parts, chordMm!));
+      else if (format === 'svg')
+        download(`${name}.svg`, 'image/svg+xml', writeSvg(outlinesOf(document, parts)));
+      else if (format === 'dxf')
+        download(`${name}.dxf`, 'image/vnd.dxf', writeDxf(outlinesOf(document, parts)));
       else download(`${name}.kadrel.json`, 'application/json', JSON.stringify(document, null, 2));
       close();
     } catch (error) {

@@ -6,6 +6,15 @@ import { useSession, useSessionState } from './context.ts';
 import { LegsTable } from './LegsTable.tsx';
 import { AddRow, Cell, RemoveRow, pasteRows, withCell, type TableProps } from './TableCells.tsx';
 
+/** Rows that are being typed stay as they are, with their empty cells. */
+function rowsAsTyped(value: unknown, blank: Blank): readonly TypedRow[] {
+  const isTyped =
+    Array.isArray(value) && value.every((row) => typeof row === 'object' && !Array.isArray(row));
+  if (isTyped) return value as TypedRow[];
+  const told = typedRows(value ?? [], blank);
+  return typeof told === 'string' ? [] : told;
+}
+
 export function RowsField({
   id,
   blank,
@@ -51,8 +60,7 @@ export function RowsPanel({ statement }: { statement: Statement }) {
   const id = statement.focus?.blank;
   const blank = id === undefined ? undefined : verbNamed(statement.verb)!.blanks[id];
   if (id === undefined || blank?.type !== 'rows' || statement.phase === 'working') return null;
-  const told = typedRows(statement.typed[id] ?? [], blank);
-  const rows = typeof told === 'string' ? [] : told;
+  const rows = rowsAsTyped(statement.typed[id], blank);
   const set = (next: readonly TypedRow[]) => session.setBlank(id, next);
   const isLegs = blank.columns?.dx !== undefined;
   return (

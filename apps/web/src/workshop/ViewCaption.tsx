@@ -1,5 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { formatLengthWithUnit, mmPerPixel } from '@kadrel/core';
+import { formatLengthWithUnit, mmPerPixel, verbNamed, wordBlank } from '@kadrel/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Pane } from '../viewport/pane.ts';
 import { shownGridStep, type Display } from '../viewport/picture.ts';
@@ -12,11 +12,19 @@ const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
   wire: 'wire',
 };
 
+/** The plane that is drawn on, as every view names it. */
+function usePlaneWords(): string {
+  const document = useSessionState((state) => state.document);
+  const plane = useSessionState((state) => state.plane);
+  return wordBlank(verbNamed('traverse')!.blanks.on!, plane, document);
+}
+
 /** The name of the view and how it is shown; opens the view's menu. A double click fills the area, and back. */
 export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: boolean; toggle: () => void }) {
   const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
   const views = useSessionState((state) => state.document.views);
+  const plane = usePlaneWords();
   const name = useRef<HTMLElement>(null);
   const grid = useRef<HTMLSpanElement>(null);
   const [display, setDisplay] = useState<Display>(pane.display);
@@ -65,7 +73,7 @@ export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: bool
           <MenuButton className="quiet inline-flex items-baseline gap-1.5">
             <b ref={name} className="font-semibold" />
             <small className="text-[11px] text-ink2">
-              {projection} · {DISPLAY_WORDS[display]}
+              {projection} · {DISPLAY_WORDS[display]} · draws on {plane}
             </small>
           </MenuButton>
           <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="menu max-h-[80vh] w-52 overflow-auto">

@@ -3,6 +3,7 @@
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
 import type { Pose } from '../space/pose.ts';
+import type { Drawing } from '../formats/drawing.ts';
 import type { Region2, Regions } from '../document/bodies.ts';
 import type { WayCurve } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
@@ -53,6 +54,8 @@ export interface BlankValues {
   plane: Pose;
   /** Bounded areas of the profiles that another blank names. */
   regions: Regions;
+  /** Outlines of a file. */
+  drawing: Drawing & { readonly name: string };
   /** A view, as it is kept. */
   view: ViewState;
   length: Num;

@@ -12,6 +12,7 @@ import { cap } from './cap.ts';
 import { tiers } from './tiers.ts';
 import { traverse, line, relay } from './traverse.ts';
 import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
+import { bring } from './bring.ts';
 import { plane } from './plane.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
@@ -85,6 +86,7 @@ export const VERBS = [
   ellipse,
   curve,
   text,
+  bring,
   raise,
   revolve,
   loft,

@@ -39,7 +39,8 @@ export function typedRows(given: unknown, blank: Blank): TypedRow[] | string {
       rows.push(Object.fromEntries(Object.entries(row).filter(([, cell]) => !isBlank(cell))));
     } else return `Row ${i + 1} is no row: give { ${names.join(', ')} } or a list.`;
   }
-  return rows;
+  // A row that nothing stands in is not there yet.
+  return rows.filter((row) => Object.keys(row).length > 0);
 }
 
 export function readRows(given: unknown, blank: Blank, id: string, around: Resolving): Row[] | Refusal {

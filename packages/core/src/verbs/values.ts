@@ -21,7 +21,18 @@ import { carryGeometry, directionOf, locateFeature, type Feature } from '../snap
 import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
 import { carryWay, locateWay } from '../snapping/locateWay.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
-import { isRefusal, refuse, type Blank, type Direction, type Refusal, type Verb } from './declare.ts';
+import { readDxf } from '../formats/dxf.ts';
+import { FormatError } from '../formats/fault.ts';
+import { readSvg } from '../formats/svg.ts';
+import {
+  isRefusal,
+  refuse,
+  type BlankValues,
+  type Blank,
+  type Direction,
+  type Refusal,
+  type Verb,
+} from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
@@ -85,6 +96,27 @@ export function resolveOne(
     : resolveBlank(blank, id, given, { document, read: quantityReader(document), world });
 }
 
+/** `{ svg }` or `{ dxf }`: the text of a file, and perhaps its name. */
+function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refusal {
+  const { svg, dxf, name } = (typeof given === 'object' && given !== null ? given : {}) as Record<
+    string,
+    unknown
+  >;
+  const named = typeof name === 'string' && name !== '' ? name.slice(0, MOST_NAME) : 'Outline';
+  try {
+    if (typeof svg === 'string') return { ...readSvg(svg), name: named };
+    if (typeof dxf === 'string') return { ...readDxf(dxf), name: named };
+  } catch (error) {
+    if (error instanceof FormatError) return refuse('file', error.message, id);
+    throw error;
+  }
+  return refuse(
+    'type',
+    'Outlines are { "svg": text } or { "dxf": text }; headless also { "file": name }.',
+    id,
+  );
+}
+
 /** `all`, or regions as they are stored. */
 function readRegions(given: unknown, id: string): Regions | Refusal {
   const read = regionsSchema.safeParse(given);
@@ -133,6 +165,8 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readPath(given, id, around);
     case 'rows':
       return readRows(given, blank, id, around);
+    case 'drawing':
+      return readDrawing(given, id);
     case 'plane':
       return readPlane(given, id, around);
     case 'regions':

@@ -32,7 +32,8 @@ export function wordStatement(
 
 /** A choice or a frame as it is when nothing is said goes without saying. */
 const isUsual = (blank: Blank, value: unknown) =>
-  (blank.type === 'choice' ||
+  (blank.rare ||
+    blank.type === 'choice' ||
     blank.type === 'regions' ||
     blank.type === 'frame' ||
     blank.type === 'direction') &&
@@ -60,6 +61,7 @@ export function wordBlank(
   if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
   if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
   if (blank.type === 'view') return 'this view';
+  if (blank.type === 'drawing') return String((typed as { name?: unknown }).name ?? 'a file');
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
@@ -84,7 +86,7 @@ function wordRows(typed: unknown, { label, columns }: Blank): string {
 }
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
-  if (typeof typed === 'string') return typed in PLANES ? `the ${typed} plane` : nameOf(typed);
+  if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);
   return typeof typed === 'object' && typed !== null && 'points' in typed
     ? 'a plane through three points'
     : wordNamed(typed as object, nameOf);

@@ -1,8 +1,8 @@
 /** Bodies between sections. */
 import { BuildError, fromList, moved, progressRange, scope, type Keep, type Occt } from '../occt/occt.ts';
-import type { Path, Pose } from '@kadrel/core';
+import type { Path, Pose, Section } from '@kadrel/core';
 import { depthAt, startOf } from '@kadrel/core';
-import type { BodyContent, Section } from '../bodies.ts';
+import type { BodyContent } from '../bodies.ts';
 import { buildCombination } from './combine.ts';
 import { requireBodies } from './compound.ts';
 import { edgesOfPath, wireOf, type NamedEdge, type Wire } from './edges.ts';

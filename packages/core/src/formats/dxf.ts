@@ -1,0 +1,247 @@
+/** DXF in and out: lines, polylines with bulges, circles, arcs, ellipses, splines, and blocks of them. */
+import DxfParser, { type IDxf, type IEntity } from 'dxf-parser';
+import { degrees } from '../space/angle.ts';
+import { cleanDegrees } from '../space/matrix.ts';
+import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
+import { carryCurve, circle, line, type Curve } from '../profiles/curve.ts';
+import { bezierPieces, throughPoints } from '../profiles/splines.ts';
+import { arcOnChord } from '../profiles/traverse.ts';
+import { boxOfPaths, joined, type DrawnPath, type Drawing } from './drawing.ts';
+import { FormatError, requireText } from './fault.ts';
+
+/** mm by $INSUNITS. Source: DXF reference, header variables. */
+const UNITS: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000 };
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+  readonly z?: number;
+}
+const at = ({ x, y }: Point): Vec2 => [x, y];
+
+/** Throws FormatError with a sentence. Without a unit of its own the file is taken to be in mm. */
+export function readDxf(text: string): Drawing {
+  requireText(text, 'DXF');
+  let file: IDxf | null;
+  try {
+    file = new DxfParser().parseSync(text);
+  } catch (error) {
+    throw new FormatError(
+      `This DXF file is broken: ${error instanceof Error ? error.message : String(error)}.`,
+    );
+  }
+  if (!file?.entities) throw new FormatError('This is no DXF file: it has no entities.');
+  const unit = UNITS[Number(file.header?.$INSUNITS ?? 4)] ?? 1;
+  const notes = new Set<string>();
+  const curves: Curve[] = [];
+  const scaled: Affine2 = { x: [unit, 0], y: [0, unit], shift: [0, 0] };
+  collect(file.entities, scaled, { file, notes, curves, depth: 0 });
+  const paths = joined(curves);
+  const box = boxOfPaths(paths);
+  if (!box) throw new FormatError('This DXF file has no curves that could be drawn.');
+  if (![...box.min, ...box.max].every(Number.isFinite))
+    throw new FormatError('This DXF file has a number that is none.');
+  return { paths, box, notes: [...notes] };
+}
+
+interface Collecting {
+  readonly file: IDxf;
+  readonly notes: Set<string>;
+  readonly curves: Curve[];
+  readonly depth: number;
+}
+/** Blocks that hold each other deeper than this hold themselves. */
+const MOST_DEPTH = 30;
+
+function collect(entities: readonly IEntity[], map: Affine2, around: Collecting): void {
+  if (around.depth > MOST_DEPTH) throw new FormatError('A block of this DXF file holds itself.');
+  for (const entity of entities) {
+    if (entity.type === 'INSERT') {
+      insert(entity as never, map, around);
+      continue;
+    }
+    const curves = curvesOf(entity);
+    if (curves) around.curves.push(...curves.map((curve) => carryCurve(map, curve)));
+    else around.notes.add(`${entity.type.toLowerCase()} entities are left out.`);
+  }
+}
+
+interface Insert {
+  readonly name: string;
+  readonly position: Point;
+  readonly xScale?: number;
+  readonly yScale?: number;
+  readonly rotation?: number;
+}
+
+function insert(entity: Insert, map: Affine2, around: Collecting): void {
+  const block = around.file.blocks?.[entity.name];
+  if (!block) return;
+  const angle = ((entity.rotation ?? 0) * Math.PI) / 180;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const [sx, sy] = [entity.xScale ?? 1, entity.yScale ?? 1];
+  const placed: Affine2 = { x: [c * sx, s * sx], y: [-s * sy, c * sy], shift: at(entity.position) };
+  const base = block.position ?? { x: 0, y: 0 };
+  const based: Affine2 = { x: [1, 0], y: [0, 1], shift: [-base.x, -base.y] };
+  collect(block.entities ?? [], chain2(map, chain2(placed, based)), { ...around, depth: around.depth + 1 });
+}
+
+interface Fields {
+  readonly vertices?: readonly (Point & { readonly bulge?: number })[];
+  readonly shape?: boolean;
+  readonly center?: Point;
+  readonly radius?: number;
+  readonly startAngle?: number;
+  readonly endAngle?: number;
+  readonly majorAxisEndPoint?: Point;
+  readonly axisRatio?: number;
+  readonly controlPoints?: readonly Point[];
+  readonly fitPoints?: readonly Point[];
+  readonly knotValues?: readonly number[];
+  readonly degreeOfSplineCurve?: number;
+  readonly closed?: boolean;
+}
+
+/** Undefined for what is no curve of the plane. */
+function curvesOf(entity: IEntity): Curve[] | undefined {
+  const fields = entity as unknown as Fields;
+  switch (entity.type) {
+    case 'LINE':
+      return polyline(fields.vertices ?? [], false);
+    case 'LWPOLYLINE':
+    case 'POLYLINE':
+      return polyline(fields.vertices ?? [], fields.shape === true);
+    case 'CIRCLE':
+      return fields.center && fields.radius! > 0 ? [circle(at(fields.center), fields.radius!)] : [];
+    case 'ARC': {
+      if (!fields.center || !(fields.radius! > 0)) return [];
+      const first = cleanDegrees(degrees(fields.startAngle!));
+      const sweep = (((cleanDegrees(degrees(fields.endAngle!)) - first) % 360) + 360) % 360 || 360;
+      return [{ kind: 'arc', centre: at(fields.center), radius: fields.radius!, first, sweep }];
+    }
+    case 'ELLIPSE':
+      return ellipse(fields);
+    case 'SPLINE':
+      return spline(fields);
+    default:
+      return undefined;
+  }
+}
+
+/** A bulge is the tangent of a quarter of the angle that an arc sweeps. Source: DXF reference, LWPOLYLINE. */
+function polyline(vertices: NonNullable<Fields['vertices']>, closed: boolean): Curve[] {
+  const ends = closed ? [...vertices, vertices[0]!] : vertices;
+  return ends.slice(1).flatMap((next, i): Curve[] => {
+    const from = ends[i]!;
+    if (distance2(at(from), at(next)) === 0) return [];
+    return from.bulge
+      ? [arcOnChord(at(from), at(next), degrees(4 * Math.atan(from.bulge)))]
+      : [line(at(from), at(next))];
+  });
+}
+
+function ellipse({ center, majorAxisEndPoint, axisRatio, startAngle, endAngle }: Fields): Curve[] {
+  if (!center || !majorAxisEndPoint) return [];
+  const [x, y] = at(majorAxisEndPoint);
+  const ratio = axisRatio ?? 1;
+  const first = cleanDegrees(degrees(startAngle ?? 0));
+  const turn = cleanDegrees(degrees((endAngle ?? 2 * Math.PI) - (startAngle ?? 0)));
+  const sweep = ((turn % 360) + 360) % 360 || 360;
+  const map: Affine2 = { x: [x, y], y: [-y * ratio, x * ratio], shift: at(center) };
+  return [carryCurve(map, { kind: 'arc', centre: [0, 0], radius: 1, first, sweep })];
+}
+
+function spline({ controlPoints, fitPoints, knotValues, degreeOfSplineCurve, closed }: Fields): Curve[] {
+  const degree = degreeOfSplineCurve ?? 3;
+  if (controlPoints && knotValues && knotValues.length === controlPoints.length + degree + 1)
+    return bezierPieces(controlPoints.map(at), knotValues, degree);
+  if (fitPoints && fitPoints.length > 1) return throughPoints(fitPoints.map(at), closed === true);
+  throw new FormatError(
+    'A spline in this DXF file has neither knots for its points nor points that it goes through.',
+  );
+}
+
+/** Curves one by one in mm, arcs as arcs. Source: DXF reference, AC1015. */
+export function writeDxf(paths: readonly DrawnPath[]): string {
+  if (paths.length === 0) throw new FormatError('There is nothing to write.');
+  let handle = 0x100;
+  const entity = (type: string, kind: string, ...pairs: (readonly [number, string | number])[]) =>
+    [
+      [0, type],
+      [5, (handle++).toString(16).toUpperCase()],
+      [100, 'AcDbEntity'],
+      [8, '0'],
+      [100, kind],
+      ...pairs,
+    ] as const;
+  const records = paths.flatMap(({ curves }) => curves.flatMap((curve) => [...entityOf(curve, entity)]));
+  const head = [
+    [0, 'SECTION'],
+    [2, 'HEADER'],
+    [9, '$ACADVER'],
+    [1, 'AC1015'],
+    [9, '$INSUNITS'],
+    [70, 4],
+    [0, 'ENDSEC'],
+    [0, 'SECTION'],
+    [2, 'ENTITIES'],
+  ] as const;
+  const all = [...head, ...records, [0, 'ENDSEC'] as const, [0, 'EOF'] as const];
+  return all.map(([code, value]) => `${code}\n${value}\n`).join('');
+}
+
+type Entity = (
+  type: string,
+  kind: string,
+  ...pairs: (readonly [number, string | number])[]
+) => readonly (readonly [number, string | number])[];
+
+function entityOf(curve: Curve, entity: Entity): readonly (readonly [number, string | number])[] {
+  const point = ([x, y]: Vec2, code = 10) =>
+    [
+      [code, x],
+      [code + 10, y],
+      [code + 20, 0],
+    ] as const;
+  switch (curve.kind) {
+    case 'line':
+      return entity('LINE', 'AcDbLine', ...point(curve.from), ...point(curve.to, 11));
+    case 'arc': {
+      const round = [...point(curve.centre), [40, curve.radius] as const];
+      if (Math.abs(curve.sweep) >= 360) return entity('CIRCLE', 'AcDbCircle', ...round);
+      const [first, last] =
+        curve.sweep > 0 ? [curve.first, curve.first + curve.sweep] : [curve.first + curve.sweep, curve.first];
+      return entity('ARC', 'AcDbCircle', ...round, [100, 'AcDbArc'], [50, first], [51, last]);
+    }
+    case 'ellipse': {
+      const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
+      const [first, last] = [curve.first, curve.first + curve.sweep].map(
+        (n) => ((isLeft ? n : -n) * Math.PI) / 180,
+      );
+      return entity(
+        'ELLIPSE',
+        'AcDbEllipse',
+        ...point(curve.centre),
+        ...point(curve.x, 11),
+        [40, Math.hypot(...curve.y) / Math.hypot(...curve.x)],
+        [41, Math.min(first!, last!)],
+        [42, Math.max(first!, last!)],
+      );
+    }
+    case 'bezier': {
+      const degree = curve.points.length - 1;
+      const knots = [...Array<number>(degree + 1).fill(0), ...Array<number>(degree + 1).fill(1)];
+      return entity(
+        'SPLINE',
+        'AcDbSpline',
+        [70, 8],
+        [71, degree],
+        [72, knots.length],
+        [73, curve.points.length],
+        [74, 0],
+        ...knots.map((knot) => [40, knot] as const),
+        ...curve.points.flatMap((pole) => [...point(pole)]),
+      );
+    }
+  }
+}

@@ -1,0 +1,17 @@
+/** Profiles of a document as outlines for a file. */
+import { definitionOf } from '../document/items.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import { pathsOnPlane } from '../profiles/together.ts';
+import type { DrawnPath } from './drawing.ts';
+import { FormatError } from './fault.ts';
+
+/** The profiles among items, in the frame of the first. Throws FormatError when there are none, or in several planes. */
+export function outlinesOf(document: KadrelDocument, ids: readonly ItemId[]): DrawnPath[] {
+  const profiles = ids.filter(
+    (id) => definitionOf(document, document.items[id]!).recipe.base.kind === 'profile',
+  );
+  if (profiles.length === 0) throw new FormatError('There is no profile to write: draw one first.');
+  const paths = pathsOnPlane(document, profiles);
+  if (!paths) throw new FormatError('These profiles lie in several planes: choose those of one plane.');
+  return paths.map(({ closed, curves }) => ({ closed, curves: curves.map(({ curve }) => curve) }));
+}

@@ -1,0 +1,404 @@
+/** SVG in and out: outlines only, at their true size. Source: SVG 1.1, W3C. */
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import svgpath from 'svgpath';
+import { degrees, radians } from '../space/angle.ts';
+import { cleanDegrees } from '../space/matrix.ts';
+import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
+import { SAME_POINT_MM, carryCurve, circle, endOf, line, startOf, type Curve } from '../profiles/curve.ts';
+import { boxOfPaths, type DrawnPath, type Drawing } from './drawing.ts';
+import { FormatError, requireText } from './fault.ts';
+
+/** A CSS pixel. Source: CSS Values and Units 3, 96 px = 1 in. */
+const PX_MM = 25.4 / 96;
+const UNITS: Readonly<Record<string, number>> = {
+  '': PX_MM,
+  px: PX_MM,
+  mm: 1,
+  cm: 10,
+  in: 25.4,
+  pt: 25.4 / 72,
+  pc: 25.4 / 6,
+  q: 0.25,
+};
+
+interface Node {
+  readonly tag: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: readonly Node[];
+}
+
+/** Throws FormatError with a sentence. The lower left corner of the page is the origin. */
+export function readSvg(text: string): Drawing {
+  requireText(text, 'SVG');
+  if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(text))
+    throw new FormatError('This SVG file defines entities, which are not read for safety.');
+  const valid = XMLValidator.validate(text);
+  if (valid !== true)
+    throw new FormatError(`This SVG file is broken in line ${valid.err.line}: ${valid.err.msg}`);
+  const root = parse(text).find(({ tag }) => tag === 'svg');
+  if (!root) throw new FormatError('This is no SVG file: it has no svg element.');
+  const ids = new Map<string, Node>();
+  index(root, ids);
+  const notes = new Set<string>();
+  const found: DrawnPath[] = [];
+  collect(root.children, pageMap(root), { ids, notes, found, depth: 0 });
+  const box = boxOfPaths(found);
+  if (!box) throw new FormatError('This SVG file has no outlines that could be drawn.');
+  return { paths: found, box, notes: [...notes] };
+}
+
+function parse(text: string): Node[] {
+  const parser = new XMLParser({
+    preserveOrder: true,
+    ignoreAttributes: false,
+    attributeNamePrefix: '',
+    processEntities: false,
+    removeNSPrefix: true,
+    parseTagValue: false,
+    parseAttributeValue: false,
+  });
+  type Raw = Readonly<Record<string, unknown>>;
+  const node = (raw: Raw): Node[] => {
+    const tag = Object.keys(raw).find((key) => key !== ':@');
+    if (tag === undefined || tag.startsWith('#') || tag.startsWith('?')) return [];
+    const children = raw[tag];
+    return [
+      {
+        tag,
+        attributes: (raw[':@'] ?? {}) as Readonly<Record<string, string>>,
+        children: Array.isArray(children) ? children.flatMap((child) => node(child as Raw)) : [],
+      },
+    ];
+  };
+  try {
+    return (parser.parse(text) as Raw[]).flatMap(node);
+  } catch (error) {
+    throw new FormatError(
+      `This SVG file is broken: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+}
+
+function index(node: Node, ids: Map<string, Node>): void {
+  const { id } = node.attributes;
+  if (id !== undefined && !ids.has(id)) ids.set(id, node);
+  for (const child of node.children) index(child, ids);
+}
+
+/** A length with its unit in mm; undefined for none, and for parts of an unknown whole. */
+function lengthOf(text: string | undefined): number | undefined {
+  const found = /^\s*([-+]?[\d.]+(?:e[-+]?\d+)?)\s*([a-z]*)\s*$/i.exec(text ?? '');
+  const unit = found && UNITS[found[2]!.toLowerCase()];
+  const value = found ? Number(found[1]) * (unit ?? NaN) : NaN;
+  return Number.isFinite(value) ? value : undefined;
+}
+
+/** From user units, Y down, to mm, Y up. */
+function pageMap({ attributes }: Node): Affine2 {
+  const view = (attributes.viewBox ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  const hasView = view.length === 4 && view.every(Number.isFinite) && view[2]! > 0 && view[3]! > 0;
+  const [x, y, w, h] = hasView ? (view as [number, number, number, number]) : [0, 0, 0, 0];
+  const [width, height] = [lengthOf(attributes.width), lengthOf(attributes.height)];
+  if (!hasView) {
+    const tall = height ?? 0;
+    return { x: [PX_MM, 0], y: [0, -PX_MM], shift: [0, tall] };
+  }
+  const sx = width === undefined ? (height === undefined ? PX_MM : height / h) : width / w;
+  const sy = height === undefined ? sx : height / h;
+  if (attributes.preserveAspectRatio?.trim().startsWith('none'))
+    return { x: [sx, 0], y: [0, -sy], shift: [-x * sx, (y + h) * sy] };
+  // Kept in proportion and in the middle of its page, as is usual.
+  const scale = Math.min(sx, sy);
+  const aside: Vec2 = [((sx - scale) * w) / 2, ((sy - scale) * h) / 2];
+  return { x: [scale, 0], y: [0, -scale], shift: [aside[0] - x * scale, aside[1] + (y + h) * scale] };
+}
+
+interface Collecting {
+  readonly ids: ReadonlyMap<string, Node>;
+  readonly notes: Set<string>;
+  readonly found: DrawnPath[];
+  readonly depth: number;
+}
+
+/** What holds no outline of its own, or is drawn only where something refers to it. */
+const HIDDEN = new Set([
+  'defs',
+  'clipPath',
+  'mask',
+  'symbol',
+  'pattern',
+  'marker',
+  'linearGradient',
+  'radialGradient',
+  'filter',
+]);
+const QUIET = new Set(['title', 'desc', 'metadata', 'style', 'script', 'namedview', 'animate', 'set']);
+/** Elements that refer to each other deeper than this refer to themselves. */
+const MOST_DEPTH = 50;
+
+function collect(nodes: readonly Node[], map: Affine2, around: Collecting): void {
+  if (around.depth > MOST_DEPTH) throw new FormatError('This SVG file refers to itself.');
+  for (const { tag, attributes, children } of nodes) {
+    if (HIDDEN.has(tag) || QUIET.has(tag) || isUnseen(attributes)) continue;
+    const own = chain2(map, transformOf(attributes.transform));
+    const inside = { ...around, depth: around.depth + 1 };
+    if (['g', 'svg', 'a', 'switch'].includes(tag)) collect(children, own, inside);
+    else if (tag === 'use') {
+      const target = around.ids.get((attributes.href ?? '').replace(/^#/, ''));
+      const [x, y] = [numberOf(attributes.x), numberOf(attributes.y)];
+      if (target)
+        collect(
+          target.tag === 'symbol' ? target.children : [target],
+          chain2(own, { x: [1, 0], y: [0, 1], shift: [x, y] }),
+          inside,
+        );
+    } else if (tag === 'text') around.notes.add('Texts are left out: turn them into outlines first.');
+    else if (tag === 'image') around.notes.add('Pictures are left out.');
+    else
+      for (const { closed, curves } of shapeOf(tag, attributes))
+        around.found.push({ closed, curves: curves.map((curve) => carryCurve(own, curve)) });
+  }
+}
+
+const isUnseen = ({ display, visibility, style }: Readonly<Record<string, string>>) =>
+  display === 'none' || visibility === 'hidden' || /display\s*:\s*none/.test(style ?? '');
+
+const numberOf = (text: string | undefined): number => {
+  const value = Number.parseFloat(text ?? '0');
+  if (!Number.isFinite(value)) throw new FormatError(`“${text}” in this SVG file is no number.`);
+  return value;
+};
+
+function shapeOf(tag: string, a: Readonly<Record<string, string>>): DrawnPath[] {
+  switch (tag) {
+    case 'path':
+      return pathOf(a.d ?? '');
+    case 'line':
+      return open([
+        [numberOf(a.x1), numberOf(a.y1)],
+        [numberOf(a.x2), numberOf(a.y2)],
+      ]);
+    case 'polyline':
+      return open(pointsOf(a.points));
+    case 'polygon': {
+      const points = pointsOf(a.points);
+      return points.length < 2 ? [] : [{ closed: true, curves: lines([...points, points[0]!]) }];
+    }
+    case 'circle': {
+      const radius = numberOf(a.r);
+      return radius > 0 ? [{ closed: true, curves: [circle([numberOf(a.cx), numberOf(a.cy)], radius)] }] : [];
+    }
+    case 'ellipse':
+      return ellipseOf([numberOf(a.cx), numberOf(a.cy)], numberOf(a.rx), numberOf(a.ry));
+    case 'rect':
+      return rectOf(a);
+    default:
+      return [];
+  }
+}
+
+const lines = (points: readonly Vec2[]): Curve[] =>
+  points.slice(1).flatMap((to, i) => (distance2(points[i]!, to) > 0 ? [line(points[i]!, to)] : []));
+const open = (points: readonly Vec2[]): DrawnPath[] => {
+  const curves = lines(points);
+  return curves.length > 0 ? [{ closed: false, curves }] : [];
+};
+
+function pointsOf(text = ''): Vec2[] {
+  const numbers = (text.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number);
+  return Array.from({ length: Math.floor(numbers.length / 2) }, (_, i) => [
+    numbers[2 * i]!,
+    numbers[2 * i + 1]!,
+  ]);
+}
+
+function ellipseOf(centre: Vec2, rx: number, ry: number): DrawnPath[] {
+  if (!(rx > 0 && ry > 0)) return [];
+  const unit: Affine2 = { x: [rx, 0], y: [0, ry], shift: centre };
+  return [{ closed: true, curves: [carryCurve(unit, circle([0, 0], 1))] }];
+}
+
+function rectOf(a: Readonly<Record<string, string>>): DrawnPath[] {
+  const [x, y, w, h] = [numberOf(a.x), numberOf(a.y), numberOf(a.width), numberOf(a.height)];
+  if (!(w > 0 && h > 0)) return [];
+  const rx = Math.min(numberOf(a.rx ?? a.ry), w / 2);
+  const ry = Math.min(numberOf(a.ry ?? a.rx), h / 2);
+  if (!(rx > 0 && ry > 0)) return pathOf(`M${x} ${y}h${w}v${h}h${-w}z`);
+  const arc = (dx: number, dy: number) => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
+  return pathOf(
+    `M${x + rx} ${y}h${w - 2 * rx}${arc(rx, ry)}v${h - 2 * ry}${arc(-rx, ry)}h${2 * rx - w}${arc(-rx, -ry)}v${2 * ry - h}${arc(rx, -ry)}z`,
+  );
+}
+
+/** Every command of the path language. */
+function pathOf(text: string): DrawnPath[] {
+  const parsed = svgpath(text).abs().unshort() as ReturnType<typeof svgpath> & { readonly err?: string };
+  if (parsed.err) throw new FormatError(`A path in this SVG file is broken: ${parsed.err}.`);
+  const found: DrawnPath[] = [];
+  let curves: Curve[] = [];
+  let start: Vec2 = [0, 0];
+  let at: Vec2 = [0, 0];
+  const finish = (closed: boolean) => {
+    const meets = curves.length > 1 && distance2(at, start) <= SAME_POINT_MM;
+    if (closed && distance2(at, start) > SAME_POINT_MM) curves.push(line(at, start));
+    if (curves.length > 0) found.push({ closed: closed || meets, curves });
+    curves = [];
+  };
+  const go = (to: Vec2, make: () => Curve | undefined) => {
+    const curve = make();
+    if (curve) curves.push(curve);
+    at = to;
+  };
+  parsed.iterate(([mark, ...n]) => {
+    const to: Vec2 = [n.at(-2)!, n.at(-1)!];
+    switch (mark as string) {
+      case 'M':
+        finish(false);
+        start = at = to;
+        return;
+      case 'Z':
+        finish(true);
+        at = start;
+        return;
+      case 'H':
+        return go([n[0]!, at[1]], () => (n[0] === at[0] ? undefined : line(at, [n[0]!, at[1]])));
+      case 'V':
+        return go([at[0], n[0]!], () => (n[0] === at[1] ? undefined : line(at, [at[0], n[0]!])));
+      case 'L':
+        return go(to, () => (distance2(at, to) === 0 ? undefined : line(at, to)));
+      case 'C':
+        return go(to, () => ({ kind: 'bezier', points: [at, [n[0]!, n[1]!], [n[2]!, n[3]!], to] }));
+      case 'Q':
+        return go(to, () => ({ kind: 'bezier', points: [at, [n[0]!, n[1]!], to] }));
+      case 'A':
+        return go(to, () => arcTo(at, to, n as unknown as ArcNumbers));
+    }
+  });
+  finish(false);
+  return found;
+}
+
+type ArcNumbers = readonly [
+  rx: number,
+  ry: number,
+  turn: number,
+  large: number,
+  left: number,
+  x: number,
+  y: number,
+];
+
+/** An arc told by its ends. Source: SVG 1.1, appendix F.6.5 and F.6.6. */
+function arcTo(from: Vec2, to: Vec2, [rx0, ry0, turn, large, sweeps]: ArcNumbers): Curve | undefined {
+  if (distance2(from, to) === 0) return undefined;
+  let [rx, ry] = [Math.abs(rx0), Math.abs(ry0)];
+  if (rx === 0 || ry === 0) return line(from, to);
+  const [c, s] = [Math.cos(radians(turn)), Math.sin(radians(turn))];
+  const half: Vec2 = [(from[0] - to[0]) / 2, (from[1] - to[1]) / 2];
+  const [u, v] = [c * half[0] + s * half[1], -s * half[0] + c * half[1]];
+  const wide = (u / rx) ** 2 + (v / ry) ** 2;
+  if (wide > 1) [rx, ry] = [rx * Math.sqrt(wide), ry * Math.sqrt(wide)];
+  const rest = (rx * ry) ** 2 - (rx * v) ** 2 - (ry * u) ** 2;
+  const size = Math.sqrt(Math.max(0, rest) / ((rx * v) ** 2 + (ry * u) ** 2)) * (large === sweeps ? -1 : 1);
+  const [p, q] = [(size * rx * v) / ry, (-size * ry * u) / rx];
+  const centre: Vec2 = [c * p - s * q + (from[0] + to[0]) / 2, s * p + c * q + (from[1] + to[1]) / 2];
+  const angle = (x: number, y: number) => degrees(Math.atan2(y / ry, x / rx));
+  const first = angle(u - p, v - q);
+  let sweep = (angle(-u - p, -v - q) - first) % 360;
+  if (sweeps && sweep < 0) sweep += 360;
+  if (!sweeps && sweep > 0) sweep -= 360;
+  const unit: Curve = {
+    kind: 'arc',
+    centre: [0, 0],
+    radius: 1,
+    first: cleanDegrees(first),
+    sweep: cleanDegrees(sweep),
+  };
+  return carryCurve({ x: [c * rx, s * rx], y: [-s * ry, c * ry], shift: centre }, unit);
+}
+
+/** Source: SVG 1.1, chapter 7.6, the transform attribute. */
+function transformOf(text: string | undefined): Affine2 {
+  let map: Affine2 = { x: [1, 0], y: [0, 1], shift: [0, 0] };
+  for (const [, name, list] of (text ?? '').matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
+    const n = list!
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number);
+    if (!n.every(Number.isFinite)) throw new FormatError(`“${text}” in this SVG file is no transform.`);
+    map = chain2(map, oneTransform(name!, n));
+  }
+  return map;
+}
+
+function oneTransform(name: string, n: readonly number[]): Affine2 {
+  const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = n;
+  const [cosine, sine] = [Math.cos(radians(a)), Math.sin(radians(a))];
+  switch (name) {
+    case 'matrix':
+      return { x: [a, b], y: [c, d], shift: [e, f] };
+    case 'translate':
+      return { x: [1, 0], y: [0, 1], shift: [a, b] };
+    case 'scale':
+      return { x: [a, 0], y: [0, n.length > 1 ? b : a], shift: [0, 0] };
+    case 'rotate': {
+      const turned: Affine2 = { x: [cosine, sine], y: [-sine, cosine], shift: [0, 0] };
+      const back: Affine2 = { x: [1, 0], y: [0, 1], shift: [-b, -c] };
+      return chain2({ x: [1, 0], y: [0, 1], shift: [b, c] }, chain2(turned, back));
+    }
+    case 'skewX':
+      return { x: [1, 0], y: [Math.tan(radians(a)), 1], shift: [0, 0] };
+    case 'skewY':
+      return { x: [1, Math.tan(radians(a))], y: [0, 1], shift: [0, 0] };
+    default:
+      throw new FormatError(`“${name}” in this SVG file is no transform.`);
+  }
+}
+
+/** Outlines at their true size: the page is their box, in mm, Y turned down as SVG has it. */
+export function writeSvg(paths: readonly DrawnPath[]): string {
+  const box = boxOfPaths(paths);
+  if (!box) throw new FormatError('There is nothing to write.');
+  const [w, h] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
+  const turned: Affine2 = { x: [1, 0], y: [0, -1], shift: [-box.min[0], box.max[1]] };
+  const drawn = paths.map((path) => {
+    const curves = path.curves.map((curve) => carryCurve(turned, curve));
+    return `  <path d="${pathText(curves, path.closed)}"/>\n`;
+  });
+  return (
+    `<?xml version="1.0" encoding="UTF-8"?>\n` +
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}" ` +
+    `fill="none" stroke="black" stroke-width="0.1">\n${drawn.join('')}</svg>\n`
+  );
+}
+
+function pathText(curves: readonly Curve[], closed: boolean): string {
+  const point = ([x, y]: Vec2) => `${x} ${y}`;
+  const marks = curves.map((curve) => {
+    const end = endOf(curve);
+    if (curve.kind === 'line') return `L${point(end)}`;
+    if (curve.kind === 'bezier') {
+      const [, ...rest] = curve.points;
+      if (rest.length > 3) throw new FormatError('A curve of a degree above 3 cannot be written as SVG.');
+      return `${rest.length === 2 ? 'Q' : 'C'}${rest.map(point).join(' ')}`;
+    }
+    const [rx, ry] =
+      curve.kind === 'arc' ? [curve.radius, curve.radius] : [Math.hypot(...curve.x), Math.hypot(...curve.y)];
+    const turn = curve.kind === 'arc' ? 0 : degrees(Math.atan2(curve.x[1], curve.x[0]));
+    const isLeft = curve.kind === 'arc' || curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
+    const way = curve.sweep > 0 === isLeft ? 1 : 0;
+    // A whole turn has no ends to be told by: it is written as two halves.
+    const halves = Math.abs(curve.sweep) > 359 ? [0.5, 1] : [1];
+    return halves
+      .map((part) => {
+        const to = part === 1 ? end : endOf({ ...curve, sweep: curve.sweep * part });
+        const large = halves.length === 1 && Math.abs(curve.sweep) > 180 ? 1 : 0;
+        return `A${rx} ${ry} ${turn} ${large} ${way} ${point(to)}`;
+      })
+      .join('');
+  });
+  return `M${point(startOf(curves[0]!))}${marks.join('')}${closed ? 'Z' : ''}`;
+}
