@@ -31,7 +31,7 @@ describe('SVG', () => {
   test.each([
     ['lines', 'M10 10H50V40L20 45Z'],
     ['relative lines', 'm10 10h40v30l-30 5z'],
-    ['cubic curves', 'M10 10C20 0 40 0 50 10S60 50 30 50L10 10Z'],
+    ['cubic curves', 'M10 10C20 0 40 0 50 10C60 20 60 50 30 50L10 10Z'],
     ['quadratic curves', 'M10 30Q30 -10 50 30T90 30L90 50L10 50Z'],
     ['arcs', 'M20 20A15 10 30 1 1 50 30A20 20 0 0 0 20 20Z'],
     ['small arcs', 'M20 20a10 10 0 0 0 10 10a5 8 -20 1 0 -10 -10z'],

@@ -1,6 +1,7 @@
 /** Profiles, regions and the bodies made from them, against published formulas and independent libraries. */
 import {
   areaBelow,
+  boxOfCurves,
   courseOf,
   outlineOf,
   pathArea,
@@ -459,4 +460,19 @@ describe('drawn curves', () => {
       1e-14,
     );
   });
+});
+
+test('boxes of letters are exact', () => {
+  const document = built([
+    ['text', { as: 'name', text: 'Sg8', height: 20 }],
+    ['raise', { as: 'letters', profiles: ['name'], height: 3 }],
+  ]);
+  const { base } = document.items[idOf(document, 'name')]!.recipe;
+  if (base.kind !== 'profile') throw new Error('A text is a profile.');
+  // The flat outline is measured by its own formulas, without the kernel.
+  const points = outlineOf(base.figure).flatMap(({ curves }) => curves.map(({ curve }) => curve));
+  const flat = boxOfCurves(points)!;
+  const { min, max } = measured(kernel, document, 'letters').box;
+  [flat.min[0], flat.min[1], 0].forEach((n, i) => near(min[i]!, n, 1e-10));
+  [flat.max[0], flat.max[1], 3].forEach((n, i) => near(max[i]!, n, 1e-10));
 });

@@ -150,7 +150,7 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
       <Closing found={found} traverse={traverse} />
       <p className="mt-1 max-w-[620px] text-[12px] text-ink2">
         Bearings run clockwise from +Y. Click points in the view, or paste rows of ΔX and ΔY from a
-        spreadsheet.
+        spreadsheet. Ctrl+Enter carries it out.
       </p>
     </>
   );

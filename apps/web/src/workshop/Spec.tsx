@@ -6,6 +6,7 @@ import {
   definitionOf,
   formatLength,
   formatMeasure,
+  isFlat,
   vectorOf,
   worldFromPart,
   type KadrelDocument,
@@ -119,7 +120,8 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
           />
         </div>
       </Section>
-      <Facts part={part} />
+      {/* What a profile measures stands with its recipe. */}
+      {!isFlat(base) && <Facts part={part} />}
     </>
   );
 }

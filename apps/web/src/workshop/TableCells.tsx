@@ -4,7 +4,7 @@ import clsx from 'clsx';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { exactNumber } from '../session/statement.ts';
-import { useSessionState } from './context.ts';
+import { useSession, useSessionState } from './context.ts';
 import { shownText } from './shown.ts';
 
 export interface TableProps {
@@ -120,6 +120,7 @@ function CellInput({
   set: (value: string) => void;
   onEnter: (() => void) | undefined;
 }) {
+  const session = useSession();
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (field.current && globalThis.document.activeElement !== field.current) field.current.value = shown;
@@ -128,6 +129,8 @@ function CellInput({
     if (event.key !== 'Enter') return;
     event.preventDefault();
     event.stopPropagation();
+    // With Ctrl the whole statement is carried out.
+    if (event.ctrlKey || event.metaKey) return void session.commit();
     const cell = event.currentTarget.closest('td')!;
     const column = [...cell.parentElement!.children].indexOf(cell);
     onEnter?.();
