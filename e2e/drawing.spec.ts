@@ -202,6 +202,47 @@ test('a loft from square to round, with a hollow', async ({ page }) => {
   expect(ada.problems).toEqual([]);
 });
 
+test('an outline brought in from a file in millimetres, embossed on a cylinder', async ({ page }) => {
+  const ada = await inNewProject(page, 'Jar');
+  await draws(ada, 'cylinder', { diameter: '60', height: '80' });
+  await startsVerb(page, 'work plane');
+  await page.getByRole('button', { name: /^from: / }).click();
+  await page.getByRole('menuitem', { name: /Front/ }).click();
+  await fills(page, 'offset', '40');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await startsVerb(page, 'bring in');
+  await page.getByLabel('SVG or DXF file').setInputFiles({
+    name: 'leaf.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><path d="M0 5A10 10 0 0 1 20 5A10 10 0 0 1 0 5Z"/></svg>',
+    ),
+  });
+  await expect(page.getByText(/20 mm × .* · 1 outline/)).toBeVisible();
+  await page.getByRole('button', { name: /^plane: / }).click();
+  await page.getByRole('menuitem', { name: 'Plane', exact: true }).click();
+  await fills(page, 'at X', '-10');
+  await fills(page, 'at Y', '-40');
+  await fills(page, 'at Z', '30');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Cylinder', 'leaf');
+  await startsVerb(page, 'emboss');
+  await fills(page, 'depth', '0.8');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  const whole = Math.PI * 900 * 80;
+  const { volume } = await ada.facts('Cylinder');
+  // About as much as its area times the depth.
+  expect(volume - whole).toBeGreaterThan(Math.PI * 100 * 0.8);
+  expect(volume - whole).toBeLessThan(Math.PI * 100 * 0.9);
+  await selects(page, 'Cylinder');
+  await page.getByRole('button', { name: 'Take out' }).click();
+  await expect.poll(async () => (await ada.facts('Cylinder')).volume).toBeCloseTo(whole, 6);
+  expect(ada.problems).toEqual([]);
+});
+
 test('a name plate with its text engraved', async ({ page }) => {
   const ada = await inNewProject(page, 'Plate');
   await ada.makesBox(['80', '24', '4'], ['0', '0', '0'], 'Plate');

@@ -462,6 +462,46 @@ describe('drawn curves', () => {
   });
 });
 
+describe('outlines laid on a cylinder', () => {
+  const laid = (how: string): Statement[] => [
+    ['cylinder', { as: 'mug', diameter: 60, height: 80 }],
+    ['plane', { as: 'before', on: 'front', offset: 40 }],
+    ['rectangle', { as: 'mark', on: 'before', width: 20, height: 10, from: 'centre', at: [0, -40, 40] }],
+    ['emboss', { part: 'mug', profiles: ['mark'], how, depth: 0.8 }],
+  ];
+  /** Between a cylinder and the plane through its axis, under a rectangle. Source: ∫√(r² − x²)dx, any table of integrals. */
+  const under = (r: number) => (10 * Math.sqrt(r * r - 100) + r * r * Math.asin(10 / r)) * 10;
+  const whole = PI * 900 * 80;
+
+  test.each([
+    ['emboss', whole + under(30.8) - under(30)],
+    ['engrave', whole - under(30) + under(29.2)],
+    ['imprint', whole],
+  ])('%s', (how, volume) => {
+    const found = measured(kernel, built(laid(how)), 'mug');
+    near(found.volume, volume, 1e-9);
+    expect(found.watertight).toBe(true);
+  });
+
+  test('what is only marked is a face of its own, with the area of the arc over the outline', () => {
+    const document = built(laid('imprint'));
+    const { snaps } = kernel.facts(document, idOf(document, 'mug'));
+    expect([...snaps.faceName].map((i) => snaps.names[i])).toContain('imprint.side');
+  });
+
+  test('an outline beside the solid is refused', () => {
+    const document = built([...laid('emboss'), ['move', { parts: ['mark'], by: [25, 0, 0] }]]);
+    expect(kernel.problemOf(document, idOf(document, 'mug'))).toBeUndefined();
+    const beside = built([
+      ['cylinder', { as: 'mug', diameter: 60, height: 80 }],
+      ['plane', { as: 'before', on: 'front', offset: 40 }],
+      ['circle', { as: 'mark', on: 'before', diameter: 20, at: [25, -40, 40] }],
+      ['emboss', { part: 'mug', profiles: ['mark'], depth: 0.8 }],
+    ]);
+    expect(kernel.problemOf(beside, idOf(beside, 'mug'))?.reason).toContain('beyond the solid');
+  });
+});
+
 test('boxes of letters are exact', () => {
   const document = built([
     ['text', { as: 'name', text: 'Sg8', height: 20 }],

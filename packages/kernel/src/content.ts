@@ -6,6 +6,7 @@ import {
   chain,
   definitionOf,
   inverse,
+  pathsOnPlane,
   placedIn,
   poseOfPlacement,
   prismCorners,
@@ -16,6 +17,8 @@ import {
   type KadrelDocument,
   type Matrix,
   type Part,
+  type Path,
+  type Regions,
   type Placed,
   type Pose,
   type SolidBase,
@@ -44,6 +47,15 @@ export type Content =
   | BodyContent
   /** A plain solid under a linear map of its own frame, nine numbers row by row. */
   | { readonly kind: 'stretched'; readonly of: SolidContent; readonly by: Matrix }
+  /** Regions in a frame of its own, laid on a solid square to their plane. */
+  | {
+      readonly kind: 'embossed';
+      readonly of: Content;
+      readonly frame: Pose;
+      readonly paths: readonly Path[];
+      readonly regions: Regions;
+      readonly depth: number;
+    }
   /** Mirrored in its own X. */
   | { readonly kind: 'mirrored'; readonly of: Content }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
@@ -66,6 +78,23 @@ export function contentOf(document: KadrelDocument, id: ItemId, variant: Variant
 }
 
 function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
+  return part.recipe.steps.reduce<Content>(
+    (of, step) => {
+      const paths = pathsOnPlane(document, step.profiles);
+      if (!paths)
+        return {
+          kind: 'fault',
+          reason: `The profiles on ${part.name} no longer lie in one plane.`,
+          remedy: 'Move them into one plane again.',
+        };
+      const { regions, frame, depth } = step;
+      return { kind: 'embossed', of, frame: poseOfPlacement(frame), paths, regions, depth: valueOf(depth) };
+    },
+    baseContent(document, part, extra),
+  );
+}
+
+function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
   const { base } = part.recipe;
   switch (base.kind) {
     case 'stretched':
@@ -132,6 +161,10 @@ export function keyOf(content: Content): string {
   if (content.kind === 'prism') return `prism(${content.corners.join(',')};${content.height})`;
   if (content.kind === 'mirrored') return `mirrored(${keyOf(content.of)})`;
   if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
+  if (content.kind === 'embossed') {
+    const { of, ...own } = content;
+    return `embossed(${JSON.stringify(own)};${keyOf(of)})`;
+  }
   // What is made from profiles is long and seldom the same: it is its own key.
   if (content.kind !== 'combine') return JSON.stringify(content);
   const operands = content.operands.map(

@@ -64,6 +64,7 @@ import {
 import { buildFromOperands, buildSolid } from './shapes/build.ts';
 import type { Operand } from './shapes/combine.ts';
 import { buildDrilled, drillingOf } from './shapes/drilled.ts';
+import { buildEmbossed } from './shapes/embossed.ts';
 import { buildMirrored } from './shapes/mirrored.ts';
 import type { NamedShape } from './shapes/named.ts';
 import {
@@ -398,6 +399,8 @@ export class Evaluator {
 
   private make(content: Content, used: Set<string>): NamedShape {
     if (content.kind === 'combine') return this.combined(content, used);
+    if (content.kind === 'embossed')
+      return buildEmbossed(this.occt, this.shapeOf(content.of, keyOf(content.of), used), content);
     if (content.kind === 'mirrored')
       return buildMirrored(this.occt, this.shapeOf(content.of, keyOf(content.of), used));
     return buildSolid(this.occt, content);

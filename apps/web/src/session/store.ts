@@ -687,7 +687,13 @@ function fromSelection({ selection, document }: SessionState, verbId: string): T
   const { blanks } = verbNamed(verbId)!;
   const [first, ...others] = selection;
   const isProfile = (id: ItemId) => document.items[id]?.recipe.base.kind === 'profile';
-  if (blanks.profiles) return { profiles: selection.filter(isProfile) };
+  if (blanks.profiles) {
+    const solid = selection.find((id) => !isProfile(id));
+    return {
+      profiles: selection.filter(isProfile),
+      ...(blanks.part && solid !== undefined ? { part: solid } : {}),
+    };
+  }
   if (blanks.profile) return isProfile(first!) ? { profile: first } : {};
   if (blanks.section && blanks.path)
     return { section: first, ...(others.length > 0 ? { path: others[0] } : {}) };

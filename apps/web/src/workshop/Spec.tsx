@@ -24,6 +24,7 @@ import { ManyParts } from './ManyParts.tsx';
 import { NumberField, Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
 import { Section } from './Section.tsx';
+import { Steps } from './Steps.tsx';
 
 /** The exact numbers of what is selected. */
 export function Spec() {
@@ -112,6 +113,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
       {measures && <Overall part={part} values={boxSize(measures.box)} />}
       <Resets part={part} />
       <Recipe part={part} />
+      <Steps part={part} />
       <Section title="Colour">
         <div className="flex items-center gap-2 px-3.5">
           <ColourField

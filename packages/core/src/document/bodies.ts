@@ -138,9 +138,28 @@ export const bodyBases = [
   capBase,
 ] as const;
 
+/** Regions of profiles, laid on a solid square to their plane: raised out of it, cut into it, or only marked on it. */
+const embossStep = z.strictObject({
+  kind: z.literal('emboss'),
+  profiles,
+  regions: regionsSchema,
+  /** Where the plane of the profiles stands in the part's own frame: mm, and degrees about X, then Y, then Z. */
+  frame: z.strictObject({ origin: vectorSchema, turn: vectorSchema }),
+  /** Out of the surface; less than zero is into it, and 0 only marks the outline. */
+  depth: numberSchema,
+});
+export const stepSchema = z.discriminatedUnion('kind', [embossStep]);
+export type Step = z.infer<typeof stepSchema>;
+
+interface WithReferences {
+  readonly base: object;
+  readonly steps: readonly { readonly profiles: readonly string[] }[];
+}
 /** Ids of the profiles that a recipe refers to. */
-export const referencesIn = (base: object): readonly string[] =>
-  'profiles' in base ? (base.profiles as readonly string[]) : [];
+export const referencesIn = ({ base, steps }: WithReferences): readonly string[] => [
+  ...('profiles' in base ? (base.profiles as readonly string[]) : []),
+  ...steps.flatMap((step) => step.profiles),
+];
 
 export type BodyBase = z.infer<(typeof bodyBases)[number]>;
 export type BodyOf<K extends BodyBase['kind']> = Extract<BodyBase, { kind: K }>;

@@ -30,6 +30,7 @@ export function recalculate(draft: KadrelDocument): string[] {
     part.placement.origin = each(part.placement.origin, 'length', -Infinity);
     part.placement.turn = each(part.placement.turn, 'angle', -Infinity);
     const { base } = part.recipe;
+    for (const step of part.recipe.steps) mapNumbers(step, (n, kind) => update(n, kind, -Infinity));
     if (base.kind === 'box') base.size = each(base.size, 'length', Number.MIN_VALUE);
     if (isBody(base)) {
       mapNumbers(base, (n, kind) => update(n, kind, -Infinity));

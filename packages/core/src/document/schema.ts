@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../quantity/units.ts';
 import { layoutSchema, memberKeySchema } from './layout.ts';
-import { bodyBases, referencesIn } from './bodies.ts';
+import { bodyBases, referencesIn, stepSchema } from './bodies.ts';
 import { finite, numberSchema, pointSchema, vectorSchema } from './numbers.ts';
 
 export type { Num, NumVector } from './numbers.ts';
@@ -145,7 +145,7 @@ const partSchema = z.strictObject({
   snappable: z.boolean(),
   placement: placementSchema,
   datum: datumSchema,
-  recipe: z.strictObject({ base: baseSchema, steps: z.array(z.never()) }),
+  recipe: z.strictObject({ base: baseSchema, steps: z.array(stepSchema) }),
   /** How it was before it was first resized; what Reset brings back. */
   made: z
     .strictObject({
@@ -221,7 +221,7 @@ export const documentSchema = shapeSchema.superRefine((document, context) => {
       fault(['items', id, 'recipe'], `${item.name} is linked to ${base.to}, which is not there.`);
     if (base.kind === 'link' && document.items[base.to]?.recipe.base.kind === 'link')
       fault(['items', id, 'recipe'], `${item.name} is linked to a link.`);
-    for (const profile of referencesIn(base))
+    for (const profile of referencesIn(item.recipe))
       if (document.items[profile]?.recipe.base.kind !== 'profile')
         fault(['items', id, 'recipe'], `${item.name} is made from ${profile}, which is no profile.`);
     if (isWithinItself(document.items, item))

@@ -42,7 +42,8 @@ function copyBelow(
 /** A link among what was copied goes with the copy of what it is linked to. */
 function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
   for (const copy of copied.values()) {
-    const { base } = draft.items[copy]!.recipe;
+    const { base, steps } = draft.items[copy]!.recipe;
+    for (const step of steps) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
     if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
   }

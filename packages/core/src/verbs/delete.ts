@@ -44,7 +44,7 @@ function madeFrom(document: KadrelDocument, part: Part, going: readonly ItemId[]
   const below = new Set(withAllBelow(document, part.id).map(({ id }) => id));
   const gone = new Set(going.flatMap((id) => withAllBelow(document, id).map((one) => one.id)));
   return Object.values(document.items).find(
-    (item) => !gone.has(item.id) && referencesIn(item.recipe.base).some((id) => below.has(id)),
+    (item) => !gone.has(item.id) && referencesIn(item.recipe).some((id) => below.has(id)),
   );
 }
 

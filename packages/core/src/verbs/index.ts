@@ -13,6 +13,8 @@ import { tiers } from './tiers.ts';
 import { traverse, line, relay } from './traverse.ts';
 import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
 import { bring } from './bring.ts';
+import { emboss } from './emboss.ts';
+import { step } from './steps.ts';
 import { plane } from './plane.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
@@ -93,6 +95,7 @@ export const VERBS = [
   sweep,
   wall,
   plane,
+  emboss,
   pin,
   move,
   turn,
@@ -125,6 +128,7 @@ export const VERBS = [
   change,
   relay,
   setAxis,
+  step,
   rename,
   number,
   group,

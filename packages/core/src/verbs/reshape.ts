@@ -163,7 +163,7 @@ function mapPart(
   if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
   const { base } = part.recipe;
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
-  if (isBody(base))
+  if (isBody(base) || part.recipe.steps.length > 0)
     return refuse(
       'body',
       `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile.`,

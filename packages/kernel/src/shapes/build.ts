@@ -25,7 +25,7 @@ function requireSize(size: number, what: string): void {
 
 export function buildSolid(
   occt: Occt,
-  content: Exclude<Content, { kind: 'combine' | 'mirrored' }>,
+  content: Exclude<Content, { kind: 'combine' | 'mirrored' | 'embossed' }>,
 ): NamedShape {
   if (content.kind === 'stretched') {
     requireSizes(content.of);

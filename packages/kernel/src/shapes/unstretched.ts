@@ -70,7 +70,7 @@ interface Plain {
 /** The content under a map about its origin, where every solid in it stays, or becomes, plain. */
 function without(content: Content, map: Matrix): Plain | undefined {
   // A mirror image within what is stretched is left to the kernel's own integration.
-  if (content.kind === 'mirrored' || isBodyContent(content)) return undefined;
+  if (content.kind === 'mirrored' || content.kind === 'embossed' || isBodyContent(content)) return undefined;
   if (content.kind === 'combine') {
     const operands = content.operands.map(({ tag, pose, content: inner }) => {
       const local = multiply(transposed(pose.turn), multiply(map, pose.turn));
