@@ -6,6 +6,7 @@ import {
   outlineOf,
   pathArea,
   traverseOf,
+  type DrawnPath,
   type FigureOf,
   type KadrelDocument,
   type Path,
@@ -460,6 +461,46 @@ describe('drawn curves', () => {
       1e-14,
     );
   });
+});
+
+describe('offsets', () => {
+  const beside = (sides: number, by: number, corners: 'round' | 'square') => {
+    const document = built([['polygon', { as: 'it', sides, width: 60 }]]);
+    const paths = kernel.answer(document, { ask: 'offset', profile: idOf(document, 'it'), by, corners });
+    return Math.abs((paths as DrawnPath[])[0]!.curves.reduce((sum, curve) => sum + areaBelow(curve), 0));
+  };
+
+  test.each([3, 4, 5, 8, 12])('of a polygon of %s sides follow the Steiner formula', (n) => {
+    // Source: Steiner formula, A + Pd + πd² with round corners; with square ones the corners are kites, d² tan(turn/2).
+    const area = (n / 2) * 900 * Math.sin((2 * PI) / n);
+    const perimeter = n * 60 * Math.sin(PI / n);
+    near(beside(n, 4, 'round'), area + 4 * perimeter + 16 * PI);
+    const kites = n * Math.tan(PI / n);
+    near(beside(n, 4, 'square'), area + 4 * perimeter + 16 * kites);
+    near(beside(n, -3, 'square'), area - 3 * perimeter + 9 * kites);
+  });
+});
+
+test('a plane cuts the outlines of a part', () => {
+  const document = built([
+    ['box', { as: 'block', size: [40, 30, 20] }],
+    ['cylinder', { as: 'drill', diameter: 10, height: 40, at: [20, 15, -5] }],
+    ['subtract', { as: 'bored', from: 'block', parts: ['drill'] }],
+  ]);
+  const cut = (height: number) =>
+    kernel.answer(document, {
+      ask: 'cut',
+      part: idOf(document, 'bored'),
+      plane: { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, height] },
+    }) as DrawnPath[];
+  for (const height of [0, 7, 20]) {
+    const areas = cut(height).map(({ curves }) =>
+      Math.abs(curves.reduce((sum, one) => sum + areaBelow(one), 0)),
+    );
+    near(Math.max(...areas), 1200);
+    near(Math.min(...areas), 25 * PI);
+  }
+  expect(() => cut(21)).toThrow('does not meet');
 });
 
 describe('outlines laid on a cylinder', () => {

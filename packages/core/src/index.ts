@@ -50,6 +50,7 @@ export { readDxf, writeDxf } from './formats/dxf.ts';
 export { joined, type Drawing, type DrawnPath } from './formats/drawing.ts';
 export { FormatError } from './formats/fault.ts';
 export * from './profiles/together.ts';
+export { throughPoints } from './profiles/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
 export { areClear } from './profiles/crossing.ts';
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';

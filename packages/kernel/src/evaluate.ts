@@ -9,7 +9,9 @@ import {
   boxSize,
   determinant,
   filledArea,
+  chain,
   pathLength,
+  pathsOf,
   pathsOnPlane,
   frameAlong,
   length,
@@ -50,6 +52,7 @@ import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { exactBox, measureShape, type Measures } from './facts/measure.ts';
+import { cutOutlines, parallelsOf } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
   BuildError,
@@ -256,6 +259,11 @@ export class Evaluator {
         return question.frame === 'own'
           ? this.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
           : this.measure(document, question.part).box;
+      if (question.ask === 'offset') {
+        const paths = pathsOf(document, question.profile);
+        return parallelsOf(this.occt, paths, question.by, question.corners);
+      }
+      if (question.ask === 'cut') return this.cut(document, question.part, question.plane);
       if (question.ask === 'regions') return this.regions(document, question.profiles);
       if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
       const { moving, fixed, towards } = question;
@@ -395,6 +403,20 @@ export class Evaluator {
         return { curves: [...curves], at: [...at] as [number, number], area: properties.Mass(), triangles };
       }),
     );
+  }
+
+  /** Outlines of the solids of a part where a plane meets them. */
+  private cut(document: KadrelDocument, part: ItemId, plane: Pose): Replies['cut'] {
+    const there = inverse(plane);
+    const found = this.solidsOf(document, part)
+      .filter(({ measures }) => measures.solids > 0)
+      .flatMap(({ named, pose }) =>
+        scope((keep) => {
+          const shape = keep(moved(this.occt, named.shape, chain(there, pose)));
+          return cutOutlines(this.occt, shape);
+        }),
+      );
+    return found;
   }
 
   private make(content: Content, used: Set<string>): NamedShape {

@@ -64,7 +64,9 @@ function replyKey(document: KadrelDocument, question: Question): string {
       ? [...question.moving, ...question.fixed].map(({ part }) => part)
       : question.ask === 'regions'
         ? question.profiles
-        : [question.part];
+        : question.ask === 'offset'
+          ? [question.profile]
+          : [question.part];
   const standing = parts.map((part) => {
     const { turn, shift } = worldFromPart(document, part);
     const made = isWhole(document, document.items[part]!)

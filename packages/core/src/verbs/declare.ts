@@ -3,7 +3,7 @@
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
 import type { Pose } from '../space/pose.ts';
-import type { Drawing } from '../formats/drawing.ts';
+import type { Drawing, DrawnPath } from '../formats/drawing.ts';
 import type { Region2, Regions } from '../document/bodies.ts';
 import type { WayCurve } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
@@ -166,6 +166,15 @@ export type Question =
   | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
   /** The bounded areas between the curves of profiles, in the frame of the first. */
   | { readonly ask: 'regions'; readonly profiles: readonly ItemId[] }
+  /** Outlines beside a profile, in its own frame: outward, or to the left of an open one, mm. */
+  | {
+      readonly ask: 'offset';
+      readonly profile: ItemId;
+      readonly by: number;
+      readonly corners: 'round' | 'square';
+    }
+  /** The borders of what a plane and a part have in common, in the frame of the plane. */
+  | { readonly ask: 'cut'; readonly part: ItemId; readonly plane: Pose }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
   | {
       readonly ask: 'contact';
@@ -178,6 +187,8 @@ export interface Replies {
   extent: readonly [number, number];
   contact: number | null;
   regions: readonly RegionFound[];
+  offset: readonly DrawnPath[];
+  cut: readonly DrawnPath[];
 }
 
 export interface RegionFound extends Region2 {

@@ -15,6 +15,7 @@ import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures
 import { bring } from './bring.ts';
 import { emboss } from './emboss.ts';
 import { step } from './steps.ts';
+import { join, offset, outline } from './outlines.ts';
 import { plane } from './plane.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
@@ -89,6 +90,9 @@ export const VERBS = [
   curve,
   text,
   bring,
+  offset,
+  join,
+  outline,
   raise,
   revolve,
   loft,

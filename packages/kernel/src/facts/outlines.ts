@@ -1,0 +1,75 @@
+/** Outlines that the kernel finds: beside drawn ones, and where a plane meets a solid. */
+import { pathArea, type DrawnPath, type Path } from '@kadrel/core';
+import { BuildError, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { pathsOfEdges } from '../shapes/curves.ts';
+import { edgesOfPath, wireOf } from '../shapes/edges.ts';
+import { exactBox } from './measure.ts';
+
+/**
+ * Parallels of outlines at a distance: outward of closed ones, to the left of open ones; less than zero is the other way.
+ * Throws BuildError.
+ */
+export function parallelsOf(
+  occt: Occt,
+  paths: readonly Path[],
+  by: number,
+  corners: 'round' | 'square',
+): DrawnPath[] {
+  return paths.flatMap((path) =>
+    scope((keep) => {
+      const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
+      const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';
+      const only = path.curves.length === 1 ? path.curves[0]!.curve : undefined;
+      if (!path.closed && only?.kind === 'line') return [besideLine(only, by)];
+      const operation = keep(new occt.BRepOffsetAPI_MakeOffset(wire, join, !path.closed));
+      operation.Perform(path.closed ? by : isLeftPositive(path) ? by : -by, 0);
+      const made = operation.IsDone() ? keep(operation.Shape()) : undefined;
+      const edges = made ? occurrences(occt, made, 'TopAbs_EDGE', keep) : [];
+      if (edges.length === 0)
+        throw new BuildError(
+          `There is no room for an outline ${Math.abs(by)} mm away.`,
+          'Make the distance smaller, or go to the other side.',
+        );
+      return pathsOfEdges(occt, edges);
+    }),
+  );
+}
+
+/** The kernel goes to the right of an open outline whose ends it takes to be closed counter-clockwise. */
+const isLeftPositive = (path: Path) => pathArea(path) < 0;
+
+function besideLine(
+  line: { from: readonly [number, number]; to: readonly [number, number] },
+  by: number,
+): DrawnPath {
+  const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
+  const size = Math.hypot(dx, dy);
+  const aside = [(-dy / size) * by, (dx / size) * by] as const;
+  return {
+    closed: false,
+    curves: [
+      {
+        kind: 'line',
+        from: [line.from[0] + aside[0], line.from[1] + aside[1]],
+        to: [line.to[0] + aside[0], line.to[1] + aside[1]],
+      },
+    ],
+  };
+}
+
+/** The borders of what a solid and the XY plane have in common. Throws BuildError when they do not meet. */
+export function cutOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
+  return scope((keep) => {
+    const { min, max } = exactBox(occt, shape);
+    const plane = keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), keep(new occt.gp_Dir(0, 0, 1))));
+    const sheet = keep(
+      keep(new occt.BRepBuilderAPI_MakeFace(plane, min[0] - 1, max[0] + 1, min[1] - 1, max[1] + 1)).Face(),
+    );
+    const common = keep(new occt.BRepAlgoAPI_Common(sheet, shape, progressRange(occt, keep)));
+    const edges = occurrences(occt, keep(common.Shape()), 'TopAbs_EDGE', keep);
+    common.Clear();
+    if (edges.length === 0)
+      throw new BuildError('The plane does not meet this part.', 'Move the plane into the part.');
+    return pathsOfEdges(occt, edges);
+  });
+}
