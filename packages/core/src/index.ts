@@ -52,6 +52,7 @@ export { FormatError } from './formats/fault.ts';
 export * from './profiles/together.ts';
 export { throughPoints } from './profiles/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
+export { parallelPath } from './profiles/parallel.ts';
 export { areClear } from './profiles/crossing.ts';
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';

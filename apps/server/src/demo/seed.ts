@@ -13,6 +13,7 @@ import {
 } from '@kadrel/core';
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
+import marbleRun from './marble-run.json' with { type: 'json' };
 import orchardHive from './orchard-hive.json' with { type: 'json' };
 import tramShelter from './tram-shelter.json' with { type: 'json' };
 
@@ -23,7 +24,7 @@ interface DemoLedger {
   readonly ledger: readonly (Typed & { readonly verb: string })[];
 }
 
-const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter];
+const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter, marbleRun];
 
 @Injectable()
 export class DemoSeed {

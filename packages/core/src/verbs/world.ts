@@ -1,9 +1,11 @@
 /** What statements may know of built geometry. */
-import { baseBox, definitionOf, worldFromPart } from '../document/items.ts';
-import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import { baseBox, definitionOf, valueOf, worldFromPart } from '../document/items.ts';
+import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import { boxOfCurves } from '../profiles/curve.ts';
+import { pathsOnPlane } from '../profiles/together.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
 import { carryBox, unionBoxes, type Box } from '../space/box.ts';
-import { AT_ORIGIN, chain, inverse } from '../space/pose.ts';
+import { AT_ORIGIN, chain, inverse, isQuarterTurn } from '../space/pose.ts';
 import { snapShape, type SnapShape } from '../snapping/shape.ts';
 import { refuse, type Question, type Refusal, type Replies } from './declare.ts';
 
@@ -26,7 +28,7 @@ export interface World {
 export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World => ({
   newId,
   shapeOf(part) {
-    const box = baseBox(document.items[part]!.recipe.base);
+    const box = plainBox(document, document.items[part]!);
     return box
       ? { box, snaps: NO_FEATURES }
       : refuse('no-kernel', 'There is no kernel here: give points by number.');
@@ -36,13 +38,29 @@ export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World
     const { part, frame } = question;
     const toFrame = frame === 'own' ? inverse(worldFromPart(document, part)) : AT_ORIGIN;
     const boxes = placedOf(document, part).map(({ leaf, pose }) => {
-      const { base } = definitionOf(document, document.items[leaf]!).recipe;
-      // Every corner of a box is a corner of the box round it, however it is turned.
-      return base.kind === 'box' ? carryBox(chain(toFrame, pose), baseBox(base)!) : undefined;
+      const part = definitionOf(document, document.items[leaf]!);
+      const box = plainBox(document, part);
+      const placed = chain(toFrame, pose);
+      // Every corner of a box is a corner of the box round it, however it is turned; of others only by quarter turns.
+      return box && (part.recipe.base.kind === 'box' || isQuarterTurn(placed.turn))
+        ? carryBox(placed, box)
+        : undefined;
     });
     return boxes.every((box) => box !== undefined) ? unionBoxes(boxes) : undefined;
   },
 });
+
+/** The box of a plain solid, or of whole profiles raised upright. */
+function plainBox(document: KadrelDocument, part: Part): Box | undefined {
+  const { base, steps } = part.recipe;
+  if (steps.length > 0) return undefined;
+  if (base.kind !== 'raise' || base.regions !== 'all' || valueOf(base.draft) !== 0) return baseBox(base);
+  const paths = pathsOnPlane(document, base.profiles) ?? [];
+  const flat = boxOfCurves(
+    paths.filter(({ closed }) => closed).flatMap(({ curves }) => curves.map(({ curve }) => curve)),
+  );
+  return flat && { min: [...flat.min, -valueOf(base.down)], max: [...flat.max, valueOf(base.height)] };
+}
 
 const NO_FEATURES: SnapShape = snapShape({
   points: new Float64Array(),

@@ -2,6 +2,7 @@
 import {
   add2,
   left2,
+  parallelPath,
   pathArea,
   scale2,
   startOf,
@@ -73,10 +74,14 @@ function footprint(occt: Occt, path: Path, content: Wall, keep: Keep): NamedEdge
 
 /** A closed outline beside another. @param out how far outward, mm; negative is inward */
 function parallel(occt: Occt, path: Path, out: number, prefix: string, keep: Keep): NamedEdge[] {
+  const exact = parallelPath(path, pathArea(path) > 0 ? -out : out);
+  if (exact) return prefixed(edgesOfPath(occt, exact, keep), prefix);
   const { wire, edges } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
-  const named = edges.map(({ name, edge }) => ({ name: `${prefix}${name}`, edge }));
-  return out === 0 ? named : offsetEdges(occt, wire, named, out, false, keep);
+  return offsetEdges(occt, wire, prefixed(edges, prefix), out, false, keep);
 }
+
+const prefixed = (edges: readonly NamedEdge[], prefix: string): NamedEdge[] =>
+  edges.map(({ name, edge }) => ({ name: `${prefix}${name}`, edge }));
 
 function offsetEdges(
   occt: Occt,
@@ -175,35 +180,20 @@ const endsOfEdges =
 
 /** @param by how far to the left of the way, mm */
 function openParallel(occt: Occt, path: Path, by: number, prefix: string, keep: Keep): NamedEdge[] {
-  const edges = edgesOfPath(occt, path, keep).map(({ name, edge }) => ({ name: `${prefix}${name}`, edge }));
-  if (by === 0) return edges;
-  const only = path.curves.length === 1 ? path.curves[0]!.curve : undefined;
-  if (only?.kind === 'line') {
-    const aside = scale2(left2(unit2(subtract2(only.to, only.from))), by);
-    return edgesOfPath(
-      occt,
-      {
-        closed: false,
-        curves: [
-          {
-            name: `${prefix}${path.curves[0]!.name}`,
-            curve: { kind: 'line', from: add2(only.from, aside), to: add2(only.to, aside) },
-          },
-        ],
-      },
-      keep,
-    );
-  }
-  const { wire, edges: joined } = wireOf(occt, edges, keep);
+  const exact = by === 0 ? path : parallelPath(path, by);
+  if (exact) return prefixed(edgesOfPath(occt, exact, keep), prefix);
+  const { wire, edges } = wireOf(occt, prefixed(edgesOfPath(occt, path, keep), prefix), keep);
   // The kernel's sign depends on the outline: the side is told by where the first end comes to lie.
   const first = path.curves[0]!.curve;
   const wanted = add2(startOf(first), scale2(left2(unit2(velocityAt(first, 0))), by));
   for (const sign of [1, -1]) {
-    const found = offsetEdges(occt, wire, joined, sign * by, true, keep);
-    if (endsOfEdges(occt, keep)(found).some((end) => near(end, wanted) < 1e-5)) return found;
+    const found = offsetEdges(occt, wire, edges, sign * by, true, keep);
+    if (endsOfEdges(occt, keep)(found).some((end) => near(end, wanted) < SIDE_MM)) return found;
   }
   throw new BuildError('The wall could not be laid beside this outline.', 'Make it thinner.');
 }
+/** The end of the right side lies within this of where it should, mm. */
+const SIDE_MM = 1e-5;
 
 function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: number): Operand {
   const opening = openings[index]!;

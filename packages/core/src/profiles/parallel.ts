@@ -1,0 +1,73 @@
+/** Outlines of straight legs and arcs beside others, with mitred corners: exact, leg by leg. */
+import {
+  add2,
+  cross2,
+  distance2,
+  dot2,
+  left2,
+  scale2,
+  subtract2,
+  unit2,
+  type Vec2,
+} from '../space/vector2.ts';
+import { cleanLength } from '../space/rounding.ts';
+import { endOf, line, startOf, type Curve } from './curve.ts';
+import type { NamedCurve, Path } from './outline.ts';
+
+/** Ends of curves that go on in one direction meet beside them too; farther apart than this (mm) they do not. */
+const TANGENT_MM = 1e-7;
+
+/**
+ * The path at a distance to the left of its way, mm; undefined where that is more than moving each leg aside: corners beside
+ * arcs, legs that would vanish, free curves. The kernel knows those.
+ */
+export function parallelPath({ closed, curves }: Path, by: number): Path | undefined {
+  const moved: Curve[] = [];
+  for (const { curve } of curves) {
+    const aside = besideCurve(curve, by);
+    if (!aside) return undefined;
+    moved.push(aside);
+  }
+  const corners = moved.map((curve, i) => {
+    const next = moved[(i + 1) % moved.length]!;
+    if (!closed && i === moved.length - 1) return endOf(curve);
+    return meeting(curve, next);
+  });
+  const made: NamedCurve[] = [];
+  for (const [i, curve] of moved.entries()) {
+    const end = corners[i];
+    const start = !closed && i === 0 ? startOf(curve) : corners[(i + moved.length - 1) % moved.length];
+    if (!start || !end) return undefined;
+    const kept = curve.kind === 'line' ? line(start, end) : curve;
+    const isKept =
+      curve.kind === 'line'
+        ? dot2(subtract2(end, start), subtract2(curve.to, curve.from)) > 0
+        : distance2(startOf(curve), start) <= TANGENT_MM && distance2(endOf(curve), end) <= TANGENT_MM;
+    if (!isKept) return undefined;
+    made.push({ name: curves[i]!.name, curve: kept });
+  }
+  return { closed, curves: made };
+}
+
+function besideCurve(curve: Curve, by: number): Curve | undefined {
+  if (curve.kind === 'line') {
+    const aside = scale2(left2(unit2(subtract2(curve.to, curve.from))), by);
+    return line(clean(add2(curve.from, aside)), clean(add2(curve.to, aside)));
+  }
+  if (curve.kind !== 'arc') return undefined;
+  const radius = cleanLength(curve.radius - Math.sign(curve.sweep) * by);
+  return radius > 0 ? { ...curve, radius } : undefined;
+}
+
+const clean = ([x, y]: Vec2): Vec2 => [cleanLength(x), cleanLength(y)];
+
+/** Where one goes over into the next. Source: the crossing of two lines by their cross products. */
+function meeting(a: Curve, b: Curve): Vec2 | undefined {
+  if (distance2(endOf(a), startOf(b)) <= TANGENT_MM) return endOf(a);
+  if (a.kind !== 'line' || b.kind !== 'line') return undefined;
+  const [u, v] = [subtract2(a.to, a.from), subtract2(b.to, b.from)];
+  const sine = cross2(u, v);
+  if (Math.abs(sine) < 1e-12 * Math.sqrt(dot2(u, u) * dot2(v, v))) return undefined;
+  const along = cross2(subtract2(b.from, a.from), v) / sine;
+  return clean(add2(a.from, scale2(u, along)));
+}
