@@ -23,7 +23,11 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^packages/core/', pathNot: '[.]test[.]ts$' },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|immer)/' },
+      to: {
+        dependencyTypes: ['core', 'npm', 'npm-dev'],
+        pathNot:
+          'node_modules/(zod|immer|svgpath|fast-xml-parser|dxf-parser|opentype[.]js|@types/opentype[.]js)/',
+      },
     },
     {
       name: 'core-rooms-below',

@@ -62,3 +62,26 @@ export function plateWithHoles(rows: number, columns: number): Statement[] {
     ['subtract', { as: 'holed', from: 'plate', parts: drills.map(([, typed]) => typed.as) }],
   ];
 }
+
+export function median(times: readonly number[]): number {
+  return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+}
+
+export function timed(work: () => void): number {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+}
+
+/** Medians of several works, run in turn, so that a busy machine slows all alike. */
+export function inTurn(rounds: number, works: readonly (() => void)[]): number[] {
+  const times = works.map((): number[] => []);
+  for (let round = 0; round < rounds; round++) works.forEach((work, i) => times[i]!.push(timed(work)));
+  return times.map(median);
+}
+
+export const line = (what: string, ratio: number, aim: string, detail: string) =>
+  process.stdout.write(
+    `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
+  );
+export const ms = (n: number) => `${n.toFixed(1)} ms`;

@@ -23,32 +23,21 @@ import {
 import { Evaluator } from '@kadrel/kernel';
 import { loadOcct } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
-import { built, idOf, numbers, plateWithHoles, type Statement } from './bench.ts';
+import {
+  built,
+  idOf,
+  inTurn,
+  line,
+  median,
+  ms,
+  numbers,
+  plateWithHoles,
+  timed,
+  type Statement,
+} from './bench.ts';
+import { drawing } from './speedDrawing.ts';
 
 const FRAME_MS = 1000 / 60;
-
-function median(times: readonly number[]): number {
-  return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
-}
-
-function timed(work: () => void): number {
-  const start = performance.now();
-  work();
-  return performance.now() - start;
-}
-
-/** Medians of several works, run in turn, so that a busy machine slows all alike. */
-function inTurn(rounds: number, works: readonly (() => void)[]): number[] {
-  const times = works.map((): number[] => []);
-  for (let round = 0; round < rounds; round++) works.forEach((work, i) => times[i]!.push(timed(work)));
-  return times.map(median);
-}
-
-const line = (what: string, ratio: number, aim: string, detail: string) =>
-  process.stdout.write(
-    `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
-  );
-const ms = (n: number) => `${n.toFixed(1)} ms`;
 
 async function evaluation(): Promise<void> {
   const occt = await loadOcct();
@@ -376,3 +365,4 @@ await evaluation();
 await holes();
 await members();
 snapping();
+await drawing();

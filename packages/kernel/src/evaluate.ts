@@ -8,9 +8,7 @@ import {
   applyMatrix,
   boxSize,
   determinant,
-  filledArea,
   chain,
-  pathLength,
   pathsOf,
   pathsOnPlane,
   frameAlong,
@@ -51,7 +49,7 @@ import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
-import { exactBox, measureShape, type Measures } from './facts/measure.ts';
+import { drawnMeasures, exactBox, measureShape, type Measures } from './facts/measure.ts';
 import { cutOutlines, parallelsOf } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
@@ -396,10 +394,15 @@ export class Evaluator {
     const paths = pathsOnPlane(document, profiles);
     if (!paths)
       throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
+    // Lines and circles are integrated exactly in one pass; other curves until the error is small.
+    const isPlain = paths.every(({ curves }) =>
+      curves.every(({ curve }) => curve.kind === 'line' || curve.kind === 'arc'),
+    );
     return scope((keep) =>
       splitRegions(this.occt, paths, keep).regions.map(({ face, curves, at, triangles }) => {
         const properties = keep(new this.occt.GProp_GProps());
-        this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);
+        if (isPlain) this.occt.BRepGProp.SurfaceProperties(face, properties, false, false);
+        else this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);
         return { curves: [...curves], at: [...at] as [number, number], area: properties.Mass(), triangles };
       }),
     );
@@ -450,13 +453,8 @@ export class Evaluator {
   }
 
   private measureNew({ shape, unstretched: image, drawn }: NamedShape): Measures {
+    if (drawn) return drawnMeasures(drawn);
     const own = measureShape(this.occt, shape);
-    if (drawn)
-      return {
-        ...own,
-        area: filledArea(drawn),
-        length: drawn.reduce((all, path) => all + pathLength(path), 0),
-      };
     if (!image) return own;
     const plainKey = keyOf(image.content);
     const plain = this.measuresOf(plainKey, this.shapeOf(image.content, plainKey, new Set()));

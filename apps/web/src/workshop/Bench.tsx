@@ -19,7 +19,7 @@ const GROUP_WORDS: Readonly<Record<Group, string>> = {
   output: 'Output',
   edit: 'Edit',
 };
-const MOST_USED = ['box', 'move', 'subtract'];
+const MOST_USED = ['box', 'move'];
 
 /** The strip of verbs, and at its right end the snaps and the steps. */
 export function Bench() {

@@ -76,7 +76,7 @@ export function Cell({
   isBad?: boolean;
 }) {
   const scene = useSessionState((state) => state.document.scene);
-  const raw = value === undefined || value === null ? '' : String(value as string | number);
+  const raw = value === undefined || value === null ? '' : String(value);
   if (column.kind === 'choice')
     return (
       <select

@@ -149,7 +149,6 @@ const embossStep = z.strictObject({
   depth: numberSchema,
 });
 export const stepSchema = z.discriminatedUnion('kind', [embossStep]);
-export type Step = z.infer<typeof stepSchema>;
 
 interface WithReferences {
   readonly base: object;

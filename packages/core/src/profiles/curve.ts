@@ -260,13 +260,21 @@ function integrate(of: (part: number) => number, pieces: number): number {
   return sum;
 }
 
-/** Pieces in which the length of a curve that is no line and no circle is summed up: errors below 1e-12 of the whole. */
-const LENGTH_PIECES = 64;
+/** The length of a curve that is no line and no circle is summed up in ever more pieces, until it changes by less than this. */
+const LENGTH_NOISE = 1e-13;
+const MOST_LENGTH_PIECES = 256;
 
 export function curveLength(curve: Curve): number {
   if (curve.kind === 'line') return distance2(curve.from, curve.to);
   if (curve.kind === 'arc') return Math.abs(radians(curve.sweep)) * curve.radius;
-  return integrate((part) => length2(velocityAt(curve, part)), LENGTH_PIECES);
+  const speed = (part: number) => length2(velocityAt(curve, part));
+  let length = integrate(speed, 2);
+  for (let pieces = 4; pieces <= MOST_LENGTH_PIECES; pieces *= 2) {
+    const finer = integrate(speed, pieces);
+    if (Math.abs(finer - length) <= LENGTH_NOISE * finer) return finer;
+    length = finer;
+  }
+  return length;
 }
 
 /** ½∮(x dy − y dx) along the curve: what it adds to the area of the loop it belongs to. Source: Green's theorem. */
@@ -312,21 +320,39 @@ function turningParts(curve: Curve): number[] {
   return [...ends, ...found.map((angle) => (angle - curve.first) / curve.sweep)];
 }
 
-/** Where a Bézier curve's velocity crosses zero in x or y, by bisection between samples. */
-function bezierTurns(curve: Curve): number[] {
+/** Where a Bézier curve's velocity crosses zero in x or y: in closed form up to degree 3, else between samples. */
+function bezierTurns(curve: Extract<Curve, { kind: 'bezier' }>): number[] {
+  const { points } = curve;
+  const steps = points.slice(1).map((point, i) => subtract2(point, points[i]!));
+  return ([0, 1] as const).flatMap((axis) => {
+    if (steps.length > 3) return sampledTurns(curve, axis);
+    const [a, b, c] = steps.map((step) => step[axis]) as [number, number, number?];
+    // The velocity is a·(1 − t) + b·t, or a·(1 − t)² + 2b·t(1 − t) + c·t².
+    const roots = c === undefined ? [a / (a - b)] : quadraticRoots(a - 2 * b + c, 2 * (b - a), a);
+    return roots.filter((root) => root > 0 && root < 1);
+  });
+}
+
+/** Source: the quadratic formula in its stable form. */
+function quadraticRoots(a: number, b: number, c: number): number[] {
+  const inside = b * b - 4 * a * c;
+  if (inside < 0) return [];
+  const q = -(b + (b < 0 ? -1 : 1) * Math.sqrt(inside)) / 2;
+  return [q / a, c / q].filter(Number.isFinite);
+}
+
+function sampledTurns(curve: Curve, axis: 0 | 1): number[] {
   const found: number[] = [];
-  for (const axis of [0, 1] as const) {
-    const speed = (part: number) => velocityAt(curve, part)[axis];
-    for (let i = 0; i < 64; i++) {
-      let [a, b] = [i / 64, (i + 1) / 64];
-      if (speed(a) * speed(b) > 0) continue;
-      for (let round = 0; round < 50; round++) {
-        const middle = (a + b) / 2;
-        if (speed(a) * speed(middle) <= 0) b = middle;
-        else a = middle;
-      }
-      found.push((a + b) / 2);
+  const speed = (part: number) => velocityAt(curve, part)[axis];
+  for (let i = 0; i < 64; i++) {
+    let [a, b] = [i / 64, (i + 1) / 64];
+    if (speed(a) * speed(b) > 0) continue;
+    for (let round = 0; round < 50; round++) {
+      const middle = (a + b) / 2;
+      if (speed(a) * speed(middle) <= 0) b = middle;
+      else a = middle;
     }
+    found.push((a + b) / 2);
   }
   return found;
 }
@@ -362,7 +388,8 @@ export function flattened(curve: Curve): Vec2[] {
  * Pieces none of which crosses itself: a piece that turns by less than 180° cannot. Arcs of more than a turn do not occur.
  */
 export function simplePieces(curve: Curve): Curve[] {
-  if (curve.kind !== 'bezier') return [curve];
+  // A parabola does not cross itself.
+  if (curve.kind !== 'bezier' || curve.points.length < 4) return [curve];
   const cuts = [0];
   let turned = 0;
   let last = velocityAt(curve, 0);

@@ -229,7 +229,7 @@ export function arcOnChord(from: Vec2, to: Vec2, sweep: number): Curve {
   const middle = scale2(add2(from, to), 0.5);
   // The centre lies to the left of a chord that sweeps to the left by less than a half turn.
   const centre = add2(middle, scale2(left2(chord), cosDegrees(half) / sinDegrees(half) / 2));
-  const radius = length2(chord) / 2 / Math.abs(sinDegrees(half));
+  const radius = cleanLength(length2(chord) / 2 / Math.abs(sinDegrees(half)));
   const out = subtract2(from, centre);
   return { kind: 'arc', centre, radius, first: cleanDegrees(degrees(Math.atan2(out[1], out[0]))), sweep };
 }

@@ -1,7 +1,7 @@
 /** Work planes: the ways of telling one, and points in it. */
 import { definitionOf, partNamed, vectorOf, worldFromPart } from '../document/items.ts';
 import { isFlat } from '../document/bodies.ts';
-import type { NumVector } from '../document/schema.ts';
+import type { KadrelDocument, NumVector } from '../document/schema.ts';
 import { fromColumns } from '../space/matrix.ts';
 import { AT_ORIGIN, carryBack, degreesOfTurn, type Pose } from '../space/pose.ts';
 import { cleanLength, roundAngle } from '../space/rounding.ts';
@@ -9,7 +9,7 @@ import { type Vec2 } from '../space/vector2.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { featureFrame, threePointFrame } from './frames.ts';
 import { isRefusal, refuse, type Refusal } from './declare.ts';
-import { POINT_BLANK, readFeature, readPoint, type Resolving } from './values.ts';
+import type { Feature } from '../snapping/feature.ts';
 
 /** The planes that are always there: X to the right and Y up on the drawing, Z towards the one who looks. */
 export const PLANES: Readonly<Record<string, Pose>> = {
@@ -18,12 +18,19 @@ export const PLANES: Readonly<Record<string, Pose>> = {
   side: { turn: fromColumns([0, 1, 0], [0, 0, 1], [1, 0, 0]), shift: [0, 0, 0] },
 };
 
+/** What a plane may be told by, read by whoever reads blanks. */
+interface PlaneReaders {
+  readonly document: KadrelDocument;
+  point(given: unknown): NumVector | Refusal;
+  feature(given: unknown): Feature | Refusal;
+}
+
 /**
  * `plan`, `front` or `side`; the name of a plane or of a profile; a flat face, `{ on, at }`; or three points,
  * `{ points }`: origin, a point on X, a point beside it.
  */
-export function readPlane(given: unknown, id: string, around: Resolving): Pose | Refusal {
-  const { document } = around;
+export function readPlane(given: unknown, id: string, readers: PlaneReaders): Pose | Refusal {
+  const { document } = readers;
   const text = typeof given === 'string' ? given.trim() : undefined;
   if (text !== undefined) {
     const known = PLANES[text.toLowerCase()];
@@ -39,8 +46,8 @@ export function readPlane(given: unknown, id: string, around: Resolving): Pose |
     );
   }
   const points = typeof given === 'object' && given !== null && 'points' in given ? given.points : undefined;
-  if (Array.isArray(points)) return throughThree(points, id, around);
-  const feature = readFeature(given, id, around);
+  if (Array.isArray(points)) return throughThree(points, id, readers);
+  const feature = readers.feature(given);
   if (isRefusal(feature)) return feature;
   const frame = feature.kind === 'plane' ? featureFrame(feature) : undefined;
   if (feature.kind !== 'plane' || !frame || frame.own)
@@ -48,9 +55,9 @@ export function readPlane(given: unknown, id: string, around: Resolving): Pose |
   return { turn: frame.turn, shift: feature.at };
 }
 
-function throughThree(points: readonly unknown[], id: string, around: Resolving): Pose | Refusal {
+function throughThree(points: readonly unknown[], id: string, readers: PlaneReaders): Pose | Refusal {
   if (points.length !== 3) return refuse('plane', 'A plane goes through three points.', id);
-  const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+  const read = points.map((point) => readers.point(point));
   const fault = read.find(isRefusal);
   if (fault) return fault;
   const [a, b, c] = (read as NumVector[]).map(vectorOf);

@@ -1,7 +1,7 @@
 /** Tables in blanks: rows told as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
 import type { Num } from '../document/schema.ts';
+import type { QuantityKind } from '../quantity/units.ts';
 import { isRefusal, refuse, type Blank, type Column, type Refusal, type Row } from './declare.ts';
-import { readNumber, type Resolving } from './values.ts';
 
 /** More rows than this are a file, not a table. */
 const MOST_ROWS = 5000;
@@ -43,21 +43,24 @@ export function typedRows(given: unknown, blank: Blank): TypedRow[] | string {
   return rows.filter((row) => Object.keys(row).length > 0);
 }
 
-export function readRows(given: unknown, blank: Blank, id: string, around: Resolving): Row[] | Refusal {
+/** Reads one number of a table. */
+type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | Refusal;
+
+export function readRows(given: unknown, blank: Blank, id: string, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
   if (typeof typed === 'string') return refuse('rows', typed, id);
   if (typed.length > MOST_ROWS)
     return refuse('rows', `There are ${typed.length} rows, and at most ${MOST_ROWS} are taken.`, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {
-    const read = readRow(row, blank, id, around);
+    const read = readRow(row, blank, id, readNumber);
     if (isRefusal(read)) return { ...read, message: `Row ${i + 1}: ${read.message}` };
     rows.push(read);
   }
   return rows;
 }
 
-function readRow(row: TypedRow, blank: Blank, id: string, around: Resolving): Row | Refusal {
+function readRow(row: TypedRow, blank: Blank, id: string, readNumber: ReadNumber): Row | Refusal {
   const cells: Record<string, Num | string> = {};
   for (const [name, column] of Object.entries(blank.columns ?? {})) {
     const cell = row[name] ?? column.default;
@@ -65,17 +68,16 @@ function readRow(row: TypedRow, blank: Blank, id: string, around: Resolving): Ro
       if (column.needed) return refuse('missing', `${column.label} is empty.`, id);
       continue;
     }
-    const read = readCell(cell, column, id, around);
+    const read = readCell(cell, column, id, readNumber);
     if (isRefusal(read)) return { ...read, message: `${column.label}: ${read.message}` };
     cells[name] = read;
   }
   return cells;
 }
 
-function readCell(cell: unknown, column: Column, id: string, around: Resolving): Num | string | Refusal {
+function readCell(cell: unknown, column: Column, id: string, readNumber: ReadNumber): Num | string | Refusal {
   const { kind, label, choices } = column;
-  if (kind !== 'text' && kind !== 'choice')
-    return readNumber(cell, kind, { type: 'length', label, about: '', optional: true }, id, around);
+  if (kind !== 'text' && kind !== 'choice') return readNumber(cell, kind, label);
   const text = typeof cell === 'string' || typeof cell === 'number' ? String(cell).trim() : '';
   if (kind === 'text' && text !== '' && text.length <= 40) return text;
   if (kind === 'choice' && Object.hasOwn(choices ?? {}, text)) return text;

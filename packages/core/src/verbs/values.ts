@@ -135,7 +135,7 @@ export const isEmpty = (value: unknown) =>
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
 const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-export interface Resolving {
+interface Resolving {
   readonly document: KadrelDocument;
   readonly read: Reader;
   readonly world: World;
@@ -164,11 +164,17 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'path':
       return readPath(given, id, around);
     case 'rows':
-      return readRows(given, blank, id, around);
+      return readRows(given, blank, id, (cell, of, label) =>
+        readNumber(cell, of, { ...POINT_BLANK, label }, id, around),
+      );
     case 'drawing':
       return readDrawing(given, id);
     case 'plane':
-      return readPlane(given, id, around);
+      return readPlane(given, id, {
+        document: around.document,
+        point: (point) => readPoint(point, POINT_BLANK, id, around),
+        feature: (feature) => readFeature(feature, id, around),
+      });
     case 'regions':
       return readRegions(given, id);
     case 'view': {
@@ -219,7 +225,7 @@ function threeTexts(given: unknown): [string, string, string] | undefined {
   return texts.every((text) => text !== undefined) ? (texts as [string, string, string]) : undefined;
 }
 
-export function readNumber(
+function readNumber(
   given: unknown,
   kind: QuantityKind,
   blank: Blank,
@@ -252,7 +258,7 @@ function readVector(given: unknown, blank: Blank, id: string, around: Resolving)
   return read.find(isRefusal) ?? (read as NumVector);
 }
 
-export function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
+function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
   if (Array.isArray(given)) return readVector(given, blank, id, around);
   const pin = pinOf(given, around.document);
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
@@ -337,7 +343,7 @@ function readPath(given: unknown, id: string, around: Resolving): WayCurve | Ref
   return isRefusal(found) ? found : carryWay(found.pose, found.found);
 }
 
-export function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
+function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
   if (Array.isArray(given) || pinOf(given, around.document)) {
     const point = readPoint(given, POINT_BLANK, id, around);
     return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
@@ -346,7 +352,7 @@ export function readFeature(given: unknown, id: string, around: Resolving): Feat
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
-export const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
+const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
 
 function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {
   const text = asText(given)?.trim().toLowerCase();

@@ -30,6 +30,9 @@ import { outlineShape, type Mesh } from './mesh.ts';
 
 /** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */
 const POLYLINE_POINTS = 49;
+/** All free curves of a shape have at most about so many points together: where there are thousands, each is short. */
+const MOST_POLYLINE_POINTS = 12_000;
+const LEAST_POLYLINE_POINTS = 7;
 /** Corners are told with the faces in this order, as people say them; any other names follow by alphabet. */
 const ROLE_ORDER = ['top', 'bottom', 'front', 'back', 'left', 'right', 'side'];
 
@@ -64,6 +67,12 @@ export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedSha
       ...edgesOf(occt, faces, keep),
       ...loose.map((edge, i): EdgeEntry => ({ edge, faces: new Set(), uses: 0, name: edgeNames![i]! })),
     ];
+    lists.freePoints = Math.round(
+      Math.min(
+        POLYLINE_POINTS,
+        Math.max(LEAST_POLYLINE_POINTS, MOST_POLYLINE_POINTS / Math.max(1, edges.length)),
+      ),
+    );
     const corners = new ShapeMap<CornerEntry>(occt);
     const cornerList: CornerEntry[] = [];
     const drawn = new Set<number>();
@@ -109,6 +118,8 @@ class FeatureLists {
   readonly curves: number[] = [];
   readonly curveName: number[] = [];
   readonly polyline: number[] = [];
+  /** Points for each curve that is neither straight nor round. */
+  freePoints = POLYLINE_POINTS;
   readonly faceKind: number[] = [];
   readonly faces: number[] = [];
   readonly faceName: number[] = [];
@@ -206,9 +217,10 @@ function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, l
       addRound(curve, type === 'GeomAbs_Circle', { first, last, closed, at }, name, lists);
     else {
       const from = lists.polyline.length / 3;
-      for (let i = 0; i < POLYLINE_POINTS; i++)
-        lists.polyline.push(...at(first + ((last - first) * i) / (POLYLINE_POINTS - 1)));
-      lists.curve(CURVE_POLYLINE, [from, POLYLINE_POINTS], name);
+      const { freePoints } = lists;
+      for (let i = 0; i < freePoints; i++)
+        lists.polyline.push(...at(first + ((last - first) * i) / (freePoints - 1)));
+      lists.curve(CURVE_POLYLINE, [from, freePoints], name);
     }
     return closed;
   });

@@ -1,5 +1,14 @@
 /** Exact measures of a shape: from its true surfaces, not from facets. */
-import { boxOf, unionBoxes, type Box, type Vec3 } from '@kadrel/core';
+import {
+  boxOf,
+  boxOfCurves,
+  filledArea,
+  pathLength,
+  unionBoxes,
+  type Box,
+  type Path,
+  type Vec3,
+} from '@kadrel/core';
 import {
   ShapeMap,
   occurrences,
@@ -53,6 +62,23 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       solids: occurrences(occt, shape, 'TopAbs_SOLID', keep).length,
     };
   });
+}
+
+/** Of drawn curves: what they fill, by their own formulas; no kernel is asked. */
+export function drawnMeasures(paths: readonly Path[]): Measures {
+  const curves = paths.flatMap((path) => path.curves.map(({ curve }) => curve));
+  const { min, max } = boxOfCurves(curves) ?? { min: [0, 0], max: [0, 0] };
+  return {
+    volume: 0,
+    area: filledArea(paths),
+    centroid: [0, 0, 0],
+    box: { min: [...min, 0], max: [...max, 0] },
+    watertight: false,
+    faces: 0,
+    edges: curves.length,
+    solids: 0,
+    length: paths.reduce((all, path) => all + pathLength(path), 0),
+  };
 }
 
 /** The box round a shape, in its own frame. Exact for edges of every kind; on free surfaces between edges to 2e-7 mm. */

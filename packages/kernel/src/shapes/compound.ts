@@ -1,13 +1,5 @@
 /** Several named solids as one shape, and what makes a shape a body. */
-import {
-  BuildError,
-  occurrences,
-  scope,
-  uniqueShapes,
-  type Keep,
-  type Occt,
-  type TopoDS_Shape,
-} from '../occt/occt.ts';
+import { BuildError, occurrences, scope, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import type { NamedShape } from './named.ts';
 
 /** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
@@ -52,6 +44,3 @@ function volumeOf(occt: Occt, solid: TopoDS_Shape, keep: Keep): number {
   occt.BRepGProp.VolumeProperties(solid, properties, false, false, false);
   return properties.Mass();
 }
-
-export const faceCount = (occt: Occt, shape: TopoDS_Shape): number =>
-  scope((keep) => uniqueShapes(occt, shape, 'TopAbs_FACE', keep).length);

@@ -21,6 +21,7 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { meshShape } from '../facts/mesh.ts';
 import { edgesOfPath, wireOf, type NamedEdge } from './edges.ts';
 
 /** A face in the XY plane, facing +Z. */
@@ -149,17 +150,23 @@ export function splitRegions(
         'Take out curves that lie on one another.',
       );
     nameImages(occt, splitter, drawn, names, keep);
-    const pieces = uniqueShapes(occt, keep(splitter.Shape()), 'TopAbs_FACE', keep);
-    const regions = pieces.flatMap((piece): RegionFace[] => {
+    const faces = uniqueShapes(occt, keep(splitter.Shape()), 'TopAbs_FACE', keep).flatMap((piece) => {
       // A curve that ends inside a region is no border of it.
       occt.BRepTools.RemoveInternals(piece, false);
       const edges = uniqueShapes(occt, piece, 'TopAbs_EDGE', keep);
       // Only the border of the sheet has no name.
       if (edges.some((edge) => !names.get(edge))) return [];
-      const face = keep(occt.TopoDS.Face(piece));
-      const triangles = trianglesOf(occt, face, keep);
       const curves = [...new Set(edges.flatMap((edge) => [...names.get(edge)!]))].sort();
-      return [{ face, curves, triangles, at: insideOf(triangles) }];
+      return [{ face: keep(occt.TopoDS.Face(piece)), curves }];
+    });
+    const filled = trianglesOf(
+      occt,
+      faces.map(({ face }) => face),
+      keep,
+    );
+    const regions = faces.map((region, n): RegionFace => {
+      const triangles = filled[n]!;
+      return { ...region, triangles, at: insideOf(triangles) };
     });
     return { regions, names };
   } finally {
@@ -189,17 +196,21 @@ function nameImages(
 /** The deviation of the triangles that fill a region, mm: they are for pictures and for finding a point inside. */
 const FILL_CHORD_MM = 0.2;
 
-function trianglesOf(occt: Occt, face: TopoDS_Face, keep: Keep): Float64Array {
-  const data = keep(occt.ReplicadMeshExtractor.extract(face, FILL_CHORD_MM, 0.3, true));
-  const memory = occt.wasmMemory.buffer;
-  const positions = new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize());
-  const corners = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize());
-  const flat = new Float64Array(2 * corners.length);
-  corners.forEach((corner, i) => {
-    flat[2 * i] = positions[3 * corner]!;
-    flat[2 * i + 1] = positions[3 * corner + 1]!;
+/** For each face corners of its triangles, x and y; all are faceted in one go, which costs a tenth. */
+function trianglesOf(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): Float64Array[] {
+  const build = keep(new occt.TopoDS_Builder());
+  const compound = keep(new occt.TopoDS_Compound());
+  build.MakeCompound(compound);
+  for (const face of faces) build.Add(compound, face);
+  const { positions, triangles, faceOfTriangle } = meshShape(occt, compound, FILL_CHORD_MM);
+  const corners = faces.map((): number[] => []);
+  faceOfTriangle.forEach((face, t) => {
+    for (let k = 0; k < 3; k++) {
+      const at = 3 * triangles[3 * t + k]!;
+      corners[face]!.push(positions[at]!, positions[at + 1]!);
+    }
   });
-  return flat;
+  return corners.map((list) => Float64Array.from(list));
 }
 
 /** The middle of the roundest large triangle. */
