@@ -92,6 +92,34 @@ test('a plan of rooms by traverse, with a wall told by length and bearing, then 
   expect(ada.problems).toEqual([]);
 });
 
+test('the room of 1000 × 500 cm, with its walls outside and inside the outline', async ({ page }) => {
+  // Common practice, no source: both readings of a wall of 20 cm, 300 cm high.
+  const ada = await inNewProject(page, 'Room');
+  await startsVerb(page, 'traverse');
+  await typesLegs(page, [
+    ['by', '1000 cm', '0'],
+    ['bearing', '500 cm', '0'],
+    ['turn', '1000 cm', '-90'],
+  ]);
+  await chooses(page, /^end: /, /straight leg/);
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  for (const [side, name, area] of [
+    [/outside/, 'Wall', 1040 * 540 - 1000 * 500],
+    [/inside/, 'Wall 2', 1000 * 500 - 960 * 460],
+  ] as const) {
+    await selects(page, 'Traverse');
+    await startsVerb(page, 'wall');
+    await fills(page, 'thickness', '20 cm');
+    await fills(page, 'height', '300 cm');
+    await chooses(page, /^side: /, side);
+    await ada.commits();
+    await page.keyboard.press('Escape');
+    expect((await ada.facts(name)).volume).toBeCloseTo(area * 300 * 1000, 3);
+  }
+  expect(ada.problems).toEqual([]);
+});
+
 test('a turned bottle stopper with a bore, its axis moved', async ({ page }) => {
   const ada = await inNewProject(page, 'Stopper');
   await startsVerb(page, 'traverse');

@@ -25,6 +25,7 @@ const listed = ({
   positive,
   excludes,
   choices,
+  columns,
   default: value,
 }: Blank) => ({
   type,
@@ -36,5 +37,18 @@ const listed = ({
   ...(positive ? { positive } : {}),
   ...(excludes === undefined ? {} : { excludes }),
   ...(choices === undefined ? {} : { choices: Object.keys(choices) }),
+  ...(columns === undefined
+    ? {}
+    : {
+        columns: Object.entries(columns).map(
+          ([column, { label: words, kind: holds, needed, choices: offered }]) => ({
+            column,
+            label: words,
+            kind: holds,
+            needed: needed === true,
+            ...(offered === undefined ? {} : { choices: Object.keys(offered) }),
+          }),
+        ),
+      }),
   ...(value === undefined ? {} : { default: value }),
 });

@@ -2,6 +2,7 @@
 import {
   carry,
   carryBack,
+  fillsPoint,
   pointOnRay,
   rayToPlane,
   verbNamed,
@@ -79,7 +80,7 @@ export class RegionPick {
     const far = rayToPlane(ray, { point: plane.shift, normal: [nx, ny, nz] });
     if (far === undefined) return -1;
     const [x, y] = carryBack(plane, pointOnRay(ray, far));
-    return regions.findIndex(({ triangles }) => holds(triangles, x, y));
+    return regions.findIndex(({ triangles }) => fillsPoint(triangles, [x, y]));
   }
 
   hover(ray: Ray): RegionFound | null {
@@ -133,17 +134,4 @@ function inWorld(triangles: Float64Array, plane: Pose): Float32Array {
   for (let i = 0; i < triangles.length / 2; i++)
     corners.set(carry(plane, [triangles[2 * i]!, triangles[2 * i + 1]!, 0]), 3 * i);
   return corners;
-}
-
-function holds(triangles: Float64Array, x: number, y: number): boolean {
-  for (let i = 0; i + 5 < triangles.length; i += 6) {
-    let sides = 0;
-    for (let k = 0; k < 3; k++) {
-      const [ax, ay] = [triangles[i + 2 * k]!, triangles[i + 2 * k + 1]!];
-      const [bx, by] = [triangles[i + ((2 * k + 2) % 6)]!, triangles[i + ((2 * k + 3) % 6)]!];
-      sides += Math.sign((bx - ax) * (y - ay) - (by - ay) * (x - ax));
-    }
-    if (Math.abs(sides) === 3) return true;
-  }
-  return false;
 }

@@ -2,6 +2,7 @@
 import type { WayCurve } from '../document/layout.ts';
 import { angleAbout, turnAbout, turnBetween, multiply, cleanDirection } from '../space/matrix.ts';
 import { circlePointOf } from '../space/round.ts';
+import { GAUSS } from '../space/gauss.ts';
 import { NO_TURN, turnVector, type Turn } from '../space/pose.ts';
 import { radians } from '../space/angle.ts';
 import { add, cross, distance, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
@@ -101,14 +102,6 @@ function tangentAt({ x, y }: Round, angle: number): Vec3 {
   return unit([0, 1, 2].map((i) => -s * x[i]! + c * y[i]!) as unknown as Vec3);
 }
 
-/** Nodes and weights of Gauss and Legendre's rule of five points. Source: Abramowitz and Stegun, table 25.4, from memory. */
-const GAUSS: readonly (readonly [node: number, weight: number])[] = [
-  [0, 0.5688888888888889],
-  [-0.5384693101056831, 0.47862867049936647],
-  [0.5384693101056831, 0.47862867049936647],
-  [-0.906179845938664, 0.23692688505618908],
-  [0.906179845938664, 0.23692688505618908],
-];
 /** Pieces of an ellipse that the rule is exact on to 1e-12. */
 const PIECES_A_TURN = 64;
 

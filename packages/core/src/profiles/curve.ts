@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { finite } from '../document/numbers.ts';
 import { cosDegrees, degrees, radians, sinDegrees } from '../space/angle.ts';
+import { GAUSS } from '../space/gauss.ts';
 import {
   add2,
   carry2,
@@ -242,15 +243,6 @@ function roundOf(map: Affine2, curve: Extract<Curve, { kind: 'ellipse' }>): Curv
     sweep: sign * curve.sweep,
   };
 }
-
-/** Nodes and weights of Gauss and Legendre's rule of five points. Source: Abramowitz and Stegun, table 25.4, from memory. */
-const GAUSS: readonly (readonly [node: number, weight: number])[] = [
-  [0, 0.5688888888888889],
-  [-0.5384693101056831, 0.47862867049936647],
-  [0.5384693101056831, 0.47862867049936647],
-  [-0.906179845938664, 0.23692688505618908],
-  [0.906179845938664, 0.23692688505618908],
-];
 
 /** The integral of a function of the part of the way, exact for polynomials up to degree 9 in each piece. */
 function integrate(of: (part: number) => number, pieces: number): number {

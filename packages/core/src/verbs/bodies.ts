@@ -1,5 +1,5 @@
 /** What the verbs that make bodies from profiles share. */
-import type { BodyBase } from '../document/bodies.ts';
+import type { BodyBase, Regions } from '../document/bodies.ts';
 import { isFlatPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { roundPoint } from '../space/pose.ts';
@@ -32,6 +32,10 @@ export const howBlank = needed('choice', 'as', 'Whether it stands by itself.', {
 });
 export const intoBlank = optional('part', 'part', 'What it is joined to or cut out of.');
 export const asBlank = optional('name', 'name', 'What the new part is called.');
+
+/** Regions as documents hold them: copies, since what a statement was given is shared. */
+export const plainRegions = (regions: Regions): Regions =>
+  regions === 'all' ? 'all' : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] }));
 
 interface Body {
   readonly name: string;

@@ -1,7 +1,7 @@
 import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { chain, inverse, roundPoint } from '../space/pose.ts';
-import { profilesBlank, regionsBlank } from './bodies.ts';
+import { plainRegions, profilesBlank, regionsBlank } from './bodies.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { frameOfProfiles, requireProfiles } from './drawing.ts';
 import { degreesOf } from './planes.ts';
@@ -42,8 +42,7 @@ export const emboss = declareVerb({
     definition.recipe.steps.push({
       kind: 'emboss',
       profiles: [...profiles],
-      regions:
-        regions === 'all' ? 'all' : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] })),
+      regions: plainRegions(regions),
       frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
       depth: how === 'imprint' ? 0 : how === 'engrave' ? negative(depth) : depth,
     });

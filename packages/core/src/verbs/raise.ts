@@ -1,7 +1,15 @@
 import { valueOf } from '../document/items.ts';
 import { inverse, carry } from '../space/pose.ts';
 import { turnBack } from '../space/pose.ts';
-import { addBody, asBlank, howBlank, intoBlank, profilesBlank, regionsBlank } from './bodies.ts';
+import {
+  addBody,
+  asBlank,
+  howBlank,
+  intoBlank,
+  plainRegions,
+  profilesBlank,
+  regionsBlank,
+} from './bodies.ts';
 import { declareVerb, needed, optional, refuse } from './declare.ts';
 import { frameOfProfiles, requireProfiles } from './drawing.ts';
 
@@ -61,10 +69,7 @@ export const raise = declareVerb({
         base: {
           kind: 'raise',
           profiles: [...profiles],
-          regions:
-            regions === 'all'
-              ? 'all'
-              : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] })),
+          regions: plainRegions(regions),
           height: isBelow ? 0 : up,
           down: isBelow ? Math.max(-valueOf(up), valueOf(down)) : down,
           draft,

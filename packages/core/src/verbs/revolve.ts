@@ -1,6 +1,14 @@
 import { valueOf } from '../document/items.ts';
 import { aboutBlank, axisBlank, readAxis, throughBlank } from './axes.ts';
-import { addBody, asBlank, howBlank, intoBlank, profilesBlank, regionsBlank } from './bodies.ts';
+import {
+  addBody,
+  asBlank,
+  howBlank,
+  intoBlank,
+  plainRegions,
+  profilesBlank,
+  regionsBlank,
+} from './bodies.ts';
 import { declareVerb, isRefusal, needed, refuse } from './declare.ts';
 import { frameOfProfiles, requireProfiles } from './drawing.ts';
 
@@ -46,10 +54,7 @@ export const revolve = declareVerb({
         base: {
           kind: 'revolve',
           profiles: [...profiles],
-          regions:
-            regions === 'all'
-              ? 'all'
-              : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] })),
+          regions: plainRegions(regions),
           axis: line,
           angle,
           half: half as keyof typeof HALVES,

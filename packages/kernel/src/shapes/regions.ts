@@ -3,6 +3,7 @@ import {
   areClear,
   boxOfCurves,
   depthAt,
+  fillsPoint,
   pathArea,
   pointAt,
   type Path,
@@ -244,7 +245,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
     return common / (curves.length + wanted.curves.length - common);
   };
   const off = ({ at, triangles }: RegionFace) =>
-    holds(triangles, wanted.at) ? 0 : 1 + Math.hypot(at[0] - wanted.at[0], at[1] - wanted.at[1]);
+    fillsPoint(triangles, wanted.at) ? 0 : 1 + Math.hypot(at[0] - wanted.at[0], at[1] - wanted.at[1]);
   const [best] = regions
     .map((region) => ({ region, share: share(region), off: off(region) }))
     .sort((a, b) => b.share - a.share || a.off - b.off);
@@ -257,19 +258,6 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
 }
 /** A region that shares fewer of its curves than this is another one. */
 const LEAST_SHARE = 0.5;
-
-function holds(triangles: Float64Array, [x, y]: Vec2): boolean {
-  for (let i = 0; i + 5 < triangles.length; i += 6) {
-    let sides = 0;
-    for (let k = 0; k < 3; k++) {
-      const [ax, ay] = [triangles[i + 2 * k]!, triangles[i + 2 * k + 1]!];
-      const [bx, by] = [triangles[i + ((2 * k + 2) % 6)]!, triangles[i + ((2 * k + 3) % 6)]!];
-      sides += Math.sign((bx - ax) * (y - ay) - (by - ay) * (x - ax));
-    }
-    if (Math.abs(sides) >= 2) return true;
-  }
-  return false;
-}
 
 /** Faces side by side become one; edges keep the names of the curves they lie on. */
 function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNames, keep: Keep): Planar {
