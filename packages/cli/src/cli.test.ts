@@ -96,6 +96,40 @@ describe('run', () => {
     expect(readFileSync(stl).readUInt32LE(80)).toBeGreaterThan(50);
     expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 4, variables: { gap: '0.2 mm' } });
   });
+  test('profiles are listed beside the parts, come in from files, and go out to files', async () => {
+    file(
+      'leaf.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><rect width="20" height="10"/></svg>',
+    );
+    const path = file(
+      'leaf.json',
+      ledger(
+        { verb: 'bring', as: 'leaf', drawing: { file: 'leaf.svg' } },
+        {
+          verb: 'traverse',
+          as: 'open',
+          legs: [
+            ['30', '0'],
+            ['0', '40'],
+          ],
+        },
+        { verb: 'raise', as: 'plate', profiles: ['leaf'], height: 3 },
+      ),
+    );
+    const [svg, dxf] = [join(folder, 'out.svg'), join(folder, 'out.dxf')];
+    const { out, code } = await command('run', path, '--measure', '--output', svg, '--output', dxf);
+    expect(code).toBe(0);
+    const measured = JSON.parse(out) as { parts: object; profiles: object };
+    expect(Object.keys(measured.parts)).toEqual(['plate']);
+    expect(measured.profiles).toMatchObject({
+      leaf: { area: 200, length: 60, closed: true },
+      open: { area: 0, length: 70, closed: false, error: { length: 50, x: 30, y: 40 } },
+    });
+    expect(readFileSync(svg, 'utf8')).toContain('width="30mm"');
+    expect(readFileSync(dxf, 'utf8')).toContain('AcDbLine');
+    const missing = file('none.json', ledger({ verb: 'bring', drawing: { file: 'none.svg' } }));
+    expect((await command('run', missing)).err).toContain('none.svg cannot be read');
+  });
   test('warns of keys that mean nothing, and goes on', async () => {
     const { err, code } = await command(
       'run',
