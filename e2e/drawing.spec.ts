@@ -147,6 +147,7 @@ test('a turned bottle stopper with a bore, its axis moved', async ({ page }) => 
   const { volume } = await ada.facts('Turned');
   expect(volume).toBeCloseTo(outer - inner, 6);
   await selects(page, 'Turned');
+  await expect(page.getByTestId('bore')).toHaveText('Leaves a bore of 8 mm');
   await page.getByLabel('Axis X', { exact: true }).fill('2');
   await page.keyboard.press('Enter');
   await ada.isReady();

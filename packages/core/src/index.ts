@@ -53,6 +53,7 @@ export * from './profiles/together.ts';
 export { throughPoints } from './profiles/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
 export { parallelPath } from './profiles/parallel.ts';
+export { boreOf } from './profiles/bore.ts';
 export { fillsPoint } from './profiles/triangles.ts';
 export { areClear } from './profiles/crossing.ts';
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';

@@ -1,5 +1,6 @@
 /** The numbers of profiles, of bodies made from them, and of planes. */
 import {
+  boreOf,
   filledArea,
   formatAngle,
   formatLengthWithUnit,
@@ -205,6 +206,8 @@ function WallSide({ base, change }: { base: BodyOf<'wall'>; change: Change }) {
 /** The line of a turned part, in the plane of its profile. */
 function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
   const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const bore = boreOf(document, base);
   const field = (label: string, kind: QuantityKind, value: Num, blank: string) => (
     <Labelled key={blank} label={label}>
       <Quantity
@@ -221,6 +224,11 @@ function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
       {field('Axis X', 'length', base.axis.point[0], 'x')}
       {field('Axis Y', 'length', base.axis.point[1], 'y')}
       {field('Axis angle', 'angle', base.axis.angle, 'angle')}
+      {bore !== undefined && (
+        <p className="px-3.5 text-ink2" data-testid="bore">
+          {bore > 0 ? `Leaves a bore of ${formatLengthWithUnit(bore, document.scene)}` : 'Solid to its axis'}
+        </p>
+      )}
     </>
   );
 }

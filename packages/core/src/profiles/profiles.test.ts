@@ -8,6 +8,7 @@ import { perform } from '../verbs/statement.ts';
 import { plainWorld } from '../verbs/world.ts';
 import { rowsOfTraverse } from '../verbs/legs.ts';
 import { joinedAcross } from '../verbs/outlines.ts';
+import { boreOf } from './bore.ts';
 import { areClear } from './crossing.ts';
 import {
   boxOfCurves,
@@ -417,6 +418,41 @@ describe('bodies', () => {
       ['raise', { as: 'R', profiles: ['S'], height: 5 }],
     ];
     expect(refusal(last as unknown as Said, ...before).message).toContain(words);
+  });
+
+  test.each([
+    [{ at: [4, 0, 0] }, 8],
+    [{ at: [-14, 0, 0] }, 8],
+    [{ at: [0, 0, 0] }, 0],
+    [
+      {
+        at: [4, 0, 0],
+        through: [
+          [3, 0, 0],
+          [3, 9, 0],
+        ],
+      },
+      2,
+    ],
+  ])('turned with %j they leave a bore of %s mm', ({ at, ...more }, bore) => {
+    const document = said(
+      ['rectangle', { as: 'S', width: 10, height: 10, at }],
+      [
+        'revolve',
+        {
+          as: 'R',
+          profiles: ['S'],
+          through: [
+            [0, 0, 0],
+            [0, 9, 0],
+          ],
+          ...more,
+        },
+      ],
+    );
+    const { base } = Object.values(document.items).find(({ name }) => name === 'R')!.recipe;
+    if (base.kind !== 'revolve') throw new Error('It is turned.');
+    expect(boreOf(document, base)).toBe(bore);
   });
 
   test('their numbers are changed by name, and follow variables', () => {
