@@ -22,6 +22,7 @@ import {
   type ItemId,
   type KadrelDocument,
   type Performed,
+  type Pose,
   type Question,
   type QuantityKind,
   type Refusal,
@@ -189,6 +190,12 @@ export function openSession(opened: OpenedSession) {
   );
   /** The view that one works in, as the stage tells it. */
   let lookAtView: () => ViewState | undefined = () => undefined;
+
+  let plane: { statement: Statement | null; document: KadrelDocument; pose: Pose | undefined } = {
+    statement: null,
+    document: start,
+    pose: undefined,
+  };
 
   /** Performs on `before`; what the kernel must be asked first is asked. */
   async function performAsking(
@@ -467,7 +474,13 @@ export function openSession(opened: OpenedSession) {
       return sketchOf(statement, before, worlds.of(before));
     },
     /** The plane that the statement in hand draws on. */
-    drawingPlane: () => drawingPlane(get().statement, get().document, worlds.of(get().document)),
+    drawingPlane(): Pose | undefined {
+      const { statement, document } = get();
+      // Asked at every move of the pointer: told anew only when the statement or the document is another.
+      if (plane.statement !== statement || plane.document !== document)
+        plane = { statement, document, pose: drawingPlane(statement, document, worlds.of(document)) };
+      return plane.pose;
+    },
     /** Sets the plane that is drawn on: of the statement in hand, and of those that follow. */
     setPlane(plane: unknown, blank = 'on'): void {
       if (get().statement?.verb !== 'plane') set({ plane });

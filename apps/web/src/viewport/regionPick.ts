@@ -20,7 +20,6 @@ import type { Shade, Sketching } from './sketching.ts';
 interface Found {
   readonly regions: readonly RegionFound[];
   readonly plane: Pose;
-  readonly profiles: readonly ItemId[];
 }
 
 export class RegionPick {
@@ -57,7 +56,7 @@ export class RegionPick {
       const reply = isFound ? this.session.world().ask(question) : undefined;
       if (!reply || this.asked !== key) return;
       const plane = worldFromPart(this.session.store.getState().document, profiles[0]!);
-      this.found = { regions: reply as readonly RegionFound[], plane, profiles };
+      this.found = { regions: reply as readonly RegionFound[], plane };
       this.sketching.fill(this.found.regions.map(({ triangles }) => inWorld(triangles, plane)));
       this.shade();
     });
@@ -72,7 +71,7 @@ export class RegionPick {
     this.redraw();
   }
 
-  /** The smallest region under a ray; −1 for none. */
+  /** The region under a ray; −1 for none. */
   private at(ray: Ray): number {
     if (!this.found) return -1;
     const { plane, regions } = this.found;
@@ -83,13 +82,12 @@ export class RegionPick {
     return regions.findIndex(({ triangles }) => fillsPoint(triangles, [x, y]));
   }
 
-  hover(ray: Ray): RegionFound | null {
+  hover(ray: Ray): void {
     const index = this.at(ray);
     if (index !== this.hovered) {
       this.hovered = index;
       this.shade();
     }
-    return this.found?.regions[index] ?? null;
   }
 
   /** Chooses the region under a ray, or lets go of it. */
@@ -105,11 +103,6 @@ export class RegionPick {
       return { ...s, typed: { ...s.typed, [blank]: next.length > 0 ? next : 'all' }, refusal: null };
     });
     this.shade();
-  }
-
-  /** What can be chosen, for a list: by keyboard. */
-  get regions(): readonly RegionFound[] {
-    return this.found?.regions ?? [];
   }
 
   private shade(): void {

@@ -1,5 +1,4 @@
 /** The Draw verbs of figures that are told by a few numbers. */
-import type { NumVector } from '../document/schema.ts';
 import type { WayCurve } from '../document/layout.ts';
 import { missingLetters } from '../profiles/text.ts';
 import { degrees } from '../space/angle.ts';
@@ -23,7 +22,6 @@ import { inPlane } from './planes.ts';
 import { ACROSS, isSides } from './prism.ts';
 
 const centreBlank = needed('point', 'centre', 'Where its centre stands.', { default: ['0', '0', '0'] });
-const isZeroPoint = (at: NumVector) => at.every((n) => n === 0);
 
 /** Corner to corner, by two sizes from a corner, or about a centre. */
 export const rectangle = declareVerb({
@@ -130,7 +128,7 @@ function circleThrough(points: readonly Vec2[]): { centre: Vec2; radius: number 
   if (Math.abs(twice) < 1e-12 * (dot2(u, u) + dot2(v, v)))
     return refuse('points', 'These three points stand in one line.');
   const toCentre = scale2(subtract2(scale2(left2(v), -dot2(u, u)), scale2(left2(u), -dot2(v, v))), 1 / twice);
-  const centre = add2(a, scale2(toCentre, 1));
+  const centre = add2(a, toCentre);
   return {
     centre: [cleanLength(centre[0]), cleanLength(centre[1])],
     radius: cleanLength(distance2(centre, a)),
@@ -312,7 +310,7 @@ export const text = declareVerb({
       figure: { kind: 'text', text: told, height, spacing, align: align as 'left' | 'centre' | 'right' },
       plane: on,
       at: footOf(on, at),
-      exact: isZeroPoint(at) ? undefined : at,
+      exact: at,
     });
   },
 });

@@ -1,13 +1,12 @@
 /** Profiles from others and from solids: parallels, outlines cut by a plane, and curves put end to end. */
-import { definitionOf, isFlatPart, valueOf } from '../document/items.ts';
+import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import type { DrawnPath } from '../formats/drawing.ts';
 import { endOf, line, reversed, startOf, type Curve } from '../profiles/curve.ts';
 import type { FigureOf } from '../profiles/figure.ts';
 import { pathsOnPlane } from '../profiles/together.ts';
-import { AT_ORIGIN, type Pose } from '../space/pose.ts';
+import type { Pose } from '../space/pose.ts';
 import { distance2 } from '../space/vector2.ts';
-import { worldFromPart } from '../document/items.ts';
 import {
   declareVerb,
   needed,
@@ -131,7 +130,7 @@ export const join = declareVerb({
     if (!found) return refuse('planes', 'These profiles do not lie in one plane.', 'profiles');
     const drawn = found.map(({ closed, curves }) => ({ closed, curves: curves.map(({ curve }) => curve) }));
     const paths = joinedAcross(drawn, valueOf(gap));
-    const plane = profiles.length > 0 ? frameOfProfiles(draft, profiles) : AT_ORIGIN;
+    const plane = frameOfProfiles(draft, profiles);
     const name = as ?? `${draft.items[profiles[0]!]!.name} joined`;
     if (keep === 'hide') hide(draft, profiles);
     return drawPaths(draft, context, { name, paths, plane });

@@ -1,6 +1,5 @@
 import { valueOf } from '../document/items.ts';
-import { inverse, carry } from '../space/pose.ts';
-import { turnBack } from '../space/pose.ts';
+import { carryBack, turnBack } from '../space/pose.ts';
 import {
   addBody,
   asBlank,
@@ -54,13 +53,12 @@ export const raise = declareVerb({
       const normal = turnBack(plane.turn, to.normal);
       if (Math.hypot(normal[0], normal[1]) > LEVEL_SINE)
         return refuse('face', 'This face is not level with the plane of the profile.', 'to');
-      up = carry(inverse(plane), to.at)[2];
+      up = carryBack(plane, to.at)[2];
     }
     if (up === undefined) return refuse('missing', 'Say how high, or up to which face.', 'height');
     const isBelow = valueOf(up) < 0;
     if (valueOf(down) < 0) return refuse('negative', 'Below is 0 or more.', 'down');
-    if (valueOf(up) + valueOf(down) === 0 || (isBelow && -valueOf(up) === -valueOf(down)))
-      return refuse('flat', 'It would have no height.', 'height');
+    if (valueOf(up) === 0 && valueOf(down) === 0) return refuse('flat', 'It would have no height.', 'height');
     if (Math.abs(valueOf(draft)) >= 89) return refuse('draft', 'A draft is less than 89°.', 'draft');
     return addBody(
       document,

@@ -1,5 +1,5 @@
 /** Outlines that the kernel finds: beside drawn ones, and where a plane meets a solid. */
-import { pathArea, type DrawnPath, type Path } from '@kadrel/core';
+import { parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
 import { BuildError, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { pathsOfEdges } from '../shapes/curves.ts';
 import { edgesOfPath, wireOf } from '../shapes/edges.ts';
@@ -17,10 +17,13 @@ export function parallelsOf(
 ): DrawnPath[] {
   return paths.flatMap((path) =>
     scope((keep) => {
+      const only = path.curves.length === 1 && path.curves[0]!.curve.kind === 'line';
+      const left = path.closed && pathArea(path) > 0 ? -by : by;
+      // Straight legs and arcs with mitred corners are laid exactly, without the kernel; a single line has no corners.
+      const exact = corners === 'square' || only ? parallelPath(path, left) : undefined;
+      if (exact) return [{ closed: exact.closed, curves: exact.curves.map(({ curve }) => curve) }];
       const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
       const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';
-      const only = path.curves.length === 1 ? path.curves[0]!.curve : undefined;
-      if (!path.closed && only?.kind === 'line') return [besideLine(only, by)];
       const operation = keep(new occt.BRepOffsetAPI_MakeOffset(wire, join, !path.closed));
       operation.Perform(path.closed ? by : isLeftPositive(path) ? by : -by, 0);
       const made = operation.IsDone() ? keep(operation.Shape()) : undefined;
@@ -37,25 +40,6 @@ export function parallelsOf(
 
 /** The kernel goes to the right of an open outline whose ends it takes to be closed counter-clockwise. */
 const isLeftPositive = (path: Path) => pathArea(path) < 0;
-
-function besideLine(
-  line: { from: readonly [number, number]; to: readonly [number, number] },
-  by: number,
-): DrawnPath {
-  const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
-  const size = Math.hypot(dx, dy);
-  const aside = [(-dy / size) * by, (dx / size) * by] as const;
-  return {
-    closed: false,
-    curves: [
-      {
-        kind: 'line',
-        from: [line.from[0] + aside[0], line.from[1] + aside[1]],
-        to: [line.to[0] + aside[0], line.to[1] + aside[1]],
-      },
-    ],
-  };
-}
 
 /** The borders of what a solid and the XY plane have in common. Throws BuildError when they do not meet. */
 export function cutOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {

@@ -2,7 +2,7 @@
  * Regions laid on a solid, square to their own plane. What is raised lies between the solid and one that is offset from it by
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
-import { inverse, type Pose } from '@kadrel/core';
+import { AT_ORIGIN, inverse } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { exactBox } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
@@ -28,7 +28,6 @@ type Embossed = Extract<Content, { kind: 'embossed' }>;
 
 /** Chord of the facets that say where the surface lies, as a part of the solid's size. */
 const LOOK_CHORD = 1 / 500;
-const AT: Pose = { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] };
 
 /** Throws BuildError. */
 export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed): NamedShape {
@@ -212,7 +211,7 @@ function imprinted(occt: Occt, solid: NamedShape, planar: Planar, prism: NamedSh
       const name = names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face';
       return inside(face) ? `imprint.${name}` : name;
     });
-    return { shape: moved(occt, only, AT), faceNames };
+    return { shape: moved(occt, only, AT_ORIGIN), faceNames };
   } finally {
     splitter.Clear();
   }
