@@ -26,7 +26,7 @@ module.exports = {
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
         pathNot:
-          'node_modules/(zod|immer|svgpath|fast-xml-parser|dxf-parser|opentype[.]js|@types/opentype[.]js)/',
+          'node_modules/(zod|immer|svgpath|earcut|fast-xml-parser|dxf-parser|opentype[.]js|@types/opentype[.]js)/',
       },
     },
     {

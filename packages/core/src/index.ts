@@ -23,11 +23,14 @@ export * from './document/naming.ts';
 export {
   isBody,
   isFlat,
+  isSurface,
+  loftWays,
   referencesIn,
   type BodyBase,
   type BodyOf,
   type Opening,
   type Region2,
+  type RecipeStep,
   type Regions,
   type Tier,
 } from './document/bodies.ts';
@@ -55,7 +58,11 @@ export { outlinesOf } from './formats/outlines.ts';
 export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './profiles/bore.ts';
 export { fillsPoint } from './profiles/triangles.ts';
+export { handlesOf, standsAsDrawn } from './profiles/handles.ts';
+export { nearMisses, type NearMiss } from './profiles/gaps.ts';
+export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';
+export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matching.ts';
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';
 export * from './history/edit.ts';

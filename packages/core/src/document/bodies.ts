@@ -3,6 +3,7 @@
  * place of its own. Regions and axes are told in the frame of the first profile.
  */
 import { z } from 'zod';
+import { editSteps } from '../profiles/edit.ts';
 import { figureSchema } from '../profiles/figure.ts';
 import { finite, numberSchema, vectorSchema } from './numbers.ts';
 
@@ -30,6 +31,11 @@ export type Regions = z.infer<typeof regionsSchema>;
 
 const profiles = z.array(idSchema).min(1);
 
+/** Closed bodies are capped where they end; open ones are surfaces and no solids. */
+export const ENDS = ['capped', 'open'] as const;
+// What version 4 did not say may be missing: edits of that time, and what takes them back, stay as they were written.
+const ends = z.enum(ENDS).optional();
+
 /** Regions pulled along +Z of the first profile's frame, from `down` below its plane to `height` above it. */
 const raiseBase = z.strictObject({
   kind: z.literal('raise'),
@@ -39,6 +45,8 @@ const raiseBase = z.strictObject({
   down: numberSchema,
   /** How far the sides lean inward from the plane upward, degrees. */
   draft: numberSchema,
+  /** Open: only the sides, along every curve of the profiles. */
+  ends,
 });
 
 const revolveBase = z.strictObject({
@@ -59,8 +67,16 @@ const revolveBase = z.strictObject({
 /** Sections in their places; what they enclose is filled, and what inner outlines enclose is left hollow. */
 const loftBase = z.strictObject({
   kind: z.literal('loft'),
+  /** The sections, and after them the guides. */
   profiles: z.array(idSchema).min(2),
+  /** How many of the profiles, the last ones, are curves that the sides run along. */
+  guides: z.number().int().min(0).optional(),
   flanks: z.enum(['ruled', 'smooth']),
+  /** From the last section back to the first. */
+  closed: z.boolean().optional(),
+  /** For each section how far its start is moved along its outline from the matched one, mm. */
+  starts: z.array(numberSchema).optional(),
+  ends,
 });
 
 const sweepBase = z.strictObject({
@@ -68,7 +84,17 @@ const sweepBase = z.strictObject({
   /** The path, and then the section, whose datum runs along it. */
   profiles: z.tuple([idSchema, idSchema]),
   corners: z.enum(['square', 'round']),
+  /** Where the Y of the section points: out of the plane of the path, or always in one direction of the path's frame. */
+  up: z.union([z.literal('plane'), z.tuple([finite, finite, finite])]).optional(),
+  /** Of the section about the path from its start to its end, degrees, right-handed. */
+  twist: numberSchema.optional(),
+  /** How many times as large the section is at the end of the path. */
+  scale: finite.positive().optional(),
+  ends,
 });
+
+/** A surface within a loop of curves, which may lie in several planes: flat where they are, else smooth. */
+const fillBase = z.strictObject({ kind: z.literal('fill'), profiles });
 
 const openingSchema = z.strictObject({
   /** Which leg, counted from 1. */
@@ -132,32 +158,56 @@ export const bodyBases = [
   revolveBase,
   loftBase,
   sweepBase,
+  fillBase,
   wallBase,
   tiersBase,
   wedgeBase,
   capBase,
 ] as const;
 
-/** Regions of profiles, laid on a solid square to their plane: raised out of it, cut into it, or only marked on it. */
+/** Regions of profiles, laid on a solid: raised out of it, cut into it, or only marked on it. */
 const embossStep = z.strictObject({
   kind: z.literal('emboss'),
   profiles,
   regions: regionsSchema,
   /** Where the plane of the profiles stands in the part's own frame: mm, and degrees about X, then Y, then Z. */
   frame: z.strictObject({ origin: vectorSchema, turn: vectorSchema }),
+  /** The way on which they are laid on it, in that frame, Z being 1; 0, 0 is square to their plane. */
+  slant: pairSchema.optional(),
   /** Out of the surface; less than zero is into it, and 0 only marks the outline. */
   depth: numberSchema,
 });
-export const stepSchema = z.discriminatedUnion('kind', [embossStep]);
+/** A surface becomes a body: as thick as said, before it and behind it. */
+const thickenStep = z.strictObject({
+  kind: z.literal('thicken'),
+  /** The sum of both is more than zero. */
+  before: numberSchema,
+  behind: numberSchema,
+});
+/** The flat openings of a surface are closed, so that it becomes a body. */
+const capStep = z.strictObject({ kind: z.literal('close') });
+/** All that was made so far, mirrored in the part's own X. */
+const mirrorStep = z.strictObject({ kind: z.literal('mirror') });
+/** All that was made so far, larger or smaller about the part's own origin, alike in all directions. */
+const scaleStep = z.strictObject({ kind: z.literal('scale'), by: finite.positive() });
+export const stepSchema = z.discriminatedUnion('kind', [
+  embossStep,
+  thickenStep,
+  capStep,
+  mirrorStep,
+  scaleStep,
+  ...editSteps,
+]);
+export type RecipeStep = z.infer<typeof stepSchema>;
 
 interface WithReferences {
   readonly base: object;
-  readonly steps: readonly { readonly profiles: readonly string[] }[];
+  readonly steps: readonly RecipeStep[];
 }
 /** Ids of the profiles that a recipe refers to. */
 export const referencesIn = ({ base, steps }: WithReferences): readonly string[] => [
   ...('profiles' in base ? (base.profiles as readonly string[]) : []),
-  ...steps.flatMap((step) => step.profiles),
+  ...steps.flatMap((step) => ('profiles' in step ? step.profiles : [])),
 ];
 
 export type BodyBase = z.infer<(typeof bodyBases)[number]>;
@@ -169,3 +219,20 @@ export const isBody = (base: { readonly kind: string }): base is BodyBase => KIN
 /** Drawn things that are no solids. */
 export const isFlat = ({ kind }: { readonly kind: string }): boolean =>
   kind === 'profile' || kind === 'plane';
+
+/** What a loft goes through and along, and where it begins on each section; what version 4 did not say as it was then. */
+export function loftWays({ profiles: ids, guides = 0, closed = false, starts = [] }: BodyOf<'loft'>) {
+  const sections = ids.slice(0, ids.length - guides);
+  return {
+    sections,
+    guides: ids.slice(sections.length),
+    closed,
+    starts: sections.map((_, i) => starts[i] ?? 0),
+  };
+}
+
+/** What has open ends as far as its recipe tells: it encloses nothing, and counts as no solid. */
+export function isSurface({ recipe: { base, steps } }: { readonly recipe: WithReferences }): boolean {
+  const isOpen = 'ends' in base ? base.ends === 'open' : 'kind' in base && base.kind === 'fill';
+  return isOpen && !steps.some(({ kind }) => kind === 'thicken' || kind === 'close');
+}

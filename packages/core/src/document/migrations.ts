@@ -3,7 +3,12 @@ import { DOCUMENT_VERSION, documentSchema, type KadrelDocument } from './schema.
 
 type Json = Record<string, unknown>;
 /** Index 0 lifts version 1 to 2, and so on. */
-const MIGRATIONS: readonly ((old: Json) => Json)[] = [withPinsAndViews, withPatterns, withProfiles];
+const MIGRATIONS: readonly ((old: Json) => Json)[] = [
+  withPinsAndViews,
+  withPatterns,
+  withProfiles,
+  withSurfaces,
+];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
 function withPinsAndViews(old: Json): Json {
@@ -18,6 +23,11 @@ function withPatterns(old: Json): Json {
 /** 3 → 4: profiles, planes and what is made from them are new; nothing that was there changes. */
 function withProfiles(old: Json): Json {
   return { ...old, kadrel: 4 };
+}
+
+/** 4 → 5: surfaces, steps of profiles, and more ways to loft, sweep and emboss; nothing that was there changes. */
+function withSurfaces(old: Json): Json {
+  return { ...old, kadrel: 5 };
 }
 
 /** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */

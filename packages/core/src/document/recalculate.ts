@@ -49,7 +49,7 @@ export function recalculate(draft: KadrelDocument): string[] {
 }
 
 /** Numbers of bodies that are told in degrees; all others are lengths. */
-const ANGLES: ReadonlySet<string> = new Set(['bearing', 'turn', 'sweep', 'first', 'angle', 'draft']);
+const ANGLES: ReadonlySet<string> = new Set(['bearing', 'turn', 'sweep', 'first', 'angle', 'draft', 'twist']);
 
 /** Replaces every number that has a formula, however deep, in place. */
 function mapNumbers(held: object, map: (n: Num, kind: QuantityKind) => Num): void {

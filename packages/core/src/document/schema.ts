@@ -8,7 +8,7 @@ import { finite, numberSchema, pointSchema, vectorSchema } from './numbers.ts';
 export type { Num, NumVector } from './numbers.ts';
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 4;
+export const DOCUMENT_VERSION = 5;
 
 const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
 export type ItemId = string;

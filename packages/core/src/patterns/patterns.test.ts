@@ -555,7 +555,7 @@ describe('a pattern stays editable', () => {
 
 test('a document of version 2 is read, and one that is made from itself is not', () => {
   const old = { ...emptyDocument(), kadrel: 2 };
-  expect(readDocument(old).kadrel).toBe(4);
+  expect(readDocument(old).kadrel).toBe(5);
   const document = after(post, ['duplicate', { parts: ['Post'], kind: 'linked', by: [50, 0, 0] }]);
   const looped = structuredClone(document);
   const [first, second] = Object.values(looped.items);

@@ -132,6 +132,27 @@ export function velocityAt(curve: Curve, part: number): Vec2 {
   }
 }
 
+/** How it bends to the left at a part of the way, 1/mm. Source: κ = (x′y″ − y′x″) / |v|³. */
+export function curvatureAt(curve: Curve, part: number): number {
+  switch (curve.kind) {
+    case 'line':
+      return 0;
+    case 'arc':
+      return Math.sign(curve.sweep) / curve.radius;
+    case 'ellipse': {
+      const speed = length2(velocityAt(curve, part));
+      return (cross2(curve.x, curve.y) * radians(curve.sweep) ** 3) / speed ** 3;
+    }
+    case 'bezier': {
+      const n = curve.points.length - 1;
+      const steps = curve.points.slice(1).map((point, i) => scale2(subtract2(point, curve.points[i]!), n));
+      const second = steps.slice(1).map((step, i) => scale2(subtract2(step, steps[i]!), n - 1));
+      const v = bezierPoint(steps, part);
+      return cross2(v, bezierPoint(second, part)) / length2(v) ** 3;
+    }
+  }
+}
+
 /** The same curve from its end to its start. */
 export function reversed(curve: Curve): Curve {
   switch (curve.kind) {
@@ -256,10 +277,33 @@ function integrate(of: (part: number) => number, pieces: number): number {
 const LENGTH_NOISE = 1e-13;
 const MOST_LENGTH_PIECES = 256;
 
+/** How fast the point runs, mm for the whole way; of Bézier curves without making a point at each step. */
+function speedOf(curve: Curve): (part: number) => number {
+  if (curve.kind !== 'bezier') return (part) => length2(velocityAt(curve, part));
+  const degree = curve.points.length - 1;
+  const [xs, ys] = ([0, 1] as const).map((axis) =>
+    Float64Array.from(
+      { length: degree },
+      (_, i) => degree * (curve.points[i + 1]![axis] - curve.points[i]![axis]),
+    ),
+  ) as [Float64Array, Float64Array];
+  const [x, y] = [new Float64Array(degree), new Float64Array(degree)];
+  return (part) => {
+    x.set(xs);
+    y.set(ys);
+    for (let left = degree - 1; left > 0; left--)
+      for (let i = 0; i < left; i++) {
+        x[i]! += (x[i + 1]! - x[i]!) * part;
+        y[i]! += (y[i + 1]! - y[i]!) * part;
+      }
+    return Math.sqrt(x[0]! ** 2 + y[0]! ** 2);
+  };
+}
+
 export function curveLength(curve: Curve): number {
   if (curve.kind === 'line') return distance2(curve.from, curve.to);
   if (curve.kind === 'arc') return Math.abs(radians(curve.sweep)) * curve.radius;
-  const speed = (part: number) => length2(velocityAt(curve, part));
+  const speed = speedOf(curve);
   let length = integrate(speed, 2);
   for (let pieces = 4; pieces <= MOST_LENGTH_PIECES; pieces *= 2) {
     const finer = integrate(speed, pieces);
@@ -267,6 +311,25 @@ export function curveLength(curve: Curve): number {
     length = finer;
   }
   return length;
+}
+
+/** The part of the way at a length from the start, mm; undefined beyond the ends. */
+export function partAtLength(curve: Curve, length: number): number | undefined {
+  const whole = curveLength(curve);
+  if (length < -SAME_POINT_MM || length > whole + SAME_POINT_MM) return undefined;
+  if (curve.kind === 'line' || curve.kind === 'arc') return Math.min(1, Math.max(0, length / whole));
+  let [low, high, part] = [0, 1, Math.min(1, Math.max(0, length / whole))];
+  // Source: Newton's method, and halves where it would leave the bracket.
+  for (let round = 0; round < 60; round++) {
+    const off = (part === 0 ? 0 : curveLength(pieceOf(curve, 0, part))) - length;
+    if (Math.abs(off) <= LENGTH_NOISE * whole) break;
+    if (off < 0) low = part;
+    else high = part;
+    const next = part - off / length2(velocityAt(curve, part));
+    part = next > low && next < high ? next : (low + high) / 2;
+    if (high - low < Number.EPSILON) break;
+  }
+  return part;
 }
 
 /** ½∮(x dy − y dx) along the curve: what it adds to the area of the loop it belongs to. Source: Green's theorem. */

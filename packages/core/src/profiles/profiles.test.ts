@@ -405,7 +405,7 @@ describe('bodies', () => {
       'does not lie in the plane',
     ],
     [['union', { parts: ['S', 'B'] }], 'is no solid'],
-    [['resize', { parts: ['R'], by: [2, 2, 2] }], 'change those in the Spec'],
+    [['resize', { parts: ['R'], by: [2, 1, 1] }], 'change those in the Spec'],
     [['wall', { profile: 'S', thickness: 2, height: 0 }], 'more than zero'],
     [['emboss', { part: 'S', profiles: ['S'] }], 'is no solid'],
     [['tiers', { levels: [{ below: 0, height: 4 }] }], 'Row 1'],

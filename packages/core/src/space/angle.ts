@@ -19,7 +19,8 @@ const EXACT_SINES: Readonly<Record<number, number>> = {
 
 export function sinDegrees(degrees: number): number {
   const within = turnWithin(degrees);
-  const exact = EXACT_SINES[within];
+  // Looking up a number that is no index writes it out as text, which costs more than the sine.
+  const exact = within % 30 === 0 ? EXACT_SINES[within] : undefined;
   if (exact !== undefined) return exact;
   // Folding into the first eighth makes sin 40° and sin 140°, or sin 40° and cos 50°, the same bits.
   const folded = within > 180 ? -1 : 1;

@@ -31,6 +31,17 @@ export const howBlank = needed('choice', 'as', 'Whether it stands by itself.', {
   choices: { new: 'a new part', join: 'joined to', cut: 'cut out of' },
 });
 export const intoBlank = optional('part', 'part', 'What it is joined to or cut out of.');
+export const endsBlank = needed(
+  'choice',
+  'ends',
+  'A body, or a surface: only the sides, open where they end.',
+  {
+    default: 'capped',
+    choices: { capped: 'as a body', open: 'as a surface' },
+    rare: true,
+  },
+);
+export const endsOf = (choice: string): 'capped' | 'open' => (choice === 'open' ? 'open' : 'capped');
 export const asBlank = optional('name', 'name', 'What the new part is called.');
 
 /** Regions as documents hold them: copies, since what a statement was given is shared. */

@@ -1,5 +1,14 @@
 /** What Union, Subtract and Intersect share: parts become operands of one part and stay editable below it. */
-import { freeName, isFlatPart, isGroup, isStanding, lineage, worldFromPart } from '../document/items.ts';
+import { isSurface } from '../document/bodies.ts';
+import {
+  definitionOf,
+  freeName,
+  isFlatPart,
+  isGroup,
+  isStanding,
+  lineage,
+  worldFromPart,
+} from '../document/items.ts';
 import {
   isWithinItself,
   type Base,
@@ -49,6 +58,8 @@ export function combine(
       );
     if (isFlatPart(draft, part))
       return refuse('flat', `${part.name} is no solid: raise it or turn it first.`, blank);
+    if (isSurface(definitionOf(draft, part)))
+      return refuse('surface', `${part.name} is an open surface: cap its ends or thicken it first.`, blank);
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
   const whole = growable(draft.items[base]!, how) ? base : wrap(draft, how, base, as, context);

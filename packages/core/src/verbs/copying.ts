@@ -43,7 +43,8 @@ function copyBelow(
 function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
   for (const copy of copied.values()) {
     const { base, steps } = draft.items[copy]!.recipe;
-    for (const step of steps) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
+    for (const step of steps)
+      if ('profiles' in step) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
     if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
   }

@@ -174,7 +174,7 @@ export type Question =
       readonly corners: 'round' | 'square';
     }
   /** The borders of what a plane and a part have in common, in the frame of the plane. */
-  | { readonly ask: 'cut'; readonly part: ItemId; readonly plane: Pose }
+  | { readonly ask: 'cut'; readonly part: ItemId; readonly plane: Pose; readonly how: 'cut' | 'shadow' }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
   | {
       readonly ask: 'contact';

@@ -1,8 +1,10 @@
+import { isSurface } from '../document/bodies.ts';
 import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
-import { chain, inverse, roundPoint } from '../space/pose.ts';
+import { NO_TURN, chain, inverse, roundPoint, turnBack, type Pose } from '../space/pose.ts';
 import { plainRegions, profilesBlank, regionsBlank } from './bodies.ts';
-import { declareVerb, needed, refuse } from './declare.ts';
+import { declareVerb, needed, optional, refuse, type Direction } from './declare.ts';
+import { worldDirection } from './directions.ts';
 import { frameOfProfiles, requireProfiles } from './drawing.ts';
 import { degreesOf } from './planes.ts';
 
@@ -24,13 +26,18 @@ export const emboss = declareVerb({
       choices: HOW,
     }),
     depth: needed('length', 'depth', 'Square to the surface.', { default: '1 mm' }),
+    along: optional('direction', 'along', 'The way on which it is laid; else square to its own plane.', {
+      rare: true,
+    }),
   },
-  sentence: 'Emboss {part} with {profiles}[, {regions}], {how}, {depth} deep',
-  apply(draft, { part, profiles, regions, how, depth }) {
+  sentence: 'Emboss {part} with {profiles}[, {regions}], {how}, {depth} deep[, laid along {along}]',
+  apply(draft, { part, profiles, regions, how, depth, along }) {
     const item = draft.items[part]!;
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
     if (isFlatPart(draft, item)) return refuse('flat', `${item.name} is no solid.`, 'part');
+    if (isSurface(definitionOf(draft, item)))
+      return refuse('surface', `${item.name} is an open surface: cap its ends or thicken it first.`, 'part');
     if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
     const definition = definitionOf(draft, item);
     const { kind } = definition.recipe.base;
@@ -38,17 +45,30 @@ export const emboss = declareVerb({
       return refuse('whole', `${item.name} consists of several parts: choose one of them.`, 'part');
     if (how !== 'imprint' && !(valueOf(depth) > 0))
       return refuse('not-positive', 'The depth must be more than zero.', 'depth');
+    const slant = slantOf(along, frameOfProfiles(draft, profiles));
+    if (!slant) return refuse('along', 'This direction lies in the plane of the outline.', 'along');
     const frame = chain(inverse(worldFromPart(draft, part)), frameOfProfiles(draft, profiles));
     definition.recipe.steps.push({
       kind: 'emboss',
       profiles: [...profiles],
       regions: plainRegions(regions),
       frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
+      slant,
       depth: how === 'imprint' ? 0 : how === 'engrave' ? negative(depth) : depth,
     });
     return { select: [part] };
   },
 });
+
+/** A direction that leans out of the plane by less than this (sine) is taken to lie in it. */
+const FLAT_SINE = 1e-3;
+
+/** How far the way goes along the X and Y of the plane for each mm that it goes out of it. */
+function slantOf(along: Direction | undefined, plane: Pose): [number, number] | undefined {
+  if (!along) return [0, 0];
+  const [x, y, z] = turnBack(plane.turn, worldDirection(along, NO_TURN));
+  return Math.abs(z) < FLAT_SINE ? undefined : [x / z + 0, y / z + 0];
+}
 
 const negative = (n: Num): Num =>
   typeof n === 'number' ? -n : { formula: `-(${n.formula})`, value: -n.value };

@@ -13,13 +13,17 @@ import { tiers } from './tiers.ts';
 import { traverse, line, relay } from './traverse.ts';
 import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
 import { bring } from './bring.ts';
+import { blend } from './blend.ts';
+import { corner, extend, resample, reverse, split, trim } from './edits.ts';
 import { emboss } from './emboss.ts';
 import { step } from './steps.ts';
-import { join, offset, outline } from './outlines.ts';
+import { join, offset, outline, wallOutline } from './outlines.ts';
 import { plane } from './plane.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
-import { loft } from './loft.ts';
+import { movePoint } from './handles.ts';
+import { loft, start } from './loft.ts';
+import { close, fill, thicken } from './surfaces.ts';
 import { sweep } from './sweep.ts';
 import { wall } from './wall.ts';
 import { setAxis } from './set-axis.ts';
@@ -92,12 +96,24 @@ export const VERBS = [
   bring,
   offset,
   join,
+  blend,
+  corner,
+  trim,
+  extend,
+  split,
+  reverse,
+  resample,
   outline,
   raise,
   revolve,
   loft,
   sweep,
+  fill,
+  thicken,
+  close,
   wall,
+  // After Wall: while one types, the first that fits stays chosen.
+  wallOutline,
   plane,
   emboss,
   pin,
@@ -132,6 +148,8 @@ export const VERBS = [
   change,
   relay,
   setAxis,
+  movePoint,
+  start,
   step,
   rename,
   number,
@@ -160,6 +178,8 @@ export function findVerbs(typed: string): Verb[] {
   if (!text) return [...VERBS];
   const rank = (verb: Verb) => {
     const name = verb.name.toLowerCase();
+    // “wall” is Wall, and not Wall outline.
+    if (name === text) return -1;
     if (name.startsWith(text)) return 0;
     if (name.split(' ').some((word) => word.startsWith(text))) return 0.5;
     if (verb.words.some((word) => word.startsWith(text))) return 1;

@@ -3,6 +3,8 @@ import { carryBack, turnBack } from '../space/pose.ts';
 import {
   addBody,
   asBlank,
+  endsBlank,
+  endsOf,
   howBlank,
   intoBlank,
   plainRegions,
@@ -37,13 +39,14 @@ export const raise = declareVerb({
       default: '0',
       rare: true,
     }),
+    ends: endsBlank,
     how: howBlank,
     into: intoBlank,
     as: asBlank,
   },
   sentence:
-    'Raise {profiles}[, {regions},] by {height}[ up to {to}][, {down} below][, draft {draft}][, {how} {into}][ named {as}]',
-  apply(document, { profiles, regions, height, to, down, draft, how, into, as }, context) {
+    'Raise {profiles}[, {regions},] by {height}[ up to {to}][, {down} below][, draft {draft}][, {ends}][, {how} {into}][ named {as}]',
+  apply(document, { profiles, regions, height, to, down, draft, ends, how, into, as }, context) {
     const fault = requireProfiles(document, profiles, 'profiles');
     if (fault) return fault;
     let up = height;
@@ -59,6 +62,8 @@ export const raise = declareVerb({
     const isBelow = valueOf(up) < 0;
     if (valueOf(down) < 0) return refuse('negative', 'Below is 0 or more.', 'down');
     if (valueOf(up) === 0 && valueOf(down) === 0) return refuse('flat', 'It would have no height.', 'height');
+    if (ends === 'open' && (valueOf(draft) !== 0 || how !== 'new'))
+      return refuse('surface', 'A surface stands by itself, without a draft.', 'ends');
     if (Math.abs(valueOf(draft)) >= 89) return refuse('draft', 'A draft is less than 89°.', 'draft');
     return addBody(
       document,
@@ -71,6 +76,7 @@ export const raise = declareVerb({
           height: isBelow ? 0 : up,
           down: isBelow ? Math.max(-valueOf(up), valueOf(down)) : down,
           draft,
+          ends: endsOf(ends),
         },
         profiles,
         how,

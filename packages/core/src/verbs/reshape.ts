@@ -163,12 +163,7 @@ function mapPart(
   if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
   const { base } = part.recipe;
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
-  if (isBody(base) || part.recipe.steps.length > 0)
-    return refuse(
-      'body',
-      `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile.`,
-      'parts',
-    );
+  if (isBody(base) || part.recipe.steps.length > 0) return mapMade(part, own, turn);
   if (base.kind !== 'combine' && base.kind !== 'pattern' && base.kind !== 'group') {
     mapSolid(part, base, own, turn);
     return undefined;
@@ -189,6 +184,59 @@ function mapPart(
   }
   part.datum = mappedDatum(part.datum, own);
   return undefined;
+}
+
+/** What its recipe makes is kept: only the size of the whole changes, and its hand, by steps after all others. */
+function mapMade(part: Part, own: Matrix, turn: Turn): Refusal | undefined {
+  const isMirrored = determinant(own) < 0;
+  const map = isMirrored ? multiply(own, FLIP_X) : own;
+  const size = length(column(map, 0));
+  // Of a ball a map under which it stays one keeps all angles.
+  const turned = turnWithin('sphere', map);
+  if (!turned)
+    return refuse(
+      'body',
+      `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile. It can be resized in all directions alike, and mirrored.`,
+      'parts',
+    );
+  if (part.recipe.base.kind === 'plane' && Math.abs(size - 1) > SAME)
+    return refuse('plane', `${part.name} is a plane: set the size of its sheet in the Spec.`, 'parts');
+  if (isMirrored) addMirror(part.recipe.steps);
+  if (Math.abs(size - 1) > SAME) addScale(part.recipe.steps, size);
+  if (!isIdentity(turned))
+    part.placement.turn = degreesOfTurn(multiply(turn, turned)).map(roundAngle) as [number, number, number];
+  const { datum } = part;
+  if (datum !== 'own')
+    part.datum =
+      'point' in datum
+        ? {
+            point: [...applyMatrix(multiply(transposed(turned), own), [...datum.point])] as [
+              number,
+              number,
+              number,
+            ],
+          }
+        : isMirrored
+          ? ([-datum[0] + 0, datum[1], datum[2]] as Part['datum'])
+          : datum;
+  return undefined;
+}
+
+type Steps = Part['recipe']['steps'];
+/** Twice mirrored is not mirrored. */
+function addMirror(steps: Steps): void {
+  const last = steps.at(-1);
+  // A size before it is the same after it.
+  const at = last?.kind === 'scale' ? steps.length - 2 : steps.length - 1;
+  if (steps[at]?.kind === 'mirror') steps.splice(at, 1);
+  else steps.push({ kind: 'mirror' });
+}
+
+function addScale(steps: Steps, by: number): void {
+  const last = steps.at(-1);
+  if (last?.kind !== 'scale') steps.push({ kind: 'scale', by: roundLength(by) });
+  else if (Math.abs(last.by * by - 1) <= SAME) steps.pop();
+  else last.by = roundLength(last.by * by);
 }
 
 type Plainly = Exclude<Base, { kind: 'combine' | 'pattern' | 'group' | 'link' | BodyKind }>;

@@ -1,5 +1,5 @@
 /** The sizes of recipes that Change sets: which blanks name which numbers of which recipe. */
-import { WALL_SIDES } from '../document/bodies.ts';
+import { ENDS, WALL_SIDES, loftWays, type BodyOf } from '../document/bodies.ts';
 import { datumInPart } from '../document/datum.ts';
 import { definitionOf, valueOf } from '../document/items.ts';
 import type { KadrelDocument, Num, NumVector, Part } from '../document/schema.ts';
@@ -37,6 +37,19 @@ export const SHAPE_BLANKS = {
     choices: choices(['square', 'round']),
     rare: true,
   }),
+  twist: angle('twist', 'Of a swept part, from its start to its end.'),
+  scale: optional('quantity', 'end size', 'How many times as large a swept part is at its end.', {
+    kind: 'number',
+    rare: true,
+  }),
+  ends: optional('choice', 'ends', 'A body, or an open surface.', {
+    choices: choices(ENDS),
+    rare: true,
+  }),
+  closed: optional('choice', 'round', 'Whether a loft comes back to its first section.', {
+    choices: { no: 'no', yes: 'yes' },
+    rare: true,
+  }),
   align: optional('choice', 'alignment', 'Of a text.', {
     choices: choices(['left', 'centre', 'right']),
     rare: true,
@@ -45,7 +58,7 @@ export const SHAPE_BLANKS = {
 export const SHAPE_SENTENCE =
   '[, below {down}][, draft {draft}][, angle {angle}][, corner radius {round}][, from {first}][, sweep {sweep}]' +
   '[, spacing {spacing}][, sheet {sheet}][, text {words}][, side {side}][, half {half}][, flanks {flanks}]' +
-  '[, corners {corners}][, alignment {align}]';
+  '[, corners {corners}][, alignment {align}][, twisted {twist}][, end size {scale}][, ends {ends}][, back to the start {closed}]';
 
 /** Blanks that say numbers of a recipe or a figure, and what they are called there. */
 const SIZES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
@@ -60,6 +73,7 @@ const SIZES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   raise: { height: 'height', down: 'down', draft: 'draft' },
   revolve: { angle: 'angle' },
   wall: { thickness: 'thickness', height: 'height' },
+  sweep: { twist: 'twist' },
   plane: { sheet: 'size' },
   rectangle: { width: 'width', height: 'height', round: 'round' },
   circle: { diameter: 'diameter', radius: 'diameter' },
@@ -84,8 +98,9 @@ const SIZE_BLANKS = [
   'sweep',
   'spacing',
   'sheet',
+  'twist',
 ] as const;
-const ANGLE_BLANKS: ReadonlySet<string> = new Set(['draft', 'angle', 'first', 'sweep']);
+const ANGLE_BLANKS: ReadonlySet<string> = new Set(['draft', 'angle', 'first', 'sweep', 'twist']);
 /** Numbers that may be 0 or less. */
 const FREE_BLANKS: ReadonlySet<string> = new Set([
   'top',
@@ -96,6 +111,7 @@ const FREE_BLANKS: ReadonlySet<string> = new Set([
   'first',
   'sweep',
   'spacing',
+  'twist',
 ]);
 /** Numbers of these that are not less than 0. */
 const NOT_NEGATIVE: ReadonlySet<string> = new Set(['top', 'down', 'round']);
@@ -104,18 +120,19 @@ const NOT_NEGATIVE: ReadonlySet<string> = new Set(['top', 'down', 'round']);
 const CHOICES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   wall: { side: 'side' },
   revolve: { half: 'half' },
-  loft: { flanks: 'flanks' },
-  sweep: { corners: 'corners' },
+  raise: { ends: 'ends' },
+  loft: { flanks: 'flanks', ends: 'ends' },
+  sweep: { corners: 'corners', ends: 'ends' },
   text: { words: 'text', align: 'align' },
 };
-const CHOICE_BLANKS = ['words', 'side', 'half', 'flanks', 'corners', 'align'] as const;
+const CHOICE_BLANKS = ['words', 'side', 'half', 'flanks', 'corners', 'align', 'ends'] as const;
 
-type Quantities = Partial<Readonly<Record<(typeof SIZE_BLANKS)[number] | 'sides', string>>>;
-type Choices = Partial<Readonly<Record<(typeof CHOICE_BLANKS)[number] | 'across', string>>>;
+type Quantities = Partial<Readonly<Record<(typeof SIZE_BLANKS)[number] | 'sides' | 'scale', string>>>;
+type Choices = Partial<Readonly<Record<(typeof CHOICE_BLANKS)[number] | 'across' | 'closed', string>>>;
 export type SizeValues = Quantities &
   Choices & { readonly size?: readonly [string, string, string] | undefined };
 
-const OTHERS = ['size', 'sides', 'across'] as const;
+const OTHERS = ['size', 'sides', 'across', 'scale', 'closed'] as const;
 export const isSized = (values: { readonly [K in keyof SizeValues]?: unknown }): boolean =>
   [...SIZE_BLANKS, ...CHOICE_BLANKS, ...OTHERS].some((blank) => values[blank] !== undefined);
 
@@ -144,7 +161,8 @@ export function changeSize(
   const fault =
     changeNumbers(holder, values, context, without) ??
     changeChoices(holder, values, without) ??
-    changeSides(holder, values, context, without);
+    changeSides(holder, values, context, without) ??
+    changeEnds(holder, values, context, without);
   if (fault || base.kind !== 'profile') return fault;
   const wrong = figureFault(base.figure);
   return wrong && refuse('figure', wrong.message, wrong.blank);
@@ -170,7 +188,7 @@ function changeNumbers(
     const key = known[blank];
     if (key === undefined) return without(blank);
     const isHalf = blank === 'radius' && key === 'diameter';
-    const now = isHalf ? valueOf(numbers[key]!) / 2 : numbers[key]!;
+    const now = isHalf ? valueOf(numbers[key]!) / 2 : (numbers[key] ?? 0);
     const kind = ANGLE_BLANKS.has(blank) ? 'angle' : 'length';
     const read = readOne(text, kind, now, context, blank, !FREE_BLANKS.has(blank));
     if (isRefusal(read)) return read;
@@ -230,6 +248,32 @@ function changeSides(
     polygon.sides = valueOf(read);
   }
   if (across) polygon.across = across as keyof typeof ACROSS;
+  return undefined;
+}
+
+/** How large a swept part is at its end, and whether a loft comes back. */
+function changeEnds(
+  holder: Holder,
+  { scale, closed }: SizeValues,
+  context: VerbContext,
+  without: Without,
+): Refusal | undefined {
+  if (scale !== undefined) {
+    if (holder.kind !== 'sweep') return without('scale');
+    const sweep = holder as unknown as { scale?: number };
+    const read = readOne(scale, 'number', sweep.scale ?? 1, context, 'scale', true);
+    if (isRefusal(read)) return read;
+    sweep.scale = valueOf(read);
+  }
+  if (closed !== undefined) {
+    if (holder.kind !== 'loft') return without('closed');
+    const loft = holder as unknown as BodyOf<'loft'>;
+    if (closed === 'yes' && loftWays(loft).sections.length < 3)
+      return refuse('too-few', 'A loft that comes back to its first section needs three or more.', 'closed');
+    if (closed === 'yes' && loftWays(loft).guides.length > 0)
+      return refuse('guides', 'A loft with guides leads from one section to another.', 'closed');
+    loft.closed = closed === 'yes';
+  }
   return undefined;
 }
 

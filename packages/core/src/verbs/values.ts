@@ -148,7 +148,7 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'angle':
       return readNumber(given, kind, blank, id, around);
     case 'count': {
-      const count = readNumber(given, 'count', blank, id, around);
+      const count = readNumber(given, kind, blank, id, around);
       return isRefusal(count) ? count : valueOf(count);
     }
     case 'vector':

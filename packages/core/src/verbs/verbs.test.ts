@@ -109,9 +109,10 @@ describe('move', () => {
       [15, 15, -5],
     ]);
   });
+  // Thirds and sevenths of a millimetre stay on their grid within 100 m of the origin (rounding.ts says why).
   test('a part moved away and back has the bits it had', () =>
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: -1e7, max: 1e7 }), { minLength: 1, maxLength: 20 }), (steps) => {
+      fc.property(fc.array(fc.integer({ min: -1e6, max: 1e6 }), { minLength: 1, maxLength: 20 }), (steps) => {
         const bench = new Bench().run('box', {
           as: 'a',
           size: ['1', '1', '1'],

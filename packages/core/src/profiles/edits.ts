@@ -1,0 +1,48 @@
+/** Outlines with their edits made, one after another. */
+import { valueOf } from '../document/numbers.ts';
+import { EditFault, cornersOf, nearestCorner, withCorner } from './corners.ts';
+import type { Curve } from './curve.ts';
+import { extended, reversedPath, splitAt, trimmed } from './cutting.ts';
+import type { Edit, EditOf } from './edit.ts';
+import type { Path } from './outline.ts';
+import { departure, resampled } from './resample.ts';
+
+/** @param others curves of the profiles that the edit names, in the same frame. Throws EditFault. */
+export function edited(paths: readonly Path[], edit: Edit, others: readonly Curve[]): Path[] {
+  switch (edit.kind) {
+    case 'corner':
+      return withCorners(paths, edit);
+    case 'trim':
+      return trimmed(paths, edit.near, others);
+    case 'extend':
+      return extended(paths, edit.near, others);
+    case 'split':
+      return splitAt(paths, edit.near);
+    case 'reverse':
+      return paths.map(reversedPath);
+    case 'resample':
+      return paths.map((path) => resampled(path, edit));
+  }
+}
+
+function withCorners(paths: readonly Path[], { where, how, size }: EditOf<'corner'>): Path[] {
+  const corners = cornersOf(paths);
+  const chosen =
+    where === 'all' ? corners : [nearestCorner(corners, where.near, where.between)].filter((one) => !!one);
+  if (chosen.length === 0) throw new EditFault('The outline has no corners.');
+  return paths.map((path, p) =>
+    // From the last to the first, so that the places of those before stay.
+    chosen
+      .filter((corner) => corner.path === p)
+      .toSorted((a, b) => b.curve - a.curve)
+      .reduce((made, { curve }) => withCorner(made, curve, how, valueOf(size)), path),
+  );
+}
+
+/** The greatest distance between outlines before and after, either way, mm. */
+export function greatestDeviation(before: readonly Path[], after: readonly Path[]): number {
+  const [a, b] = [before, after].map((paths) =>
+    paths.flatMap(({ curves }) => curves.map(({ curve }) => curve)),
+  );
+  return Math.max(departure(a!, b!), departure(b!, a!));
+}
