@@ -7,7 +7,7 @@ import {
   definitionOf,
   isFlatPart,
   FormatError,
-  outlineOf,
+  pathsOf,
   outlinesOf,
   writeDxf,
   writeSvg,
@@ -147,7 +147,7 @@ function profileMeasure(document: KadrelDocument, part: Part, kernel: Evaluator)
   const { area, length, box } = kernel.measure(document, part.id);
   const { base } = definitionOf(document, part).recipe;
   if (base.kind !== 'profile') throw new Error(`${part.name} is no profile.`);
-  const closed = outlineOf(base.figure).every((path) => path.closed);
+  const closed = pathsOf(document, part.id).every((path) => path.closed);
   const { kind } = base.figure;
   return {
     area,

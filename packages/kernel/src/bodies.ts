@@ -2,9 +2,11 @@
 import {
   carryCurve,
   datumInPart,
-  outlineOf,
+  drawnOf,
+  loftWays,
   pathsOf,
   pathsOnPlane,
+  referencesIn,
   sectionsOf,
   traverseOf,
   valueOf,
@@ -16,6 +18,7 @@ import {
   type ItemId,
   type KadrelDocument,
   type Opening,
+  type Part,
   type Path,
   type Regions,
   type Section,
@@ -37,9 +40,12 @@ export interface TierContent extends Pick<Tier, 'outline' | 'sides' | 'flank'> {
   readonly height: number;
 }
 
+export type Ends = 'capped' | 'open';
+
 export type BodyContent =
   | { readonly kind: 'drawn'; readonly paths: readonly Path[] }
-  | { readonly kind: 'sheet'; readonly size: number }
+  /** With lines at every `grid` mm from its middle. */
+  | { readonly kind: 'sheet'; readonly size: number; readonly grid: number }
   | {
       readonly kind: 'raise';
       readonly paths: readonly Path[];
@@ -47,6 +53,7 @@ export type BodyContent =
       readonly height: number;
       readonly down: number;
       readonly draft: number;
+      readonly ends: Ends;
     }
   | {
       readonly kind: 'revolve';
@@ -58,14 +65,31 @@ export type BodyContent =
       readonly angle: number;
       readonly half: 'whole' | 'left' | 'right';
     }
-  | { readonly kind: 'loft'; readonly sections: readonly Section[]; readonly flanks: 'ruled' | 'smooth' }
+  | {
+      readonly kind: 'loft';
+      readonly sections: readonly Section[];
+      /** Curves from the first section to the last. */
+      readonly guides: readonly Section[];
+      readonly flanks: 'ruled' | 'smooth';
+      readonly closed: boolean;
+      /** How far each start is moved along its outline, mm. */
+      readonly starts: readonly number[];
+      readonly ends: Ends;
+    }
   | {
       readonly kind: 'sweep';
       /** The path. */
       readonly paths: readonly Path[];
       readonly section: readonly Path[];
       readonly corners: 'square' | 'round';
+      readonly up: Vec3;
+      /** Degrees, from the start to the end. */
+      readonly twist: number;
+      readonly scale: number;
+      readonly ends: Ends;
     }
+  /** Curves in space that run round a surface. */
+  | { readonly kind: 'fill'; readonly sections: readonly Section[] }
   | {
       readonly kind: 'wall';
       readonly paths: readonly Path[];
@@ -89,6 +113,7 @@ const KINDS: readonly string[] = [
   'revolve',
   'loft',
   'sweep',
+  'fill',
   'wall',
   'tiers',
   'wedge',
@@ -98,12 +123,17 @@ const KINDS: readonly string[] = [
 export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
   KINDS.includes(content.kind);
 
-export function bodyContent(document: KadrelDocument, base: BodyBase): BodyContent {
+export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: BodyBase): BodyContent {
+  // Only profiles have edits that can fail; what is made from one whose edits do says so.
+  const failed = referencesIn({ base, steps: recipe.steps }).find((one) => drawnOf(document, one).fault);
+  if (failed !== undefined) return faultOf(document, failed);
   switch (base.kind) {
-    case 'profile':
-      return { kind: 'drawn', paths: outlineOf(base.figure) };
+    case 'profile': {
+      const { paths, fault } = drawnOf(document, id);
+      return fault ? faultOf(document, id) : { kind: 'drawn', paths };
+    }
     case 'plane':
-      return { kind: 'sheet', size: valueOf(base.size) };
+      return { kind: 'sheet', size: valueOf(base.size), grid: document.scene.grid };
     case 'raise':
       return onPlane(document, base.profiles, (paths) => ({
         kind: 'raise',
@@ -112,6 +142,7 @@ export function bodyContent(document: KadrelDocument, base: BodyBase): BodyConte
         height: valueOf(base.height),
         down: valueOf(base.down),
         draft: valueOf(base.draft),
+        ends: base.ends ?? 'capped',
       }));
     case 'revolve':
       return onPlane(document, base.profiles, (paths) => ({
@@ -124,7 +155,7 @@ export function bodyContent(document: KadrelDocument, base: BodyBase): BodyConte
         half: base.half,
       }));
     case 'loft':
-      return { kind: 'loft', sections: sectionsOf(document, base.profiles), flanks: base.flanks };
+      return loftContent(document, base);
     case 'sweep': {
       const [path, section] = base.profiles;
       return {
@@ -132,8 +163,14 @@ export function bodyContent(document: KadrelDocument, base: BodyBase): BodyConte
         paths: pathsOf(document, path),
         section: onDatum(document, section),
         corners: base.corners,
+        up: base.up === undefined || base.up === 'plane' ? [0, 0, 1] : base.up,
+        twist: valueOf(base.twist ?? 0),
+        scale: base.scale ?? 1,
+        ends: base.ends ?? 'capped',
       };
     }
+    case 'fill':
+      return { kind: 'fill', sections: sectionsOf(document, base.profiles) };
     case 'wall':
       return {
         kind: 'wall',
@@ -151,6 +188,29 @@ export function bodyContent(document: KadrelDocument, base: BodyBase): BodyConte
     case 'cap':
       return { kind: 'cap', diameter: valueOf(base.diameter), height: valueOf(base.height) };
   }
+}
+
+function loftContent(document: KadrelDocument, base: BodyOf<'loft'>): BodyContent {
+  const all = sectionsOf(document, base.profiles);
+  const { sections, starts, closed } = loftWays(base);
+  return {
+    kind: 'loft',
+    sections: all.slice(0, sections.length),
+    guides: all.slice(sections.length),
+    flanks: base.flanks,
+    closed,
+    starts: starts.map(valueOf),
+    ends: base.ends ?? 'capped',
+  };
+}
+
+function faultOf(document: KadrelDocument, id: ItemId): BodyContent {
+  const { fault } = drawnOf(document, id);
+  return {
+    kind: 'fault',
+    reason: `Step ${fault!.step + 1} of ${document.items[id]!.name} no longer goes: ${fault!.message}`,
+    remedy: 'Change its number, or take the step out.',
+  };
 }
 
 const openingContent = (opening: Opening): OpeningContent => ({
@@ -183,13 +243,13 @@ function onDatum(document: KadrelDocument, id: ItemId): Path[] {
 
 /** The legs of a traverse, closing ones too; of other figures their straight curves. */
 function legsOf(document: KadrelDocument, id: ItemId): (readonly [Vec2, Vec2])[] {
-  const { base } = definitionOf(document, document.items[id]!).recipe;
+  const { base, steps } = definitionOf(document, document.items[id]!).recipe;
   if (base.kind !== 'profile') return [];
-  if (base.figure.kind === 'traverse') {
+  if (base.figure.kind === 'traverse' && steps.length === 0) {
     const { legs, closing } = traverseOf(base.figure);
     return [...legs, ...closing].map(({ from, to }) => [from, to] as const);
   }
-  return outlineOf(base.figure).flatMap(({ curves }) =>
+  return pathsOf(document, id).flatMap(({ curves }) =>
     curves.flatMap(({ curve }) => (curve.kind === 'line' ? [[curve.from, curve.to] as const] : [])),
   );
 }

@@ -22,7 +22,9 @@ import {
   type Placed,
   type Pose,
   type SolidBase,
+  type RecipeStep,
   type Variant,
+  type Vec2,
   type Vec3,
 } from '@kadrel/core';
 import { bodyContent, type BodyContent } from './bodies.ts';
@@ -47,18 +49,29 @@ export type Content =
   | BodyContent
   /** A plain solid under a linear map of its own frame, nine numbers row by row. */
   | { readonly kind: 'stretched'; readonly of: SolidContent; readonly by: Matrix }
-  /** Regions in a frame of its own, laid on a solid square to their plane. */
+  /** Regions in a frame of its own, laid on a solid. */
   | {
       readonly kind: 'embossed';
       readonly of: Content;
       readonly frame: Pose;
       readonly paths: readonly Path[];
       readonly regions: Regions;
+      readonly slant: Vec2;
       readonly depth: number;
     }
+  /** A surface made thick: before it, and behind it. */
+  | { readonly kind: 'thickened'; readonly of: Content; readonly before: number; readonly behind: number }
+  /** A surface whose flat openings are closed. */
+  | { readonly kind: 'closed'; readonly of: Content }
+  | { readonly kind: 'scaled'; readonly of: Content; readonly by: number }
   /** Mirrored in its own X. */
   | { readonly kind: 'mirrored'; readonly of: Content }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
+
+export type StepContent = Exclude<Extract<Content, { readonly of: Content }>, { kind: 'stretched' }>;
+/** What was done to a solid after it was made. */
+export const isStep = (content: Content): content is StepContent =>
+  'of' in content && content.kind !== 'stretched';
 
 export interface OperandContent {
   /** Put before the names of its faces, except for the first operand's. */
@@ -78,8 +91,17 @@ export function contentOf(document: KadrelDocument, id: ItemId, variant: Variant
 }
 
 function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
-  return part.recipe.steps.reduce<Content>(
-    (of, step) => {
+  const { base, steps } = part.recipe;
+  const made = baseContent(document, part, extra);
+  // The steps of a profile are edits of its curves, which are made already.
+  return base.kind === 'profile'
+    ? made
+    : steps.reduce((of, step) => stepContent(document, part, of, step), made);
+}
+
+function stepContent(document: KadrelDocument, part: Part, of: Content, step: RecipeStep): Content {
+  switch (step.kind) {
+    case 'emboss': {
       const paths = pathsOnPlane(document, step.profiles);
       if (!paths)
         return {
@@ -87,11 +109,28 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
           reason: `The profiles on ${part.name} no longer lie in one plane.`,
           remedy: 'Move them into one plane again.',
         };
-      const { regions, frame, depth } = step;
-      return { kind: 'embossed', of, frame: poseOfPlacement(frame), paths, regions, depth: valueOf(depth) };
-    },
-    baseContent(document, part, extra),
-  );
+      const { regions, frame, slant = [0, 0], depth } = step;
+      return {
+        kind: 'embossed',
+        of,
+        frame: poseOfPlacement(frame),
+        paths,
+        regions,
+        slant,
+        depth: valueOf(depth),
+      };
+    }
+    case 'thicken':
+      return { kind: 'thickened', of, before: valueOf(step.before), behind: valueOf(step.behind) };
+    case 'close':
+      return { kind: 'closed', of };
+    case 'mirror':
+      return { kind: 'mirrored', of };
+    case 'scale':
+      return { kind: 'scaled', of, by: step.by };
+    default:
+      throw new Error(`${part.name} is no profile and has the step ${step.kind}.`);
+  }
 }
 
 function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
@@ -115,7 +154,7 @@ function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefin
     case 'link':
       throw new Error(`${part.name} is linked to a link.`);
     default:
-      return isBody(base) ? bodyContent(document, base) : solidContent(base, extra);
+      return isBody(base) ? bodyContent(document, part, base) : solidContent(base, extra);
   }
 }
 
@@ -159,11 +198,12 @@ export function keyOf(content: Content): string {
   if (content.kind === 'tube') return `tube(${content.diameter},${content.bore},${content.height})`;
   if (content.kind === 'torus') return `torus(${content.diameter},${content.thickness})`;
   if (content.kind === 'prism') return `prism(${content.corners.join(',')};${content.height})`;
-  if (content.kind === 'mirrored') return `mirrored(${keyOf(content.of)})`;
+  if (content.kind === 'mirrored' || content.kind === 'closed')
+    return `${content.kind}(${keyOf(content.of)})`;
   if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
-  if (content.kind === 'embossed') {
+  if (content.kind === 'embossed' || content.kind === 'thickened' || content.kind === 'scaled') {
     const { of, ...own } = content;
-    return `embossed(${JSON.stringify(own)};${keyOf(of)})`;
+    return `${content.kind}(${JSON.stringify(own)};${keyOf(of)})`;
   }
   // What is made from profiles is long and seldom the same: it is its own key.
   if (content.kind !== 'combine') return JSON.stringify(content);

@@ -6,6 +6,7 @@
 import {
   add,
   applyMatrix,
+  areasOf,
   boxSize,
   determinant,
   chain,
@@ -44,13 +45,13 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { splitRegions } from './shapes/regions.ts';
-import { contentOf, keyOf, type Content } from './content.ts';
+import { contentOf, isStep, keyOf, type Content } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { drawnMeasures, exactBox, measureShape, type Measures } from './facts/measure.ts';
-import { cutOutlines, parallelsOf } from './facts/outlines.ts';
+import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
   BuildError,
@@ -66,7 +67,8 @@ import { buildFromOperands, buildSolid } from './shapes/build.ts';
 import type { Operand } from './shapes/combine.ts';
 import { buildDrilled, drillingOf } from './shapes/drilled.ts';
 import { buildEmbossed } from './shapes/embossed.ts';
-import { buildMirrored } from './shapes/mirrored.ts';
+import { buildMirrored, buildScaled } from './shapes/mirrored.ts';
+import { buildClosed, buildThickened } from './shapes/surfaces.ts';
 import type { NamedShape } from './shapes/named.ts';
 import {
   AXIS_DIRECTIONS,
@@ -261,7 +263,7 @@ export class Evaluator {
         const paths = pathsOf(document, question.profile);
         return parallelsOf(this.occt, paths, question.by, question.corners);
       }
-      if (question.ask === 'cut') return this.cut(document, question.part, question.plane);
+      if (question.ask === 'cut') return this.cut(document, question);
       if (question.ask === 'regions') return this.regions(document, question.profiles);
       if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
       const { moving, fixed, towards } = question;
@@ -394,6 +396,14 @@ export class Evaluator {
     const paths = pathsOnPlane(document, profiles);
     if (!paths)
       throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
+    const areas = areasOf(paths);
+    if (areas)
+      return areas.map(({ curves, at, area, triangles }) => ({
+        curves: [...curves],
+        at: [at[0], at[1]],
+        area,
+        triangles,
+      }));
     // Lines and circles are integrated exactly in one pass; other curves until the error is small.
     const isPlain = paths.every(({ curves }) =>
       curves.every(({ curve }) => curve.kind === 'line' || curve.kind === 'arc'),
@@ -408,27 +418,40 @@ export class Evaluator {
     );
   }
 
-  /** Outlines of the solids of a part where a plane meets them. */
-  private cut(document: KadrelDocument, part: ItemId, plane: Pose): Replies['cut'] {
+  /** Outlines of the solids of a part where a plane meets them, or of their shadow on it. */
+  private cut(
+    document: KadrelDocument,
+    { part, plane, how }: Extract<Question, { ask: 'cut' }>,
+  ): Replies['cut'] {
     const there = inverse(plane);
-    const found = this.solidsOf(document, part)
-      .filter(({ measures }) => measures.solids > 0)
-      .flatMap(({ named, pose }) =>
-        scope((keep) => {
-          const shape = keep(moved(this.occt, named.shape, chain(there, pose)));
-          return cutOutlines(this.occt, shape);
-        }),
-      );
-    return found;
+    const solids = this.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    return scope((keep) => {
+      const shapes = solids.map(({ named, pose }) => keep(moved(this.occt, named.shape, chain(there, pose))));
+      if (how === 'cut') return shapes.flatMap((shape) => cutOutlines(this.occt, shape));
+      const build = keep(new this.occt.TopoDS_Builder());
+      const all = keep(new this.occt.TopoDS_Compound());
+      build.MakeCompound(all);
+      for (const shape of shapes) build.Add(all, shape);
+      return shadowOutlines(this.occt, all);
+    });
   }
 
   private make(content: Content, used: Set<string>): NamedShape {
     if (content.kind === 'combine') return this.combined(content, used);
-    if (content.kind === 'embossed')
-      return buildEmbossed(this.occt, this.shapeOf(content.of, keyOf(content.of), used), content);
-    if (content.kind === 'mirrored')
-      return buildMirrored(this.occt, this.shapeOf(content.of, keyOf(content.of), used));
-    return buildSolid(this.occt, content);
+    if (!isStep(content)) return buildSolid(this.occt, content);
+    const of = this.shapeOf(content.of, keyOf(content.of), used);
+    switch (content.kind) {
+      case 'embossed':
+        return buildEmbossed(this.occt, of, content);
+      case 'mirrored':
+        return buildMirrored(this.occt, of);
+      case 'scaled':
+        return buildScaled(this.occt, of, content.by);
+      case 'closed':
+        return buildClosed(this.occt, of);
+      case 'thickened':
+        return buildThickened(this.occt, of, content);
+    }
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {

@@ -11,6 +11,11 @@ import {
   MEETING,
   POINT_KINDS,
   degrees,
+  distance2,
+  endOf,
+  pointAt,
+  startOf,
+  type Curve,
   type ShapeFeatures,
   type SnapKind,
   type Vec3,
@@ -47,6 +52,8 @@ interface EdgeEntry {
   uses: number;
   /** Of a loose edge, which has no faces to be named by. */
   readonly name?: string;
+  /** What a loose edge was made from. */
+  readonly curve?: Curve;
 }
 
 interface CornerEntry {
@@ -57,7 +64,11 @@ interface CornerEntry {
   isEnd: boolean;
 }
 
-export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedShape, mesh: Mesh): Features {
+export function featuresOf(
+  occt: Occt,
+  { shape, faceNames, edgeNames, edgeCurves, ruled }: NamedShape,
+  mesh: Mesh,
+): Features {
   return scope((keep) => {
     const lists = new FeatureLists();
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
@@ -65,7 +76,10 @@ export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedSha
     const loose = edgeNames ? uniqueShapes(occt, shape, 'TopAbs_EDGE', keep) : [];
     const edges = [
       ...edgesOf(occt, faces, keep),
-      ...loose.map((edge, i): EdgeEntry => ({ edge, faces: new Set(), uses: 0, name: edgeNames![i]! })),
+      ...loose.map((edge, i): EdgeEntry => {
+        const curve = edgeCurves?.[i];
+        return { edge, faces: new Set(), uses: 0, name: edgeNames![i]!, ...(curve && { curve }) };
+      }),
     ];
     lists.freePoints = Math.round(
       Math.min(
@@ -78,6 +92,11 @@ export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedSha
     const drawn = new Set<number>();
     for (const entry of edges) {
       const seam = entry.faces.size === 1 && entry.uses > 1;
+      if (entry.curve?.kind === 'bezier') {
+        addDrawn(entry.curve, entry.name!, lists);
+        drawn.add(hashOf(occt, entry.edge));
+        continue;
+      }
       const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
       if (!seam) drawn.add(hashOf(occt, entry.edge));
       for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
@@ -97,7 +116,8 @@ export function featuresOf(occt: Occt, { shape, faceNames, edgeNames }: NamedSha
         const name = names.size > 0 ? [...names].join(MEETING) : meetingName(around, faceNames);
         lists.point('endpoint', [point.X(), point.Y(), point.Z()], name);
       }
-    const outline = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
+    const edgesDrawn = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
+    const outline = ruled ? Float32Array.from([...edgesDrawn, ...ruled]) : edgesDrawn;
     return {
       ...lists.packed(),
       positions: mesh.positions,
@@ -224,6 +244,20 @@ function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, l
     }
     return closed;
   });
+}
+
+/** A free curve as it was drawn: the kernel, asked for each of thousands of points, would be the slower way. */
+function addDrawn(curve: Curve, name: string, lists: FeatureLists): void {
+  const from = lists.polyline.length / 3;
+  const { freePoints } = lists;
+  for (let i = 0; i < freePoints; i++) {
+    const [x, y] = pointAt(curve, i / (freePoints - 1));
+    lists.polyline.push(x, y, 0);
+  }
+  lists.curve(CURVE_POLYLINE, [from, freePoints], name);
+  const [start, end] = [startOf(curve), endOf(curve)];
+  if (distance2(start, end) < CLOSED_MM) return;
+  for (const [x, y] of [start, end]) lists.point('endpoint', [x, y, 0], name);
 }
 
 /** Ends nearer than the kernel's own tolerance close the curve. */

@@ -49,9 +49,11 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       occt.BRepGProp.VolumeProperties(shape, properties, ADAPTIVE, false, false);
       occt.BRepGProp.SurfaceProperties(shape, surface, ADAPTIVE, false);
     }
-    const centre = keep(properties.CentreOfMass());
+    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep).length;
+    // An open surface encloses nothing: its middle is that of its area.
+    const centre = keep((solids > 0 ? properties : surface).CentreOfMass());
     return {
-      volume: properties.Mass(),
+      volume: solids > 0 ? properties.Mass() : 0,
       area: surface.Mass(),
       centroid: [centre.X(), centre.Y(), centre.Z()],
       box: exactBox(occt, shape),
@@ -59,7 +61,7 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       watertight: faces.length > 0 && edges.every(({ uses, degenerated }) => degenerated || uses === 2),
       faces: faces.length,
       edges: edges.length,
-      solids: occurrences(occt, shape, 'TopAbs_SOLID', keep).length,
+      solids,
     };
   });
 }

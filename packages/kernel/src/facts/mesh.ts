@@ -71,3 +71,28 @@ export function outlineShape(
     return Float32Array.from(kept);
   });
 }
+
+/** Where a vertical line meets facets. */
+export function heightsAt({ positions, triangles }: Mesh, x: number, y: number): number[] {
+  const found: number[] = [];
+  for (let t = 0; t + 2 < triangles.length; t += 3) {
+    const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+    const [ax, ay, bx, by, cx, cy] = [
+      positions[a]!,
+      positions[a + 1]!,
+      positions[b]!,
+      positions[b + 1]!,
+      positions[c]!,
+      positions[c + 1]!,
+    ];
+    const whole = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
+    if (whole === 0) continue;
+    const u = ((bx - x) * (cy - y) - (by - y) * (cx - x)) / whole;
+    const v = ((cx - x) * (ay - y) - (cy - y) * (ax - x)) / whole;
+    const w = 1 - u - v;
+    if (u < 0 || v < 0 || w < 0) continue;
+    const z = u * positions[a + 2]! + v * positions[b + 2]! + w * positions[c + 2]!;
+    if (!found.some((other) => Math.abs(other - z) < 1e-6)) found.push(z);
+  }
+  return found;
+}

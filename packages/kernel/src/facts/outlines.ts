@@ -1,9 +1,19 @@
 /** Outlines that the kernel finds: beside drawn ones, and where a plane meets a solid. */
-import { parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
-import { BuildError, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { boxSize, parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
+import {
+  BuildError,
+  occurrences,
+  progressRange,
+  scope,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { pathsOfEdges } from '../shapes/curves.ts';
 import { edgesOfPath, wireOf } from '../shapes/edges.ts';
+import { merged, splitRegions } from '../shapes/regions.ts';
 import { exactBox } from './measure.ts';
+import { heightsAt, meshShape } from './mesh.ts';
 
 /**
  * Parallels of outlines at a distance: outward of closed ones, to the left of open ones; less than zero is the other way.
@@ -55,5 +65,65 @@ export function cutOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
     if (edges.length === 0)
       throw new BuildError('The plane does not meet this part.', 'Move the plane into the part.');
     return pathsOfEdges(occt, edges);
+  });
+}
+
+/** Facets that say where a shape casts its shadow, as a part of its size. */
+const SHADOW_CHORD = 1 / 2000;
+
+/**
+ * The border of the shadow that a shape casts along Z on the XY plane, with its holes: the edges that it shows, and where its
+ * round faces turn away, cut the plane into regions; those under the shape are joined. Throws BuildError.
+ */
+export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
+  return scope((keep) => {
+    const drawn = pathsOfEdges(occt, shownEdges(occt, shape, keep));
+    const paths = drawn.map(({ closed, curves }, i): Path => ({
+      closed,
+      curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
+    }));
+    const split = splitRegions(occt, paths, keep);
+    const { min, max } = exactBox(occt, shape);
+    const mesh = meshShape(occt, shape, SHADOW_CHORD * Math.hypot(...boxSize({ min, max })));
+    const under = split.regions.filter(({ at }) => heightsAt(mesh, at[0], at[1]).length > 0);
+    if (under.length === 0)
+      throw new BuildError(
+        'This part casts no shadow on the plane.',
+        'Choose another plane, or another part.',
+      );
+    const { faces } = merged(
+      occt,
+      under.map(({ face }) => face),
+      split.names,
+      keep,
+    );
+    return pathsOfEdges(
+      occt,
+      faces.flatMap((face) => occurrences(occt, face, 'TopAbs_EDGE', keep)),
+    );
+  });
+}
+
+/** Sharp edges and outlines, those behind others too, laid into the XY plane. */
+function shownEdges(occt: Occt, shape: TopoDS_Shape, keep: Keep): TopoDS_Shape[] {
+  const lines = keep(new occt.HLRBRep_Algo());
+  lines.Add(shape, 0);
+  const origin = keep(new occt.gp_Pnt(0, 0, 0));
+  const frame = keep(new occt.gp_Ax2(origin, keep(new occt.gp_Dir(0, 0, 1)), keep(new occt.gp_Dir(1, 0, 0))));
+  lines.Projector(keep(new occt.HLRAlgo_Projector(frame)));
+  lines.Update();
+  lines.Hide();
+  const shown = keep(new occt.HLRBRep_HLRToShape(lines));
+  const compounds = [
+    shown.VCompound(),
+    shown.OutLineVCompound(),
+    shown.HCompound(),
+    shown.OutLineHCompound(),
+  ];
+  return compounds.flatMap((compound) => {
+    if (!compound || compound.IsNull()) return [];
+    keep(compound);
+    occt.BRepLib.BuildCurves3d(compound);
+    return occurrences(occt, compound, 'TopAbs_EDGE', keep);
   });
 }

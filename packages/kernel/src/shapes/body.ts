@@ -7,6 +7,7 @@ import { buildLoft } from './loft.ts';
 import type { NamedShape } from './named.ts';
 import { buildRaise } from './raise.ts';
 import { buildRevolve } from './revolve.ts';
+import { buildFill } from './surfaces.ts';
 import { buildSweep } from './sweep.ts';
 import { buildTiers } from './tiers.ts';
 import { buildWall } from './wall.ts';
@@ -18,7 +19,7 @@ export function buildBody(occt: Occt, content: BodyContent): NamedShape {
     case 'drawn':
       return buildDrawn(occt, content.paths);
     case 'sheet':
-      return buildSheet(occt, content.size);
+      return buildSheet(occt, content.size, content.grid);
     case 'raise':
       return buildRaise(occt, content);
     case 'revolve':
@@ -27,6 +28,8 @@ export function buildBody(occt: Occt, content: BodyContent): NamedShape {
       return buildLoft(occt, content);
     case 'sweep':
       return buildSweep(occt, content);
+    case 'fill':
+      return buildFill(occt, content.sections);
     case 'wall':
       return buildWall(occt, content);
     case 'tiers':

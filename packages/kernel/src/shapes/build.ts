@@ -1,6 +1,6 @@
 /** One builder per recipe base; a new base is a file here and a line below. */
 import { BuildError, type Occt } from '../occt/occt.ts';
-import type { Content, SolidContent } from '../content.ts';
+import type { Content, SolidContent, StepContent } from '../content.ts';
 import { isBodyContent } from '../bodies.ts';
 import { buildBody } from './body.ts';
 import { buildBox } from './box.ts';
@@ -25,7 +25,7 @@ function requireSize(size: number, what: string): void {
 
 export function buildSolid(
   occt: Occt,
-  content: Exclude<Content, { kind: 'combine' | 'mirrored' | 'embossed' }>,
+  content: Exclude<Content, { kind: 'combine' } | StepContent>,
 ): NamedShape {
   if (content.kind === 'stretched') {
     requireSizes(content.of);

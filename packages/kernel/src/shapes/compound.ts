@@ -1,5 +1,14 @@
 /** Several named solids as one shape, and what makes a shape a body. */
-import { BuildError, occurrences, scope, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { AT_ORIGIN } from '@kadrel/core';
+import {
+  BuildError,
+  moved,
+  occurrences,
+  scope,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import type { NamedShape } from './named.ts';
 
 /** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
@@ -29,13 +38,17 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
         `${what} comes to no closed body.`,
         'Close the outline, or look for doubled curves.',
       );
-    for (const solid of solids) {
-      const volume = volumeOf(occt, solid, keep);
-      if (Math.abs(volume) <= LEAST_VOLUME_MM3)
-        throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
-      if (volume < 0) occt.BRepLib.OrientClosedSolid(occt.TopoDS.Solid(solid));
-    }
-    return shape;
+    const volumes = solids.map((solid) => volumeOf(occt, solid, keep));
+    if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
+      throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
+    if (volumes.every((volume) => volume > 0)) return shape;
+    const outward = solids.map((solid, i) => (volumes[i]! > 0 ? solid : keep(solid.Reversed())));
+    if (outward.length === 1) return moved(occt, outward[0]!, AT_ORIGIN);
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const solid of outward) build.Add(compound, solid);
+    return compound;
   });
 }
 

@@ -1,6 +1,6 @@
 /** Drawn curves → the kernel's edges, in the XY plane. */
-import { simplePieces, type Curve, type Path, type Vec2 } from '@kadrel/core';
-import { BuildError, type Keep, type Occt } from '../occt/occt.ts';
+import { simplePieces, type Curve, type Path, type Pose, type Vec2 } from '@kadrel/core';
+import { BuildError, moved, type Keep, type Occt } from '../occt/occt.ts';
 
 export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 export type Wire = ReturnType<Occt['TopoDS']['Wire']>;
@@ -11,10 +11,15 @@ export interface NamedEdge {
   readonly edge: Edge;
 }
 
+/** An edge and the curve that it was made from. */
+export interface DrawnEdge extends NamedEdge {
+  readonly curve: Curve;
+}
+
 /** None of the edges crosses itself. */
-export const edgesOfPath = (occt: Occt, path: Path, keep: Keep): NamedEdge[] =>
+export const edgesOfPath = (occt: Occt, path: Path, keep: Keep): DrawnEdge[] =>
   path.curves.flatMap(({ name, curve }) =>
-    simplePieces(curve).map((piece) => ({ name, edge: edgeOf(occt, piece, keep) })),
+    simplePieces(curve).map((piece) => ({ name, edge: edgeOf(occt, piece, keep), curve: piece })),
   );
 
 export function edgeOf(occt: Occt, curve: Curve, keep: Keep): Edge {
@@ -85,3 +90,18 @@ export function wireOf(
   });
   return { wire: keep(builder.Wire()), edges: joined };
 }
+
+/** A path carried into space: its edges. */
+export const placedEdges = (occt: Occt, path: Path, pose: Pose, keep: Keep): NamedEdge[] =>
+  edgesOfPath(occt, path, keep).map(({ name, edge }) => ({
+    name,
+    edge: keep(occt.TopoDS.Edge(keep(moved(occt, edge, pose)))),
+  }));
+
+/** A path carried into space, as a wire. */
+export const placedWire = (
+  occt: Occt,
+  path: Path,
+  pose: Pose,
+  keep: Keep,
+): { wire: Wire; edges: NamedEdge[] } => wireOf(occt, placedEdges(occt, path, pose, keep), keep);

@@ -1,11 +1,11 @@
 /**
- * Regions laid on a solid, square to their own plane. What is raised lies between the solid and one that is offset from it by
+ * Regions laid on a solid, square to their own plane or on a slanting way. What is raised lies between the solid and one that is offset from it by
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
-import { AT_ORIGIN, inverse } from '@kadrel/core';
+import { AT_ORIGIN, boxSize, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { exactBox } from '../facts/measure.ts';
-import { meshShape, type Mesh } from '../facts/mesh.ts';
+import { heightsAt, meshShape, type Mesh } from '../facts/mesh.ts';
 import {
   BuildError,
   fromList,
@@ -36,15 +36,16 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
     const there = inverse(content.frame);
     const own: NamedShape = { ...solid, shape: keep(moved(occt, solid.shape, there)) };
     const planar = planarFaces(occt, content.paths, content.regions, keep);
-    const { from, to } = nearSide(occt, own.shape, planar, content.depth);
+    const mesh = seenAlong(occt, own.shape, content.slant);
+    const { from, to } = nearSide(mesh, samplesOf(occt, planar), content.depth);
     const prism = together(
       occt,
-      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep)),
+      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, content.slant)),
     );
     keep(prism.shape);
     const made =
       content.depth === 0
-        ? imprinted(occt, own, planar, prism, keep)
+        ? imprinted(occt, own, { planar, prism, slant: content.slant }, keep)
         : content.depth > 0
           ? raised(occt, own, prism, content.depth, keep)
           : engraved(occt, own, prism, -content.depth, keep);
@@ -53,19 +54,36 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
   });
 }
 
+interface Seen {
+  readonly mesh: Mesh;
+  readonly box: Box;
+  /** mm */
+  readonly size: number;
+}
+
+/** Facets of the solid, sheared so that the way on which the outline is laid runs upright. */
+function seenAlong(occt: Occt, solid: TopoDS_Shape, [u, v]: Vec2): Seen {
+  const box = exactBox(occt, solid);
+  const size = Math.hypot(...boxSize(box));
+  const mesh = meshShape(occt, solid, size * LOOK_CHORD);
+  if (u === 0 && v === 0) return { mesh, box, size };
+  const positions = mesh.positions.slice();
+  for (let i = 0; i < positions.length; i += 3) {
+    positions[i]! -= u * positions[i + 2]!;
+    positions[i + 1]! -= v * positions[i + 2]!;
+  }
+  return { mesh: { ...mesh, positions }, box, size };
+}
+
 /** The heights between which the prism holds the surface that faces the plane, and nothing of the one behind. */
 function nearSide(
-  occt: Occt,
-  solid: TopoDS_Shape,
-  planar: Planar,
+  { mesh, box: { min, max }, size }: Seen,
+  samples: readonly (readonly [number, number])[],
   depth: number,
 ): { from: number; to: number } {
-  const { min, max } = exactBox(occt, solid);
-  const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-  const mesh = meshShape(occt, solid, size * LOOK_CHORD);
   const isAbove = (min[2] + max[2]) / 2 > 0;
   let [near, far] = [-Infinity, Infinity];
-  for (const [x, y] of samplesOf(occt, planar)) {
+  for (const [x, y] of samples) {
     const heights = heightsAt(mesh, x, y);
     if (heights.length < 2)
       throw new BuildError(
@@ -105,31 +123,6 @@ function samplesOf(occt: Occt, planar: Planar): [number, number][] {
   });
 }
 const mix = (a: number, b: number) => a + (b - a) * 1e-3;
-
-/** Where a vertical line meets facets. */
-function heightsAt({ positions, triangles }: Mesh, x: number, y: number): number[] {
-  const found: number[] = [];
-  for (let t = 0; t + 2 < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
-    const [ax, ay, bx, by, cx, cy] = [
-      positions[a]!,
-      positions[a + 1]!,
-      positions[b]!,
-      positions[b + 1]!,
-      positions[c]!,
-      positions[c + 1]!,
-    ];
-    const whole = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
-    if (whole === 0) continue;
-    const u = ((bx - x) * (cy - y) - (by - y) * (cx - x)) / whole;
-    const v = ((cx - x) * (ay - y) - (cy - y) * (ax - x)) / whole;
-    const w = 1 - u - v;
-    if (u < 0 || v < 0 || w < 0) continue;
-    const z = u * positions[a + 2]! + v * positions[b + 2]! + w * positions[c + 2]!;
-    if (!found.some((other) => Math.abs(other - z) < 1e-6)) found.push(z);
-  }
-  return found;
-}
 
 /** The solid with all its faces moved outward; inward for a depth below zero. */
 function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: Keep): NamedShape {
@@ -186,8 +179,15 @@ function engraved(occt: Occt, solid: NamedShape, prism: NamedShape, depth: numbe
   return buildCombination(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
 }
 
+interface Laid {
+  readonly planar: Planar;
+  readonly prism: NamedShape;
+  readonly slant: Vec2;
+}
+
 /** The same solid, with the outline as edges on it; the faces within are called imprint. */
-function imprinted(occt: Occt, solid: NamedShape, planar: Planar, prism: NamedShape, keep: Keep): NamedShape {
+function imprinted(occt: Occt, solid: NamedShape, laid: Laid, keep: Keep): NamedShape {
+  const { planar, prism, slant } = laid;
   const sides = uniqueShapes(occt, prism.shape, 'TopAbs_FACE', keep).filter(
     (_, i) => prism.faceNames[i] !== 'top' && prism.faceNames[i] !== 'bottom',
   );
@@ -206,7 +206,7 @@ function imprinted(occt: Occt, solid: NamedShape, planar: Planar, prism: NamedSh
       const images = fromList(occt, keep(splitter.Modified(face)), keep);
       return { images: images.length > 0 ? images : [face], name: solid.faceNames[i]! };
     });
-    const inside = insideOf(occt, planar, prism);
+    const inside = insideOf(occt, planar, prism, slant);
     const faceNames = uniqueShapes(occt, only, 'TopAbs_FACE', keep).map((face) => {
       const name = names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face';
       return inside(face) ? `imprint.${name}` : name;
@@ -218,7 +218,7 @@ function imprinted(occt: Occt, solid: NamedShape, planar: Planar, prism: NamedSh
 }
 
 /** Whether a face lies within the prism, told by a point of it. */
-function insideOf(occt: Occt, planar: Planar, prism: NamedShape) {
+function insideOf(occt: Occt, planar: Planar, prism: NamedShape, [u, v]: Vec2) {
   const mesh = planar.faces.map((face) => meshShape(occt, face, 0.1));
   const { min, max } = exactBox(occt, prism.shape);
   return (face: TopoDS_Shape): boolean => {
@@ -227,6 +227,6 @@ function insideOf(occt: Occt, planar: Planar, prism: NamedShape) {
     const [x, y, z] = [0, 1, 2].map(
       (axis) => [0, 1, 2].reduce((sum, k) => sum + positions[3 * triangles[k]! + axis]!, 0) / 3,
     ) as [number, number, number];
-    return z > min[2] && z < max[2] && mesh.some((one) => heightsAt(one, x, y).length > 0);
+    return z > min[2] && z < max[2] && mesh.some((one) => heightsAt(one, x - u * z, y - v * z).length > 0);
   };
 }

@@ -1,17 +1,26 @@
-/** Bodies between sections. */
-import { BuildError, fromList, moved, progressRange, scope, type Keep, type Occt } from '../occt/occt.ts';
-import type { Path, Pose, Section } from '@kadrel/core';
-import { depthAt, startOf } from '@kadrel/core';
-import type { BodyContent } from '../bodies.ts';
+/** Bodies and surfaces between sections. */
+import {
+  depthAt,
+  matchedOutlines,
+  simplePieces,
+  startOf,
+  type Path,
+  type PlacedPath,
+  type Section,
+} from '@kadrel/core';
+import { BuildError, fromList, progressRange, scope, type Occt } from '../occt/occt.ts';
+import type { BodyContent, Ends } from '../bodies.ts';
 import { buildCombination } from './combine.ts';
 import { requireBodies } from './compound.ts';
-import { edgesOfPath, wireOf, type NamedEdge, type Wire } from './edges.ts';
+import { placedWire } from './edges.ts';
+import { buildGuided } from './guided.ts';
 import { nameFaces, type NamedShape } from './named.ts';
 
 type Loft = Extract<BodyContent, { kind: 'loft' }>;
 
 /** Faces: bottom, top, the sides by the curves of the first section, and those of the hollow after `hollow.`. */
-export function buildLoft(occt: Occt, { sections, flanks }: Loft): NamedShape {
+export function buildLoft(occt: Occt, content: Loft): NamedShape {
+  const { sections, starts, closed, guides, ends } = content;
   const loops = sections.map(loopsOf);
   const hollow = loops.filter(({ inner }) => inner).length;
   if (hollow > 0 && hollow < loops.length)
@@ -19,17 +28,20 @@ export function buildLoft(occt: Occt, { sections, flanks }: Loft): NamedShape {
       'Some of the sections have an inner outline, and some have none.',
       'Give every section one, or none of them.',
     );
-  const outer = through(
-    occt,
-    sections.map(({ pose }, i) => ({ pose, path: loops[i]!.outer })),
-    flanks,
-  );
+  if (hollow > 0 && (ends === 'open' || guides.length > 0))
+    throw new BuildError(
+      'A surface, or a loft with guides, goes through single outlines.',
+      'Take the inner outlines out of the sections.',
+    );
+  const matched = (paths: readonly Path[]) => {
+    const placed = sections.map(({ pose }, i) => ({ pose, path: inPieces(paths[i]!) }));
+    return matchedOutlines(placed, starts, closed);
+  };
+  const outlines = matched(loops.map(({ outer }) => outer));
+  if (guides.length > 0) return buildGuided(occt, outlines, guides, ends);
+  const outer = through(occt, outlines, content);
   if (hollow === 0) return outer;
-  const inner = through(
-    occt,
-    sections.map(({ pose }, i) => ({ pose, path: loops[i]!.inner! })),
-    flanks,
-  );
+  const inner = through(occt, matched(loops.map((loop) => loop.inner!)), content);
   try {
     return buildCombination(occt, 'subtract', [
       { ...outer, tag: '' },
@@ -40,6 +52,12 @@ export function buildLoft(occt: Occt, { sections, flanks }: Loft): NamedShape {
     inner.shape.delete();
   }
 }
+
+/** Curves that would become several edges, as several curves. */
+const inPieces = ({ closed, curves }: Path): Path => ({
+  closed,
+  curves: curves.flatMap(({ name, curve }) => simplePieces(curve).map((piece) => ({ name, curve: piece }))),
+});
 
 /** The outline of a section, and the one inside it. */
 export function loopsOf({ paths }: Pick<Section, 'paths'>): { outer: Path; inner?: Path } {
@@ -61,42 +79,48 @@ export function loopsOf({ paths }: Pick<Section, 'paths'>): { outer: Path; inner
 
 const LOFT_TOLERANCE_MM = 1e-6;
 
-function through(
+interface Way {
+  readonly flanks: Loft['flanks'];
+  readonly closed: boolean;
+  readonly ends: Ends;
+  /** What the first and the last face are called; bottom and top. */
+  readonly names?: readonly [string, string];
+}
+
+/** Through outlines of as many curves each, from start to start. */
+export function through(
   occt: Occt,
-  sections: readonly { readonly pose: Pose; readonly path: Path }[],
-  flanks: Loft['flanks'],
+  outlines: readonly PlacedPath[],
+  { flanks, closed, ends, names = ['bottom', 'top'] }: Way,
 ): NamedShape {
   return scope((keep) => {
-    const loft = keep(new occt.BRepOffsetAPI_ThruSections(true, flanks === 'ruled', LOFT_TOLERANCE_MM));
-    const wires = sections.map(({ pose, path }) => placedWire(occt, path, pose, keep));
+    const isSolid = ends === 'capped' || closed;
+    const loft = keep(new occt.BRepOffsetAPI_ThruSections(isSolid, flanks === 'ruled', LOFT_TOLERANCE_MM));
+    // They are matched already.
+    loft.CheckCompatibility(false);
+    const wires = outlines.map(({ pose, path }) => placedWire(occt, path, pose, keep));
     for (const { wire } of wires) loft.AddWire(wire);
+    if (closed) loft.AddWire(wires[0]!.wire);
     loft.Build(progressRange(occt, keep));
     if (!loft.IsDone())
       throw new BuildError('These sections cannot be joined.', 'Move them apart, or make them more alike.');
-    const shape = requireBodies(occt, loft.Shape(), 'The body between the sections');
+    const made = loft.Shape();
+    const shape = isSolid ? requireBodies(occt, made, 'The body between the sections') : made;
+    const caps =
+      isSolid && !closed
+        ? [
+            { face: keep(occt.TopoDS.Face(keep(loft.FirstShape()))), name: names[0] },
+            { face: keep(occt.TopoDS.Face(keep(loft.LastShape()))), name: names[1] },
+          ]
+        : [];
     const named = nameFaces(occt, shape, [
-      { face: keep(occt.TopoDS.Face(keep(loft.FirstShape()))), name: 'bottom' },
-      { face: keep(occt.TopoDS.Face(keep(loft.LastShape()))), name: 'top' },
+      ...caps,
       ...wires[0]!.edges.flatMap(({ edge, name }) =>
         fromList(occt, keep(loft.Generated(edge)), keep)
-          .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
-          .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name })),
+          .filter((one) => (one.ShapeType() as unknown as string) === 'TopAbs_FACE')
+          .map((one) => ({ face: keep(occt.TopoDS.Face(one)), name })),
       ),
     ]);
     return { ...named, faceNames: named.faceNames.map((name) => (name === 'face' ? 'side' : name)) };
   });
-}
-
-/** A path carried into space. */
-export function placedWire(
-  occt: Occt,
-  path: Path,
-  pose: Pose,
-  keep: Keep,
-): { wire: Wire; edges: NamedEdge[] } {
-  const placed = edgesOfPath(occt, path, keep).map(({ name, edge }) => ({
-    name,
-    edge: keep(occt.TopoDS.Edge(keep(moved(occt, edge, pose)))),
-  }));
-  return wireOf(occt, placed, keep);
 }

@@ -1,5 +1,5 @@
 /** A solid with the names of its faces. */
-import type { Path } from '@kadrel/core';
+import type { Curve, Path } from '@kadrel/core';
 import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
 import type { Unstretched } from './unstretched.ts';
 import { ShapeMap, scope, uniqueShapes } from '../occt/occt.ts';
@@ -10,8 +10,12 @@ export interface NamedShape {
   readonly faceNames: readonly string[];
   /** What drawn curves they are. */
   readonly drawn?: readonly Path[] | undefined;
+  /** Lines that are drawn on it and are no edges: ends of each, mm. */
+  readonly ruled?: readonly number[];
   /** Of loose edges, one for each in the kernel's order of edges. */
   readonly edgeNames?: readonly string[];
+  /** And the curve that each was made from. */
+  readonly edgeCurves?: readonly Curve[];
   /** The solid that this one is the linear image of, where it is one. */
   readonly unstretched?: Unstretched | undefined;
 }

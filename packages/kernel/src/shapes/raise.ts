@@ -1,4 +1,5 @@
 /** Regions pulled up from their plane. */
+import { NO_TURN, type Pose, type Vec2 } from '@kadrel/core';
 import {
   BuildError,
   fromList,
@@ -12,16 +13,19 @@ import {
 } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
 import { requireBodies, together } from './compound.ts';
+import { placedWire } from './edges.ts';
 import { nameFaces, type NamedShape } from './named.ts';
 import { planarFaces, type Planar } from './regions.ts';
 
 type Raise = Extract<BodyContent, { kind: 'raise' }>;
 
 /** Faces: bottom, top, and for each curve round the regions one of its name. Throws BuildError. */
-export function buildRaise(occt: Occt, { paths, regions, height, down, draft }: Raise): NamedShape {
+export function buildRaise(occt: Occt, content: Raise): NamedShape {
+  const { paths, regions, height, down, draft } = content;
   return scope((keep) => {
     if (!(height + down > 0))
       throw new BuildError('The body has no height.', 'Give it a height, up or down from its plane.');
+    if (content.ends === 'open') return raisedSurface(occt, content);
     const planar = planarFaces(occt, paths, regions, keep);
     return together(
       occt,
@@ -35,7 +39,29 @@ export function buildRaise(occt: Occt, { paths, regions, height, down, draft }: 
   });
 }
 
-/** A face of the XY plane pulled from one height to another. */
+/** The sides above every curve, open at both ends. Faces: one for each curve, of its name. */
+function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
+  return scope((keep) => {
+    const up = keep(new occt.gp_Vec(0, 0, height + down));
+    const foot: Pose = { turn: NO_TURN, shift: [0, 0, -down] };
+    return together(
+      occt,
+      paths.map((path) => {
+        const { wire, edges } = placedWire(occt, path, foot, keep);
+        const prism = keep(new occt.BRepPrimAPI_MakePrism(wire, up, false, true));
+        const sides = edges.flatMap(({ edge, name }) =>
+          fromList(occt, keep(prism.Generated(edge)), keep).map((side) => ({
+            face: keep(occt.TopoDS.Face(side)),
+            name,
+          })),
+        );
+        return nameFaces(occt, prism.Shape(), sides);
+      }),
+    );
+  });
+}
+
+/** A face of the XY plane pulled from one height to another. @param slant along X and Y for each mm of height */
 export function pulledFace(
   occt: Occt,
   planar: Planar,
@@ -43,13 +69,19 @@ export function pulledFace(
   from: number,
   to: number,
   keep: Keep,
+  [u, v]: Vec2 = [0, 0],
 ): NamedShape {
   const lift = keep(new occt.gp_Trsf());
-  lift.SetValues(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, from);
+  lift.SetValues(1, 0, 0, u * from, 0, 1, 0, v * from, 0, 0, 1, from);
   const location = keep(new occt.TopLoc_Location(lift));
   const foot = from === 0 ? face : keep(occt.TopoDS.Face(keep(face.Moved(location, false))));
   const prism = keep(
-    new occt.BRepPrimAPI_MakePrism(foot, keep(new occt.gp_Vec(0, 0, to - from)), false, true),
+    new occt.BRepPrimAPI_MakePrism(
+      foot,
+      keep(new occt.gp_Vec(u * (to - from), v * (to - from), to - from)),
+      false,
+      true,
+    ),
   );
   const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) => {
     const there = from === 0 ? edge : keep(edge.Moved(location, false));

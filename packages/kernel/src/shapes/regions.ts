@@ -4,6 +4,7 @@ import {
   boxOfCurves,
   depthAt,
   fillsPoint,
+  insideOf,
   pathArea,
   pointAt,
   type Path,
@@ -214,30 +215,6 @@ function trianglesOf(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): Flo
   return corners.map((list) => Float64Array.from(list));
 }
 
-/** The middle of the roundest large triangle. */
-function insideOf(triangles: Float64Array): Vec2 {
-  let best = -1;
-  let at: Vec2 = [0, 0];
-  for (let i = 0; i + 5 < triangles.length; i += 6) {
-    const [ax, ay, bx, by, cx, cy] = triangles.subarray(i, i + 6) as unknown as number[] as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    const area = Math.abs((bx - ax) * (cy - ay) - (by - ay) * (cx - ax)) / 2;
-    const round = Math.hypot(bx - ax, by - ay) + Math.hypot(cx - bx, cy - by) + Math.hypot(ax - cx, ay - cy);
-    const score = area ** 2 / round;
-    if (score > best) {
-      best = score;
-      at = [(ax + bx + cx) / 3, (ay + by + cy) / 3];
-    }
-  }
-  return at;
-}
-
 /** The region with the same curves round it; else the one that shares most of them. The point decides between equals. */
 function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace {
   const share = ({ curves }: RegionFace) => {
@@ -260,7 +237,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
 const LEAST_SHARE = 0.5;
 
 /** Faces side by side become one; edges keep the names of the curves they lie on. */
-function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNames, keep: Keep): Planar {
+export function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNames, keep: Keep): Planar {
   if (!doMeet(occt, faces, keep)) return { faces, nameOf: namer(names) };
   const fuse = keep(new occt.BRepAlgoAPI_Fuse());
   try {

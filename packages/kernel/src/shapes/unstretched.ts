@@ -20,7 +20,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { isBodyContent } from '../bodies.ts';
-import type { Content, SolidContent } from '../content.ts';
+import { isStep, type Content, type SolidContent } from '../content.ts';
 
 export interface Unstretched {
   readonly content: Content;
@@ -70,7 +70,7 @@ interface Plain {
 /** The content under a map about its origin, where every solid in it stays, or becomes, plain. */
 function without(content: Content, map: Matrix): Plain | undefined {
   // A mirror image within what is stretched is left to the kernel's own integration.
-  if (content.kind === 'mirrored' || content.kind === 'embossed' || isBodyContent(content)) return undefined;
+  if (isStep(content) || isBodyContent(content)) return undefined;
   if (content.kind === 'combine') {
     const operands = content.operands.map(({ tag, pose, content: inner }) => {
       const local = multiply(transposed(pose.turn), multiply(map, pose.turn));

@@ -36,10 +36,8 @@ export function buildWall(occt: Occt, content: Wall): NamedShape {
   const [path, ...others] = content.paths;
   if (!path || others.length > 0)
     throw new BuildError('A wall stands on one outline.', 'Choose an outline in one piece.');
-  const solid = scope((keep) => {
-    const planar = planarFromWires(occt, footprint(occt, path, content, keep), keep);
-    return pulledFace(occt, planar, planar.faces[0]!, 0, content.height, keep);
-  });
+  const [right, left] = reach(path, content);
+  const solid = buildStanding(occt, path, { right, left, from: 0, to: content.height });
   if (content.openings.length === 0) return solid;
   const cutters = content.openings.map((_, i) => openingBox(occt, content, i));
   try {
@@ -48,6 +46,21 @@ export function buildWall(occt: Occt, content: Wall): NamedShape {
     solid.shape.delete();
     for (const { shape } of cutters) shape.delete();
   }
+}
+
+interface Standing {
+  /** To the left of the way, mm; the right side is the lesser. */
+  readonly right: number;
+  readonly left: number;
+  readonly from: number;
+  readonly to: number;
+}
+/** What stands along an outline between two parallels of it. */
+export function buildStanding(occt: Occt, path: Path, { right, left, from, to }: Standing): NamedShape {
+  return scope((keep) => {
+    const planar = planarFromWires(occt, footprint(occt, path, right, left, keep), keep);
+    return pulledFace(occt, planar, planar.faces[0]!, from, to, keep);
+  });
 }
 
 /** How far to the left of the way the wall begins and ends, mm. */
@@ -64,8 +77,7 @@ function reach(path: Path, { side, thickness }: Wall): [number, number] {
 }
 
 /** The outer wire, and for a closed outline the inner one. */
-function footprint(occt: Occt, path: Path, content: Wall, keep: Keep): NamedEdge[][] {
-  const [right, left] = reach(path, content);
+function footprint(occt: Occt, path: Path, right: number, left: number, keep: Keep): NamedEdge[][] {
   if (!path.closed) return [openFootprint(occt, path, right, left, keep)];
   const isLeftInside = pathArea(path) > 0;
   const [outer, inner] = isLeftInside ? [-right, -left] : [left, right];
