@@ -1,5 +1,6 @@
 /** The plane that one draws on, and what clicks add to a figure. */
 import {
+  worldFromPart,
   carryBack,
   isRefusal,
   resolveOne,
@@ -12,6 +13,9 @@ import {
 } from '@kadrel/core';
 import { exactMm, type Statement } from './statement.ts';
 
+/** Verbs whose points lie in the plane of the profile that they change. */
+const EDITING: ReadonlySet<string> = new Set(['point', 'corner', 'trim', 'extend', 'split']);
+
 /** The plane of the statement in hand, where it draws. */
 export function drawingPlane(
   statement: Statement | null,
@@ -19,6 +23,8 @@ export function drawingPlane(
   world: World,
 ): Pose | undefined {
   const verb = statement ? verbNamed(statement.verb) : undefined;
+  const edited = verb && EDITING.has(verb.id) ? (statement!.typed.profile as string | undefined) : undefined;
+  if (edited !== undefined && document.items[edited]) return worldFromPart(document, edited);
   if (!statement || verb?.blanks.on?.type !== 'plane' || verb.id === 'plane') return undefined;
   const plane = resolveOne(verb, 'on', statement.typed, document, world) as Pose | undefined;
   return plane && !isRefusal(plane) ? plane : undefined;

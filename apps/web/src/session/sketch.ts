@@ -4,7 +4,7 @@ import {
   flattened,
   gapsOf,
   isRefusal,
-  outlineOf,
+  pathsOf,
   perform,
   verbNamed,
   worldFromPart,
@@ -25,10 +25,22 @@ export interface Sketch {
   readonly loose: readonly Vec3[];
 }
 
+const EDITS: ReadonlySet<string> = new Set([
+  'relay',
+  'point',
+  'corner',
+  'trim',
+  'extend',
+  'split',
+  'resample',
+  'blend',
+  'join',
+]);
+
 /** Verbs that draw something, or change what is drawn. */
 export const doesDraw = (verb: string): boolean => {
   const { group, blanks } = verbNamed(verb)!;
-  return verb === 'relay' || (group === 'draw' && blanks.on !== undefined);
+  return EDITS.has(verb) || (group === 'draw' && blanks.on !== undefined);
 };
 
 /** Undefined where a statement draws no profile. */
@@ -47,7 +59,7 @@ export function sketchOf(
     if (base.kind !== 'profile' || before.items[id]?.recipe === item.recipe) continue;
     figure = base.figure;
     const pose = worldFromPart(done.document, id);
-    const paths = outlineOf(figure);
+    const paths = pathsOf(done.document, id);
     for (const { curve } of paths.flatMap(({ curves }) => curves)) {
       const points = flattened(curve).map(([x, y]) => carry(pose, [x, y, 0]));
       for (let i = 1; i < points.length; i++) lines.push(...points[i - 1]!, ...points[i]!);

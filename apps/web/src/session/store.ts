@@ -42,6 +42,7 @@ import { measureOf } from './measure.ts';
 import { nudging } from './nudging.ts';
 import { drawingPlane } from './drawing.ts';
 import { previewOf, type Preview } from './preview.ts';
+import { chosenRegions, isSameRegion, type ChosenRegion } from './regions.ts';
 import { sketchOf, type Sketch } from './sketch.ts';
 import {
   exactMm,
@@ -486,6 +487,16 @@ export function openSession(opened: OpenedSession) {
       if (get().statement?.verb !== 'plane') set({ plane });
       actions.update((s) => ({ ...s, typed: { ...s.typed, [blank]: plane }, refusal: null }));
     },
+    /** Chooses a region for a blank, or lets go of it. */
+    toggleRegion(blank: string, region: ChosenRegion): void {
+      actions.update((s) => {
+        const chosen = chosenRegions(s.typed[blank]);
+        const without = chosen.filter((one) => !isSameRegion(one, region));
+        const next =
+          without.length < chosen.length ? without : [...chosen, { at: region.at, curves: region.curves }];
+        return { ...s, typed: { ...s.typed, [blank]: next.length > 0 ? next : 'all' }, refusal: null };
+      });
+    },
     /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
     async find(question: Question, statement: Pick<Statement, 'editId'>): Promise<boolean> {
       try {
@@ -520,8 +531,16 @@ export function openSession(opened: OpenedSession) {
     /** Puts a part into a blank for parts, or takes it out again. */
     choose(blank: string, part: ItemId, how: 'toggle' | 'add' = 'toggle'): void {
       actions.update((statement) => {
-        if (verbNamed(statement.verb)?.blanks[blank]?.type === 'part')
-          return { ...statement, typed: { ...statement.typed, [blank]: part }, refusal: null };
+        const blanks = verbNamed(statement.verb)!.blanks;
+        if (blanks[blank]?.type === 'part') {
+          const typed = { ...statement.typed, [blank]: part };
+          // One part is enough here: the next click fills the next blank that wants one.
+          const next = Object.keys(blanks).find(
+            (id) => blanks[id]!.type === 'part' && !blanks[id]!.optional && typed[id] === undefined,
+          );
+          const focus = next === undefined ? statement.focus : { blank: next, axis: null };
+          return { ...statement, typed, focus, refusal: null };
+        }
         const present = (statement.typed[blank] as ItemId[] | undefined) ?? [];
         const without = present.filter((id) => id !== part);
         const parts = present.includes(part) && how === 'toggle' ? without : [...without, part];
@@ -707,7 +726,14 @@ function fromSelection({ selection, document }: SessionState, verbId: string): T
       ...(blanks.part && solid !== undefined ? { part: solid } : {}),
     };
   }
-  if (blanks.profile) return isProfile(first!) ? { profile: first } : {};
+  if (blanks.profile) {
+    const cutter = (['by', 'to'] as const).find((id) => blanks[id]?.type === 'parts');
+    const rest = others.filter(isProfile);
+    return {
+      ...(isProfile(first!) ? { profile: first } : {}),
+      ...(cutter && rest.length > 0 ? { [cutter]: rest } : {}),
+    };
+  }
   if (blanks.section && blanks.path)
     return { section: first, ...(others.length > 0 ? { path: others[0] } : {}) };
   if (blanks.from?.type === 'part' && blanks.parts)

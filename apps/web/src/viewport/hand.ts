@@ -120,8 +120,9 @@ export class Hand {
   /** What is under the pointer: a snap, else a point of the ground on the grid, or of an upright plane where the ground is edge-on. */
   catchPoint(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Caught | null {
     const snap = this.snap(without, only);
-    if (snap) return { point: snap.point, snap };
     const drawn = this.session.drawingPlane();
+    // A plane that is drawn on has a grid of its own.
+    if (snap && !(drawn && snap.kind === 'grid')) return { point: snap.point, snap };
     if (drawn) return this.catchOn(drawn);
     const ray = this.ray();
     const plane = Math.abs(ray.direction[2]) < EDGE_ON ? uprightPlane(ray.direction) : GROUND;

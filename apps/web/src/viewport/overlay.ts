@@ -13,6 +13,7 @@ import {
 } from '@kadrel/core';
 import { Grips, type Grip, type GripSet } from './grips.ts';
 import { GuideMarks } from './guideMarks.ts';
+import { HandleMarks, type HandleSet } from './handles.ts';
 import { RegionMark } from './regionMark.ts';
 import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, placeLetter, setLine, show } from './svg.ts';
 
@@ -35,6 +36,7 @@ export class Overlay {
   readonly region: RegionMark;
   private readonly svg: SVGSVGElement;
   private readonly pinGroup: SVGGElement;
+  private readonly handles: HandleMarks;
   private readonly reticle: SVGGElement;
   private readonly rubber: SVGLineElement;
   private readonly measure: SVGGElement;
@@ -52,6 +54,7 @@ export class Overlay {
   constructor(host: HTMLElement) {
     this.svg = makeSvg(host);
     this.pinGroup = make('g', this.svg);
+    this.handles = new HandleMarks(this.svg);
     this.rubber = make('line', this.svg, {
       stroke: 'var(--plum)',
       'stroke-dasharray': '4 3',
@@ -89,6 +92,7 @@ export class Overlay {
     this.guides.update(camera);
     this.drawTripod(camera);
     this.drawPins(camera);
+    this.handles.draw(camera);
     this.drawMeasure(camera);
   }
 
@@ -121,6 +125,17 @@ export class Overlay {
       text.setAttribute('y', '-9');
     }
     if (this.camera) this.drawPins(this.camera);
+  }
+
+  /** The points of a profile that can be dragged. */
+  setHandles(set: HandleSet | null): void {
+    this.handles.show(set);
+    if (this.camera) this.handles.draw(this.camera);
+  }
+
+  /** Which of them is under the pointer; −1 for none. */
+  handleAt(x: number, y: number): number {
+    return this.camera ? this.handles.at(this.camera, x, y) : -1;
   }
 
   showMeasure(measure: ShownMeasure | null): void {

@@ -342,6 +342,7 @@ export class Picture {
       if (selected) color.lerp(this.colours.chosen, 0.72);
       else if (hovered) color.lerp(this.colours.chosen, 0.3);
       solids.ink.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
+      Object.assign(solids.ink, kind === 'plane' ? QUIET_INK : INK);
       if (dimmed && !selected && !hovered) solids.ink.color.lerp(this.colours.ground, DIM);
     }
   }
@@ -363,6 +364,9 @@ export class Picture {
 
 /** The sheet of a plane is looked through. */
 const SHEET = { transparent: true, opacity: 0.16, depthWrite: false };
+/** And so are the lines of its grid. */
+const QUIET_INK = { transparent: true, opacity: 0.22 };
+const INK = { transparent: false, opacity: 1 };
 const SOLID = { transparent: false, opacity: 1, depthWrite: true };
 
 const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];

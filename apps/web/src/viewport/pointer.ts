@@ -6,7 +6,9 @@ import { isGroup, verbNamed } from '@kadrel/core';
 import { selectedWith, selectingBy } from '../session/manner.ts';
 import { AimKeys } from './aimKeys.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
+import { dragFigure, isFiguring, startFigure, type Figuring } from './figures.ts';
 import { Hand } from './hand.ts';
+import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
 import {
   drawBase,
   drawHeight,
@@ -50,6 +52,10 @@ type Situation =
   /** Between the clicks that set the corners of a fence. */
   | { readonly at: 'fence'; readonly drawing: Drawing; readonly x: number; readonly y: number }
   | { readonly at: 'gripping'; readonly gripping: Gripping }
+  /** A figure is drawn by one drag. */
+  | { readonly at: 'figure'; readonly figuring: Figuring }
+  /** One of the points of a profile is dragged. */
+  | { readonly at: 'point'; readonly handling: Handling }
   | { readonly at: 'base'; readonly basing: Basing }
   | { readonly at: 'height'; readonly raising: Raising };
 
@@ -233,6 +239,18 @@ export class Pointer {
       if (basing) this.situation = { at: 'base', basing };
       return;
     }
+    if (isFiguring(hand.openStatement()) && !blankInHand(hand)) {
+      const figuring = startFigure(hand);
+      if (figuring) this.situation = { at: 'figure', figuring };
+      return;
+    }
+    const isFree = !isSelectOnly && (!blankInHand(hand) || statement?.verb === 'point');
+    const index = isFree ? hand.overlay.handleAt(x, y) : -1;
+    const handling = index < 0 ? null : takePoint(hand, index);
+    if (handling) {
+      this.situation = { at: 'point', handling };
+      return;
+    }
     const grip = blankInHand(hand) || isSelectOnly ? null : hand.overlay.gripAt(x, y);
     const gripping = grip && takeHold(hand, grip);
     this.situation = gripping ? { at: 'gripping', gripping } : { at: 'pressed', x, y };
@@ -274,6 +292,8 @@ export class Pointer {
     const { hand, stage } = this;
     const now = this.situation;
     if (now.at === 'gripping') return drag(hand, now.gripping);
+    if (now.at === 'figure') return dragFigure(hand, now.figuring);
+    if (now.at === 'point') return dragPoint(hand, now.handling);
     if (now.at === 'base') return drawBase(hand, now.basing);
     if (now.at === 'height') return drawHeight(hand, now.raising);
     if (now.at !== 'idle') return;
@@ -288,7 +308,7 @@ export class Pointer {
       hand.pane.host.style.cursor = 'crosshair';
       return hoverPick(hand, asked.statement, asked.blank);
     }
-    if (isMaking(hand.openStatement())) {
+    if (isMaking(hand.openStatement()) || isFiguring(hand.openStatement())) {
       hand.showCaught(hand.catchPoint());
       stage.hover(null);
       return;
@@ -296,7 +316,8 @@ export class Pointer {
     hand.showCaught(null);
     const { x, y } = hand.last;
     const grip = this.state().isSelectOnly ? null : hand.overlay.gripAt(x, y);
-    hand.pane.host.style.cursor = grip ? 'grab' : '';
+    const isOnPoint = !this.state().isSelectOnly && hand.overlay.handleAt(x, y) >= 0;
+    hand.pane.host.style.cursor = grip || isOnPoint ? 'grab' : '';
     const { omitting } = this.state();
     if (omitting !== null)
       return stage.hover(stage.memberAt(hand.pane, omitting, x, y) === null ? null : omitting);
@@ -318,6 +339,17 @@ export class Pointer {
       case 'gripping':
         this.situation = { at: 'idle' };
         return letGo(hand, now.gripping);
+      case 'figure': {
+        this.situation = { at: 'idle' };
+        hand.showCaught(null);
+        // A press that goes nowhere draws nothing.
+        if (Math.hypot(last.x - now.figuring.x, last.y - now.figuring.y) >= CLICK_PX)
+          void hand.session.commit();
+        return;
+      }
+      case 'point':
+        this.situation = { at: 'idle' };
+        return letPointGo(hand);
       case 'region': {
         if (now.drawing.shape !== 'fence') return this.endRegion(now.drawing);
         // A fence goes on by clicks.
@@ -370,14 +402,20 @@ export class Pointer {
   private onStatement(now: ReturnType<Hand['state']>, before: ReturnType<Hand['state']>): void {
     if (now.statement === before.statement) return;
     const { situation, hand } = this;
-    const isDrawing = situation.at === 'gripping' || situation.at === 'base' || situation.at === 'height';
+    const isDrawing =
+      situation.at === 'point' ||
+      situation.at === 'figure' ||
+      situation.at === 'gripping' ||
+      situation.at === 'base' ||
+      situation.at === 'height';
     const ended =
       now.statement === null ||
       now.statement.phase === 'done' ||
       now.statement.verb !== before.statement?.verb;
     if (now.statement?.focus?.blank !== before.statement?.focus?.blank) this.stage.catcher.nextPick();
     if (!ended) {
-      if (isDrawing) this.follow();
+      // What is drawn on a plane follows the pointer alone.
+      if (isDrawing && situation.at !== 'point' && situation.at !== 'figure') this.follow();
       return;
     }
     if (this.stage.picture.ghost(null)) this.stage.invalidate();

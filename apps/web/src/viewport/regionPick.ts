@@ -8,11 +8,13 @@ import {
   verbNamed,
   worldFromPart,
   type ItemId,
+  type KadrelDocument,
   type Pose,
   type Question,
   type Ray,
   type RegionFound,
 } from '@kadrel/core';
+import { chosenRegions, isSameRegion } from '../session/regions.ts';
 import type { Statement } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
 import type { Shade, Sketching } from './sketching.ts';
@@ -25,6 +27,7 @@ interface Found {
 export class RegionPick {
   private found: Found | null = null;
   private asked = '';
+  private about: KadrelDocument | null = null;
   private hovered = -1;
 
   constructor(
@@ -48,10 +51,13 @@ export class RegionPick {
     const { document } = this.session.store.getState();
     if (!statement || !profiles?.length || profiles.some((id) => !document.items[id])) return this.drop();
     const question: Question = { ask: 'regions', profiles };
+    // Another page may change a profile meanwhile: then its areas are asked for anew.
     const key = profiles.join();
-    if (this.asked === key) return this.shade();
+    const isKnown = this.asked === key && this.about === document;
+    if (isKnown) return this.shade();
     this.drop();
     this.asked = key;
+    this.about = document;
     void this.session.find(question, statement).then((isFound) => {
       const reply = isFound ? this.session.world().ask(question) : undefined;
       if (!reply || this.asked !== key) return;
@@ -95,32 +101,22 @@ export class RegionPick {
     const region = this.found?.regions[this.at(ray)];
     const blank = RegionPick.blank(this.session.store.getState().statement);
     if (!region || blank === null) return;
-    this.session.update((s) => {
-      const chosen = Array.isArray(s.typed[blank]) ? (s.typed[blank] as Chosen[]) : [];
-      const without = chosen.filter((one) => !isSame(one, region));
-      const next =
-        without.length < chosen.length ? without : [...chosen, { at: region.at, curves: region.curves }];
-      return { ...s, typed: { ...s.typed, [blank]: next.length > 0 ? next : 'all' }, refusal: null };
-    });
+    this.session.toggleRegion(blank, region);
     this.shade();
   }
 
   private shade(): void {
     const { statement } = this.session.store.getState();
     const blank = RegionPick.blank(statement);
-    const value = blank === null ? undefined : statement!.typed[blank];
-    const chosen = Array.isArray(value) ? (value as Chosen[]) : [];
+    const chosen = chosenRegions(blank === null ? undefined : statement!.typed[blank]);
     this.sketching.shade(
       (this.found?.regions ?? []).map((region, i): Shade =>
-        chosen.some((one) => isSame(one, region)) ? 'chosen' : i === this.hovered ? 'hovered' : 'idle',
+        chosen.some((one) => isSameRegion(one, region)) ? 'chosen' : i === this.hovered ? 'hovered' : 'idle',
       ),
     );
     this.redraw();
   }
 }
-
-type Chosen = Pick<RegionFound, 'at' | 'curves'>;
-const isSame = (a: Chosen, b: Chosen) => a.at[0] === b.at[0] && a.at[1] === b.at[1];
 
 function inWorld(triangles: Float64Array, plane: Pose): Float32Array {
   const corners = new Float32Array((triangles.length / 2) * 3);

@@ -9,6 +9,11 @@ import {
   standingOf,
   cameraOf,
   carry,
+  definitionOf,
+  loftStarts,
+  loftWays,
+  sectionsOf,
+  valueOf,
   carryBox,
   datumInPart,
   fitted,
@@ -39,6 +44,8 @@ import {
 import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
+import { handleSet } from './handles.ts';
+import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
@@ -122,7 +129,11 @@ export class Stage {
           now.frames !== before.frames
         )
           this.showGrips();
-        if (now.document.pins !== before.document.pins || now.arePinsShown !== before.arePinsShown)
+        if (
+          now.document !== before.document ||
+          now.selection !== before.selection ||
+          now.arePinsShown !== before.arePinsShown
+        )
           this.showPins();
       }),
     );
@@ -291,12 +302,14 @@ export class Stage {
   }
 
   showGrips(): void {
+    const handles = handleSet(this.session.store.getState());
     const set = this.gripSet();
     const axes = this.frameAxes();
     const { gripScale } = this.session.store.getState();
     // Grips stand over the picture, which is not drawn anew for them.
     for (const pane of this.panes) {
       pane.overlay.setFrame(axes);
+      pane.overlay.setHandles(handles);
       pane.overlay.setGrips(set, gripScale);
     }
   }
@@ -304,7 +317,22 @@ export class Stage {
   private showPins(): void {
     const { document, arePinsShown } = this.session.store.getState();
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
-    for (const pane of this.panes) pane.overlay.setPins(pins);
+    for (const pane of this.panes) pane.overlay.setPins([...pins, ...this.starts()]);
+  }
+
+  /** Where the sides of the selected loft begin on each of its sections. */
+  private starts(): { name: string; at: Vec3 }[] {
+    const { document, selection } = this.session.store.getState();
+    const [only, ...others] = selection;
+    const part = only === undefined ? undefined : document.items[only];
+    const base = part && definitionOf(document, part).recipe.base;
+    if (others.length > 0 || base?.kind !== 'loft') return [];
+    const { sections, starts, closed } = loftWays(base);
+    const pose = worldFromPart(document, part!.id);
+    return loftStarts(sectionsOf(document, sections), starts.map(valueOf), closed).map((at, i) => ({
+      name: `start ${i + 1}`,
+      at: carry(pose, at),
+    }));
   }
 
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
@@ -315,7 +343,7 @@ export class Stage {
     if (!isShown || !hasPreview(statement.verb)) {
       // What is being carried out stays in sight until it is done.
       if (statement?.phase !== 'working') this.placePreview(NO_PREVIEW);
-      this.showMeasure(null);
+      this.showMeasure(statement?.phase === 'open' ? statement : null);
       return;
     }
     this.showMeasure(statement);
@@ -344,9 +372,16 @@ export class Stage {
     if (this.picture.place({ ...preview, copies })) this.invalidate();
   }
 
-  /** The distance of what is picked for Set distance, drawn between the two. */
+  /** The distance of what is picked for Set distance, or the least gap that keeps an area open. */
   private showMeasure(statement: Statement | null): void {
-    const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
+    const { document } = this.session.store.getState();
+    const [gap] = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
+    const measure =
+      statement?.verb === 'distance'
+        ? this.session.measureOf(statement)
+        : gap
+          ? { ...gap, scene: document.scene }
+          : null;
     for (const pane of this.panes) pane.overlay.showMeasure(measure);
   }
 

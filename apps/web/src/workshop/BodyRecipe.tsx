@@ -6,8 +6,9 @@ import {
   formatLengthWithUnit,
   formatMeasure,
   gapsOf,
-  outlineOf,
+  loftWays,
   pathLength,
+  pathsOf,
   rowsOfTraverse,
   traverseOf,
   valueOf,
@@ -38,6 +39,7 @@ const NUMBERS: Readonly<Record<string, readonly (readonly [label: string, key: s
     ['Thickness', 'thickness', 'thickness'],
     ['Height', 'height', 'height'],
   ],
+  sweep: [['Twist', 'twist', 'twist']],
   wedge: [['Top', 'top', 'top']],
   cap: [
     ['Diameter', 'diameter', 'diameter'],
@@ -65,7 +67,7 @@ const NUMBERS: Readonly<Record<string, readonly (readonly [label: string, key: s
     ['Spacing', 'spacing', 'spacing'],
   ],
 };
-const ANGLES: ReadonlySet<string> = new Set(['draft', 'angle', 'first', 'sweep']);
+const ANGLES: ReadonlySet<string> = new Set(['draft', 'angle', 'first', 'sweep', 'twist']);
 
 const CHOICES: Readonly<
   Record<string, readonly [label: string, key: string, choices: Readonly<Record<string, string>>]>
@@ -76,6 +78,10 @@ const CHOICES: Readonly<
   text: ['Aligned', 'align', { left: 'left', centre: 'middle', right: 'right' }],
   polygon: ['Measured', 'across', { corners: 'corners', flats: 'flats', side: 'side' }],
 };
+
+/** What can be a surface instead of a body. */
+const isOpenable = (base: BodyBase): base is BodyOf<'raise'> | BodyOf<'loft'> | BodyOf<'sweep'> =>
+  base.kind === 'raise' || base.kind === 'loft' || base.kind === 'sweep';
 
 type Change = (values: Record<string, unknown>) => Promise<boolean>;
 
@@ -93,6 +99,26 @@ export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
       )}
       <Numbers holder={holder} change={change} />
       <OneChoice holder={holder} change={change} />
+      {base.kind === 'sweep' && (
+        <Labelled label="End size">
+          <Quantity
+            label="End size"
+            kind="number"
+            value={base.scale ?? 1}
+            now={base.scale ?? 1}
+            commit={(text) => change({ scale: text })}
+          />
+        </Labelled>
+      )}
+      {base.kind === 'loft' && <LoftWays part={part} base={base} change={change} />}
+      {isOpenable(base) && (
+        <Choice
+          label="Ends"
+          chosen={base.ends ?? 'capped'}
+          choices={{ capped: 'closed body', open: 'open surface' }}
+          choose={(ends) => void change({ ends })}
+        />
+      )}
       {base.kind === 'revolve' && <Axis part={part} base={base} />}
       {base.kind === 'wall' && <WallSide base={base} change={change} />}
       {base.kind === 'tiers' && (
@@ -124,7 +150,7 @@ const FIGURE_WORDS: Readonly<Record<Figure['kind'], string>> = {
 function Numbers({ holder, change }: { holder: { readonly kind: string }; change: Change }) {
   const numbers = holder as unknown as Readonly<Record<string, Num>>;
   return (NUMBERS[holder.kind] ?? []).map(([label, key, blank]) => {
-    const value = numbers[key]!;
+    const value = numbers[key] ?? 0;
     const kind: QuantityKind = ANGLES.has(key) ? 'angle' : 'length';
     return (
       <Labelled key={key} label={label}>
@@ -203,6 +229,37 @@ function WallSide({ base, change }: { base: BodyOf<'wall'>; change: Change }) {
   );
 }
 
+/** Whether a loft comes back to its first section, and where its sides begin on each. */
+function LoftWays({ part, base, change }: { part: Part; base: BodyOf<'loft'>; change: Change }) {
+  const session = useSession();
+  const items = useSessionState((state) => state.document.items);
+  const { sections, starts, closed } = loftWays(base);
+  return (
+    <>
+      {sections.length > 2 && (
+        <Choice
+          label="Round"
+          chosen={closed ? 'yes' : 'no'}
+          choices={{ no: 'ends at the last', yes: 'back to the first' }}
+          choose={(closed) => void change({ closed })}
+        />
+      )}
+      <p className="px-3.5 pt-1 text-ink2">Starts, moved along each section</p>
+      {sections.map((id, i) => (
+        <Labelled key={id} label={items[id]?.name ?? `Section ${i + 1}`}>
+          <Quantity
+            label={`Start of section ${i + 1}`}
+            kind="length"
+            value={starts[i]!}
+            now={valueOf(starts[i]!)}
+            commit={(text) => session.say('start', { part: part.id, section: String(i + 1), by: text })}
+          />
+        </Labelled>
+      ))}
+    </>
+  );
+}
+
 /** The line of a turned part, in the plane of its profile. */
 function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
   const session = useSession();
@@ -235,7 +292,8 @@ function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
 
 function ProfileFacts({ part, figure }: { part: Part; figure: Figure }) {
   const scene = useSessionState((state) => state.document.scene);
-  const paths = outlineOf(figure);
+  const document = useSessionState((state) => state.document);
+  const paths = pathsOf(document, part.id);
   const closed = paths.every((path) => path.closed);
   const gaps = gapsOf(paths);
   const facts: (readonly [string, string])[] = [

@@ -45,6 +45,11 @@ const wayOf = (row: TypedRow): Way =>
           ? 'turn'
           : 'by';
 
+const nextWay = (way: Way): Way => {
+  const ways = Object.keys(WAYS) as Way[];
+  return ways[(ways.indexOf(way) + 1) % ways.length]!;
+};
+
 /** The same leg told in another way; numbers that are not known yet are left empty. */
 function toldAs(row: TypedRow, way: Way, leg: Booked | undefined): TypedRow {
   const kept = Object.fromEntries(Object.entries(row).filter(([name]) => !EVERY_WAY.includes(name)));
@@ -102,7 +107,14 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
               </td>
             );
             return (
-              <tr key={i}>
+              <tr
+                key={i}
+                onKeyDown={(event) => {
+                  if (event.key !== 'F2') return;
+                  event.preventDefault();
+                  change(i, toldAs(row, nextWay(way), leg));
+                }}
+              >
                 <td className="num pr-1 text-right text-ink3">{i + 1}</td>
                 <td>
                   <select
@@ -150,7 +162,7 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
       <Closing found={found} traverse={traverse} />
       <p className="mt-1 max-w-[620px] text-[12px] text-ink2">
         Bearings run clockwise from +Y. Click points in the view, or paste rows of ΔX and ΔY from a
-        spreadsheet. Ctrl+Enter carries it out.
+        spreadsheet. F2 tells a leg in the next way, Ctrl+Enter carries it out.
       </p>
     </>
   );

@@ -22,8 +22,10 @@ export function Quantity({ label, axis, kind, value, now, commit }: QuantityProp
     ? value.formula
     : kind === 'angle'
       ? formatAngle(value)
-      : formatLength(value, scene);
-  const raw = isFormula ? value.formula : kind === 'angle' ? String(value) : exactMm(value);
+      : kind === 'length'
+        ? formatLength(value, scene)
+        : String(value);
+  const raw = isFormula ? value.formula : kind === 'length' ? exactMm(value) : String(value);
   return (
     <NumberField
       label={label}

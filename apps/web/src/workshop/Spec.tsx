@@ -236,7 +236,10 @@ function Facts({ part }: { part: Part }) {
     );
   const centroid = carry(worldFromPart(document, part.id), measures.centroid);
   const rows: readonly (readonly [string, React.ReactNode])[] = [
-    ['Volume', formatMeasure(measures.volume, 3, scene)],
+    // An open surface encloses nothing: it has no volume to tell.
+    measures.solids === 0
+      ? ['Kind', 'open surface, no solid']
+      : ['Volume', formatMeasure(measures.volume, 3, scene)],
     ['Area', formatMeasure(measures.area, 2, scene)],
     ['Centroid', centroid.map((n) => formatLength(n, scene)).join('  ')],
     [

@@ -22,6 +22,7 @@ import {
 import { PATIENT_MS } from '../session/store.ts';
 import { BlankField } from './BlankField.tsx';
 import { useSession, useSessionState } from './context.ts';
+import { RegionsPanel } from './RegionsPanel.tsx';
 import { RowsPanel } from './RowsField.tsx';
 import { startVerb } from './start.ts';
 
@@ -150,6 +151,7 @@ function Sentence({ statement }: { statement: Statement }) {
         <MoreBlanks statement={statement} />
       </div>
       <RowsPanel statement={statement} />
+      <RegionsPanel statement={statement} />
       <Refused statement={statement} bar={bar} />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>

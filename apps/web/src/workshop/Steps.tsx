@@ -1,5 +1,14 @@
-/** The steps of a part after its base: each with its depth, and out of the way when it is not wanted. */
-import { definitionOf, valueOf, type Part } from '@kadrel/core';
+/** The steps of a part after its base: each with its number, and out of the way when it is not wanted. */
+import {
+  definitionOf,
+  deviationOfStep,
+  formatLengthWithUnit,
+  valueOf,
+  type KadrelDocument,
+  type Num,
+  type Part,
+  type RecipeStep,
+} from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
 import { Labelled } from './Labelled.tsx';
 import { Quantity } from './NumberField.tsx';
@@ -10,38 +19,105 @@ export function Steps({ part }: { part: Part }) {
   const document = useSessionState((state) => state.document);
   const { steps } = definitionOf(document, part).recipe;
   if (steps.length === 0) return null;
-  const names = (ids: readonly string[]) => ids.map((id) => document.items[id]?.name).join(', ');
   return (
     <Section title="Steps">
       {steps.map((step, i) => {
-        const depth = valueOf(step.depth);
-        const words = depth === 0 ? 'marked' : depth > 0 ? 'embossed' : 'engraved';
+        const number = numberOf(step);
         return (
           <div key={i}>
             <div className="flex items-center justify-between px-3.5 text-ink2">
               <span className="truncate">
-                {i + 1}. {names(step.profiles)}, {words}
+                {i + 1}. {wordsOf(step, document)}
               </span>
               <button
                 type="button"
                 className="quiet"
+                aria-label={`Take out step ${i + 1}`}
                 onClick={() => void session.say('step', { part: part.id, step: String(i + 1), out: 'yes' })}
               >
                 Take out
               </button>
             </div>
-            <Labelled label="Depth">
-              <Quantity
-                label={`Depth of step ${i + 1}`}
-                kind="length"
-                value={step.depth}
-                now={depth}
-                commit={(text) => session.say('step', { part: part.id, step: String(i + 1), depth: text })}
-              />
-            </Labelled>
+            {number && (
+              <Labelled label={number.label}>
+                <Quantity
+                  label={`${number.label} of step ${i + 1}`}
+                  kind={number.kind}
+                  value={number.value}
+                  now={valueOf(number.value)}
+                  commit={(text) => session.say('step', { part: part.id, step: String(i + 1), depth: text })}
+                />
+              </Labelled>
+            )}
+            {step.kind === 'resample' && <Deviation part={part} step={i} />}
           </div>
         );
       })}
     </Section>
+  );
+}
+
+function wordsOf(step: RecipeStep, { items }: KadrelDocument): string {
+  const names = 'profiles' in step ? step.profiles.map((id) => items[id]?.name).join(', ') : '';
+  switch (step.kind) {
+    case 'emboss': {
+      const depth = valueOf(step.depth);
+      return `${names}, ${depth === 0 ? 'marked' : depth > 0 ? 'embossed' : 'engraved'}`;
+    }
+    case 'corner': {
+      const which = step.where === 'all' ? 'All corners' : `Corner ${step.where.between.join(' and ')}`;
+      return `${which}, ${step.how === 'round' ? 'fillet' : 'chamfer'}`;
+    }
+    case 'trim':
+      return names === '' ? 'Trimmed' : `Trimmed by ${names}`;
+    case 'extend':
+      return names === '' ? 'Extended' : `Extended to ${names}`;
+    case 'thicken':
+      return 'Thickened';
+    case 'resample':
+      return step.as === 'lines' ? 'Resampled, straight lines' : 'Resampled, smooth curves';
+    case 'scale':
+      return `Resized by ${step.by}`;
+    case 'close':
+      return 'Ends capped';
+    case 'split':
+      return 'Split';
+    case 'reverse':
+      return 'Reversed';
+    case 'mirror':
+      return 'Mirrored';
+  }
+}
+
+function numberOf(step: RecipeStep): { label: string; value: Num; kind: 'length' | 'count' } | undefined {
+  switch (step.kind) {
+    case 'emboss':
+      return { label: 'Depth', value: step.depth, kind: 'length' };
+    case 'corner':
+      return { label: step.how === 'round' ? 'Radius' : 'Size', value: step.size, kind: 'length' };
+    case 'thicken': {
+      const only = valueOf(step.before) === 0 ? step.behind : step.before;
+      const isOne = valueOf(step.before) === 0 || valueOf(step.behind) === 0;
+      const value = isOne ? only : valueOf(step.before) + valueOf(step.behind);
+      return { label: 'Thickness', value, kind: 'length' };
+    }
+    case 'resample':
+      return 'count' in step.by
+        ? { label: 'Points', value: step.by.count, kind: 'count' }
+        : { label: 'Tolerance', value: step.by.tolerance, kind: 'length' };
+    default:
+      return undefined;
+  }
+}
+
+function Deviation({ part, step }: { part: Part; step: number }) {
+  const document = useSessionState((state) => state.document);
+  const found = deviationOfStep(document, part.id, step);
+  if (!found) return null;
+  return (
+    <p className="px-3.5 text-ink2">
+      Departs by at most <span className="num">{formatLengthWithUnit(found.deviation, document.scene)}</span>;{' '}
+      <span className="num">{found.before}</span> curves became <span className="num">{found.after}</span>
+    </p>
   );
 }

@@ -11,6 +11,7 @@ import {
   type KadrelDocument,
   type Layout,
   type Part,
+  isSurface,
 } from '@kadrel/core';
 
 export interface Row {
@@ -64,6 +65,7 @@ const KIND_WORDS = {
   revolve: 'turned',
   loft: 'loft',
   sweep: 'sweep',
+  fill: 'surface',
   wall: 'wall',
   tiers: 'tiers',
   wedge: 'wedge',
@@ -71,9 +73,12 @@ const KIND_WORDS = {
 } as const;
 
 /** What a part is, in a word; of patterns and groups also how many. */
-export function kindWords({ recipe: { base } }: Part): string {
+export function kindWords(part: Part): string {
+  const { base } = part.recipe;
   if (base.kind === 'group') return `group · ${base.members.length}`;
   if (base.kind === 'pattern') return `${LAYOUT_WORDS[base.layout.kind]} · ${membersLeft(base)}`;
+  // An open surface is told apart from solids at a glance.
+  if (isSurface(part)) return 'surface';
   return KIND_WORDS[base.kind === 'combine' ? base.how : base.kind];
 }
 

@@ -1,0 +1,112 @@
+/** The points of the selected profile that can be dragged: their marks over a view, and the drag. */
+import {
+  carry,
+  definitionOf,
+  handlesOf,
+  project,
+  standsAsDrawn,
+  worldFromPart,
+  type Camera,
+  type ItemId,
+  type Vec3,
+} from '@kadrel/core';
+import type { SessionState } from '../session/store.ts';
+import { withPointer } from '../session/statement.ts';
+import type { Hand } from './hand.ts';
+import { make, show } from './svg.ts';
+
+/** How near the pointer must come, pixels. */
+const REACH_PX = 8;
+/** More marks than these would only cover the drawing: it is changed in its table then. */
+const MOST_MARKS = 200;
+
+export interface HandleSet {
+  readonly profile: ItemId;
+  /** In the world, mm. */
+  readonly points: readonly Vec3[];
+}
+
+/** Of one selected profile that is not locked, while no other verb is in hand. */
+export function handleSet({ selection, document, statement, lookingAt }: SessionState): HandleSet | null {
+  const [profile, ...others] = selection;
+  const part = profile === undefined ? undefined : document.items[profile];
+  const isBusy = statement !== null && statement.verb !== 'point' && statement.phase !== 'done';
+  if (!part || others.length > 0 || part.locked || isBusy || lookingAt !== null) return null;
+  const { base, steps } = definitionOf(document, part).recipe;
+  if (base.kind !== 'profile' || !standsAsDrawn(steps)) return null;
+  const pose = worldFromPart(document, part.id);
+  const points = handlesOf(base.figure).map(([x, y]) => carry(pose, [x, y, 0]));
+  return points.length > MOST_MARKS ? null : { profile: part.id, points };
+}
+
+/** Marks of one view. */
+export class HandleMarks {
+  private readonly group: SVGGElement;
+  private set: HandleSet | null = null;
+
+  constructor(svg: SVGSVGElement) {
+    this.group = make('g', svg);
+  }
+
+  show(set: HandleSet | null): void {
+    this.set = set;
+    const count = set?.points.length ?? 0;
+    // While a point is dragged this is asked at every move: the same marks are used again.
+    while (this.group.childElementCount > count) this.group.lastElementChild!.remove();
+    while (this.group.childElementCount < count)
+      make('circle', this.group, {
+        r: '4',
+        fill: 'var(--ground)',
+        stroke: 'var(--plum)',
+        'stroke-width': '1.6',
+      });
+  }
+
+  draw(camera: Camera): void {
+    this.set?.points.forEach((point, i) => {
+      const [x, y, depth] = project(camera, point);
+      const mark = this.group.children[i]!;
+      show(mark, camera.state.projection === 'parallel' || depth > 0);
+      mark.setAttribute('transform', `translate(${x} ${y})`);
+    });
+  }
+
+  /** Which one is under the pointer; −1 for none. */
+  at(camera: Camera, x: number, y: number): number {
+    let [best, near] = [-1, REACH_PX];
+    this.set?.points.forEach((point, i) => {
+      const [u, v] = project(camera, point);
+      const off = Math.hypot(u - x, v - y);
+      if (off < near) [best, near] = [i, off];
+    });
+    return best;
+  }
+}
+
+export interface Handling {
+  readonly profile: ItemId;
+}
+
+/** Takes hold of a point: the statement is Move point, and its place follows the pointer. */
+export function takePoint(hand: Hand, index: number): Handling | null {
+  const set = handleSet(hand.state());
+  if (!set) return null;
+  hand.session.start('point', { profile: set.profile, point: String(index + 1) });
+  hand.session.focus({ blank: 'to', axis: null });
+  return { profile: set.profile };
+}
+
+export function dragPoint(hand: Hand, { profile }: Handling): void {
+  const caught = hand.catchPoint(new Set([profile]));
+  hand.showCaught(caught);
+  if (!caught || !hand.openStatement()) return;
+  hand.session.update((s) => ({ ...withPointer(s, 'to', caught.point), refusal: null }));
+}
+
+export function letPointGo(hand: Hand): void {
+  hand.showCaught(null);
+  const { statement } = hand.state();
+  // A press without a drag leaves all as it was.
+  if (statement?.verb === 'point' && statement.typed.to === undefined) return hand.session.leave();
+  void hand.session.commit();
+}
