@@ -10,6 +10,7 @@ import {
   type FigureOf,
   type KadrelDocument,
   type Path,
+  type Pose,
 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
@@ -490,6 +491,7 @@ test('a plane cuts the outlines of a part', () => {
   const cut = (height: number) =>
     kernel.answer(document, {
       ask: 'cut',
+      how: 'cut',
       part: idOf(document, 'bored'),
       plane: { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, height] },
     }) as DrawnPath[];
@@ -501,6 +503,33 @@ test('a plane cuts the outlines of a part', () => {
     near(Math.min(...areas), 25 * PI);
   }
   expect(() => cut(21)).toThrow('does not meet');
+});
+
+test('a part casts its silhouette on a plane, with what can be seen through', () => {
+  const document = built([
+    ['box', { as: 'plate', size: [80, 60, 10] }],
+    ['cylinder', { as: 'drill', diameter: 20, height: 30, at: [40, 30, -10] }],
+    ['subtract', { as: 'holed', from: 'plate', parts: ['drill'] }],
+    ['sphere', { as: 'ball', diameter: 30, at: [200, 0, 0] }],
+    ['cylinder', { as: 'can', diameter: 20, height: 50, at: [0, 200, 0] }],
+  ]);
+  const shadow = (name: string, plane: Pose) => {
+    const paths = kernel.answer(document, {
+      ask: 'cut',
+      how: 'shadow',
+      part: idOf(document, name),
+      plane,
+    }) as DrawnPath[];
+    return paths.map(({ curves }) => Math.abs(curves.reduce((sum, curve) => sum + areaBelow(curve), 0)));
+  };
+  const plan: Pose = { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] };
+  const front: Pose = { turn: [1, 0, 0, 0, 0, -1, 0, 1, 0], shift: [0, 0, 0] };
+  const [rim, hole] = shadow('holed', plan).sort((a, b) => b - a);
+  near(rim!, 80 * 60);
+  near(hole!, PI * 100);
+  near(shadow('holed', front)[0]!, 80 * 10);
+  near(shadow('ball', front)[0]!, PI * 225, 1e-6);
+  near(shadow('can', front)[0]!, 20 * 50, 1e-6);
 });
 
 describe('outlines laid on a cylinder', () => {
