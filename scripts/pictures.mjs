@@ -210,6 +210,23 @@ async function takeAll(address) {
   await take('regions');
   await page.keyboard.press('Escape');
 
+  await page.keyboard.press('Escape');
+  // Its corners rounded, and one of its points taken hold of.
+  await page.getByRole('treeitem', { name: 'Rectangle' }).click();
+  await draw('corner', { size: '12' });
+  await page.getByRole('treeitem', { name: 'Rectangle' }).click();
+  const [cx, cy] = await page.evaluate(() => window.kadrel.screenOf([100, -20, 0]));
+  const [dx, dy] = await page.evaluate(() => window.kadrel.screenOf([112, -14, 0]));
+  await page.mouse.move(cx, cy);
+  await page.mouse.down();
+  await page.mouse.move((cx + dx) / 2, (cy + dy) / 2, { steps: 4 });
+  await page.mouse.move(dx, dy, { steps: 4 });
+  await page.waitForTimeout(300);
+  await take('edits');
+  await page.mouse.up();
+  await idle();
+  await page.keyboard.press('Escape');
+
   await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
   await hive.waitFor();
   await page.reload();
