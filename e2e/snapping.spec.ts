@@ -22,10 +22,12 @@ async function typesPoint(page: Page, blank: string, text: string): Promise<void
   await page.keyboard.press('Tab');
 }
 
-/** Rests on a point until it is touched. */
+const touched = (page: Page) => page.locator('[data-pane="Home"] [data-touched]');
+
+/** Rests on a point until it is touched, as one of so many. */
 async function touches(ada: Person, point: Vec3, count: number): Promise<void> {
   await ada.pointsAt(point);
-  await expect(ada.page.locator('[data-pane="Home"] [data-touched]')).toHaveCount(count);
+  await expect(touched(ada.page)).toHaveCount(count);
 }
 
 /** Presses, drags through the points, and lets go. */
@@ -107,6 +109,8 @@ test('a post is set at the crossing of two guide rays, and one by a distance alo
   await ada.types('Escape');
   await page.keyboard.press('m');
   await ada.clicksAt([200, 0, 50]);
+  // What is picked is let go of, however long the pointer has rested on it.
+  await expect(touched(page)).toHaveCount(0);
   await touches(ada, [0, 0, 50], 1);
   await ada.pointsAt([130, 0, 50], { x: 0, y: 2 });
   await expect(label(page)).toContainText('along X');

@@ -15,6 +15,7 @@ import {
   resolveSnap,
   snapsWithin,
   touch,
+  withoutTouch,
   vectorOf,
   type Guide,
   type ItemId,
@@ -142,7 +143,8 @@ export class Catcher {
       pins,
       from,
       guides: [
-        ...this.touched.flatMap(({ guides }) => guides),
+        // The last one first: where rays lie on each other, distances count from what was touched last.
+        ...this.touched.toReversed().flatMap(({ guides }) => guides),
         ...(from ? parallelsThrough(from, this.touched) : []),
       ],
       // A pick that stays on a part sees nothing else.
@@ -266,6 +268,13 @@ export class Catcher {
     this.resting = '';
     this.showTouched();
     return had;
+  }
+
+  /** What was caught is picked: that the pointer rested on it was for the pick, and calls up no rays. */
+  used({ point }: Snap): void {
+    window.clearTimeout(this.timer);
+    this.touched = withoutTouch(this.touched, point);
+    this.showTouched();
   }
 
   /** The focus went to another blank: the next pick begins. */

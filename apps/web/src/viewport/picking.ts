@@ -159,6 +159,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
     if (plane) session.update((s) => withPoint(s, blank, caught.point, plane));
     return;
   }
+  if (caught.snap) hand.stage.catcher.used(caught.snap);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
   // The plane that one draws on is the next one's too.
   if (type === 'plane' && caught.snap) return session.setPlane(named(hand, caught.snap), blank);

@@ -74,9 +74,12 @@ export function parallelsThrough(from: Vec3, touched: readonly Touched[]): Guide
 
 /** With one more touched; what was touched before at the same place is replaced. */
 export function touch(all: readonly Touched[], next: Touched): readonly Touched[] {
-  const others = all.filter(({ snap }) => length(subtract(snap.point, next.snap.point)) > THROUGH_MM);
-  return [...others, next].slice(-MOST_TOUCHED);
+  return [...withoutTouch(all, next.snap.point), next].slice(-MOST_TOUCHED);
 }
+
+/** Without what was touched at a place. */
+export const withoutTouch = (all: readonly Touched[], place: Vec3): readonly Touched[] =>
+  all.filter(({ snap }) => length(subtract(snap.point, place)) > THROUGH_MM);
 
 /** Directions of the straight edges that pass through a point. */
 function edgesThrough(instance: SnapInstance, point: Vec3): Vec3[] {
