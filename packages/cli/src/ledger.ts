@@ -118,9 +118,10 @@ function requireBuilt(
     if (after.items[id] !== before.items[id]) changed.add(topOf(after, id));
   for (const id of changed) {
     const problem = kernel.problemOf(after, id);
-    if (problem)
-      throw new LedgerError(
-        `${where}, blank “${blank}”: ${after.items[id]!.name}: ${problem.reason} ${problem.remedy}`,
-      );
+    if (!problem) continue;
+    const { reason, remedy, places } = problem;
+    const told = places.map((place) => `(${place.map((n) => Number(n.toFixed(6))).join(', ')})`);
+    const at = told.length > 0 ? ` Place: ${told.join(', ')} mm.` : '';
+    throw new LedgerError(`${where}, blank “${blank}”: ${after.items[id]!.name}: ${reason} ${remedy}${at}`);
   }
 }

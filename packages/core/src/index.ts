@@ -59,6 +59,7 @@ export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './profiles/bore.ts';
 export { fillsPoint } from './profiles/triangles.ts';
 export { handlesOf, standsAsDrawn } from './profiles/handles.ts';
+export { meetings } from './profiles/meetings.ts';
 export { nearMisses, type NearMiss } from './profiles/gaps.ts';
 export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';

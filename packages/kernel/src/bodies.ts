@@ -1,6 +1,12 @@
 /** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
 import {
+  AT_ORIGIN,
+  carry,
   carryCurve,
+  chain,
+  inverse,
+  worldFromPart,
+  type Pose,
   datumInPart,
   drawnOf,
   loftWays,
@@ -104,7 +110,12 @@ export type BodyContent =
   | { readonly kind: 'wedge'; readonly size: Vec3; readonly top: number; readonly lean: 'left' | 'middle' }
   | { readonly kind: 'cap'; readonly diameter: number; readonly height: number }
   /** It cannot be built, and this is why. */
-  | { readonly kind: 'fault'; readonly reason: string; readonly remedy: string };
+  | {
+      readonly kind: 'fault';
+      readonly reason: string;
+      readonly remedy: string;
+      readonly places: readonly Vec3[];
+    };
 
 const KINDS: readonly string[] = [
   'drawn',
@@ -126,11 +137,14 @@ export const isBodyContent = (content: { readonly kind: string }): content is Bo
 export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: BodyBase): BodyContent {
   // Only profiles have edits that can fail; what is made from one whose edits do says so.
   const failed = referencesIn({ base, steps: recipe.steps }).find((one) => drawnOf(document, one).fault);
-  if (failed !== undefined) return faultOf(document, failed);
+  if (failed !== undefined) {
+    const frame = inverse(worldFromPart(document, id));
+    return faultOf(document, failed, chain(frame, worldFromPart(document, failed)));
+  }
   switch (base.kind) {
     case 'profile': {
       const { paths, fault } = drawnOf(document, id);
-      return fault ? faultOf(document, id) : { kind: 'drawn', paths };
+      return fault ? faultOf(document, id, AT_ORIGIN) : { kind: 'drawn', paths };
     }
     case 'plane':
       return { kind: 'sheet', size: valueOf(base.size), grid: document.scene.grid };
@@ -204,12 +218,14 @@ function loftContent(document: KadrelDocument, base: BodyOf<'loft'>): BodyConten
   };
 }
 
-function faultOf(document: KadrelDocument, id: ItemId): BodyContent {
+/** @param pose of the profile in the frame of what is built */
+function faultOf(document: KadrelDocument, id: ItemId, pose: Pose): BodyContent {
   const { fault } = drawnOf(document, id);
   return {
     kind: 'fault',
     reason: `Step ${fault!.step + 1} of ${document.items[id]!.name} no longer goes: ${fault!.message}`,
     remedy: 'Change its number, or take the step out.',
+    places: fault!.at ? [carry(pose, [...fault!.at, 0])] : [],
   };
 }
 
@@ -266,5 +282,6 @@ function onPlane(
     kind: 'fault',
     reason: `${names} do not lie in one plane.`,
     remedy: 'Move them into one plane, or raise them one by one.',
+    places: [],
   };
 }

@@ -108,6 +108,7 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
           kind: 'fault',
           reason: `The profiles on ${part.name} no longer lie in one plane.`,
           remedy: 'Move them into one plane again.',
+          places: [],
         };
       const { regions, frame, slant = [0, 0], depth } = step;
       return {

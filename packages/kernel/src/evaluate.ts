@@ -45,7 +45,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { splitRegions } from './shapes/regions.ts';
-import { contentOf, isStep, keyOf, type Content } from './content.ts';
+import { contentOf, isStep, keyOf, type Content, type StepContent } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
@@ -55,6 +55,7 @@ import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
   BuildError,
+  carryingPlaces,
   isFatal,
   moved,
   progressRange,
@@ -86,6 +87,8 @@ export interface Failure {
   readonly step: number | null;
   readonly reason: string;
   readonly remedy: string;
+  /** Where it goes wrong, in the world, mm; none where that is no single place. */
+  readonly places: readonly Vec3[];
 }
 
 /** Everything the page knows of a shape: measures, and packed arrays for drawing, picking and snapping. */
@@ -190,7 +193,7 @@ export class Evaluator {
         sent.add(key);
         parts[name] = { key };
       } catch (error) {
-        failures.push(this.failure(leaf, error));
+        failures.push(this.failure(document, leaf, error));
       }
     });
     const isBuilt = (one: Placed) => parts[buildName(one)] !== undefined;
@@ -209,7 +212,7 @@ export class Evaluator {
       try {
         this.built(document, one.leaf, one);
       } catch (error) {
-        return this.failure(one.leaf, error);
+        return this.failure(document, one.leaf, error);
       }
     return undefined;
   }
@@ -366,10 +369,12 @@ export class Evaluator {
     }
   }
 
-  private failure(part: ItemId, thrown: unknown): Failure {
+  private failure(document: KadrelDocument, part: ItemId, thrown: unknown): Failure {
     const error = translated(this.occt, thrown);
     if (isFatal(error) || !(error instanceof BuildError)) throw error;
-    return { part, step: null, reason: error.reason, remedy: error.remedy };
+    const { reason, remedy } = error;
+    const pose = worldFromPart(document, part);
+    return { part, step: null, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
   }
 
   private shapeOf(content: Content, key: string, used: Set<string>): NamedShape {
@@ -439,7 +444,7 @@ export class Evaluator {
   private make(content: Content, used: Set<string>): NamedShape {
     if (content.kind === 'combine') return this.combined(content, used);
     if (!isStep(content)) return buildSolid(this.occt, content);
-    const of = this.shapeOf(content.of, keyOf(content.of), used);
+    const of = carryingPlaces(placeAfter(content), () => this.shapeOf(content.of, keyOf(content.of), used));
     switch (content.kind) {
       case 'embossed':
         return buildEmbossed(this.occt, of, content);
@@ -460,7 +465,10 @@ export class Evaluator {
     const operands: Operand[] = [];
     try {
       for (const { tag, pose, content: inner } of content.operands) {
-        const { shape, faceNames } = this.shapeOf(inner, keyOf(inner), used);
+        const { shape, faceNames } = carryingPlaces(
+          (place) => carry(pose, place),
+          () => this.shapeOf(inner, keyOf(inner), used),
+        );
         operands.push({ tag, faceNames, shape: moved(this.occt, shape, pose) });
       }
       return buildFromOperands(this.occt, content, operands);
@@ -552,6 +560,12 @@ export class Evaluator {
       spare -= 1;
     }
   }
+}
+
+/** Where a place of what a step is made on comes to lie. */
+function placeAfter(step: StepContent): (place: Vec3) => Vec3 {
+  if (step.kind === 'mirrored') return ([x, y, z]) => [-x, y, z];
+  return step.kind === 'scaled' ? (place) => scale(place, step.by) : (place) => place;
 }
 
 /** Names of faces of a shape as they are in its features, for tests and pickers. */

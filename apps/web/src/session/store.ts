@@ -356,11 +356,11 @@ export function openSession(opened: OpenedSession) {
       const built = await host.evaluate(candidate);
       const failure = built.failures.find(({ part }) => !failing.has(part));
       if (!failure) return built;
-      return refuse(
-        'not-built',
-        `${candidate.items[failure.part]?.name}: ${failure.reason} ${failure.remedy}`,
-        blank,
-      );
+      const { part, reason, remedy, places } = failure;
+      return {
+        ...refuse('not-built', `${candidate.items[part]?.name}: ${reason} ${remedy}`, blank),
+        places,
+      };
     } catch (error) {
       return kernelRefusal(error, blank, candidate);
     }

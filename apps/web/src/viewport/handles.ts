@@ -13,7 +13,7 @@ import {
 import type { SessionState } from '../session/store.ts';
 import { withPointer } from '../session/statement.ts';
 import type { Hand } from './hand.ts';
-import { make, show } from './svg.ts';
+import { fillGroup, make, show } from './svg.ts';
 
 /** How near the pointer must come, pixels. */
 const REACH_PX = 8;
@@ -50,16 +50,15 @@ export class HandleMarks {
 
   show(set: HandleSet | null): void {
     this.set = set;
-    const count = set?.points.length ?? 0;
-    // While a point is dragged this is asked at every move: the same marks are used again.
-    while (this.group.childElementCount > count) this.group.lastElementChild!.remove();
-    while (this.group.childElementCount < count)
+    // While a point is dragged this is asked at every move.
+    fillGroup(this.group, set?.points.length ?? 0, () => {
       make('circle', this.group, {
         r: '4',
         fill: 'var(--ground)',
         stroke: 'var(--plum)',
         'stroke-width': '1.6',
       });
+    });
   }
 
   draw(camera: Camera): void {

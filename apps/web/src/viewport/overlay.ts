@@ -1,29 +1,11 @@
 /** What stands over a view: grips, pins, reticle with its words, guides, the region of a selection, tripod. Moved by hand, never by React. */
-import {
-  column,
-  exactStyle,
-  formatLengthWithUnit,
-  project,
-  NO_TURN,
-  type Camera,
-  type Scene,
-  type Snap,
-  type Turn,
-  type Vec3,
-} from '@kadrel/core';
+import { column, project, NO_TURN, type Camera, type Snap, type Turn, type Vec3 } from '@kadrel/core';
 import { Grips, type Grip, type GripSet } from './grips.ts';
 import { GuideMarks } from './guideMarks.ts';
 import { HandleMarks, type HandleSet } from './handles.ts';
 import { RegionMark } from './regionMark.ts';
-import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, placeLetter, setLine, show } from './svg.ts';
-
-/** A distance to show between two points, mm. */
-export interface ShownMeasure {
-  readonly from: Vec3;
-  readonly to: Vec3;
-  readonly distance: number;
-  readonly scene: Scene;
-}
+import { MeasureMarks, PlaceMarks, faultSign, pinSign, startSign, type ShownMeasure } from './marks.ts';
+import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, mark, placeLetter, setLine } from './svg.ts';
 
 interface ShownPin {
   readonly name: string;
@@ -35,25 +17,23 @@ export class Overlay {
   readonly guides: GuideMarks;
   readonly region: RegionMark;
   private readonly svg: SVGSVGElement;
-  private readonly pinGroup: SVGGElement;
+  private readonly pins: PlaceMarks;
   private readonly handles: HandleMarks;
   private readonly reticle: SVGGElement;
   private readonly rubber: SVGLineElement;
-  private readonly measure: SVGGElement;
-  private readonly measureLine: SVGLineElement;
-  private readonly measureText: SVGTextElement;
+  private readonly measures: MeasureMarks;
+  private readonly faults: PlaceMarks;
+  private readonly starts: PlaceMarks;
   private readonly tripod: SVGGElement;
   private readonly tripodLines: SVGLineElement[];
   private readonly tripodLetters: SVGTextElement[];
   private readonly label: HTMLDivElement;
-  private pins: readonly ShownPin[] = [];
-  private shown: ShownMeasure | null = null;
   private axes: Turn = NO_TURN;
   private camera: Camera | null = null;
 
   constructor(host: HTMLElement) {
     this.svg = makeSvg(host);
-    this.pinGroup = make('g', this.svg);
+    this.pins = new PlaceMarks(this.svg, pinSign);
     this.handles = new HandleMarks(this.svg);
     this.rubber = make('line', this.svg, {
       stroke: 'var(--plum)',
@@ -61,10 +41,10 @@ export class Overlay {
       'stroke-width': '1.4',
       visibility: 'hidden',
     });
-    this.measure = make('g', this.svg, { visibility: 'hidden' });
-    this.measureLine = make('line', this.measure, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
-    this.measureText = letter(this.measure, 'var(--plum)', '');
+    this.measures = new MeasureMarks(this.svg);
+    this.faults = new PlaceMarks(this.svg, faultSign);
     this.grips = new Grips(this.svg);
+    this.starts = new PlaceMarks(this.svg, startSign);
     this.guides = new GuideMarks(this.svg);
     this.region = new RegionMark(this.svg);
     this.reticle = make('g', this.svg, {
@@ -91,9 +71,11 @@ export class Overlay {
     this.grips.draw(camera);
     this.guides.update(camera);
     this.drawTripod(camera);
-    this.drawPins(camera);
+    this.pins.draw(camera);
+    this.starts.draw(camera);
     this.handles.draw(camera);
-    this.drawMeasure(camera);
+    this.measures.draw(camera);
+    this.faults.draw(camera);
   }
 
   /** Grips, or none; while one is held the others are out of sight. */
@@ -109,22 +91,14 @@ export class Overlay {
   }
 
   setPins(pins: readonly ShownPin[]): void {
-    this.pins = pins;
-    this.pinGroup.replaceChildren();
-    for (const { name } of pins) {
-      const group = make('g', this.pinGroup);
-      make('path', group, {
-        d: 'M0 0L-4 -11A4.6 4.6 0 1 1 4 -11Z',
-        fill: 'var(--ink)',
-        stroke: 'var(--ground)',
-        'stroke-width': '1',
-      });
-      const text = letter(group, 'var(--ink)', name);
-      text.setAttribute('text-anchor', 'start');
-      text.setAttribute('x', '8');
-      text.setAttribute('y', '-9');
-    }
-    if (this.camera) this.drawPins(this.camera);
+    this.pins.show(pins);
+    if (this.camera) this.pins.draw(this.camera);
+  }
+
+  /** Where the sides of the selected loft begin. */
+  setStarts(starts: readonly ShownPin[]): void {
+    this.starts.show(starts);
+    if (this.camera) this.starts.draw(this.camera);
   }
 
   /** The points of a profile that can be dragged. */
@@ -138,9 +112,15 @@ export class Overlay {
     return this.camera ? this.handles.at(this.camera, x, y) : -1;
   }
 
-  showMeasure(measure: ShownMeasure | null): void {
-    this.shown = measure;
-    if (this.camera) this.drawMeasure(this.camera);
+  showMeasures(measures: readonly ShownMeasure[]): void {
+    this.measures.show(measures);
+    if (this.camera) this.measures.draw(this.camera);
+  }
+
+  /** Where something cannot be built. */
+  showFaults(places: readonly Vec3[]): void {
+    this.faults.show(places.map((at) => ({ at })));
+    if (this.camera) this.faults.draw(this.camera);
   }
 
   gripAt(x: number, y: number): Grip | null {
@@ -175,27 +155,6 @@ export class Overlay {
     this.label.remove();
   }
 
-  private drawPins(camera: Camera): void {
-    this.pins.forEach(({ at }, i) => {
-      const [x, y, depth] = project(camera, at);
-      const group = this.pinGroup.children[i]!;
-      show(group, camera.state.projection === 'parallel' || depth > 0);
-      group.setAttribute('transform', `translate(${x} ${y})`);
-    });
-  }
-
-  private drawMeasure(camera: Camera): void {
-    this.measure.setAttribute('visibility', this.shown ? 'visible' : 'hidden');
-    mark(this.measureText, 'measure', this.shown !== null);
-    if (!this.shown) return;
-    const { from, to, distance, scene } = this.shown;
-    const [a, b] = [project(camera, from), project(camera, to)];
-    setLine(this.measureLine, a, b);
-    this.measureText.textContent = formatLengthWithUnit(distance, exactStyle(scene));
-    this.measureText.setAttribute('x', String((a[0] + b[0]) / 2));
-    this.measureText.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
-  }
-
   private drawTripod(camera: Camera): void {
     const [cx, cy] = [camera.width - 44, camera.pixelHeight - 46];
     ([0, 1, 2] as const).forEach((axis) => {
@@ -209,12 +168,6 @@ export class Overlay {
       placeLetter(this.tripodLetters[axis]!, [cx, cy, end[0], end[1]]);
     });
   }
-}
-
-/** Of several views, tests look at the one that shows something. */
-function mark(element: HTMLElement | SVGElement, name: string, isShown: boolean): void {
-  if (isShown) element.dataset.testid = name;
-  else delete element.dataset.testid;
 }
 
 function line(className: string, content: (string | Node)[]): HTMLDivElement {

@@ -120,6 +120,7 @@ export class Stage {
         if (now.omitting !== before.omitting) this.showOmitted();
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
+        if (isStatement || isModel) this.showFaults();
         if (
           isModel ||
           isStatement ||
@@ -151,6 +152,7 @@ export class Stage {
     this.activePane ??= pane;
     this.showPins();
     this.showGrips();
+    this.showFaults();
     pane.invalidate();
     return pane;
   }
@@ -317,7 +319,11 @@ export class Stage {
   private showPins(): void {
     const { document, arePinsShown } = this.session.store.getState();
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
-    for (const pane of this.panes) pane.overlay.setPins([...pins, ...this.starts()]);
+    const starts = this.starts();
+    for (const pane of this.panes) {
+      pane.overlay.setPins(pins);
+      pane.overlay.setStarts(starts);
+    }
   }
 
   /** Where the sides of the selected loft begin on each of its sections. */
@@ -372,17 +378,23 @@ export class Stage {
     if (this.picture.place({ ...preview, copies })) this.invalidate();
   }
 
-  /** The distance of what is picked for Set distance, or the least gap that keeps an area open. */
+  /** Where the statement in hand, or a part that stands, cannot be built. */
+  private showFaults(): void {
+    const { statement, built } = this.session.store.getState();
+    const places = [
+      ...(statement?.refusal?.places ?? []),
+      ...built.failures.flatMap((failure) => failure.places),
+    ];
+    for (const pane of this.panes) pane.overlay.showFaults(places);
+  }
+
+  /** The distance of what is picked for Set distance, or the gaps that keep an area open. */
   private showMeasure(statement: Statement | null): void {
     const { document } = this.session.store.getState();
-    const [gap] = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
-    const measure =
-      statement?.verb === 'distance'
-        ? this.session.measureOf(statement)
-        : gap
-          ? { ...gap, scene: document.scene }
-          : null;
-    for (const pane of this.panes) pane.overlay.showMeasure(measure);
+    const gaps = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
+    const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
+    const measures = measure ? [measure] : gaps.map((gap) => ({ ...gap, scene: document.scene }));
+    for (const pane of this.panes) pane.overlay.showMeasures(measures);
   }
 
   private resize(): void {

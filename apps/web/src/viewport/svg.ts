@@ -52,8 +52,20 @@ export function setLine(element: SVGLineElement, [x1, y1]: Vec3, [x2, y2]: Vec3)
   for (const [name, value] of Object.entries({ x1, y1, x2, y2 })) element.setAttribute(name, String(value));
 }
 
+/** As many children of a group as there are things to show; those that are there are used again. */
+export function fillGroup(group: SVGGElement, count: number, makeOne: () => void): void {
+  while (group.childElementCount > count) group.lastElementChild!.remove();
+  while (group.childElementCount < count) makeOne();
+}
+
 export const show = (element: Element, isShown: boolean): void =>
   element.setAttribute('visibility', isShown ? 'inherit' : 'hidden');
+
+/** Of several views, tests look at the one that shows something. */
+export function mark(element: HTMLElement | SVGElement, name: string, isShown: boolean): void {
+  if (isShown) element.dataset.testid = name;
+  else delete element.dataset.testid;
+}
 
 export function distanceToSegment(x: number, y: number, [ax, ay, bx, by]: Ends): number {
   const [dx, dy] = [bx - ax, by - ay];

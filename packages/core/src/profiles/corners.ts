@@ -29,7 +29,15 @@ import { nearestOn } from './meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 /** Why an edit of an outline cannot be made. */
-export class EditFault extends Error {}
+export class EditFault extends Error {
+  /** @param at where it cannot, in the frame of the profile, mm */
+  constructor(
+    message: string,
+    readonly at?: Vec2,
+  ) {
+    super(message);
+  }
+}
 
 /** A place of an outline where one curve goes over into another. */
 export interface Corner {
@@ -86,6 +94,7 @@ export function withCorner(path: Path, at: number, how: 'round' | 'bevel', size:
       how === 'round'
         ? `There is no room for a radius of ${size} mm between ${a.name} and ${b.name}.`
         : `${a.name} or ${b.name} is shorter than ${size} mm.`,
+      endOf(a.curve),
     );
   const curves = path.curves.flatMap((named, i): NamedCurve[] => {
     if (i !== at && i !== next) return [named];
@@ -117,7 +126,8 @@ const begun = (curve: Curve, from: Vec2): Curve => (curve.kind === 'line' ? line
 
 /** The arc that touches two lines or arcs on the inner side of their corner: its centre lies beside both. */
 function fillet(a: Curve, b: Curve, radius: number): Made | undefined {
-  if (!isRound(a) || !isRound(b)) throw new EditFault('Only corners between lines and arcs can be rounded.');
+  if (!isRound(a) || !isRound(b))
+    throw new EditFault('Only corners between lines and arcs can be rounded.', endOf(a));
   const side = Math.sign(turnBetween(a, b));
   const corner = endOf(a);
   const centre = crossings(beside(a, side * radius), beside(b, side * radius)).reduce<Vec2 | undefined>(

@@ -3,7 +3,7 @@ import { definitionOf, worldFromPart } from '../document/items.ts';
 import { referencesIn } from '../document/bodies.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { AT_ORIGIN, chain, inverse, type Pose } from '../space/pose.ts';
-import type { Affine2 } from '../space/vector2.ts';
+import type { Affine2, Vec2 } from '../space/vector2.ts';
 import { EditFault } from './corners.ts';
 import { carryCurve, type Curve } from './curve.ts';
 import { isEdit, type Edit } from './edit.ts';
@@ -19,7 +19,7 @@ export interface Section {
 /** What becomes of a profile, and why the first edit that cannot be made is left out. */
 export interface Drawn {
   readonly paths: readonly Path[];
-  readonly fault?: { readonly step: number; readonly message: string };
+  readonly fault?: { readonly step: number; readonly message: string; readonly at?: Vec2 };
 }
 
 const NO_PROFILES: ReadonlySet<ItemId> = new Set();
@@ -68,7 +68,8 @@ function drawAnew(document: KadrelDocument, id: ItemId, { recipe, own, within, s
         paths = carried(paths, { x: [edit.by, 0], y: [0, edit.by], shift: [0, 0] });
     } catch (error) {
       if (!(error instanceof EditFault)) throw error;
-      return { paths, fault: { step, message: error.message } };
+      const { message, at } = error;
+      return { paths, fault: { step, message, ...(at && { at }) } };
     }
   return { paths };
 }

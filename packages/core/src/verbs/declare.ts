@@ -148,6 +148,8 @@ export interface Refusal {
   readonly message: string;
   readonly blank?: string;
   readonly at?: number;
+  /** Where in the world it goes wrong, mm. */
+  readonly places?: readonly Vec3[];
   /** What the kernel must be asked first; the statement is then tried again. */
   readonly wants?: Question;
 }

@@ -7,7 +7,7 @@ import type {
   gp_Trsf,
   Message_ProgressRange,
 } from 'replicad-opencascadejs';
-import type { Pose } from '@kadrel/core';
+import type { Pose, Vec3 } from '@kadrel/core';
 
 export type Occt = OpenCascadeInstance;
 export type { TopoDS_Shape, TopoDS_Face };
@@ -36,9 +36,21 @@ export class BuildError extends Error {
   constructor(
     readonly reason: string,
     readonly remedy: string,
+    /** Where it goes wrong, in the frame of what is built, mm. */
+    readonly places: readonly Vec3[] = [],
   ) {
     super(reason);
     this.name = 'BuildError';
+  }
+}
+
+/** Runs `work`; the places of a failure in it are carried on into the frame of the caller. */
+export function carryingPlaces<T>(carryOver: (place: Vec3) => Vec3, work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof BuildError)) throw error;
+    throw new BuildError(error.reason, error.remedy, error.places.map(carryOver));
   }
 }
 

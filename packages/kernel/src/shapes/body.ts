@@ -39,6 +39,6 @@ export function buildBody(occt: Occt, content: BodyContent): NamedShape {
     case 'cap':
       return buildCap(occt, content.diameter, content.height);
     case 'fault':
-      throw new BuildError(content.reason, content.remedy);
+      throw new BuildError(content.reason, content.remedy, content.places);
   }
 }

@@ -1,5 +1,5 @@
 /** Several named solids as one shape, and what makes a shape a body. */
-import { AT_ORIGIN } from '@kadrel/core';
+import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
   moved,
@@ -10,6 +10,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import type { NamedShape } from './named.ts';
+import { rimsOf } from './rims.ts';
 
 /** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
 export function together(occt: Occt, solids: readonly NamedShape[]): NamedShape {
@@ -37,6 +38,7 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
       throw new BuildError(
         `${what} comes to no closed body.`,
         'Close the outline, or look for doubled curves.',
+        openingsOf(occt, shape, keep),
       );
     const volumes = solids.map((solid) => volumeOf(occt, solid, keep));
     if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
@@ -51,6 +53,16 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
     return compound;
   });
 }
+
+/** The middle of each edge that only one face has, of the first few: enough to look at. */
+const openingsOf = (occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3[] =>
+  rimsOf(occt, shape, keep)
+    .slice(0, 12)
+    .map((edge) => {
+      const curve = keep(new occt.BRepAdaptor_Curve(edge));
+      const middle = keep(curve.EvalD0((curve.FirstParameter() + curve.LastParameter()) / 2));
+      return [middle.X(), middle.Y(), middle.Z()];
+    });
 
 function volumeOf(occt: Occt, solid: TopoDS_Shape, keep: Keep): number {
   const properties = keep(new occt.GProp_GProps());

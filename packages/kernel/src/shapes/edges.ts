@@ -1,5 +1,5 @@
 /** Drawn curves → the kernel's edges, in the XY plane. */
-import { simplePieces, type Curve, type Path, type Pose, type Vec2 } from '@kadrel/core';
+import { simplePieces, type Curve, type Path, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
 import { BuildError, moved, type Keep, type Occt } from '../occt/occt.ts';
 
 export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
@@ -85,10 +85,22 @@ export function wireOf(
   const joined = edges.map(({ name, edge }) => {
     builder.Add(edge);
     if (!builder.IsDone())
-      throw new BuildError('The curves of the profile do not join.', 'Close the gaps between them.');
+      throw new BuildError('The curves of the profile do not join.', 'Close the gaps between them.', [
+        endsOfEdge(occt, edge, keep)[0],
+      ]);
     return { name, edge: keep(builder.Edge()) };
   });
   return { wire: keep(builder.Wire()), edges: joined };
+}
+
+/** The first and the last point of an edge. */
+export function endsOfEdge(occt: Occt, edge: Edge, keep: Keep): [Vec3, Vec3] {
+  const curve = keep(new occt.BRepAdaptor_Curve(edge));
+  const at = (parameter: number): Vec3 => {
+    const point = keep(curve.EvalD0(parameter));
+    return [point.X(), point.Y(), point.Z()];
+  };
+  return [at(curve.FirstParameter()), at(curve.LastParameter())];
 }
 
 /** A path carried into space: its edges. */

@@ -2,12 +2,13 @@
  * Regions laid on a solid, square to their own plane or on a slanting way. What is raised lies between the solid and one that is offset from it by
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
-import { AT_ORIGIN, boxSize, inverse, type Box, type Vec2 } from '@kadrel/core';
+import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { exactBox } from '../facts/measure.ts';
 import { heightsAt, meshShape, type Mesh } from '../facts/mesh.ts';
 import {
   BuildError,
+  carryingPlaces,
   fromList,
   moved,
   occurrences,
@@ -37,7 +38,10 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
     const own: NamedShape = { ...solid, shape: keep(moved(occt, solid.shape, there)) };
     const planar = planarFaces(occt, content.paths, content.regions, keep);
     const mesh = seenAlong(occt, own.shape, content.slant);
-    const { from, to } = nearSide(mesh, samplesOf(occt, planar), content.depth);
+    const { from, to } = carryingPlaces(
+      (place) => carry(content.frame, place),
+      () => nearSide(mesh, samplesOf(occt, planar), content.depth),
+    );
     const prism = together(
       occt,
       planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, content.slant)),
@@ -89,6 +93,7 @@ function nearSide(
       throw new BuildError(
         'The outline reaches beyond the solid.',
         'Move it onto the solid, or make it smaller.',
+        [[x, y, 0]],
       );
     // Heights along the way from the plane: the first two are where the solid begins and ends.
     const along = heights.map((z) => (isAbove ? z : -z)).sort((a, b) => a - b);

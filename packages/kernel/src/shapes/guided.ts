@@ -123,6 +123,7 @@ function railThrough(points: readonly Vec3[], rings: Rings): Rail {
     throw new BuildError(
       'A guide does not lead from the first section to the last.',
       'Let its ends lie on both outlines.',
+      [...(off > TOUCH_MM ? [way[0]!] : []), ...(end.off > TOUCH_MM ? [way.at(-1)!] : [])],
     );
   const lead = round(end.share - share + 0.5) - 0.5;
   const departures = way.map((point, k) => {

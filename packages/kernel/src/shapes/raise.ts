@@ -1,5 +1,5 @@
 /** Regions pulled up from their plane. */
-import { NO_TURN, type Pose, type Vec2 } from '@kadrel/core';
+import { NO_TURN, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
   fromList,
@@ -13,7 +13,7 @@ import {
 } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
 import { requireBodies, together } from './compound.ts';
-import { placedWire } from './edges.ts';
+import { endsOfEdge, placedWire } from './edges.ts';
 import { nameFaces, type NamedShape } from './named.ts';
 import { planarFaces, type Planar } from './regions.ts';
 
@@ -105,12 +105,17 @@ function drafted(occt: Occt, { shape, faceNames }: NamedShape, draft: number): N
     const plane = keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), up));
     const operation = keep(new occt.BRepOffsetAPI_DraftAngle(shape));
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
-    const cannot = (reason: string) =>
-      new BuildError(reason, 'Make the draft or the height smaller; free curves cannot lean.');
+    const cannot = (reason: string, places: readonly Vec3[] = []) =>
+      new BuildError(reason, 'Make the draft or the height smaller; free curves cannot lean.', places);
     faces.forEach((face, i) => {
       if (faceNames[i] === 'top' || faceNames[i] === 'bottom') return;
       operation.Add(keep(occt.TopoDS.Face(face)), up, (draft * Math.PI) / 180, plane, true);
-      if (!operation.AddDone()) throw cannot(`The side ${faceNames[i]} cannot lean by ${draft}°.`);
+      if (operation.AddDone()) return;
+      const [edge] = occurrences(occt, face, 'TopAbs_EDGE', keep);
+      throw cannot(
+        `The side ${faceNames[i]} cannot lean by ${draft}°.`,
+        endsOfEdge(occt, keep(occt.TopoDS.Edge(edge!)), keep),
+      );
     });
     operation.Build(progressRange(occt, keep));
     if (!operation.IsDone()) throw cannot(`The sides cannot lean by ${draft}° here.`);

@@ -230,6 +230,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
     throw new BuildError(
       'A region that this was made from is no longer there.',
       'Undo the change of the profile, or pick the region again.',
+      [[...wanted.at, 0]],
     );
   return best.region;
 }

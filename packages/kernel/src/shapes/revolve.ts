@@ -1,5 +1,16 @@
 /** Regions turned about a line of their plane. */
-import { cosDegrees, sinDegrees } from '@kadrel/core';
+import {
+  add2,
+  boxOfCurves,
+  cosDegrees,
+  distance2,
+  meetings,
+  pointAt,
+  scale2,
+  sinDegrees,
+  subtract2,
+  type Vec3,
+} from '@kadrel/core';
 import {
   BuildError,
   fromList,
@@ -36,7 +47,7 @@ export function buildRevolve(occt: Occt, content: Revolve): NamedShape {
     return together(
       occt,
       planar.faces.map((face) => {
-        requireBeside(occt, face, content, keep);
+        requireBeside(occt, { face, nameOf: planar.nameOf }, content, keep);
         const isWhole = Math.abs(angle) >= 360;
         const operation = keep(
           isWhole
@@ -77,14 +88,31 @@ function reachBeside(
   return [min[1], max[1]];
 }
 
-function requireBeside(occt: Occt, face: TopoDS_Face, content: Revolve, keep: Keep): void {
+function requireBeside(
+  occt: Occt,
+  { face, nameOf }: { face: TopoDS_Face; nameOf: Planar['nameOf'] },
+  content: Revolve,
+  keep: Keep,
+): void {
   const [least, most] = reachBeside(occt, face, content, keep);
   if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
   const told = (n: number) => String(Number(n.toFixed(6)));
   throw new BuildError(
     `The profile crosses its axis: it reaches ${told(most)} mm to the left of it and ${told(-least)} mm to the right, so that the body would lie in itself.`,
     'Use one half, left or right, or move the axis.',
+    crossingsOf(content, new Set(occurrences(occt, face, 'TopAbs_EDGE', keep).map(nameOf))),
   );
+}
+
+/** Where curves of these names cross the axis. */
+function crossingsOf({ paths, point, direction }: Revolve, names: ReadonlySet<string>): Vec3[] {
+  const curves = paths.flatMap((path) => path.curves).filter(({ name }) => names.has(name));
+  const box = boxOfCurves(curves.map(({ curve }) => curve));
+  if (!box) return [];
+  const reach = distance2(box.min, box.max) + distance2(box.min, point);
+  const way = scale2([cosDegrees(direction), sinDegrees(direction)], reach);
+  const axis = { kind: 'line' as const, from: subtract2(point, way), to: add2(point, way) };
+  return curves.flatMap(({ curve }) => meetings(axis, curve).map(({ b }): Vec3 => [...pointAt(curve, b), 0]));
 }
 
 /** What lies on one side of the axis. */

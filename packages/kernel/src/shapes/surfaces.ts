@@ -16,8 +16,9 @@ import {
 } from '../occt/occt.ts';
 import { buildCombination } from './combine.ts';
 import { requireBodies } from './compound.ts';
-import { placedEdges, type Edge, type Wire } from './edges.ts';
+import { endsOfEdge, placedEdges, type Edge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
+import { rimsOf } from './rims.ts';
 import { buildStanding } from './wall.ts';
 
 /** Ends of edges nearer than this are one, mm: ten times what the kernel itself allows. */
@@ -36,6 +37,7 @@ export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape 
           ? `These curves run round in ${loops.length} loops.`
           : 'These curves do not run round in one loop.',
         loops ? 'Fill one loop at a time.' : 'Close the gaps between their ends.',
+        loops ? [] : looseEnds(occt, edges, keep),
       );
     const flat = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loops[0]!, keep), true));
     if (flat.IsDone()) return { shape: flat.Face(), faceNames: ['surface'] };
@@ -53,7 +55,7 @@ export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape 
 
 /** Edges put in order, loop by loop; undefined where one does not close. */
 function loopsOf(occt: Occt, edges: readonly Edge[], keep: Keep): Edge[][] | undefined {
-  const left = edges.map((edge) => ({ edge, ends: endsOf(occt, edge, keep) }));
+  const left = edges.map((edge) => ({ edge, ends: endsOfEdge(occt, edge, keep) }));
   const loops: Edge[][] = [];
   while (left.length > 0) {
     const [first] = left.splice(0, 1);
@@ -72,13 +74,10 @@ function loopsOf(occt: Occt, edges: readonly Edge[], keep: Keep): Edge[][] | und
   return loops;
 }
 
-function endsOf(occt: Occt, edge: Edge, keep: Keep): [Vec3, Vec3] {
-  const curve = keep(new occt.BRepAdaptor_Curve(edge));
-  const at = (parameter: number): Vec3 => {
-    const point = keep(curve.EvalD0(parameter));
-    return [point.X(), point.Y(), point.Z()];
-  };
-  return [at(curve.FirstParameter()), at(curve.LastParameter())];
+/** Ends that no other edge has. */
+function looseEnds(occt: Occt, edges: readonly Edge[], keep: Keep): Vec3[] {
+  const ends = edges.flatMap((edge) => endsOfEdge(occt, edge, keep));
+  return ends.filter((end) => ends.filter((other) => distance(other, end) <= JOINT_MM).length === 1);
 }
 
 function wireFrom(occt: Occt, edges: readonly Edge[], keep: Keep): Wire {
@@ -101,6 +100,7 @@ export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
         throw new BuildError(
           'An opening of this surface is not flat.',
           'Fill it, or thicken the surface instead.',
+          [endsOfEdge(occt, loop[0]!, keep)[0]],
         );
       return keep(cap.Face());
     });
@@ -126,17 +126,6 @@ function isFlat(occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean {
     const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
     return (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
   });
-}
-
-/** Edges that only one face has. */
-function rimsOf(occt: Occt, shape: TopoDS_Shape, keep: Keep): Edge[] {
-  const uses = new ShapeMap<{ count: number; edge: TopoDS_Shape }>(occt);
-  for (const face of uniqueShapes(occt, shape, 'TopAbs_FACE', keep))
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep))
-      uses.ensure(edge, () => ({ count: 0, edge })).count += 1;
-  return uniqueShapes(occt, shape, 'TopAbs_EDGE', keep)
-    .filter((edge) => uses.get(edge)?.count === 1)
-    .map((edge) => keep(occt.TopoDS.Edge(edge)));
 }
 
 /** How far apart edges may be that are sewn together, mm. */

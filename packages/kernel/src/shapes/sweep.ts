@@ -77,6 +77,7 @@ function standing([x, y]: Vec2, way: Vec2, up: Vec3): Pose {
     throw new BuildError(
       'The path runs in the direction that is to stay upright.',
       'Choose another upright direction, or leave it out.',
+      [[x, y, 0]],
     );
   const across = unit(right);
   return { turn: fromColumns(across, upright, cross(across, upright)), shift: [x, y, 0] };
@@ -156,6 +157,7 @@ function stationsOf({ curves }: Path, twist: number): Station[] {
       throw new BuildError(
         'A section that turns or grows cannot go round a sharp corner.',
         'Round the corners of the path first.',
+        [[...startOf(curve), 0]],
       );
   });
   const stations: Station[] = [];

@@ -223,6 +223,7 @@ function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: numb
     throw new BuildError(
       `${what} reaches from ${opening.from} to ${opening.from + opening.width} mm along a leg of ${length} mm.`,
       'Move it, or make it narrower.',
+      [[...add2(from, scale2(way, opening.from)), opening.sill]],
     );
   return scope((keep) => {
     // It goes through the whole wall, wherever that stands beside the leg.

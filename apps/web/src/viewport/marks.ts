@@ -1,0 +1,118 @@
+/** Distances that are told in a view, and the places where something cannot be built. */
+import { exactStyle, formatLengthWithUnit, project, type Camera, type Scene, type Vec3 } from '@kadrel/core';
+import { fillGroup, letter, make, mark, setLine, show } from './svg.ts';
+
+/** A distance to show between two points, mm. */
+export interface ShownMeasure {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly distance: number;
+  readonly scene: Scene;
+}
+
+/** Lines with their lengths. */
+export class MeasureMarks {
+  private readonly group: SVGGElement;
+  private shown: readonly ShownMeasure[] = [];
+
+  constructor(svg: SVGSVGElement) {
+    this.group = make('g', svg);
+  }
+
+  show(measures: readonly ShownMeasure[]): void {
+    this.shown = measures;
+    fillGroup(this.group, measures.length, () => {
+      const one = make('g', this.group);
+      make('line', one, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
+      mark(letter(one, 'var(--plum)', ''), 'measure', true);
+    });
+  }
+
+  draw(camera: Camera): void {
+    this.shown.forEach(({ from, to, distance, scene }, i) => {
+      const [line, text] = this.group.children[i]!.children;
+      const [a, b] = [project(camera, from), project(camera, to)];
+      setLine(line as SVGLineElement, a, b);
+      text!.textContent = formatLengthWithUnit(distance, exactStyle(scene));
+      text!.setAttribute('x', String((a[0] + b[0]) / 2));
+      text!.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
+    });
+  }
+}
+
+interface ShownPlace {
+  readonly at: Vec3;
+  readonly name?: string;
+}
+
+/** The same sign at several places. */
+export class PlaceMarks {
+  private readonly group: SVGGElement;
+  private places: readonly ShownPlace[] = [];
+
+  /** @param sign draws one about the origin; a text in it is filled with the name of the place */
+  constructor(
+    svg: SVGSVGElement,
+    private readonly sign: (parent: SVGGElement) => void,
+  ) {
+    this.group = make('g', svg);
+  }
+
+  show(places: readonly ShownPlace[]): void {
+    this.places = places;
+    fillGroup(this.group, places.length, () => this.sign(make('g', this.group)));
+    places.forEach(({ name }, i) => {
+      if (name !== undefined) this.group.children[i]!.querySelector('text')!.textContent = name;
+    });
+  }
+
+  draw(camera: Camera): void {
+    this.places.forEach(({ at }, i) => {
+      const [x, y, depth] = project(camera, at);
+      const one = this.group.children[i]!;
+      show(one, camera.state.projection === 'parallel' || depth > 0);
+      one.setAttribute('transform', `translate(${x} ${y})`);
+    });
+  }
+}
+
+/** Here it cannot be built: a ring with an exclamation mark beside it. */
+export function faultSign(parent: SVGGElement): void {
+  parent.dataset.testid = 'fault-place';
+  for (const [stroke, width] of [
+    ['var(--ground)', '6'],
+    ['var(--bad)', '2.4'],
+  ] as const)
+    make('circle', parent, { r: '9', fill: 'none', stroke, 'stroke-width': width });
+  const sign = letter(parent, 'var(--bad)', '!');
+  sign.setAttribute('y', '-14');
+  sign.setAttribute('font-size', '16');
+}
+
+/** A named pin. */
+export function pinSign(parent: SVGGElement): void {
+  make('path', parent, {
+    d: 'M0 0L-4 -11A4.6 4.6 0 1 1 4 -11Z',
+    fill: 'var(--ink)',
+    stroke: 'var(--ground)',
+    'stroke-width': '1',
+  });
+  const text = letter(parent, 'var(--ink)', '');
+  text.setAttribute('text-anchor', 'start');
+  text.setAttribute('x', '8');
+  text.setAttribute('y', '-9');
+}
+
+/** Where the sides of a loft begin: a lozenge, with its name to the left, away from the grips and from pins. */
+export function startSign(parent: SVGGElement): void {
+  make('path', parent, {
+    d: 'M0 -6L6 0L0 6L-6 0Z',
+    fill: 'var(--ground)',
+    stroke: 'var(--plum)',
+    'stroke-width': '2',
+  });
+  const text = letter(parent, 'var(--plum)', '');
+  text.setAttribute('text-anchor', 'end');
+  text.setAttribute('x', '-10');
+  text.setAttribute('y', '4');
+}
