@@ -372,6 +372,25 @@ describe('surfaces', () => {
     const wall = volumeOf([...statements, ['thicken', { part: 'screen', thickness: 4 }]], 'screen');
     // Common practice, no source: the centre line times thickness times height.
     near(wall.volume, 80 * 4 * 20);
+    // The same in one go, from the profile itself.
+    const sheet = volumeOf(
+      [statements[0]!, ['thicken', { as: 'sheet', part: 'L', thickness: 4, height: 20 }]],
+      'sheet',
+    );
+    expect(sheet).toMatchObject({ solids: 1, watertight: true });
+    near(sheet.volume, wall.volume);
+  });
+
+  test('raised from a closed outline become rings', () => {
+    const ring = volumeOf(
+      [
+        ['circle', { as: 'disc', diameter: 40 }],
+        ['thicken', { as: 'ring', part: 'disc', thickness: 3, height: 10, side: 'both' }],
+      ],
+      'ring',
+    );
+    // Source: Pappus: the area carried along the way of its centre.
+    near(ring.volume, PI * 40 * 3 * 10);
   });
 });
 

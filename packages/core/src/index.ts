@@ -93,6 +93,7 @@ export * from './verbs/world.ts';
 export { PLANES } from './verbs/planes.ts';
 export { typedRows, type TypedRow } from './verbs/rows.ts';
 export { rowsOfTraverse } from './verbs/legs.ts';
+export { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './verbs/tables.ts';
 export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
 export { curveUnder } from './snapping/curveUnder.ts';

@@ -14,7 +14,7 @@ import {
 import { exactMm, type Statement } from './statement.ts';
 
 /** Verbs whose points lie in the plane of the profile that they change. */
-const EDITING: ReadonlySet<string> = new Set(['point', 'corner', 'trim', 'extend', 'split']);
+const EDITING: ReadonlySet<string> = new Set(['point', 'repoint', 'corner', 'trim', 'extend', 'split']);
 
 /** The plane of the statement in hand, where it draws. */
 export function drawingPlane(

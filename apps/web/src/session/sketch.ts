@@ -27,6 +27,7 @@ export interface Sketch {
 
 const EDITS: ReadonlySet<string> = new Set([
   'relay',
+  'repoint',
   'point',
   'corner',
   'trim',

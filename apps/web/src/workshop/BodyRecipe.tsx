@@ -1,21 +1,14 @@
 /** The numbers of profiles, of bodies made from them, and of planes. */
 import {
   boreOf,
-  filledArea,
-  formatAngle,
   formatLengthWithUnit,
-  formatMeasure,
-  gapsOf,
   loftWays,
-  pathLength,
-  pathsOf,
-  rowsOfTraverse,
-  traverseOf,
+  rowsOfOpenings,
+  rowsOfTiers,
   valueOf,
   type BodyBase,
   type BodyOf,
   type Figure,
-  type FigureOf,
   type Num,
   type Part,
   type QuantityKind,
@@ -25,7 +18,9 @@ import { Choice } from './Choice.tsx';
 import { Labelled } from './Labelled.tsx';
 import { Count, Quantity } from './NumberField.tsx';
 import { PartList } from './PartList.tsx';
+import { ProfileFacts } from './ProfileFacts.tsx';
 import { Section } from './Section.tsx';
+import { TableButton } from './TableButton.tsx';
 
 /** Numbers by what they are called, with the blank of Change that sets them. */
 const NUMBERS: Readonly<Record<string, readonly (readonly [label: string, key: string, blank: string])[]>> = {
@@ -120,9 +115,14 @@ export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
         />
       )}
       {base.kind === 'revolve' && <Axis part={part} base={base} />}
-      {base.kind === 'wall' && <WallSide base={base} change={change} />}
+      {base.kind === 'wall' && <WallSide part={part} base={base} change={change} />}
       {base.kind === 'tiers' && (
-        <p className="px-3.5 text-ink2">{base.levels.length} levels, one on another.</p>
+        <TableButton
+          words={`${base.levels.length} level${base.levels.length === 1 ? '' : 's'}…`}
+          verb="levels"
+          typed={{ part: part.id, levels: rowsOfTiers(base.levels) }}
+          blank="levels"
+        />
       )}
       {'profiles' in base && (
         <>
@@ -203,7 +203,7 @@ const SIDE_WORDS = {
   inside: 'inside',
 } as const;
 
-function WallSide({ base, change }: { base: BodyOf<'wall'>; change: Change }) {
+function WallSide({ part, base, change }: { part: Part; base: BodyOf<'wall'>; change: Change }) {
   return (
     <>
       <Labelled label="Stands">
@@ -220,11 +220,12 @@ function WallSide({ base, change }: { base: BodyOf<'wall'>; change: Change }) {
           ))}
         </select>
       </Labelled>
-      {base.openings.length > 0 && (
-        <p className="px-3.5 text-ink2">
-          {base.openings.length} opening{base.openings.length === 1 ? '' : 's'}
-        </p>
-      )}
+      <TableButton
+        words={`${base.openings.length} opening${base.openings.length === 1 ? '' : 's'}…`}
+        verb="openings"
+        typed={{ wall: part.id, openings: rowsOfOpenings(base.openings) }}
+        blank="openings"
+      />
     </>
   );
 }
@@ -289,84 +290,3 @@ function Axis({ part, base }: { part: Part; base: BodyOf<'revolve'> }) {
     </>
   );
 }
-
-function ProfileFacts({ part, figure }: { part: Part; figure: Figure }) {
-  const scene = useSessionState((state) => state.document.scene);
-  const document = useSessionState((state) => state.document);
-  const paths = pathsOf(document, part.id);
-  const closed = paths.every((path) => path.closed);
-  const gaps = gapsOf(paths);
-  const facts: (readonly [string, string])[] = [
-    [
-      closed ? 'Perimeter' : 'Length',
-      formatLengthWithUnit(
-        paths.reduce((sum, path) => sum + pathLength(path), 0),
-        scene,
-      ),
-    ],
-    ['Area', closed ? formatMeasure(filledArea(paths), 2, scene) : 'open'],
-    ...gaps.map(({ size }): readonly [string, string] => [
-      'Gap',
-      size === undefined ? 'a loose end' : formatLengthWithUnit(size, scene),
-    ]),
-  ];
-  return (
-    <>
-      {figure.kind === 'traverse' && <TraverseFacts part={part} figure={figure} />}
-      <dl className="grid grid-cols-[76px_1fr] gap-x-1.5 px-3.5 pt-1">
-        {facts.map(([label, words], i) => (
-          <div key={i} className="contents">
-            <dt className="text-ink2">{label}</dt>
-            <dd className="num">{words}</dd>
-          </div>
-        ))}
-      </dl>
-    </>
-  );
-}
-
-function TraverseFacts({ part, figure }: { part: Part; figure: FigureOf<'traverse'> }) {
-  const session = useSession();
-  const scene = useSessionState((state) => state.document.scene);
-  const { error, legs } = traverseOf(figure);
-  const isOff = error.length > 1e-7 && legs.length > 1;
-  return (
-    <>
-      <div className="flex flex-wrap gap-1 px-2 pb-1">
-        <button
-          type="button"
-          className="button"
-          onClick={() => {
-            session.start('relay', {
-              profile: part.id,
-              legs: rowsOfTraverse(figure),
-              closing: figure.closing,
-            });
-            session.focus({ blank: 'legs', axis: null });
-          }}
-        >
-          {legs.length} legs…
-        </button>
-        {isOff &&
-          (['straight', 'square', 'spread'] as const).map((closing) => (
-            <button
-              key={closing}
-              type="button"
-              className="quiet"
-              aria-pressed={figure.closing === closing}
-              onClick={() => void session.say('relay', { profile: part.id, closing })}
-            >
-              {CLOSE_WORDS[closing]}
-            </button>
-          ))}
-      </div>
-      {isOff && (
-        <p className="px-3.5 text-ink2">
-          Misses its start by <span className="num">{formatLengthWithUnit(error.length, scene)}</span> at{' '}
-          <span className="num">{formatAngle(error.bearing)}</span>
-        </p>
-      )}
-    </>
-  );
-}
-const CLOSE_WORDS = { straight: 'Close', square: 'Close square', spread: 'Spread the error' };

@@ -26,6 +26,7 @@ import { loft, start } from './loft.ts';
 import { close, fill, thicken } from './surfaces.ts';
 import { sweep } from './sweep.ts';
 import { wall } from './wall.ts';
+import { levels, openings, repoint } from './tables.ts';
 import { setAxis } from './set-axis.ts';
 import { pin } from './pin.ts';
 import { move } from './move.ts';
@@ -147,6 +148,9 @@ export const VERBS = [
   intersect,
   change,
   relay,
+  repoint,
+  openings,
+  levels,
   setAxis,
   movePoint,
   start,

@@ -2,6 +2,7 @@
 import type { Num } from '../document/schema.ts';
 import { CLOSINGS, type FigureOf, type Leg } from '../profiles/figure.ts';
 import { refuse, type Refusal, type Row } from './declare.ts';
+import { typedLength, typedNumber } from './told.ts';
 
 /** A leg is told by one of: dx and dy, length and bearing, length and turn, x and y. */
 export const LEG_COLUMNS = {
@@ -66,11 +67,6 @@ function rowExtras(
   return { ...named, ...corner, bend: { sweep } };
 }
 
-/** How a number was typed: its formula, or itself. */
-const typed = (n: Num): string => (typeof n === 'number' ? String(n) : n.formula);
-/** Millimetres and degrees as texts that any scene reads alike. */
-const typedLength = (n: Num): string => (typeof n === 'number' ? `${n} mm` : n.formula);
-
 /** The row that says a leg. */
 export function rowOfLeg(leg: Leg): Record<string, string> {
   const told: Record<string, string> =
@@ -79,9 +75,9 @@ export function rowOfLeg(leg: Leg): Record<string, string> {
       : 'to' in leg
         ? { x: typedLength(leg.to[0]), y: typedLength(leg.to[1]) }
         : 'bearing' in leg
-          ? { length: typedLength(leg.length), bearing: typed(leg.bearing) }
-          : { length: typedLength(leg.length), turn: typed(leg.turn) };
-  if (leg.bend) told.sweep = leg.bend === 'tangent' ? 'tangent' : typed(leg.bend.sweep);
+          ? { length: typedLength(leg.length), bearing: typedNumber(leg.bearing) }
+          : { length: typedLength(leg.length), turn: typedNumber(leg.turn) };
+  if (leg.bend) told.sweep = leg.bend === 'tangent' ? 'tangent' : typedNumber(leg.bend.sweep);
   if (leg.corner && 'round' in leg.corner) told.round = typedLength(leg.corner.round);
   if (leg.corner && 'bevel' in leg.corner) told.bevel = typedLength(leg.corner.bevel);
   if (leg.name !== undefined) told.name = leg.name;

@@ -1,9 +1,18 @@
 /** Surfaces, and bodies from them. */
-import { isSurface } from '../document/bodies.ts';
+import { isSurface, type BodyOf, type RecipeStep } from '../document/bodies.ts';
 import { definitionOf, isFlatPart, valueOf } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Num, Part } from '../document/schema.ts';
 import { addBody, asBlank, profilesBlank } from './bodies.ts';
-import { declareVerb, needed, refuse, type Refusal } from './declare.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  optional,
+  refuse,
+  type Outcome,
+  type Refusal,
+  type VerbContext,
+} from './declare.ts';
 import { requireProfiles } from './drawing.ts';
 
 /** A surface within a loop of curves. */
@@ -28,34 +37,73 @@ export const fill = declareVerb({
 
 const SIDES = { both: 'half on either side', before: 'before it', behind: 'behind it' } as const;
 
-/** A surface becomes a body of a thickness; an open profile becomes a surface first, by raising it. */
+/** A surface becomes a body of a thickness; so does a profile, as the surface that it rises to. */
 export const thicken = declareVerb({
   id: 'thicken',
   name: 'Thicken',
   group: 'draw',
-  about: 'Makes a body of a surface: as thick as you say, before it, behind it, or half on either side.',
+  about:
+    'Makes a body of a surface, or of what an open profile rises to: as thick as you say, before it, behind it, or half on either side.',
   words: ['thickness', 'surface', 'shell', 'sheet', 'plate'],
   blanks: {
-    part: needed('part', 'surface', 'A surface.'),
+    part: needed('part', 'surface', 'A surface, or a profile.'),
     thickness: needed('length', 'thickness', 'Square to the surface.', { positive: true }),
     side: needed('choice', 'side', 'Where it lies beside the surface.', { default: 'both', choices: SIDES }),
+    height: optional('length', 'height', 'Of a profile: how far it rises from its plane.', {
+      positive: true,
+    }),
+    as: asBlank,
   },
-  sentence: 'Thicken {part} by {thickness}[, {side}]',
-  apply(draft, { part, thickness, side }) {
+  sentence: 'Thicken {part} by {thickness}[, {side}][, {height} high][ named {as}]',
+  apply(draft, { part, thickness, side, height, as }, context) {
+    const step = thicknessStep(thickness, side);
+    if (isFlatPart(draft, draft.items[part]!)) return thickened(draft, part, { height, step, as }, context);
     const found = surfaceNamed(draft, part);
     if ('refused' in found) return found;
-    const half: Num =
-      typeof thickness === 'number'
-        ? thickness / 2
-        : { formula: `(${thickness.formula}) / 2`, value: valueOf(thickness) / 2 };
-    found.recipe.steps.push({
-      kind: 'thicken',
-      before: side === 'both' ? half : side === 'before' ? thickness : 0,
-      behind: side === 'both' ? half : side === 'behind' ? thickness : 0,
-    });
+    if (height !== undefined) return refuse('height', 'A surface has its height: leave this out.', 'height');
+    found.recipe.steps.push(step);
     return { select: [part] };
   },
 });
+
+function thicknessStep(thickness: Num, side: string): ThickenStep {
+  const half: Num =
+    typeof thickness === 'number'
+      ? thickness / 2
+      : { formula: `(${thickness.formula}) / 2`, value: valueOf(thickness) / 2 };
+  return {
+    kind: 'thicken',
+    before: side === 'both' ? half : side === 'before' ? thickness : 0,
+    behind: side === 'both' ? half : side === 'behind' ? thickness : 0,
+  };
+}
+type ThickenStep = Extract<RecipeStep, { kind: 'thicken' }>;
+
+/** What a profile rises to, as an open surface, made thick. */
+function thickened(
+  draft: KadrelDocument,
+  profile: ItemId,
+  { height, step, as }: { height: Num | undefined; step: ThickenStep; as: string | undefined },
+  context: VerbContext,
+): Outcome | Refusal {
+  const fault = requireProfiles(draft, [profile], 'part');
+  if (fault) return fault;
+  if (height === undefined)
+    return refuse('missing', `${draft.items[profile]!.name} is a drawing: say how high it rises.`, 'height');
+  const profiles = [profile];
+  const base: BodyOf<'raise'> = {
+    kind: 'raise',
+    profiles,
+    regions: 'all',
+    height,
+    down: 0,
+    draft: 0,
+    ends: 'open',
+  };
+  const made = addBody(draft, { name: as ?? 'Sheet', base, profiles, how: 'new', into: undefined }, context);
+  if (!isRefusal(made)) draft.items[made.result!]!.recipe.steps.push(step);
+  return made;
+}
 
 /** The flat openings of a surface are closed. */
 export const close = declareVerb({
@@ -82,7 +130,7 @@ function surfaceNamed(draft: KadrelDocument, part: ItemId): Part | Refusal {
   return refuse(
     'no-surface',
     isFlatPart(draft, item)
-      ? `${item.name} is a drawing: raise it as a surface first, or make a wall along it.`
+      ? `${item.name} is a drawing: raise it as a surface first.`
       : `${item.name} is no surface: it is closed already.`,
     'part',
   );
