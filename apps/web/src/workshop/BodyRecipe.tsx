@@ -78,6 +78,10 @@ const CHOICES: Readonly<
 const isOpenable = (base: BodyBase): base is BodyOf<'raise'> | BodyOf<'loft'> | BodyOf<'sweep'> =>
   base.kind === 'raise' || base.kind === 'loft' || base.kind === 'sweep';
 
+/** What becomes of a surface afterwards says that it is one. */
+const isClosedLater = ({ recipe }: Part) =>
+  recipe.steps.some(({ kind }) => kind === 'thicken' || kind === 'close');
+
 type Change = (values: Record<string, unknown>) => Promise<boolean>;
 
 export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
@@ -106,7 +110,7 @@ export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
         </Labelled>
       )}
       {base.kind === 'loft' && <LoftWays part={part} base={base} change={change} />}
-      {isOpenable(base) && (
+      {isOpenable(base) && !isClosedLater(part) && (
         <Choice
           label="Ends"
           chosen={base.ends ?? 'capped'}

@@ -7,11 +7,12 @@ import type { Typed } from '../verbs/values.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { plainWorld } from '../verbs/world.ts';
 import { cross2, dot2, unit2 } from '../space/vector2.ts';
-import { curvatureAt, endOf, startOf, velocityAt, type Curve } from './curve.ts';
+import { curvatureAt, endOf, pointAt, startOf, velocityAt, type Curve } from './curve.ts';
 import { nearMisses } from './gaps.ts';
 import { handlesOf } from './handles.ts';
 import { meetings, nearestOn } from './meetings.ts';
 import { filledArea, pathArea, pathLength } from './outline.ts';
+import { parallelPath } from './parallel.ts';
 import { deviationOfStep, drawnOf, pathsOf } from './together.ts';
 
 const { PI } = Math;
@@ -430,4 +431,48 @@ test('open surfaces are combined with nothing until they are closed', () => {
     ['union', { parts: ['block', 'fence'] }],
   );
   expect(drawn.refusal?.message).toMatch(/open surface/);
+});
+
+describe('parallels of free curves', () => {
+  const wave: [string, Typed] = [
+    'curve',
+    {
+      as: 'wave',
+      points: [
+        [-40, 0, 0],
+        [-10, 45, 0],
+        [20, -10, 0],
+        [50, 20, 0],
+      ],
+    },
+  ];
+
+  test('keep their distance all along', () => {
+    const [path] = draw(wave).paths('wave');
+    for (const by of [2, -2, 5]) {
+      const beside = parallelPath(path!, by)!;
+      expect(beside.curves.length).toBeLessThan(20);
+      for (const { curve } of beside.curves)
+        for (let i = 0; i <= 20; i++) {
+          const point = pointAt(curve, i / 20);
+          const nearest = Math.min(...path!.curves.map((one) => nearestOn(one.curve, point).distance));
+          expect(nearest).toBeCloseTo(Math.abs(by), 7);
+        }
+    }
+  });
+
+  test('of an ellipse enclose what Steiner’s formula says', () => {
+    // Source: J. Steiner's formula for parallel sets: A + P·d + π·d².
+    const drawn = draw(['ellipse', { as: 'pond', width: 60, height: 40 }]);
+    const [path] = drawn.paths('pond');
+    const beside = parallelPath(path!, -3)!;
+    expect(pathArea(beside)).toBeCloseTo(drawn.area('pond') + drawn.length('pond') * 3 + PI * 9, 6);
+  });
+
+  test('are left to the kernel where a bend is tighter than the distance', () => {
+    const [path] = draw(['ellipse', { as: 'pond', width: 60, height: 20 }]).paths('pond');
+    // The tightest bend of an ellipse has the radius b²/a.
+    expect(parallelPath(path!, 3)).toBeDefined();
+    expect(parallelPath(path!, 3.4)).toBeUndefined();
+  });
 });

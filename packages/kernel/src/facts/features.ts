@@ -30,7 +30,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import type { NamedShape } from '../shapes/named.ts';
+import { UNNAMED, type NamedShape } from '../shapes/named.ts';
 import { outlineShape, type Mesh } from './mesh.ts';
 
 /** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */
@@ -91,7 +91,7 @@ export function featuresOf(
     const cornerList: CornerEntry[] = [];
     const drawn = new Set<number>();
     for (const entry of edges) {
-      const seam = entry.faces.size === 1 && entry.uses > 1;
+      const seam = (entry.faces.size === 1 && entry.uses > 1) || isWithinOne(entry.faces, faceNames, lists);
       if (entry.curve?.kind === 'bezier') {
         addDrawn(entry.curve, entry.name!, lists);
         drawn.add(hashOf(occt, entry.edge));
@@ -127,6 +127,13 @@ export function featuresOf(
       outline,
     };
   });
+}
+
+/** Whether an edge lies between pieces of what one free curve made: it goes on smoothly there. */
+function isWithinOne(faces: ReadonlySet<number>, names: readonly string[], { faceKind }: FeatureLists) {
+  const [a, b] = [...faces];
+  if (a === undefined || b === undefined || faces.size > 2) return false;
+  return names[a] === names[b] && names[a] !== UNNAMED && [a, b].every((i) => faceKind[i] === FACE_OTHER);
 }
 
 /** Growing lists that become the packed arrays. */

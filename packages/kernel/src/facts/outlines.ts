@@ -1,5 +1,5 @@
 /** Outlines that the kernel finds: beside drawn ones, and where a plane meets a solid. */
-import { boxSize, parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
+import { boxSize, cornersOf, parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
 import {
   BuildError,
   occurrences,
@@ -27,10 +27,10 @@ export function parallelsOf(
 ): DrawnPath[] {
   return paths.flatMap((path) =>
     scope((keep) => {
-      const only = path.curves.length === 1 && path.curves[0]!.curve.kind === 'line';
+      const isSmooth = cornersOf([path]).length === 0;
       const left = path.closed && pathArea(path) > 0 ? -by : by;
-      // Straight legs and arcs with mitred corners are laid exactly, without the kernel; a single line has no corners.
-      const exact = corners === 'square' || only ? parallelPath(path, left) : undefined;
+      // Without corners to round, and with mitred ones, the legs are laid one by one, without the kernel.
+      const exact = corners === 'square' || isSmooth ? parallelPath(path, left) : undefined;
       if (exact) return [{ closed: exact.closed, curves: exact.curves.map(({ curve }) => curve) }];
       const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
       const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';

@@ -1,8 +1,18 @@
 /** The kernel's edges in the XY plane → curves as documents hold them. */
-import { circle, joined, throughPoints, type Curve, type DrawnPath, type Vec2 } from '@kadrel/core';
+import {
+  circle,
+  curvesAlong,
+  joined,
+  throughPoints,
+  type Curve,
+  type DrawnPath,
+  type Vec2,
+} from '@kadrel/core';
 import { scope, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
-/** Points that stand for a curve that is neither a line nor a circle nor an ellipse: a spline is drawn through them. */
+/** How near a curve keeps to one of the kernel's that is neither a line nor a circle nor an ellipse, mm. */
+const FREE_MM = 1e-6;
+/** Points that stand for one with kinks: a spline is drawn through them. */
 const SPLINE_POINTS = 49;
 
 export const pathsOfEdges = (occt: Occt, edges: readonly TopoDS_Shape[]): DrawnPath[] =>
@@ -24,6 +34,8 @@ function curvesOf(occt: Occt, edge: TopoDS_Shape): Curve[] {
       case 'GeomAbs_Ellipse':
         return [ellipseOf(adaptor, first, last, keep)];
       default: {
+        const free = curvesAlong((part) => at(first + (last - first) * part), FREE_MM);
+        if (free) return free;
         const points = Array.from({ length: SPLINE_POINTS }, (_, i) =>
           at(first + ((last - first) * i) / (SPLINE_POINTS - 1)),
         );

@@ -20,6 +20,9 @@ export interface NamedShape {
   readonly unstretched?: Unstretched | undefined;
 }
 
+/** What a face is called of which nothing is known. */
+export const UNNAMED = 'face';
+
 /** Names each face by asking which of the given ones it is. */
 export function nameFaces(
   occt: Occt,
@@ -29,7 +32,7 @@ export function nameFaces(
   const names = new ShapeMap<string>(occt);
   for (const { face, name } of roles) names.ensure(face, () => name);
   const faceNames = scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'face'),
+    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? UNNAMED),
   );
   return { shape, faceNames };
 }
