@@ -135,3 +135,80 @@ test('a leg is told in the next way at a key, and stays where it is', async ({ p
   await expect(page.getByLabel('How leg 1 is told')).toHaveValue('bearing');
   await expect(page.getByLabel('Length, leg 1', { exact: true })).toHaveValue('50');
 });
+
+test('a face is selected by a second click, drawn on, and what is marked on it is selected', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Faces');
+  await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'Block');
+  await ada.types('Escape', 'Escape');
+  await ada.clicksAt([40, 20, 20]);
+  await expect(page.getByRole('treeitem', { name: 'Block', exact: true })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  await ada.clicksAt([40, 20, 20]);
+  await expect(page.getByLabel('Selected face')).toHaveValue('top');
+  await expect(page.getByTestId('face-area')).toHaveText(/2.400\.00/);
+  await draws(ada, 'circle', { diameter: '20', 'centre X': '30', 'centre Y': '20', 'centre Z': '20' });
+  await expect(page.getByText('draws on top of Block').first()).toBeAttached();
+  await selects(page, 'Circle');
+  await page
+    .getByRole('treeitem', { name: 'Block', exact: true })
+    .click({ modifiers: ['Control'], position: { x: 60, y: 12 } });
+  await startsVerb(page, 'emboss');
+  await page.locator('[data-blank="how"]').click();
+  await page.getByRole('option', { name: 'only marked' }).click();
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Block');
+  await page.getByRole('button', { name: 'Select the marked faces' }).click();
+  await expect(page.getByTestId('face-area')).toHaveText(/314\.16/);
+  // By keyboard too, and Escape leaves the part selected.
+  await page.getByLabel('Selected face').selectOption('front');
+  await expect(page.getByTestId('face-area')).toHaveText(/1.200\.00/);
+  await page.getByLabel('Selected face').blur();
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Selected face')).toHaveValue('');
+  expect(ada.problems).toEqual([]);
+});
+
+test('where a profile crosses its axis is marked; a curve is changed in its table, and thickened', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Table');
+  await draws(ada, 'circle', { diameter: '20' });
+  await selects(page, 'Circle');
+  await startsVerb(page, 'revolve');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('refusal')).toContainText('crosses its axis');
+  const places = page.locator('[data-pane="Home"]').getByTestId('fault-place');
+  await expect(places).toHaveCount(2);
+  await ada.types('Escape', 'Escape');
+  await expect(places).toHaveCount(0);
+
+  await startsVerb(page, 'curve');
+  for (const point of [
+    [30, 0, 0],
+    [60, 20, 0],
+    [90, 0, 0],
+  ] as const)
+    await ada.clicksAt(point);
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Curve');
+  await page.getByRole('button', { name: '3 points…' }).click();
+  await fills(page, 'Y, row 2', '25 + 5');
+  await page.keyboard.press('Control+Enter');
+  await ada.isReady();
+  const { base } = Object.values((await ada.document()).items).find(({ name }) => name === 'Curve')!.recipe;
+  expect(base).toMatchObject({ figure: { kind: 'curve' } });
+  expect(JSON.stringify(base)).toContain('30]');
+  await page.keyboard.press('Escape');
+  await selects(page, 'Curve');
+  await draws(ada, 'thicken', { thickness: '4', height: '20' });
+  await selects(page, 'Sheet');
+  await expect(ada.fact('solids')).toHaveText('1');
+  await expect(ada.fact('watertight')).toHaveText('yes');
+  expect(ada.problems).toEqual([]);
+});

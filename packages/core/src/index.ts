@@ -75,6 +75,7 @@ export {
   type Blank,
   type Column,
   type BlankType,
+  type FaceFacts,
   type Group,
   type Outcome,
   type Question,

@@ -20,6 +20,7 @@ import {
   transposed,
   buildName,
   isFlatPart,
+  nameFit,
   isWhole,
   placedOf,
   inverse,
@@ -51,6 +52,7 @@ import { writeStl } from './exchange/stl.ts';
 import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { drawnMeasures, exactBox, measureShape, type Measures } from './facts/measure.ts';
+import { faceOutline, facesTogether } from './facts/faces.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
@@ -267,6 +269,8 @@ export class Evaluator {
         return parallelsOf(this.occt, paths, question.by, question.corners);
       }
       if (question.ask === 'cut') return this.cut(document, question);
+      if (question.ask === 'face')
+        return facesTogether(this.occt, this.built(document, question.part).named, question.names);
       if (question.ask === 'regions') return this.regions(document, question.profiles);
       if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
       const { moving, fixed, towards } = question;
@@ -431,8 +435,14 @@ export class Evaluator {
     const there = inverse(plane);
     const solids = this.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
     return scope((keep) => {
-      const shapes = solids.map(({ named, pose }) => keep(moved(this.occt, named.shape, chain(there, pose))));
+      const placed = solids.map(({ named, pose }) => ({
+        shape: keep(moved(this.occt, named.shape, chain(there, pose))),
+        faceNames: named.faceNames,
+      }));
+      const shapes = placed.map(({ shape }) => shape);
       if (how === 'cut') return shapes.flatMap((shape) => cutOutlines(this.occt, shape));
+      if (how !== 'shadow')
+        return faceOutline(this.occt, placed, (name) => nameFit(how.face, name, document) > 0);
       const build = keep(new this.occt.TopoDS_Builder());
       const all = keep(new this.occt.TopoDS_Compound());
       build.MakeCompound(all);

@@ -19,6 +19,7 @@ import {
   verbNamed,
   visibleParts,
   type Edit,
+  type FaceFacts,
   type ItemId,
   type KadrelDocument,
   type Performed,
@@ -41,6 +42,7 @@ import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import { measureOf } from './measure.ts';
 import { nudging } from './nudging.ts';
 import { drawingPlane } from './drawing.ts';
+import { faceInto, type ChosenFace } from './faces.ts';
 import { previewOf, type Preview } from './preview.ts';
 import { chosenRegions, isSameRegion, type ChosenRegion } from './regions.ts';
 import { sketchOf, type Sketch } from './sketch.ts';
@@ -68,6 +70,8 @@ export interface SessionState {
   readonly edits: readonly Edit[];
   readonly selection: readonly ItemId[];
   /** The group that one works in; what is outside is dimmed. */
+  /** Faces of the one selected part. */
+  readonly face: ChosenFace | null;
   readonly openGroup: ItemId | null;
   /** The member of a pattern that was clicked last, while the pattern is selected. */
   readonly member: { readonly part: ItemId; readonly label: string } | null;
@@ -135,6 +139,7 @@ export function openSession(opened: OpenedSession) {
     document: start,
     edits: fits ? [...opened.edits, ...unsaved] : opened.edits,
     selection: [],
+    face: null,
     openGroup: null,
     member: null,
     omitting: null,
@@ -411,11 +416,15 @@ export function openSession(opened: OpenedSession) {
       const { statement } = get();
       if (statement?.phase === 'working') return;
       const verb = verbNamed(verbId)!;
+      const ofFace = faceInto(verbId, get());
+      // A face that was chosen is what is drawn on from now on, and every view says so.
+      if (ofFace.on !== undefined && verbId !== 'plane') set({ plane: ofFace.on });
       set({
         statement: startStatement(verb, {
           ...rememberedFrame(verbId),
           ...(verb.blanks.on?.type === 'plane' ? { on: rememberedPlane() } : {}),
           ...fromSelection(get(), verbId),
+          ...ofFace,
           ...given,
         }),
         lookingAt: null,
@@ -574,12 +583,25 @@ export function openSession(opened: OpenedSession) {
       const [only] = selection.length === 1 ? selection : [];
       set({
         selection,
+        face: null,
         member: member?.part === only ? member : null,
         omitting: omitting === only ? omitting : null,
         ...(isOther && before.length > 0 ? { lastSelection: before } : {}),
       });
       if (hiddenSelected(get()).length > 0) void rebuild();
     },
+    /** Selects faces of one part; null leaves the part selected. */
+    selectFace(face: ChosenFace | null): void {
+      if (face) actions.select([face.part]);
+      set({ face });
+    },
+    /** Sizes of the chosen faces, from the kernel. */
+    faceFacts: async ({ part, names }: ChosenFace) =>
+      (await host.ask({
+        ask: 'answer',
+        document: get().document,
+        question: { ask: 'face', part, names },
+      })) as FaceFacts,
     lookAt(count: number | null): void {
       set({ lookingAt: count, statement: null });
       void rebuild();

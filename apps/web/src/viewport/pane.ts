@@ -9,6 +9,7 @@ import {
   rayThrough,
   type Camera,
   type SnapInstance,
+  type ItemId,
   type Vec3,
   type ViewState,
 } from '@kadrel/core';
@@ -177,6 +178,14 @@ export class Pane {
     return (
       curveUnder(this.current, [x, y], this.stage.scene, isDrawn, hit?.distance) ?? hit?.instance ?? null
     );
+  }
+
+  /** The name of the face of a part that is in front under the pointer. */
+  faceAt(x: number, y: number, part: ItemId): string | undefined {
+    const hit = castOnScene(this.stage.scene, rayThrough(this.current, x, y));
+    if (!hit || hit.instance.part !== part || hit.instance.leaf !== undefined) return undefined;
+    const { names, faceName } = hit.instance.shape;
+    return names[faceName[hit.face]!];
   }
 
   screenOf(point: Vec3): readonly [number, number] {

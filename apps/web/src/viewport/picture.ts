@@ -92,6 +92,8 @@ export class Picture {
   private displaced = new Set<ItemId>();
   private readonly copies = new Solids();
   readonly sketching = new Sketching();
+  /** The chosen faces. */
+  readonly marking = new Sketching();
   private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
@@ -115,6 +117,7 @@ export class Picture {
     this.copies.group.visible = false;
     this.scene.add(
       this.sketching.group,
+      this.marking.group,
       this.copies.group,
       this.ambient,
       this.light,
@@ -137,6 +140,7 @@ export class Picture {
     this.copies.surface.color.copy(this.colours.chosen);
     this.copies.ink.color.copy(this.colours.plum);
     this.sketching.paint(this.colours.plum);
+    this.marking.paint(this.colours.plum);
     const { uniforms } = this.grid.material;
     (uniforms.lineColour!.value as Color).set(themeColour('grid'));
     (uniforms.xColour!.value as Color).set(themeColour('x'));
@@ -279,6 +283,7 @@ export class Picture {
 
   dispose(): void {
     this.sketching.dispose();
+    this.marking.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();

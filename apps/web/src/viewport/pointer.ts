@@ -2,7 +2,7 @@
  * What the pointer does in the views. One situation at a time, shared by all views; each press, move and release leads
  * to the next. Navigation with the other buttons and the wheel works in every situation and never ends one.
  */
-import { isGroup, verbNamed } from '@kadrel/core';
+import { isGroup, isWhole, verbNamed, type ItemId } from '@kadrel/core';
 import { selectedWith, selectingBy } from '../session/manner.ts';
 import { AimKeys } from './aimKeys.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
@@ -153,11 +153,22 @@ export class Pointer {
     }
     if (statement?.phase === 'done' || (statement && part)) session.leave();
     const how = selectingBy(last, manner.selecting);
+    const isAlone = part !== null && selection.length === 1 && selection[0] === part;
+    if (isAlone && !statement && how === 'replace') return this.clickFace(part);
     // A click beside everything lets go of what is selected, unless parts are being gathered.
     session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
     const isPattern = part !== null && this.state().document.items[part]?.recipe.base.kind === 'pattern';
     if (isPattern && instance?.member && this.state().selection.length === 1)
       session.set({ member: { part, label: instance.member.split('.')[0]! } });
+  }
+
+  /** A click on what is selected already goes on to its face under the pointer, and back. */
+  private clickFace(part: ItemId): void {
+    const { pane, last, session } = this.hand;
+    const { face, document } = this.state();
+    const name = isWhole(document, document.items[part]!) ? undefined : pane.faceAt(last.x, last.y, part);
+    const isSame = name !== undefined && face?.names.length === 1 && face.names[0] === name;
+    session.selectFace(name === undefined || isSame ? null : { part, names: [name] });
   }
 
   /** A double click opens the group under the pointer for work inside; beside everything it closes the open one. */

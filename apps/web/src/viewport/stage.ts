@@ -49,6 +49,7 @@ import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
+import { trianglesOf } from '../session/faces.ts';
 import { shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
@@ -121,6 +122,7 @@ export class Stage {
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
         if (isStatement || isModel) this.showFaults();
+        if (isModel || now.face !== before.face) this.showFace();
         if (
           isModel ||
           isStatement ||
@@ -376,6 +378,14 @@ export class Stage {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
     if (this.picture.place({ ...preview, copies })) this.invalidate();
+  }
+
+  private showFace(): void {
+    const { face, built, document } = this.session.store.getState();
+    const corners = face && trianglesOf(face, document, built);
+    this.picture.marking.fill(corners ? [corners] : []);
+    this.picture.marking.shade(['chosen']);
+    this.invalidate();
   }
 
   /** Where the statement in hand, or a part that stands, cannot be built. */

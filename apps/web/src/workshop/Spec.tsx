@@ -20,6 +20,7 @@ import { AlignPanel } from './AlignPanel.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
+import { FaceFacts } from './FaceFacts.tsx';
 import { ManyParts } from './ManyParts.tsx';
 import { NumberField, Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
@@ -124,6 +125,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
       </Section>
       {/* What a profile measures stands with its recipe. */}
       {!isFlat(base) && <Facts part={part} />}
+      {!isFlat(base) && <FaceFacts part={part} />}
     </>
   );
 }

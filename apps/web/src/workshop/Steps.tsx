@@ -9,6 +9,7 @@ import {
   type Part,
   type RecipeStep,
 } from '@kadrel/core';
+import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Labelled } from './Labelled.tsx';
 import { Quantity } from './NumberField.tsx';
@@ -29,6 +30,7 @@ export function Steps({ part }: { part: Part }) {
               <span className="truncate">
                 {i + 1}. {wordsOf(step, document)}
               </span>
+              {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
               <button
                 type="button"
                 className="quiet"
@@ -54,6 +56,24 @@ export function Steps({ part }: { part: Part }) {
         );
       })}
     </Section>
+  );
+}
+
+/** Selects what an imprint marked on the part. */
+function MarkedFaces({ part }: { part: Part }) {
+  const session = useSession();
+  const built = useSessionState((state) => state.built);
+  const names = imprintsOf(built, part.id);
+  if (names.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="quiet ml-auto"
+      aria-label="Select the marked faces"
+      onClick={() => session.selectFace({ part: part.id, names })}
+    >
+      Select
+    </button>
   );
 }
 

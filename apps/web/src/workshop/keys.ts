@@ -115,7 +115,7 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
     };
 
     const handle = (key: string, event: KeyboardEvent): boolean => {
-      const { statement, lookingAt, document: model, omitting, selection } = session.store.getState();
+      const { statement, lookingAt, document: model, omitting, selection, face } = session.store.getState();
       const onButton =
         event.target instanceof HTMLElement &&
         event.target.closest('button,a,[role="button"],[role="slider"],[role="treeitem"]') !== null;
@@ -123,6 +123,7 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         if (lookingAt !== null) session.lookAt(null);
         else if (statement) session.leave();
         else if (omitting !== null) session.set({ omitting: null });
+        else if (face) session.selectFace(null);
         else if (selection.length > 0) session.select([]);
         else session.openGroup(null);
         return true;

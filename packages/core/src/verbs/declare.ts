@@ -11,6 +11,7 @@ import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Feature } from '../snapping/feature.ts';
+import type { WorkPlane } from './planes.ts';
 import type { Turn } from '../space/pose.ts';
 import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
@@ -51,7 +52,7 @@ export interface BlankValues {
   /** Rows of a table: what each column holds, where it is filled. */
   rows: readonly Row[];
   /** A work plane: carries its frame to the world, Z square to it. */
-  plane: Pose;
+  plane: WorkPlane;
   /** Bounded areas of the profiles that another blank names. */
   regions: Regions;
   /** Outlines of a file. */
@@ -175,8 +176,15 @@ export type Question =
       readonly by: number;
       readonly corners: 'round' | 'square';
     }
-  /** The borders of what a plane and a part have in common, in the frame of the plane. */
-  | { readonly ask: 'cut'; readonly part: ItemId; readonly plane: Pose; readonly how: 'cut' | 'shadow' }
+  /** The borders of what a plane and a part have in common, of its shadow, or of its face there, in the frame of the plane. */
+  | {
+      readonly ask: 'cut';
+      readonly part: ItemId;
+      readonly plane: Pose;
+      readonly how: 'cut' | 'shadow' | { readonly face: string };
+    }
+  /** Sizes of faces, by their names, as one surface. */
+  | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
   | {
       readonly ask: 'contact';
@@ -191,6 +199,15 @@ export interface Replies {
   regions: readonly RegionFound[];
   offset: readonly DrawnPath[];
   cut: readonly DrawnPath[];
+  face: FaceFacts;
+}
+
+export interface FaceFacts {
+  readonly count: number;
+  /** mm² */
+  readonly area: number;
+  /** Of all their borders together, mm. */
+  readonly border: number;
 }
 
 export interface RegionFound extends Region2 {

@@ -144,10 +144,19 @@ export const outline = declareVerb({
   words: ['section', 'cut', 'trace', 'face', 'edges', 'project', 'convert', 'silhouette', 'shadow'],
   blanks: {
     part: needed('part', 'part', 'A solid.'),
-    how: needed('choice', 'what', 'Where the plane cuts it, or its whole shadow on the plane.', {
-      default: 'cut',
-      choices: { cut: 'where the plane cuts it', shadow: 'its silhouette' },
-    }),
+    how: needed(
+      'choice',
+      'what',
+      'Where the plane cuts it, its whole shadow on the plane, or its face there.',
+      {
+        default: 'cut',
+        choices: {
+          cut: 'where the plane cuts it',
+          shadow: 'its silhouette',
+          face: 'the edges of its face there',
+        },
+      },
+    ),
     on: onPlane,
     as: namedAs,
   },
@@ -155,11 +164,14 @@ export const outline = declareVerb({
   apply(draft, { part, how, on, as }, context) {
     if (isFlatPart(draft, draft.items[part]!))
       return refuse('flat', `${draft.items[part]!.name} is no solid.`, 'part');
+    if (how === 'face' && on.face === undefined)
+      return refuse('face', 'Pick a flat face of the part as the plane.', 'on');
+    const { turn, shift, face } = on;
     const paths = context.ask<'cut'>({
       ask: 'cut',
       part,
-      plane: on,
-      how: how === 'shadow' ? 'shadow' : 'cut',
+      plane: { turn, shift },
+      how: how === 'face' ? { face: face! } : how === 'shadow' ? 'shadow' : 'cut',
     });
     return drawPaths(draft, context, {
       name: as ?? `Outline of ${draft.items[part]!.name}`,

@@ -18,6 +18,12 @@ export const PLANES: Readonly<Record<string, Pose>> = {
   side: { turn: fromColumns([0, 1, 0], [0, 0, 1], [1, 0, 0]), shift: [0, 0, 0] },
 };
 
+/** Carries its frame to the world. */
+export interface WorkPlane extends Pose {
+  /** The name of the flat face that it was told by. */
+  readonly face?: string;
+}
+
 /** What a plane may be told by, read by whoever reads blanks. */
 interface PlaneReaders {
   readonly document: KadrelDocument;
@@ -29,7 +35,7 @@ interface PlaneReaders {
  * `plan`, `front` or `side`; the name of a plane or of a profile; a flat face, `{ on, at }`; or three points,
  * `{ points }`: origin, a point on X, a point beside it.
  */
-export function readPlane(given: unknown, id: string, readers: PlaneReaders): Pose | Refusal {
+export function readPlane(given: unknown, id: string, readers: PlaneReaders): WorkPlane | Refusal {
   const { document } = readers;
   const text = typeof given === 'string' ? given.trim() : undefined;
   if (text !== undefined) {
@@ -52,7 +58,8 @@ export function readPlane(given: unknown, id: string, readers: PlaneReaders): Po
   const frame = feature.kind === 'plane' ? featureFrame(feature) : undefined;
   if (feature.kind !== 'plane' || !frame || frame.own)
     return refuse('plane', 'Only a flat face lies in a plane: pick one, or three points.', id);
-  return { turn: frame.turn, shift: feature.at };
+  const { at } = given as { at?: string };
+  return { turn: frame.turn, shift: feature.at, ...(at === undefined ? {} : { face: at }) };
 }
 
 function throughThree(points: readonly unknown[], id: string, readers: PlaneReaders): Pose | Refusal {

@@ -1,0 +1,90 @@
+/** Single faces of a solid: their borders, and their sizes. */
+import type { DrawnPath, FaceFacts } from '@kadrel/core';
+import {
+  BuildError,
+  ShapeMap,
+  occurrences,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import { pathsOfEdges } from '../shapes/curves.ts';
+import type { NamedShape } from '../shapes/named.ts';
+import { exactBox } from './measure.ts';
+
+/** A face that departs from the XY plane by more than this (mm) is not in it. */
+const IN_PLANE_MM = 1e-6;
+
+/** The borders of the face in the XY plane, of those called so the one with its centre nearest to the origin. Throws BuildError. */
+export function faceOutline(
+  occt: Occt,
+  solids: readonly NamedShape[],
+  isCalledSo: (name: string) => boolean,
+): DrawnPath[] {
+  return scope((keep) => {
+    const [nearest] = solids
+      .flatMap(({ shape, faceNames }) =>
+        uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) => isCalledSo(faceNames[i]!)),
+      )
+      .filter((face) => {
+        const { min, max } = exactBox(occt, face);
+        return Math.max(Math.abs(min[2]), Math.abs(max[2])) <= IN_PLANE_MM;
+      })
+      .map((face) => ({ face, off: offOrigin(occt, face, keep) }))
+      .sort((a, b) => a.off - b.off);
+    if (!nearest)
+      throw new BuildError('This part has no such flat face in the plane.', 'Pick one of its flat faces.');
+    return pathsOfEdges(occt, occurrences(occt, nearest.face, 'TopAbs_EDGE', keep));
+  });
+}
+
+function offOrigin(occt: Occt, face: TopoDS_Shape, keep: Keep): number {
+  const properties = keep(new occt.GProp_GProps());
+  occt.BRepGProp.SurfaceProperties(face, properties, false, false);
+  const centre = keep(properties.CentreOfMass());
+  return Math.hypot(centre.X(), centre.Y());
+}
+
+type GProps = InstanceType<Occt['GProp_GProps']>;
+
+/** Relative error that sizes are told to. */
+const FACE_SIZE = 1e-9;
+
+/** The sizes of the faces of these names; edges between two of them are no border. */
+export function facesTogether(
+  occt: Occt,
+  { shape, faceNames }: NamedShape,
+  names: readonly string[],
+): FaceFacts {
+  return scope((keep) => {
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) =>
+      names.includes(faceNames[i]!),
+    );
+    const sizeOf = (measure: (into: GProps) => void): number => {
+      const sizes = keep(new occt.GProp_GProps());
+      measure(sizes);
+      return sizes.Mass();
+    };
+    const uses = new ShapeMap<{ edge: TopoDS_Shape; count: number }>(occt);
+    const edges: { edge: TopoDS_Shape; count: number }[] = [];
+    let area = 0;
+    for (const face of faces) {
+      area += sizeOf((into) => occt.BRepGProp.SurfaceProperties(face, into, FACE_SIZE, false));
+      for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+        const use = uses.ensure(edge, () => {
+          edges.push({ edge, count: 0 });
+          return edges.at(-1)!;
+        });
+        use.count += 1;
+      }
+    }
+    let border = 0;
+    for (const { edge, count } of edges) {
+      if (count > 1) continue;
+      border += sizeOf((into) => occt.BRepGProp.LinearProperties(edge, into, false, false));
+    }
+    return { count: faces.length, area, border };
+  });
+}
