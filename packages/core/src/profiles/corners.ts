@@ -25,6 +25,7 @@ import {
   type ArcCurve,
   type Curve,
 } from './curve.ts';
+import { circlesCross, lineCrossesCircle, linesCross, type Circle } from './lineAndCircle.ts';
 import { nearestOn } from './meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
@@ -150,7 +151,7 @@ type Round = Extract<Curve, { kind: 'line' }> | ArcCurve;
 const isRound = (curve: Curve): curve is Round => curve.kind === 'line' || curve.kind === 'arc';
 
 /** The unbounded line or whole circle at a distance to the left of the way. */
-type Beside = { at: Vec2; way: Vec2 } | { centre: Vec2; radius: number };
+type Beside = { at: Vec2; way: Vec2 } | Circle;
 function beside(curve: Round, by: number): Beside {
   if (curve.kind === 'line') {
     const way = unit2(subtract2(curve.to, curve.from));
@@ -159,30 +160,13 @@ function beside(curve: Round, by: number): Beside {
   return { centre: curve.centre, radius: Math.abs(curve.radius - Math.sign(curve.sweep) * by) };
 }
 
-/** Sources: the crossing of lines by cross products; the quadratic formula; the radical line of two circles. */
-function crossings(a: Beside, b: Beside): Vec2[] {
+function crossings(a: Beside, b: Beside): readonly Vec2[] {
   if ('way' in a && 'way' in b) {
-    const sine = cross2(a.way, b.way);
-    return Math.abs(sine) < 1e-12
-      ? []
-      : [add2(a.at, scale2(a.way, cross2(subtract2(b.at, a.at), b.way) / sine))];
+    const parts = linesCross(a.at, a.way, b.at, b.way);
+    return parts ? [add2(a.at, scale2(a.way, parts[0]))] : [];
   }
-  if ('way' in b) return crossings(b, a);
-  if ('way' in a) {
-    const { centre, radius } = b;
-    const along = dot2(subtract2(centre, a.at), a.way);
-    const half = Math.sqrt(radius ** 2 - cross2(a.way, subtract2(centre, a.at)) ** 2);
-    return Number.isNaN(half) ? [] : [along - half, along + half].map((d) => add2(a.at, scale2(a.way, d)));
-  }
-  const other = b;
-  const between = subtract2(other.centre, a.centre);
-  const apart = Math.hypot(...between);
-  const along = (apart ** 2 + a.radius ** 2 - other.radius ** 2) / (2 * apart);
-  const half = Math.sqrt(a.radius ** 2 - along ** 2);
-  if (!(half >= 0)) return [];
-  const foot = add2(a.centre, scale2(between, along / apart));
-  const aside = scale2(left2(between), half / apart);
-  return [add2(foot, aside), subtract2(foot, aside)];
+  if ('way' in a) return lineCrossesCircle(a.at, a.way, b as Circle).map((d) => add2(a.at, scale2(a.way, d)));
+  return 'way' in b ? crossings(b, a) : circlesCross(a, b);
 }
 
 /** Where a circle about a centre touches a curve; undefined beyond its ends. */

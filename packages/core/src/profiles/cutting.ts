@@ -10,6 +10,7 @@ import {
   pieceOf,
   pointAt,
   reversed,
+  simplePieces,
   startOf,
   velocityAt,
   type Curve,
@@ -49,7 +50,8 @@ function pieceBetween({ name, curve }: NamedCurve, from: number, to: number): Na
 }
 
 /** The piece at a point is taken out. @param others curves that cut too. Throws EditFault. */
-export function trimmed(paths: readonly Path[], near: Vec2, others: readonly Curve[]): Path[] {
+export function trimmed(given: readonly Path[], near: Vec2, others: readonly Curve[]): Path[] {
+  const paths = given.map(inSimplePieces);
   const spot = spotNear(paths, near);
   const path = paths[spot.path]!;
   const cutters = [
@@ -91,6 +93,20 @@ export function trimmed(paths: readonly Path[], near: Vec2, others: readonly Cur
     { closed: false, curves: after === undefined ? [] : stretch(path, after, count) },
   ]);
 }
+
+/** With curves that cross themselves cut into pieces that do not. */
+const inSimplePieces = ({ closed, curves }: Path): Path => ({
+  closed,
+  curves: curves.flatMap((named) => {
+    const pieces = simplePieces(named.curve);
+    const doCross = pieces.some((a, i) =>
+      pieces
+        .slice(i + 1)
+        .some((b) => meetings(a, b).some((one) => distance2(pointAt(a, one.a), endOf(a)) > SAME_POINT_MM)),
+    );
+    return doCross ? pieces.map((curve) => ({ name: named.name, curve })) : [named];
+  }),
+});
 
 /** Whether a place is where one curve of the path ends and the next begins, and no other curve passes. */
 function isJoint(path: Path, at: number, others: readonly Curve[]): boolean {

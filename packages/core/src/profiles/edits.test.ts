@@ -120,6 +120,31 @@ describe('trimming, extending, splitting', () => {
     ['circle', { as: 'ring', diameter: 40 }],
   ];
 
+  test('the loop of a curve that crosses itself goes', () => {
+    const loop: [string, Typed] = [
+      'curve',
+      {
+        as: 'loop',
+        how: 'control',
+        points: [
+          [0, 0, 0],
+          [60, 40, 0],
+          [-20, 40, 0],
+          [40, 0, 0],
+        ],
+      },
+    ];
+    const drawn = draw(loop, ['trim', { profile: 'loop', at: [20, 30, 0] }]);
+    // By symmetry it crosses itself above the middle; two arms are left that end there.
+    const paths = drawn.paths('loop');
+    expect(paths).toHaveLength(2);
+    const [a, b] = [endOf(paths[0]!.curves.at(-1)!.curve), startOf(paths[1]!.curves[0]!.curve)];
+    expect(a[0]).toBeCloseTo(20, 9);
+    expect(b[0]).toBeCloseTo(20, 9);
+    expect(a[1]).toBeCloseTo(b[1], 9);
+    expect(drawn.length('loop')).toBeLessThan(draw(loop).length('loop'));
+  });
+
   test('the piece that is pointed at goes, as far as the crossings', () => {
     const inside = draw(...cross, ['trim', { profile: 'across', at: [0, 0, 0], by: ['ring'] }]);
     expect(inside.paths('across').map(pathLength)).toEqual([30, 30]);

@@ -1,17 +1,8 @@
 /** Where curves meet, and where a point falls on one. */
 import { degrees, turnWithin } from '../space/angle.ts';
-import {
-  add2,
-  cross2,
-  distance2,
-  dot2,
-  left2,
-  length2,
-  scale2,
-  subtract2,
-  type Vec2,
-} from '../space/vector2.ts';
+import { add2, cross2, distance2, dot2, length2, scale2, subtract2, type Vec2 } from '../space/vector2.ts';
 import { SAME_POINT_MM, flattened, pointAt, velocityAt, type ArcCurve, type Curve } from './curve.ts';
+import { circlesCross, lineCrossesCircle, linesCross } from './lineAndCircle.ts';
 
 type Line = Extract<Curve, { kind: 'line' }>;
 
@@ -42,47 +33,22 @@ function found(a: Curve, b: Curve): Meeting[] {
   return freeMeetings(a, b);
 }
 
-/** The sine of an angle below this is none: the lines are parallel. */
-const PARALLEL_SINE = 1e-12;
-
-/** Source: the crossing of two lines by their cross products. */
 function linesMeet(a: Line, b: Line): Meeting[] {
-  const [u, v] = [subtract2(a.to, a.from), subtract2(b.to, b.from)];
-  const sine = cross2(u, v);
-  if (Math.abs(sine) <= PARALLEL_SINE * length2(u) * length2(v)) return [];
-  const between = subtract2(b.from, a.from);
-  return [{ a: cross2(between, v) / sine, b: cross2(between, u) / sine }];
+  const parts = linesCross(a.from, subtract2(a.to, a.from), b.from, subtract2(b.to, b.from));
+  return parts ? [{ a: parts[0], b: parts[1] }] : [];
 }
 
-/** Source: the quadratic formula, from the foot of the centre on the line. */
 function lineMeetsArc(line: Line, arc: ArcCurve): Meeting[] {
   const way = subtract2(line.to, line.from);
-  const size = length2(way);
-  const foot = dot2(subtract2(arc.centre, line.from), way) / (size * size);
-  const off = cross2(way, subtract2(arc.centre, line.from)) / size;
-  const inside = arc.radius ** 2 - off ** 2;
-  if (inside < -SAME_POINT_MM * arc.radius) return [];
-  const half = Math.sqrt(Math.max(0, inside)) / size;
-  return (half === 0 ? [foot] : [foot - half, foot + half]).flatMap((part) =>
+  return lineCrossesCircle(line.from, way, arc).flatMap((part) =>
     partsOfArc(arc, add2(line.from, scale2(way, part))).map((b) => ({ a: part, b })),
   );
 }
 
-/** Source: the radical line of two circles. */
-function arcsMeet(a: ArcCurve, b: ArcCurve): Meeting[] {
-  const between = subtract2(b.centre, a.centre);
-  const apart = length2(between);
-  if (apart <= SAME_POINT_MM) return [];
-  const along = (apart ** 2 + a.radius ** 2 - b.radius ** 2) / (2 * apart);
-  const inside = a.radius ** 2 - along ** 2;
-  if (inside < -SAME_POINT_MM * a.radius) return [];
-  const foot = add2(a.centre, scale2(between, along / apart));
-  const aside = scale2(left2(between), Math.sqrt(Math.max(0, inside)) / apart);
-  const points = length2(aside) <= SAME_POINT_MM ? [foot] : [add2(foot, aside), subtract2(foot, aside)];
-  return points.flatMap((point) =>
+const arcsMeet = (a: ArcCurve, b: ArcCurve): Meeting[] =>
+  circlesCross(a, b).flatMap((point) =>
     partsOfArc(a, point).flatMap((at) => partsOfArc(b, point).map((other) => ({ a: at, b: other }))),
   );
-}
 
 /** Where a point of its circle lies on an arc; none when beyond its ends. */
 function partsOfArc(arc: ArcCurve, point: Vec2): number[] {

@@ -1,7 +1,6 @@
 /** Outlines beside others, leg by leg: exact beside straight legs and arcs, with mitred corners; smooth beside free curves. */
 import {
   add2,
-  cross2,
   distance2,
   dot2,
   left2,
@@ -14,6 +13,7 @@ import { cleanLength } from '../space/rounding.ts';
 import { areClear } from './crossing.ts';
 import { curvatureAt, endOf, line, pointAt, startOf, velocityAt, type Curve } from './curve.ts';
 import { FIT_MM, curvesAlong } from './fitting.ts';
+import { linesCross } from './lineAndCircle.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 /** Ends of curves that go on in one direction meet beside them too; farther apart than this (mm) they do not. */
@@ -80,13 +80,11 @@ function besideFree(curve: Curve, by: number): Curve[] | undefined {
 
 const clean = ([x, y]: Vec2): Vec2 => [cleanLength(x), cleanLength(y)];
 
-/** Where one goes over into the next. Source: the crossing of two lines by their cross products. */
+/** Where one goes over into the next. */
 function meeting(a: Curve, b: Curve): Vec2 | undefined {
   if (distance2(endOf(a), startOf(b)) <= TANGENT_MM) return endOf(a);
   if (a.kind !== 'line' || b.kind !== 'line') return undefined;
-  const [u, v] = [subtract2(a.to, a.from), subtract2(b.to, b.from)];
-  const sine = cross2(u, v);
-  if (Math.abs(sine) < 1e-12 * Math.sqrt(dot2(u, u) * dot2(v, v))) return undefined;
-  const along = cross2(subtract2(b.from, a.from), v) / sine;
-  return clean(add2(a.from, scale2(u, along)));
+  const u = subtract2(a.to, a.from);
+  const parts = linesCross(a.from, u, b.from, subtract2(b.to, b.from));
+  return parts && clean(add2(a.from, scale2(u, parts[0])));
 }
