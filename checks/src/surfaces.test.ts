@@ -381,6 +381,64 @@ describe('surfaces', () => {
     near(sheet.volume, wall.volume);
   });
 
+  test('turned from open curves are bowls, and as thick as one says', () => {
+    const quarter: Statement = [
+      'arc',
+      {
+        as: 'quarter',
+        through: [
+          [30, 0, 0],
+          [30 * Math.SQRT1_2, 0, -30 * Math.SQRT1_2],
+          [0, 0, -30],
+        ],
+        on: 'front',
+      },
+    ];
+    const turn: Statement = ['revolve', { as: 'bowl', profiles: ['quarter'], ends: 'open' }];
+    const bowl = volumeOf([quarter, turn], 'bowl');
+    expect(bowl).toMatchObject({ solids: 0, volume: 0, faces: 1 });
+    // Source: Archimedes: half a ball has the surface 2πr².
+    near(bowl.area, 2 * PI * 900);
+    const shell = volumeOf([quarter, turn, ['thicken', { part: 'bowl', thickness: 2 }]], 'bowl');
+    expect(shell).toMatchObject({ solids: 1, watertight: true });
+    // The difference of two half balls.
+    near(shell.volume, ((2 * PI) / 3) * (31 ** 3 - 29 ** 3));
+    // Drawn downward to the right of its axis, it looks inward: before it is inside.
+    const inner = volumeOf(
+      [quarter, turn, ['thicken', { part: 'bowl', thickness: 2, side: 'before' }]],
+      'bowl',
+    );
+    near(inner.volume, ((2 * PI) / 3) * (30 ** 3 - 28 ** 3));
+    const half = volumeOf(
+      [quarter, ['revolve', { as: 'half', profiles: ['quarter'], ends: 'open', angle: 90 }]],
+      'half',
+    );
+    near(half.area, (2 * PI * 900) / 4);
+  });
+
+  test('turned from a bent line have a face for each leg', () => {
+    const cup: Statement[] = [
+      [
+        'traverse',
+        {
+          as: 'L',
+          at: [0, 0, 0],
+          legs: [
+            { dx: 20, dy: 0 },
+            { dx: 0, dy: 30 },
+          ],
+          on: 'front',
+        },
+      ],
+      ['revolve', { as: 'cup', profiles: ['L'], ends: 'open' }],
+    ];
+    const open = volumeOf(cup, 'cup');
+    expect(open).toMatchObject({ solids: 0, faces: 2 });
+    near(open.area, PI * 400 + 2 * PI * 20 * 30);
+    const shut = volumeOf([...cup, ['close', { part: 'cup' }]], 'cup');
+    near(shut.volume, PI * 400 * 30);
+  });
+
   test('raised from a closed outline become rings', () => {
     const ring = volumeOf(
       [

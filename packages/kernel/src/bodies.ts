@@ -70,6 +70,7 @@ export type BodyContent =
       readonly direction: number;
       readonly angle: number;
       readonly half: 'whole' | 'left' | 'right';
+      readonly ends: Ends;
     }
   | {
       readonly kind: 'loft';
@@ -167,6 +168,7 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
         direction: valueOf(base.axis.angle),
         angle: valueOf(base.angle),
         half: base.half,
+        ends: base.ends ?? 'capped',
       }));
     case 'loft':
       return loftContent(document, base);

@@ -75,8 +75,10 @@ const CHOICES: Readonly<
 };
 
 /** What can be a surface instead of a body. */
-const isOpenable = (base: BodyBase): base is BodyOf<'raise'> | BodyOf<'loft'> | BodyOf<'sweep'> =>
-  base.kind === 'raise' || base.kind === 'loft' || base.kind === 'sweep';
+const isOpenable = (
+  base: BodyBase,
+): base is BodyOf<'raise'> | BodyOf<'revolve'> | BodyOf<'loft'> | BodyOf<'sweep'> =>
+  base.kind === 'raise' || base.kind === 'revolve' || base.kind === 'loft' || base.kind === 'sweep';
 
 /** What becomes of a surface afterwards says that it is one. */
 const isClosedLater = ({ recipe }: Part) =>

@@ -62,6 +62,7 @@ const revolveBase = z.strictObject({
   angle: numberSchema,
   /** Which side of the axis is turned. */
   half: z.enum(['whole', 'left', 'right']),
+  ends,
 });
 
 /** Sections in their places; what they enclose is filled, and what inner outlines enclose is left hollow. */

@@ -1,14 +1,5 @@
 /** Outlines beside others, leg by leg: exact beside straight legs and arcs, with mitred corners; smooth beside free curves. */
-import {
-  add2,
-  distance2,
-  dot2,
-  left2,
-  scale2,
-  subtract2,
-  unit2,
-  type Vec2,
-} from '../space/vector2.ts';
+import { add2, distance2, dot2, left2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { areClear } from './crossing.ts';
 import { curvatureAt, endOf, line, pointAt, startOf, velocityAt, type Curve } from './curve.ts';

@@ -3,6 +3,8 @@ import { aboutBlank, axisBlank, readAxis, throughBlank } from './axes.ts';
 import {
   addBody,
   asBlank,
+  endsBlank,
+  endsOf,
   howBlank,
   intoBlank,
   plainRegions,
@@ -33,18 +35,25 @@ export const revolve = declareVerb({
       choices: HALVES,
       rare: true,
     }),
+    ends: endsBlank,
     how: howBlank,
     into: intoBlank,
     as: asBlank,
   },
   sentence:
-    'Revolve {profiles}[, {regions},] about {axis}[ {about}][ {through}] by {angle}[, {half}][, {how} {into}][ named {as}]',
-  apply(draft, { profiles, regions, axis, about, through, angle, half, how, into, as }, context) {
+    'Revolve {profiles}[, {regions},] about {axis}[ {about}][ {through}] by {angle}[, {half}][, {ends}][, {how} {into}][ named {as}]',
+  apply(draft, { profiles, regions, axis, about, through, angle, half, ends, how, into, as }, context) {
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
     const turn = Math.abs(valueOf(angle));
     if (!(turn > 0 && turn <= 360))
       return refuse('angle', 'It turns by more than 0° and at most 360°, either way.', 'angle');
+    if (endsOf(ends) === 'open' && half !== 'whole')
+      return refuse(
+        'half',
+        'A surface is turned from all of its curves: trim them at the axis first.',
+        'half',
+      );
     const line = readAxis(frameOfProfiles(draft, profiles), { axis, about, through });
     if (isRefusal(line)) return line;
     return addBody(
@@ -58,6 +67,7 @@ export const revolve = declareVerb({
           axis: line,
           angle,
           half: half as keyof typeof HALVES,
+          ends: endsOf(ends),
         },
         profiles,
         how,

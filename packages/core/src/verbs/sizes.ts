@@ -119,7 +119,7 @@ const NOT_NEGATIVE: ReadonlySet<string> = new Set(['top', 'down', 'round']);
 /** Blanks that say a choice or a text, and where it is kept. */
 const CHOICES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   wall: { side: 'side' },
-  revolve: { half: 'half' },
+  revolve: { half: 'half', ends: 'ends' },
   raise: { ends: 'ends' },
   loft: { flanks: 'flanks', ends: 'ends' },
   sweep: { corners: 'corners', ends: 'ends' },

@@ -1,5 +1,6 @@
 /** Regions turned about a line of their plane. */
 import {
+  AT_ORIGIN,
   add2,
   boxOfCurves,
   cosDegrees,
@@ -26,8 +27,10 @@ import {
 import type { BodyContent } from '../bodies.ts';
 import { exactBox } from '../facts/measure.ts';
 import { requireBodies, together } from './compound.ts';
-import { nameFaces, type NamedShape } from './named.ts';
+import { UNNAMED, nameFaces, type NamedShape } from './named.ts';
+import { placedWire } from './edges.ts';
 import { planarFaces, type Planar } from './regions.ts';
+import { bandBeside } from './wall.ts';
 
 type Revolve = Extract<BodyContent, { kind: 'revolve' }>;
 
@@ -36,47 +39,101 @@ const OVER_AXIS_MM = 1e-6;
 
 /** Faces: one for each curve, by its name; of a part of a turn also start and end. Throws BuildError. */
 export function buildRevolve(occt: Occt, content: Revolve): NamedShape {
+  if (content.ends === 'open') return turnedSurface(occt, content);
   return scope((keep) => {
-    const { point, direction, angle } = content;
     const whole = planarFaces(occt, content.paths, content.regions, keep);
     const planar = content.half === 'whole' ? whole : oneHalf(occt, whole, content, keep);
-    const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
-    const axis = keep(
-      new occt.gp_Ax1(keep(new occt.gp_Pnt(point[0], point[1], 0)), keep(new occt.gp_Dir(c, s, 0))),
-    );
+    return turnedRegions(occt, planar, content, keep);
+  });
+}
+
+function turnedRegions(occt: Occt, planar: Planar, content: Revolve, keep: Keep): NamedShape {
+  const { angle } = content;
+  const axis = axisOf(occt, content, keep);
+  return together(
+    occt,
+    planar.faces.map((face) => {
+      requireBeside(occt, { shape: face, nameOf: planar.nameOf }, content, keep);
+      const isWhole = Math.abs(angle) >= 360;
+      const operation = turned(occt, face, axis, angle, keep);
+      const shape = requireBodies(occt, operation.Shape(), 'The turned region');
+      const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) =>
+        fromList(occt, keep(operation.Generated(edge)), keep)
+          .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
+          .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name: planar.nameOf(edge) })),
+      );
+      const ends = isWhole
+        ? []
+        : [
+            { face: keep(occt.TopoDS.Face(keep(operation.FirstShape()))), name: 'start' },
+            { face: keep(occt.TopoDS.Face(keep(operation.LastShape()))), name: 'end' },
+          ];
+      const named = nameFaces(occt, shape, [...ends, ...sides]);
+      return { ...named, faceNames: nameRest(occt, named, planar, face, content, keep) };
+    }),
+  );
+}
+
+/** A turned surface as a body: what lies between parallels of its curves, turned. Its faces look away from the axis where they run along it. */
+export function buildTurnedBand(occt: Occt, content: Revolve, before: number, behind: number): NamedShape {
+  return scope((keep) => {
+    const [path, ...others] = content.paths;
+    if (!path || others.length > 0)
+      throw new BuildError(
+        'Only what is turned from one outline can be thickened.',
+        'Thicken the pieces one by one.',
+      );
+    const { wire } = placedWire(occt, path, AT_ORIGIN, keep);
+    const [least, most] = reachBeside(occt, wire, content, keep);
+    // To the right of the axis faces look to the right of the way, to the left of it to the left.
+    const isRight = -least > most;
+    const band = isRight ? { right: -before, left: behind } : { right: -behind, left: before };
+    return turnedRegions(occt, bandBeside(occt, path, band, keep), content, keep);
+  });
+}
+
+type Axis = InstanceType<Occt['gp_Ax1']>;
+
+function axisOf(occt: Occt, { point, direction }: Revolve, keep: Keep): Axis {
+  const way = keep(new occt.gp_Dir(cosDegrees(direction), sinDegrees(direction), 0));
+  return keep(new occt.gp_Ax1(keep(new occt.gp_Pnt(point[0], point[1], 0)), way));
+}
+
+const turned = (occt: Occt, shape: TopoDS_Shape, axis: Axis, angle: number, keep: Keep) =>
+  keep(
+    Math.abs(angle) >= 360
+      ? new occt.BRepPrimAPI_MakeRevol(shape, axis, false)
+      : new occt.BRepPrimAPI_MakeRevol(shape, axis, (angle * Math.PI) / 180, false),
+  );
+
+/** What the curves themselves sweep, open where they end. Faces: one for each curve, by its name. */
+function turnedSurface(occt: Occt, content: Revolve): NamedShape {
+  return scope((keep) => {
+    const axis = axisOf(occt, content, keep);
     return together(
       occt,
-      planar.faces.map((face) => {
-        requireBeside(occt, { face, nameOf: planar.nameOf }, content, keep);
-        const isWhole = Math.abs(angle) >= 360;
-        const operation = keep(
-          isWhole
-            ? new occt.BRepPrimAPI_MakeRevol(face, axis, false)
-            : new occt.BRepPrimAPI_MakeRevol(face, axis, (angle * Math.PI) / 180, false),
-        );
-        const shape = requireBodies(occt, operation.Shape(), 'The turned region');
-        const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) =>
+      content.paths.map((path) => {
+        const { wire, edges } = placedWire(occt, path, AT_ORIGIN, keep);
+        const nameOf = (edge: TopoDS_Shape) => edges.find((one) => one.edge.IsSame(edge))?.name ?? UNNAMED;
+        requireBeside(occt, { shape: wire, nameOf }, content, keep);
+        const operation = turned(occt, wire, axis, content.angle, keep);
+        const sides = edges.flatMap(({ edge, name }) =>
           fromList(occt, keep(operation.Generated(edge)), keep)
             .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
-            .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name: planar.nameOf(edge) })),
+            .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name })),
         );
-        const ends = isWhole
-          ? []
-          : [
-              { face: keep(occt.TopoDS.Face(keep(operation.FirstShape()))), name: 'start' },
-              { face: keep(occt.TopoDS.Face(keep(operation.LastShape()))), name: 'end' },
-            ];
-        const named = nameFaces(occt, shape, [...ends, ...sides]);
-        return { ...named, faceNames: nameRest(occt, named, planar, face, content, keep) };
+        if (sides.length === 0)
+          throw new BuildError('These curves lie on their axis.', 'Move the axis, or the curves.');
+        return nameFaces(occt, operation.Shape(), sides);
       }),
     );
   });
 }
 
-/** Distances of a face from the axis, mm: negative to the right of its direction. */
+/** Distances of a shape from the axis, mm: negative to the right of its direction. */
 function reachBeside(
   occt: Occt,
-  face: TopoDS_Shape,
+  shape: TopoDS_Shape,
   { point, direction }: Revolve,
   keep: Keep,
 ): [number, number] {
@@ -84,23 +141,23 @@ function reachBeside(
   const flat = keep(new occt.gp_Trsf());
   // The axis becomes X; what lies to its left has a positive Y.
   flat.SetValues(c, s, 0, -(c * point[0] + s * point[1]), -s, c, 0, s * point[0] - c * point[1], 0, 0, 1, 0);
-  const { min, max } = exactBox(occt, keep(face.Moved(keep(new occt.TopLoc_Location(flat)), false)));
+  const { min, max } = exactBox(occt, keep(shape.Moved(keep(new occt.TopLoc_Location(flat)), false)));
   return [min[1], max[1]];
 }
 
 function requireBeside(
   occt: Occt,
-  { face, nameOf }: { face: TopoDS_Face; nameOf: Planar['nameOf'] },
+  { shape, nameOf }: { shape: TopoDS_Shape; nameOf: Planar['nameOf'] },
   content: Revolve,
   keep: Keep,
 ): void {
-  const [least, most] = reachBeside(occt, face, content, keep);
+  const [least, most] = reachBeside(occt, shape, content, keep);
   if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
   const told = (n: number) => String(Number(n.toFixed(6)));
   throw new BuildError(
     `The profile crosses its axis: it reaches ${told(most)} mm to the left of it and ${told(-least)} mm to the right, so that the body would lie in itself.`,
     'Use one half, left or right, or move the axis.',
-    crossingsOf(content, new Set(occurrences(occt, face, 'TopAbs_EDGE', keep).map(nameOf))),
+    crossingsOf(content, new Set(occurrences(occt, shape, 'TopAbs_EDGE', keep).map(nameOf))),
   );
 }
 

@@ -18,6 +18,7 @@ import { buildCombination } from './combine.ts';
 import { requireBodies } from './compound.ts';
 import { endsOfEdge, placedEdges, type Edge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
+import { buildTurnedBand } from './revolve.ts';
 import { rimsOf } from './rims.ts';
 import { buildStanding } from './wall.ts';
 
@@ -184,6 +185,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
       );
     return buildStanding(occt, path, { right: -before, left: behind, from: -of.down, to: of.height });
   }
+  if (of.kind === 'revolve') return buildTurnedBand(occt, of, before, behind);
   const sides = [before, -behind].filter((by) => by !== 0);
   const layer = (by: number) =>
     surface.faceNames.length === 1 && hasRim(occt, surface.shape)

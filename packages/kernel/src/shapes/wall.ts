@@ -27,7 +27,7 @@ import { edgesOfPath, wireOf, type NamedEdge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
 import { polygon, pulledUp } from './pulled.ts';
 import { pulledFace } from './raise.ts';
-import { planarFromWires } from './regions.ts';
+import { planarFromWires, type Planar } from './regions.ts';
 
 type Wall = Extract<BodyContent, { kind: 'wall' }>;
 
@@ -48,17 +48,24 @@ export function buildWall(occt: Occt, content: Wall): NamedShape {
   }
 }
 
-interface Standing {
-  /** To the left of the way, mm; the right side is the lesser. */
+/** How far the sides of a band are to the left of the way, mm; the right one is the lesser. */
+export interface Band {
   readonly right: number;
   readonly left: number;
+}
+
+/** What lies between two parallels of an outline. */
+export const bandBeside = (occt: Occt, path: Path, { right, left }: Band, keep: Keep): Planar =>
+  planarFromWires(occt, footprint(occt, path, right, left, keep), keep);
+
+interface Standing extends Band {
   readonly from: number;
   readonly to: number;
 }
 /** What stands along an outline between two parallels of it. */
 export function buildStanding(occt: Occt, path: Path, { right, left, from, to }: Standing): NamedShape {
   return scope((keep) => {
-    const planar = planarFromWires(occt, footprint(occt, path, right, left, keep), keep);
+    const planar = bandBeside(occt, path, { right, left }, keep);
     return pulledFace(occt, planar, planar.faces[0]!, from, to, keep);
   });
 }
