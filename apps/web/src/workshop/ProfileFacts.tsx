@@ -61,15 +61,15 @@ function TraverseFacts({ part, figure }: { part: Part; figure: FigureOf<'travers
   const isOff = error.length > 1e-7 && legs.length > 1;
   return (
     <>
-      <div className="flex flex-wrap items-center gap-1 pr-2 pb-1">
-        <TableButton
-          words={`${legs.length} legs…`}
-          verb="relay"
-          typed={{ profile: part.id, legs: rowsOfTraverse(figure), closing: figure.closing }}
-          blank="legs"
-        />
-        {isOff &&
-          (['straight', 'square', 'spread'] as const).map((closing) => (
+      <TableButton
+        words={`${legs.length} legs…`}
+        verb="relay"
+        typed={{ profile: part.id, legs: rowsOfTraverse(figure), closing: figure.closing }}
+        blank="legs"
+      />
+      {isOff && (
+        <div className="flex flex-wrap gap-1 px-2 pb-1">
+          {(['straight', 'square', 'spread'] as const).map((closing) => (
             <button
               key={closing}
               type="button"
@@ -80,7 +80,8 @@ function TraverseFacts({ part, figure }: { part: Part; figure: FigureOf<'travers
               {CLOSE_WORDS[closing]}
             </button>
           ))}
-      </div>
+        </div>
+      )}
       {isOff && (
         <p className="px-3.5 text-ink2">
           Misses its start by <span className="num">{formatLengthWithUnit(error.length, scene)}</span> at{' '}
