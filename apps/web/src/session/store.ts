@@ -69,9 +69,9 @@ export interface SessionState {
   readonly document: KadrelDocument;
   readonly edits: readonly Edit[];
   readonly selection: readonly ItemId[];
-  /** The group that one works in; what is outside is dimmed. */
   /** Faces of the one selected part. */
   readonly face: ChosenFace | null;
+  /** The group that one works in; what is outside is dimmed. */
   readonly openGroup: ItemId | null;
   /** The member of a pattern that was clicked last, while the pattern is selected. */
   readonly member: { readonly part: ItemId; readonly label: string } | null;

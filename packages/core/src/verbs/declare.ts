@@ -11,7 +11,7 @@ import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Feature } from '../snapping/feature.ts';
-import type { WorkPlane } from './planes.ts';
+import type { ToldPlane } from './planes.ts';
 import type { Turn } from '../space/pose.ts';
 import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
@@ -52,7 +52,7 @@ export interface BlankValues {
   /** Rows of a table: what each column holds, where it is filled. */
   rows: readonly Row[];
   /** A work plane: carries its frame to the world, Z square to it. */
-  plane: WorkPlane;
+  plane: ToldPlane;
   /** Bounded areas of the profiles that another blank names. */
   regions: Regions;
   /** Outlines of a file. */

@@ -19,7 +19,7 @@ export const PLANES: Readonly<Record<string, Pose>> = {
 };
 
 /** Carries its frame to the world. */
-export interface WorkPlane extends Pose {
+export interface ToldPlane extends Pose {
   /** The name of the flat face that it was told by. */
   readonly face?: string;
 }
@@ -35,7 +35,7 @@ interface PlaneReaders {
  * `plan`, `front` or `side`; the name of a plane or of a profile; a flat face, `{ on, at }`; or three points,
  * `{ points }`: origin, a point on X, a point beside it.
  */
-export function readPlane(given: unknown, id: string, readers: PlaneReaders): WorkPlane | Refusal {
+export function readPlane(given: unknown, id: string, readers: PlaneReaders): ToldPlane | Refusal {
   const { document } = readers;
   const text = typeof given === 'string' ? given.trim() : undefined;
   if (text !== undefined) {
