@@ -6,12 +6,7 @@
 import {
   add,
   applyMatrix,
-  areasOf,
-  boxSize,
   determinant,
-  chain,
-  pathsOf,
-  pathsOnPlane,
   frameAlong,
   length,
   scale,
@@ -20,7 +15,6 @@ import {
   transposed,
   buildName,
   isFlatPart,
-  nameFit,
   isWhole,
   placedOf,
   inverse,
@@ -42,26 +36,20 @@ import {
   type Question,
   type Replies,
   type SnapShape,
-  type Standing,
   type Vec3,
 } from '@kadrel/core';
-import { splitRegions } from './shapes/regions.ts';
+import { Answers } from './answers.ts';
 import { contentOf, isStep, keyOf, type Content, type StepContent } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
-import { contactWay, type Body } from './facts/contact.ts';
 import { featuresOf } from './facts/features.ts';
 import { drawnMeasures, exactBox, measureShape, type Measures } from './facts/measure.ts';
-import { faceOutline, facesTogether } from './facts/faces.ts';
-import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import {
   BuildError,
   carryingPlaces,
   isFatal,
   moved,
-  progressRange,
-  scope,
   translated,
   type Occt,
   type TopoDS_Shape,
@@ -73,14 +61,7 @@ import { buildEmbossed } from './shapes/embossed.ts';
 import { buildMirrored, buildScaled } from './shapes/mirrored.ts';
 import { buildClosed, buildThickened } from './shapes/surfaces.ts';
 import type { NamedShape } from './shapes/named.ts';
-import {
-  AXIS_DIRECTIONS,
-  inFrame,
-  reachOf,
-  wholeMeasures,
-  type RangeOf,
-  type Solid,
-} from './facts/wholes.ts';
+import { AXIS_DIRECTIONS, inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
 import { unstretched } from './shapes/unstretched.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
@@ -123,13 +104,6 @@ export interface PartMeasure extends Measures {
   readonly faceted: boolean;
 }
 
-/** Whether something in one box that goes along an axis can meet what is in the other; any other way is left to the solids. */
-function areInLine(a: Box, b: Box, towards: Vec3): boolean {
-  const axis = towards.findIndex((n) => Math.abs(n) === 1);
-  if (axis < 0) return true;
-  return [0, 1, 2].every((i) => i === axis || (a.min[i]! < b.max[i]! && a.max[i]! > b.min[i]!));
-}
-
 /** A solid in a file: the part's name, and in a pattern or a group which one it is. */
 function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }: Placed): string {
   const name = document.items[id]!.name;
@@ -138,15 +112,9 @@ function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }:
   return [name, ...own, ...more].join(' ');
 }
 
-/** Relative error that the area of a region is told to. */
-const REGION_AREA = 1e-9;
-
 /** What an item consists of, without drawn things that are no solids. */
 const solidPlaced = (document: KadrelDocument, id: ItemId): Placed[] =>
   placedOf(document, id).filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!));
-
-/** Solids that go into each other by less than this (mm) only touch. */
-const OVERLAP_MM = 1e-4;
 
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
@@ -165,8 +133,11 @@ export interface EvaluateOptions {
 export class Evaluator {
   private readonly cache = new Map<string, NamedShape>();
   private readonly measured = new Map<string, Measures>();
+  private readonly answers: Answers;
 
-  constructor(private readonly occt: Occt) {}
+  constructor(private readonly occt: Occt) {
+    this.answers = new Answers(occt, this);
+  }
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */
   evaluate(document: KadrelDocument, options: EvaluateOptions = {}): Evaluation {
@@ -235,12 +206,12 @@ export class Evaluator {
   }
 
   /** Measures of what a pattern or a group consists of, in a frame. */
-  private wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures {
+  wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures {
     return wholeMeasures(inFrame(this.solidsOf(document, id), frameFromWorld), this.range);
   }
 
   /** The built solids of an item in the world. Throws BuildError. */
-  private solidsOf(document: KadrelDocument, id: ItemId): Solid[] {
+  solidsOf(document: KadrelDocument, id: ItemId): Solid[] {
     const built = new Map<string, Omit<Solid, 'pose'>>();
     return placedOf(document, id).map((one) => {
       const name = buildName(one);
@@ -255,62 +226,11 @@ export class Evaluator {
   }
 
   /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */
-  private readonly range: RangeOf = (named, direction) => this.rangeOf(named, direction);
+  readonly range: RangeOf = (named, direction) => this.rangeOf(named, direction);
 
   /** What a statement asks of the document. Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
-    return this.guarded(() => {
-      if (question.ask === 'box')
-        return question.frame === 'own'
-          ? this.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
-          : this.measure(document, question.part).box;
-      if (question.ask === 'offset') {
-        const paths = pathsOf(document, question.profile);
-        return parallelsOf(this.occt, paths, question.by, question.corners);
-      }
-      if (question.ask === 'cut') return this.cut(document, question);
-      if (question.ask === 'face')
-        return facesTogether(this.occt, this.built(document, question.part).named, question.names);
-      if (question.ask === 'regions') return this.regions(document, question.profiles);
-      if (question.ask === 'extent') return this.extent(document, question.part, question.direction);
-      const { moving, fixed, towards } = question;
-      const going = moving.flatMap((one) => this.bodies(document, one));
-      const standing = fixed
-        .flatMap((one) => this.bodies(document, one))
-        .filter((body) => going.some((other) => areInLine(other.box, body.box, towards)))
-        .map((body) => ({ ...body, overlaps: going.some((other) => this.doOverlap(other, body)) }));
-      return contactWay(this.occt, going, standing, towards);
-    });
-  }
-
-  private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
-    const solids = this.solidsOf(document, part);
-    return [-reachOf(solids, scale(direction, -1), this.range), reachOf(solids, direction, this.range)];
-  }
-
-  private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {
-    const solids = this.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
-    return solids.map(({ named, measures, pose }) => {
-      const there = { ...pose, shift: add(pose.shift, shift) };
-      const own = measures.box;
-      const chord = displayChord(Math.hypot(...boxSize(own)));
-      return { shape: named.shape, chord, pose: there, box: carryBox(there, own) };
-    });
-  }
-
-  /** Whether two solids have a common volume: first by their boxes, then by the volume itself. */
-  private doOverlap(a: Body, b: Body): boolean {
-    return scope((keep) => {
-      const [first, second] = [a, b].map(({ shape, pose }) => keep(moved(this.occt, shape, pose)));
-      const [p, q] = [exactBox(this.occt, first!), exactBox(this.occt, second!)];
-      const deep = [0, 1, 2].map((i) => Math.min(p.max[i]!, q.max[i]!) - Math.max(p.min[i]!, q.min[i]!));
-      if (deep.some((n) => n < OVERLAP_MM)) return false;
-      const common = keep(new this.occt.BRepAlgoAPI_Common(first!, second!, progressRange(this.occt, keep)));
-      const properties = keep(new this.occt.GProp_GProps());
-      this.occt.BRepGProp.VolumeProperties(keep(common.Shape()), properties, false, false, false);
-      common.Clear();
-      return properties.Mass() > OVERLAP_MM ** 3;
-    });
+    return this.guarded(() => this.answers.answer(document, question));
   }
 
   /** Facts of one solid, whether shown or not. Throws BuildError. */
@@ -356,7 +276,8 @@ export class Evaluator {
     return this.cache.size;
   }
 
-  private built(document: KadrelDocument, id: ItemId, variant?: Variant): { key: string; named: NamedShape } {
+  /** The shape of a part, built where it is not there yet. Throws BuildError. */
+  built(document: KadrelDocument, id: ItemId, variant?: Variant): { key: string; named: NamedShape } {
     const content = contentOf(document, id, variant);
     const key = keyOf(content);
     const used = new Set<string>();
@@ -398,57 +319,6 @@ export class Evaluator {
     };
     this.cache.set(key, named);
     return named;
-  }
-
-  /** The regions of profiles, in the frame of the first. Throws BuildError. */
-  private regions(document: KadrelDocument, profiles: readonly ItemId[]): Replies['regions'] {
-    const paths = pathsOnPlane(document, profiles);
-    if (!paths)
-      throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
-    const areas = areasOf(paths);
-    if (areas)
-      return areas.map(({ curves, at, area, triangles }) => ({
-        curves: [...curves],
-        at: [at[0], at[1]],
-        area,
-        triangles,
-      }));
-    // Lines and circles are integrated exactly in one pass; other curves until the error is small.
-    const isPlain = paths.every(({ curves }) =>
-      curves.every(({ curve }) => curve.kind === 'line' || curve.kind === 'arc'),
-    );
-    return scope((keep) =>
-      splitRegions(this.occt, paths, keep).regions.map(({ face, curves, at, triangles }) => {
-        const properties = keep(new this.occt.GProp_GProps());
-        if (isPlain) this.occt.BRepGProp.SurfaceProperties(face, properties, false, false);
-        else this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);
-        return { curves: [...curves], at: [...at] as [number, number], area: properties.Mass(), triangles };
-      }),
-    );
-  }
-
-  /** Outlines of the solids of a part where a plane meets them, or of their shadow on it. */
-  private cut(
-    document: KadrelDocument,
-    { part, plane, how }: Extract<Question, { ask: 'cut' }>,
-  ): Replies['cut'] {
-    const there = inverse(plane);
-    const solids = this.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
-    return scope((keep) => {
-      const placed = solids.map(({ named, pose }) => ({
-        shape: keep(moved(this.occt, named.shape, chain(there, pose))),
-        faceNames: named.faceNames,
-      }));
-      const shapes = placed.map(({ shape }) => shape);
-      if (how === 'cut') return shapes.flatMap((shape) => cutOutlines(this.occt, shape));
-      if (how !== 'shadow')
-        return faceOutline(this.occt, placed, (name) => nameFit(how.face, name, document) > 0);
-      const build = keep(new this.occt.TopoDS_Builder());
-      const all = keep(new this.occt.TopoDS_Compound());
-      build.MakeCompound(all);
-      for (const shape of shapes) build.Add(all, shape);
-      return shadowOutlines(this.occt, all);
-    });
   }
 
   private make(content: Content, used: Set<string>): NamedShape {

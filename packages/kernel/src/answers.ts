@@ -1,0 +1,175 @@
+/** What statements ask of built geometry: boxes, extents, regions, outlines, faces, and how far something can go. */
+import {
+  add,
+  areasOf,
+  boxSize,
+  carryBox,
+  chain,
+  inverse,
+  nameFit,
+  pathsOf,
+  pathsOnPlane,
+  scale,
+  worldFromPart,
+  type Box,
+  type ItemId,
+  type KadrelDocument,
+  type Pose,
+  type Question,
+  type Replies,
+  type Standing,
+  type Vec3,
+} from '@kadrel/core';
+import { contactWay, type Body } from './facts/contact.ts';
+import { faceOutline, facesTogether } from './facts/faces.ts';
+import { exactBox, type Measures } from './facts/measure.ts';
+import { displayChord } from './facts/mesh.ts';
+import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
+import { reachOf, type RangeOf, type Solid } from './facts/wholes.ts';
+import { BuildError, moved, progressRange, scope, type Occt } from './occt/occt.ts';
+import type { NamedShape } from './shapes/named.ts';
+import { splitRegions } from './shapes/regions.ts';
+
+/** Where built shapes and their measures come from. All throw BuildError. */
+interface Shapes {
+  readonly range: RangeOf;
+  built(document: KadrelDocument, id: ItemId): { readonly named: NamedShape };
+  solidsOf(document: KadrelDocument, id: ItemId): readonly Solid[];
+  measure(document: KadrelDocument, id: ItemId): Measures;
+  wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures;
+}
+
+/** Relative error that the area of a region is told to. */
+const REGION_AREA = 1e-9;
+
+/** Solids that go into each other by less than this (mm) only touch. */
+const OVERLAP_MM = 1e-4;
+
+type Contact = Extract<Question, { ask: 'contact' }>;
+
+export class Answers {
+  constructor(
+    private readonly occt: Occt,
+    private readonly shapes: Shapes,
+  ) {}
+
+  /** Throws BuildError. */
+  answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
+    switch (question.ask) {
+      case 'box':
+        return question.frame === 'own'
+          ? this.shapes.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
+          : this.shapes.measure(document, question.part).box;
+      case 'offset':
+        return parallelsOf(this.occt, pathsOf(document, question.profile), question.by, question.corners);
+      case 'cut':
+        return this.cut(document, question);
+      case 'face':
+        return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
+      case 'regions':
+        return this.regions(document, question.profiles);
+      case 'extent':
+        return this.extent(document, question.part, question.direction);
+      case 'contact':
+        return this.contact(document, question);
+    }
+  }
+
+  private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
+    const solids = this.shapes.solidsOf(document, part);
+    const { range } = this.shapes;
+    return [-reachOf(solids, scale(direction, -1), range), reachOf(solids, direction, range)];
+  }
+
+  private contact(document: KadrelDocument, { moving, fixed, towards }: Contact): number | null {
+    const going = moving.flatMap((one) => this.bodies(document, one));
+    const standing = fixed
+      .flatMap((one) => this.bodies(document, one))
+      .filter((body) => going.some((other) => areInLine(other.box, body.box, towards)))
+      .map((body) => ({ ...body, overlaps: going.some((other) => this.doOverlap(other, body)) }));
+    return contactWay(this.occt, going, standing, towards);
+  }
+
+  private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {
+    const solids = this.shapes.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    return solids.map(({ named, measures, pose }) => {
+      const there = { ...pose, shift: add(pose.shift, shift) };
+      const own = measures.box;
+      const chord = displayChord(Math.hypot(...boxSize(own)));
+      return { shape: named.shape, chord, pose: there, box: carryBox(there, own) };
+    });
+  }
+
+  /** Whether two solids have a common volume: first by their boxes, then by the volume itself. */
+  private doOverlap(a: Body, b: Body): boolean {
+    return scope((keep) => {
+      const [first, second] = [a, b].map(({ shape, pose }) => keep(moved(this.occt, shape, pose)));
+      const [p, q] = [exactBox(this.occt, first!), exactBox(this.occt, second!)];
+      const deep = [0, 1, 2].map((i) => Math.min(p.max[i]!, q.max[i]!) - Math.max(p.min[i]!, q.min[i]!));
+      if (deep.some((n) => n < OVERLAP_MM)) return false;
+      const common = keep(new this.occt.BRepAlgoAPI_Common(first!, second!, progressRange(this.occt, keep)));
+      const properties = keep(new this.occt.GProp_GProps());
+      this.occt.BRepGProp.VolumeProperties(keep(common.Shape()), properties, false, false, false);
+      common.Clear();
+      return properties.Mass() > OVERLAP_MM ** 3;
+    });
+  }
+
+  /** The regions of profiles, in the frame of the first. Throws BuildError. */
+  private regions(document: KadrelDocument, profiles: readonly ItemId[]): Replies['regions'] {
+    const paths = pathsOnPlane(document, profiles);
+    if (!paths)
+      throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
+    const areas = areasOf(paths);
+    if (areas)
+      return areas.map(({ curves, at, area, triangles }) => ({
+        curves: [...curves],
+        at: [at[0], at[1]],
+        area,
+        triangles,
+      }));
+    // Lines and circles are integrated exactly in one pass; other curves until the error is small.
+    const isPlain = paths.every(({ curves }) =>
+      curves.every(({ curve }) => curve.kind === 'line' || curve.kind === 'arc'),
+    );
+    return scope((keep) =>
+      splitRegions(this.occt, paths, keep).regions.map(({ face, curves, at, triangles }) => {
+        const properties = keep(new this.occt.GProp_GProps());
+        if (isPlain) this.occt.BRepGProp.SurfaceProperties(face, properties, false, false);
+        else this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);
+        return { curves: [...curves], at: [...at] as [number, number], area: properties.Mass(), triangles };
+      }),
+    );
+  }
+
+  /** Outlines of the solids of a part where a plane meets them, or of their shadow on it. */
+  private cut(
+    document: KadrelDocument,
+    { part, plane, how }: Extract<Question, { ask: 'cut' }>,
+  ): Replies['cut'] {
+    const there = inverse(plane);
+    const solids = this.shapes.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    return scope((keep) => {
+      const placed = solids.map(({ named, pose }) => ({
+        shape: keep(moved(this.occt, named.shape, chain(there, pose))),
+        faceNames: named.faceNames,
+      }));
+      const shapes = placed.map(({ shape }) => shape);
+      if (how === 'cut') return shapes.flatMap((shape) => cutOutlines(this.occt, shape));
+      if (how !== 'shadow')
+        return faceOutline(this.occt, placed, (name) => nameFit(how.face, name, document) > 0);
+      const build = keep(new this.occt.TopoDS_Builder());
+      const all = keep(new this.occt.TopoDS_Compound());
+      build.MakeCompound(all);
+      for (const shape of shapes) build.Add(all, shape);
+      return shadowOutlines(this.occt, all);
+    });
+  }
+}
+
+/** Whether something in one box that goes along an axis can meet what is in the other; any other way is left to the solids. */
+function areInLine(a: Box, b: Box, towards: Vec3): boolean {
+  const axis = towards.findIndex((n) => Math.abs(n) === 1);
+  if (axis < 0) return true;
+  return [0, 1, 2].every((i) => i === axis || (a.min[i]! < b.max[i]! && a.max[i]! > b.min[i]!));
+}
