@@ -2,7 +2,7 @@
 import { readDocument } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, measured, type Statement } from './bench.ts';
+import { built, idOf, measured, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -414,6 +414,37 @@ describe('surfaces', () => {
       'half',
     );
     near(half.area, (2 * PI * 900) / 4);
+  });
+
+  test.each([
+    [360, 1],
+    [360, -1],
+    [90, 1],
+    [-90, 1],
+    [-90, -1],
+  ])('turned by %s° on either side of their axis are thickened before where they look', (angle, side) => {
+    const quarter: Statement = [
+      'arc',
+      {
+        as: 'quarter',
+        through: [
+          [30 * side, 0, 0],
+          [30 * side * Math.SQRT1_2, 0, -30 * Math.SQRT1_2],
+          [0, 0, -30],
+        ],
+        on: 'front',
+      },
+    ];
+    const turn: Statement = ['revolve', { as: 'bowl', profiles: ['quarter'], ends: 'open', angle }];
+    const document = built([quarter, turn]);
+    const { snaps, normals } = kernel.facts(document, idOf(document, 'bowl'));
+    const outward = snaps.positions.reduce((sum, x, i) => sum + x * normals[i]!, 0) > 0;
+    const thick = volumeOf(
+      [quarter, turn, ['thicken', { part: 'bowl', thickness: 2, side: 'before' }]],
+      'bowl',
+    );
+    const [inner, outer] = outward ? [30, 32] : [28, 30];
+    near(thick.volume, (((2 * PI) / 3) * (outer ** 3 - inner ** 3) * Math.abs(angle)) / 360);
   });
 
   test('turned from a bent line have a face for each leg', () => {

@@ -74,7 +74,7 @@ function turnedRegions(occt: Occt, planar: Planar, content: Revolve, keep: Keep)
   );
 }
 
-/** A turned surface as a body: what lies between parallels of its curves, turned. Its faces look away from the axis where they run along it. */
+/** A turned surface as a body: what lies between parallels of its curve, turned; before it is where its faces look. */
 export function buildTurnedBand(occt: Occt, content: Revolve, before: number, behind: number): NamedShape {
   return scope((keep) => {
     const [path, ...others] = content.paths;
@@ -85,9 +85,9 @@ export function buildTurnedBand(occt: Occt, content: Revolve, before: number, be
       );
     const { wire } = placedWire(occt, path, AT_ORIGIN, keep);
     const [least, most] = reachBeside(occt, wire, content, keep);
-    // To the right of the axis faces look to the right of the way, to the left of it to the left.
-    const isRight = -least > most;
-    const band = isRight ? { right: -before, left: behind } : { right: -behind, left: before };
+    // To the right of the axis faces look to the right of the way, to the left of it to the left; turned back, the other way.
+    const looksRight = -least > most === content.angle > 0;
+    const band = looksRight ? { right: -before, left: behind } : { right: -behind, left: before };
     return turnedRegions(occt, bandBeside(occt, path, band, keep), content, keep);
   });
 }
