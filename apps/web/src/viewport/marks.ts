@@ -24,18 +24,20 @@ export class MeasureMarks {
     fillGroup(this.group, measures.length, () => {
       const one = make('g', this.group);
       make('line', one, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
-      mark(letter(one, 'var(--plum)', ''), 'measure', true);
+      letter(one, 'var(--plum)', '');
     });
   }
 
   draw(camera: Camera): void {
     this.shown.forEach(({ from, to, distance, scene }, i) => {
-      const [line, text] = this.group.children[i]!.children;
+      const [line, text] = this.group.children[i]!.children as unknown as [SVGLineElement, SVGTextElement];
       const [a, b] = [project(camera, from), project(camera, to)];
-      setLine(line as SVGLineElement, a, b);
-      text!.textContent = formatLengthWithUnit(distance, exactStyle(scene));
-      text!.setAttribute('x', String((a[0] + b[0]) / 2));
-      text!.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
+      setLine(line, a, b);
+      text.textContent = formatLengthWithUnit(distance, exactStyle(scene));
+      text.setAttribute('x', String((a[0] + b[0]) / 2));
+      text.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
+      // Only a view that is drawn shows it.
+      mark(text, 'measure', true);
     });
   }
 }
