@@ -13,7 +13,7 @@ import {
 import type { SessionState } from '../session/store.ts';
 import { withPointer } from '../session/statement.ts';
 import type { Hand } from './hand.ts';
-import { fillGroup, make, show } from './svg.ts';
+import { PlaceMarks, handleSign } from './marks.ts';
 
 /** How near the pointer must come, pixels. */
 const REACH_PX = 8;
@@ -41,33 +41,20 @@ export function handleSet({ selection, document, statement, lookingAt }: Session
 
 /** Marks of one view. */
 export class HandleMarks {
-  private readonly group: SVGGElement;
+  private readonly marks: PlaceMarks;
   private set: HandleSet | null = null;
 
   constructor(svg: SVGSVGElement) {
-    this.group = make('g', svg);
+    this.marks = new PlaceMarks(svg, handleSign);
   }
 
   show(set: HandleSet | null): void {
     this.set = set;
-    // While a point is dragged this is asked at every move.
-    fillGroup(this.group, set?.points.length ?? 0, () => {
-      make('circle', this.group, {
-        r: '4',
-        fill: 'var(--ground)',
-        stroke: 'var(--plum)',
-        'stroke-width': '1.6',
-      });
-    });
+    this.marks.show((set?.points ?? []).map((at) => ({ at })));
   }
 
   draw(camera: Camera): void {
-    this.set?.points.forEach((point, i) => {
-      const [x, y, depth] = project(camera, point);
-      const mark = this.group.children[i]!;
-      show(mark, camera.state.projection === 'parallel' || depth > 0);
-      mark.setAttribute('transform', `translate(${x} ${y})`);
-    });
+    this.marks.draw(camera);
   }
 
   /** Which one is under the pointer; −1 for none. */

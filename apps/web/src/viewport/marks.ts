@@ -91,6 +91,18 @@ export function faultSign(parent: SVGGElement): void {
   sign.setAttribute('font-size', '16');
 }
 
+function nameBeside(
+  parent: SVGGElement,
+  role: string,
+  anchor: 'start' | 'end',
+  at: readonly [number, number],
+) {
+  const text = letter(parent, `var(--${role})`, '');
+  text.setAttribute('text-anchor', anchor);
+  text.setAttribute('x', String(at[0]));
+  text.setAttribute('y', String(at[1]));
+}
+
 /** A named pin. */
 export function pinSign(parent: SVGGElement): void {
   make('path', parent, {
@@ -99,10 +111,12 @@ export function pinSign(parent: SVGGElement): void {
     stroke: 'var(--ground)',
     'stroke-width': '1',
   });
-  const text = letter(parent, 'var(--ink)', '');
-  text.setAttribute('text-anchor', 'start');
-  text.setAttribute('x', '8');
-  text.setAttribute('y', '-9');
+  nameBeside(parent, 'ink', 'start', [8, -9]);
+}
+
+/** A point that can be dragged. */
+export function handleSign(parent: SVGGElement): void {
+  make('circle', parent, { r: '4', fill: 'var(--ground)', stroke: 'var(--plum)', 'stroke-width': '1.6' });
 }
 
 /** Where the sides of a loft begin: a lozenge, with its name to the left, away from the grips and from pins. */
@@ -113,8 +127,5 @@ export function startSign(parent: SVGGElement): void {
     stroke: 'var(--plum)',
     'stroke-width': '2',
   });
-  const text = letter(parent, 'var(--plum)', '');
-  text.setAttribute('text-anchor', 'end');
-  text.setAttribute('x', '-10');
-  text.setAttribute('y', '4');
+  nameBeside(parent, 'plum', 'end', [-10, 4]);
 }

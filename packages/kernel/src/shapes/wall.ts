@@ -23,7 +23,7 @@ import {
 } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
 import { buildCombination, type Operand } from './combine.ts';
-import { edgesOfPath, wireOf, type NamedEdge, type Wire } from './edges.ts';
+import { edgesOfPath, endsOfEdge, wireOf, type NamedEdge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
 import { polygon, pulledUp } from './pulled.ts';
 import { pulledFace } from './raise.ts';
@@ -157,12 +157,11 @@ function endToEnd(occt: Occt, edges: readonly NamedEdge[], keep: Keep): NamedEdg
 const JOINT_MM = 1e-6;
 
 function endsOf(occt: Occt, { edge }: NamedEdge, keep: Keep): [Vec2, Vec2] {
-  const curve = keep(new occt.BRepAdaptor_Curve(edge));
-  const at = (parameter: number): Vec2 => {
-    const point = keep(curve.EvalD0(parameter));
-    return [point.X(), point.Y()];
-  };
-  return [at(curve.FirstParameter()), at(curve.LastParameter())];
+  const [[ax, ay], [bx, by]] = endsOfEdge(occt, edge, keep);
+  return [
+    [ax, ay],
+    [bx, by],
+  ];
 }
 
 /** Both sides of an open outline, and square ends. */
