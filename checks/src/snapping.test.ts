@@ -23,8 +23,7 @@ import {
   type SnapKind,
   type Vec3,
 } from '@kadrel/core';
-import { Evaluator } from '@kadrel/kernel';
-import { loadOcct } from '@kadrel/kernel/node';
+import { loadKernel } from '@kadrel/kernel/node';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { built, idOf, numbers, type Statement } from './bench.ts';
@@ -69,7 +68,7 @@ const views: readonly Camera[] = [
 
 beforeAll(async () => {
   document = built(STATEMENTS);
-  const kernel = new Evaluator(await loadOcct());
+  const kernel = await loadKernel();
   instances = visibleParts(document).map((part) => {
     const { measures, snaps } = kernel.facts(document, part.id);
     const datum = datumInPart(part, () => measures.box)!;

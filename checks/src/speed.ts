@@ -21,7 +21,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
-import { loadOcct } from '@kadrel/kernel/node';
+import { loadLibraries } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
 import {
   built,
@@ -40,7 +40,8 @@ import { drawing } from './speedDrawing.ts';
 const FRAME_MS = 1000 / 60;
 
 async function evaluation(): Promise<void> {
-  const occt = await loadOcct();
+  const libraries = await loadLibraries();
+  const { occt } = libraries;
   const wasm = await Module();
   wasm.setup();
   const document = built(plateWithHoles(10, 10));
@@ -68,7 +69,7 @@ async function evaluation(): Promise<void> {
   };
   // A fresh evaluator each time, so that nothing is found in its cache.
   const ours = () => {
-    const problem = new Evaluator(occt).problemOf(document, part);
+    const problem = new Evaluator(libraries).problemOf(document, part);
     if (problem) throw new Error(problem.reason);
   };
   /** The same plate from facets within 0.01 mm of the true holes. */
@@ -92,7 +93,7 @@ async function evaluation(): Promise<void> {
   const far: Statement = ['box', { as: 'far', size: [1, 1, 1], at: [200, 0, 0] }];
   const { document: more, part: general } = withTool(far);
   const generally = () => {
-    const problem = new Evaluator(occt).problemOf(more, general);
+    const problem = new Evaluator(libraries).problemOf(more, general);
     if (problem) throw new Error(problem.reason);
   };
   for (const warm of [raw, ours, meshes, generally]) warm();
@@ -124,7 +125,8 @@ async function evaluation(): Promise<void> {
 
 /** A plate with 20 × 20 round holes from one pattern, whose pitch changes from time to time. */
 async function holes(): Promise<void> {
-  const occt = await loadOcct();
+  const libraries = await loadLibraries();
+  const { occt } = libraries;
   const plate = (pitch: number) => {
     const document = built([
       ['box', { as: 'plate', size: [400, 400, 8] }],
@@ -153,7 +155,7 @@ async function holes(): Promise<void> {
     for (const object of made.reverse()) object.delete();
   };
   const plates = [18, 18.5, 19, 19.5].map(plate);
-  const evaluator = new Evaluator(occt);
+  const evaluator = new Evaluator(libraries);
   let turn = 0;
   const ours = () => {
     const { document, part } = plates[turn++ % plates.length]!;
@@ -180,7 +182,7 @@ async function holes(): Promise<void> {
 
 /** Ten thousand members of one source, from the statement to where snaps and selecting can search. */
 async function members(): Promise<void> {
-  const evaluator = new Evaluator(await loadOcct());
+  const evaluator = new Evaluator(await loadLibraries());
   const before = built([['box', { as: 'block', size: [5, 5, 5] }]]);
   const { measures, snaps } = evaluator.facts(before, idOf(before, 'block'));
   const verb = verbNamed('grid')!;

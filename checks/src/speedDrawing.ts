@@ -1,10 +1,10 @@
 /** What drawing costs, beside the bare calls of the kernel: regions of many curves, and a long outline from a file. */
 import { isRefusal, perform, plainWorld, emptyDocument, readSvg, verbNamed, type Curve } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
-import { loadOcct } from '@kadrel/kernel/node';
+import { loadLibraries } from '@kadrel/kernel/node';
 import { built, idOf, inTurn, line, ms, numbers, type Statement } from './bench.ts';
 
-type Occt = Awaited<ReturnType<typeof loadOcct>>;
+type Occt = Awaited<ReturnType<typeof loadLibraries>>['occt'];
 interface Deletable {
   delete(): void;
 }
@@ -95,12 +95,13 @@ function rawEdges(occt: Occt, curves: readonly Curve[]): void {
 }
 
 export async function drawing(): Promise<void> {
-  const occt = await loadOcct();
+  const libraries = await loadLibraries();
+  const { occt } = libraries;
   const statements = overlapping();
   const document = built(statements);
   const profiles = statements.map(([, { as }]) => idOf(document, as as string));
   const [ours, raw] = inTurn(5, [
-    () => void new Evaluator(occt).answer(document, { ask: 'regions', profiles }),
+    () => void new Evaluator(libraries).answer(document, { ask: 'regions', profiles }),
     () => rawSplit(occt, statements),
   ]);
   line(
@@ -121,7 +122,7 @@ export async function drawing(): Promise<void> {
       plainWorld(empty, () => 'p1'),
     );
     if (isRefusal(done)) throw new Error(done.message);
-    new Evaluator(occt).facts(done.document, 'p1');
+    new Evaluator(libraries).facts(done.document, 'p1');
   };
   const [brought, bare] = inTurn(5, [bring, () => rawEdges(occt, curves)]);
   line(

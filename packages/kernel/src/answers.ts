@@ -22,7 +22,8 @@ import {
 } from '@kadrel/core';
 import { contactWay, type Body } from './facts/contact.ts';
 import { faceOutline, facesTogether } from './facts/faces.ts';
-import { exactBox, type Measures } from './facts/measure.ts';
+import { exactBox } from './facts/extent.ts';
+import type { Measures } from './facts/measure.ts';
 import { displayChord } from './facts/mesh.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { reachOf, type RangeOf, type Solid } from './facts/wholes.ts';

@@ -68,6 +68,7 @@ export type Content =
   | { readonly kind: 'mirrored'; readonly of: Content }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
 
+export type CombineContent = Extract<Content, { readonly kind: 'combine' }>;
 export type StepContent = Exclude<Extract<Content, { readonly of: Content }>, { kind: 'stretched' }>;
 /** What was done to a solid after it was made. */
 export const isStep = (content: Content): content is StepContent =>

@@ -1,68 +1,47 @@
 /**
- * Document → shapes, incrementally. Every part's content has a key; a cache maps keys to shapes, so that moving a part
- * builds nothing, and undo finds what it had. Failures are data. The cache is bounded: what the last documents did not
- * use is given back, oldest first.
+ * Document → shapes, incrementally: content that is known is not built again, so that moving a part builds nothing, and undo finds
+ * what it had. Failures and notices are data.
  */
 import {
+  AT_ORIGIN,
   add,
-  applyMatrix,
-  determinant,
-  frameAlong,
-  length,
-  scale,
-  turnBack,
-  NO_TURN,
-  transposed,
+  below,
   buildName,
+  carry,
+  carryBox,
+  definitionOf,
+  inverse,
   isFlatPart,
+  isQuarterTurn,
   isWhole,
   placedOf,
-  inverse,
+  snapShape,
   variantsOf,
   visibleParts,
   worldFromPart,
-  isQuarterTurn,
-  carry,
-  carryBox,
-  snapShape,
-  AT_ORIGIN,
-  type Placed,
-  type Variant,
   type Box,
   type ItemId,
-  type Pose,
-  type Turn,
   type KadrelDocument,
+  type Placed,
+  type Pose,
   type Question,
   type Replies,
   type SnapShape,
+  type Variant,
   type Vec3,
 } from '@kadrel/core';
 import { Answers } from './answers.ts';
-import { contentOf, isStep, keyOf, type Content, type StepContent } from './content.ts';
+import { Builder, type Libraries } from './builder.ts';
+import { CombineError, type Notice } from './combine/combination.ts';
+import { contentOf, keyOf, type Content } from './content.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
 import { featuresOf } from './facts/features.ts';
-import { drawnMeasures, exactBox, measureShape, type Measures } from './facts/measure.ts';
-import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import {
-  BuildError,
-  carryingPlaces,
-  isFatal,
-  moved,
-  translated,
-  type Occt,
-  type TopoDS_Shape,
-} from './occt/occt.ts';
-import { buildFromOperands, buildSolid } from './shapes/build.ts';
-import type { Operand } from './shapes/combine.ts';
-import { buildDrilled, drillingOf } from './shapes/drilled.ts';
-import { buildEmbossed } from './shapes/embossed.ts';
-import { buildMirrored, buildScaled } from './shapes/mirrored.ts';
-import { buildClosed, buildThickened } from './shapes/surfaces.ts';
+import type { Measures } from './facts/measure.ts';
+import { meshShape, type Mesh } from './facts/mesh.ts';
+import { inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
+import { BuildError, isFatal, translated, type TopoDS_Shape } from './occt/occt.ts';
 import type { NamedShape } from './shapes/named.ts';
-import { AXIS_DIRECTIONS, inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
-import { unstretched } from './shapes/unstretched.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
 export interface Failure {
@@ -89,12 +68,20 @@ export interface PartResult {
   readonly key: string;
 }
 
+/** Something worth knowing of a part that was built: what it consists of may be idle, or was taken with a tolerance. */
+export interface PartNotice {
+  readonly part: ItemId;
+  readonly what: Notice['what'];
+  readonly words: string;
+}
+
 export interface Evaluation {
   /** By the name of what is built: the part's id, or that of one of its variants. */
   readonly parts: Readonly<Record<string, PartResult>>;
   /** Of patterns and groups: the measures of all they consist of, the box and the centroid in their own frame. */
   readonly wholes: Readonly<Record<ItemId, Measures>>;
   readonly failures: readonly Failure[];
+  readonly notices: readonly PartNotice[];
   /** Facts of the keys that the caller did not know. */
   readonly shapes: readonly ShapeFacts[];
   readonly heapBytes: number;
@@ -116,9 +103,6 @@ function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }:
 const solidPlaced = (document: KadrelDocument, id: ItemId): Placed[] =>
   placedOf(document, id).filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!));
 
-/** Shapes kept beyond what the present document needs, so that undo and previews find them. */
-const SPARE_SHAPES = 400;
-
 export interface EvaluateOptions {
   /** Keys whose facts the caller has. */
   readonly known?: ReadonlySet<string>;
@@ -131,12 +115,12 @@ export interface EvaluateOptions {
 }
 
 export class Evaluator {
-  private readonly cache = new Map<string, NamedShape>();
-  private readonly measured = new Map<string, Measures>();
+  private readonly builder: Builder;
   private readonly answers: Answers;
 
-  constructor(private readonly occt: Occt) {
-    this.answers = new Answers(occt, this);
+  constructor(private readonly libraries: Libraries) {
+    this.builder = new Builder(libraries);
+    this.answers = new Answers(libraries.occt, this);
   }
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */
@@ -148,6 +132,7 @@ export class Evaluator {
     const wanted = [...variantsOf([...placed.values()].flat())];
     const parts: Record<string, PartResult> = {};
     const failures: Failure[] = [];
+    const notices: PartNotice[] = [];
     const shapes: ShapeFacts[] = [];
     const used = new Set<string>();
     const sent = new Set(options.known);
@@ -159,10 +144,11 @@ export class Evaluator {
         const poison = options.poisoned?.get(key);
         if (poison !== undefined)
           throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
-        if (!this.cache.has(key) || !sent.has(key))
+        if (!this.builder.has(key) || !sent.has(key))
           options.onPart?.({ part: leaf, key, done, of: wanted.length });
-        this.shapeOf(content, key, used);
-        if (!sent.has(key)) shapes.push(this.factsOf(key));
+        this.builder.shapeOf(content, used);
+        if (!sent.has(key)) shapes.push(this.factsOf(content, key));
+        notices.push(...this.noticesOf(document, leaf, content));
         sent.add(key);
         parts[name] = { key };
       } catch (error) {
@@ -175,8 +161,9 @@ export class Evaluator {
         .filter((id) => isWhole(document, document.items[id]!) && placed.get(id)!.every(isBuilt))
         .map((id) => [id, this.wholeIn(document, id, inverse(worldFromPart(document, id)))]),
     );
-    this.dropUnused(used);
-    return { parts, wholes, failures, shapes, heapBytes: this.occt.wasmMemory.buffer.byteLength };
+    this.builder.dropUnused(used);
+    const heapBytes = this.libraries.occt.wasmMemory.buffer.byteLength;
+    return { parts, wholes, failures, notices, shapes, heapBytes };
   }
 
   /** Why a part cannot be built, or undefined. Builds it, and nothing for display. */
@@ -190,12 +177,20 @@ export class Evaluator {
     return undefined;
   }
 
+  /** What should be known of a part that can be built. Throws BuildError. */
+  noticesFor(document: KadrelDocument, id: ItemId): PartNotice[] {
+    return [...variantsOf(placedOf(document, id)).values()].flatMap((one) => {
+      const content = contentOf(document, one.leaf, one);
+      return this.guarded(() => this.noticesOf(document, one.leaf, content));
+    });
+  }
+
   /** Measures of a part in the world; of a pattern or a group, of all that it consists of. Throws BuildError. */
   measure(document: KadrelDocument, id: ItemId): PartMeasure {
     if (isWhole(document, document.items[id]!))
       return { ...this.wholeIn(document, id, AT_ORIGIN), faceted: false };
-    const { key, named } = this.built(document, id);
-    const own = this.measuresOf(key, named);
+    const { content, named } = this.built(document, id);
+    const own = this.guarded(() => this.builder.measuresOf(content));
     const pose = worldFromPart(document, id);
     return {
       ...own,
@@ -217,8 +212,8 @@ export class Evaluator {
       const name = buildName(one);
       let solid = built.get(name);
       if (!solid) {
-        const { key, named } = this.built(document, one.leaf, one);
-        solid = { named, measures: this.measuresOf(key, named) };
+        const { content, named } = this.built(document, one.leaf, one);
+        solid = { named, measures: this.guarded(() => this.builder.measuresOf(content)) };
         built.set(name, solid);
       }
       return { ...solid, pose: one.pose };
@@ -226,7 +221,7 @@ export class Evaluator {
   }
 
   /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */
-  readonly range: RangeOf = (named, direction) => this.rangeOf(named, direction);
+  readonly range: RangeOf = (named, direction) => this.builder.rangeOf(named, direction);
 
   /** What a statement asks of the document. Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
@@ -235,7 +230,8 @@ export class Evaluator {
 
   /** Facts of one solid, whether shown or not. Throws BuildError. */
   facts(document: KadrelDocument, id: ItemId, variant?: Variant): ShapeFacts {
-    return this.factsOf(this.built(document, id, variant).key);
+    const { content, key } = this.built(document, id, variant);
+    return this.guarded(() => this.factsOf(content, key));
   }
 
   /** Throws BuildError. @param time as ISO 8601, for the header */
@@ -247,7 +243,7 @@ export class Evaluator {
         return { name: solidName(document, id, one), colour, pose: one.pose, shape };
       }),
     );
-    return this.guarded(() => writeStep(this.occt, parts, time));
+    return this.guarded(() => writeStep(this.libraries.occt, parts, time));
   }
 
   /** Binary STL of the parts in the world. Throws BuildError. @param chordMm greatest distance from the true surface */
@@ -257,7 +253,8 @@ export class Evaluator {
       const meshOf = (one: Placed) => {
         const name = buildName(one);
         const mesh =
-          meshes.get(name) ?? meshShape(this.occt, this.built(document, one.leaf, one).named.shape, chordMm);
+          meshes.get(name) ??
+          meshShape(this.libraries.occt, this.built(document, one.leaf, one).named.shape, chordMm);
         meshes.set(name, mesh);
         return mesh;
       };
@@ -273,179 +270,83 @@ export class Evaluator {
 
   /** How many shapes are held, for tests of the bound. */
   get heldShapes(): number {
-    return this.cache.size;
+    return this.builder.size;
   }
 
   /** The shape of a part, built where it is not there yet. Throws BuildError. */
-  built(document: KadrelDocument, id: ItemId, variant?: Variant): { key: string; named: NamedShape } {
+  built(
+    document: KadrelDocument,
+    id: ItemId,
+    variant?: Variant,
+  ): { key: string; content: Content; named: NamedShape } {
     const content = contentOf(document, id, variant);
-    const key = keyOf(content);
     const used = new Set<string>();
-    const named = this.guarded(() => this.shapeOf(content, key, used));
-    this.dropUnused(used);
-    return { key, named };
+    const named = this.guarded(() => this.builder.shapeOf(content, used));
+    this.builder.dropUnused(used);
+    return { key: keyOf(content), content, named };
   }
 
   private guarded<T>(work: () => T): T {
     try {
       return work();
     } catch (error) {
-      throw translated(this.occt, error);
+      throw translated(this.libraries.occt, error);
     }
   }
 
   private failure(document: KadrelDocument, part: ItemId, thrown: unknown): Failure {
-    const error = translated(this.occt, thrown);
+    const error = translated(this.libraries.occt, thrown);
     if (isFatal(error) || !(error instanceof BuildError)) throw error;
-    const { reason, remedy } = error;
+    const { remedy } = error;
     const pose = worldFromPart(document, part);
+    const blamed = error instanceof CombineError ? namesOf(document, error.operands) : [];
+    const reason = blamed.length === 0 ? error.reason : `${blamed.join(' and ')}: ${error.reason}`;
     return { part, step: null, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
   }
 
-  private shapeOf(content: Content, key: string, used: Set<string>): NamedShape {
-    used.add(key);
-    const known = this.cache.get(key);
-    if (known) {
-      // Asked for again: moves to the young end of the cache.
-      this.cache.delete(key);
-      this.cache.set(key, known);
-      return known;
-    }
-    const made = this.make(content, used);
-    const named = {
-      ...made,
-      unstretched: unstretched(content),
-      drawn: content.kind === 'drawn' ? content.paths : undefined,
-    };
-    this.cache.set(key, named);
-    return named;
+  private noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
+    return this.builder.noticesOf(content).map((notice) => {
+      const { what } = notice;
+      if (notice.what === 'fuzzy') return { part, what, words: notice.words };
+      return { part, what, words: idleWords(document, part, notice.operand) };
+    });
   }
 
-  private make(content: Content, used: Set<string>): NamedShape {
-    if (content.kind === 'combine') return this.combined(content, used);
-    if (!isStep(content)) return buildSolid(this.occt, content);
-    const of = carryingPlaces(placeAfter(content), () => this.shapeOf(content.of, keyOf(content.of), used));
-    switch (content.kind) {
-      case 'embossed':
-        return buildEmbossed(this.occt, of, content);
-      case 'mirrored':
-        return buildMirrored(this.occt, of);
-      case 'scaled':
-        return buildScaled(this.occt, of, content.by);
-      case 'closed':
-        return buildClosed(this.occt, of);
-      case 'thickened':
-        return buildThickened(this.occt, of, content);
-    }
-  }
-
-  private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
-    const drilling = drillingOf(content);
-    if (drilling) return buildDrilled(this.occt, drilling);
-    const operands: Operand[] = [];
-    try {
-      for (const { tag, pose, content: inner } of content.operands) {
-        const { shape, faceNames } = carryingPlaces(
-          (place) => carry(pose, place),
-          () => this.shapeOf(inner, keyOf(inner), used),
-        );
-        operands.push({ tag, faceNames, shape: moved(this.occt, shape, pose) });
-      }
-      return buildFromOperands(this.occt, content, operands);
-    } finally {
-      for (const { shape } of operands) shape.delete();
-    }
-  }
-
-  private measuresOf(key: string, named: NamedShape): Measures {
-    const known = this.measured.get(key) ?? this.guarded(() => this.measureNew(named));
-    this.measured.set(key, known);
-    return known;
-  }
-
-  private measureNew({ shape, unstretched: image, drawn }: NamedShape): Measures {
-    if (drawn) return drawnMeasures(drawn);
-    const own = measureShape(this.occt, shape);
-    if (!image) return own;
-    const plainKey = keyOf(image.content);
-    const plain = this.measuresOf(plainKey, this.shapeOf(image.content, plainKey, new Set()));
-    return {
-      ...own,
-      volume: plain.volume * determinant(image.map),
-      centroid: applyMatrix(image.map, plain.centroid),
-      box: this.boxOf({ shape, faceNames: [], unstretched: image }, NO_TURN),
-    };
-  }
-
-  /** The exact box of a shape under a turn. */
-  private boxOf(named: NamedShape, turn: Turn): Box {
-    if (!named.unstretched) {
-      const turned = moved(this.occt, named.shape, { turn, shift: [0, 0, 0] });
-      try {
-        return exactBox(this.occt, turned);
-      } finally {
-        turned.delete();
-      }
-    }
-    const ranges = AXIS_DIRECTIONS.map((axis) => this.rangeOf(named, turnBack(turn, axis)));
-    return {
-      min: ranges.map(([least]) => least) as unknown as Vec3,
-      max: ranges.map(([, most]) => most) as unknown as Vec3,
-    };
-  }
-
-  /** Least and greatest coordinate of a shape along a direction, in its own frame. */
-  private rangeOf(named: NamedShape, direction: Vec3): readonly [number, number] {
-    const image = named.unstretched;
-    if (image) {
-      // What a map carries reaches as far along d as what it carries reaches along the transposed map's image of d.
-      const back = applyMatrix(transposed(image.map), direction);
-      const size = length(back);
-      const key = keyOf(image.content);
-      const [least, most] = this.rangeOf(this.shapeOf(image.content, key, new Set()), scale(back, 1 / size));
-      return [least * size, most * size];
-    }
-    // The frame whose X is the direction: its turn taken back lays the direction along X.
-    const { min, max } = this.boxOf(named, transposed(frameAlong(direction)));
-    return [min[0], max[0]];
-  }
-
-  private factsOf(key: string): ShapeFacts {
-    const named = this.cache.get(key)!;
-    const measures = this.measuresOf(key, named);
-    const { min, max } = measures.box;
-    const mesh = meshShape(
-      this.occt,
-      named.shape,
-      displayChord(Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])),
-    );
-    const { outline, ...features } = featuresOf(this.occt, named, mesh);
+  private factsOf(content: Content, key: string): ShapeFacts {
+    const named = this.builder.shapeOf(content);
+    const measures = this.builder.measuresOf(content);
+    const mesh = this.builder.takeMesh(content);
+    const { outline, ...features } = featuresOf(this.libraries.occt, named, mesh);
     return { key, measures, snaps: snapShape(features), normals: mesh.normals, outline };
   }
 
   private worldBox(named: NamedShape, own: Box, pose: Pose): Box {
     if (isQuarterTurn(pose.turn)) return carryBox(pose, own);
-    const { min, max } = this.boxOf(named, pose.turn);
+    const { min, max } = this.builder.boxOf(named, pose.turn);
     return { min: add(min, pose.shift), max: add(max, pose.shift) };
-  }
-
-  private dropUnused(used: ReadonlySet<string>): void {
-    let spare = this.cache.size - used.size - SPARE_SHAPES;
-    for (const [key, { shape }] of this.cache) {
-      if (spare <= 0) return;
-      if (used.has(key)) continue;
-      shape.delete();
-      this.cache.delete(key);
-      this.measured.delete(key);
-      spare -= 1;
-    }
   }
 }
 
-/** Where a place of what a step is made on comes to lie. */
-function placeAfter(step: StepContent): (place: Vec3) => Vec3 {
-  if (step.kind === 'mirrored') return ([x, y, z]) => [-x, y, z];
-  return step.kind === 'scaled' ? (place) => scale(place, step.by) : (place) => place;
+/** More operands than this are not all named in a sentence. */
+const MOST_NAMED = 4;
+
+/** Names of operands by their tags: ids of items, with what follows a point telling which member of a pattern. */
+function namesOf(document: KadrelDocument, tags: readonly string[]): string[] {
+  const names = tags.map((tag) => nameOfTag(document, tag));
+  return [...new Set(names)].length > MOST_NAMED ? [] : [...new Set(names)];
+}
+
+const nameOfTag = (document: KadrelDocument, tag: string): string =>
+  document.items[tag]?.name ?? document.items[tag.split('.')[0]!]?.name ?? tag;
+
+function idleWords(document: KadrelDocument, part: ItemId, operand: string): string {
+  const name = nameOfTag(document, operand);
+  const { base } = definitionOf(document, document.items[part]!).recipe;
+  const [first] = below(document, document.items[part]!);
+  const how = base.kind === 'combine' ? base.how : 'union';
+  return how === 'subtract'
+    ? `Nothing of ${name} lies within ${first?.name ?? 'the part'}: it takes nothing out.`
+    : `${name} lies wholly within the others: it adds nothing.`;
 }
 
 /** Names of faces of a shape as they are in its features, for tests and pickers. */

@@ -20,7 +20,15 @@ class PuppetPort implements Port {
     this.terminated = true;
   }
   answer(evaluation: Partial<Evaluation>) {
-    const answer = { parts: {}, wholes: {}, failures: [], shapes: [], heapBytes: 0, ...evaluation };
+    const answer = {
+      parts: {},
+      wholes: {},
+      failures: [],
+      notices: [],
+      shapes: [],
+      heapBytes: 0,
+      ...evaluation,
+    };
     this.say({ say: 'answer', id: this.received.at(-1)!.id, answer });
   }
 }

@@ -1,5 +1,7 @@
 /** The kernel in Node: in this process. */
+import initFacets from 'manifold-3d';
 import init from 'replicad-opencascadejs';
+import type { Libraries } from './builder.ts';
 import { Evaluator } from './evaluate.ts';
 import type { Occt } from './occt/occt.ts';
 
@@ -8,6 +10,12 @@ export async function loadOcct(): Promise<Occt> {
   return init({ print: () => undefined, printErr: () => undefined });
 }
 
+export async function loadLibraries(): Promise<Libraries> {
+  const [occt, facetter] = await Promise.all([loadOcct(), initFacets()]);
+  facetter.setup();
+  return { occt, facetter };
+}
+
 export async function loadKernel(): Promise<Evaluator> {
-  return new Evaluator(await loadOcct());
+  return new Evaluator(await loadLibraries());
 }

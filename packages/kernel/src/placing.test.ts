@@ -10,15 +10,18 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { Evaluator } from './evaluate.ts';
-import { loadOcct } from './node.ts';
+import { loadLibraries } from './node.ts';
+import type { Libraries } from './builder.ts';
 import { moved, progressRange, scope, type Occt } from './occt/occt.ts';
 import { worldOf } from './world.ts';
 
+let libraries: Libraries;
 let occt: Occt;
 let kernel: Evaluator;
 beforeAll(async () => {
-  occt = await loadOcct();
-  kernel = new Evaluator(occt);
+  libraries = await loadLibraries();
+  occt = libraries.occt;
+  kernel = new Evaluator(libraries);
 });
 
 /** Statements in, solids out, with the kernel answering what the statements ask. */

@@ -1,4 +1,6 @@
 /** Entry of the browser's worker. */
+import initFacets from 'manifold-3d';
+import facetsUrl from 'manifold-3d/manifold.wasm?url';
 import init from 'replicad-opencascadejs';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import { Evaluator } from './evaluate.ts';
@@ -11,7 +13,11 @@ const scope = self as unknown as {
 };
 const post = (message: FromWorker, transfer: ArrayBuffer[]) => scope.postMessage(message, transfer);
 
-const occt = await init({ locateFile: () => wasmUrl, print: () => undefined, printErr: () => undefined });
-const answer = serve(new Evaluator(occt), post);
+const [occt, facetter] = await Promise.all([
+  init({ locateFile: () => wasmUrl, print: () => undefined, printErr: () => undefined }),
+  initFacets({ locateFile: () => facetsUrl }),
+]);
+facetter.setup();
+const answer = serve(new Evaluator({ occt, facetter }), post);
 scope.onmessage = ({ data }) => answer(data);
 post({ say: 'ready' }, []);

@@ -62,3 +62,7 @@ export function carryBox({ turn: t, shift }: Pose, { min, max }: Box): Box {
   }
   return { min: least, max: most };
 }
+
+/** Whether two boxes have a point in common. */
+export const boxesMeet = (a: Box, b: Box): boolean =>
+  [0, 1, 2].every((i) => a.min[i]! <= b.max[i]! && a.max[i]! >= b.min[i]!);

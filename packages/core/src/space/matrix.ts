@@ -101,3 +101,12 @@ export function cleanDirection(direction: Vec3): Vec3 {
 }
 
 export const applyMatrix: (m: Matrix, v: Vec3) => Vec3 = turnVector;
+
+/** The map that takes another back. Source: Cramer's rule. */
+export function inverseMatrix(m: Matrix): Matrix {
+  const [x, y, z] = [column(m, 0), column(m, 1), column(m, 2)];
+  const size = determinant(m);
+  return transposed(
+    fromColumns(scale(cross(y, z), 1 / size), scale(cross(z, x), 1 / size), scale(cross(x, y), 1 / size)),
+  );
+}

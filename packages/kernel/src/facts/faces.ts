@@ -12,7 +12,7 @@ import {
 } from '../occt/occt.ts';
 import { pathsOfEdges } from '../shapes/curves.ts';
 import type { NamedShape } from '../shapes/named.ts';
-import { exactBox } from './measure.ts';
+import { exactBox } from './extent.ts';
 
 /** A face that departs from the XY plane by more than this (mm) is not in it. */
 const IN_PLANE_MM = 1e-6;

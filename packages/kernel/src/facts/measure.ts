@@ -1,14 +1,5 @@
 /** Exact measures of a shape: from its true surfaces, not from facets. */
-import {
-  boxOf,
-  boxOfCurves,
-  filledArea,
-  pathLength,
-  unionBoxes,
-  type Box,
-  type Path,
-  type Vec3,
-} from '@kadrel/core';
+import { boxOfCurves, filledArea, pathLength, type Box, type Path, type Vec3 } from '@kadrel/core';
 import {
   ShapeMap,
   occurrences,
@@ -18,6 +9,8 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { exactBox } from './extent.ts';
+import { doTouch } from './touching.ts';
 
 export interface Measures {
   /** mm³ */
@@ -27,8 +20,12 @@ export interface Measures {
   readonly centroid: Vec3;
   /** Exact, in the frame of the shape. */
   readonly box: Box;
-  /** Every edge has exactly two faces beside it: nothing is open and nothing touches along a mere edge. */
+  /** Every edge has exactly two faces beside it, and no two solids touch along a mere edge. */
   readonly watertight: boolean;
+  /** Nothing is open: every edge has two faces beside it, or four where it touches itself. */
+  readonly closed: boolean;
+  /** Solids of it touch one another along an edge or in a point, or one touches itself. */
+  readonly touching: boolean;
   readonly faces: number;
   readonly edges: number;
   readonly solids: number;
@@ -50,6 +47,10 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       occt.BRepGProp.SurfaceProperties(shape, surface, ADAPTIVE, false);
     }
     const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep).length;
+    const uses = edges.filter(({ degenerated }) => !degenerated).map((edge) => edge.uses);
+    // What has no faces encloses nothing.
+    const closed = faces.length > 0 && uses.every((count) => count === 2 || count === 4);
+    const touching = closed && (uses.includes(4) || doTouch(occt, shape));
     // An open surface encloses nothing: its middle is that of its area.
     const centre = keep((solids > 0 ? properties : surface).CentreOfMass());
     return {
@@ -57,8 +58,9 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       area: surface.Mass(),
       centroid: [centre.X(), centre.Y(), centre.Z()],
       box: exactBox(occt, shape),
-      // What has no faces encloses nothing.
-      watertight: faces.length > 0 && edges.every(({ uses, degenerated }) => degenerated || uses === 2),
+      watertight: closed && !touching,
+      closed,
+      touching,
       faces: faces.length,
       edges: edges.length,
       solids,
@@ -76,97 +78,14 @@ export function drawnMeasures(paths: readonly Path[]): Measures {
     centroid: [0, 0, 0],
     box: { min: [...min, 0], max: [...max, 0] },
     watertight: false,
+    closed: false,
+    touching: false,
     faces: 0,
     edges: curves.length,
     solids: 0,
     length: paths.reduce((all, path) => all + pathLength(path), 0),
   };
 }
-
-/** The box round a shape, in its own frame. Exact for edges of every kind; on free surfaces between edges to 2e-7 mm. */
-export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
-  return scope((keep) => {
-    const edges = uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).filter(
-      (edge) => !occt.BRep_Tool.Degenerated(keep(occt.TopoDS.Edge(edge))),
-    );
-    const curves = edges.map((edge) => keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge)))));
-    const isFree = curves.map((curve) => !PLAIN_CURVES.has(curve.GetType() as unknown as string));
-    if (!isFree.includes(true)) return kernelBox(occt, shape);
-    // The kernel widens the box of a free curve, and of faces that it bounds, by its own tolerance.
-    const round = edges.map((edge, i) => (isFree[i] ? curveBox(curves[i]!, keep) : kernelBox(occt, edge)));
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((face) => {
-      const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
-      return (surface.GetType() as unknown as string) !== 'GeomAbs_Plane';
-    });
-    const { min, max } = unionBoxes(round)!;
-    const [least, most] = [[...min], [...max]];
-    for (const face of faces) {
-      const wide = kernelBox(occt, face);
-      for (const axis of [0, 1, 2] as const) {
-        if (wide.min[axis] < least[axis]! - WIDENED_MM) least[axis] = wide.min[axis];
-        if (wide.max[axis] > most[axis]! + WIDENED_MM) most[axis] = wide.max[axis];
-      }
-    }
-    return { min: least as unknown as Vec3, max: most as unknown as Vec3 };
-  });
-}
-
-const PLAIN_CURVES: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse']);
-/** What the kernel widens boxes by, twice. */
-const WIDENED_MM = 2e-7;
-/** Pieces of a free curve in each of which a coordinate turns back at most once. */
-const TURN_PIECES = 64;
-
-/** The box round a free curve: its ends, and where a coordinate turns back, by bisection. */
-function curveBox(curve: InstanceType<Occt['BRepAdaptor_Curve']>, keep: Keep): Box {
-  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
-  const at = (parameter: number): { point: Vec3; slope: Vec3 } => {
-    const { Point, D1 } = curve.EvalD1(parameter) as unknown as {
-      Point: { X(): number; Y(): number; Z(): number; delete(): void };
-      D1: { X(): number; Y(): number; Z(): number; delete(): void };
-    };
-    keep(Point);
-    keep(D1);
-    return { point: [Point.X(), Point.Y(), Point.Z()], slope: [D1.X(), D1.Y(), D1.Z()] };
-  };
-  const samples = Array.from(
-    { length: TURN_PIECES + 1 },
-    (_, i) => first + ((last - first) * i) / TURN_PIECES,
-  );
-  const found = samples.map(at);
-  const points = [found[0]!.point, found.at(-1)!.point];
-  for (const axis of [0, 1, 2] as const)
-    for (let i = 0; i < TURN_PIECES; i++) {
-      if (found[i]!.slope[axis] * found[i + 1]!.slope[axis] > 0) continue;
-      let [a, b] = [samples[i]!, samples[i + 1]!];
-      const sign = found[i]!.slope[axis];
-      if (sign === 0 && found[i + 1]!.slope[axis] === 0) continue;
-      for (let round = 0; round < 50; round++) {
-        const middle = (a + b) / 2;
-        if (at(middle).slope[axis] * sign > 0) a = middle;
-        else b = middle;
-      }
-      points.push(at((a + b) / 2).point);
-    }
-  return boxOf(points);
-}
-
-function kernelBox(occt: Occt, shape: TopoDS_Shape): Box {
-  return scope((keep) => {
-    const bounds = keep(new occt.Bnd_Box());
-    occt.BRepBndLib.AddOptimal(shape, bounds, false, false);
-    // Where a curve is neither a line nor a circle, the kernel widens the box by its tolerance: that is taken back.
-    bounds.SetGap(0);
-    const [min, max] = [keep(bounds.CornerMin()), keep(bounds.CornerMax())];
-    return {
-      min: [clean(min.X()), clean(min.Y()), clean(min.Z())],
-      max: [clean(max.X()), clean(max.Y()), clean(max.Z())],
-    };
-  });
-}
-
-/** The box of round things comes with noise of some 1e-15 round a zero. */
-const clean = (n: number) => (Math.abs(n) < 1e-12 ? 0 : n);
 
 /**
  * Relative error that the integration aims at where faces are bounded by more than lines and circles. The plain one is

@@ -12,7 +12,7 @@ import {
 import { pathsOfEdges } from '../shapes/curves.ts';
 import { edgesOfPath, wireOf } from '../shapes/edges.ts';
 import { merged, splitRegions } from '../shapes/regions.ts';
-import { exactBox } from './measure.ts';
+import { exactBox } from './extent.ts';
 import { heightsAt, meshShape } from './mesh.ts';
 
 /**

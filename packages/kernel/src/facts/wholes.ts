@@ -26,7 +26,9 @@ const NOTHING: Measures = {
   area: 0,
   centroid: [0, 0, 0],
   box: { min: [0, 0, 0], max: [0, 0, 0] },
-  watertight: true,
+  watertight: false,
+  closed: false,
+  touching: false,
   faces: 0,
   edges: 0,
   solids: 0,
@@ -34,6 +36,12 @@ const NOTHING: Measures = {
 
 export const inFrame = (solids: readonly Solid[], frameFromWorld: Pose): Solid[] =>
   solids.map(({ named, measures, pose }) => ({ named, measures, pose: chain(frameFromWorld, pose) }));
+
+/** Whether there is a solid, and every one is like that; what is only drawn does not count. */
+const areAll = (solids: readonly Solid[], is: (measures: Measures) => boolean): boolean => {
+  const counted = solids.filter(({ measures }) => measures.solids > 0);
+  return counted.length > 0 && counted.every(({ measures }) => is(measures));
+};
 
 /** The sums of what solids measure, with the exact box round them all. */
 export function wholeMeasures(solids: readonly Solid[], rangeOf: RangeOf): Measures {
@@ -57,7 +65,9 @@ export function wholeMeasures(solids: readonly Solid[], rangeOf: RangeOf): Measu
       min: AXIS_DIRECTIONS.map((axis) => -reach(scale(axis, -1)) + 0) as unknown as Vec3,
       max: AXIS_DIRECTIONS.map((axis) => reach(axis)) as unknown as Vec3,
     },
-    watertight: solids.every(({ measures }) => measures.solids === 0 || measures.watertight),
+    watertight: areAll(solids, (measures) => measures.watertight),
+    closed: areAll(solids, (measures) => measures.closed),
+    touching: solids.some(({ measures }) => measures.touching),
     faces: sum((measures) => measures.faces),
     edges: sum((measures) => measures.edges),
     solids: sum((measures) => measures.solids),

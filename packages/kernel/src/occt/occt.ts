@@ -42,6 +42,11 @@ export class BuildError extends Error {
     super(reason);
     this.name = 'BuildError';
   }
+
+  /** The same failure, with its places in another frame. */
+  placedAt(places: readonly Vec3[]): BuildError {
+    return new BuildError(this.reason, this.remedy, places);
+  }
 }
 
 /** Runs `work`; the places of a failure in it are carried on into the frame of the caller. */
@@ -50,7 +55,7 @@ export function carryingPlaces<T>(carryOver: (place: Vec3) => Vec3, work: () => 
     return work();
   } catch (error) {
     if (!(error instanceof BuildError)) throw error;
-    throw new BuildError(error.reason, error.remedy, error.places.map(carryOver));
+    throw error.placedAt(error.places.map(carryOver));
   }
 }
 
@@ -148,4 +153,52 @@ export function transformOf(occt: Occt, { turn: t, shift: [x, y, z] }: Pose, kee
 /** The shape carried by a pose, sharing its geometry. The caller gives it back. */
 export function moved(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shape {
   return scope((keep) => shape.Moved(keep(new occt.TopLoc_Location(transformOf(occt, pose, keep))), false));
+}
+
+/** A copy of the shape carried by a pose, that shares nothing with it; its faces come in the same order. The caller gives it back. */
+export function copied(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shape {
+  return scope((keep) =>
+    keep(new occt.BRepBuilderAPI_Transform(shape, transformOf(occt, pose, keep), true, false)).Shape(),
+  );
+}
+
+/** Whether the kernel's own check of a shape, geometry included, finds nothing wrong. */
+export function isSound(occt: Occt, shape: TopoDS_Shape): boolean {
+  return scope((keep) => {
+    const check = keep(new occt.BRepCheck_Analyzer(shape, true, false, false));
+    const result = check.IsValid();
+    // Deleting it alone would lose what it knows of the shape, some 100 KB; being given another shape, it lets go.
+    check.Init(pointShape(occt, [0, 0, 0], keep), true);
+    return result;
+  });
+}
+
+/** The least distance between two shapes, mm; infinite where the kernel finds none. */
+export function distanceBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): number {
+  return scope((keep) => {
+    const distance = keep(new occt.BRepExtrema_DistShapeShape());
+    const ask = (first: TopoDS_Shape, second: TopoDS_Shape) => {
+      distance.LoadS1(first);
+      distance.LoadS2(second);
+      distance.Perform(progressRange(occt, keep));
+      return distance.IsDone() ? distance.Value() : Infinity;
+    };
+    const found = ask(a, b);
+    // As above: what it holds is only given back when it is asked something else.
+    const nothing = pointShape(occt, [0, 0, 0], keep);
+    ask(nothing, nothing);
+    return found;
+  });
+}
+
+export const pointShape = (occt: Occt, [x, y, z]: Vec3, keep: Keep): TopoDS_Shape =>
+  keep(keep(new occt.BRepBuilderAPI_MakeVertex(keep(new occt.gp_Pnt(x, y, z)))).Vertex());
+
+/** Facets laid on a shape are lost memory, some 10 KB a face, unless they are taken off before it goes. */
+export const withoutFacets = (occt: Occt, shape: TopoDS_Shape): void => occt.BRepTools.Clean(shape, true);
+
+/** Gives a shape back, with whatever facets were laid on it. */
+export function release(occt: Occt, shape: TopoDS_Shape): void {
+  withoutFacets(occt, shape);
+  shape.delete();
 }

@@ -4,7 +4,6 @@ import type { Content, SolidContent, StepContent } from '../content.ts';
 import { isBodyContent } from '../bodies.ts';
 import { buildBody } from './body.ts';
 import { buildBox } from './box.ts';
-import { buildCombination, type Operand } from './combine.ts';
 import { buildCone } from './cone.ts';
 import { buildCylinder } from './cylinder.ts';
 import { buildPrism } from './prism.ts';
@@ -71,12 +70,4 @@ function requireSizes(content: SolidContent): void {
         'Make its thickness smaller than its diameter.',
       );
   }
-}
-
-export function buildFromOperands(
-  occt: Occt,
-  content: Extract<Content, { kind: 'combine' }>,
-  operands: readonly Operand[],
-): NamedShape {
-  return buildCombination(occt, content.how, operands);
 }

@@ -82,6 +82,11 @@ const areApart = (a: Hole, b: Hole) =>
   Math.hypot(a.centre[0] - b.centre[0], a.centre[1] - b.centre[1], a.centre[2] - b.centre[2]) >
   a.radius + b.radius + CLEAR_MM;
 
+/** mm³ */
+export const drilledVolume = ({ size, axis, holes }: Drilling): number =>
+  size[0] * size[1] * size[2] -
+  holes.reduce((sum, { radius }) => sum + Math.PI * radius ** 2 * size[axis], 0);
+
 export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling): NamedShape {
   return scope((keep) => {
     const [u, v] = [((axis + 1) % 3) as AxisIndex, ((axis + 2) % 3) as AxisIndex];

@@ -4,7 +4,7 @@
  */
 import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../content.ts';
-import { exactBox } from '../facts/measure.ts';
+import { exactBox } from '../facts/extent.ts';
 import { heightsAt, meshShape, type Mesh } from '../facts/mesh.ts';
 import {
   BuildError,
@@ -19,7 +19,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { buildCombination, type Operand } from './combine.ts';
+import { combineShapes, type Tagged } from '../combine/operation.ts';
 import { together } from './compound.ts';
 import type { NamedShape } from './named.ts';
 import { pulledFace } from './raise.ts';
@@ -164,24 +164,24 @@ function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: 
 }
 const OFFSET_TOLERANCE_MM = 1e-3;
 
-const tagged = ({ shape, faceNames }: NamedShape, tag: string): Operand => ({ shape, faceNames, tag });
+const tagged = ({ shape, faceNames }: NamedShape, tag: string): Tagged => ({ shape, faceNames, tag });
 
 function raised(occt: Occt, solid: NamedShape, prism: NamedShape, depth: number, keep: Keep): NamedShape {
-  const relief = buildCombination(occt, 'intersect', [
+  const relief = combineShapes(occt, 'intersect', [
     tagged(offset(occt, solid, depth, keep), ''),
     tagged(prism, 'outline'),
   ]);
   keep(relief.shape);
-  return buildCombination(occt, 'union', [tagged(solid, ''), tagged(relief, 'relief')]);
+  return combineShapes(occt, 'union', [tagged(solid, ''), tagged(relief, 'relief')]);
 }
 
 function engraved(occt: Occt, solid: NamedShape, prism: NamedShape, depth: number, keep: Keep): NamedShape {
-  const cutter = buildCombination(occt, 'subtract', [
+  const cutter = combineShapes(occt, 'subtract', [
     tagged(prism, 'outline'),
     tagged(offset(occt, solid, -depth, keep), 'floor'),
   ]);
   keep(cutter.shape);
-  return buildCombination(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
+  return combineShapes(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
 }
 
 interface Laid {

@@ -10,7 +10,7 @@ import {
 } from '@kadrel/core';
 import { BuildError, fromList, progressRange, scope, type Occt } from '../occt/occt.ts';
 import type { BodyContent, Ends } from '../bodies.ts';
-import { buildCombination } from './combine.ts';
+import { combineShapes } from '../combine/operation.ts';
 import { requireBodies } from './compound.ts';
 import { placedWire } from './edges.ts';
 import { buildGuided } from './guided.ts';
@@ -43,7 +43,7 @@ export function buildLoft(occt: Occt, content: Loft): NamedShape {
   if (hollow === 0) return outer;
   const inner = through(occt, matched(loops.map((loop) => loop.inner!)), content);
   try {
-    return buildCombination(occt, 'subtract', [
+    return combineShapes(occt, 'subtract', [
       { ...outer, tag: '' },
       { ...inner, tag: 'hollow' },
     ]);

@@ -8,6 +8,8 @@ export interface NamedShape {
   readonly shape: TopoDS_Shape;
   /** One for each face, in the kernel's order of faces. */
   readonly faceNames: readonly string[];
+  /** The kernel's own check has passed already. */
+  readonly isSound?: true;
   /** What drawn curves they are. */
   readonly drawn?: readonly Path[] | undefined;
   /** Lines that are drawn on it and are no edges: ends of each, mm. */

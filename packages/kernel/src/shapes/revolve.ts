@@ -25,7 +25,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
-import { exactBox } from '../facts/measure.ts';
+import { exactBox } from '../facts/extent.ts';
 import { requireBodies, together } from './compound.ts';
 import { UNNAMED, nameFaces, type NamedShape } from './named.ts';
 import { placedWire } from './edges.ts';

@@ -14,7 +14,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { buildCombination } from './combine.ts';
+import { combineShapes } from '../combine/operation.ts';
 import { requireBodies } from './compound.ts';
 import { endsOfEdge, placedEdges, type Edge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
@@ -194,7 +194,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
   const [first, second] = sides.map(layer);
   if (!second) return first!;
   try {
-    return buildCombination(occt, 'union', [
+    return combineShapes(occt, 'union', [
       { ...first!, tag: '' },
       { ...second, tag: 'behind' },
     ]);

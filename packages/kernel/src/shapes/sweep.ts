@@ -25,7 +25,7 @@ import {
 } from '@kadrel/core';
 import { BuildError, progressRange, scope, type Occt } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
-import { buildCombination } from './combine.ts';
+import { combineShapes } from '../combine/operation.ts';
 import { requireBodies } from './compound.ts';
 import { placedWire } from './edges.ts';
 import { loopsOf, through } from './loft.ts';
@@ -55,7 +55,7 @@ export function buildSweep(occt: Occt, content: Sweep): NamedShape {
   if (!inner) return body;
   const hollow = carried(inner);
   try {
-    return buildCombination(occt, 'subtract', [
+    return combineShapes(occt, 'subtract', [
       { ...body, tag: '' },
       { ...hollow, tag: 'hollow' },
     ]);

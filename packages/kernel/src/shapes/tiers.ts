@@ -2,14 +2,14 @@
 import { cosDegrees, sinDegrees, type Vec2 } from '@kadrel/core';
 import { BuildError, moved, scope, type Keep, type Occt } from '../occt/occt.ts';
 import type { TierContent } from '../bodies.ts';
-import { buildCombination, type Operand } from './combine.ts';
+import { combineShapes, type Tagged } from '../combine/operation.ts';
 import { edgeOf, wireOf, type NamedEdge } from './edges.ts';
 import { nameFaces, type NamedShape } from './named.ts';
 
 /** Faces of level n after `n.`: bottom, top, and side, or side1 … of one with straight sides. */
 export function buildTiers(occt: Occt, levels: readonly TierContent[]): NamedShape {
   let foot = 0;
-  const solids: Operand[] = [];
+  const solids: Tagged[] = [];
   try {
     levels.forEach((level, i) => {
       requireLevel(level, i + 1);
@@ -27,7 +27,7 @@ export function buildTiers(occt: Occt, levels: readonly TierContent[]): NamedSha
       const [only] = solids.splice(0);
       return { shape: only!.shape, faceNames: only!.faceNames };
     }
-    return buildCombination(
+    return combineShapes(
       occt,
       'union',
       solids.map((solid, i) => ({ ...solid, tag: i === 0 ? '' : solid.tag })),
@@ -104,12 +104,12 @@ function roundLevel(occt: Occt, level: TierContent): NamedShape {
 function straightLevel(occt: Occt, level: TierContent): NamedShape {
   const sides = level.outline === 'square' ? 4 : level.sides;
   const far = 4 * Math.max(level.below, level.above) * (sides === 3 ? 2 : 1);
-  const strips = Array.from({ length: sides }, (_, i): Operand => {
+  const strips = Array.from({ length: sides }, (_, i): Tagged => {
     const angle = -90 + (360 * i) / sides;
     return strip(occt, level, angle, far, `side${i + 1}`);
   });
   try {
-    return buildCombination(
+    return combineShapes(
       occt,
       'intersect',
       strips.map((one, i) => ({ ...one, tag: i === 0 ? '' : 's' })),
@@ -120,7 +120,7 @@ function straightLevel(occt: Occt, level: TierContent): NamedShape {
 }
 
 /** What lies on the inner side of one flank, pulled to both sides. @param angle degrees of the way out */
-function strip(occt: Occt, level: TierContent, angle: number, far: number, name: string): Operand {
+function strip(occt: Occt, level: TierContent, angle: number, far: number, name: string): Tagged {
   return scope((keep) => {
     const [c, s] = [cosDegrees(angle), sinDegrees(angle)];
     const flank = halfOutline(level, keep, occt);

@@ -7,14 +7,11 @@ import {
   NO_TURN,
   applyMatrix,
   column,
-  determinant,
-  fromColumns,
+  inverseMatrix,
   length,
   multiply,
-  scale,
   transposed,
   turnWithin,
-  cross,
   type Matrix,
   type Pose,
   type Vec3,
@@ -35,7 +32,7 @@ const SAME = 1e-12;
 export function unstretched(content: Content): Unstretched | undefined {
   const map = firstMap(content, NO_TURN);
   if (!map) return undefined;
-  const plain = without(content, inverseOf(map));
+  const plain = without(content, inverseMatrix(map));
   return plain && plain.pose.shift.every((n) => n === 0) && isIdentity(plain.pose.turn)
     ? { content: plain.content, map }
     : undefined;
@@ -52,14 +49,6 @@ function firstMap(content: Content, outer: Matrix): Matrix | undefined {
     if (found) return found;
   }
   return undefined;
-}
-
-function inverseOf(m: Matrix): Matrix {
-  const [x, y, z] = [column(m, 0), column(m, 1), column(m, 2)];
-  const size = determinant(m);
-  return transposed(
-    fromColumns(scale(cross(y, z), 1 / size), scale(cross(z, x), 1 / size), scale(cross(x, y), 1 / size)),
-  );
 }
 
 interface Plain {

@@ -22,7 +22,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import type { BodyContent } from '../bodies.ts';
-import { buildCombination, type Operand } from './combine.ts';
+import { combineShapes, type Tagged } from '../combine/operation.ts';
 import { edgesOfPath, endsOfEdge, wireOf, type NamedEdge, type Wire } from './edges.ts';
 import type { NamedShape } from './named.ts';
 import { polygon, pulledUp } from './pulled.ts';
@@ -41,7 +41,7 @@ export function buildWall(occt: Occt, content: Wall): NamedShape {
   if (content.openings.length === 0) return solid;
   const cutters = content.openings.map((_, i) => openingBox(occt, content, i));
   try {
-    return buildCombination(occt, 'subtract', [{ ...solid, tag: '' }, ...cutters]);
+    return combineShapes(occt, 'subtract', [{ ...solid, tag: '' }, ...cutters]);
   } finally {
     solid.shape.delete();
     for (const { shape } of cutters) shape.delete();
@@ -213,7 +213,7 @@ function openParallel(occt: Occt, path: Path, by: number, prefix: string, keep: 
 /** The end of the right side lies within this of where it should, mm. */
 const SIDE_MM = 1e-5;
 
-function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: number): Operand {
+function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: number): Tagged {
   const opening = openings[index]!;
   const leg = legs[opening.leg - 1];
   const what = `Opening ${index + 1}`;

@@ -1,0 +1,257 @@
+/**
+ * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
+ * It is bounded: what the last documents did not use is given back, oldest first.
+ */
+import { scale, type Vec3 } from '@kadrel/core';
+import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
+import { isStep, keyOf, type Content, type OperandContent, type StepContent } from './content.ts';
+import { Measurer } from './facts/measurer.ts';
+import type { Measures } from './facts/measure.ts';
+import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
+import { BuildError, carryingPlaces, release, withoutFacets, type Occt } from './occt/occt.ts';
+import { buildSolid } from './shapes/build.ts';
+import { buildEmbossed } from './shapes/embossed.ts';
+import { buildMirrored, buildScaled } from './shapes/mirrored.ts';
+import type { NamedShape } from './shapes/named.ts';
+import { buildClosed, buildThickened } from './shapes/surfaces.ts';
+import { unstretched } from './shapes/unstretched.ts';
+import { requireBody } from './verify/body.ts';
+import type { Part } from './verify/combination.ts';
+import { FacetCache, plainVolume, type Facetter, type Facets, type PlainMesh } from './verify/facets.ts';
+import { fieldOf, placedField, type Field } from './verify/field.ts';
+import { meshField } from './verify/meshField.ts';
+import { samplesOf, type Sample } from './verify/samples.ts';
+
+/** The libraries that the kernel rests on. */
+export interface Libraries {
+  readonly occt: Occt;
+  readonly facetter: Facetter;
+}
+
+/** What has passed its check, and what is known of it so far. */
+interface Held {
+  readonly content: Content;
+  readonly named: NamedShape;
+  readonly notices: readonly Notice[];
+  measures?: Measures;
+  /** Facets for display, until they are handed over. */
+  mesh?: Mesh | undefined;
+  samples?: readonly Sample[];
+  /** By the facets, where no formula is known. */
+  field?: Field | undefined;
+}
+
+/** Shapes kept beyond what the present document needs, so that undo and previews find them. */
+const SPARE_SHAPES = 400;
+/** Facets for points on plain solids may be coarse: the points lie on the true surface. */
+const SAMPLE_TURN_RAD = 0.8;
+const SAMPLE_CHORD = 0.02;
+const MOST_ON_A_PLAIN_FACE = 5;
+
+export class Builder {
+  private readonly cache = new Map<string, Held>();
+  private readonly measurer: Measurer;
+  private readonly facets: FacetCache;
+  readonly occt: Occt;
+
+  constructor({ occt, facetter }: Libraries) {
+    this.occt = occt;
+    this.measurer = new Measurer(occt, {
+      built: (content) => this.shapeOf(content),
+      measuresOf: (content) => this.measuresOf(content),
+    });
+    this.facets = new FacetCache(facetter, (content) => this.plainMesh(content));
+  }
+
+  /** The verified shape of a content; it stays the builder's. Throws BuildError. @param used gathers the keys that it rests on */
+  shapeOf(content: Content, used = new Set<string>()): NamedShape {
+    return this.held(content, used).named;
+  }
+
+  has(key: string): boolean {
+    return this.cache.has(key);
+  }
+
+  get size(): number {
+    return this.cache.size;
+  }
+
+  /** Throws BuildError. */
+  measuresOf(content: Content): Measures {
+    const held = this.held(content);
+    return (held.measures ??= this.measurer.measure(held.named));
+  }
+
+  get boxOf(): Measurer['boxOf'] {
+    return this.measurer.boxOf.bind(this.measurer);
+  }
+
+  get rangeOf(): Measurer['rangeOf'] {
+    return this.measurer.rangeOf.bind(this.measurer);
+  }
+
+  /** What should be known of how a content, or what it is made of, came about. */
+  noticesOf(content: Content): readonly Notice[] {
+    return this.held(content).notices;
+  }
+
+  /** Facets for display; the caller may give their memory away. */
+  takeMesh(content: Content): Mesh {
+    const held = this.held(content);
+    const mesh = held.mesh ?? this.meshOf(held);
+    held.mesh = undefined;
+    return mesh;
+  }
+
+  /** Gives back what has not been used for long. @param used keys that are in use */
+  dropUnused(used: ReadonlySet<string>): void {
+    let spare = this.cache.size - used.size - SPARE_SHAPES;
+    for (const [key, { named }] of this.cache) {
+      if (spare <= 0) return;
+      if (used.has(key)) continue;
+      release(this.occt, named.shape);
+      this.cache.delete(key);
+      spare -= 1;
+    }
+  }
+
+  private meshOf({ named, content }: Held): Mesh {
+    const { min, max } = this.measuresOf(content).box;
+    const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+    return meshShape(this.occt, named.shape, displayChord(size));
+  }
+
+  private held(content: Content, used = new Set<string>()): Held {
+    const key = keyOf(content);
+    used.add(key);
+    const known = this.cache.get(key);
+    if (known) {
+      // Asked for again: moves to the young end of the cache.
+      this.cache.delete(key);
+      this.cache.set(key, known);
+      return known;
+    }
+    const made = this.make(content, used);
+    const named: NamedShape = {
+      ...made.named,
+      unstretched: unstretched(content),
+      drawn: content.kind === 'drawn' ? content.paths : undefined,
+    };
+    const held: Held = { ...made, named, content };
+    if (content.kind !== 'combine') this.verify(held);
+    this.cache.set(key, held);
+    return held;
+  }
+
+  private make(content: Content, used: Set<string>): Omit<Held, 'content'> {
+    if (content.kind === 'combine') return this.combined(content, used);
+    return { named: this.single(content, used), notices: [] };
+  }
+
+  private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): Combined {
+    const site: Site = {
+      occt: this.occt,
+      facets: this.facets,
+      build: (inner) => this.shapeOf(inner, used),
+      partOf: (operand) => this.partOf(operand, used),
+      measure: (named, of) => this.measurer.measure({ ...named, unstretched: unstretched(of) }),
+    };
+    return buildCombined(site, content);
+  }
+
+  private single(content: Exclude<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
+    if (!isStep(content)) return buildSolid(this.occt, content);
+    const of = carryingPlaces(placeAfter(content), () => this.shapeOf(content.of, used));
+    switch (content.kind) {
+      case 'embossed':
+        return buildEmbossed(this.occt, of, content);
+      case 'mirrored':
+        return buildMirrored(this.occt, of);
+      case 'scaled':
+        return buildScaled(this.occt, of, content.by);
+      case 'closed':
+        return buildClosed(this.occt, of);
+      case 'thickened':
+        return buildThickened(this.occt, of, content);
+    }
+  }
+
+  /** Throws BuildError where what was built is not what was said. Surfaces enclose nothing that could be checked. */
+  private verify(held: Held): void {
+    const { content, named } = held;
+    const measures = (held.measures = this.measurer.measure(named));
+    if (measures.solids === 0) return;
+    if (isPlain(content)) {
+      if (!(Math.abs(measures.volume / plainVolume(content) - 1) < PLAIN_VOLUME)) throw notWhatItSays();
+      return;
+    }
+    held.mesh = meshShape(this.occt, named.shape, displayChord(diagonal(measures)));
+    requireBody(this.occt, named, measures, held.mesh);
+    held.samples = samplesOf(this.occt, named.shape, held.mesh);
+  }
+
+  private partOf({ content, pose }: OperandContent, used: Set<string>): Omit<Part, 'id' | 'tag'> {
+    const held = this.held(content, used);
+    const field = fieldOf(content, (other) => this.fieldByFacets(other));
+    return {
+      pose,
+      field: field && placedField(field, pose),
+      measures: this.measuresOf(content),
+      faceNames: held.named.faceNames,
+      samples: this.samplesOf(held),
+      facets: this.facetsOf(content),
+    };
+  }
+
+  private samplesOf(held: Held): readonly Sample[] {
+    const { named, content } = held;
+    if (!held.samples) {
+      const chord = SAMPLE_CHORD * diagonal(this.measuresOf(content));
+      const mesh = meshShape(this.occt, named.shape, chord, SAMPLE_TURN_RAD);
+      held.samples = samplesOf(this.occt, named.shape, mesh, MOST_ON_A_PLAIN_FACE);
+      withoutFacets(this.occt, named.shape);
+    }
+    return held.samples;
+  }
+
+  /** Undefined where facets of a solid cannot be closed. */
+  private facetsOf(content: Content): Facets | undefined {
+    return this.facets.of(content);
+  }
+
+  private fieldByFacets(content: Content): Field | undefined {
+    const held = this.held(content);
+    if (this.measuresOf(content).solids === 0) return undefined;
+    return (held.field ??= meshField(this.meshOf(held)));
+  }
+
+  /** The kernel's own facets of a solid that no formula lays out. */
+  private plainMesh(content: Content): PlainMesh {
+    const held = this.held(content);
+    const { positions, triangles, chordMm } = this.meshOf(held);
+    const { area, volume } = this.measuresOf(content);
+    return { positions, triangles, chordMm, area, volume };
+  }
+}
+
+/** Relative error of the volume of a plain solid. */
+const PLAIN_VOLUME = 1e-9;
+
+const PLAIN_KINDS: readonly string[] = ['box', 'cylinder', 'sphere', 'cone', 'tube', 'torus', 'prism'];
+const isPlain = (content: Content): content is Extract<Content, Parameters<typeof plainVolume>[0]> =>
+  PLAIN_KINDS.includes(content.kind);
+
+const notWhatItSays = () =>
+  new BuildError(
+    'What the kernel built does not have the volume that its sizes come to.',
+    'Make its sizes less unlike one another.',
+  );
+
+const diagonal = ({ box: { min, max } }: Measures) =>
+  Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+
+/** Where a place of what a step is made on comes to lie. */
+function placeAfter(step: StepContent): (place: Vec3) => Vec3 {
+  if (step.kind === 'mirrored') return ([x, y, z]) => [-x, y, z];
+  return step.kind === 'scaled' ? (place) => scale(place, step.by) : (place) => place;
+}

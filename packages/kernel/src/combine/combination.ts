@@ -1,0 +1,293 @@
+/** Combinations that hold: ways are tried in order, and the first whose result passes every check is taken. */
+import { boxSize, boxesMeet, carry, type Box, type Vec3 } from '@kadrel/core';
+import type { CombineContent, Content, OperandContent } from '../content.ts';
+import type { Measures } from '../facts/measure.ts';
+import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
+import { BuildError, carryingPlaces, copied, release, translated, type Occt } from '../occt/occt.ts';
+import { together } from '../shapes/compound.ts';
+import { buildDrilled, drilledVolume, drillingOf } from '../shapes/drilled.ts';
+import type { NamedShape } from '../shapes/named.ts';
+import {
+  boxOfPart,
+  faultOf,
+  idleParts,
+  isTrulyEmpty,
+  nearCoincidence,
+  type Claim,
+  type Fault,
+  type Part,
+} from '../verify/combination.ts';
+import type { FacetCache } from '../verify/facets.ts';
+import { combinedField, type Field } from '../verify/field.ts';
+import { samplesOf, type Sample } from '../verify/samples.ts';
+import { NothingLeft, emptyFault, taggedNames } from './operation.ts';
+import { WAYS, type Way } from './ways.ts';
+
+/** What a combination needs of whoever builds solids. All throw BuildError. */
+export interface Site {
+  readonly occt: Occt;
+  readonly facets: FacetCache;
+  /** A solid, verified, in its own frame; it stays the site's. */
+  build(content: Content): NamedShape;
+  /** An operand and all that is known of it. */
+  partOf(operand: OperandContent): Omit<Part, 'id' | 'tag'>;
+  measure(named: NamedShape, content: Content): Measures;
+}
+
+/** Something worth knowing of a combination that holds. */
+export type Notice =
+  /** An operand that takes nothing out, or adds nothing: its tag, which is the id of an item. */
+  | { readonly what: 'without effect'; readonly operand: string }
+  | { readonly what: 'fuzzy'; readonly words: string };
+
+export interface Combined {
+  readonly named: NamedShape;
+  readonly measures: Measures;
+  readonly mesh: Mesh;
+  readonly samples: readonly Sample[];
+  readonly notices: readonly Notice[];
+}
+
+/** A combination that no way builds so that it holds. */
+export class CombineError extends BuildError {
+  constructor(
+    reason: string,
+    remedy: string,
+    places: readonly Vec3[],
+    /** Tags of the operands to blame, which are ids of items. */
+    readonly operands: readonly string[],
+  ) {
+    super(reason, remedy, places);
+    this.name = 'CombineError';
+  }
+
+  override placedAt(places: readonly Vec3[]): CombineError {
+    return new CombineError(this.reason, this.remedy, places, this.operands);
+  }
+}
+
+/** Throws BuildError: CombineError where no way holds, NothingLeft where nothing is left. */
+export function buildCombined(site: Site, content: CombineContent): Combined {
+  const operands = content.operands.map((one, i) => (i === 0 ? { ...one, tag: '' } : one));
+  const parts = content.operands.map((operand, i) =>
+    carryingPlaces(
+      (place) => carry(operand.pose, place),
+      () => ({ ...site.partOf(operand), id: operand.tag, tag: i === 0 ? '' : operand.tag }),
+    ),
+  );
+  const boxes = parts.map(boxOfPart);
+  if (content.how === 'intersect') {
+    if (boxes.some((box) => boxes.some((other) => !areNear(box, other)))) throw emptyFault('intersect');
+    return inOneGo(site, { ...content, operands }, parts);
+  }
+  return content.how === 'subtract'
+    ? lessWhatIsNear(site, { ...content, operands }, parts, boxes)
+    : byGroups(site, { ...content, operands }, parts, boxes);
+}
+
+/** Boxes farther apart than this (mm) have nothing to do with each other: ten times the kernel's tolerance. */
+const NEAR_MM = 1e-6;
+const areNear = (a: Box, b: Box): boolean =>
+  boxesMeet(a, {
+    min: b.min.map((n) => n - NEAR_MM) as unknown as Vec3,
+    max: b.max.map((n) => n + NEAR_MM) as unknown as Vec3,
+  });
+
+/** What is far from the first operand takes nothing out of it. */
+function lessWhatIsNear(
+  site: Site,
+  content: CombineContent,
+  parts: readonly Part[],
+  boxes: readonly Box[],
+): Combined {
+  const isKept = boxes.map((box, i) => i === 0 || areNear(boxes[0]!, box));
+  const far = parts.filter((_, i) => !isKept[i]);
+  const near = {
+    ...content,
+    operands: content.operands.filter((_, i) => isKept[i]),
+  };
+  const made =
+    near.operands.length === 1
+      ? asItIs(site, content.operands[0]!, parts[0]!)
+      : inOneGo(
+          site,
+          near,
+          parts.filter((_, i) => isKept[i]),
+        );
+  return { ...made, notices: [...made.notices, ...far.map(withoutEffect)] };
+}
+
+const withoutEffect = ({ id }: Part): Notice => ({ what: 'without effect', operand: id });
+
+/** Operands that are far from one another become one part side by side; only those that meet are united. */
+function byGroups(
+  site: Site,
+  content: CombineContent,
+  parts: readonly Part[],
+  boxes: readonly Box[],
+): Combined {
+  const groups = groupsOf(boxes);
+  if (groups.length === 1 && parts.length > 1) return inOneGo(site, content, parts);
+  const made = groups.map((members) =>
+    members.length === 1
+      ? asItIs(site, content.operands[members[0]!]!, parts[members[0]!]!)
+      : inOneGo(
+          site,
+          { ...content, operands: members.map((i) => content.operands[i]!) },
+          members.map((i) => parts[i]!),
+        ),
+  );
+  if (made.length === 1) return made[0]!;
+  const named = together(
+    site.occt,
+    made.map((one) => one.named),
+  );
+  return { ...finished(site, named, content), notices: made.flatMap(({ notices }) => notices) };
+}
+
+/** Indices of boxes that hang together. */
+function groupsOf(boxes: readonly Box[]): number[][] {
+  const groups: number[][] = [];
+  const left = new Set(boxes.keys());
+  for (const start of boxes.keys()) {
+    if (!left.delete(start)) continue;
+    const group = [start];
+    for (const one of group)
+      for (const other of left)
+        if (areNear(boxes[one]!, boxes[other]!)) {
+          left.delete(other);
+          group.push(other);
+        }
+    groups.push(group.sort((a, b) => a - b));
+  }
+  return groups;
+}
+
+function asItIs(site: Site, operand: OperandContent, part: Part): Combined {
+  const shape = copied(site.occt, site.build(operand.content).shape, operand.pose);
+  const named: NamedShape = { shape, faceNames: taggedNames(part), isSound: true };
+  return { ...finished(site, named, operand.content), notices: [] };
+}
+
+/** Facts of a result that needs no further check. */
+function finished(site: Site, named: NamedShape, content: Content): Omit<Combined, 'notices'> {
+  const measures = site.measure(named, content);
+  const mesh = meshOf(site.occt, named, measures);
+  return { named, measures, mesh, samples: samplesOf(site.occt, named.shape, mesh) };
+}
+
+const meshOf = (occt: Occt, { shape }: NamedShape, { box }: Measures): Mesh =>
+  meshShape(occt, shape, displayChord(Math.hypot(...boxSize(box))));
+
+/** Tries the ways. */
+function inOneGo(site: Site, content: CombineContent, parts: readonly Part[]): Combined {
+  const attempts = new Attempts(site, content, parts);
+  const drilling = drillingOf(content);
+  const drilled =
+    drilling &&
+    attempts.try({
+      build: () => buildDrilled(site.occt, drilling),
+      volumeMm3: drilledVolume(drilling),
+    });
+  if (drilled) return drilled;
+  for (const way of WAYS) {
+    const made = attempts.try(way);
+    if (made) return made;
+  }
+  throw attempts.refusal();
+}
+
+class Attempts {
+  private readonly faults: Fault[] = [];
+  private readonly field: Field | undefined;
+
+  constructor(
+    private readonly site: Site,
+    private readonly content: CombineContent,
+    private readonly parts: readonly Part[],
+  ) {
+    const fields = parts.map(({ field }) => field);
+    this.field = fields.includes(undefined)
+      ? undefined
+      : combinedField(
+          content.how,
+          fields.map((one) => one!),
+        );
+  }
+
+  /** The result of a way, if it holds. Throws NothingLeft where truly nothing is left. */
+  try(way: Way): Combined | undefined {
+    const { occt, facets } = this.site;
+    const named = this.built(way);
+    if (!named) return undefined;
+    const { fuzzMm = 0, volumeMm3 } = way;
+    const measures = this.site.measure(named, this.content);
+    const mesh = meshOf(occt, named, measures);
+    const samples = samplesOf(occt, named.shape, mesh);
+    const claim = this.claim({ result: named, measures, samples, fuzzMm, volumeMm3 });
+    const fault = faultOf(occt, facets, claim);
+    if (!fault)
+      return {
+        named,
+        measures,
+        mesh,
+        samples,
+        notices: [...told(way), ...idleParts(facets, claim).map(withoutEffect)],
+      };
+    this.faults.push(fault);
+    release(occt, named.shape);
+    return undefined;
+  }
+
+  private claim(found: Pick<Claim, 'result' | 'measures' | 'samples' | 'fuzzMm' | 'volumeMm3'>): Claim {
+    return { how: this.content.how, parts: this.parts, field: this.field, ...found };
+  }
+
+  private built(way: Way): NamedShape | undefined {
+    const { occt } = this.site;
+    const context = {
+      occt,
+      content: this.content,
+      field: this.field,
+      build: (one: Content) => this.site.build(one),
+    };
+    try {
+      return way.build(context);
+    } catch (error) {
+      // Whatever the kernel throws is one way that failed; a trap of its memory is not caught here.
+      const failure = translated(occt, error);
+      if (!(failure instanceof BuildError)) throw failure;
+      if (
+        failure instanceof NothingLeft &&
+        isTrulyEmpty(this.site.facets, this.content.how, this.parts, this.field)
+      )
+        throw failure;
+      return undefined;
+    }
+  }
+
+  /** Why no way holds. */
+  refusal(): BuildError {
+    const near = nearCoincidence(this.parts);
+    if (near)
+      return new CombineError(
+        `They nearly coincide: their surfaces differ by ${shortMm(near.gapMm)} mm there, which cannot be combined safely.`,
+        'Move the second onto the first, or clearly away from it.',
+        near.places,
+        near.operands,
+      );
+    const places = this.faults.flatMap((fault) => fault.places).slice(0, MOST_PLACES);
+    return new CombineError(
+      'No way of combining these gave a solid that passes its checks.',
+      'Move one of them a little, change a size, or combine them in smaller steps.',
+      places,
+      this.parts.map(({ id }) => id),
+    );
+  }
+}
+const MOST_PLACES = 12;
+
+/** Enough digits to see how little it is. */
+const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
+
+const told = ({ told: words }: Way): Notice[] => (words === undefined ? [] : [{ what: 'fuzzy', words }]);

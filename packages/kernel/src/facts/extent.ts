@@ -1,0 +1,314 @@
+/**
+ * How far a shape reaches along directions: exactly, from its true curves and surfaces. The kernel's own boxes are up to 4.9 mm too
+ * wide where curved faces are cut, and 1e-7 mm round turned circles.
+ */
+import { cross, dot, length, scale, subtract, add, unit, type Box, type Vec3 } from '@kadrel/core';
+import {
+  ShapeMap,
+  distanceBetween,
+  occurrences,
+  pointShape,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import { onSurfaces, surfaceFoot, type SurfaceFoot } from './foot.ts';
+
+/** Least and greatest coordinate along a direction, mm. */
+export type Range = readonly [least: number, most: number];
+
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+
+/** The box round a shape, in its own frame. */
+export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
+  const ranges = reachesOf(occt, shape, AXES);
+  return {
+    min: ranges.map(([least]) => least) as unknown as Vec3,
+    max: ranges.map(([, most]) => most) as unknown as Vec3,
+  };
+}
+
+/** @param directions of length 1 */
+export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly Vec3[]): Range[] {
+  return scope((keep) => {
+    const limits = new Limits(directions);
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));
+    const edges = edgesWithFaces(occt, shape, faces, keep);
+    // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
+    for (const edge of edges) scope((inner) => reachOfEdge(occt, edge, limits, inner));
+    for (const face of faces) scope((inner) => reachOfFace(occt, face, limits, inner));
+    return limits.ranges();
+  });
+}
+
+/** The farthest points found so far, both ways along each direction. */
+class Limits {
+  private readonly most: number[];
+  private readonly ways: readonly Vec3[];
+
+  constructor(private readonly directions: readonly Vec3[]) {
+    this.ways = directions.flatMap((d) => [scale(d, -1), d]);
+    this.most = this.ways.map(() => -Infinity);
+  }
+
+  reach(point: Vec3): void {
+    this.ways.forEach((way, i) => this.reachAlong(i, dot(way, point)));
+  }
+
+  reachAlong(i: number, value: number): void {
+    if (value > this.most[i]!) this.most[i] = value;
+  }
+
+  /** Calls for each way along which something at `value` would reach farther. */
+  forEachWay(visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void): void {
+    this.ways.forEach((way, i) => visit(way, (value) => this.reachAlong(i, value), this.most[i]!));
+  }
+
+  ranges(): Range[] {
+    return this.directions.map((_, i): Range => [clean(-this.most[2 * i]!), clean(this.most[2 * i + 1]!)]);
+  }
+}
+
+/** What is left of a zero after a turn. */
+const clean = (n: number) => (Math.abs(n) < 1e-12 ? 0 : n);
+
+interface EdgeBeside {
+  readonly edge: ReturnType<Occt['TopoDS']['Edge']>;
+  readonly faces: readonly TopoDS_Face[];
+}
+
+function edgesWithFaces(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  faces: readonly TopoDS_Face[],
+  keep: Keep,
+): EdgeBeside[] {
+  const beside = new ShapeMap<TopoDS_Face[]>(occt);
+  for (const face of faces)
+    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+      const list = beside.ensure(edge, () => []);
+      if (!list.includes(face)) list.push(face);
+    }
+  return uniqueShapes(occt, shape, 'TopAbs_EDGE', keep)
+    .map((edge) => ({ edge: keep(occt.TopoDS.Edge(edge)), faces: beside.get(edge) ?? [] }))
+    .filter(({ edge }) => !occt.BRep_Tool.Degenerated(edge));
+}
+
+type Curve = InstanceType<Occt['BRepAdaptor_Curve']>;
+interface Coordinates {
+  X(): number;
+  Y(): number;
+  Z(): number;
+  delete(): void;
+}
+const read = (one: Coordinates, keep: Keep): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);
+
+function reachOfEdge(occt: Occt, { edge, faces }: EdgeBeside, limits: Limits, keep: Keep): void {
+  const curve = keep(new occt.BRepAdaptor_Curve(edge));
+  const kind = curve.GetType() as unknown as string;
+  const isTrue = kind === 'GeomAbs_Line' || kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse';
+  // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
+  const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf(occt, faces, keep));
+  for (const vertex of occurrences(occt, edge, 'TopAbs_VERTEX', keep))
+    limits.reach(read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))), keep));
+  if (kind === 'GeomAbs_Circle') reachOfConic(keep(curve.Circle()), curve, limits, keep);
+  else if (kind === 'GeomAbs_Ellipse') reachOfConic(keep(curve.Ellipse()), curve, limits, keep);
+  else if (kind !== 'GeomAbs_Line') reachOfFreeCurve(curve, limits, settle, keep);
+}
+
+const footsOf = (occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): SurfaceFoot[] =>
+  faces.map((face) => surfaceFoot(occt, face, keep));
+
+type Conic = ReturnType<Curve['Circle']> | ReturnType<Curve['Ellipse']>;
+
+/** c + a·cos t + b·sin t reaches farthest along d where tan t = b·d / a·d. */
+function reachOfConic(conic: Conic, curve: Curve, limits: Limits, keep: Keep): void {
+  const axes = keep(conic.Position());
+  const [major, minor] =
+    'Radius' in conic ? [conic.Radius(), conic.Radius()] : [conic.MajorRadius(), conic.MinorRadius()];
+  const centre = read(axes.Location(), keep);
+  const a = scale(read(axes.XDirection(), keep), major);
+  const b = scale(read(axes.YDirection(), keep), minor);
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  limits.forEachWay((way, reachAlong) => {
+    const [u, v] = [dot(a, way), dot(b, way)];
+    const size = Math.hypot(u, v);
+    if (size === 0) return;
+    const from = Math.atan2(v, u) - first;
+    const turns = Math.ceil(-from / FULL_TURN - SAME_ANGLE);
+    if (from + turns * FULL_TURN <= last - first + SAME_ANGLE) reachAlong(dot(centre, way) + size);
+  });
+}
+const FULL_TURN = 2 * Math.PI;
+/** Radians that the end of an arc may miss its farthest point by: at so small an angle nothing is lost. */
+const SAME_ANGLE = 1e-12;
+
+/** Pieces of a free curve in each of which a coordinate turns back at most once. */
+const TURN_PIECES = 64;
+
+/** Where a coordinate turns back, by bisection. */
+function reachOfFreeCurve(curve: Curve, limits: Limits, settle: (point: Vec3) => Vec3, keep: Keep): void {
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  const at = (parameter: number) => {
+    const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
+    return { point: read(Point, keep), slope: read(D1, keep) };
+  };
+  const samples = Array.from(
+    { length: TURN_PIECES + 1 },
+    (_, i) => first + ((last - first) * i) / TURN_PIECES,
+  );
+  const found = samples.map(at);
+  limits.forEachWay((way, reachAlong, reached) => {
+    for (let i = 0; i < TURN_PIECES; i++) {
+      const isRising = dot(found[i]!.slope, way) > 0;
+      if (!isRising || dot(found[i + 1]!.slope, way) > 0) continue;
+      let [a, b] = [samples[i]!, samples[i + 1]!];
+      for (let round = 0; round < 50; round++) {
+        const half = (a + b) / 2;
+        if (dot(at(half).slope, way) > 0) a = half;
+        else b = half;
+      }
+      const point = at((a + b) / 2).point;
+      if (dot(point, way) > reached - SETTLED_MM) reachAlong(dot(settle(point), way));
+    }
+  });
+}
+/** More than a curve can be off the surfaces that it lies on. */
+const SETTLED_MM = 1e-3;
+
+/** Surfaces that are straight one way reach farthest on their borders. */
+const STRAIGHT: ReadonlySet<string> = new Set([
+  'GeomAbs_Plane',
+  'GeomAbs_Cylinder',
+  'GeomAbs_Cone',
+  'GeomAbs_SurfaceOfExtrusion',
+]);
+
+function reachOfFace(occt: Occt, face: TopoDS_Face, limits: Limits, keep: Keep): void {
+  const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+  const kind = surface.GetType() as unknown as string;
+  if (STRAIGHT.has(kind)) return;
+  const farthest =
+    kind === 'GeomAbs_Sphere'
+      ? onBall(surface, keep)
+      : kind === 'GeomAbs_Torus'
+        ? onRing(surface, keep)
+        : onFree(surface, keep);
+  limits.forEachWay((way, reachAlong, reached) => {
+    for (const point of farthest(way))
+      if (dot(point, way) > reached + NOTHING_MM && isOnFace(occt, face, point, keep))
+        reachAlong(dot(point, way));
+  });
+}
+/** Differences that mean nothing beside the rounding of doubles. */
+const NOTHING_MM = 1e-13;
+
+type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
+/** Points of a whole surface where it can reach farthest. */
+type Farthest = (way: Vec3) => readonly Vec3[];
+
+function onBall(surface: Surface, keep: Keep): Farthest {
+  const ball = keep(surface.Sphere());
+  const [centre, radius] = [read(ball.Location(), keep), ball.Radius()];
+  return (way) => [add(centre, scale(way, radius))];
+}
+
+/** Points round the ring that are tried where it lies flat across the way, so that a whole circle reaches as far. */
+const ROUND = 64;
+
+/** The kernel's ring is not open to us: its measures are read off four of its points. */
+function onRing(surface: Surface, keep: Keep): Farthest {
+  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
+  const [outer, across] = [at(0, 0), at(Math.PI, 0)];
+  const centre = scale(add(outer, across), 0.5);
+  const x = unit(subtract(outer, across));
+  const y = unit(subtract(at(Math.PI / 2, 0), centre));
+  const axis = unit(cross(x, y));
+  const [wide, narrow] = [length(subtract(outer, centre)), length(subtract(at(0, Math.PI), centre))];
+  const inside = dot(subtract(at(0, Math.PI), centre), x) > 0 ? narrow : -narrow;
+  const [ring, thin] = [(wide + inside) / 2, (wide - inside) / 2];
+  return (way) => {
+    const flat = subtract(way, scale(axis, dot(way, axis)));
+    const tops = length(flat) > 1e-9 ? [unit(flat)] : circleOf(x, y);
+    return tops.map((out) => add(add(centre, scale(out, ring)), scale(way, thin)));
+  };
+}
+
+const circleOf = (x: Vec3, y: Vec3): Vec3[] =>
+  Array.from({ length: ROUND }, (_, i) => {
+    const angle = (2 * Math.PI * (i + 0.5)) / ROUND;
+    return add(scale(x, Math.cos(angle)), scale(y, Math.sin(angle)));
+  });
+
+/** Points each way that a free surface is looked at first. */
+const LOOKS = 16;
+
+/** Newton's steps from where a net of points reaches farther than its neighbours. */
+function onFree(surface: Surface, keep: Keep): Farthest {
+  const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()];
+  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
+  const parameters = (i: number, j: number): [number, number] => [
+    u0 + ((u1 - u0) * i) / LOOKS,
+    v0 + ((v1 - v0) * j) / LOOKS,
+  ];
+  const net = Array.from({ length: LOOKS + 1 }, (_, i) =>
+    Array.from({ length: LOOKS + 1 }, (_unused, j) =>
+      read(surface.EvalD0(...parameters(i, j)) as unknown as Coordinates, keep),
+    ),
+  );
+  return (way) => {
+    const height = (i: number, j: number) => {
+      const row = net[i];
+      return row?.[j] === undefined ? -Infinity : dot(row[j], way);
+    };
+    const found: Vec3[] = [];
+    for (let i = 0; i <= LOOKS; i++)
+      for (let j = 0; j <= LOOKS; j++) {
+        const own = height(i, j);
+        const isTop = [-1, 0, 1].every((di) => [-1, 0, 1].every((dj) => height(i + di, j + dj) <= own));
+        if (isTop) found.push(climbed(surface, parameters(i, j), way, keep));
+      }
+    return found;
+  };
+}
+
+/** The top of a free surface near parameters, by Newton's method; where that leads downward, the point begun at. */
+function climbed(surface: Surface, [u0, v0]: readonly [number, number], way: Vec3, keep: Keep): Vec3 {
+  let [u, v] = [u0, v0];
+  const [lowU, highU] = [surface.FirstUParameter(), surface.LastUParameter()];
+  const [lowV, highV] = [surface.FirstVParameter(), surface.LastVParameter()];
+  let best = read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
+  for (let round = 0; round < 30; round++) {
+    const d = surface.EvalD2(u, v) as unknown as Record<
+      'Point' | 'D1U' | 'D1V' | 'D2U' | 'D2V' | 'D2UV',
+      Coordinates
+    >;
+    const along = (one: Coordinates) => dot(read(one, keep), way);
+    const [gu, gv, huu, hvv, huv] = [along(d.D1U), along(d.D1V), along(d.D2U), along(d.D2V), along(d.D2UV)];
+    const point = read(d.Point, keep);
+    if (dot(point, way) > dot(best, way)) best = point;
+    const size = huu * hvv - huv * huv;
+    if (!(size > 0 && huu < 0)) break;
+    const [stepU, stepV] = [(huv * gv - hvv * gu) / size, (huv * gu - huu * gv) / size];
+    const [nextU, nextV] = [
+      Math.min(highU, Math.max(lowU, u + stepU)),
+      Math.min(highV, Math.max(lowV, v + stepV)),
+    ];
+    if (nextU === u && nextV === v) break;
+    [u, v] = [nextU, nextV];
+  }
+  return best;
+}
+
+/** Points within this (mm) of a face lie on it: ten times the kernel's tolerance. */
+const ON_FACE_MM = 1e-6;
+
+const isOnFace = (occt: Occt, face: TopoDS_Face, point: Vec3, keep: Keep): boolean =>
+  distanceBetween(occt, face, pointShape(occt, point, keep)) < ON_FACE_MM;

@@ -1,0 +1,132 @@
+/** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
+import { add, cross, scale, unit, type Vec3 } from '@kadrel/core';
+import type { Mesh } from '../facts/mesh.ts';
+import {
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+
+export interface Sample {
+  /** In the frame of the shape, mm. */
+  readonly point: Vec3;
+  /** Length 1, out of the solid. */
+  readonly outward: Vec3;
+  /** In the kernel's order of faces. */
+  readonly face: number;
+}
+
+/** Points on one face at the most, and on all faces together, as far as each has one. */
+const MOST_ON_A_FACE = 12;
+const MOST_IN_ALL = 600;
+/** Triangles whose height is below this (mm) are slivers, in which no point is well inside. */
+const SLIVER_MM = 1e-5;
+
+/** @param mesh the facets that the kernel has just laid on this shape */
+export function samplesOf(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  mesh: Mesh,
+  mostOnAFace = MOST_ON_A_FACE,
+): Sample[] {
+  return scope((keep) => {
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MOST_IN_ALL / Math.max(1, faces.length))));
+    const triangles = trianglesByFace(mesh, faces.length);
+    return faces.flatMap((face, i) => {
+      const chosen = chosenTriangles(mesh, triangles[i]!, each);
+      return chosen.length === 0
+        ? []
+        : onFace(occt, keep(occt.TopoDS.Face(face)), chosen).map((one) => ({ ...one, face: i }));
+    });
+  });
+}
+
+/** For each face its first triangle, and how many there are. */
+function trianglesByFace({ faceOfTriangle }: Mesh, faces: number): { first: number; count: number }[] {
+  const found = Array.from({ length: faces }, () => ({ first: 0, count: 0 }));
+  for (let t = 0; t < faceOfTriangle.length; t++) {
+    const entry = found[faceOfTriangle[t]!]!;
+    if (entry.count === 0) entry.first = t;
+    entry.count += 1;
+  }
+  return found;
+}
+
+/** The stoutest triangle of each of so many stretches of a face, counted from the face's first. */
+function chosenTriangles(
+  mesh: Mesh,
+  { first, count }: { first: number; count: number },
+  most: number,
+): number[] {
+  const stretches = Math.min(most, count);
+  const chosen: number[] = [];
+  for (let s = 0; s < stretches; s++) {
+    let [best, stoutest] = [-1, SLIVER_MM];
+    const [from, to] = [Math.floor((s * count) / stretches), Math.floor(((s + 1) * count) / stretches)];
+    for (let t = from; t < to; t++) {
+      const height = heightOf(mesh, first + t);
+      if (height > stoutest) [best, stoutest] = [t, height];
+    }
+    if (best >= 0) chosen.push(best);
+  }
+  return chosen;
+}
+
+/** The least height of a triangle, mm. */
+function heightOf({ positions, triangles }: Mesh, t: number): number {
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * triangles[3 * t + k]!) as [number, number, number];
+  const edge = (p: number, q: number): Vec3 => [
+    positions[q]! - positions[p]!,
+    positions[q + 1]! - positions[p + 1]!,
+    positions[q + 2]! - positions[p + 2]!,
+  ];
+  const [u, v, w] = [edge(a, b), edge(a, c), edge(b, c)];
+  const longest = Math.max(Math.hypot(...u), Math.hypot(...v), Math.hypot(...w));
+  return longest === 0 ? 0 : Math.hypot(...cross(u, v)) / longest;
+}
+
+/** The middles of triangles of a face, in its parameters, carried onto the true surface. */
+function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<Sample, 'face'>[] {
+  return scope((keep) => {
+    const location = keep(new occt.TopLoc_Location());
+    const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
+    return chosen.flatMap((t) => {
+      const triangle = keep(triangulation.Triangle(t + 1));
+      const corners = [1, 2, 3].map((k) => keep(triangulation.UVNode(triangle.Value(k))));
+      const [u, v] = [
+        corners.reduce((sum, uv) => sum + uv.X(), 0) / 3,
+        corners.reduce((sum, uv) => sum + uv.Y(), 0) / 3,
+      ];
+      const { point, along, across } = firstDerivatives(surface, u, v, keep);
+      const normal = unit(cross(along, across));
+      // At a pole the surface has no normal by its derivatives.
+      return normal.every((n) => n === 0 || Number.isNaN(n))
+        ? []
+        : [{ point, outward: scale(normal, turned) }];
+    });
+  });
+}
+
+type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
+interface Coordinates {
+  X(): number;
+  Y(): number;
+  Z(): number;
+  delete(): void;
+}
+
+/** A point of a surface, and its derivatives by both parameters. */
+export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep) {
+  const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
+  const read = (one: Coordinates): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);
+  return { point: read(Point), along: read(D1U), across: read(D1V) };
+}
+
+export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by: number): Vec3 =>
+  add(point, scale(outward, by));
