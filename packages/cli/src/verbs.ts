@@ -24,6 +24,7 @@ const listed = ({
   least,
   positive,
   excludes,
+  neededUnless,
   choices,
   columns,
   default: value,
@@ -36,6 +37,7 @@ const listed = ({
   ...(least === undefined ? {} : { least }),
   ...(positive ? { positive } : {}),
   ...(excludes === undefined ? {} : { excludes }),
+  ...(neededUnless === undefined ? {} : { neededUnless }),
   ...(choices === undefined ? {} : { choices: Object.keys(choices) }),
   ...(columns === undefined
     ? {}

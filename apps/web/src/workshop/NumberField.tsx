@@ -1,4 +1,4 @@
-import { formatAngle, formatLength, type Axis, type Num, type QuantityKind } from '@kadrel/core';
+import { formatAngle, formatLength, valueOf, type Axis, type Num, type QuantityKind } from '@kadrel/core';
 import clsx from 'clsx';
 import { useId, useState } from 'react';
 import { exactMm, exactNumber } from '../session/statement.ts';
@@ -135,16 +135,16 @@ export function Count({
   commit,
 }: {
   label: string;
-  count: number;
+  count: Num;
   commit: (text: string) => Promise<boolean>;
 }) {
   const session = useSession();
   return (
     <NumberField
       label={label}
-      shown={String(count)}
-      raw={String(count)}
-      check={(text) => session.quantityFault(text, 'count', count)}
+      shown={String(valueOf(count))}
+      raw={typeof count === 'number' ? String(count) : count.formula}
+      check={(text) => session.quantityFault(text, 'count', valueOf(count))}
       commit={commit}
     />
   );

@@ -56,13 +56,15 @@ function RowNumbers({
   layout: LayoutOf<'along'> | LayoutOf<'around'> | LayoutOf<'path'>;
   set: Set;
 }) {
-  const count = layout.kind === 'along' ? countAlong(layout) : layout.count;
+  const count = layout.kind === 'along' ? countAlong(layout) : valueOf(layout.count);
+  // What is told by variables is shown so, and kept.
+  const told = layout.kind === 'along' && layout.fit ? count : layout.count;
   const kind = layout.kind === 'around' ? 'angle' : 'length';
   const { spacing } = layout;
   return (
     <>
       <Labelled label={layout.kind === 'along' && layout.fit ? 'In all, as fit' : 'In all'}>
-        <Count label="In all" count={count} commit={(text) => set({ count: text })} />
+        <Count label="In all" count={told} commit={(text) => set({ count: text })} />
       </Labelled>
       <SpacingRows spacing={spacing ?? undefined} count={count} kind={kind} set={set} />
       {layout.kind === 'around' && (
@@ -143,8 +145,8 @@ function GridRows({ layout: { rows, stagger }, set }: { layout: LayoutOf<'grid'>
       </div>
       {rows.map(({ count, spacing }, i) => {
         const isPitch = 'pitch' in spacing;
-        const pitch = isPitch ? spacing.pitch : pitchOf(spacing, count);
-        const span = isPitch ? spanOf(spacing, count) : spacing.span;
+        const pitch = isPitch ? spacing.pitch : pitchOf(spacing, valueOf(count));
+        const span = isPitch ? spanOf(spacing, valueOf(count)) : spacing.span;
         return (
           <div
             key={GRID_WORDS[i]}

@@ -192,14 +192,18 @@ export function baseBox(base: Base): Box | undefined {
 export const isFlatPart = (document: KadrelDocument, part: Part): boolean =>
   isFlat(definitionOf(document, part).recipe.base);
 
+const ownOf = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined;
+
+/** By name; failing that by id, so that a name that looks like an id is a name. */
 export const partNamed = (document: KadrelDocument, name: string): Part | undefined =>
-  document.items[name] ?? Object.values(document.items).find((item) => item.name === name);
+  Object.values(document.items).find((item) => item.name === name) ?? ownOf(document.items, name);
 
 /** Pins in the order in which they were placed. */
 export const pinsOf = (document: KadrelDocument): Pin[] =>
   Object.values(document.pins).sort((a, b) => a.order - b.order);
 export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
-  document.pins[name] ?? Object.values(document.pins).find((pin) => pin.name === name);
+  Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {

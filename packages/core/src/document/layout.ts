@@ -1,6 +1,6 @@
 /** How the members of a pattern stand: data only. core/src/patterns says where that puts them. */
 import { z } from 'zod';
-import { countSchema, directionSchema, numberSchema, pointSchema } from './numbers.ts';
+import { countNumberSchema, directionSchema, numberSchema, pointSchema } from './numbers.ts';
 
 /** From one member to the next, or from the first to the last. Lengths in mm, turns in degrees. */
 const spacingSchema = z.union([
@@ -27,7 +27,7 @@ const fitSchema = z.strictObject({
 const alongSchema = z.strictObject({
   kind: z.literal('along'),
   direction: directionSchema,
-  count: countSchema,
+  count: countNumberSchema,
   spacing: spacingSchema,
   /** The source stands in the middle of the row instead of at its beginning. */
   centred: z.boolean(),
@@ -39,7 +39,7 @@ const aroundSchema = z.strictObject({
   kind: z.literal('around'),
   centre: pointSchema,
   axis: directionSchema,
-  count: countSchema,
+  count: countNumberSchema,
   /** Degrees; a span of whole turns without rise closes the ring, and does not double the first. */
   spacing: spacingSchema,
   /** Members turn with the ring, or keep the attitude of the source. */
@@ -50,7 +50,7 @@ const aroundSchema = z.strictObject({
 
 const rowSchema = z.strictObject({
   direction: directionSchema,
-  count: countSchema,
+  count: countNumberSchema,
   spacing: spacingSchema,
 });
 
@@ -81,7 +81,7 @@ export type WayCurve = z.infer<typeof wayCurveSchema>;
 const pathSchema = z.strictObject({
   kind: z.literal('path'),
   curve: wayCurveSchema,
-  count: countSchema,
+  count: countNumberSchema,
   /** Lengths along the curve, mm; null spreads the members over all of it. */
   spacing: spacingSchema.nullable(),
   /** Members turn with the curve, or keep the attitude of the source. */

@@ -30,3 +30,8 @@ export const directionSchema = pointSchema.refine(
 /** More members than this are more than a page can draw. */
 export const MOST_MEMBERS = 100_000;
 export const countSchema = z.number().int().min(1).max(MOST_MEMBERS);
+/** A count; with a formula where it depends on variables. */
+export const countNumberSchema = z.union([
+  countSchema,
+  z.strictObject({ formula: z.string().max(2000), value: countSchema }),
+]);

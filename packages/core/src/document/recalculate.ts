@@ -5,6 +5,7 @@ import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
 import type { Layout, Spacing } from './layout.ts';
+import { MOST_MEMBERS } from './numbers.ts';
 import type { KadrelDocument, Num, NumVector } from './schema.ts';
 
 /** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
@@ -16,6 +17,8 @@ export function recalculate(draft: KadrelDocument): string[] {
       if (typeof n === 'number') return n;
       try {
         const { value } = readQuantity(n.formula, kind, { units: draft.scene.units, variables: values });
+        if (kind === 'count' && value > MOST_MEMBERS)
+          problems.push(`${part.name}: “${n.formula}” is ${value} now; a pattern has at most ${MOST_MEMBERS}.`);
         if (value < least)
           problems.push(`${part.name}: “${n.formula}” must be more than zero, and is ${value} now.`);
         return { formula: n.formula, value };
@@ -43,7 +46,7 @@ export function recalculate(draft: KadrelDocument): string[] {
     if (base.kind === 'tube') base.bore = size(base.bore);
     if (base.kind === 'torus') base.thickness = size(base.thickness);
     if (base.kind === 'prism') base.size = size(base.size);
-    if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, -Infinity));
+    if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, kind === 'count' ? 1 : -Infinity));
   }
   return problems;
 }
@@ -65,6 +68,7 @@ function mapNumbers(held: object, map: (n: Num, kind: QuantityKind) => Num): voi
 function mapLayoutNumbers(layout: Layout, map: (n: Num, kind: QuantityKind) => Num): void {
   const spaced = (spacing: Spacing, kind: QuantityKind): Spacing =>
     'pitch' in spacing ? { pitch: map(spacing.pitch, kind) } : { span: map(spacing.span, kind) };
+  if ('count' in layout) layout.count = map(layout.count, 'count');
   switch (layout.kind) {
     case 'along': {
       layout.spacing = spaced(layout.spacing, 'length');
@@ -80,7 +84,10 @@ function mapLayoutNumbers(layout: Layout, map: (n: Num, kind: QuantityKind) => N
       layout.rise = map(layout.rise, 'length');
       return;
     case 'grid':
-      for (const row of layout.rows) row.spacing = spaced(row.spacing, 'length');
+      for (const row of layout.rows) {
+        row.count = map(row.count, 'count');
+        row.spacing = spaced(row.spacing, 'length');
+      }
       return;
     case 'path':
       if (layout.spacing) layout.spacing = spaced(layout.spacing, 'length');

@@ -15,7 +15,7 @@ const COUNT_SLACK = 1e-9;
 
 /** How many members a row has: as stored, or as many as fit. */
 export function countAlong({ count, spacing, fit }: LayoutOf<'along'>): number {
-  if (!fit || !('span' in spacing)) return count;
+  if (!fit || !('span' in spacing)) return valueOf(count);
   const most = Math.abs(valueOf(spacing.span)) / (fit.size + valueOf(fit.gap));
   const spaces = fit.rule === 'least' ? Math.floor(most + COUNT_SLACK) : Math.ceil(most - COUNT_SLACK);
   return Math.min(MOST_MEMBERS, Math.max(1, spaces + 1));
@@ -27,11 +27,11 @@ export function countsOf(layout: Layout): readonly [number, number, number] {
     case 'along':
       return [countAlong(layout), 1, 1];
     case 'grid':
-      return [layout.rows[0].count, layout.rows[1].count, layout.rows[2].count];
+      return layout.rows.map(({ count }) => valueOf(count)) as [number, number, number];
     case 'reflection':
       return [2, 1, 1];
     default:
-      return [layout.count, 1, 1];
+      return [valueOf(layout.count), 1, 1];
   }
 }
 
@@ -54,7 +54,7 @@ export function memberKeys(layout: Layout): MemberKey[] {
 export function memberLabel(layout: Layout, [column, row, level]: MemberKey): string {
   if (layout.kind !== 'grid') return String(column + 1);
   const flat = `${column + 1}x${row + 1}`;
-  return layout.rows[2].count > 1 ? `${flat}x${level + 1}` : flat;
+  return valueOf(layout.rows[2].count) > 1 ? `${flat}x${level + 1}` : flat;
 }
 
 /** The member that a label means; undefined where there is none of that name. */
@@ -154,7 +154,8 @@ export const isRing = ({ spacing, rise }: Pick<LayoutOf<'around'>, 'spacing' | '
 
 /** Degrees from the source to a member of a ring. */
 export function angleAt(layout: Omit<LayoutOf<'around'>, 'kind'>, index: number): number {
-  const { spacing, count } = layout;
+  const { spacing } = layout;
+  const count = valueOf(layout.count);
   return isRing(layout) && 'span' in spacing
     ? (valueOf(spacing.span) * index) / count
     : offsetAt(spacing, count, index);
@@ -172,17 +173,19 @@ function aroundPlacement(layout: LayoutOf<'around'>, index: number, hold: Vec3):
 function gridPlacer({ rows, stagger }: LayoutOf<'grid'>): (key: MemberKey) => Placement {
   const [columns, ...others] = rows;
   const shifts = (row: LayoutOf<'grid'>['rows'][number], aside: number) =>
-    Array.from({ length: row.count }, (_, i) =>
-      times(row.direction, offsetAt(row.spacing, row.count, i) + aside),
+    Array.from({ length: valueOf(row.count) }, (_, i) =>
+      times(row.direction, offsetAt(row.spacing, valueOf(row.count), i) + aside),
     );
   const even = shifts(columns, 0);
-  const odd = stagger === 0 ? even : shifts(columns, stagger * pitchOf(columns.spacing, columns.count));
+  const odd = stagger === 0 ? even : shifts(columns, stagger * pitchOf(columns.spacing, valueOf(columns.count)));
   const [ups, levels] = others.map((row) => shifts(row, 0)) as [Vec3[], Vec3[]];
   return ([column, row, level]) =>
     shifted(add(add((row % 2 === 1 ? odd : even)[column]!, ups[row]!), levels[level]!));
 }
 
-function pathPlacement({ curve, count, spacing, attitude }: LayoutOf<'path'>, index: number): Placement {
+function pathPlacement(layout: LayoutOf<'path'>, index: number): Placement {
+  const { curve, spacing, attitude } = layout;
+  const count = valueOf(layout.count);
   const length = wayLength(curve);
   const whole = count > 1 ? (length * index) / (isClosed(curve) ? count : count - 1) : 0;
   const from = wayAt(curve, 0);

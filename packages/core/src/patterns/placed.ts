@@ -8,7 +8,7 @@ import type { MemberKey } from '../document/layout.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../document/schema.ts';
 import { AT_ORIGIN, carry, type Pose } from '../space/pose.ts';
 import { add, type Vec3 } from '../space/vector.ts';
-import { memberExtra, memberKeys, memberLabel, memberPlacer, sameMember } from './members.ts';
+import { countOf, memberExtra, memberKeys, memberLabel, memberPlacer, sameMember } from './members.ts';
 import { chainPlacements, type Placement } from './placement.ts';
 
 /** What is built of a part: its recipe, with sizes grown from member to member, and mirrored in its own X. */
@@ -171,4 +171,21 @@ export function variantsOf(placed: readonly Placed[]): Map<string, Placed> {
     if (!found.has(name)) found.set(name, one);
   }
   return found;
+}
+
+/** How many solids an item comes to, counted and not walked through. A link counts as what it is linked to. */
+export function solidCount(document: KadrelDocument, id: ItemId): number {
+  const counted = new Map<ItemId, number>();
+  const count = (part: Part): number => {
+    const known = counted.get(part.id);
+    if (known !== undefined) return known;
+    const definition = definitionOf(document, part);
+    const { base } = definition.recipe;
+    const inner = () => below(document, definition).reduce((sum, one) => sum + count(one), 0);
+    const total =
+      base.kind === 'pattern' ? countOf(base.layout) * inner() : base.kind === 'group' ? inner() : 1;
+    counted.set(part.id, total);
+    return total;
+  };
+  return count(document.items[id]!);
 }

@@ -72,9 +72,10 @@ function fitKind(
 ): number {
   finite(value, place);
   const plain = same(dimension, PLAIN);
-  if (kind === 'length' && plain) return roundLength(value * mmPerSceneUnit(units));
-  if (kind === 'length' && same(dimension, LENGTH)) return roundLength(value);
-  if (kind === 'angle' && (plain || same(dimension, ANGLE))) return value === 0 ? 0 : value;
+  if (kind === 'length' && (plain || same(dimension, LENGTH)))
+    return roundLength(withinReach(plain ? value * mmPerSceneUnit(units) : value, kind, place));
+  if (kind === 'angle' && (plain || same(dimension, ANGLE)))
+    return value === 0 ? 0 : withinReach(value, kind, place);
   if (kind === 'count' && plain) {
     if (!Number.isInteger(value))
       throw new QuantityError('not-whole', 'A whole number belongs here.', place.at, place.length);
@@ -86,6 +87,15 @@ function fitKind(
   ];
   const word = dimensionWord(dimension);
   throw new QuantityError('dimension', `This is ${word}; ${wanted} belongs here.`, place.at, place.length);
+}
+
+/** Farther than this (mm, degrees) doubles no longer tell a ten-thousandth of a millimetre, or of a degree, apart. */
+const MOST = { length: 1e9, angle: 1e9 } as const;
+
+function withinReach(value: number, kind: 'length' | 'angle', place: Place): number {
+  if (Math.abs(value) <= MOST[kind]) return value;
+  const limit = kind === 'length' ? '1,000 km' : '1,000,000,000°';
+  throw new QuantityError('too-large', `This is more than ${limit}.`, place.at, place.length);
 }
 
 function finite(value: number, place: Place): void {

@@ -33,9 +33,15 @@ export type Tree = { readonly at: number; readonly length: number } & (
 /** Deeper nesting than this is refused, so that hostile text cannot exhaust the stack. */
 const DEEPEST_NESTING = 100;
 
+/** More than anybody types, and few enough for a sum of them to be reckoned term within term. */
+const MOST_TOKENS = 2000;
+
 /** Throws QuantityError where the text stops making sense. */
 export function parseQuantity(text: string, kind: QuantityKind): Tree {
-  return new Parser(tokens(text), kind).whole();
+  const list = tokens(text);
+  if (list.length > MOST_TOKENS)
+    throw new QuantityError('too-long', `This is too long: at most ${MOST_TOKENS} numbers and signs.`, 0);
+  return new Parser(list, kind).whole();
 }
 
 class Parser {
@@ -94,7 +100,18 @@ class Parser {
     const base = this.atom();
     if (!this.isMark('^')) return base;
     this.position += 1;
-    return this.binary('^', base, this.signed());
+    return this.binary('^', base, this.exponent());
+  }
+
+  /** A figure in a power is neither a fraction nor a measure with what follows: (1 in)^2 / 1 in is an inch. */
+  private exponent(): Tree {
+    const token = this.peek();
+    if (token.kind !== 'number') return this.signed();
+    this.position += 1;
+    const figure: Tree = { node: 'number', value: token.value, at: token.at, length: token.text.length };
+    if (!this.isMark('^')) return figure;
+    this.position += 1;
+    return this.binary('^', figure, this.exponent());
   }
 
   private atom(): Tree {
@@ -169,6 +186,8 @@ class Parser {
         );
       const value: number = tree.value + (next.value * next.unit.factor) / tree.unit.factor;
       tree = { ...tree, value, length: this.endOfLast() - first.at };
+      // A power after the last unit is one of all of it: 1 m 20 cm ^2 is 1.44 m².
+      if (next.power !== 1) return this.binary('^', tree, { ...next, node: 'number', value: next.power });
     }
     return tree;
   }

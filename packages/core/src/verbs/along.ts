@@ -7,6 +7,7 @@ import {
   declareVerb,
   needed,
   optional,
+  isRefusal,
   refuse,
   type Refusal,
   type Values,
@@ -19,7 +20,7 @@ import { makePattern, readCount, readSpacing, type Told } from './repeating.ts';
 
 const blanks = {
   parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
-  count: optional('count', 'in all', 'How many there are, the first one included.'),
+  count: optional('tally', 'in all', 'How many there are, the first one included.'),
   along: needed('direction', 'along', 'X, Y or Z, or a picked edge or face.', { default: 'x' }),
   pitch: optional('length', 'every', 'From one to the next.', { excludes: 'span' }),
   span: optional('length', 'across', 'From the first to the last.', { excludes: 'pitch' }),
@@ -107,8 +108,8 @@ function layoutOf(
   }
   if (values.count === undefined) return refuse('missing', 'Say how many there are in all.', 'count');
   const count = readCount(values.count, 'count');
-  if (typeof count !== 'number') return count;
-  const spacing = readSpacing(values.pitch, values.span, { count });
+  if (isRefusal(count)) return count;
+  const spacing = readSpacing(values.pitch, values.span, { count: valueOf(count) });
   return 'refused' in spacing ? spacing : { ...row, count, spacing };
 }
 

@@ -1,8 +1,8 @@
-import { vectorOf } from '../document/items.ts';
+import { valueOf, vectorOf } from '../document/items.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { directionOf } from '../snapping/feature.ts';
 import { length, subtract, unit, type Vec3 } from '../space/vector.ts';
-import { declareVerb, needed, optional, refuse, type Refusal, type Values } from './declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Refusal, type Values } from './declare.ts';
 import { worldDirection } from './directions.ts';
 import { makePattern, readCount, readSpacing } from './repeating.ts';
 
@@ -16,9 +16,9 @@ export const around = declareVerb({
   words: ['ring', 'polar', 'circular', 'radial', 'array', 'circle', 'spiral', 'stair', 'seats', 'bolts'],
   blanks: {
     parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
-    count: needed('count', 'in all', 'How many there are, the first one included.'),
+    count: needed('tally', 'in all', 'How many there are, the first one included.'),
     axis: needed('direction', 'axis', 'X, Y or Z, or a picked edge or face.', { default: 'z' }),
-    at: optional('point', 'centre', 'A point that the axis goes through.'),
+    at: optional('point', 'centre', 'A point that the axis goes through.', { neededUnless: 'about' }),
     to: optional('point', 'to', 'A second point of the axis, instead of its direction.', { rare: true }),
     about: optional('feature', 'axis picked', 'An edge, or a round face, whose axis it is.', { rare: true }),
     pitch: optional('angle', 'every', 'From one to the next.', { excludes: 'span' }),
@@ -41,10 +41,10 @@ export const around = declareVerb({
     const axis = axisOf(values);
     if ('refused' in axis) return axis;
     const count = readCount(values.count, 'count');
-    if (typeof count !== 'number') return count;
+    if (isRefusal(count)) return count;
     // A ring of which nothing more is said is a full one.
     const span = pitch === undefined && values.span === undefined ? 360 : values.span;
-    const spacing = readSpacing(pitch, span, { count });
+    const spacing = readSpacing(pitch, span, { count: valueOf(count) });
     if ('refused' in spacing) return spacing;
     return makePattern(
       draft,

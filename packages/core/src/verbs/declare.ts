@@ -62,6 +62,8 @@ export interface BlankValues {
   length: Num;
   angle: Num;
   count: number;
+  /** A count that is kept, and follows its variables. */
+  tally: Num;
   choice: string;
   /** Free text. */
   text: string;
@@ -102,6 +104,10 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly columns?: Readonly<Record<string, Column>>;
   /** A blank that is emptied when this one is filled. */
   readonly excludes?: string;
+  /** Needed unless that other blank is filled. */
+  readonly neededUnless?: string;
+  /** Of a name: it may be one that is taken, and then stands for what has it. */
+  readonly replaces?: true;
   /** For quantity blanks: what the text means. */
   readonly kind?: QuantityKind;
 }

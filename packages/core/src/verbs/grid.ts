@@ -1,25 +1,26 @@
 import type { LayoutOf } from '../document/layout.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
-import { declareVerb, needed, optional, refuse, type Refusal, type Values } from './declare.ts';
+import { valueOf } from '../document/items.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Refusal, type Values } from './declare.ts';
 import { worldDirection } from './directions.ts';
 import { makePattern, readCount, readSpacing, type Told } from './repeating.ts';
 
 const blanks = {
   parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
-  columns: needed('count', 'columns', 'How many stand side by side.', { default: '1' }),
+  columns: needed('tally', 'columns', 'How many stand side by side.', { default: '1' }),
   columnPitch: optional('length', 'column every', 'From one column to the next.', { excludes: 'columnSpan' }),
   columnSpan: optional('length', 'columns across', 'From the first column to the last.', {
     excludes: 'columnPitch',
     rare: true,
   }),
-  rows: needed('count', 'rows', 'How many stand behind one another.', { default: '1' }),
+  rows: needed('tally', 'rows', 'How many stand behind one another.', { default: '1' }),
   rowPitch: optional('length', 'row every', 'From one row to the next.', { excludes: 'rowSpan' }),
   rowSpan: optional('length', 'rows across', 'From the first row to the last.', {
     excludes: 'rowPitch',
     rare: true,
   }),
-  levels: needed('count', 'levels', 'How many stand on one another.', { default: '1', rare: true }),
+  levels: needed('tally', 'levels', 'How many stand on one another.', { default: '1', rare: true }),
   levelPitch: optional('length', 'level every', 'From one level to the next.', {
     excludes: 'levelSpan',
     rare: true,
@@ -81,15 +82,15 @@ function layoutOf(values: Values<typeof blanks>, told: Told): LayoutOf<'grid'> |
   const ways: Vec3[] = [];
   for (const axis of AXES) {
     const count = readCount(values[axis.count], axis.count);
-    if (typeof count !== 'number') return count;
+    if (isRefusal(count)) return count;
     const pitch = values[axis.pitch];
     const span = values[axis.span];
-    const spacing = readSpacing(pitch, span, { count, blanks: [axis.pitch, axis.span] });
+    const spacing = readSpacing(pitch, span, { count: valueOf(count), blanks: [axis.pitch, axis.span] });
     if ('refused' in spacing) return spacing;
     const way = worldDirection(values[axis.along], NO_TURN);
-    if (count > 1 && ways.some((other) => Math.abs(dot(other, way)) > SAME_DIRECTION))
+    if (valueOf(count) > 1 && ways.some((other) => Math.abs(dot(other, way)) > SAME_DIRECTION))
       return refuse('direction', 'Columns, rows and levels go in different directions.', axis.along);
-    if (count > 1) ways.push(way);
+    if (valueOf(count) > 1) ways.push(way);
     rows.push({ direction: told.direction(way), count, spacing });
   }
   const stagger = values.stagger === 'half' ? 0.5 : 0;

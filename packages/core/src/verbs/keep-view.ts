@@ -8,7 +8,7 @@ export const keepView = declareVerb({
   about: 'Keeps how the view looks now, under a name; its caption brings it back.',
   words: ['save view', 'named view', 'camera', 'bookmark'],
   blanks: {
-    as: needed('name', 'name', 'What it is called; a view of this name is replaced.'),
+    as: needed('name', 'name', 'What it is called; a view of this name is replaced.', { replaces: true }),
     view: needed('view', 'view', 'Target, bearing, altitude, height and projection.'),
   },
   sentence: 'Keep view {view} as {as}',

@@ -2,7 +2,7 @@ import { valueOf } from '../document/items.ts';
 import type { WayCurve } from '../document/layout.ts';
 import { isClosed, wayLength } from '../patterns/way.ts';
 
-import { declareVerb, needed, optional, refuse } from './declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse } from './declare.ts';
 import { makePattern, readCount, readSpacing, type Told } from './repeating.ts';
 
 /** Lengths on a curve are told to this, mm. */
@@ -18,7 +18,7 @@ export const path = declareVerb({
   blanks: {
     parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
     path: needed('path', 'path', 'An edge, picked; or points, one after another.'),
-    count: optional('count', 'in all', 'How many there are; without a pitch they share out the whole path.'),
+    count: optional('tally', 'in all', 'How many there are; without a pitch they share out the whole path.'),
     pitch: optional('length', 'every', 'From one to the next along the path.', { excludes: 'span' }),
     span: optional('length', 'across', 'From the first to the last along the path.', {
       excludes: 'pitch',
@@ -44,11 +44,11 @@ export const path = declareVerb({
     const room = Math.floor((length + END_SLACK_MM) / step) + 1;
     const filled = closed && (room - 1) * step > length - END_SLACK_MM ? room - 1 : room;
     const all = readCount(count ?? filled, 'count');
-    if (typeof all !== 'number') return all;
+    if (isRefusal(all)) return all;
     const spacing =
-      pitch === undefined && span === undefined ? null : readSpacing(pitch, span, { count: all });
+      pitch === undefined && span === undefined ? null : readSpacing(pitch, span, { count: valueOf(all) });
     if (spacing && 'refused' in spacing) return spacing;
-    const reach = spacing && ('span' in spacing ? valueOf(spacing.span) : step * (all - 1));
+    const reach = spacing && ('span' in spacing ? valueOf(spacing.span) : step * (valueOf(all) - 1));
     if (reach !== null && !closed && reach > length + END_SLACK_MM)
       return refuse('too-long', `The path is ${length} mm long, and these need ${reach} mm.`, 'count');
     return makePattern(

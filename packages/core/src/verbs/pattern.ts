@@ -135,17 +135,17 @@ function setRow(
   { count, pitch, span }: RowTexts,
   context: VerbContext,
 ): Refusal | undefined {
-  const present = layout.kind === 'along' ? countAlong(layout) : layout.count;
+  const present = layout.kind === 'along' ? countAlong(layout) : valueOf(layout.count);
   if (count !== undefined) {
     const read = readWhole(count, present, context, 'count');
-    if (typeof read !== 'number') return read;
+    if (isRefusal(read)) return read;
     layout.count = read;
     // What is counted by hand is no longer what fits.
     if (layout.kind === 'along') delete layout.fit;
   }
   if (pitch === undefined && span === undefined) return undefined;
   const kind: QuantityKind = layout.kind === 'around' ? 'angle' : 'length';
-  const spacing = readSpacing(layout.spacing ?? { pitch: 0 }, layout.count, { pitch, span, kind }, context);
+  const spacing = readSpacing(layout.spacing ?? { pitch: 0 }, valueOf(layout.count), { pitch, span, kind }, context);
   if ('refused' in spacing) return spacing;
   layout.spacing = spacing;
   if (layout.kind === 'along' && 'pitch' in spacing) {
@@ -167,24 +167,24 @@ function setGrid(
   context: VerbContext,
 ): Refusal | undefined {
   for (const [i, row] of rows.entries()) {
-    const count = counts && readWhole(counts[i]!, row.count, context, 'counts');
-    if (count !== undefined && typeof count !== 'number') return count;
+    const count = counts && readWhole(counts[i]!, valueOf(row.count), context, 'counts');
+    if (isRefusal(count)) return count;
     if (count !== undefined) row.count = count;
     const told = (texts: readonly string[] | undefined) =>
       texts?.[i]!.trim() === 'now' || texts?.[i]!.trim() === '' ? undefined : texts?.[i];
     const [pitch, span] = [told(pitches), told(spans)];
     if (pitch === undefined && span === undefined) continue;
     const blanks = ['pitches', 'spans'] as const;
-    const spacing = readSpacing(row.spacing, row.count, { pitch, span, kind: 'length', blanks }, context);
+    const spacing = readSpacing(row.spacing, valueOf(row.count), { pitch, span, kind: 'length', blanks }, context);
     if ('refused' in spacing) return spacing;
     row.spacing = spacing;
   }
   return undefined;
 }
 
-function readWhole(text: string, now: number, context: VerbContext, blank: string): number | Refusal {
+function readWhole(text: string, now: number, context: VerbContext, blank: string): Num | Refusal {
   const read = readOne(text, 'count', now, context, blank, true);
-  return isRefusal(read) ? read : readCount(valueOf(read), blank);
+  return isRefusal(read) ? read : readCount(read, blank);
 }
 
 interface SpacingTexts {

@@ -11,7 +11,7 @@ export const pin = declareVerb({
   words: ['point', 'marker', 'reference', 'hinge', 'pivot'],
   blanks: {
     at: needed('point', 'place', 'Where it stands: picked with any snap, or typed.'),
-    as: optional('name', 'name', 'What it is called; a pin of this name is moved.'),
+    as: optional('name', 'name', 'What it is called; a pin of this name is moved.', { replaces: true }),
   },
   sentence: 'Pin at {at}[ named {as}]',
   apply(draft, { at, as }, context) {

@@ -74,8 +74,8 @@ export function tooMany(layout: Layout, blank: string): Refusal | undefined {
 }
 
 /** A whole number of members, or why it is none. */
-export function readCount(count: number, blank: string): number | Refusal {
-  return Number.isInteger(count) && count >= 1
+export function readCount(count: Num, blank: string): Num | Refusal {
+  return Number.isInteger(valueOf(count)) && valueOf(count) >= 1
     ? count
     : refuse('count', 'A count is a whole number, 1 or more.', blank);
 }

@@ -1,8 +1,9 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
-import { isWhole, visibleParts, worldFromPart } from '../document/items.ts';
+import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.ts';
+import { MOST_MEMBERS } from '../document/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
-import { placedOf } from '../patterns/placed.ts';
+import { placedOf, solidCount } from '../patterns/placed.ts';
 import { carryBox, type Box } from '../space/box.ts';
 import { isQuarterTurn } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -81,11 +82,43 @@ export function perform(
     };
   }
   if (isRefusal(outcome)) return outcome;
+  const fault = nameFault(verb, values, document, { after: done.document, outcome }) ?? sizeFault(document, done.document);
+  if (fault) return fault;
   return {
     ...done,
     outcome,
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
+}
+
+/** Why what was made does not have the name that was said: it is taken, or nothing was made. */
+function nameFault(
+  { blanks }: Verb,
+  { as }: Readonly<Record<string, unknown>>,
+  before: KadrelDocument,
+  { after, outcome }: { readonly after: KadrelDocument; readonly outcome: Outcome },
+): Refusal | undefined {
+  if (typeof as !== 'string' || blanks.as?.type !== 'name' || blanks.as.replaces) return undefined;
+  const made = outcome.result === undefined ? undefined : after.items[outcome.result];
+  const isTaken = Object.values(after.items).some((item) => item.name === as && item.id !== made?.id);
+  if (isTaken && Object.values(before.items).some((item) => item.name === as))
+    return refuse('name-taken', `There is a part named ${as} already. Choose another name.`, 'as');
+  if (made?.name === as) return undefined;
+  return refuse('no-new-part', 'This makes no new part that could be named. Leave the name out.', 'as');
+}
+
+/** Patterns within patterns multiply: why what changed would be too many solids. */
+function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | undefined {
+  const changed = Object.values(after.items).filter((item) => before.items[item.id] !== item);
+  for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
+    const count = solidCount(after, id);
+    if (count > MOST_MEMBERS)
+      return refuse(
+        'too-many',
+        `${after.items[id]!.name} would come to ${count} solids; ${MOST_MEMBERS} is the most. Make it smaller.`,
+      );
+  }
+  return undefined;
 }
 
 /** The visible parts as they stand; one that is not built has no surface to meet. */

@@ -66,7 +66,7 @@ export function resolveStatement(
   for (const [id, blank] of Object.entries(verb.blanks)) {
     const given = isEmpty(typed[id]) ? blank.default : typed[id];
     if (isEmpty(given)) {
-      if (!blank.optional)
+      if (!blank.optional || (blank.neededUnless !== undefined && isEmpty(typed[blank.neededUnless])))
         return refuse(
           'missing',
           `Still empty: ${blank.about.charAt(0).toLowerCase()}${blank.about.slice(1)}`,
@@ -141,11 +141,18 @@ interface Resolving {
   readonly world: World;
 }
 
+const KIND_OF_TYPE: Readonly<Partial<Record<Blank['type'], QuantityKind>>> = {
+  angle: 'angle',
+  count: 'count',
+  tally: 'count',
+};
+
 function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolving): unknown {
-  const kind = blank.kind ?? (blank.type === 'angle' ? 'angle' : blank.type === 'count' ? 'count' : 'length');
+  const kind = blank.kind ?? KIND_OF_TYPE[blank.type] ?? 'length';
   switch (blank.type) {
     case 'length':
     case 'angle':
+    case 'tally':
       return readNumber(given, kind, blank, id, around);
     case 'count': {
       const count = readNumber(given, kind, blank, id, around);

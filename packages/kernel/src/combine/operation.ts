@@ -124,7 +124,10 @@ function booleanOf(
         );
       // Only faces: joining edges here damages results where rings and balls cross, and the operands with them.
       operation.SimplifyResult(false, true, SAME_PLANE_RAD);
-      const shape = solidsOnly(occt, keep(operation.Shape()), how, keep);
+      const whole = keep(operation.Shape());
+      // Lines on faces that part nothing, left where solids touch.
+      occt.BRepTools.RemoveInternals(whole, false);
+      const shape = solidsOnly(occt, whole, how, keep);
       const named = { shape, faceNames: carryNames(occt, operation, inputs, shape, keep) };
       const joined = joinedEdges(occt, named);
       if (joined) keep(shape);

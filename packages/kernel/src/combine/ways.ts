@@ -44,12 +44,13 @@ const FAR = 4;
 
 export const WAYS: readonly Way[] = [
   { build: (context) => operate(context.occt, context.content.how, operandsOf(context, context.content)) },
+  // Early, since solids that merely touch are common, and nothing else helps them.
+  { build: (context) => byCells(context, operandsOf(context, context.content)) },
   ...SEAM_TURNS.map((degrees): Way => ({ build: (context) => reseamed(context, degrees) })),
   { build: inAnotherOrder },
   { build: oneByOne },
   { build: nearTheOrigin },
   ...WHOLE_TURNS.map((degrees): Way => ({ build: (context) => elsewhere(context, turned(degrees)) })),
-  { build: (context) => byCells(context, operandsOf(context, context.content)) },
   ...FUZZES_MM.map((fuzzMm): Way => ({
     fuzzMm,
     told: `Surfaces nearer than ${fuzzMm.toFixed(6).replace(/0+$/, '')} mm were taken for one.`,

@@ -47,7 +47,7 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       occt.BRepGProp.SurfaceProperties(shape, surface, ADAPTIVE, false);
     }
     const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep).length;
-    const uses = edges.filter(({ degenerated }) => !degenerated).map((edge) => edge.uses);
+    const uses = edges.filter(({ degenerated, uses: count }) => !degenerated && count > 0).map((edge) => edge.uses);
     // What has no faces encloses nothing.
     const closed = faces.length > 0 && uses.every((count) => count === 2 || count === 4);
     const touching = closed && (uses.includes(4) || doTouch(occt, shape));
@@ -112,7 +112,9 @@ function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeUs
         list.push(made);
         return made;
       });
-      entry.uses += 1;
+      // A line on a face that parts nothing, as where another solid touches it, is no border.
+      const way = shape.Orientation() as unknown as string;
+      if (way === 'TopAbs_FORWARD' || way === 'TopAbs_REVERSED') entry.uses += 1;
     }
   return list;
 }

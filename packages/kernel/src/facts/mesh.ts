@@ -33,13 +33,16 @@ export function meshShape(
     const memory = occt.wasmMemory.buffer;
     const groups = new Uint32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
     const triangles = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
-    const faceByHash = new Map(
-      uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => [hashOf(occt, face), i]),
-    );
+    const hashes = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => hashOf(occt, face));
     const faceOfTriangle = new Uint32Array(triangles.length / 3);
+    // Groups come in the order of faces; hashes alone would not do, since two faces may have the same.
+    let face = 0;
     for (let g = 0; g < groups.length; g += 3) {
       const [first, count] = [groups[g]! / 3, groups[g + 1]! / 3];
-      faceOfTriangle.fill(faceByHash.get(groups[g + 2]!) ?? 0, first, first + count);
+      const next = hashes.indexOf(groups[g + 2]!, face);
+      const found = next >= 0 ? next : hashes.indexOf(groups[g + 2]!);
+      faceOfTriangle.fill(Math.max(0, found), first, first + count);
+      face = found + 1;
     }
     return {
       // The kernel's memory may grow and move with the next call, so that everything is copied out here.

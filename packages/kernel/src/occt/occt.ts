@@ -38,6 +38,8 @@ export class BuildError extends Error {
     readonly remedy: string,
     /** Where it goes wrong, in the frame of what is built, mm. */
     readonly places: readonly Vec3[] = [],
+    /** What the kernel itself said: for those who look into it, never for people at work. */
+    readonly detail = '',
   ) {
     super(reason);
     this.name = 'BuildError';
@@ -45,7 +47,7 @@ export class BuildError extends Error {
 
   /** The same failure, with its places in another frame. */
   placedAt(places: readonly Vec3[]): BuildError {
-    return new BuildError(this.reason, this.remedy, places);
+    return new BuildError(this.reason, this.remedy, places, this.detail);
   }
 }
 
@@ -60,7 +62,7 @@ export function carryingPlaces<T>(carryOver: (place: Vec3) => Vec3, work: () => 
 }
 
 /**
- * Translates what the kernel throws. C++ exceptions become a BuildError with the kernel's own word in it; a trap of
+ * Translates what the kernel throws. C++ exceptions become a BuildError, with the kernel's own word in its detail; a trap of
  * WebAssembly passes through, since the memory behind it must be taken as damaged; so do our own mistakes.
  */
 export function translated(occt: Occt, error: unknown): unknown {
@@ -68,10 +70,11 @@ export function translated(occt: Occt, error: unknown): unknown {
   const thrown = error;
   const message = occt.getExceptionMessage(thrown);
   occt.decrementExceptionRefcount(thrown);
-  const detail = [message[0], message[1]].filter(Boolean).join(': ');
   return new BuildError(
-    `The kernel could not build this (${detail}).`,
+    'The kernel could not build this.',
     'Change a size or a place a little, or take a part away.',
+    [],
+    [message[0], message[1]].filter(Boolean).join(': '),
   );
 }
 

@@ -14,7 +14,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
-import { isSound, type Occt } from '../occt/occt.ts';
+import { distanceBetween, isSound, pointShape, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
 import type { FacetCache, Facets } from './facets.ts';
 import type { Field } from './field.ts';
@@ -68,7 +68,7 @@ export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | u
   if (!measures.closed) return { what: 'open', places: [] };
   if (!isBounded(claim)) return { what: 'bounds', places: [] };
   if (!result.isSound && !isSound(occt, result.shape)) return { what: 'unsound', places: [] };
-  return misplaced(claim) ?? missing(claim) ?? besideFacets(facets, claim);
+  return misplaced(occt, claim) ?? missing(claim) ?? besideFacets(facets, claim);
 }
 
 /** max(A, B) ≤ A ∪ B ≤ A + B, A ∩ B ≤ min(A, B), A − B ≤ A, and boxes inside boxes. */
@@ -105,14 +105,25 @@ const probe = (point: Vec3, fuzzMm: number) =>
   PROBE_MM + 2 * fuzzMm + 1e-11 * Math.max(...point.map(Math.abs));
 
 /** Points of the result that are not on the border of what it should be. */
-function misplaced({ field, samples, fuzzMm }: Claim): Fault | undefined {
+function misplaced(occt: Occt, { field, samples, fuzzMm, result }: Claim): Fault | undefined {
   if (!field) return undefined;
-  const wrong = samples.filter((sample) => {
+  const doubtful = samples.filter((sample) => {
     const step = probe(sample.point, fuzzMm);
     return field.at(beside(sample, step)) < 0 || field.at(beside(sample, -step)) > 0;
   });
+  // The middle of a facet may lie beyond a face that is hollow there: only what is on the true face counts.
+  const wrong = doubtful.slice(0, MOST_DOUBTFUL).filter((sample) => isOnFace(occt, result.shape, sample));
   return wrong.length === 0 ? undefined : { what: 'misplaced', places: wrong.map(({ point }) => point) };
 }
+const MOST_DOUBTFUL = 40;
+/** Points within this (mm) of a face lie on it. */
+const ON_FACE_MM = 1e-6;
+
+const isOnFace = (occt: Occt, shape: TopoDS_Shape, { face, point }: Sample): boolean =>
+  scope((keep) => {
+    const there = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[face]!;
+    return distanceBetween(occt, there, pointShape(occt, point, keep)) < ON_FACE_MM;
+  });
 
 /** Faces of operands that must be on the border of the whole, and are not there. */
 function missing({ field, parts, result, fuzzMm }: Claim): Fault | undefined {

@@ -97,6 +97,7 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     return chosen.flatMap((t) => {
+      if (t >= triangulation.NbTriangles()) return [];
       const triangle = keep(triangulation.Triangle(t + 1));
       const corners = [1, 2, 3].map((k) => keep(triangulation.UVNode(triangle.Value(k))));
       const [u, v] = [

@@ -1,0 +1,170 @@
+/** Combinations under torture: seeded scenes, each by every way of combining, held against facets, formulas and one another. */
+import {
+  emptyDocument,
+  isRefusal,
+  perform,
+  plainWorld,
+  verbNamed,
+  worldFromPart,
+  type KadrelDocument,
+  type Typed,
+} from '@kadrel/core';
+import { Evaluator } from '@kadrel/kernel';
+import type { ManifoldToplevel } from 'manifold-3d';
+import { idOf, measured, numbers } from '../bench.ts';
+import { CLASSES, HOWS, type Placed, type Scene, type Tree } from './cases.ts';
+import { laidOut, together, type How, type Reckoned } from './facets.ts';
+
+type Libraries = ConstructorParameters<typeof Evaluator>[0];
+
+export interface Verdict {
+  readonly outcome: 'right' | 'refused' | 'wrong';
+  readonly class: string;
+  readonly seed: number;
+  readonly how: How;
+  readonly words: string;
+}
+
+/** Volumes that are off by this part of the largest operand are the same: intersection curves are within 1e-7 mm. */
+const SAME = 1e-6;
+
+interface Told {
+  readonly document: KadrelDocument;
+  readonly names: readonly string[];
+  readonly truth: readonly Reckoned[];
+}
+
+/** One scene, combined all ways, some twice. */
+export function trial(
+  libraries: Libraries,
+  facets: ManifoldToplevel,
+  of: { class: string; seed: number },
+): Verdict[] {
+  const random = numbers(of.seed * 7919 + 17);
+  const scene = CLASSES[of.class]!(random);
+  const kernel = new Evaluator(libraries);
+  const told = tellScene(facets, scene);
+  if (!told) return [];
+  const order = [...HOWS].sort(() => random() - 0.5);
+  const found = new Map<How, number | undefined>();
+  const verdicts = order.map((how): Verdict => {
+    const result = combined(kernel, told, how);
+    const truth = together(facets, how, told.truth);
+    const largest = Math.max(...told.truth.map(({ solid }) => solid.volume()));
+    const expected = truth.solid.volume();
+    truth.solid.delete();
+    const slack = truth.error + SAME * largest;
+    const name = { class: of.class, seed: of.seed, how };
+    found.set(how, result.volume);
+    if (result.volume === undefined) {
+      // Nothing in common, and nothing left, are right answers where there is nothing.
+      const isEmpty = result.isEmpty && expected <= slack;
+      if (isEmpty) found.set(how, 0);
+      return { ...name, outcome: isEmpty ? 'right' : 'refused', words: result.words };
+    }
+    if (Math.abs(result.volume - expected) > slack)
+      return { ...name, outcome: 'wrong', words: `${result.volume} instead of ${expected} ± ${slack}` };
+    // The same again by a fresh start: what was built in between must not matter.
+    const again = combined(new Evaluator(libraries), told, how);
+    if (again.volume !== result.volume)
+      return { ...name, outcome: 'wrong', words: `${result.volume}, and ${again.volume} when built again` };
+    return { ...name, outcome: 'right', words: '' };
+  });
+  for (const { solid } of told.truth) solid.delete();
+  const [union, common] = [found.get('union'), found.get('intersect')];
+  const cut = found.get('subtract');
+  const volumes = told.names.map((name) => measured(kernel, told.document, name).volume);
+  if (volumes.length !== 2) return verdicts;
+  // Source: inclusion and exclusion.
+  const [a, b] = volumes as [number, number];
+  const bound = SAME * Math.max(a, b);
+  const differ = (how: How, off: number) => {
+    if (Math.abs(off) <= bound) return;
+    const at = verdicts.findIndex((one) => one.how === how && one.outcome === 'right');
+    if (at >= 0)
+      verdicts[at] = { ...verdicts[at]!, outcome: 'wrong', words: `inclusion and exclusion miss by ${off}` };
+  };
+  if (union !== undefined && common !== undefined) differ('union', union + common - a - b);
+  if (cut !== undefined && common !== undefined) differ('subtract', cut + common - a);
+  return verdicts;
+}
+
+function combined(
+  kernel: Evaluator,
+  told: Told,
+  how: How,
+): { volume?: number; isEmpty: boolean; words: string } {
+  const { document } = told;
+  const [first, ...others] = told.names;
+  const typed = how === 'subtract' ? { from: first!, parts: others } : { parts: told.names };
+  let ids = 0;
+  const made = perform(
+    verbNamed(how)!,
+    { as: 'result', ...typed } as unknown as Typed,
+    document,
+    plainWorld(document, () => `made${++ids}`),
+  );
+  if (isRefusal(made)) return { isEmpty: false, words: made.message };
+  const problem = kernel.problemOf(made.document, idOf(made.document, 'result'));
+  if (problem)
+    return {
+      isEmpty: /^(Nothing is left|The parts do not meet)/.test(problem.reason),
+      words: problem.reason,
+    };
+  return { isEmpty: false, words: '', volume: measured(kernel, made.document, 'result').volume };
+}
+
+/** Undefined where the scene itself cannot be told, such as a cut that leaves nothing on the way. */
+function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
+  let document = emptyDocument();
+  let count = 0;
+  const say = (verb: string, typed: object): string => {
+    const id = `s${++count}`;
+    const done = perform(
+      verbNamed(verb)!,
+      { as: id, ...typed } as Typed,
+      document,
+      plainWorld(document, () => `${id}.${++count}`),
+    );
+    if (isRefusal(done)) throw new Error(`${verb}: ${done.message}`);
+    document = done.document;
+    return id;
+  };
+  const tell = (tree: Tree): { id: string; truth: Reckoned } => {
+    if ('how' in tree) {
+      const inner = tree.of.map(tell);
+      const [first, ...others] = inner.map(({ id }) => id);
+      const id =
+        tree.how === 'subtract'
+          ? say('subtract', { from: first, parts: others })
+          : say(tree.how, { parts: inner.map((one) => one.id) });
+      return {
+        id,
+        truth: together(
+          facets,
+          tree.how,
+          inner.map(({ truth }) => truth),
+        ),
+      };
+    }
+    return place(tree);
+  };
+  const place = ({ solid, at, turn }: Placed) => {
+    const { verb, ...sizes } = solid;
+    const id = say(verb, { ...sizes, at: [...at] });
+    if (turn.some((n) => n !== 0)) {
+      const done = perform(
+        verbNamed('change')!,
+        { parts: [id], turn: turn.map(String) } as unknown as Typed,
+        document,
+        plainWorld(document, () => 'none'),
+      );
+      if (isRefusal(done)) throw new Error(done.message);
+      document = done.document;
+    }
+    return { id, truth: laidOut(facets, solid, worldFromPart(document, idOf(document, id))) };
+  };
+  const told = scene.of.map(tell);
+  if (told.some(({ truth }) => truth.solid.volume() <= 0)) return undefined;
+  return { document, names: told.map(({ id }) => id), truth: told.map(({ truth }) => truth) };
+}

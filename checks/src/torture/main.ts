@@ -1,0 +1,39 @@
+/** `npm run torture -- booleans [COUNT] [SEED]`: prints right, refused and wrong by class, and the seeds of what is not right. */
+import { loadLibraries } from '@kadrel/kernel/node';
+import Module from 'manifold-3d';
+import { trial, type Verdict } from './booleans.ts';
+import { CLASSES } from './cases.ts';
+
+const [what = 'booleans', count = '10000', start = '1', only] = process.argv.slice(2);
+if (what !== 'booleans') throw new Error(`There is no torture named ${what}: say booleans.`);
+
+/** After so many scenes the kernel is loaded anew: it loses some memory with every operation. */
+const SCENES_A_KERNEL = 400;
+const facets = await Module();
+facets.setup();
+let libraries = await loadLibraries();
+const verdicts: Verdict[] = [];
+const classes = Object.keys(CLASSES).filter((name) => only === undefined || name.includes(only));
+const began = performance.now();
+for (let i = 0; verdicts.length < Number(count); i++) {
+  if (i > 0 && i % SCENES_A_KERNEL === 0) libraries = await loadLibraries();
+  const name = classes[i % classes.length]!;
+  const seed = Number(start) + Math.floor(i / classes.length);
+  const some = trial(libraries, facets, { class: name, seed });
+  verdicts.push(...some);
+  for (const one of some)
+    if (one.outcome === 'wrong' || (one.outcome === 'refused' && process.env.TORTURE_REFUSED))
+      process.stdout.write(`${one.outcome}: ${one.class}, seed ${one.seed}, ${one.how}: ${one.words}\n`);
+}
+const row = (cells: readonly (string | number)[]) =>
+  process.stdout.write(`| ${cells.map((cell) => String(cell)).join(' | ')} |\n`);
+row(['class', 'right', 'refused', 'wrong']);
+row(['---', '---', '---', '---']);
+const countOf = (list: readonly Verdict[], outcome: Verdict['outcome']) =>
+  list.filter((one) => one.outcome === outcome).length;
+for (const name of [...classes, 'all']) {
+  const list = name === 'all' ? verdicts : verdicts.filter((one) => one.class === name);
+  row([name, countOf(list, 'right'), countOf(list, 'refused'), countOf(list, 'wrong')]);
+}
+process.stdout.write(`${((performance.now() - began) / 1000).toFixed(0)} s, seeds from ${start}\n`);
+process.exitCode = verdicts.some(({ outcome }) => outcome === 'wrong') ? 1 : 0;
