@@ -13,13 +13,16 @@ const facets = await Module();
 facets.setup();
 let libraries = await loadLibraries();
 const verdicts: Verdict[] = [];
+const times = new Map<string, number>();
 const classes = Object.keys(CLASSES).filter((name) => only === undefined || name.includes(only));
 const began = performance.now();
 for (let i = 0; verdicts.length < Number(count); i++) {
   if (i > 0 && i % SCENES_A_KERNEL === 0) libraries = await loadLibraries();
   const name = classes[i % classes.length]!;
   const seed = Number(start) + Math.floor(i / classes.length);
+  const started = performance.now();
   const some = trial(libraries, facets, { class: name, seed });
+  times.set(name, (times.get(name) ?? 0) + performance.now() - started);
   verdicts.push(...some);
   for (const one of some)
     if (one.outcome === 'wrong' || (one.outcome === 'refused' && process.env.TORTURE_REFUSED))
@@ -27,13 +30,17 @@ for (let i = 0; verdicts.length < Number(count); i++) {
 }
 const row = (cells: readonly (string | number)[]) =>
   process.stdout.write(`| ${cells.map((cell) => String(cell)).join(' | ')} |\n`);
-row(['class', 'right', 'refused', 'wrong']);
-row(['---', '---', '---', '---']);
+row(['class', 'right', 'refused', 'wrong', 's']);
+row(['---', '---', '---', '---', '---']);
 const countOf = (list: readonly Verdict[], outcome: Verdict['outcome']) =>
   list.filter((one) => one.outcome === outcome).length;
 for (const name of [...classes, 'all']) {
   const list = name === 'all' ? verdicts : verdicts.filter((one) => one.class === name);
-  row([name, countOf(list, 'right'), countOf(list, 'refused'), countOf(list, 'wrong')]);
+  const seconds = [...times].reduce(
+    (sum, [of, ms]) => sum + (name === 'all' || of === name ? ms / 1000 : 0),
+    0,
+  );
+  row([name, countOf(list, 'right'), countOf(list, 'refused'), countOf(list, 'wrong'), seconds.toFixed(1)]);
 }
 process.stdout.write(`${((performance.now() - began) / 1000).toFixed(0)} s, seeds from ${start}\n`);
 process.exitCode = verdicts.some(({ outcome }) => outcome === 'wrong') ? 1 : 0;

@@ -11,6 +11,7 @@ export * from './space/box.ts';
 export * from './space/plane.ts';
 export * from './space/camera.ts';
 export * from './space/matrix.ts';
+export { GAUSS } from './space/gauss.ts';
 export { cleanLength, roundAngle, roundLength } from './space/rounding.ts';
 export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export * from './document/schema.ts';
@@ -38,7 +39,6 @@ export * from './space/vector2.ts';
 export * from './profiles/curve.ts';
 export {
   depthAt,
-  filledArea,
   gapsOf,
   outlineOf,
   pathArea,
@@ -57,6 +57,7 @@ export { curvesAlong } from './profiles/fitting.ts';
 export { throughPoints } from './profiles/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
 export { cornersOf } from './profiles/corners.ts';
+export { filledArea } from './profiles/area.ts';
 export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './profiles/bore.ts';
 export { fillsPoint } from './profiles/triangles.ts';

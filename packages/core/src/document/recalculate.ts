@@ -18,7 +18,9 @@ export function recalculate(draft: KadrelDocument): string[] {
       try {
         const { value } = readQuantity(n.formula, kind, { units: draft.scene.units, variables: values });
         if (kind === 'count' && value > MOST_MEMBERS)
-          problems.push(`${part.name}: “${n.formula}” is ${value} now; a pattern has at most ${MOST_MEMBERS}.`);
+          problems.push(
+            `${part.name}: “${n.formula}” is ${value} now; a pattern has at most ${MOST_MEMBERS}.`,
+          );
         if (value < least)
           problems.push(`${part.name}: “${n.formula}” must be more than zero, and is ${value} now.`);
         return { formula: n.formula, value };
@@ -46,7 +48,8 @@ export function recalculate(draft: KadrelDocument): string[] {
     if (base.kind === 'tube') base.bore = size(base.bore);
     if (base.kind === 'torus') base.thickness = size(base.thickness);
     if (base.kind === 'prism') base.size = size(base.size);
-    if (base.kind === 'pattern') mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, kind === 'count' ? 1 : -Infinity));
+    if (base.kind === 'pattern')
+      mapLayoutNumbers(base.layout, (n, kind) => update(n, kind, kind === 'count' ? 1 : -Infinity));
   }
   return problems;
 }

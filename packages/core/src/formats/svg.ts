@@ -6,6 +6,7 @@ import { cleanDegrees } from '../space/matrix.ts';
 import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
 import { SAME_POINT_MM, carryCurve, circle, endOf, line, startOf, type Curve } from '../profiles/curve.ts';
 import { boxOfPaths, type DrawnPath, type Drawing } from './drawing.ts';
+import { closedLoop, paintedBorders, type FillRule, type Painted } from './fill.ts';
 import { FormatError, requireText } from './fault.ts';
 
 /** A CSS pixel. Source: CSS Values and Units 3, 96 px = 1 in. */
@@ -25,6 +26,8 @@ interface Node {
   readonly tag: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly children: readonly Node[];
+  /** Of a style element. */
+  readonly text?: string;
 }
 
 /** Throws FormatError with a sentence. The lower left corner of the page is the origin. */
@@ -40,11 +43,22 @@ export function readSvg(text: string): Drawing {
   const ids = new Map<string, Node>();
   index(root, ids);
   const notes = new Set<string>();
-  const found: DrawnPath[] = [];
-  collect(root.children, pageMap(root), { ids, notes, found, depth: 0 });
+  const lines: DrawnPath[] = [];
+  const painted = new Map<string, Painted[]>();
+  const around = { ids, notes, lines, painted, rules: styleRules(root), left: { elements: MOST_ELEMENTS } };
+  const style = styleOf(root, around.rules, FIRST_STYLE);
+  collect(root.children, pageMap(root), { ...around, depth: 0, style, view: viewSize(root) });
+  const found = [...lines, ...[...painted.values()].flatMap((shapes) => bordersOf(shapes, notes))];
   const box = boxOfPaths(found);
   if (!box) throw new FormatError('This SVG file has no outlines that could be drawn.');
   return { paths: found, box, notes: [...notes] };
+}
+
+function bordersOf(shapes: readonly Painted[], notes: Set<string>): DrawnPath[] {
+  const borders = paintedBorders(shapes);
+  if (borders) return borders;
+  notes.add('Shapes that overlap are left as they are: there are too many of them.');
+  return shapes.flatMap(({ loops }) => loops);
 }
 
 function parse(text: string): Node[] {
@@ -67,6 +81,7 @@ function parse(text: string): Node[] {
         tag,
         attributes: (raw[':@'] ?? {}) as Readonly<Record<string, string>>,
         children: Array.isArray(children) ? children.flatMap((child) => node(child as Raw)) : [],
+        ...(tag === 'style' ? { text: textIn(children) } : {}),
       },
     ];
   };
@@ -78,6 +93,11 @@ function parse(text: string): Node[] {
     );
   }
 }
+
+const textIn = (children: unknown): string =>
+  Array.isArray(children)
+    ? children.map((child) => String((child as { '#text'?: unknown })['#text'] ?? '')).join('')
+    : '';
 
 function index(node: Node, ids: Map<string, Node>): void {
   const { id } = node.attributes;
@@ -92,6 +112,21 @@ function lengthOf(text: string | undefined): number | undefined {
   const value = found ? Number(found[1]) * (unit ?? NaN) : NaN;
   return Number.isFinite(value) ? value : undefined;
 }
+
+/** User units across and down: what percentages are parts of. */
+function viewSize({ attributes }: Node): Vec2 {
+  const view = numbersIn(attributes.viewBox);
+  if (view.length === 4) return [view[2]!, view[3]!];
+  return [(lengthOf(attributes.width) ?? 0) / PX_MM, (lengthOf(attributes.height) ?? 0) / PX_MM];
+}
+
+const numbersIn = (text = ''): number[] => {
+  const numbers = text
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  return numbers.every(Number.isFinite) && text.trim() !== '' ? numbers : [];
+};
 
 /** From user units, Y down, to mm, Y up. */
 function pageMap({ attributes }: Node): Affine2 {
@@ -116,11 +151,28 @@ function pageMap({ attributes }: Node): Affine2 {
   return { x: [scale, 0], y: [0, -scale], shift: [aside[0] - x * scale, aside[1] + (y + h) * scale] };
 }
 
+/** What is inherited from element to element. */
+interface Style {
+  /** `none`, or a colour as it is written: shapes of one colour are one area. */
+  readonly fill: string;
+  readonly rule: FillRule;
+}
+const FIRST_STYLE: Style = { fill: 'black', rule: 'nonzero' };
+type Rules = ReadonlyMap<string, Readonly<Record<string, string>>>;
+
 interface Collecting {
   readonly ids: ReadonlyMap<string, Node>;
   readonly notes: Set<string>;
-  readonly found: DrawnPath[];
+  /** Of shapes that are not filled. */
+  readonly lines: DrawnPath[];
+  /** Filled shapes by their colour. */
+  readonly painted: Map<string, Painted[]>;
+  readonly rules: Rules;
+  readonly left: { elements: number };
   readonly depth: number;
+  readonly style: Style;
+  /** User units across and down. */
+  readonly view: Vec2;
 }
 
 /** What holds no outline of its own, or is drawn only where something refers to it. */
@@ -138,48 +190,179 @@ const HIDDEN = new Set([
 const QUIET = new Set(['title', 'desc', 'metadata', 'style', 'script', 'namedview', 'animate', 'set']);
 /** Elements that refer to each other deeper than this refer to themselves. */
 const MOST_DEPTH = 50;
+/** More elements than this, counted as often as they are used, are no drawing: uses within uses multiply. */
+const MOST_ELEMENTS = 50_000;
 
 function collect(nodes: readonly Node[], map: Affine2, around: Collecting): void {
   if (around.depth > MOST_DEPTH) throw new FormatError('This SVG file refers to itself.');
-  for (const { tag, attributes, children } of nodes) {
-    if (HIDDEN.has(tag) || QUIET.has(tag) || isUnseen(attributes)) continue;
-    const own = chain2(map, transformOf(attributes.transform));
-    const inside = { ...around, depth: around.depth + 1 };
-    if (['g', 'svg', 'a', 'switch'].includes(tag)) collect(children, own, inside);
-    else if (tag === 'use') {
-      const target = around.ids.get((attributes.href ?? '').replace(/^#/, ''));
-      const [x, y] = [numberOf(attributes.x), numberOf(attributes.y)];
-      if (target)
-        collect(
-          target.tag === 'symbol' ? target.children : [target],
-          chain2(own, { x: [1, 0], y: [0, 1], shift: [x, y] }),
-          inside,
-        );
-    } else if (tag === 'text') around.notes.add('Texts are left out: turn them into outlines first.');
-    else if (tag === 'image') around.notes.add('Pictures are left out.');
-    else
-      for (const { closed, curves } of shapeOf(tag, attributes))
-        around.found.push({ closed, curves: curves.map((curve) => carryCurve(own, curve)) });
+  for (const node of nodes) {
+    if (HIDDEN.has(node.tag) || QUIET.has(node.tag) || isUnseen(node.attributes)) continue;
+    around.left.elements -= 1;
+    if (around.left.elements < 0)
+      throw new FormatError(`This SVG file draws more than ${MOST_ELEMENTS} elements.`);
+    const own = chain2(map, transformOf(node.attributes.transform));
+    const style = styleOf(node, around.rules, around.style);
+    collectOne(node, own, { ...around, depth: around.depth + 1, style });
   }
 }
+
+function collectOne(node: Node, map: Affine2, around: Collecting): void {
+  const { tag, attributes, children } = node;
+  switch (tag) {
+    case 'g':
+    case 'a':
+    case 'switch':
+      return collect(children, map, around);
+    case 'svg':
+      return viewport(node, chain2(map, shiftOf(attributes, around.view)), attributes, around);
+    case 'use':
+      return useOf(attributes, map, around);
+    case 'text':
+      around.notes.add('Texts are left out: turn them into outlines first.');
+      return;
+    case 'image':
+      around.notes.add('Pictures are left out.');
+      return;
+    default: {
+      const shapes = shapeOf(tag, attributes, around.view);
+      draw(
+        shapes.map(({ closed, curves }) => ({
+          closed,
+          curves: curves.map((curve) => carryCurve(map, curve)),
+        })),
+        around,
+      );
+    }
+  }
+}
+
+function draw(paths: readonly DrawnPath[], { style, lines, painted }: Collecting): void {
+  if (paths.length === 0) return;
+  if (style.fill === 'none') {
+    lines.push(...paths);
+    return;
+  }
+  // A fill closes what encloses something; a single straight line encloses nothing and is drawn as it is.
+  const [flat, loops] = [paths.filter(isStraight), paths.filter((path) => !isStraight(path))];
+  lines.push(...flat);
+  if (loops.length === 0) return;
+  const shapes = painted.get(style.fill) ?? [];
+  shapes.push({ rule: style.rule, loops: loops.map(closedLoop) });
+  painted.set(style.fill, shapes);
+}
+
+const isStraight = ({ closed, curves }: DrawnPath) =>
+  !closed && curves.length === 1 && curves[0]!.kind === 'line';
+
+function useOf(attributes: Node['attributes'], map: Affine2, around: Collecting): void {
+  const name = (attributes.href ?? '').replace(/^#/, '');
+  const target = around.ids.get(name);
+  if (!target) {
+    around.notes.add(`“${name}” is used in this SVG file and is not in it.`);
+    return;
+  }
+  const shifted = chain2(map, shiftOf(attributes, around.view));
+  if (target.tag !== 'symbol') return collect([target], shifted, around);
+  const style = styleOf(target, around.rules, around.style);
+  // A symbol is as large as it is used, if that is said.
+  const size = { ...target.attributes };
+  if (attributes.width !== undefined) size.width = attributes.width;
+  if (attributes.height !== undefined) size.height = attributes.height;
+  viewport(target, shifted, size, { ...around, style });
+}
+
+const shiftOf = (a: Node['attributes'], [w, h]: Vec2): Affine2 => ({
+  x: [1, 0],
+  y: [0, 1],
+  shift: [numberOf(a.x, w), numberOf(a.y, h)],
+});
+
+/** An element with a view of its own: what is in it is fitted in, in the middle and in proportion unless it says otherwise. */
+function viewport(node: Node, map: Affine2, size: Node['attributes'], around: Collecting): void {
+  const view = numbersIn(node.attributes.viewBox);
+  const isView = view.length === 4 && view[2]! > 0 && view[3]! > 0;
+  if (!isView) return collect(node.children, map, around);
+  const [x, y, w, h] = view as [number, number, number, number];
+  const [width, height] = [sizeIn(size.width, around.view[0]), sizeIn(size.height, around.view[1])];
+  const [sx, sy] = [width / w, height / h];
+  const isFree = node.attributes.preserveAspectRatio?.trim().startsWith('none') === true;
+  const even = Math.min(sx, sy);
+  const [kx, ky] = isFree ? [sx, sy] : [even, even];
+  const inner: Affine2 = {
+    x: [kx, 0],
+    y: [0, ky],
+    shift: [(width - kx * w) / 2 - kx * x, (height - ky * h) / 2 - ky * y],
+  };
+  collect(node.children, chain2(map, inner), { ...around, view: [w, h] });
+}
+
+/** All of what is round it, unless it says a size. */
+const sizeIn = (text: string | undefined, whole: number): number =>
+  text === undefined || text === 'auto' ? whole : numberOf(text, whole);
 
 const isUnseen = ({ display, visibility, style }: Readonly<Record<string, string>>) =>
   display === 'none' || visibility === 'hidden' || /display\s*:\s*none/.test(style ?? '');
 
-const numberOf = (text: string | undefined): number => {
-  const value = Number.parseFloat(text ?? '0');
-  if (!Number.isFinite(value)) throw new FormatError(`“${text}” in this SVG file is no number.`);
-  return value;
+/** Rules of style elements for classes, ids and tags by themselves; others are not understood. */
+function styleRules(root: Node): Rules {
+  const rules = new Map<string, Record<string, string>>();
+  const visit = ({ tag, children, text }: Node): void => {
+    if (tag === 'style')
+      for (const [, selectors, body] of (text ?? '').matchAll(/([^{}]+)\{([^}]*)\}/g))
+        for (const selector of selectors!.split(','))
+          rules.set(selector.trim(), { ...rules.get(selector.trim()), ...declarations(body!) });
+    children.forEach(visit);
+  };
+  visit(root);
+  return rules;
+}
+
+const declarations = (text: string): Record<string, string> =>
+  Object.fromEntries(
+    text
+      .split(';')
+      .map((one) => one.split(':').map((part) => part.trim()))
+      .filter((parts) => parts.length === 2) as [string, string][],
+  );
+
+function styleOf({ tag, attributes }: Node, rules: Rules, outer: Style): Style {
+  const classes = (attributes.class ?? '').split(/\s+/).filter(Boolean);
+  const told: Readonly<Record<string, string | undefined>> = {
+    fill: attributes.fill,
+    'fill-rule': attributes['fill-rule'],
+    ...rules.get(tag),
+    ...Object.assign({}, ...classes.map((name) => rules.get(`.${name}`))),
+    ...rules.get(`#${attributes.id ?? ''}`),
+    ...declarations(attributes.style ?? ''),
+  };
+  const rule = told['fill-rule'];
+  const fill = told.fill === undefined || told.fill === 'inherit' ? outer.fill : told.fill;
+  return { fill, rule: rule === 'evenodd' || rule === 'nonzero' ? rule : outer.rule };
+}
+
+/** In user units. @param whole what percentages are parts of */
+const numberOf = (text: string | undefined, whole = 0): number => {
+  const found = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text ?? '0');
+  const unit = found?.[2]!.toLowerCase();
+  if (found && unit === '%') return (Number(found[1]) / 100) * whole;
+  const factor = unit === '' ? 1 : unit === undefined ? undefined : UNITS[unit] && UNITS[unit] / PX_MM;
+  if (!found || factor === undefined)
+    throw new FormatError(`“${text}” in this SVG file is no number, or has a unit that is not read.`);
+  return Number(found[1]) * factor;
 };
 
-function shapeOf(tag: string, a: Readonly<Record<string, string>>): DrawnPath[] {
+function shapeOf(tag: string, a: Readonly<Record<string, string>>, view: Vec2): DrawnPath[] {
+  const [across, down] = [
+    (key: string) => numberOf(a[key], view[0]),
+    (key: string) => numberOf(a[key], view[1]),
+  ];
   switch (tag) {
     case 'path':
       return pathOf(a.d ?? '');
     case 'line':
       return open([
-        [numberOf(a.x1), numberOf(a.y1)],
-        [numberOf(a.x2), numberOf(a.y2)],
+        [across('x1'), down('y1')],
+        [across('x2'), down('y2')],
       ]);
     case 'polyline':
       return open(pointsOf(a.points));
@@ -188,13 +371,13 @@ function shapeOf(tag: string, a: Readonly<Record<string, string>>): DrawnPath[] 
       return points.length < 2 ? [] : [{ closed: true, curves: lines([...points, points[0]!]) }];
     }
     case 'circle': {
-      const radius = numberOf(a.r);
-      return radius > 0 ? [{ closed: true, curves: [circle([numberOf(a.cx), numberOf(a.cy)], radius)] }] : [];
+      const radius = numberOf(a.r, Math.hypot(...view) / Math.SQRT2);
+      return radius > 0 ? [{ closed: true, curves: [circle([across('cx'), down('cy')], radius)] }] : [];
     }
     case 'ellipse':
-      return ellipseOf([numberOf(a.cx), numberOf(a.cy)], numberOf(a.rx), numberOf(a.ry));
+      return ellipseOf([across('cx'), down('cy')], across('rx'), down('ry'));
     case 'rect':
-      return rectOf(a);
+      return rectOf(a, view);
     default:
       return [];
   }
@@ -221,11 +404,12 @@ function ellipseOf(centre: Vec2, rx: number, ry: number): DrawnPath[] {
   return [{ closed: true, curves: [carryCurve(unit, circle([0, 0], 1))] }];
 }
 
-function rectOf(a: Readonly<Record<string, string>>): DrawnPath[] {
-  const [x, y, w, h] = [numberOf(a.x), numberOf(a.y), numberOf(a.width), numberOf(a.height)];
+function rectOf(a: Readonly<Record<string, string>>, view: Vec2): DrawnPath[] {
+  const [x, y] = [numberOf(a.x, view[0]), numberOf(a.y, view[1])];
+  const [w, h] = [numberOf(a.width, view[0]), numberOf(a.height, view[1])];
   if (!(w > 0 && h > 0)) return [];
-  const rx = Math.min(numberOf(a.rx ?? a.ry), w / 2);
-  const ry = Math.min(numberOf(a.ry ?? a.rx), h / 2);
+  const rx = Math.min(numberOf(a.rx ?? a.ry, view[0]), w / 2);
+  const ry = Math.min(numberOf(a.ry ?? a.rx, view[1]), h / 2);
   if (!(rx > 0 && ry > 0)) return pathOf(`M${x} ${y}h${w}v${h}h${-w}z`);
   const arc = (dx: number, dy: number) => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
   return pathOf(

@@ -177,7 +177,8 @@ function gridPlacer({ rows, stagger }: LayoutOf<'grid'>): (key: MemberKey) => Pl
       times(row.direction, offsetAt(row.spacing, valueOf(row.count), i) + aside),
     );
   const even = shifts(columns, 0);
-  const odd = stagger === 0 ? even : shifts(columns, stagger * pitchOf(columns.spacing, valueOf(columns.count)));
+  const odd =
+    stagger === 0 ? even : shifts(columns, stagger * pitchOf(columns.spacing, valueOf(columns.count)));
   const [ups, levels] = others.map((row) => shifts(row, 0)) as [Vec3[], Vec3[]];
   return ([column, row, level]) =>
     shifted(add(add((row % 2 === 1 ? odd : even)[column]!, ups[row]!), levels[level]!));

@@ -11,7 +11,8 @@ import { curvatureAt, endOf, pointAt, startOf, velocityAt, type Curve } from './
 import { nearMisses } from './gaps.ts';
 import { handlesOf } from './handles.ts';
 import { meetings, nearestOn } from './meetings.ts';
-import { filledArea, pathArea, pathLength } from './outline.ts';
+import { filledArea } from './area.ts';
+import { pathArea, pathLength } from './outline.ts';
 import { parallelPath } from './parallel.ts';
 import { deviationOfStep, drawnOf, pathsOf } from './together.ts';
 

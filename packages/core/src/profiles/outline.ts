@@ -204,8 +204,8 @@ export function gapsOf(paths: readonly Path[]): Gap[] {
   return [...gaps, ...loose.filter((end) => !told.has(end)).map((at) => ({ at }))];
 }
 
-/** The area that the even-odd rule fills, of closed paths that do not cross, mm². */
-export function filledArea(paths: readonly Path[]): number {
+/** The area that the even-odd rule fills, of closed paths that keep clear of each other, mm². */
+export function clearArea(paths: readonly Path[]): number {
   const closed = paths.filter((path) => path.closed && path.curves.length > 0);
   return closed.reduce((sum, path) => {
     const others = closed.filter((other) => other !== path);

@@ -24,7 +24,8 @@ import {
   type Curve,
 } from './curve.ts';
 import type { FigureOf } from './figure.ts';
-import { filledArea, gapsOf, outlineOf, pathLength } from './outline.ts';
+import { filledArea } from './area.ts';
+import { gapsOf, outlineOf, pathLength } from './outline.ts';
 import { parallelPath } from './parallel.ts';
 import { bezierPieces, throughPoints, towardsPoints } from './splines.ts';
 import { traverseOf } from './traverse.ts';

@@ -19,7 +19,8 @@ export function membersNamed(document: KadrelDocument, id: ItemId, text: string)
   const keys: MemberKey[] = [];
   for (const piece of text.split(/[,;]/)) {
     const labels = labelsIn(piece);
-    if (!labels) return refuse('range', `“${piece.trim()}” is no range: the lower number comes first.`, 'members');
+    if (!labels)
+      return refuse('range', `“${piece.trim()}” is no range: the lower number comes first.`, 'members');
     for (const label of labels) {
       const key = memberNamed(base.layout, label);
       if (!key) return refuse('no-member', `${part.name} has no member ${label.trim()}.`, 'members');

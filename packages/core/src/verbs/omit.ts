@@ -12,7 +12,11 @@ export const omit = declareVerb({
   about: 'Single members of a pattern are left out, or put back.',
   words: ['omit', 'skip', 'remove member', 'gap', 'put back', 'door'],
   blanks: {
-    members: needed('text', 'members', 'Which, by number, as in 3, 7 or 2-4; in a grid column x row, as in 2x3.'),
+    members: needed(
+      'text',
+      'members',
+      'Which, by number, as in 3, 7 or 2-4; in a grid column x row, as in 2x3.',
+    ),
     part: needed('part', 'pattern', 'The pattern.'),
     state: needed('choice', 'state', 'Left out, or back.', {
       default: 'out',

@@ -145,7 +145,12 @@ function setRow(
   }
   if (pitch === undefined && span === undefined) return undefined;
   const kind: QuantityKind = layout.kind === 'around' ? 'angle' : 'length';
-  const spacing = readSpacing(layout.spacing ?? { pitch: 0 }, valueOf(layout.count), { pitch, span, kind }, context);
+  const spacing = readSpacing(
+    layout.spacing ?? { pitch: 0 },
+    valueOf(layout.count),
+    { pitch, span, kind },
+    context,
+  );
   if ('refused' in spacing) return spacing;
   layout.spacing = spacing;
   if (layout.kind === 'along' && 'pitch' in spacing) {
@@ -175,7 +180,12 @@ function setGrid(
     const [pitch, span] = [told(pitches), told(spans)];
     if (pitch === undefined && span === undefined) continue;
     const blanks = ['pitches', 'spans'] as const;
-    const spacing = readSpacing(row.spacing, valueOf(row.count), { pitch, span, kind: 'length', blanks }, context);
+    const spacing = readSpacing(
+      row.spacing,
+      valueOf(row.count),
+      { pitch, span, kind: 'length', blanks },
+      context,
+    );
     if ('refused' in spacing) return spacing;
     row.spacing = spacing;
   }

@@ -82,7 +82,9 @@ export function perform(
     };
   }
   if (isRefusal(outcome)) return outcome;
-  const fault = nameFault(verb, values, document, { after: done.document, outcome }) ?? sizeFault(document, done.document);
+  const fault =
+    nameFault(verb, values, document, { after: done.document, outcome }) ??
+    sizeFault(document, done.document);
   if (fault) return fault;
   return {
     ...done,

@@ -14,7 +14,15 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
-import { distanceBetween, isSound, pointShape, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import {
+  distanceBetween,
+  isSound,
+  pointShape,
+  scope,
+  uniqueShapes,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
 import type { FacetCache, Facets } from './facets.ts';
 import type { Field } from './field.ts';
