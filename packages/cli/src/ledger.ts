@@ -77,7 +77,11 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
           : `, blank “${done.blank}”${done.at === undefined ? '' : `, character ${done.at + 1}`}`;
       throw new LedgerError(`${where}${blank}: ${done.message}`);
     }
-    requireBuilt(document, done.document, kernel, where, blankToBlame(verb));
+    const changed = changedTops(document, done.document);
+    requireBuilt(changed, done.document, kernel, { where, blank: blankToBlame(verb) });
+    for (const id of changed)
+      for (const { part, words } of kernel.noticesFor(done.document, id))
+        warnings.push(`${where}: ${done.document.items[part]!.name}: ${words}`);
     document = done.document;
   });
   return { document, warnings };
@@ -105,17 +109,20 @@ function requireVariables({ variables, scene }: KadrelDocument): void {
     );
 }
 
-/** A statement whose parts cannot be built is refused, as it would be on screen. */
-function requireBuilt(
-  before: KadrelDocument,
-  after: KadrelDocument,
-  kernel: Evaluator,
-  where: string,
-  blank: string,
-): void {
+function changedTops(before: KadrelDocument, after: KadrelDocument): Set<ItemId> {
   const changed = new Set<ItemId>();
   for (const id of Object.keys(after.items))
     if (after.items[id] !== before.items[id]) changed.add(topOf(after, id));
+  return changed;
+}
+
+/** A statement whose parts cannot be built is refused, as it would be on screen. */
+function requireBuilt(
+  changed: ReadonlySet<ItemId>,
+  after: KadrelDocument,
+  kernel: Evaluator,
+  { where, blank }: { readonly where: string; readonly blank: string },
+): void {
   for (const id of changed) {
     const problem = kernel.problemOf(after, id);
     if (!problem) continue;

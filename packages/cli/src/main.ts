@@ -12,6 +12,7 @@ import {
   writeDxf,
   writeSvg,
   partNamed,
+  readDocument,
   traverseOf,
   visibleGroups,
   visibleParts,
@@ -20,11 +21,14 @@ import {
 } from '@kadrel/core';
 import { BuildError, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { LedgerError, runLedger } from './ledger.ts';
+import { LedgerError, runLedger, type LedgerRun } from './ledger.ts';
 import { verbListing } from './verbs.ts';
 
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE.step|FILE.stl|FILE.svg|FILE.dxf|FILE.json …] [--part NAME …] [--chord MM]
-kadrel verbs [--json]`;
+kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--chord MM]
+kadrel verbs [--json]
+
+FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
 const STL_CHORD_MM = 0.01;
@@ -39,7 +43,10 @@ export async function main(args: readonly string[]): Promise<number> {
     if (command === 'verbs')
       process.stdout.write(values.json ? `${JSON.stringify(verbListing(), null, 2)}\n` : verbLines());
     else if (command === 'run' && file) await run(file, values);
-    else throw new UsageError('Say what to do.');
+    else if (command === 'convert' && file) {
+      if (!values.output?.length) throw new UsageError('Say what to convert to: --output FILE.');
+      await run(file, values);
+    } else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
     if (!(error instanceof Error)) throw error;
@@ -69,15 +76,41 @@ function read(args: readonly string[]) {
 type Options = ReturnType<typeof read>['values'];
 
 async function run(file: string, { measure, output = [], part = [], chord }: Options): Promise<void> {
-  const json = withFiles(readJson(file), dirname(file));
+  const json = readJson(file);
   const kernel = await loadKernel();
-  const { document, warnings } = runLedger(json, kernel);
+  const { document, warnings } = isDocument(json)
+    ? openDocument(json, file, kernel)
+    : runLedger(withFiles(json, dirname(file)), kernel);
   for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
   const named = part.map((name) => requirePart(document, name));
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
   for (const path of output) writeOutput(path, document, chosen, kernel, readChord(chord));
   if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);
+}
+
+/** A document, as it is written, rather than a ledger. */
+const isDocument = (json: unknown): boolean => typeof json === 'object' && json !== null && 'items' in json;
+
+/** Throws LedgerError where it is damaged, or holds a part that cannot be built. */
+function openDocument(json: unknown, file: string, kernel: Evaluator): LedgerRun {
+  const document = documentIn(json, file);
+  const warnings = visibleParts(document).flatMap(({ id, name }) => {
+    const problem = kernel.problemOf(document, id);
+    if (problem) throw new LedgerError(`${file}: ${name}: ${problem.reason} ${problem.remedy}`);
+    return kernel.noticesFor(document, id).map(({ words }) => `${name}: ${words}`);
+  });
+  return { document, warnings };
+}
+
+function documentIn(json: unknown, file: string): KadrelDocument {
+  try {
+    return readDocument(json);
+  } catch (error) {
+    throw new LedgerError(
+      `${file} is no Kadrel document: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
 }
 
 function readText(file: string): string {

@@ -46,7 +46,7 @@ const SPARE_SHAPES = 400;
 /** Facets for points on plain solids may be coarse: the points lie on the true surface. */
 const SAMPLE_TURN_RAD = 0.8;
 const SAMPLE_CHORD = 0.02;
-const MOST_ON_A_PLAIN_FACE = 5;
+const MOST_ON_A_PLAIN_FACE = 10;
 
 export class Builder {
   private readonly cache = new Map<string, Held>();

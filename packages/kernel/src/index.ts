@@ -5,6 +5,7 @@ export {
   type EvaluateOptions,
   type Failure,
   type PartMeasure,
+  type PartNotice,
   type ShapeFacts,
 } from './evaluate.ts';
 export { BuildError } from './occt/occt.ts';

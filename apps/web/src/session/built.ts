@@ -1,6 +1,6 @@
 /** What the kernel has built of the document on show. */
 import type { ItemId } from '@kadrel/core';
-import type { Failure, Measures, ShapeFacts } from '@kadrel/kernel';
+import type { Failure, Measures, PartNotice, ShapeFacts } from '@kadrel/kernel';
 
 export interface Built {
   /** By the name of what is built: a part's id, or that of one of its variants. */
@@ -8,6 +8,8 @@ export interface Built {
   /** Patterns and groups. */
   readonly wholes: Readonly<Record<ItemId, Measures>>;
   readonly failures: readonly Failure[];
+  /** What is worth knowing of parts that were built. */
+  readonly notices: readonly PartNotice[];
   readonly factsOf: (key: string) => ShapeFacts | undefined;
 }
 

@@ -103,7 +103,7 @@ export interface SessionState {
   readonly gripScale: number;
 }
 
-const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], factsOf: () => undefined };
+const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
 /** A statement longer at work than this shows its progress. */
 export const PATIENT_MS = 300;
 
@@ -278,6 +278,9 @@ export function openSession(opened: OpenedSession) {
   }
 
   /** The document that a statement begins with: of one that is adjusted, the one before it. */
+  /** The statement that was refused last since it would change nothing. */
+  let doubted: string | undefined;
+
   const begins = ({ editId }: Pick<Statement, 'editId'>): KadrelDocument =>
     (editId === null ? undefined : withdrawn(editId)?.document) ?? get().document;
 
@@ -322,8 +325,9 @@ export function openSession(opened: OpenedSession) {
       return false;
     }
     const built = await trial(done.document, blankToBlame(verb));
-    if (isRefusal(built)) {
-      refuseStatement(built, openPhase);
+    const doubt = isRefusal(built) ? undefined : effectDoubt(built, statement, blankToBlame(verb));
+    if (isRefusal(built) || doubt) {
+      refuseStatement(isRefusal(built) ? built : doubt!, openPhase);
       return false;
     }
     if (get().document !== document) {
@@ -352,6 +356,18 @@ export function openSession(opened: OpenedSession) {
         : null,
     });
     return true;
+  }
+
+  /** A statement that would change nothing is carried out only if it is said again, just as it was. */
+  function effectDoubt(built: Built, { verb, typed }: Statement, blank: string): Refusal | undefined {
+    const known = new Set(get().built.notices.map(({ part, words }) => `${part} ${words}`));
+    const idle = built.notices.find(
+      ({ part, what, words }) => what === 'without effect' && !known.has(`${part} ${words}`),
+    );
+    const said = JSON.stringify([verb, typed]);
+    if (!idle || said === doubted) return undefined;
+    doubted = said;
+    return refuse('no-effect', `${idle.words} Enter again does it all the same.`, blank);
   }
 
   /** Builds the document that a statement would lead to. Returns its solids, or why it cannot be, naming the part. */

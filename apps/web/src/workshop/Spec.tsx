@@ -1,3 +1,4 @@
+import type { Measures } from '@kadrel/kernel';
 import {
   AXES,
   boxSize,
@@ -216,12 +217,20 @@ function Triple({ label, blank, part, kind, values, formulas }: TripleProps) {
   );
 }
 
+/** Whether nothing leaks out, and if not, why. */
+function watertightWords({ watertight, closed, touching }: Measures): string {
+  if (watertight) return 'yes';
+  if (!closed) return 'no, it is open';
+  return touching ? 'no, solids only touch' : 'no';
+}
+
 function Facts({ part }: { part: Part }) {
   const built = useSessionState((state) => state.built);
   const document = useSessionState((state) => state.document);
   const failure = built.failures.find((f) => f.part === part.id);
   const measures = measuresOf({ built }, part.id);
   const { scene } = document;
+  const notices = built.notices.filter((notice) => notice.part === part.id);
   if (failure)
     return (
       <Section title="Facts">
@@ -247,7 +256,7 @@ function Facts({ part }: { part: Part }) {
     [
       'Watertight',
       <b key="w" className={measures.watertight ? 'font-semibold text-ok' : 'font-semibold text-bad'}>
-        {measures.watertight ? 'yes' : 'no'}
+        {watertightWords(measures)}
       </b>,
     ],
     ['Faces, edges', `${measures.faces}, ${measures.edges}`],
@@ -265,6 +274,11 @@ function Facts({ part }: { part: Part }) {
           </div>
         ))}
       </dl>
+      {notices.map(({ words }) => (
+        <p key={words} className="px-3.5 pt-1 text-ink3">
+          {words}
+        </p>
+      ))}
     </Section>
   );
 }

@@ -4,7 +4,7 @@ import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
 import { carryCurve, circle, line, type Curve } from '../profiles/curve.ts';
-import { bezierPieces, throughPoints } from '../profiles/splines.ts';
+import { bezierPieces, rationalPieces, throughPoints } from '../profiles/splines.ts';
 import { arcOnChord } from '../profiles/traverse.ts';
 import { boxOfPaths, joined, type DrawnPath, type Drawing } from './drawing.ts';
 import { FormatError, requireText } from './fault.ts';
@@ -24,7 +24,7 @@ export function readDxf(text: string): Drawing {
   requireText(text, 'DXF');
   let file: IDxf | null;
   try {
-    file = new DxfParser().parseSync(text);
+    file = parsed(text);
   } catch (error) {
     throw new FormatError(
       `This DXF file is broken: ${error instanceof Error ? error.message : String(error)}.`,
@@ -44,6 +44,60 @@ export function readDxf(text: string): Drawing {
   return { paths, box, notes: [...notes] };
 }
 
+interface Group {
+  readonly code: number;
+  readonly value: unknown;
+}
+interface Scanner {
+  next(): Group;
+}
+interface Handler {
+  parseEntity(scanner: Scanner, current: Group): IEntity;
+}
+
+/** Codes of an entity that the parser passes over: weights of splines, spacing of rows, the way out of its plane. */
+const PASSED_OVER: ReadonlySet<number> = new Set([41, 45, 210, 220, 230]);
+interface WithCodes {
+  readonly passedOver?: ReadonlyMap<number, readonly number[]>;
+}
+
+/** The parser's own reading, with what it passes over beside it, and without its chatter on the console. */
+function parsed(text: string): IDxf | null {
+  const parser = new DxfParser();
+  const handlers = (parser as unknown as { readonly _entityHandlers: Record<string, Handler> })
+    ._entityHandlers;
+  for (const [name, handler] of Object.entries(handlers)) handlers[name] = keepingCodes(handler);
+  const { log, warn, error } = console;
+  const silent = () => undefined;
+  Object.assign(console, { log: silent, warn: silent, error: silent });
+  try {
+    return parser.parseSync(text);
+  } finally {
+    Object.assign(console, { log, warn, error });
+  }
+}
+
+const keepingCodes = (handler: Handler): Handler => ({
+  parseEntity(scanner, current) {
+    const codes = new Map<number, number[]>();
+    const { next } = scanner;
+    scanner.next = () => {
+      const group = next.call(scanner);
+      if (PASSED_OVER.has(group.code))
+        codes.set(group.code, [...(codes.get(group.code) ?? []), Number(group.value)]);
+      return group;
+    };
+    try {
+      return Object.assign(handler.parseEntity(scanner, current), { passedOver: codes });
+    } finally {
+      scanner.next = next;
+    }
+  },
+});
+
+const codesOf = (entity: object, code: number): readonly number[] =>
+  (entity as WithCodes).passedOver?.get(code) ?? [];
+
 interface Collecting {
   readonly file: IDxf;
   readonly notes: Set<string>;
@@ -56,14 +110,33 @@ const MOST_DEPTH = 30;
 function collect(entities: readonly IEntity[], map: Affine2, around: Collecting): void {
   if (around.depth > MOST_DEPTH) throw new FormatError('A block of this DXF file holds itself.');
   for (const entity of entities) {
+    const facing = facingOf(entity);
+    if (facing === undefined) {
+      around.notes.add('What does not lie in the plane of the drawing is left out.');
+      continue;
+    }
+    const there = chain2(map, facing);
     if (entity.type === 'INSERT') {
-      insert(entity as never, map, around);
+      insert(entity as never, there, around);
       continue;
     }
     const curves = curvesOf(entity);
-    if (curves) around.curves.push(...curves.map((curve) => carryCurve(map, curve)));
+    if (curves) around.curves.push(...curves.map((curve) => carryCurve(there, curve)));
     else around.notes.add(`${entity.type.toLowerCase()} entities are left out.`);
   }
+}
+
+const UPRIGHT: Affine2 = { x: [1, 0], y: [0, 1], shift: [0, 0] };
+const MIRRORED: Affine2 = { x: [-1, 0], y: [0, 1], shift: [0, 0] };
+/** These are told in the plane that their way out belongs to; others in the drawing's own. */
+const IN_OWN_PLANE: ReadonlySet<string> = new Set(['LWPOLYLINE', 'POLYLINE', 'CIRCLE', 'ARC', 'INSERT']);
+
+/** Seen from behind, X runs the other way. Undefined for what lies askew. Source: DXF reference, object coordinate systems. */
+function facingOf(entity: IEntity): Affine2 | undefined {
+  const [x = 0, y = 0, z = 1] = [210, 220, 230].map((code) => codesOf(entity, code).at(-1));
+  if (!IN_OWN_PLANE.has(entity.type)) return UPRIGHT;
+  if (Math.abs(x) > 1e-6 || Math.abs(y) > 1e-6 || z === 0) return undefined;
+  return z < 0 ? MIRRORED : UPRIGHT;
 }
 
 interface Insert {
@@ -72,18 +145,40 @@ interface Insert {
   readonly xScale?: number;
   readonly yScale?: number;
   readonly rotation?: number;
+  readonly columnCount?: number;
+  readonly rowCount?: number;
+  readonly columnSpacing?: number;
 }
+/** More copies of a block than this are no drawing. */
+const MOST_COPIES = 10_000;
 
 function insert(entity: Insert, map: Affine2, around: Collecting): void {
   const block = around.file.blocks?.[entity.name];
-  if (!block) return;
+  if (!block) {
+    around.notes.add(`Block “${entity.name}” is used and is not in the file.`);
+    return;
+  }
+  const [columns, rows] = [entity.columnCount || 1, entity.rowCount || 1];
+  if (!(columns * rows <= MOST_COPIES))
+    throw new FormatError(`Block “${entity.name}” of this DXF file is repeated ${columns * rows} times.`);
   const angle = ((entity.rotation ?? 0) * Math.PI) / 180;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const [sx, sy] = [entity.xScale ?? 1, entity.yScale ?? 1];
   const placed: Affine2 = { x: [c * sx, s * sx], y: [-s * sy, c * sy], shift: at(entity.position) };
   const base = block.position ?? { x: 0, y: 0 };
   const based: Affine2 = { x: [1, 0], y: [0, 1], shift: [-base.x, -base.y] };
-  collect(block.entities ?? [], chain2(map, chain2(placed, based)), { ...around, depth: around.depth + 1 });
+  // Rows and columns turn with the block, and are not scaled with it.
+  const turned: Affine2 = { x: [c, s], y: [-s, c], shift: [0, 0] };
+  const inside = { ...around, depth: around.depth + 1 };
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const [dx, dy] = [column * (entity.columnSpacing ?? 0), row * (codesOf(entity, 45).at(-1) ?? 0)];
+      const aside: Affine2 = {
+        ...UPRIGHT,
+        shift: [turned.x[0] * dx + turned.y[0] * dy, turned.x[1] * dx + turned.y[1] * dy],
+      };
+      collect(block.entities ?? [], chain2(map, chain2(aside, chain2(placed, based))), inside);
+    }
 }
 
 interface Fields {
@@ -120,9 +215,9 @@ function curvesOf(entity: IEntity): Curve[] | undefined {
       return [{ kind: 'arc', centre: at(fields.center), radius: fields.radius!, first, sweep }];
     }
     case 'ELLIPSE':
-      return ellipse(fields);
+      return ellipse(fields, (codesOf(entity, 230).at(-1) ?? 1) < 0);
     case 'SPLINE':
-      return spline(fields);
+      return spline(fields, codesOf(entity, 41));
     default:
       return undefined;
   }
@@ -140,10 +235,16 @@ function polyline(vertices: NonNullable<Fields['vertices']>, closed: boolean): C
   });
 }
 
-function ellipse({ center, majorAxisEndPoint, axisRatio, startAngle, endAngle }: Fields): Curve[] {
+type EllipseFields = Pick<Fields, 'center' | 'majorAxisEndPoint' | 'axisRatio' | 'startAngle' | 'endAngle'>;
+
+/** Seen from behind it runs the other way round. */
+function ellipse(
+  { center, majorAxisEndPoint, axisRatio, startAngle, endAngle }: EllipseFields,
+  isBehind: boolean,
+): Curve[] {
   if (!center || !majorAxisEndPoint) return [];
   const [x, y] = at(majorAxisEndPoint);
-  const ratio = axisRatio ?? 1;
+  const ratio = (isBehind ? -1 : 1) * (axisRatio ?? 1);
   const first = cleanDegrees(degrees(startAngle ?? 0));
   const turn = cleanDegrees(degrees((endAngle ?? 2 * Math.PI) - (startAngle ?? 0)));
   const sweep = ((turn % 360) + 360) % 360 || 360;
@@ -151,10 +252,18 @@ function ellipse({ center, majorAxisEndPoint, axisRatio, startAngle, endAngle }:
   return [carryCurve(map, { kind: 'arc', centre: [0, 0], radius: 1, first, sweep })];
 }
 
-function spline({ controlPoints, fitPoints, knotValues, degreeOfSplineCurve, closed }: Fields): Curve[] {
+function spline(
+  { controlPoints, fitPoints, knotValues, degreeOfSplineCurve, closed }: Fields,
+  weights: readonly number[],
+): Curve[] {
   const degree = degreeOfSplineCurve ?? 3;
-  if (controlPoints && knotValues && knotValues.length === controlPoints.length + degree + 1)
-    return bezierPieces(controlPoints.map(at), knotValues, degree);
+  const isWhole = controlPoints && knotValues && knotValues.length === controlPoints.length + degree + 1;
+  if (isWhole && weights.length === controlPoints.length && weights.some((w) => w !== weights[0])) {
+    if (!weights.every((w) => w > 0))
+      throw new FormatError('A spline in this DXF file has a weight that is not above zero.');
+    return rationalPieces({ points: controlPoints.map(at), weights, knots: knotValues, degree });
+  }
+  if (isWhole) return bezierPieces(controlPoints.map(at), knotValues, degree);
   if (fitPoints && fitPoints.length > 1) return throughPoints(fitPoints.map(at), closed === true);
   throw new FormatError(
     'A spline in this DXF file has neither knots for its points nor points that it goes through.',

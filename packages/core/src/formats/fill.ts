@@ -8,20 +8,17 @@ import {
   SAME_POINT_MM,
   boxOfCurves,
   curvatureAt,
-  curveLength,
   endOf,
   flattened,
   line,
-  pieceOf,
   pointAt,
   reversed,
-  simplePieces,
   startOf,
   velocityAt,
   type Box2,
   type Curve,
 } from '../profiles/curve.ts';
-import { meetings, nearestOn } from '../profiles/meetings.ts';
+import { cutEach } from '../profiles/cutAtMeetings.ts';
 import { joined, type DrawnPath } from './drawing.ts';
 
 export type FillRule = 'nonzero' | 'evenodd';
@@ -32,8 +29,6 @@ export interface Painted {
   readonly loops: readonly DrawnPath[];
 }
 
-/** More pieces than this are not looked at two by two. */
-const MOST_PIECES = 2500;
 /** Points nearer than this are one, mm. */
 const SAME_MM = 1e-6;
 
@@ -131,49 +126,15 @@ function cutBorders(shapes: readonly Painted[], loops: readonly OwnedLoop[]): Dr
 }
 
 function cutPieces(loops: readonly OwnedLoop[]): Piece[] | undefined {
-  const simple = loops.flatMap(({ loop, of }) =>
-    loop.curves
-      .flatMap(simplePieces)
-      .map((curve) => ({ curve, of, box: boxOfCurves([curve])!, cuts: [] as number[] })),
-  );
-  if (simple.length > MOST_PIECES) return undefined;
-  simple.forEach((one, i) => {
-    for (const other of simple.slice(i + 1)) {
-      if (!doOverlap(one.box, other.box)) continue;
-      for (const { a, b } of meetings(one.curve, other.curve)) {
-        one.cuts.push(a);
-        other.cuts.push(b);
-      }
-      // Where curves lie on each other, each is cut at the ends of the other.
-      for (const [on, from] of [
-        [one, other],
-        [other, one],
-      ] as const)
-        for (const end of [startOf(from.curve), endOf(from.curve)]) {
-          const { part, distance } = nearestOn(on.curve, end);
-          if (distance <= SAME_MM) on.cuts.push(part);
-        }
-    }
-  });
-  return simple.flatMap(({ curve, of, cuts }) =>
-    piecesOf(curve, cuts).map((piece) => ({
-      curve: piece,
-      of,
-      points: flattened(piece),
-      middle: pointAt(piece, 0.5),
+  const cut = cutEach(loops.map(({ loop }) => loop.curves));
+  return cut?.flatMap((curves, i) =>
+    curves.map((curve) => ({
+      curve,
+      of: loops[i]!.of,
+      points: flattened(curve),
+      middle: pointAt(curve, 0.5),
     })),
   );
-}
-
-const doOverlap = (a: Box2, b: Box2) =>
-  ([0, 1] as const).every((i) => a.min[i] <= b.max[i] + SAME_MM && b.min[i] <= a.max[i] + SAME_MM);
-
-function piecesOf(curve: Curve, cuts: readonly number[]): Curve[] {
-  const length = curveLength(curve);
-  const parts = [0];
-  for (const cut of cuts.toSorted((a, b) => a - b))
-    if ((cut - parts.at(-1)!) * length > SAME_MM && (1 - cut) * length > SAME_MM) parts.push(cut);
-  return parts.map((from, i) => (parts.length === 1 ? curve : pieceOf(curve, from, parts[i + 1] ?? 1)));
 }
 
 function areSame(a: Piece, b: Piece): boolean {

@@ -41,12 +41,12 @@ export function parallelPath(path: Path, by: number): Path | undefined {
     made.push({ name, curve: kept });
   }
   const found: Path = { closed, curves: made };
-  // Beside a free curve the way may come round to itself farther on.
-  const isFree = curves.some(({ curve }) => curve.kind === 'bezier' || curve.kind === 'ellipse');
-  return isFree && !areClear([found]) && areClear([path]) ? undefined : found;
+  // The way may come round to itself farther on, as where a neck closes.
+  return !areClear([found]) && areClear([path]) ? undefined : found;
 }
 
-function besideCurve(curve: Curve, by: number): Curve[] | undefined {
+/** The curve at a distance to the left of its way; undefined where it bends more tightly than that. */
+export function besideCurve(curve: Curve, by: number): Curve[] | undefined {
   if (curve.kind === 'line') {
     const aside = scale2(left2(unit2(subtract2(curve.to, curve.from))), by);
     return [line(clean(add2(curve.from, aside)), clean(add2(curve.to, aside)))];

@@ -1,6 +1,7 @@
 /** Smooth curves through points and towards control points, as Bézier curves of degree 3. */
 import { add2, distance2, mix2, scale2, subtract2, type Vec2 } from '../space/vector2.ts';
 import type { Curve } from './curve.ts';
+import { FIT_MM, curvesAlong } from './fitting.ts';
 
 const bezier = (...points: Vec2[]): Curve => ({ kind: 'bezier', points });
 
@@ -159,4 +160,44 @@ function insertKnot(
     }
   }
   return [made, [...knots.slice(0, span + 1), knot, ...knots.slice(span + 1)]];
+}
+
+interface Rational {
+  readonly points: readonly Vec2[];
+  /** One for each point, above 0. */
+  readonly weights: readonly number[];
+  readonly knots: readonly number[];
+  readonly degree: number;
+}
+
+/** Curves along a rational B-spline, span by span, within the tolerance of fitted curves: circles and ellipses are among them. */
+export function rationalPieces(spline: Rational): Curve[] {
+  const { points, knots, degree } = spline;
+  const [least, most] = [knots[degree]!, knots[points.length]!];
+  const breaks = [...new Set(knots.filter((knot) => knot >= least && knot <= most))];
+  return breaks.slice(1).flatMap((to, i) => {
+    const from = breaks[i]!;
+    const pieces = curvesAlong((part) => rationalPoint(spline, from, from + (to - from) * part), FIT_MM);
+    return pieces ?? [];
+  });
+}
+
+/** Source: de Boor's algorithm on (w·x, w·y, w). @param from the knot that the span of the parameter begins with */
+function rationalPoint({ points, weights, knots, degree }: Rational, from: number, parameter: number): Vec2 {
+  const span = knots.lastIndexOf(from);
+  let row = Array.from({ length: degree + 1 }, (_, i) => {
+    const at = span - degree + i;
+    const [x, y] = points[at]!;
+    return [weights[at]! * x, weights[at]! * y, weights[at]!] as const;
+  });
+  for (let level = 1; level <= degree; level++)
+    row = row.slice(1).map((here, i) => {
+      const low = knots[span - degree + level + i]!;
+      const high = knots[span + 1 + i]!;
+      const part = (parameter - low) / (high - low);
+      const before = row[i]!;
+      return [0, 1, 2].map((k) => before[k]! * (1 - part) + here[k]! * part) as unknown as typeof here;
+    });
+  const [x, y, w] = row[0]!;
+  return [x / w, y / w];
 }

@@ -224,7 +224,7 @@ class Attempts {
     const measures = this.site.measure(named, this.content);
     const mesh = meshOf(occt, named, measures);
     const samples = samplesOf(occt, named.shape, mesh);
-    const claim = this.claim({ result: named, measures, samples, fuzzMm, volumeMm3 });
+    const claim = this.claim({ result: named, measures, mesh, samples, fuzzMm, volumeMm3 });
     const fault = faultOf(occt, facets, claim);
     if (!fault)
       return {
@@ -239,7 +239,9 @@ class Attempts {
     return undefined;
   }
 
-  private claim(found: Pick<Claim, 'result' | 'measures' | 'samples' | 'fuzzMm' | 'volumeMm3'>): Claim {
+  private claim(
+    found: Pick<Claim, 'result' | 'measures' | 'mesh' | 'samples' | 'fuzzMm' | 'volumeMm3'>,
+  ): Claim {
     return { how: this.content.how, parts: this.parts, field: this.field, ...found };
   }
 

@@ -15,13 +15,12 @@ import {
 } from '../occt/occt.ts';
 import { firstDerivatives } from '../verify/samples.ts';
 
-/** Sums over faces. */
-interface Sums {
-  volume: number;
-  area: number;
-  /** ∫ p dV and ∫ p dA. */
-  moment: Vec3;
-  areaMoment: Vec3;
+/** What a face adds: its area, and the volume of the cone from the origin to it. */
+interface Share {
+  readonly area: number;
+  readonly volume: number;
+  /** ∫ p dV over that cone. */
+  readonly moment: Vec3;
 }
 
 export interface Integrals {
@@ -45,14 +44,12 @@ export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));
     const kinds = faces.map((face) => scope((inner) => mannerOf(occt, face, inner)));
     if (kinds.every((kind) => kind === 'plain')) return fromKernel(occt, shape, keep);
-    const sums: Sums = { volume: 0, area: 0, moment: [0, 0, 0], areaMoment: [0, 0, 0] };
-    faces.forEach((face, i) => scope((inner) => addFace(occt, face, kinds[i]!, sums, inner)));
-    return {
-      volume: sums.volume,
-      area: sums.area,
-      centroid: scale(sums.moment, 1 / sums.volume),
-      areaCentroid: scale(sums.areaMoment, 1 / sums.area),
-    };
+    const shares = faces.map((face, i) => scope((inner) => shareOf(occt, face, kinds[i]!, inner)));
+    const volume = shares.reduce((sum, one) => sum + one.volume, 0);
+    const area = shares.reduce((sum, one) => sum + one.area, 0);
+    const moment = shares.reduce<Vec3>((sum, one) => add(sum, one.moment), [0, 0, 0]);
+    const { areaCentroid } = fromKernel(occt, shape, keep, ADAPTIVE);
+    return { volume, area, areaCentroid, centroid: scale(moment, 1 / volume) };
   });
 }
 
@@ -87,10 +84,16 @@ const curveKind = (occt: Occt, edge: Edge, keep: Keep): string =>
 const parameterKind = (occt: Occt, edge: Edge, face: TopoDS_Face, keep: Keep): string =>
   keep(new occt.BRepAdaptor_Curve2d(edge, face)).GetType() as unknown as string;
 
-function fromKernel(occt: Occt, shape: TopoDS_Shape, keep: Keep): Integrals {
+/** @param within relative error that is aimed at; the plain rule without one */
+function fromKernel(occt: Occt, shape: TopoDS_Shape, keep: Keep, within?: number): Integrals {
   const [volume, area] = [keep(new occt.GProp_GProps()), keep(new occt.GProp_GProps())];
-  occt.BRepGProp.VolumeProperties(shape, volume, false, false, false);
-  occt.BRepGProp.SurfaceProperties(shape, area, false, false);
+  if (within === undefined) {
+    occt.BRepGProp.VolumeProperties(shape, volume, false, false, false);
+    occt.BRepGProp.SurfaceProperties(shape, area, false, false);
+  } else {
+    occt.BRepGProp.VolumeProperties(shape, volume, within, false, false);
+    occt.BRepGProp.SurfaceProperties(shape, area, within, false);
+  }
   return {
     volume: volume.Mass(),
     area: area.Mass(),
@@ -104,25 +107,31 @@ function centreOf(properties: InstanceType<Occt['GProp_GProps']>, keep: Keep): V
   return [centre.X(), centre.Y(), centre.Z()];
 }
 
-function addFace(occt: Occt, face: TopoDS_Face, manner: Manner, sums: Sums, keep: Keep): void {
-  if (manner === 'flat') return addFlat(occt, face, sums, keep);
-  if (manner === 'ruled') return addRuled(occt, face, sums, keep);
-  const [volume, area] = [keep(new occt.GProp_GProps()), keep(new occt.GProp_GProps())];
-  if (manner === 'plain') {
-    occt.BRepGProp.VolumeProperties(face, volume, false, false, false);
-    occt.BRepGProp.SurfaceProperties(face, area, false, false);
-  } else {
-    occt.BRepGProp.VolumeProperties(face, volume, ADAPTIVE, false, false);
-    occt.BRepGProp.SurfaceProperties(face, area, ADAPTIVE, false);
+function shareOf(occt: Occt, face: TopoDS_Face, manner: Manner, keep: Keep): Share {
+  if (manner === 'flat') return ofFlat(occt, face, keep);
+  if (manner === 'ruled') return ofRuled(occt, face, keep);
+  const told = fromKernel(occt, face, keep, manner === 'plain' ? undefined : ADAPTIVE);
+  const border = borderOf(occt, face, keep);
+  // The kernel reckons from the mean of the vertices; the difference is the cone between that and the origin.
+  const vertices = occurrences(occt, face, 'TopAbs_VERTEX', keep).map((vertex) =>
+    read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))) as unknown as Coordinates, keep),
+  );
+  const apex = scale(vertices.reduce<Vec3>(add, [0, 0, 0]), 1 / Math.max(1, vertices.length));
+  let volume = told.volume;
+  let moment = told.volume === 0 ? ZERO : scale(told.centroid, told.volume);
+  for (const { point, way } of border) {
+    const slice = dot(apex, cross(point, way)) / 6;
+    volume += slice;
+    moment = add(moment, scale(add(apex, scale(point, 2)), slice / 4));
   }
-  const exact = manner === 'rounded' ? byBorder(occt, face, keep) : undefined;
-  const share = exact?.volume ?? volume.Mass();
-  const size = exact?.area ?? area.Mass();
-  sums.volume += share;
-  sums.area += size;
-  if (share !== 0) sums.moment = add(sums.moment, scale(centreOf(volume, keep), share));
-  sums.areaMoment = add(sums.areaMoment, scale(centreOf(area, keep), size));
+  const exact = manner === 'rounded' ? byBorder(occt, face, border, keep) : { area: told.area, volume };
+  return { ...exact, moment };
 }
+const ZERO: Vec3 = [0, 0, 0];
+
+/** ½∮ p × dp: whatever surface the border has, its normals add up to this. */
+const vectorArea = (border: readonly BorderPoint[]): Vec3 =>
+  border.reduce<Vec3>((sum, { point, way }) => add(sum, scale(cross(point, way), 0.5)), [0, 0, 0]);
 
 /**
  * Area and volume of a round face by its borders alone, in space: with S = ½∮ p × dp (its vector area), a face of a ball or of a
@@ -130,15 +139,16 @@ function addFace(occt: Occt, face: TopoDS_Face, manner: Manner, sums: Sums, keep
  * a cylinder as they are unrolled round an axis (Archimedes), of a cone by its constant slope. The kernel integrates over
  * parameters, and is 1e-3 off where a border passes near a pole.
  */
-function byBorder(occt: Occt, face: TopoDS_Face, keep: Keep): { area: number; volume: number } {
+function byBorder(
+  occt: Occt,
+  face: TopoDS_Face,
+  border: readonly BorderPoint[],
+  keep: Keep,
+): Omit<Share, 'moment'> {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const kind = surface.GetType() as unknown as string;
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  const border = borderOf(occt, face, keep);
-  const vector = border.reduce<Vec3>(
-    (sum, { point, way }) => add(sum, scale(cross(point, way), 0.5)),
-    [0, 0, 0],
-  );
+  const vector = vectorArea(border);
   if (kind === 'GeomAbs_Cone') return coneByBorder(surface, vector, turned, keep);
   const isBall = kind === 'GeomAbs_Sphere';
   const round = isBall ? keep(surface.Sphere()) : keep(surface.Cylinder());
@@ -229,12 +239,7 @@ function outwardSign(
 
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
 
-function coneByBorder(
-  surface: Surface,
-  vector: Vec3,
-  turned: number,
-  keep: Keep,
-): { area: number; volume: number } {
+function coneByBorder(surface: Surface, vector: Vec3, turned: number, keep: Keep): Omit<Share, 'moment'> {
   const u = surface.FirstUParameter();
   const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
   const [near, far] = [firstDerivatives(surface, u, v0, keep), firstDerivatives(surface, u, v1, keep)];
@@ -251,33 +256,24 @@ function coneByBorder(
 }
 
 /** A flat face by its border: ½∮(x dy − y dx), ½∮x² dy and −½∮y² dx in axes of its own. Source: Green's theorem. */
-function addFlat(occt: Occt, face: TopoDS_Face, sums: Sums, keep: Keep): void {
+function ofFlat(occt: Occt, face: TopoDS_Face, keep: Keep): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
-  const x = unit(along);
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const normal = scale(unit(cross(along, across)), turned);
+  const x = unit(along);
   const y = cross(normal, x);
   let [area, mx, my] = [0, 0, 0];
-  for (const shape of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
-    const way = shape.Orientation() as unknown as string;
-    if (way !== 'TopAbs_FORWARD' && way !== 'TopAbs_REVERSED') continue;
-    // The border of a face that is turned over runs the other way with it.
-    const sign = way === 'TopAbs_FORWARD' ? 1 : -1;
-    alongEdge(occt, keep(occt.TopoDS.Edge(shape)), (p, d, weight) => {
-      const q = subtract(p, point);
-      const [u, v, du, dv] = [dot(q, x), dot(q, y), dot(d, x), dot(d, y)];
-      area += (sign * weight * (u * dv - v * du)) / 2;
-      mx += (sign * weight * u * u * dv) / 2;
-      my -= (sign * weight * v * v * du) / 2;
-    });
+  for (const { point: p, way } of borderOf(occt, face, keep)) {
+    const q = subtract(p, point);
+    const [u, v, du, dv] = [dot(q, x), dot(q, y), dot(way, x), dot(way, y)];
+    area += (u * dv - v * du) / 2;
+    mx += (u * u * dv) / 2;
+    my -= (v * v * du) / 2;
   }
   const height = dot(point, normal);
-  const moment = add(scale(point, area), add(scale(x, mx), scale(y, my)));
-  sums.area += area;
-  sums.volume += (height * area) / 3;
-  sums.areaMoment = add(sums.areaMoment, moment);
-  sums.moment = add(sums.moment, scale(moment, height / 4));
+  const middle = add(scale(point, area), add(scale(x, mx), scale(y, my)));
+  return { area, volume: (height * area) / 3, moment: scale(middle, height / 4) };
 }
 
 /** Points of a curve with their derivatives, weighted for an integral over its parameter. */
@@ -316,24 +312,22 @@ function nodesIn(first: number, last: number, count = PIECES): (readonly [number
 }
 
 /** A face whose borders run along its parameters: Gauss's rule both ways; straight along the second. */
-function addRuled(occt: Occt, face: TopoDS_Face, sums: Sums, keep: Keep): void {
+function ofRuled(occt: Occt, face: TopoDS_Face, keep: Keep): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
-  const straight = GAUSS.map(
-    ([at, weight]) => [v0 + ((v1 - v0) * (1 + at)) / 2, (weight * (v1 - v0)) / 2] as const,
-  );
+  const straight = nodesIn(surface.FirstVParameter(), surface.LastVParameter(), 1);
+  let [area, volume] = [0, 0];
+  let moment = ZERO;
   for (const [u, wide] of nodesIn(surface.FirstUParameter(), surface.LastUParameter()))
     scope((inner) => {
       for (const [v, tall] of straight) {
         const { point, along, across } = firstDerivatives(surface, u, v, inner);
         const normal = scale(cross(along, across), turned * wide * tall);
-        const size = Math.hypot(...normal);
+        area += Math.hypot(...normal);
         const share = dot(point, normal) / 3;
-        sums.area += size;
-        sums.volume += share;
-        sums.areaMoment = add(sums.areaMoment, scale(point, size));
-        sums.moment = add(sums.moment, scale(point, (3 / 4) * share));
+        volume += share;
+        moment = add(moment, scale(point, (3 / 4) * share));
       }
     });
+  return { area, volume, moment };
 }

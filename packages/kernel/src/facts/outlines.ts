@@ -1,5 +1,15 @@
 /** Outlines that the kernel finds: beside drawn ones, and where a plane meets a solid. */
-import { boxSize, cornersOf, parallelPath, pathArea, type DrawnPath, type Path } from '@kadrel/core';
+import {
+  areClear,
+  boxSize,
+  cornersOf,
+  filledArea,
+  offsetOutlines,
+  parallelPath,
+  pathArea,
+  type DrawnPath,
+  type Path,
+} from '@kadrel/core';
 import {
   BuildError,
   occurrences,
@@ -25,27 +35,77 @@ export function parallelsOf(
   by: number,
   corners: 'round' | 'square',
 ): DrawnPath[] {
-  return paths.flatMap((path) =>
-    scope((keep) => {
-      const isSmooth = cornersOf([path]).length === 0;
-      const left = path.closed && pathArea(path) > 0 ? -by : by;
-      // Without corners to round, and with mitred ones, the legs are laid one by one, without the kernel.
-      const exact = corners === 'square' || isSmooth ? parallelPath(path, left) : undefined;
-      if (exact) return [{ closed: exact.closed, curves: exact.curves.map(({ curve }) => curve) }];
-      const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
-      const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';
-      const operation = keep(new occt.BRepOffsetAPI_MakeOffset(wire, join, !path.closed));
-      operation.Perform(path.closed ? by : isLeftPositive(path) ? by : -by, 0);
-      const made = operation.IsDone() ? keep(operation.Shape()) : undefined;
-      const edges = made ? occurrences(occt, made, 'TopAbs_EDGE', keep) : [];
-      if (edges.length === 0)
-        throw new BuildError(
-          `There is no room for an outline ${Math.abs(by)} mm away.`,
-          'Make the distance smaller, or go to the other side.',
-        );
-      return pathsOfEdges(occt, edges);
-    }),
+  const closed = paths.filter((path) => path.closed);
+  const open = paths.filter((path) => !path.closed);
+  const beside = closed.length > 0 ? besideClosed(occt, closed, by, corners) : [];
+  const found = [...beside, ...open.flatMap((path) => parallelOf(occt, path, by, corners))];
+  if (found.length === 0) throw noRoom(by);
+  return found;
+}
+
+const noRoom = (by: number) =>
+  new BuildError(
+    `There is no room for an outline ${Math.abs(by)} mm away.`,
+    'Make the distance smaller, or go to the other side.',
   );
+
+/** Closed outlines keep their holes; what formulas do not tell is left to the kernel, one outline by itself. */
+function besideClosed(
+  occt: Occt,
+  paths: readonly Path[],
+  by: number,
+  corners: 'round' | 'square',
+): DrawnPath[] {
+  const [only] = paths;
+  if (paths.length === 1) {
+    const exact = exactParallel(only!, by, corners);
+    if (exact) return [exact];
+  }
+  const whole = offsetOutlines(paths, by, corners);
+  if (whole) return whole;
+  if (paths.length > 1 || !areClear(paths))
+    throw new BuildError(
+      'These outlines cannot be followed at this distance.',
+      'Make the distance smaller than their tightest bend, or choose one outline.',
+    );
+  const made = parallelOf(occt, only!, by, corners);
+  // The kernel may keep strips that are turned over.
+  if (made.length > 1 || !made.every(({ closed }) => closed) || !isBetween(only!, made, by)) throw noRoom(by);
+  return made;
+}
+
+/** Outward there is more, inward less. */
+function isBetween(path: Path, made: readonly DrawnPath[], by: number): boolean {
+  const area = filledArea(
+    made.map(({ closed, curves }, i) => ({
+      closed,
+      curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
+    })),
+  );
+  return by > 0 === area > Math.abs(pathArea(path));
+}
+
+/** Without corners to round, and with mitred ones, the legs are laid one by one, without the kernel. */
+function exactParallel(path: Path, by: number, corners: 'round' | 'square'): DrawnPath | undefined {
+  const isSmooth = cornersOf([path]).length === 0;
+  const left = path.closed && pathArea(path) > 0 ? -by : by;
+  const exact = corners === 'square' || isSmooth ? parallelPath(path, left) : undefined;
+  return exact && { closed: exact.closed, curves: exact.curves.map(({ curve }) => curve) };
+}
+
+function parallelOf(occt: Occt, path: Path, by: number, corners: 'round' | 'square'): DrawnPath[] {
+  return scope((keep) => {
+    const exact = exactParallel(path, by, corners);
+    if (exact) return [exact];
+    const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
+    const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';
+    const operation = keep(new occt.BRepOffsetAPI_MakeOffset(wire, join, !path.closed));
+    operation.Perform(path.closed ? by : isLeftPositive(path) ? by : -by, 0);
+    const made = operation.IsDone() ? keep(operation.Shape()) : undefined;
+    const edges = made ? occurrences(occt, made, 'TopAbs_EDGE', keep) : [];
+    if (edges.length === 0) throw noRoom(by);
+    return pathsOfEdges(occt, edges);
+  });
 }
 
 /** The kernel goes to the right of an open outline whose ends it takes to be closed counter-clockwise. */

@@ -3,6 +3,7 @@
  * of its faces, and of its operands' faces, against formulas; and the volume against facets.
  */
 import {
+  AT_ORIGIN,
   boxSize,
   carry,
   carryBox,
@@ -14,6 +15,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
+import type { Mesh } from '../facts/mesh.ts';
 import {
   distanceBetween,
   isSound,
@@ -51,6 +53,8 @@ export interface Claim {
   readonly result: NamedShape;
   readonly measures: Measures;
   readonly samples: readonly Sample[];
+  /** Facets of the result. */
+  readonly mesh: Mesh;
   /** By formula, where the way that it was built knows it. */
   readonly volumeMm3?: number | undefined;
   /** How far (mm) surfaces may be off by the way that it was built. */
@@ -76,7 +80,7 @@ export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | u
   if (!measures.closed) return { what: 'open', places: [] };
   if (!isBounded(claim)) return { what: 'bounds', places: [] };
   if (!result.isSound && !isSound(occt, result.shape)) return { what: 'unsound', places: [] };
-  return misplaced(occt, claim) ?? missing(claim) ?? besideFacets(facets, claim);
+  return misplaced(occt, claim) ?? stray(claim) ?? missing(claim) ?? besideFacets(facets, claim);
 }
 
 /** max(A, B) ≤ A ∪ B ≤ A + B, A ∩ B ≤ min(A, B), A − B ≤ A, and boxes inside boxes. */
@@ -123,6 +127,28 @@ function misplaced(occt: Occt, { field, samples, fuzzMm, result }: Claim): Fault
   const wrong = doubtful.slice(0, MOST_DOUBTFUL).filter((sample) => isOnFace(occt, result.shape, sample));
   return wrong.length === 0 ? undefined : { what: 'misplaced', places: wrong.map(({ point }) => point) };
 }
+/** More facets than this are looked at in steps. */
+const MOST_FACETS = 6000;
+/** Facets lie within their chord of the true surface, give or take what the kernel's own measure of it is off by. */
+const CHORDS = 4;
+
+/** Facets of the result that lie farther from the border of what it should be than facets can: rough, but all over it. */
+function stray({ field, mesh }: Claim): Fault | undefined {
+  if (!field) return undefined;
+  const { positions, triangles, chordMm } = mesh;
+  const slack = CHORDS * chordMm + 1e-6 * (Math.hypot(...field.centre) + field.radius);
+  const step = 3 * Math.max(1, Math.ceil(triangles.length / 3 / MOST_FACETS));
+  const places: Vec3[] = [];
+  for (let t = 0; t + 2 < triangles.length && places.length < MOST_DOUBTFUL; t += step) {
+    const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+    const middle = [0, 1, 2].map(
+      (k) => (positions[a + k]! + positions[b + k]! + positions[c + k]!) / 3,
+    ) as unknown as Vec3;
+    if (Math.abs(field.at(middle)) > slack) places.push(middle);
+  }
+  return places.length === 0 ? undefined : { what: 'misplaced', places };
+}
+
 const MOST_DOUBTFUL = 40;
 /** Points within this (mm) of a face lie on it. */
 const ON_FACE_MM = 1e-6;
@@ -181,16 +207,41 @@ type Placed = readonly (readonly [Facets, Pose])[];
 function byFacets(cache: FacetCache, how: CombineHow, parts: readonly Part[], placed: Placed) {
   const volumes = parts.map((part) => part.measures.volume);
   const common = (solids: Placed): number => volumeOf(cache, 'intersect', solids);
-  const error = errorIn(parts, placed);
+  const error = how === 'subtract' ? errorOfCuts(parts, placed) : errorIn(parts, placed);
   if (how === 'intersect') return { expected: common(placed), error };
-  if (parts.length === 2) {
-    const shared = common(placed);
-    return { error, expected: how === 'union' ? volumes[0]! + volumes[1]! - shared : volumes[0]! - shared };
+  const [first, ...others] = placed;
+  if (how === 'subtract') {
+    const taken = others.length === 1 ? common(placed) : withUnion(cache, first!, others);
+    return { expected: volumes[0]! - taken, error };
   }
-  return {
-    expected: volumeOf(cache, how, placed),
-    error: placed.reduce((sum, [{ error: one }]) => sum + one, 0),
-  };
+  // Each adds what it does not have in common with those before it.
+  let [expected, unsure] = [volumes[0]!, 0];
+  for (let i = 1; i < placed.length; i++) {
+    expected +=
+      volumes[i]! - (i === 1 ? common(placed.slice(0, 2)) : withUnion(cache, placed[i]!, placed.slice(0, i)));
+    unsure += placed
+      .slice(0, i)
+      .reduce((sum, _, j) => sum + errorIn([parts[i]!, parts[j]!], [placed[i]!, placed[j]!]), 0);
+  }
+  return { expected, error: unsure };
+}
+
+/** What one has in common with several together. */
+function withUnion(cache: FacetCache, one: Placed[number], several: Placed): number {
+  const all = cache.combined('union', several);
+  const whole = volumeWith(cache, one, all);
+  all.delete();
+  return whole;
+}
+
+function volumeWith(cache: FacetCache, [facets, pose]: Placed[number], all: Facets['solid']): number {
+  const solid = cache.combined('intersect', [
+    [facets, pose],
+    [{ ...facets, solid: all }, AT_ORIGIN],
+  ]);
+  const volume = solid.volume();
+  solid.delete();
+  return volume;
 }
 
 function volumeOf(cache: FacetCache, how: CombineHow, placed: Placed): number {
@@ -199,6 +250,10 @@ function volumeOf(cache: FacetCache, how: CombineHow, placed: Placed): number {
   solid.delete();
   return volume;
 }
+
+/** Each cut is off by what it may be off with the first. */
+const errorOfCuts = (parts: readonly Part[], placed: Placed): number =>
+  placed.slice(1).reduce((sum, one, i) => sum + errorIn([parts[0]!, parts[i + 1]!], [placed[0]!, one]), 0);
 
 /**
  * What operands have in common lies in all their boxes: facets are off there by no more than the chord times the surface that fits
