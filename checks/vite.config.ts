@@ -7,7 +7,10 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     minify: false,
-    rolldownOptions: { input: { speed: 'src/speed.ts' }, output: { entryFileNames: '[name].js' } },
+    rolldownOptions: {
+      input: { speed: 'src/speed.ts', torture: 'src/torture/main.ts' },
+      output: { entryFileNames: '[name].js' },
+    },
   },
   logLevel: 'error',
 });

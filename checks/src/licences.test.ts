@@ -21,6 +21,6 @@ test('everything that the page depends on is listed', () => {
   };
   const ours = Object.keys(dependencies).filter((name) => !name.startsWith('@kadrel/'));
   expect(SHIPPED.map(({ name }) => name)).toEqual(
-    expect.arrayContaining([...ours, 'replicad-opencascadejs']),
+    expect.arrayContaining([...ours, 'replicad-opencascadejs', 'manifold-3d']),
   );
 });

@@ -7,7 +7,6 @@ import {
   verbNamed,
   worldFromPart,
   type KadrelDocument,
-  type Typed,
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import type { ManifoldToplevel } from 'manifold-3d';
@@ -111,7 +110,7 @@ function combined(
   let ids = 0;
   const made = perform(
     verbNamed(how)!,
-    { as: 'result', ...typed } as unknown as Typed,
+    { as: 'result', ...typed },
     document,
     plainWorld(document, () => `made${++ids}`),
   );
@@ -133,7 +132,7 @@ function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
     const id = `s${++count}`;
     const done = perform(
       verbNamed(verb)!,
-      { as: id, ...typed } as Typed,
+      { as: id, ...typed },
       document,
       plainWorld(document, () => `${id}.${++count}`),
     );
@@ -166,7 +165,7 @@ function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
     if (turn.some((n) => n !== 0)) {
       const done = perform(
         verbNamed('change')!,
-        { parts: [id], turn: turn.map(String) } as unknown as Typed,
+        { parts: [id], turn: turn.map(String) },
         document,
         plainWorld(document, () => 'none'),
       );

@@ -17,6 +17,7 @@ import { buildClosed, buildThickened } from './shapes/surfaces.ts';
 import { unstretched } from './shapes/unstretched.ts';
 import { requireBody } from './verify/body.ts';
 import type { Part } from './verify/combination.ts';
+import { plainVolumeOf } from './facts/integrals.ts';
 import { FacetCache, plainVolume, type Facetter, type Facets, type PlainMesh } from './verify/facets.ts';
 import { fieldOf, placedField, type Field } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
@@ -179,12 +180,13 @@ export class Builder {
   /** Throws BuildError where what was built is not what was said. Surfaces enclose nothing that could be checked. */
   private verify(held: Held): void {
     const { content, named } = held;
-    const measures = (held.measures = this.measurer.measure(named));
-    if (measures.solids === 0) return;
     if (isPlain(content)) {
-      if (!(Math.abs(measures.volume / plainVolume(content) - 1) < PLAIN_VOLUME)) throw notWhatItSays();
+      if (!(Math.abs(plainVolumeOf(this.occt, named.shape) / plainVolume(content) - 1) < PLAIN_VOLUME))
+        throw notWhatItSays();
       return;
     }
+    const measures = (held.measures = this.measurer.measure(named));
+    if (measures.solids === 0) return;
     held.mesh = meshShape(this.occt, named.shape, displayChord(diagonal(measures)));
     requireBody(this.occt, named, measures, held.mesh);
     held.samples = samplesOf(this.occt, named.shape, held.mesh);

@@ -6,6 +6,7 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
       licence: 'LGPL-2.1-only',
       about: 'the exact kernel (OpenCASCADE compiled to WebAssembly)',
     },
+    { name: 'manifold-3d', licence: 'Apache-2.0', about: 'a second reckoning of solids, by facets' },
     { name: 'three', licence: 'MIT', about: 'drawing the views' },
     { name: 'react', licence: 'MIT', about: 'the interface' },
     { name: 'react-dom', licence: 'MIT', about: 'the interface' },

@@ -1,4 +1,5 @@
 /** Reading a document: numbers, names, who stands below whom, and where. */
+import { current, isDraft } from 'immer';
 import { AT_ORIGIN, chain, poseOf, type Pose } from '../space/pose.ts';
 import { boxOf, type Box } from '../space/box.ts';
 import { prismCorners } from './prism.ts';
@@ -205,9 +206,13 @@ export const pinsOf = (document: KadrelDocument): Pin[] =>
 export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 
+/** All items, to be read only. Within a change, looking at each through its draft would cost a proxy for every one of them. */
+const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
+  Object.values(isDraft(items) ? current(items) : items);
+
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {
-  const taken = new Set(Object.values(document.items).map((item) => item.name));
+  const taken = new Set(itemsIn(document).map((item) => item.name));
   if (!taken.has(wanted)) return wanted;
   const stem = wanted.replace(/ \d+$/, '');
   for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
@@ -215,5 +220,5 @@ export function freeName(document: KadrelDocument, wanted: string): string {
 
 /** A rank after all that stand beside it. */
 export function nextOrder(document: KadrelDocument): number {
-  return Object.values(document.items).reduce((most, item) => Math.max(most, item.order), 0) + 1;
+  return itemsIn(document).reduce((most, item) => Math.max(most, item.order), 0) + 1;
 }

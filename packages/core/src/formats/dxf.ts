@@ -80,9 +80,9 @@ function parsed(text: string): IDxf | null {
 const keepingCodes = (handler: Handler): Handler => ({
   parseEntity(scanner, current) {
     const codes = new Map<number, number[]>();
-    const { next } = scanner;
+    const next = scanner.next.bind(scanner);
     scanner.next = () => {
-      const group = next.call(scanner);
+      const group = next();
       if (PASSED_OVER.has(group.code))
         codes.set(group.code, [...(codes.get(group.code) ?? []), Number(group.value)]);
       return group;

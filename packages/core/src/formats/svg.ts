@@ -331,7 +331,7 @@ function styleOf({ tag, attributes }: Node, rules: Rules, outer: Style): Style {
     fill: attributes.fill,
     'fill-rule': attributes['fill-rule'],
     ...rules.get(tag),
-    ...Object.assign({}, ...classes.map((name) => rules.get(`.${name}`))),
+    ...classes.reduce<Record<string, string>>((all, name) => ({ ...all, ...rules.get(`.${name}`) }), {}),
     ...rules.get(`#${attributes.id ?? ''}`),
     ...declarations(attributes.style ?? ''),
   };

@@ -3,6 +3,7 @@
  * inside it is, by formula. Right where solids merely touch along a line, which a union of the kernel gets wrong (kernel notes, 18).
  */
 import { AT_ORIGIN, type CombineHow, type Vec3 } from '@kadrel/core';
+import { plainVolumeOf } from '../facts/integrals.ts';
 import { displayChord, meshShape } from '../facts/mesh.ts';
 import { carryNames } from '../naming/carry.ts';
 import { copied, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
@@ -71,21 +72,13 @@ function operateOnCells(occt: Occt, cells: readonly NamedShape[]): NamedShape | 
     'union',
     cells.map((cell) => ({ ...cell, tag: '', pose: AT_ORIGIN })),
   );
-  const volume = (shape: TopoDS_Shape) => volumeOf(occt, shape);
+  const volume = (shape: TopoDS_Shape) => plainVolumeOf(occt, shape);
   const whole = cells.reduce((sum, { shape }) => sum + volume(shape), 0);
   if (Math.abs(volume(united.shape) - whole) <= SAME_VOLUME * whole) return united;
   united.shape.delete();
   return undefined;
 }
 const SAME_VOLUME = 1e-9;
-
-function volumeOf(occt: Occt, shape: TopoDS_Shape): number {
-  return scope((keep) => {
-    const properties = keep(new occt.GProp_GProps());
-    occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
-    return properties.Mass();
-  });
-}
 
 /** By the vote of points below the middles of its faces. */
 function isWithin(occt: Occt, cell: TopoDS_Shape, at: Distance): boolean {

@@ -60,7 +60,7 @@ function kindOf(occt: Occt, shape: TopoDS_Shape): string | undefined {
   return scope((keep) => {
     const edge = keep(occt.TopoDS.Edge(shape));
     if (occt.BRep_Tool.Degenerated(edge)) return undefined;
-    return keep(new occt.BRepAdaptor_Curve(edge)).GetType() as unknown as string;
+    return keep(new occt.BRepAdaptor_Curve(edge)).GetType();
   });
 }
 

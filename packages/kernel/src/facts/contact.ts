@@ -6,18 +6,23 @@
  */
 import {
   acrossTo,
+  add,
   buildBvh,
   cross,
   dot,
+  scale,
   searchBvh,
   subtract,
   turnVector,
   carry,
+  carryBack,
   type Pose,
   type Vec3,
 } from '@kadrel/core';
 import {
+  distanceBetween,
   moved,
+  pointShape,
   progressRange,
   scope,
   uniqueShapes,
@@ -25,6 +30,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { firstDerivatives } from '../verify/samples.ts';
 import { meshShape } from './mesh.ts';
 
 /** A solid in the world: its shape in its own frame, and where it stands. */
@@ -217,6 +223,14 @@ function exactWay(
     const b = worldFace(occt, fixed, pair.fixedFace, keep);
     const flat = flatWay(occt, a, b, towards, keep);
     if (flat !== undefined) return flat;
+    const round = ballContact(occt, [a, b], towards, keep);
+    // A formula knows nothing of where faces end.
+    if (
+      round &&
+      isOn(occt, a, subtract(round.at, scale(towards, round.way)), keep) &&
+      isOn(occt, b, round.at, keep)
+    )
+      return round.way;
     let clear = pair.way - slack;
     let way = clear;
     let facing: Vec3 | undefined;
@@ -249,6 +263,60 @@ function worldFace(occt: Occt, { shape, pose }: Body, index: number, keep: Keep)
 }
 
 type PlacedFace = ReturnType<typeof worldFace>;
+
+/** Points within this (mm) of a face lie on it. */
+const ON_FACE_MM = 1e-6;
+
+const isOn = (occt: Occt, { face, pose }: PlacedFace, point: Vec3, keep: Keep): boolean =>
+  distanceBetween(occt, face, pointShape(occt, carryBack(pose, point), keep)) < ON_FACE_MM;
+
+/** For two balls that meet from outside, or a ball and a plane: how far to go, and where they then touch. */
+function ballContact(
+  occt: Occt,
+  [a, b]: readonly [PlacedFace, PlacedFace],
+  towards: Vec3,
+  keep: Keep,
+): { way: number; at: Vec3 } | undefined {
+  const [p, q] = [ballIn(occt, a, keep), ballIn(occt, b, keep)];
+  if (p && q) {
+    const apart = subtract(q.centre, p.centre);
+    const along = dot(apart, towards);
+    const aside = dot(apart, apart) - along * along;
+    const reach = (p.radius + q.radius) ** 2 - aside;
+    if (reach < 0) return undefined;
+    const way = along - Math.sqrt(reach);
+    const there = add(p.centre, scale(towards, way));
+    return { way, at: add(there, scale(subtract(q.centre, there), p.radius / (p.radius + q.radius))) };
+  }
+  const ball = p ?? q;
+  const plane = planeIn(occt, p ? b : a, keep);
+  if (!ball || !plane) return undefined;
+  const slope = dot(towards, plane.normal);
+  if (Math.abs(slope) < 1e-9) return undefined;
+  const height = dot(subtract(ball.centre, plane.point), plane.normal);
+  const off = Math.sign(height) * ball.radius;
+  const way = (p ? off - height : height - off) / slope;
+  const foot = subtract(ball.centre, scale(plane.normal, off));
+  // Where it is the plane that moves, the ball is touched where it stands.
+  return { way, at: p ? add(foot, scale(towards, way)) : foot };
+}
+
+/** The ball that a face lies on, in the world; undefined for other faces, and for those seen from inside. */
+function ballIn(
+  occt: Occt,
+  { face, pose }: PlacedFace,
+  keep: Keep,
+): { centre: Vec3; radius: number } | undefined {
+  const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
+  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Sphere') return undefined;
+  const ball = keep(surface.Sphere());
+  const at = keep(ball.Location());
+  const centre: Vec3 = [at.X(), at.Y(), at.Z()];
+  const { point, along, across } = firstDerivatives(surface, surface.FirstUParameter(), 0, keep);
+  const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
+  if (turned * dot(cross(along, across), subtract(point, centre)) < 0) return undefined;
+  return { centre: carry(pose, centre), radius: ball.Radius() };
+}
 
 /** For two parallel planes: by their equations. */
 function flatWay(occt: Occt, a: PlacedFace, b: PlacedFace, towards: Vec3, keep: Keep): number | undefined {

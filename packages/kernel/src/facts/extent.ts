@@ -225,7 +225,7 @@ const ROUND = 64;
 
 /** The kernel's ring is not open to us: its measures are read off four of its points. */
 function onRing(surface: Surface, keep: Keep): Farthest {
-  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
+  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v), keep);
   const [outer, across] = [at(0, 0), at(Math.PI, 0)];
   const centre = scale(add(outer, across), 0.5);
   const x = unit(subtract(outer, across));
@@ -284,7 +284,7 @@ function climbed(surface: Surface, [u0, v0]: readonly [number, number], way: Vec
   let [u, v] = [u0, v0];
   const [lowU, highU] = [surface.FirstUParameter(), surface.LastUParameter()];
   const [lowV, highV] = [surface.FirstVParameter(), surface.LastVParameter()];
-  let best = read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
+  let best = read(surface.EvalD0(u, v), keep);
   for (let round = 0; round < 30; round++) {
     const d = surface.EvalD2(u, v) as unknown as Record<
       'Point' | 'D1U' | 'D1V' | 'D2U' | 'D2V' | 'D2UV',

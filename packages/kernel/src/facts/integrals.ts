@@ -53,6 +53,14 @@ export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
   });
 }
 
+/** mm³, by the kernel's plain rule: exact for plain solids. */
+export const plainVolumeOf = (occt: Occt, shape: TopoDS_Shape): number =>
+  scope((keep) => {
+    const properties = keep(new occt.GProp_GProps());
+    occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    return properties.Mass();
+  });
+
 type Manner = 'plain' | 'flat' | 'ruled' | 'rounded' | 'adaptive';
 
 function mannerOf(occt: Occt, face: TopoDS_Face, keep: Keep): Manner {
@@ -80,9 +88,9 @@ const ELEMENTARY: ReadonlySet<string> = new Set([
 
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 const curveKind = (occt: Occt, edge: Edge, keep: Keep): string =>
-  keep(new occt.BRepAdaptor_Curve(edge)).GetType() as unknown as string;
+  keep(new occt.BRepAdaptor_Curve(edge)).GetType();
 const parameterKind = (occt: Occt, edge: Edge, face: TopoDS_Face, keep: Keep): string =>
-  keep(new occt.BRepAdaptor_Curve2d(edge, face)).GetType() as unknown as string;
+  keep(new occt.BRepAdaptor_Curve2d(edge, face)).GetType();
 
 /** @param within relative error that is aimed at; the plain rule without one */
 function fromKernel(occt: Occt, shape: TopoDS_Shape, keep: Keep, within?: number): Integrals {
@@ -152,11 +160,11 @@ function byBorder(
   if (kind === 'GeomAbs_Cone') return coneByBorder(surface, vector, turned, keep);
   const isBall = kind === 'GeomAbs_Sphere';
   const round = isBall ? keep(surface.Sphere()) : keep(surface.Cylinder());
-  const centre = read(round.Location() as unknown as Coordinates, keep);
+  const centre = read(round.Location(), keep);
   const radius = round.Radius();
   const axis = isBall
     ? clearAxis(border, centre)
-    : read(keep(surface.Cylinder()).Position().Direction() as unknown as Coordinates, keep);
+    : read(keep(surface.Cylinder()).Position().Direction(), keep);
   // A surface told left-handed looks inward by its parameters.
   const outward = outwardSign(surface, { centre, axis: isBall ? undefined : axis }, keep) * turned;
   const unrolled = radius * unroll(border, { centre, axis, top: isBall ? radius : 0 });
@@ -287,8 +295,7 @@ function alongEdge(
     const curve = keep(new occt.BRepAdaptor_Curve(edge));
     const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
     const isRound =
-      ROUND.has(curve.GetType() as unknown as string) ||
-      (curve.GetType() as unknown as string) === 'GeomAbs_Ellipse';
+      ROUND.has(curve.GetType()) || (curve.GetType() as unknown as string) === 'GeomAbs_Ellipse';
     for (const [parameter, weight] of nodesIn(first, last, isRound ? PIECES : FREE_PIECES)) {
       const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
       visit(read(Point, keep), read(D1, keep), weight);

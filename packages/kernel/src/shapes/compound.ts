@@ -9,6 +9,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { plainVolumeOf } from '../facts/integrals.ts';
 import type { NamedShape } from './named.ts';
 import { rimsOf } from './rims.ts';
 
@@ -40,7 +41,7 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
         'Close the outline, or look for doubled curves.',
         openingsOf(occt, shape, keep),
       );
-    const volumes = solids.map((solid) => volumeOf(occt, solid, keep));
+    const volumes = solids.map((solid) => plainVolumeOf(occt, solid));
     if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
       throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
     if (volumes.every((volume) => volume > 0)) return shape;
@@ -63,9 +64,3 @@ const openingsOf = (occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3[] =>
       const middle = keep(curve.EvalD0((curve.FirstParameter() + curve.LastParameter()) / 2));
       return [middle.X(), middle.Y(), middle.Z()];
     });
-
-function volumeOf(occt: Occt, solid: TopoDS_Shape, keep: Keep): number {
-  const properties = keep(new occt.GProp_GProps());
-  occt.BRepGProp.VolumeProperties(solid, properties, false, false, false);
-  return properties.Mass();
-}

@@ -4,6 +4,7 @@ import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, isSound, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
+import { selfCrossings } from './crossing.ts';
 import { windingNumber } from './winding.ts';
 
 export interface BodyFault {
@@ -29,12 +30,21 @@ export function bodyFault(
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };
   if (!measures.closed) return { what: 'open', places: [] };
   if (!known && !isSound(occt, shape)) return { what: 'unsound', places: [] };
-  if (throughItself(mesh).length < LEAST_FOUND) return undefined;
+  if (placesThrough(mesh).length === 0) return undefined;
   // Coarse facets of thin walls cross where the walls do not.
-  const places = throughItself(meshShape(occt, shape, mesh.chordMm / FINER, FINE_TURN_RAD));
-  return places.length < LEAST_FOUND ? undefined : { what: 'through itself', places };
+  const places = placesThrough(meshShape(occt, shape, mesh.chordMm / FINER, FINE_TURN_RAD));
+  return places.length === 0 ? undefined : { what: 'through itself', places };
 }
 const FINE_TURN_RAD = 0.1;
+
+/** By crossing facets, and by points with the inside on both sides. */
+function placesThrough(mesh: Mesh): Vec3[] {
+  const crossings = selfCrossings(mesh);
+  if (crossings.length > 0) return crossings;
+  const doubtful = throughItself(mesh);
+  return doubtful.length < LEAST_FOUND ? [] : doubtful;
+}
+
 /** A single point may lie on an edge of the facets as seen along its ray. */
 const LEAST_FOUND = 2;
 
