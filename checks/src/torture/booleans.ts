@@ -125,7 +125,7 @@ function combined(
 }
 
 /** Undefined where the scene itself cannot be told, such as a cut that leaves nothing on the way. */
-function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
+export function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
   let document = emptyDocument();
   let count = 0;
   const say = (verb: string, typed: object): string => {

@@ -2,7 +2,7 @@
  * How far a shape reaches along directions: exactly, from its true curves and surfaces. The kernel's own boxes are up to 4.9 mm too
  * wide where curved faces are cut, and 1e-7 mm round turned circles.
  */
-import { cross, dot, length, scale, subtract, add, unit, type Box, type Vec3 } from '@kadrel/core';
+import { dot, length, scale, subtract, add, unit, type Box, type Vec3 } from '@kadrel/core';
 import {
   ShapeMap,
   distanceBetween,
@@ -16,6 +16,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { onSurfaces, surfaceFoot, type SurfaceFoot } from './foot.ts';
+import { ringOf } from './ring.ts';
 
 /** Least and greatest coordinate along a direction, mm. */
 export type Range = readonly [least: number, most: number];
@@ -223,17 +224,8 @@ function onBall(surface: Surface, keep: Keep): Farthest {
 /** Points round the ring that are tried where it lies flat across the way, so that a whole circle reaches as far. */
 const ROUND = 64;
 
-/** The kernel's ring is not open to us: its measures are read off four of its points. */
 function onRing(surface: Surface, keep: Keep): Farthest {
-  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v), keep);
-  const [outer, across] = [at(0, 0), at(Math.PI, 0)];
-  const centre = scale(add(outer, across), 0.5);
-  const x = unit(subtract(outer, across));
-  const y = unit(subtract(at(Math.PI / 2, 0), centre));
-  const axis = unit(cross(x, y));
-  const [wide, narrow] = [length(subtract(outer, centre)), length(subtract(at(0, Math.PI), centre))];
-  const inside = dot(subtract(at(0, Math.PI), centre), x) > 0 ? narrow : -narrow;
-  const [ring, thin] = [(wide + inside) / 2, (wide - inside) / 2];
+  const { centre, x, y, axis, ring, thin } = ringOf(surface, keep);
   return (way) => {
     const flat = subtract(way, scale(axis, dot(way, axis)));
     const tops = length(flat) > 1e-9 ? [unit(flat)] : circleOf(x, y);

@@ -14,6 +14,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { firstDerivatives } from '../verify/samples.ts';
+import { ringOf } from './ring.ts';
 
 /** What a face adds: its area, and the volume of the cone from the origin to it. */
 interface Share {
@@ -78,7 +79,12 @@ function mannerOf(occt: Occt, face: TopoDS_Face, keep: Keep): Manner {
 }
 const ROUND: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle']);
 /** Surfaces whose area and volume follow from their borders in space. */
-const ROUNDED: ReadonlySet<string> = new Set(['GeomAbs_Cylinder', 'GeomAbs_Cone', 'GeomAbs_Sphere']);
+const ROUNDED: ReadonlySet<string> = new Set([
+  'GeomAbs_Cylinder',
+  'GeomAbs_Cone',
+  'GeomAbs_Sphere',
+  'GeomAbs_Torus',
+]);
 const ELEMENTARY: ReadonlySet<string> = new Set([
   'GeomAbs_Cylinder',
   'GeomAbs_Cone',
@@ -158,6 +164,7 @@ function byBorder(
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const vector = vectorArea(border);
   if (kind === 'GeomAbs_Cone') return coneByBorder(surface, vector, turned, keep);
+  if (kind === 'GeomAbs_Torus') return ringByBorder(occt, face, vector, keep);
   const isBall = kind === 'GeomAbs_Sphere';
   const round = isBall ? keep(surface.Sphere()) : keep(surface.Cylinder());
   const centre = read(round.Location(), keep);
@@ -246,6 +253,47 @@ function outwardSign(
 }
 
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
+
+/**
+ * A ring's face by its border in parameters, u round the axis and v round the tube: with dA = r (R + r·cos v) du dv, its area is
+ * −∮ r (R·v + r·sin v) du, and its volume (c·S ± (R·∫cos v dA + r·A)) / 3.
+ */
+function ringByBorder(occt: Occt, face: TopoDS_Face, vector: Vec3, keep: Keep): Omit<Share, 'moment'> {
+  const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+  const { centre, axis, ring, thin } = ringOf(surface, keep);
+  const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
+  let [area, cosines] = [0, 0];
+  for (const shape of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+    const side = shape.Orientation() as unknown as string;
+    if (side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') continue;
+    const sign = side === 'TopAbs_FORWARD' ? -1 : 1;
+    const curve = keep(new occt.BRepAdaptor_Curve2d(keep(occt.TopoDS.Edge(shape)), face));
+    for (const [parameter, weight] of nodesIn(curve.FirstParameter(), curve.LastParameter(), FREE_PIECES)) {
+      const { v, du } = scope((inner) => parametersAt(curve, parameter, inner));
+      area += sign * weight * thin * (ring * v + thin * Math.sin(v)) * du;
+      cosines += sign * weight * thin * (ring * Math.sin(v) + thin * (v / 2 + Math.sin(2 * v) / 4)) * du;
+    }
+  }
+  // The way out of the tube, where it is widest.
+  const { point, along, across } = firstDerivatives(surface, surface.FirstUParameter(), 0, keep);
+  const arm = subtract(point, centre);
+  const outward =
+    dot(cross(along, across), subtract(arm, scale(axis, dot(arm, axis)))) > 0 ? turned : -turned;
+  const [size, share] = [turned * area, turned * cosines];
+  return { area: size, volume: (dot(centre, vector) + outward * (ring * share + thin * size)) / 3 };
+}
+
+function parametersAt(curve: InstanceType<Occt['BRepAdaptor_Curve2d']>, parameter: number, keep: Keep) {
+  const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Flat>;
+  keep(Point);
+  keep(D1);
+  return { v: Point.Y(), du: D1.X() };
+}
+interface Flat {
+  X(): number;
+  Y(): number;
+  delete(): void;
+}
 
 function coneByBorder(surface: Surface, vector: Vec3, turned: number, keep: Keep): Omit<Share, 'moment'> {
   const u = surface.FirstUParameter();

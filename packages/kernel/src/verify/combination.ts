@@ -63,7 +63,7 @@ export interface Claim {
 
 /** What is wrong, with places in the frame of the combination; undefined where nothing is. */
 export interface Fault {
-  readonly what: 'unsound' | 'open' | 'bounds' | 'misplaced' | 'missing' | 'facets';
+  readonly what: 'unsound' | 'open' | 'bounds' | 'misplaced' | 'missing' | 'facets' | 'loose';
   readonly places: readonly Vec3[];
 }
 
@@ -80,8 +80,32 @@ export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | u
   if (!measures.closed) return { what: 'open', places: [] };
   if (!isBounded(claim)) return { what: 'bounds', places: [] };
   if (!result.isSound && !isSound(occt, result.shape)) return { what: 'unsound', places: [] };
-  return misplaced(occt, claim) ?? stray(claim) ?? missing(claim) ?? besideFacets(facets, claim);
+  return (
+    misplaced(occt, claim) ??
+    stray(claim) ??
+    missing(claim) ??
+    besideFacets(facets, claim) ??
+    loose(occt, claim)
+  );
 }
+
+/** Edges that are off their faces by more than this (mm) make volumes wrong in their sixth digit; usually it is 0.000001. */
+const LOOSE_MM = 5e-6;
+
+const loose = (occt: Occt, { result }: Claim): Fault | undefined =>
+  loosenessOf(occt, result.shape) > LOOSE_MM ? { what: 'loose', places: [] } : undefined;
+
+/** How far (mm) the kernel itself says that edges and corners may be off their faces, at the most. */
+export const loosenessOf = (occt: Occt, shape: TopoDS_Shape): number =>
+  scope((keep) => {
+    const edges = uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).map((edge) =>
+      occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Edge(edge))),
+    );
+    const corners = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep).map((vertex) =>
+      occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Vertex(vertex))),
+    );
+    return Math.max(0, ...edges, ...corners);
+  });
 
 /** max(A, B) ≤ A ∪ B ≤ A + B, A ∩ B ≤ min(A, B), A − B ≤ A, and boxes inside boxes. */
 function isBounded({ how, parts, measures }: Claim): boolean {
