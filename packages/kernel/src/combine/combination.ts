@@ -12,6 +12,7 @@ import {
   faultOf,
   idleParts,
   isTrulyEmpty,
+  loosenessOf,
   nearCoincidence,
   type Claim,
   type Fault,
@@ -194,12 +195,13 @@ function inOneGo(site: Site, content: CombineContent, parts: readonly Part[]): C
     const made = attempts.try(way);
     if (made) return made;
   }
-  throw attempts.refusal();
+  return attempts.lastResort();
 }
 
 class Attempts {
   private readonly faults: Fault[] = [];
   private readonly field: Field | undefined;
+  private loose: { readonly made: Combined; readonly looseMm: number } | undefined;
 
   constructor(
     private readonly site: Site,
@@ -235,8 +237,30 @@ class Attempts {
         notices: [...told(way), ...idleParts(facets, claim).map(withoutEffect)],
       };
     this.faults.push(fault);
-    release(occt, named.shape);
+    const notices = [...told(way), ...idleParts(facets, claim).map(withoutEffect)];
+    if (fault.what === 'loose') this.keepIfTighter({ named, measures, mesh, samples, notices });
+    else release(occt, named.shape);
     return undefined;
+  }
+
+  /** Of results that are right but for edges that are a little off their faces, the tightest is kept. */
+  private keepIfTighter(made: Combined): void {
+    const { occt } = this.site;
+    const looseMm = loosenessOf(occt, made.named.shape);
+    if (looseMm > LOOSEST_MM || (this.loose && this.loose.looseMm <= looseMm)) {
+      release(occt, made.named.shape);
+      return;
+    }
+    if (this.loose) release(occt, this.loose.made.named.shape);
+    this.loose = { made, looseMm };
+  }
+
+  /** The tightest of the results that were not tight enough, and what to know of it. Throws CombineError where there is none. */
+  lastResort(): Combined {
+    if (!this.loose) throw this.refusal();
+    const { made, looseMm } = this.loose;
+    const words = `Some edges are only within ${shortMm(looseMm)} mm of their faces.`;
+    return { ...made, notices: [...made.notices, { what: 'fuzzy', words }] };
   }
 
   private claim(
@@ -288,6 +312,8 @@ class Attempts {
   }
 }
 const MOST_PLACES = 12;
+/** Edges farther off their faces than this (mm) are nowhere good enough. */
+const LOOSEST_MM = 1e-4;
 
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
