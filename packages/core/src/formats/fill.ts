@@ -52,6 +52,45 @@ export function paintedBorders(shapes: readonly Painted[]): DrawnPath[] | undefi
   return areClear(named) ? clearBorders(shapes, loops) : cutBorders(shapes, loops);
 }
 
+/**
+ * Shapes whose borders cross or touch, in groups; one that lies clear of the others, or clear within another, is by itself: a
+ * circle drawn in a plate is a hole in it.
+ */
+export function overlapping(shapes: readonly Painted[]): Painted[][] {
+  const boxes = shapes.map(({ loops }) => boxOfCurves(loops.flatMap(({ curves }) => curves)));
+  const groups: number[][] = [];
+  const left = new Set(shapes.keys());
+  for (const start of shapes.keys()) {
+    if (!left.delete(start)) continue;
+    const group = [start];
+    for (const one of group)
+      for (const other of left) {
+        const [a, b] = [boxes[one], boxes[other]];
+        if (!a || !b || !doBoxesMeet(a, b) || areApart(shapes[one]!, shapes[other]!)) continue;
+        left.delete(other);
+        group.push(other);
+      }
+    groups.push(group);
+  }
+  return groups.map((group) => group.map((i) => shapes[i]!));
+}
+
+const doBoxesMeet = (a: Box2, b: Box2) =>
+  ([0, 1] as const).every((i) => a.min[i] <= b.max[i] + SAME_MM && b.min[i] <= a.max[i] + SAME_MM);
+
+/** One path of each shape's curves is enough to tell whether any two of different shapes come near each other. */
+const areApart = (a: Painted, b: Painted): boolean =>
+  a.loops.every((one) =>
+    b.loops.every((other) =>
+      areClear(
+        [one, other].map(({ curves }) => ({
+          closed: true,
+          curves: curves.map((curve) => ({ name: '', curve })),
+        })),
+      ),
+    ),
+  );
+
 interface OwnedLoop {
   readonly loop: DrawnPath;
   /** Which shape it belongs to. */

@@ -6,7 +6,7 @@ import { cleanDegrees } from '../space/matrix.ts';
 import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
 import { SAME_POINT_MM, carryCurve, circle, endOf, line, startOf, type Curve } from '../profiles/curve.ts';
 import { boxOfPaths, type DrawnPath, type Drawing } from './drawing.ts';
-import { closedLoop, paintedBorders, type FillRule, type Painted } from './fill.ts';
+import { closedLoop, overlapping, paintedBorders, type FillRule, type Painted } from './fill.ts';
 import { FormatError, requireText } from './fault.ts';
 
 /** A CSS pixel. Source: CSS Values and Units 3, 96 px = 1 in. */
@@ -55,10 +55,12 @@ export function readSvg(text: string): Drawing {
 }
 
 function bordersOf(shapes: readonly Painted[], notes: Set<string>): DrawnPath[] {
-  const borders = paintedBorders(shapes);
-  if (borders) return borders;
-  notes.add('Shapes that overlap are left as they are: there are too many of them.');
-  return shapes.flatMap(({ loops }) => loops);
+  return overlapping(shapes).flatMap((some) => {
+    const borders = paintedBorders(some);
+    if (borders) return borders;
+    notes.add('Shapes that overlap are left as they are: there are too many of them.');
+    return some.flatMap(({ loops }) => loops);
+  });
 }
 
 function parse(text: string): Node[] {

@@ -39,9 +39,10 @@ const MOST_TOKENS = 2000;
 /** Throws QuantityError where the text stops making sense. */
 export function parseQuantity(text: string, kind: QuantityKind): Tree {
   const list = tokens(text);
+  const tree = new Parser(list, kind).whole();
   if (list.length > MOST_TOKENS)
     throw new QuantityError('too-long', `This is too long: at most ${MOST_TOKENS} numbers and signs.`, 0);
-  return new Parser(list, kind).whole();
+  return tree;
 }
 
 class Parser {
