@@ -1,0 +1,238 @@
+/** What may not lie: results of the kernel that were wrong, and what finds them. */
+import {
+  isRefusal,
+  emptyDocument,
+  perform,
+  plainWorld,
+  verbNamed,
+  type Typed,
+  type Vec3,
+} from '@kadrel/core';
+import { Evaluator } from '../evaluate.ts';
+import { loadLibraries } from '../node.ts';
+import type { Libraries } from '../builder.ts';
+import type { Content } from '../content.ts';
+import { selfCrossings } from './crossing.ts';
+import { plainVolume } from './facets.ts';
+import { fieldOf, polygonDistance } from './field.ts';
+import { windingNumber } from './winding.ts';
+
+let libraries: Libraries;
+beforeAll(async () => {
+  libraries = await loadLibraries();
+});
+
+type Said = readonly [verb: string, typed: Typed];
+function built(...statements: readonly Said[]) {
+  let document = emptyDocument();
+  let ids = 0;
+  for (const [verb, typed] of statements) {
+    const done = perform(
+      verbNamed(verb)!,
+      typed,
+      document,
+      plainWorld(document, () => `p${++ids}`),
+    );
+    if (isRefusal(done)) throw new Error(done.message);
+    document = done.document;
+  }
+  const idOf = (name: string) => Object.values(document.items).find((item) => item.name === name)!.id;
+  const kernel = new Evaluator(libraries);
+  return { kernel, document, idOf, measure: (name: string) => kernel.measure(document, idOf(name)) };
+}
+
+const ring: Said = ['torus', { as: 'ring', diameter: 12, thickness: 8 }];
+const ball = (at: Vec3): Said => ['sphere', { as: 'ball', diameter: 6, at: [...at] }];
+
+describe('combinations', () => {
+  // Once −1969.6: joining edges damaged the result. Source: inclusion and exclusion.
+  test.each([
+    [5, 4, 3],
+    [3, 0, 1],
+    [7, 2, 0],
+  ] as const)('a ring less a ball at %d, %d, %d', (x, y, z) => {
+    const cut = built(ring, ball([x, y, z]), [
+      'subtract',
+      { as: 'r', from: 'ring', parts: ['ball'] },
+    ]).measure('r');
+    const common = built(ring, ball([x, y, z]), ['intersect', { as: 'r', parts: ['ring', 'ball'] }]).measure(
+      'r',
+    );
+    const whole = 2 * Math.PI ** 2 * 6 * 16;
+    expect(Math.abs(cut.volume + common.volume - whole)).toBeLessThan(1e-6 * whole);
+    expect(cut.volume).toBeGreaterThan(0);
+  });
+
+  test('cylinders that touch along a line stay two solids, and say so', () => {
+    const { measure } = built(
+      ['cylinder', { as: 'a', diameter: 10, height: 10 }],
+      ['cylinder', { as: 'b', diameter: 6, height: 10, at: [8, 0, 3] }],
+      ['union', { as: 'u', parts: ['a', 'b'] }],
+    );
+    const { volume, ...found } = measure('u');
+    expect(volume).toBeCloseTo(Math.PI * (250 + 90), 8);
+    expect(found).toMatchObject({ solids: 2, closed: true, touching: true, watertight: false });
+  });
+
+  test('rings that nearly coincide do meet', () => {
+    const thin = (as: string, at: number): Said => [
+      'torus',
+      { as, diameter: 12, thickness: 4, at: [at, 0, 0] },
+    ];
+    const { measure } = built(thin('a', 0), thin('b', 1e-6), ['union', { as: 'u', parts: ['a', 'b'] }]);
+    const one = plainVolume({ kind: 'torus', diameter: 12, thickness: 4 });
+    expect(Math.abs(measure('u').volume - one)).toBeLessThan(1e-3 * one);
+  });
+
+  test('what has no effect is told', () => {
+    const { kernel, document, idOf } = built(
+      ['box', { as: 'Box', size: [10, 10, 10] }],
+      ['box', { as: 'Lid', size: [1, 1, 1], at: [20, 0, 0] }],
+      ['subtract', { as: 'cut', from: 'Box', parts: ['Lid'] }],
+    );
+    const [notice] = kernel.noticesFor(document, idOf('cut'));
+    expect(notice).toMatchObject({ what: 'without effect' });
+    expect(notice!.words).toContain('Nothing of Lid lies within Box');
+  });
+
+  test('a ball between two planes has the volume of the formula, to nine digits', () => {
+    const { measure } = built(
+      ['box', { as: 'slab', size: [20, 5, 20], at: [-10, -2.5, -10] }],
+      ['sphere', { as: 'ball', diameter: 8, at: [0, 0, 0] }],
+      ['intersect', { as: 'zone', parts: ['slab', 'ball'] }],
+    );
+    // Source: π h (R² − h² / 12) for a zone between planes at ± h / 2, any handbook of mensuration.
+    const formula = Math.PI * 5 * (16 - 25 / 12);
+    expect(Math.abs(measure('zone').volume / formula - 1)).toBeLessThan(1e-9);
+  });
+});
+
+describe('boxes', () => {
+  test('of a tilted cylinder, and of a ball that is cut, are exact', () => {
+    const { measure } = built(
+      ['cylinder', { as: 'c', diameter: 20, height: 50 }],
+      ['change', { parts: ['c'], turn: ['0', '30', '0'] }],
+      ['sphere', { as: 's', diameter: 10, at: [100, 0, 0] }],
+      ['box', { as: 'k', size: [20, 20, 20], at: [98, -10, -10] }],
+      ['subtract', { as: 'cut', from: 's', parts: ['k'] }],
+    );
+    const [wide, run] = [10 * Math.cos(Math.PI / 6), 25];
+    expect(Math.abs(measure('c').box.max[0] - (wide + run))).toBeLessThan(1e-9);
+    const { box } = measure('cut');
+    // The plane at x = 98 leaves a cap; its rim has the radius √(25 − 4).
+    expect(Math.abs(box.max[0] - 98)).toBeLessThan(1e-9);
+    expect(Math.abs(box.max[1] - Math.sqrt(21))).toBeLessThan(1e-9);
+  });
+});
+
+test('an ellipse that is raised has its formula’s volume, to nine digits', () => {
+  const { measure } = built(
+    ['ellipse', { as: 'e', width: 20, height: 8, at: [0, 0, 0] }],
+    ['raise', { as: 'r', profiles: ['e'], height: 5 }],
+  );
+  expect(Math.abs(measure('r').volume / (Math.PI * 10 * 4 * 5) - 1)).toBeLessThan(1e-9);
+});
+
+test('a sweep that runs through itself is refused', () => {
+  const { kernel, document, idOf } = built(
+    ['circle', { as: 'c', diameter: 4 }],
+    [
+      'traverse',
+      {
+        as: 'p',
+        legs: [
+          ['30', '0'],
+          ['0', '20'],
+          ['-15', '0'],
+          ['0', '-40'],
+        ],
+      },
+    ],
+    ['sweep', { as: 's', section: 'c', path: 'p' }],
+  );
+  expect(kernel.problemOf(document, idOf('s'))?.reason).toBe('The body runs through itself.');
+});
+
+describe('fields', () => {
+  const nothing = () => undefined;
+  const at = (content: Content, point: Vec3) => fieldOf(content, nothing)!.at(point);
+  test.each([
+    [{ kind: 'box', size: [2, 4, 6] }, [1, 2, 7], 1],
+    [{ kind: 'box', size: [2, 4, 6] }, [1, 2, 3], -1],
+    [{ kind: 'cylinder', diameter: 4, height: 6 }, [5, 0, 3], 3],
+    [{ kind: 'cone', diameter: 6, top: 0, height: 4 }, [3, 0, 4], 2.4],
+    [{ kind: 'torus', diameter: 10, thickness: 2 }, [5, 0, 3], 2],
+    [{ kind: 'tube', diameter: 6, bore: 2, height: 4 }, [0, 0, 2], 1],
+  ] as const)('%j at %j is %d away', (content, point, distance) =>
+    expect(at(content as unknown as Content, point)).toBeCloseTo(distance, 12),
+  );
+  test('a polygon is told by its nearest side', () => {
+    const square = [
+      [0, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ] as const;
+    expect([polygonDistance(square, [1, 1.5]), polygonDistance(square, [3, 1])]).toEqual([-0.5, 1]);
+  });
+});
+
+describe('facets', () => {
+  const cube = {
+    positions: Float32Array.of(0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0, 0, 0, 1, 1, 0, 1, 1, 1, 1, 0, 1, 1),
+    triangles: Uint32Array.of(
+      0,
+      2,
+      1,
+      0,
+      3,
+      2,
+      4,
+      5,
+      6,
+      4,
+      6,
+      7,
+      0,
+      1,
+      5,
+      0,
+      5,
+      4,
+      2,
+      3,
+      7,
+      2,
+      7,
+      6,
+      1,
+      2,
+      6,
+      1,
+      6,
+      5,
+      3,
+      0,
+      4,
+      3,
+      4,
+      7,
+    ),
+  };
+  test('wind once round what is inside, and not round what is outside', () => {
+    expect(windingNumber(cube, [0.3, 0.6, 0.2])).toBe(1);
+    expect(windingNumber(cube, [1.3, 0.6, 0.2])).toBe(0);
+  });
+  test('that cross are found, and those of a cube do not', () => {
+    const mesh = { ...cube, normals: cube.positions, faceOfTriangle: new Uint32Array(12), chordMm: 0 };
+    expect(selfCrossings(mesh)).toEqual([]);
+    const shifted = Float32Array.from(cube.positions, (n) => n * 0.8 + 0.55);
+    const both = {
+      ...mesh,
+      positions: Float32Array.of(...cube.positions, ...shifted),
+      triangles: Uint32Array.of(...cube.triangles, ...cube.triangles.map((i) => i + 8)),
+      faceOfTriangle: new Uint32Array(24),
+    };
+    expect(selfCrossings(both).length).toBeGreaterThan(0);
+  });
+});
