@@ -24,6 +24,8 @@ export interface Verdict {
   readonly words: string;
 }
 
+/** The widest tolerance that combinations tell of, mm. */
+const TOLD_MM = 1e-5;
 /** Volumes that are off by this part of the largest operand are the same: intersection curves are within 1e-7 mm. */
 const SAME = 1e-6;
 
@@ -57,6 +59,7 @@ export function trial(
   const order = [...HOWS].sort(() => random() - 0.5);
   const repeated = order[Math.floor(random() * order.length)];
   const found = new Map<How, number | undefined>();
+  const toldTolerance: How[] = [];
   const verdicts = order.map((how): Verdict => {
     const result = combined(kernel, told, how);
     const truth = together(facets, how, told.truth);
@@ -66,6 +69,7 @@ export function trial(
     const slack = truth.error + SAME * largest;
     const name = { class: of.class, seed: of.seed, how };
     found.set(how, result.volume);
+    if (result.isTold) toldTolerance.push(how);
     if (result.volume === undefined) {
       // Nothing in common, and nothing left, are right answers where there is nothing.
       const isEmpty = result.isEmpty && expected <= slack;
@@ -83,11 +87,15 @@ export function trial(
   for (const { solid } of told.truth) solid.delete();
   const [union, common] = [found.get('union'), found.get('intersect')];
   const cut = found.get('subtract');
-  const volumes = told.names.map((name) => measured(kernel, told.document, name).volume);
+  const operandFacts = told.names.map((name) => measured(kernel, told.document, name));
+  const volumes = operandFacts.map(({ volume }) => volume);
+  const area = operandFacts.reduce((sum, one) => sum + one.area, 0);
   if (volumes.length !== 2) return verdicts;
   // Source: inclusion and exclusion.
   const [a, b] = volumes as [number, number];
-  const bound = SAME * Math.max(a, b);
+  // A tolerance that is told is no lie: what lies within it may be missing.
+  const within = toldTolerance.length > 0 ? TOLD_MM * area : 0;
+  const bound = SAME * Math.max(a, b) + within;
   const differ = (how: How, off: number) => {
     if (Math.abs(off) <= bound) return;
     const at = verdicts.findIndex((one) => one.how === how && one.outcome === 'right');
@@ -103,7 +111,7 @@ function combined(
   kernel: Evaluator,
   told: Told,
   how: How,
-): { volume?: number; isEmpty: boolean; words: string } {
+): { volume?: number; isEmpty: boolean; isTold?: boolean; words: string } {
   const { document } = told;
   const [first, ...others] = told.names;
   const typed = how === 'subtract' ? { from: first!, parts: others } : { parts: told.names };
@@ -121,11 +129,13 @@ function combined(
       isEmpty: /^(Nothing is left|The parts do not meet)/.test(problem.reason),
       words: problem.reason,
     };
-  return { isEmpty: false, words: '', volume: measured(kernel, made.document, 'result').volume };
+  const id = idOf(made.document, 'result');
+  const isTold = kernel.noticesFor(made.document, id).some(({ what }) => what === 'fuzzy');
+  return { isEmpty: false, isTold, words: '', volume: measured(kernel, made.document, 'result').volume };
 }
 
 /** Undefined where the scene itself cannot be told, such as a cut that leaves nothing on the way. */
-export function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
+function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
   let document = emptyDocument();
   let count = 0;
   const say = (verb: string, typed: object): string => {
