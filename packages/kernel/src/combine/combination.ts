@@ -194,6 +194,7 @@ function inOneGo(site: Site, content: CombineContent, parts: readonly Part[]): C
   for (const way of WAYS) {
     const made = attempts.try(way);
     if (made) return made;
+    if (attempts.isLooseForGood) break;
   }
   return attempts.lastResort();
 }
@@ -241,6 +242,13 @@ class Attempts {
     if (fault.what === 'loose') this.keepIfTighter({ named, measures, mesh, samples, notices });
     else release(occt, named.shape);
     return undefined;
+  }
+
+  /** Other ways seldom lay tighter edges than the first few did. */
+  get isLooseForGood(): boolean {
+    return (
+      this.loose !== undefined && this.faults.filter(({ what }) => what === 'loose').length >= MOST_LOOSE
+    );
   }
 
   /** Of results that are right but for edges that are a little off their faces, the tightest is kept. */
@@ -314,6 +322,7 @@ class Attempts {
 const MOST_PLACES = 12;
 /** Edges farther off their faces than this (mm) are nowhere good enough. */
 const LOOSEST_MM = 1e-4;
+const MOST_LOOSE = 3;
 
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
