@@ -20,7 +20,7 @@ test('a subtraction that takes nothing out asks for Enter again', async ({ page 
   await selects(page, 'Box', 'Box 2');
   await page.keyboard.press('x');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Nothing of Box 2 lies within/).first()).toBeVisible();
+  await expect(page.getByText(/Nothing of Box 2 lies within Box:/).first()).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('done; change a blank to adjust')).toBeVisible();
   const { volume } = await ada.facts('Box');

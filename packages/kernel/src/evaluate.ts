@@ -344,8 +344,11 @@ function idleWords(document: KadrelDocument, part: ItemId, operand: string): str
   const { base } = definitionOf(document, document.items[part]!).recipe;
   const [first] = below(document, document.items[part]!);
   const how = base.kind === 'combine' ? base.how : 'union';
+  const own = document.items[part]!.name;
+  // What is called after the whole goes by the name of the whole.
+  const from = !first || first.name.startsWith(`${own} (`) ? own : first.name;
   return how === 'subtract'
-    ? `Nothing of ${name} lies within ${first?.name ?? 'the part'}: it takes nothing out.`
+    ? `Nothing of ${name} lies within ${from}: it takes nothing out.`
     : `${name} lies wholly within the others: it adds nothing.`;
 }
 
