@@ -229,18 +229,15 @@ class Attempts {
     const samples = samplesOf(occt, named.shape, mesh);
     const claim = this.claim({ result: named, measures, mesh, samples, fuzzMm, volumeMm3 });
     const fault = faultOf(occt, facets, claim);
-    if (!fault)
-      return {
-        named,
-        measures,
-        mesh,
-        samples,
-        notices: [...told(way), ...idleParts(facets, claim).map(withoutEffect)],
-      };
-    this.faults.push(fault);
+    if (fault) this.faults.push(fault);
+    if (fault && fault.what !== 'loose') {
+      release(occt, named.shape);
+      return undefined;
+    }
     const notices = [...told(way), ...idleParts(facets, claim).map(withoutEffect)];
-    if (fault.what === 'loose') this.keepIfTighter({ named, measures, mesh, samples, notices });
-    else release(occt, named.shape);
+    const made = { named, measures, mesh, samples, notices };
+    if (!fault) return made;
+    this.keepIfTighter(made);
     return undefined;
   }
 

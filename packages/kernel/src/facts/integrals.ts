@@ -73,19 +73,12 @@ function mannerOf(occt: Occt, face: TopoDS_Face, keep: Keep): Manner {
       : 'flat';
   // Where every border runs along a parameter, the kernel's plain rule is exact on the elementary surfaces.
   const isAlong = edges.every((edge) => parameterKind(occt, edge, face, keep) === 'GeomAbs_Line');
-  if (isAlong && ELEMENTARY.has(kind)) return 'plain';
-  if (ROUNDED.has(kind)) return 'rounded';
+  if (ROUNDED.has(kind)) return isAlong ? 'plain' : 'rounded';
   return isAlong && kind === 'GeomAbs_SurfaceOfExtrusion' ? 'ruled' : 'adaptive';
 }
 const ROUND: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle']);
 /** Surfaces whose area and volume follow from their borders in space. */
 const ROUNDED: ReadonlySet<string> = new Set([
-  'GeomAbs_Cylinder',
-  'GeomAbs_Cone',
-  'GeomAbs_Sphere',
-  'GeomAbs_Torus',
-]);
-const ELEMENTARY: ReadonlySet<string> = new Set([
   'GeomAbs_Cylinder',
   'GeomAbs_Cone',
   'GeomAbs_Sphere',
@@ -175,15 +168,18 @@ function byBorder(
   // A surface told left-handed looks inward by its parameters.
   const outward = outwardSign(surface, { centre, axis: isBall ? undefined : axis }, keep) * turned;
   const unrolled = radius * unroll(border, { centre, axis, top: isBall ? radius : 0 });
-  const area = isBall ? withinBall(outward * unrolled, 4 * Math.PI * radius ** 2) : Math.abs(unrolled);
+  const ball = 4 * Math.PI * radius ** 2;
+  // A ball without a border is whole; a small patch of a large one is not.
+  const area = !isBall
+    ? Math.abs(unrolled)
+    : border.length === 0
+      ? ball
+      : withinBall(outward * unrolled, ball);
   return { area, volume: (dot(centre, vector) + outward * radius * area) / 3 };
 }
 
 /** Areas of parts of a ball are told up to the whole of it. */
-function withinBall(area: number, whole: number): number {
-  const part = ((area % whole) + whole) % whole;
-  return part < 1e-9 * whole ? whole : part;
-}
+const withinBall = (area: number, whole: number): number => ((area % whole) + whole) % whole;
 
 interface BorderPoint {
   readonly point: Vec3;
