@@ -42,6 +42,11 @@ test.each([
   },
   { of: 'two solids', seed: 404, because: 'a ring and a cone' },
   { of: 'three to five solids', seed: 513, because: 'a cut that took nothing out' },
+  {
+    of: 'ten metres and a tenth of a millimetre',
+    seed: 500,
+    because: 'a small patch of a large ball, once taken for the whole ball',
+  },
   { of: 'concentric', seed: 402, because: 'a ball between two planes' },
   { of: 'tangent', seed: 3, because: 'cylinders touching along a line, which came out as nothing' },
 ])('$of, seed $seed: $because', ({ of, seed }) => {
