@@ -10,6 +10,8 @@ import {
   pointShape,
   scope,
   uniqueShapes,
+  read,
+  type Coordinates,
   type Keep,
   type Occt,
   type TopoDS_Face,
@@ -103,13 +105,6 @@ function edgesWithFaces(
 }
 
 type Curve = InstanceType<Occt['BRepAdaptor_Curve']>;
-interface Coordinates {
-  X(): number;
-  Y(): number;
-  Z(): number;
-  delete(): void;
-}
-const read = (one: Coordinates, keep: Keep): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);
 
 function reachOfEdge(occt: Occt, { edge, faces }: EdgeBeside, limits: Limits, keep: Keep): void {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));

@@ -8,6 +8,8 @@ import {
   occurrences,
   scope,
   uniqueShapes,
+  read,
+  type Coordinates,
   type Keep,
   type Occt,
   type TopoDS_Face,
@@ -346,14 +348,6 @@ function alongEdge(
     }
   });
 }
-
-interface Coordinates {
-  X(): number;
-  Y(): number;
-  Z(): number;
-  delete(): void;
-}
-const read = (one: Coordinates, keep: Keep): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);
 
 function nodesIn(first: number, last: number, count = PIECES): (readonly [number, number])[] {
   const step = (last - first) / count;

@@ -205,3 +205,14 @@ export function release(occt: Occt, shape: TopoDS_Shape): void {
   withoutFacets(occt, shape);
   shape.delete();
 }
+
+/** A point, a vector or a direction of the kernel. */
+export interface Coordinates {
+  X(): number;
+  Y(): number;
+  Z(): number;
+  delete(): void;
+}
+
+/** Its numbers; the object itself is kept for the scope. */
+export const read = (one: Coordinates, keep: Keep): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);

@@ -4,6 +4,7 @@
  */
 import {
   AT_ORIGIN,
+  MERGED,
   boxSize,
   carry,
   carryBox,
@@ -189,10 +190,10 @@ const isOnFace = (occt: Occt, shape: TopoDS_Shape, { face, point }: Sample): boo
 /** Faces of operands that must be on the border of the whole, and are not there. */
 function missing({ field, parts, result, fuzzMm }: Claim): Fault | undefined {
   if (!field) return undefined;
-  const present = new Set(result.faceNames.flatMap((name) => name.split('+')));
+  const present = new Set(result.faceNames.flatMap((name) => name.split(MERGED)));
   for (const [i, part] of parts.entries()) {
     for (const { point, outward, face } of part.samples) {
-      const name = part.faceNames[face]!.split('+')[0]!;
+      const name = part.faceNames[face]!.split(MERGED)[0]!;
       if (present.has(part.tag === '' ? name : `${part.tag}.${name}`)) continue;
       const there = { point: carry(part.pose, point), outward: turnVector(part.pose.turn, outward) };
       const step = probe(there.point, fuzzMm);
@@ -329,12 +330,12 @@ function placedSamples(parts: readonly Part[]): { part: number; point: Vec3; out
 /** Operands of a union that add nothing, and of a subtraction that take nothing out. */
 export function idleParts(cache: FacetCache, { how, parts, result, measures }: Claim): Part[] {
   if (how === 'intersect') return [];
-  const present = new Set(result.faceNames.flatMap((name) => name.split('+')));
+  const present = new Set(result.faceNames.flatMap((name) => name.split(MERGED)));
   const [first] = parts;
   const isSame = Math.abs(measures.volume - first!.measures.volume) <= IDLE_VOLUME * first!.measures.volume;
   return parts.slice(1).filter((part) => {
     const isSeen = part.faceNames.some((name) =>
-      name.split('+').some((one) => present.has(part.tag === '' ? one : `${part.tag}.${one}`)),
+      name.split(MERGED).some((one) => present.has(part.tag === '' ? one : `${part.tag}.${one}`)),
     );
     if (isSame && parts.length === 2) return true;
     if (isSeen || !part.facets || !first!.facets) return false;
