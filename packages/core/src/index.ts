@@ -58,6 +58,7 @@ export { throughPoints } from './profiles/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
 export { cornersOf } from './profiles/corners.ts';
 export { filledArea } from './profiles/area.ts';
+export { filledDistance } from './profiles/filled.ts';
 export { offsetOutlines } from './profiles/offset.ts';
 export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './profiles/bore.ts';

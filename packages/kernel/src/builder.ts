@@ -16,10 +16,12 @@ import type { NamedShape } from './shapes/named.ts';
 import { buildClosed, buildThickened } from './shapes/surfaces.ts';
 import { unstretched } from './shapes/unstretched.ts';
 import { requireBody } from './verify/body.ts';
-import type { Part } from './verify/combination.ts';
+import { bodyField } from './verify/bodyField.ts';
+import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { FacetCache, plainVolume, type Facetter, type Facets, type PlainMesh } from './verify/facets.ts';
-import { fieldOf, placedField, type Field } from './verify/field.ts';
+import type { Field } from './verify/distance.ts';
+import { fieldOf, placedField } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
 import { samplesOf, type Sample } from './verify/samples.ts';
 
@@ -187,9 +189,9 @@ export class Builder {
     }
     const measures = (held.measures = this.measurer.measure(named));
     if (measures.solids === 0) return;
-    held.mesh = meshShape(this.occt, named.shape, displayChord(diagonal(measures)));
-    requireBody(this.occt, named, measures, held.mesh);
-    held.samples = samplesOf(this.occt, named.shape, held.mesh);
+    const mesh = (held.mesh = meshShape(this.occt, named.shape, displayChord(diagonal(measures))));
+    const samples = (held.samples = samplesOf(this.occt, named.shape, mesh));
+    requireBody(this.occt, { named, measures, mesh, samples, field: bodyField(content) });
   }
 
   private partOf({ content, pose }: OperandContent, used: Set<string>): Omit<Part, 'id' | 'tag'> {

@@ -358,7 +358,7 @@ export function areaBelow(curve: Curve): number {
 }
 
 /** Parts of the way where the curve runs along an axis, or begins, or ends: its box goes through the points there. */
-function turningParts(curve: Curve): number[] {
+export function turningParts(curve: Curve): number[] {
   const ends = [0, 1];
   if (curve.kind === 'line') return ends;
   if (curve.kind === 'bezier') return [...ends, ...bezierTurns(curve)];

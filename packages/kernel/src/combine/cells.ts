@@ -9,7 +9,7 @@ import { carryNames } from '../naming/carry.ts';
 import { copied, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { together } from '../shapes/compound.ts';
 import type { NamedShape } from '../shapes/named.ts';
-import type { Distance, Field } from '../verify/field.ts';
+import type { Distance, Field } from '../verify/distance.ts';
 import { beside, samplesOf } from '../verify/samples.ts';
 import { emptyFault, operate, taggedNames, type Operand } from './operation.ts';
 

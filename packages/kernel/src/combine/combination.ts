@@ -7,19 +7,15 @@ import { BuildError, carryingPlaces, copied, release, translated, type Occt } fr
 import { together } from '../shapes/compound.ts';
 import { buildDrilled, drilledVolume, drillingOf } from '../shapes/drilled.ts';
 import type { NamedShape } from '../shapes/named.ts';
-import {
-  boxOfPart,
-  faultOf,
-  idleParts,
-  isTrulyEmpty,
-  loosenessOf,
-  nearCoincidence,
-  type Claim,
-  type Fault,
-  type Part,
-} from '../verify/combination.ts';
+import { boxOfPart } from '../verify/bounds.ts';
+import { isTrulyEmpty } from '../verify/byFacets.ts';
+import type { Claim, Fault, Part } from '../verify/claim.ts';
+import { faultOf, loosenessOf } from '../verify/combination.ts';
+import type { Field } from '../verify/distance.ts';
+import { idleParts } from '../verify/effect.ts';
 import type { FacetCache } from '../verify/facets.ts';
-import { combinedField, type Field } from '../verify/field.ts';
+import { combinedField } from '../verify/field.ts';
+import { nearCoincidence } from '../verify/near.ts';
 import { samplesOf, type Sample } from '../verify/samples.ts';
 import { NothingLeft, emptyFault, taggedNames } from './operation.ts';
 import { WAYS, type Way } from './ways.ts';

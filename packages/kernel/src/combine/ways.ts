@@ -9,7 +9,7 @@ import { moved, release, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
 import { byCells } from './cells.ts';
 import { operate, type Operand } from './operation.ts';
-import type { Field } from '../verify/field.ts';
+import type { Field } from '../verify/distance.ts';
 
 export interface WayContext {
   readonly occt: Occt;

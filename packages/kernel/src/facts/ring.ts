@@ -1,6 +1,6 @@
 /** Rings, whose measures the kernel does not tell: they are read off four points. */
 import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '@kadrel/core';
-import type { Keep, Occt } from '../occt/occt.ts';
+import { read, type Coordinates, type Keep, type Occt } from '../occt/occt.ts';
 
 export interface Ring {
   readonly centre: Vec3;
@@ -13,18 +13,8 @@ export interface Ring {
   readonly thin: number;
 }
 
-interface Coordinates {
-  X(): number;
-  Y(): number;
-  Z(): number;
-  delete(): void;
-}
-
 export function ringOf(surface: InstanceType<Occt['BRepAdaptor_Surface']>, keep: Keep): Ring {
-  const at = (u: number, v: number): Vec3 => {
-    const point = keep(surface.EvalD0(u, v) as unknown as Coordinates);
-    return [point.X(), point.Y(), point.Z()];
-  };
+  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
   const [outer, across, inner] = [at(0, 0), at(Math.PI, 0), at(0, Math.PI)];
   const centre = scale(add(outer, across), 0.5);
   const x = unit(subtract(outer, across));

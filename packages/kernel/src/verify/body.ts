@@ -1,14 +1,20 @@
-/** Whether a body that was not combined is one: closed, outward, and nowhere through itself. */
+/**
+ * Whether a body that was not combined is one: closed, outward, and nowhere through itself. Where a formula tells where it lies, its
+ * faces must lie there; else its facets may not cross, and must be wound round once.
+ */
 import type { Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, isSound, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
 import { selfCrossings } from './crossing.ts';
+import type { Field } from './distance.ts';
+import { misplaced, stray } from './points.ts';
+import type { Sample } from './samples.ts';
 import { windingNumber } from './winding.ts';
 
 export interface BodyFault {
-  readonly what: 'unsound' | 'open' | 'through itself';
+  readonly what: 'unsound' | 'open' | 'through itself' | 'misplaced';
   readonly places: readonly Vec3[];
 }
 
@@ -20,16 +26,28 @@ const STEP = 4e-6;
 /** Facets are laid this much finer before a body is said to run through itself. */
 const FINER = 8;
 
-/** @param mesh facets of the shape @returns what is wrong, or undefined */
-export function bodyFault(
-  occt: Occt,
-  { shape, isSound: known }: NamedShape,
-  measures: Measures,
-  mesh: Mesh,
-): BodyFault | undefined {
+/** A body as it was built. */
+export interface Built {
+  readonly named: NamedShape;
+  readonly measures: Measures;
+  /** Facets of it. */
+  readonly mesh: Mesh;
+  readonly samples: readonly Sample[];
+  /** By formula, in its own frame; undefined where none is known. */
+  readonly field: Field | undefined;
+}
+
+export function bodyFault(occt: Occt, { named, measures, mesh, ...of }: Built): BodyFault | undefined {
+  const { shape, isSound: known } = named;
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };
   if (!measures.closed) return { what: 'open', places: [] };
   if (!known && !isSound(occt, shape)) return { what: 'unsound', places: [] };
+  const { field } = of;
+  if (field) {
+    const claim = { ...of, field, mesh, result: named, fuzzMm: 0 };
+    const fault = misplaced(occt, claim) ?? stray(claim);
+    return fault && { what: 'misplaced', places: fault.places };
+  }
   if (placesThrough(mesh).length === 0) return undefined;
   // Coarse facets of thin walls cross where the walls do not.
   const places = placesThrough(meshShape(occt, shape, mesh.chordMm / FINER, FINE_TURN_RAD));
@@ -101,11 +119,15 @@ const WORDS: Readonly<Record<BodyFault['what'], readonly [string, string]>> = {
     'The body runs through itself.',
     'Make it thinner, bend it less tightly, or move what crosses apart.',
   ],
+  misplaced: [
+    'What the kernel built does not lie where its profile says.',
+    'Take out curves that nearly lie on one another.',
+  ],
 };
 const MOST_PLACES = 12;
 
 /** Throws BuildError where a body is not one. */
-export function requireBody(occt: Occt, named: NamedShape, measures: Measures, mesh: Mesh): void {
-  const fault = bodyFault(occt, named, measures, mesh);
+export function requireBody(occt: Occt, built: Built): void {
+  const fault = bodyFault(occt, built);
   if (fault) throw new BuildError(...WORDS[fault.what], fault.places.slice(0, MOST_PLACES));
 }

@@ -14,23 +14,12 @@ import {
   type CombineHow,
   type Matrix,
   type Pose,
-  type Vec2,
   type Vec3,
 } from '@kadrel/core';
-import type { Content, OperandContent, SolidContent } from '../content.ts';
-
-/**
- * A point (mm, in the solid's own frame) → below 0 inside, above 0 outside; NaN where it is not known. Where a single surface is
- * near, and nothing was stretched, the size is the distance from it.
- */
-export type Distance = (point: Vec3) => number;
-
-/** A distance, and a ball that holds the whole solid. */
-export interface Field {
-  readonly at: Distance;
-  readonly centre: Vec3;
-  readonly radius: number;
-}
+import type { Content, OperandContent } from '../content.ts';
+import { bodyField } from './bodyField.ts';
+import type { Field } from './distance.ts';
+import { plainField } from './plainField.ts';
 
 /** What stands for solids that no formula is known of, such as lofts; undefined where there is nothing. */
 export type OtherField = (content: Content) => Field | undefined;
@@ -71,7 +60,7 @@ export function fieldOf(content: Content, other: OtherField): Field | undefined 
     case 'prism':
       return plainField(content);
     default:
-      return other(content);
+      return bodyField(content) ?? other(content);
   }
 }
 
@@ -160,83 +149,4 @@ function stretched(of: Field, by: Matrix): Field {
     centre: applyMatrix(by, of.centre),
     radius: of.radius * most,
   };
-}
-
-/** The distance from a plain solid in its own frame. */
-export function plainField(solid: SolidContent): Field {
-  switch (solid.kind) {
-    case 'box': {
-      const half = scale(solid.size, 0.5);
-      return { at: (p) => boxDistance(p, half), centre: half, radius: length(half) };
-    }
-    case 'sphere': {
-      const radius = solid.diameter / 2;
-      return { at: (p) => length(p) - radius, centre: [0, 0, 0], radius };
-    }
-    case 'torus': {
-      const [ring, thin] = [solid.diameter / 2, solid.thickness / 2];
-      const at: Distance = ([x, y, z]) => Math.hypot(Math.hypot(x, y) - ring, z) - thin;
-      return { at, centre: [0, 0, 0], radius: ring + thin };
-    }
-    case 'prism': {
-      const { corners, height } = solid;
-      const at: Distance = ([x, y, z]) =>
-        bothOf(polygonDistance(corners, [x, y]), Math.abs(z - height / 2) - height / 2);
-      const radius = Math.max(...corners.map(([x, y]) => Math.hypot(x, y, height / 2)));
-      return { at, centre: [0, 0, height / 2], radius };
-    }
-    default: {
-      const outline = halfOutline(solid);
-      const { height } = solid;
-      const at: Distance = ([x, y, z]) => polygonDistance(outline, [Math.hypot(x, y), z]);
-      const widest = Math.max(...outline.map(([r]) => r));
-      return { at, centre: [0, 0, height / 2], radius: Math.hypot(widest, height / 2) };
-    }
-  }
-}
-
-/** The outline beside the axis that a round solid is turned from, counter-clockwise; solid ones reach across the axis. */
-function halfOutline(solid: Extract<SolidContent, { kind: 'cylinder' | 'cone' | 'tube' }>): readonly Vec2[] {
-  const { height } = solid;
-  const radius = solid.diameter / 2;
-  const top = solid.kind === 'cone' ? solid.top / 2 : radius;
-  const inner = solid.kind === 'tube' ? solid.bore / 2 : -radius;
-  const innerTop = solid.kind === 'tube' ? inner : -top;
-  const corners: Vec2[] = [
-    [inner, 0],
-    [radius, 0],
-    [top, height],
-    [innerTop, height],
-  ];
-  // A pointed cone has one corner at its tip.
-  return top === 0 ? corners.slice(0, 3) : corners;
-}
-
-function boxDistance(point: Vec3, half: Vec3): number {
-  const [x, y, z] = [0, 1, 2].map((i) => Math.abs(point[i]! - half[i]!) - half[i]!) as [
-    number,
-    number,
-    number,
-  ];
-  return Math.hypot(Math.max(x, 0), Math.max(y, 0), Math.max(z, 0)) + Math.min(Math.max(x, y, z), 0);
-}
-
-/** The distance from what two square regions have in common. */
-const bothOf = (a: number, b: number) =>
-  Math.min(Math.max(a, b), 0) + Math.hypot(Math.max(a, 0), Math.max(b, 0));
-
-/** Signed distance from a polygon. The side is told by how often a ray to the right crosses it. */
-export function polygonDistance(corners: readonly (readonly [number, number])[], [x, y]: Vec2): number {
-  let least = Infinity;
-  let isInside = false;
-  for (let i = 0, j = corners.length - 1; i < corners.length; j = i++) {
-    const [ax, ay] = corners[j]!;
-    const [bx, by] = corners[i]!;
-    const [ux, uy] = [bx - ax, by - ay];
-    const size = ux * ux + uy * uy;
-    const part = size === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * ux + (y - ay) * uy) / size));
-    least = Math.min(least, Math.hypot(x - ax - part * ux, y - ay - part * uy));
-    if (ay > y !== by > y && x < ax + ((y - ay) / uy) * ux) isInside = !isInside;
-  }
-  return isInside ? -least : least;
 }

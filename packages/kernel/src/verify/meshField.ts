@@ -1,7 +1,7 @@
 /** Where a solid is, told by its facets, where no formula is known. Near its surface, within the facets' chord, it is not known. */
 import type { Vec3 } from '@kadrel/core';
 import type { Mesh } from '../facts/mesh.ts';
-import type { Field } from './field.ts';
+import type { Field } from './distance.ts';
 import { windingNumber } from './winding.ts';
 
 /** Facets beyond this many are not asked: it would take too long for every point. */

@@ -2,7 +2,9 @@
 import { add, cross, scale, unit, type Vec3 } from '@kadrel/core';
 import type { Mesh } from '../facts/mesh.ts';
 import {
+  read,
   scope,
+  type Coordinates,
   uniqueShapes,
   type Keep,
   type Occt,
@@ -115,18 +117,11 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
 }
 
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
-interface Coordinates {
-  X(): number;
-  Y(): number;
-  Z(): number;
-  delete(): void;
-}
 
 /** A point of a surface, and its derivatives by both parameters. */
 export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep) {
   const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
-  const read = (one: Coordinates): Vec3 => (keep(one), [one.X(), one.Y(), one.Z()]);
-  return { point: read(Point), along: read(D1U), across: read(D1V) };
+  return { point: read(Point, keep), along: read(D1U, keep), across: read(D1V, keep) };
 }
 
 export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by: number): Vec3 =>

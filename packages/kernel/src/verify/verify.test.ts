@@ -10,11 +10,14 @@ import {
 } from '@kadrel/core';
 import { Evaluator } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
-import type { Libraries } from '../builder.ts';
-import type { Content } from '../content.ts';
+import { Builder, type Libraries } from '../builder.ts';
+import { contentOf, type Content } from '../content.ts';
+import { meshShape } from '../facts/mesh.ts';
 import { selfCrossings } from './crossing.ts';
 import { plainVolume } from './facets.ts';
-import { fieldOf, polygonDistance } from './field.ts';
+import { polygonDistance } from './distance.ts';
+import { fieldOf } from './field.ts';
+import { beside, samplesOf, type Sample } from './samples.ts';
 import { windingNumber } from './winding.ts';
 
 let libraries: Libraries;
@@ -166,6 +169,56 @@ describe('fields', () => {
   ] as const)('%j at %j is %d away', (content, point, distance) =>
     expect(at(content as unknown as Content, point)).toBeCloseTo(distance, 12),
   );
+  const drawnAndRaised: readonly Said[] = [
+    ['rectangle', { as: 'p', width: 20, height: 12, round: 3, at: [3, -2, 0] }],
+    ['circle', { as: 'h', diameter: 5, at: [10, 4, 0] }],
+    ['ellipse', { as: 'e', width: 5, height: 3, at: [18, 4, 0] }],
+    [
+      'curve',
+      {
+        as: 'c',
+        points: [
+          [5, 1, 0],
+          [7, 2, 0],
+          [6, 6, 0],
+        ],
+        closed: 'yes',
+      },
+    ],
+  ];
+  const PROFILES = ['p', 'h', 'e', 'c'];
+  test.each([
+    ['raised', 'raise', { height: 7, down: 2 }],
+    ['turned', 'revolve', { axis: 'y' }],
+    ['turned a quarter', 'revolve', { axis: 'y', angle: 90 }],
+    ['turned back by most of a turn', 'revolve', { axis: 'y', angle: -250 }],
+    [
+      'turned beside a leaning line',
+      'revolve',
+      {
+        through: [
+          [0, 20, 0],
+          [30, 25, 0],
+        ],
+        angle: 200,
+      },
+    ],
+  ] as const)('of what is %s agree with the kernel on both sides of every face', (_, verb, typed) => {
+    const { kernel, document, idOf } = built(...drawnAndRaised, [
+      verb,
+      { as: 'b', profiles: PROFILES, ...typed } as Typed,
+    ]);
+    const content = contentOf(document, idOf('b'));
+    const { shape, faceNames } = new Builder(libraries).shapeOf(content);
+    const samples = samplesOf(libraries.occt, shape, meshShape(libraries.occt, shape, 0.05));
+    expect(new Set(samples.map(({ face }) => face)).size).toBe(faceNames.length);
+    const field = fieldOf(content, nothing)!;
+    const off = (sample: Sample, by: number) => Math.abs(field.at(beside(sample, by)) - by);
+    expect(Math.max(...samples.flatMap((one) => [off(one, -1e-6), off(one, 1e-6)]))).toBeLessThan(1e-9);
+    const { box } = kernel.measure(document, idOf('b'));
+    const corner: Vec3 = [0, 1, 2].map((i) => box.max[i]! - field.centre[i]!) as unknown as Vec3;
+    expect(Math.min(...corner)).toBeLessThanOrEqual(field.radius);
+  });
   test('a polygon is told by its nearest side', () => {
     const square = [
       [0, 0],
