@@ -1,18 +1,11 @@
 /** Combinations under torture: seeded scenes, each by every way of combining, held against facets, formulas and one another. */
-import {
-  emptyDocument,
-  isRefusal,
-  perform,
-  plainWorld,
-  verbNamed,
-  worldFromPart,
-  type KadrelDocument,
-} from '@kadrel/core';
+import { isRefusal, perform, plainWorld, verbNamed } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { idOf, measured, numbers } from '../bench.ts';
-import { CLASSES, HOWS, type Placed, type Scene, type Tree } from './cases.ts';
-import { laidOut, together, type How, type Reckoned } from './facets.ts';
+import { CLASSES, HOWS } from './cases.ts';
+import { together, type How } from './facets.ts';
+import { tellScene, type Told } from './telling.ts';
 
 type Libraries = ConstructorParameters<typeof Evaluator>[0];
 
@@ -28,12 +21,6 @@ export interface Verdict {
 const TOLD_MM = 1e-5;
 /** Volumes that are off by this part of the largest operand are the same: intersection curves are within 1e-7 mm. */
 const SAME = 1e-6;
-
-interface Told {
-  readonly document: KadrelDocument;
-  readonly names: readonly string[];
-  readonly truth: readonly Reckoned[];
-}
 
 /** One scene, combined all ways, some twice. */
 export function trial(
@@ -132,59 +119,4 @@ function combined(
   const id = idOf(made.document, 'result');
   const isTold = kernel.noticesFor(made.document, id).some(({ what }) => what === 'fuzzy');
   return { isEmpty: false, isTold, words: '', volume: measured(kernel, made.document, 'result').volume };
-}
-
-/** Undefined where the scene itself cannot be told, such as a cut that leaves nothing on the way. */
-function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
-  let document = emptyDocument();
-  let count = 0;
-  const say = (verb: string, typed: object): string => {
-    const id = `s${++count}`;
-    const done = perform(
-      verbNamed(verb)!,
-      { as: id, ...typed },
-      document,
-      plainWorld(document, () => `${id}.${++count}`),
-    );
-    if (isRefusal(done)) throw new Error(`${verb}: ${done.message}`);
-    document = done.document;
-    return id;
-  };
-  const tell = (tree: Tree): { id: string; truth: Reckoned } => {
-    if ('how' in tree) {
-      const inner = tree.of.map(tell);
-      const [first, ...others] = inner.map(({ id }) => id);
-      const id =
-        tree.how === 'subtract'
-          ? say('subtract', { from: first, parts: others })
-          : say(tree.how, { parts: inner.map((one) => one.id) });
-      return {
-        id,
-        truth: together(
-          facets,
-          tree.how,
-          inner.map(({ truth }) => truth),
-        ),
-      };
-    }
-    return place(tree);
-  };
-  const place = ({ solid, at, turn }: Placed) => {
-    const { verb, ...sizes } = solid;
-    const id = say(verb, { ...sizes, at: [...at] });
-    if (turn.some((n) => n !== 0)) {
-      const done = perform(
-        verbNamed('change')!,
-        { parts: [id], turn: turn.map(String) },
-        document,
-        plainWorld(document, () => 'none'),
-      );
-      if (isRefusal(done)) throw new Error(done.message);
-      document = done.document;
-    }
-    return { id, truth: laidOut(facets, solid, worldFromPart(document, idOf(document, id))) };
-  };
-  const told = scene.of.map(tell);
-  if (told.some(({ truth }) => truth.solid.volume() <= 0)) return undefined;
-  return { document, names: told.map(({ id }) => id), truth: told.map(({ truth }) => truth) };
 }

@@ -1,15 +1,26 @@
 /** Seeded scenes of solids to be combined, by class. Every class is made of random sizes and places, or plants what goes wrong easily. */
-import type { How, Solid } from './facets.ts';
+import type { Embossed, How, Solid, Solids } from './facets.ts';
+import type { Body, Figure } from './sketches.ts';
 
 export interface Placed {
-  readonly solid: Solid;
+  readonly solid: Solids;
   readonly at: readonly [number, number, number];
   /** Degrees about X, Y, Z. */
   readonly turn: readonly [number, number, number];
 }
 
-/** What is combined: solids, or what was combined before. */
-export type Tree = Placed | { readonly how: How; readonly of: readonly Tree[] };
+/** What is combined: solids, what was combined before, what is repeated, and mirror images. */
+export type Tree =
+  | Placed
+  | { readonly how: How; readonly of: readonly Tree[] }
+  | {
+      readonly repeated: Placed;
+      readonly columns: number;
+      readonly rows: number;
+      readonly pitch: readonly [number, number];
+    }
+  /** At the plane square to X there. */
+  | { readonly mirrored: Placed; readonly at: number };
 
 export interface Scene {
   readonly of: readonly Tree[];
@@ -82,6 +93,66 @@ function direction(random: Random): readonly [number, number, number] {
   const d = [between(random, -1, 1), between(random, -1, 1), along === 'plane' ? 0 : between(random, -1, 1)];
   const size = Math.hypot(...d) || 1;
   return d.map((n) => n / size) as unknown as [number, number, number];
+}
+
+/** A rectangle with holes, or a round one, none of which touch each other. */
+function figures(random: Random): Figure[] {
+  const [w, h] = [number(random, 6, 14), number(random, 6, 14)];
+  const least = Math.min(w, h);
+  const outer: Figure = {
+    verb: 'rectangle',
+    at: [0, 0],
+    width: w,
+    height: h,
+    round: pick(random, [0, 0, 1, 2.5]),
+  };
+  const hole = least * pick(random, [0.2, 0.35, 0.5]);
+  const middle = [w / 2, h / 2] as const;
+  return pick(random, [
+    [outer],
+    [outer, { verb: 'circle', at: middle, diameter: hole }],
+    [outer, { verb: 'ellipse', at: middle, width: hole, height: hole / 2 }],
+    [
+      outer,
+      { verb: 'circle', at: middle, diameter: 0.7 * least },
+      { verb: 'circle', at: middle, diameter: 0.3 * least },
+    ],
+  ] satisfies Figure[][]);
+}
+
+const ANGLES = [360, 360, 90, -90, 180, 270, -300, 37.5];
+function body(random: Random): Body {
+  if (random() < 0.5)
+    return {
+      verb: 'raise',
+      figures: figures(random),
+      height: number(random, 2, 10),
+      down: pick(random, [0, 0, 2, 3.5]),
+    };
+  const [at, ...rest] = figures(random);
+  return { verb: 'revolve', figures: [at!, ...rest], angle: pick(random, ANGLES) };
+}
+const anyBody = (random: Random): Placed => ({
+  solid: body(random),
+  at: placeOf(random, 6),
+  turn: turnOf(random),
+});
+
+function embossed(random: Random): Embossed {
+  const size = [number(random, 6, 12), number(random, 6, 12), number(random, 3, 8)] as const;
+  const diameter = Math.min(size[0], size[1]) * pick(random, [0.3, 0.5, 0.75]);
+  const disc = { at: [size[0] / 2, size[1] / 2] as const, diameter };
+  return { verb: 'emboss', size, disc, depth: pick(random, [1, -1, 0.5, -2]) };
+}
+
+function repeated(random: Random): Tree {
+  const [columns, rows] = [whole(random, 1, 3), whole(random, 2, 3)];
+  return {
+    repeated: anySolid(random, 4),
+    columns,
+    rows,
+    pitch: [number(random, 3, 12), number(random, 3, 12)],
+  };
 }
 
 const HOWS: readonly How[] = ['union', 'subtract', 'intersect'];
@@ -217,6 +288,17 @@ export const CLASSES: Readonly<Record<string, (random: Random) => Scene>> = {
     return {
       of: [large, moved(still(small, surface), [between(random, -0.1, 0.1), 0, between(random, -0.1, 0.1)])],
     };
+  },
+  'bodies from profiles': (random) => ({
+    of: [anyBody(random), random() < 0.5 ? anyBody(random) : anySolid(random)],
+  }),
+  patterns: (random) => ({ of: [repeated(random), random() < 0.3 ? repeated(random) : anySolid(random)] }),
+  steps: (random) => {
+    const stepped: Tree =
+      random() < 0.5
+        ? { mirrored: random() < 0.5 ? anySolid(random) : anyBody(random), at: number(random, -3, 3) }
+        : { solid: embossed(random), at: placeOf(random, 4), turn: turnOf(random) };
+    return { of: [stepped, anySolid(random)] };
   },
   'nearly coincident': (random) => {
     const one = anySolid(random, 3);

@@ -1,6 +1,7 @@
 /** An independent reckoning: the library's own facet solids, placed and combined, with how far their volume may be off. */
 import type { Pose } from '@kadrel/core';
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { bodyFacets, type Body } from './sketches.ts';
 
 /** A plain solid as a statement says it. */
 export type Solid =
@@ -10,6 +11,16 @@ export type Solid =
   | { readonly verb: 'cone'; readonly diameter: number; readonly top: number; readonly height: number }
   | { readonly verb: 'tube'; readonly diameter: number; readonly bore: number; readonly height: number }
   | { readonly verb: 'torus'; readonly diameter: number; readonly thickness: number };
+
+/** A box with a disc raised out of its top, or cut into it. */
+export interface Embossed {
+  readonly verb: 'emboss';
+  readonly size: readonly [number, number, number];
+  readonly disc: { readonly at: readonly [number, number]; readonly diameter: number };
+  /** Less than zero cuts in, mm. */
+  readonly depth: number;
+}
+export type Solids = Solid | Body | Embossed;
 
 export interface Reckoned {
   readonly solid: Manifold;
@@ -40,9 +51,8 @@ export function volumeByFormula(solid: Solid): number {
   }
 }
 
-export function laidOut(library: ManifoldToplevel, solid: Solid, { turn: t, shift }: Pose): Reckoned {
-  const plain = plainFacets(library, solid);
-  const off = Math.abs(volumeByFormula(solid) - plain.volume());
+export function laidOut(library: ManifoldToplevel, solid: Solids, { turn: t, shift }: Pose): Reckoned {
+  const { solid: plain, error } = unplaced(library, solid);
   const placed = plain.transform([
     ...[t[0], t[3], t[6], 0],
     ...[t[1], t[4], t[7], 0],
@@ -50,9 +60,25 @@ export function laidOut(library: ManifoldToplevel, solid: Solid, { turn: t, shif
     ...[shift[0], shift[1], shift[2], 1],
   ] as Parameters<Manifold['transform']>[0]);
   plain.delete();
+  return { solid: placed, error };
+}
+
+function unplaced(library: ManifoldToplevel, solid: Solids): Reckoned {
+  if (solid.verb === 'raise' || solid.verb === 'revolve') return bodyFacets(library, solid);
+  if (solid.verb === 'emboss') return embossedFacets(library, solid);
+  const plain = plainFacets(library, solid);
+  const off = Math.abs(volumeByFormula(solid) - plain.volume());
   // Facets of rings and tubes are partly inside, partly outside.
   const factor = solid.verb === 'torus' || solid.verb === 'tube' ? 4 : 1;
-  return { solid: placed, error: factor * off };
+  return { solid: plain, error: factor * off };
+}
+
+function embossedFacets(library: ManifoldToplevel, { size, disc, depth }: Embossed): Reckoned {
+  const box = plainFacets(library, { verb: 'box', size });
+  const figure = { verb: 'circle', diameter: disc.diameter, at: disc.at } as const;
+  const stamp = bodyFacets(library, { verb: 'raise', figures: [figure], height: Math.abs(depth), down: 0 });
+  const lifted = stamp.solid.translate([0, 0, depth < 0 ? size[2] + depth : size[2]]);
+  return { solid: depth < 0 ? box.subtract(lifted) : box.add(lifted), error: stamp.error };
 }
 
 function plainFacets({ Manifold: maker, CrossSection }: ManifoldToplevel, solid: Solid): Manifold {

@@ -77,6 +77,7 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
           : `, blank “${done.blank}”${done.at === undefined ? '' : `, character ${done.at + 1}`}`;
       throw new LedgerError(`${where}${blank}: ${done.message}`);
     }
+    warnings.push(...done.notes.map((note) => `${where}: ${note}`));
     const changed = changedTops(document, done.document);
     requireBuilt(changed, done.document, kernel, { where, blank: blankToBlame(verb) });
     for (const id of changed)

@@ -33,6 +33,8 @@ export interface Statement {
   readonly editId: string | null;
   /** What stood in its blanks when it was carried out; null before. */
   readonly sent: Typed | null;
+  /** What should be known of how it was understood, once it was carried out. */
+  readonly notes: readonly string[];
   /** The step to a copy that it left behind, for a pattern to go on with. */
   readonly step: Step | null;
   /** A frame that is being picked: a feature, or three points one after another. */
@@ -52,6 +54,7 @@ export function startStatement(verb: Verb, given: Typed = {}): Statement {
     labels: {},
     focus: null,
     held: new Set(),
+    notes: [],
     phase: 'open',
     refusal: null,
     editId: null,

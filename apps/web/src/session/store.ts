@@ -352,6 +352,7 @@ export function openSession(opened: OpenedSession) {
             sent: statement.typed,
             typed: statement.typed,
             step: done.outcome.step ?? null,
+            notes: done.notes,
           }
         : null,
     });

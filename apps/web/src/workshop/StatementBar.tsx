@@ -153,6 +153,7 @@ function Sentence({ statement }: { statement: Statement }) {
       <RowsPanel statement={statement} />
       <RegionsPanel statement={statement} />
       <Refused statement={statement} bar={bar} />
+      <Notes statement={statement} />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>
   );
@@ -208,6 +209,21 @@ function Refused({ statement, bar }: { statement: Statement; bar: React.RefObjec
       {refusal.message}
       {refusal.at !== undefined && <span className="num ml-2 text-ink3">character {refusal.at + 1}</span>}
     </p>
+  );
+}
+
+/** What should be known of a statement that was carried out. */
+function Notes({ statement: { phase, notes, refusal } }: { statement: Statement }) {
+  if (phase !== 'done' || notes.length === 0 || refusal) return null;
+  return (
+    <div
+      role="status"
+      className="absolute top-full left-3.5 z-30 mt-0.5 max-w-xl rounded border border-rule bg-sheet px-3 py-1.5 text-[13px] shadow"
+    >
+      {notes.map((note) => (
+        <p key={note}>{note}</p>
+      ))}
+    </div>
   );
 }
 

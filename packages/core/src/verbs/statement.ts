@@ -21,6 +21,7 @@ import {
   type Surface,
   type Verb,
 } from './declare.ts';
+import { offPlaneNotes } from './offPlane.ts';
 import { quantityReader, resolveStatement, type Typed } from './values.ts';
 import { wordStatement } from './words.ts';
 import type { World } from './world.ts';
@@ -28,6 +29,8 @@ import type { World } from './world.ts';
 export interface Performed extends Change {
   readonly outcome: Outcome;
   readonly title: string;
+  /** What should be known of how the statement was understood. */
+  readonly notes: readonly string[];
 }
 
 /** Carries the statement out on a copy of the document. Nothing happens to `document` either way. */
@@ -89,6 +92,7 @@ export function perform(
   return {
     ...done,
     outcome,
+    notes: offPlaneNotes(verb, values, { typed, document }),
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
 }

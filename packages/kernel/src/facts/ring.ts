@@ -1,6 +1,6 @@
 /** Rings, whose measures the kernel does not tell: they are read off four points. */
 import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '@kadrel/core';
-import { read, type Coordinates, type Keep, type Occt } from '../occt/occt.ts';
+import { read, type Keep, type Occt } from '../occt/occt.ts';
 
 export interface Ring {
   readonly centre: Vec3;
@@ -14,7 +14,7 @@ export interface Ring {
 }
 
 export function ringOf(surface: InstanceType<Occt['BRepAdaptor_Surface']>, keep: Keep): Ring {
-  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v) as unknown as Coordinates, keep);
+  const at = (u: number, v: number): Vec3 => read(surface.EvalD0(u, v), keep);
   const [outer, across, inner] = [at(0, 0), at(Math.PI, 0), at(0, Math.PI)];
   const centre = scale(add(outer, across), 0.5);
   const x = unit(subtract(outer, across));

@@ -206,7 +206,7 @@ describe('fields', () => {
   ] as const)('of what is %s agree with the kernel on both sides of every face', (_, verb, typed) => {
     const { kernel, document, idOf } = built(...drawnAndRaised, [
       verb,
-      { as: 'b', profiles: PROFILES, ...typed } as Typed,
+      { as: 'b', profiles: PROFILES, ...typed },
     ]);
     const content = contentOf(document, idOf('b'));
     const { shape, faceNames } = new Builder(libraries).shapeOf(content);
