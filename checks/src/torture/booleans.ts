@@ -3,7 +3,7 @@ import { isRefusal, perform, plainWorld, verbNamed } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { idOf, measured, numbers } from '../bench.ts';
-import { CLASSES, HOWS } from './cases.ts';
+import { CLASSES, HOWS, PATTERNS } from './cases.ts';
 import { together, type How } from './facets.ts';
 import { tellScene, type Told } from './telling.ts';
 
@@ -46,7 +46,7 @@ export function trial(
   const order = [...HOWS].sort(() => random() - 0.5);
   const repeated = order[Math.floor(random() * order.length)];
   const found = new Map<How, number | undefined>();
-  const toldTolerance: How[] = [];
+  const fuzzy: How[] = [];
   const verdicts = order.map((how): Verdict => {
     const result = combined(kernel, told, how);
     const truth = together(facets, how, told.truth);
@@ -56,7 +56,7 @@ export function trial(
     const slack = truth.error + SAME * largest;
     const name = { class: of.class, seed: of.seed, how };
     found.set(how, result.volume);
-    if (result.isTold) toldTolerance.push(how);
+    if (result.isTold) fuzzy.push(how);
     if (result.volume === undefined) {
       // Nothing in common, and nothing left, are right answers where there is nothing.
       const isEmpty = result.isEmpty && expected <= slack;
@@ -71,27 +71,51 @@ export function trial(
       return { ...name, outcome: 'wrong', words: `${result.volume}, and ${again.volume} when built again` };
     return { ...name, outcome: 'right', words: '' };
   });
+  const misfit = told.names.findIndex((_, i) => !isAsLaidOut(kernel, told, i));
   for (const { solid } of told.truth) solid.delete();
-  const [union, common] = [found.get('union'), found.get('intersect')];
-  const cut = found.get('subtract');
-  const operandFacts = told.names.map((name) => measured(kernel, told.document, name));
-  const volumes = operandFacts.map(({ volume }) => volume);
-  const area = operandFacts.reduce((sum, one) => sum + one.area, 0);
-  if (volumes.length !== 2) return verdicts;
-  // Source: inclusion and exclusion.
-  const [a, b] = volumes as [number, number];
+  // Members of a pattern may overlap, and it measures them one by one.
+  if (of.class === PATTERNS) return verdicts;
+  if (misfit >= 0)
+    return verdicts.map((one) => ({
+      ...one,
+      outcome: 'wrong',
+      words: `operand ${misfit} is not what it says`,
+    }));
+  return told.names.length !== 2 ? verdicts : countedTwice(verdicts, { kernel, told, found, fuzzy });
+}
+
+/** Whether an operand has the volume of its facets. */
+function isAsLaidOut(kernel: Evaluator, { document, names, truth }: Told, i: number): boolean {
+  const { solid, error } = truth[i]!;
+  const { volume } = measured(kernel, document, names[i]!);
+  return Math.abs(volume - solid.volume()) <= error + SAME * volume;
+}
+
+interface Found {
+  readonly kernel: Evaluator;
+  readonly told: Told;
+  readonly found: ReadonlyMap<How, number | undefined>;
+  /** What was combined with a tolerance that was told. */
+  readonly fuzzy: readonly How[];
+}
+
+/** Marks what contradicts the other results. Source: inclusion and exclusion. */
+function countedTwice(verdicts: Verdict[], { kernel, told, found, fuzzy }: Found): Verdict[] {
+  const facts = told.names.map((name) => measured(kernel, told.document, name));
+  const [a, b] = facts.map(({ volume }) => volume) as [number, number];
+  const area = facts.reduce((sum, one) => sum + one.area, 0);
   // A tolerance that is told is no lie: what lies within it may be missing.
-  const within = toldTolerance.length > 0 ? TOLD_MM * area : 0;
-  const bound = SAME * Math.max(a, b) + within;
-  const differ = (how: How, off: number) => {
-    if (Math.abs(off) <= bound) return;
-    const at = verdicts.findIndex((one) => one.how === how && one.outcome === 'right');
-    if (at >= 0)
-      verdicts[at] = { ...verdicts[at]!, outcome: 'wrong', words: `inclusion and exclusion miss by ${off}` };
-  };
-  if (union !== undefined && common !== undefined) differ('union', union + common - a - b);
-  if (cut !== undefined && common !== undefined) differ('subtract', cut + common - a);
-  return verdicts;
+  const bound = SAME * Math.max(a, b) + (fuzzy.length > 0 ? TOLD_MM * area : 0);
+  const [union, common, cut] = [found.get('union'), found.get('intersect'), found.get('subtract')];
+  const off = new Map<How, number>();
+  if (union !== undefined && common !== undefined) off.set('union', union + common - a - b);
+  if (cut !== undefined && common !== undefined) off.set('subtract', cut + common - a);
+  return verdicts.map((one) => {
+    const miss = off.get(one.how) ?? 0;
+    return one.outcome === 'right' && Math.abs(miss) > bound
+      ? { ...one, outcome: 'wrong', words: `inclusion and exclusion miss by ${miss}` }
+      : one;
+  });
 }
 
 function combined(

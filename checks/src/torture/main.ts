@@ -1,4 +1,4 @@
-/** `npm run torture -- booleans [COUNT] [SEED]`: prints right, refused and wrong by class, and the seeds of what is not right. */
+/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]`: prints right, refused and wrong by class, and the seeds of what is not right. */
 import { loadLibraries } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
 import { trial, type Verdict } from './booleans.ts';
@@ -14,7 +14,7 @@ facets.setup();
 let libraries = await loadLibraries();
 const verdicts: Verdict[] = [];
 const times = new Map<string, number>();
-const classes = Object.keys(CLASSES).filter((name) => only === undefined || name.includes(only));
+const classes = Object.keys(CLASSES).filter((name) => only === undefined || only.split(',').some((one) => name.includes(one)));
 const began = performance.now();
 /** A trial may be ended by the clock; the table then tells how far it came. */
 const minutes = Number(process.env.TORTURE_MINUTES ?? Infinity);

@@ -109,14 +109,14 @@ class Teller {
     if (solid.verb === 'raise' || solid.verb === 'revolve') return this.body(solid, at);
     if (solid.verb === 'emboss') return this.embossed(solid, at);
     const { verb, ...sizes } = solid;
-    return this.say(verb, { ...sizes, at: [...at] } as Typed);
+    return this.say(verb, { ...sizes, at: [...at] });
   }
 
   private body({ figures, verb, ...typed }: Body, [x, y, z]: Placed['at']): string {
     const profiles = figures.map(({ verb: figure, at, ...sizes }) =>
-      this.say(figure, { ...sizes, at: [x + at[0], y + at[1], z], on: levelAt(z) } as Typed),
+      this.say(figure, { ...sizes, at: [x + at[0], y + at[1], z], on: levelAt(z) }),
     );
-    return this.say(verb, { profiles, ...typed } as Typed);
+    return this.say(verb, { profiles, ...typed });
   }
 
   private embossed({ size, disc, depth }: Embossed, [x, y, z]: Placed['at']): string {

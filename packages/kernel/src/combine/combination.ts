@@ -315,7 +315,7 @@ class Attempts {
 const MOST_PLACES = 12;
 /** Edges farther off their faces than this (mm) are nowhere good enough. */
 const LOOSEST_MM = 1e-4;
-const MOST_LOOSE = 3;
+const MOST_LOOSE = 2;
 
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
