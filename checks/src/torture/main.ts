@@ -14,7 +14,9 @@ facets.setup();
 let libraries = await loadLibraries();
 const verdicts: Verdict[] = [];
 const times = new Map<string, number>();
-const classes = Object.keys(CLASSES).filter((name) => only === undefined || only.split(',').some((one) => name.includes(one)));
+const classes = Object.keys(CLASSES).filter(
+  (name) => only === undefined || only.split(',').some((one) => name.includes(one)),
+);
 const began = performance.now();
 /** A trial may be ended by the clock; the table then tells how far it came. */
 const minutes = Number(process.env.TORTURE_MINUTES ?? Infinity);
