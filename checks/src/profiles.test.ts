@@ -559,6 +559,82 @@ describe('outlines laid on a cylinder', () => {
     expect([...snaps.faceName].map((i) => snaps.names[i])).toContain('imprint.side');
   });
 
+  // Once the walls beside the outline, moved inward too, let the cut run down to half the plate.
+  test.each([
+    ['near the rim', 4.5, 1],
+    ['deeper than half', 3, 3.9],
+    ['through', 3, 6],
+  ])('an engraving %s is a cylinder', (_, diameter, depth) => {
+    const found = measured(
+      kernel,
+      built([
+        ['box', { as: 'plate', size: [6, 12, 4.2] }],
+        [
+          'circle',
+          {
+            as: 'c',
+            diameter,
+            at: [3, 6, 4.2],
+            on: {
+              points: [
+                [0, 0, 4.2],
+                [1, 0, 4.2],
+                [0, 1, 4.2],
+              ],
+            },
+          },
+        ],
+        ['emboss', { part: 'plate', profiles: ['c'], how: 'engrave', depth }],
+      ]),
+      'plate',
+    );
+    near(found.volume, 6 * 12 * 4.2 - (PI / 4) * diameter ** 2 * Math.min(depth, 4.2), 1e-9);
+    expect(found.watertight).toBe(true);
+  });
+
+  // A relief beside a step must not run up the step, whose wall was moved outward with it.
+  test('a relief beside a step is a cylinder', () => {
+    const found = measured(
+      kernel,
+      built([
+        ['box', { as: 'low', size: [20, 10, 4] }],
+        ['box', { as: 'high', size: [8, 10, 9] }],
+        ['union', { as: 'step', parts: ['low', 'high'] }],
+        [
+          'circle',
+          {
+            as: 'c',
+            diameter: 6,
+            at: [11.5, 5, 4],
+            on: {
+              points: [
+                [0, 0, 4],
+                [1, 0, 4],
+                [0, 1, 4],
+              ],
+            },
+          },
+        ],
+        ['emboss', { part: 'step', profiles: ['c'], depth: 1 }],
+      ]),
+      'step',
+    );
+    near(found.volume, 20 * 10 * 4 + 8 * 10 * 5 + PI * 9, 1e-9);
+  });
+
+  test('an engraving in a bore follows the bore', () => {
+    const found = measured(
+      kernel,
+      built([
+        ['tube', { as: 'pipe', diameter: 60, bore: 40, height: 50 }],
+        ['rectangle', { as: 'mark', on: 'front', width: 20, height: 10, from: 'centre', at: [0, 0, 25] }],
+        ['emboss', { part: 'pipe', profiles: ['mark'], how: 'engrave', depth: 0.8 }],
+      ]),
+      'pipe',
+    );
+    near(found.volume, PI * (900 - 400) * 50 - (under(20.8) - under(20)), 1e-9);
+  });
+
   test('an outline beside the solid is refused', () => {
     const document = built([...laid('emboss'), ['move', { parts: ['mark'], by: [25, 0, 0] }]]);
     expect(kernel.problemOf(document, idOf(document, 'mug'))).toBeUndefined();

@@ -123,6 +123,38 @@ async function evaluation(): Promise<void> {
   );
 }
 
+/** What it costs to check solids, as a part of what evaluating them takes without. */
+async function checking(): Promise<void> {
+  const libraries = await loadLibraries();
+  const blocks = Array.from({ length: 100 }, (_, i): Statement => [
+    'box',
+    { as: `block ${i}`, size: [10, 10, 10], at: [8 * (i % 10), 8 * Math.floor(i / 10), i % 3] },
+  ]);
+  const united: Statement = ['union', { as: 'made', parts: blocks.map(([, { as }]) => as) }];
+  const bore: Statement[] = [
+    ['box', { as: 'plate', size: [40, 30, 8] }],
+    ['cylinder', { as: 'drill', diameter: 6, height: 20, at: [20, 15, -5] }],
+    ['cone', { as: 'sink', diameter: 6, top: 12, height: 3, at: [20, 15, 5] }],
+  ];
+  const less = (...parts: string[]): Statement => ['subtract', { as: 'made', from: 'plate', parts }];
+  for (const [what, document] of [
+    ['a plate with 100 holes', built(plateWithHoles(10, 10))],
+    ['a union of 100 blocks', built([...blocks, united])],
+    ['one bore', built([...bore.slice(0, 2), less('drill')])],
+    ['one bore with a countersink', built([...bore, less('drill', 'sink')])],
+  ] as const) {
+    const shares: number[] = [];
+    const times: number[] = [];
+    for (let round = 0; round < 9; round++) {
+      const kernel = new Evaluator(libraries);
+      const time = timed(() => kernel.evaluate(document));
+      shares.push(kernel.checkMs / (time - kernel.checkMs));
+      times.push(time);
+    }
+    line(`checking ${what} : evaluating it without`, median(shares), '≤ 0.3', ms(median(times)));
+  }
+}
+
 /** A plate with 20 × 20 round holes from one pattern, whose pitch changes from time to time. */
 async function holes(): Promise<void> {
   const libraries = await loadLibraries();
@@ -364,6 +396,7 @@ const ringOf = (x: number, y: number, radius: number, corners: number) =>
   });
 
 await evaluation();
+await checking();
 await holes();
 await members();
 snapping();

@@ -25,7 +25,7 @@ export interface Told {
 export function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
   const teller = new Teller(facets);
   const told = scene.of.map((tree) => teller.tell(tree));
-  if (told.some(({ truth }) => truth.solid.volume() <= 0)) return undefined;
+  if (told.some(({ truth }) => truth.solid.volume() <= truth.error)) return undefined;
   return {
     document: teller.document,
     names: told.map(({ id }) => id),

@@ -19,10 +19,12 @@ import { requireBody } from './verify/body.ts';
 import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
+import { CheckClock } from './verify/clock.ts';
 import { FacetCache, plainVolume, type Facetter, type Facets, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
+import { plainSamples } from './verify/plainSamples.ts';
 import { samplesOf, type Sample } from './verify/samples.ts';
 
 /** The libraries that the kernel rests on. */
@@ -46,16 +48,18 @@ interface Held {
 
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
-/** Facets for points on plain solids may be coarse: the points lie on the true surface. */
+/** Facets that points are taken from. */
 const SAMPLE_TURN_RAD = 0.8;
 const SAMPLE_CHORD = 0.02;
-const MOST_ON_A_PLAIN_FACE = 10;
+const MOST_ON_A_FACE = 10;
 
 export class Builder {
   private readonly cache = new Map<string, Held>();
   private readonly measurer: Measurer;
   private readonly facets: FacetCache;
   readonly occt: Occt;
+  /** What checks have cost so far. */
+  readonly clock = new CheckClock();
 
   constructor({ occt, facetter }: Libraries) {
     this.occt = occt;
@@ -134,14 +138,14 @@ export class Builder {
       this.cache.set(key, known);
       return known;
     }
-    const made = this.make(content, used);
+    const made = this.clock.pause(() => this.make(content, used));
     const named: NamedShape = {
       ...made.named,
       unstretched: unstretched(content),
       drawn: content.kind === 'drawn' ? content.paths : undefined,
     };
     const held: Held = { ...made, named, content };
-    if (content.kind !== 'combine') this.verify(held);
+    if (content.kind !== 'combine') this.clock.time(() => this.verify(held));
     this.cache.set(key, held);
     return held;
   }
@@ -155,6 +159,7 @@ export class Builder {
     const site: Site = {
       occt: this.occt,
       facets: this.facets,
+      clock: this.clock,
       build: (inner) => this.shapeOf(inner, used),
       partOf: (operand) => this.partOf(operand, used),
       measure: (named, of) => this.measurer.measure({ ...named, unstretched: unstretched(of) }),
@@ -196,26 +201,32 @@ export class Builder {
 
   private partOf({ content, pose }: OperandContent, used: Set<string>): Omit<Part, 'id' | 'tag'> {
     const held = this.held(content, used);
-    const field = fieldOf(content, (other) => this.fieldByFacets(other));
-    return {
-      pose,
-      field: field && placedField(field, pose),
-      measures: this.measuresOf(content),
-      faceNames: held.named.faceNames,
-      samples: this.samplesOf(held),
-      facets: this.facetsOf(content),
-    };
+    const measures = this.measuresOf(content);
+    return this.clock.time(() => {
+      const field = fieldOf(content, (other) => this.fieldByFacets(other));
+      return {
+        pose,
+        field: field && placedField(field, pose),
+        measures,
+        faceNames: held.named.faceNames,
+        samples: this.samplesOf(held),
+        facets: this.facetsOf(content),
+      };
+    });
   }
 
   private samplesOf(held: Held): readonly Sample[] {
     const { named, content } = held;
-    if (!held.samples) {
-      const chord = SAMPLE_CHORD * diagonal(this.measuresOf(content));
-      const mesh = meshShape(this.occt, named.shape, chord, SAMPLE_TURN_RAD);
-      held.samples = samplesOf(this.occt, named.shape, mesh, MOST_ON_A_PLAIN_FACE);
-      withoutFacets(this.occt, named.shape);
-    }
-    return held.samples;
+    return (held.samples ??= isPlain(content) ? plainSamples(content, named.faceNames) : this.sampled(held));
+  }
+
+  /** By coarse facets, since the points lie on the true surface. */
+  private sampled({ named, content }: Held): readonly Sample[] {
+    const chord = SAMPLE_CHORD * diagonal(this.measuresOf(content));
+    const mesh = meshShape(this.occt, named.shape, chord, SAMPLE_TURN_RAD);
+    const samples = samplesOf(this.occt, named.shape, mesh, MOST_ON_A_FACE);
+    withoutFacets(this.occt, named.shape);
+    return samples;
   }
 
   /** Undefined where facets of a solid cannot be closed. */

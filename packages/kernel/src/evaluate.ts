@@ -268,6 +268,11 @@ export class Evaluator {
     return this.built(document, id).named.shape;
   }
 
+  /** How long checks took so far, ms, for the bench. */
+  get checkMs(): number {
+    return this.builder.clock.ms;
+  }
+
   /** How many shapes are held, for tests of the bound. */
   get heldShapes(): number {
     return this.builder.size;

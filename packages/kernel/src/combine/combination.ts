@@ -10,6 +10,7 @@ import type { NamedShape } from '../shapes/named.ts';
 import { boxOfPart } from '../verify/bounds.ts';
 import { isTrulyEmpty } from '../verify/byFacets.ts';
 import type { Claim, Fault, Part } from '../verify/claim.ts';
+import type { CheckClock } from '../verify/clock.ts';
 import { faultOf, loosenessOf } from '../verify/combination.ts';
 import type { Field } from '../verify/distance.ts';
 import { idleParts } from '../verify/effect.ts';
@@ -24,6 +25,7 @@ import { WAYS, type Way } from './ways.ts';
 export interface Site {
   readonly occt: Occt;
   readonly facets: FacetCache;
+  readonly clock: CheckClock;
   /** A solid, verified, in its own frame; it stays the site's. */
   build(content: Content): NamedShape;
   /** An operand and all that is known of it. */
@@ -216,15 +218,15 @@ class Attempts {
 
   /** The result of a way, if it holds. Throws NothingLeft where truly nothing is left. */
   try(way: Way): Combined | undefined {
-    const { occt, facets } = this.site;
+    const { occt, facets, clock } = this.site;
     const named = this.built(way);
     if (!named) return undefined;
     const { fuzzMm = 0, volumeMm3 } = way;
     const measures = this.site.measure(named, this.content);
     const mesh = meshOf(occt, named, measures);
-    const samples = samplesOf(occt, named.shape, mesh);
+    const samples = clock.time(() => samplesOf(occt, named.shape, mesh));
     const claim = this.claim({ result: named, measures, mesh, samples, fuzzMm, volumeMm3 });
-    const fault = faultOf(occt, facets, claim);
+    const fault = clock.time(() => faultOf(occt, facets, claim));
     if (fault) this.faults.push(fault);
     if (fault && fault.what !== 'loose') {
       release(occt, named.shape);

@@ -76,8 +76,15 @@ export function outlineShape(
 }
 
 /** Where a vertical line meets facets. */
-export function heightsAt({ positions, triangles }: Mesh, x: number, y: number): number[] {
-  const found: number[] = [];
+export const heightsAt = (mesh: Mesh, x: number, y: number): number[] => hitsAt(mesh, x, y).map(({ z }) => z);
+
+/** Where a vertical line meets facets, and of which face. */
+export function hitsAt(
+  { positions, triangles, faceOfTriangle }: Mesh,
+  x: number,
+  y: number,
+): { readonly z: number; readonly face: number }[] {
+  const found: { z: number; face: number }[] = [];
   for (let t = 0; t + 2 < triangles.length; t += 3) {
     const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
     const [ax, ay, bx, by, cx, cy] = [
@@ -95,7 +102,7 @@ export function heightsAt({ positions, triangles }: Mesh, x: number, y: number):
     const w = 1 - u - v;
     if (u < 0 || v < 0 || w < 0) continue;
     const z = u * positions[a + 2]! + v * positions[b + 2]! + w * positions[c + 2]!;
-    if (!found.some((other) => Math.abs(other - z) < 1e-6)) found.push(z);
+    if (!found.some((other) => Math.abs(other.z - z) < 1e-6)) found.push({ z, face: faceOfTriangle[t / 3]! });
   }
   return found;
 }

@@ -5,7 +5,7 @@
 import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { exactBox } from '../facts/extent.ts';
-import { heightsAt, meshShape, type Mesh } from '../facts/mesh.ts';
+import { heightsAt, hitsAt, meshShape, type Mesh } from '../facts/mesh.ts';
 import {
   BuildError,
   carryingPlaces,
@@ -21,6 +21,7 @@ import {
 } from '../occt/occt.ts';
 import { combineShapes, type Tagged } from '../combine/operation.ts';
 import { together } from './compound.ts';
+import { floorUnder, type Floor } from './floors.ts';
 import type { NamedShape } from './named.ts';
 import { pulledFace } from './raise.ts';
 import { planarFaces, type Planar } from './regions.ts';
@@ -38,24 +39,80 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
     const own: NamedShape = { ...solid, shape: keep(moved(occt, solid.shape, there)) };
     const planar = planarFaces(occt, content.paths, content.regions, keep);
     const mesh = seenAlong(occt, own.shape, content.slant);
-    const { from, to } = carryingPlaces(
+    const made = carryingPlaces(
       (place) => carry(content.frame, place),
-      () => nearSide(mesh, samplesOf(occt, planar), content.depth),
+      () => laid(occt, own, { content, planar, seen: mesh }, keep),
     );
-    const prism = together(
-      occt,
-      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, content.slant)),
-    );
-    keep(prism.shape);
-    const made =
-      content.depth === 0
-        ? imprinted(occt, own, { planar, prism, slant: content.slant }, keep)
-        : content.depth > 0
-          ? raised(occt, own, prism, content.depth, keep)
-          : engraved(occt, own, prism, -content.depth, keep);
     keep(made.shape);
     return { shape: moved(occt, made.shape, content.frame), faceNames: made.faceNames };
   });
+}
+
+interface Outline {
+  readonly content: Embossed;
+  readonly planar: Planar;
+  readonly seen: Seen;
+}
+
+/** All in the frame of the regions. */
+function laid(occt: Occt, own: NamedShape, outline: Outline, keep: Keep): NamedShape {
+  const { content, planar, seen } = outline;
+  const { depth, slant } = content;
+  const spots = samplesOf(occt, planar);
+  const under = nearSide(seen, spots, depth);
+  const { way, near, stop, start, faces } = under;
+  const pulled = (end: number): NamedShape => {
+    const [from, to] = way > 0 ? [Math.min(start, end), end] : [end, Math.max(-start, end)];
+    const prism = together(
+      occt,
+      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, slant)),
+    );
+    keep(prism.shape);
+    return prism;
+  };
+  if (depth === 0) return imprinted(occt, own, { planar, prism: pulled(way * stop), slant }, keep);
+  const site = { way, near, stop, size: seen.size, by: depth, slant };
+  const floor = floorUnder(occt, own, faces, site);
+  if (floor) {
+    keep(floor.shape);
+    const [name] = faces.map((face) => own.faceNames[face]!);
+    return upTo(occt, own, pulled(floor.end), { floor, name: name!, isRelief: depth > 0 }, keep);
+  }
+  const prism = pulled(way * stop);
+  const beside = offset(occt, own, depth, keep);
+  if (depth > 0) return raised(occt, own, prism, beside, keep);
+  requireFloor(seenAlong(occt, beside.shape, slant), spots, under);
+  return engraved(occt, own, prism, beside, keep);
+}
+
+/** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
+function requireFloor({ mesh }: Seen, spots: readonly Spot[], { way, near, start, stop }: Under): void {
+  const bare = spots.filter(([x, y]) => {
+    const along = heightsAt(mesh, x, y).map((z) => way * z);
+    return !along.some((z) => z > start && z <= stop);
+  });
+  if (bare.length > 0)
+    throw new BuildError(
+      'The outline comes nearer than its depth to a rim, where the surface cannot be followed.',
+      'Make the depth smaller, or keep the outline away from the rim.',
+      bare.slice(0, MOST_PLACES).map(([x, y]) => [x, y, way * near]),
+    );
+}
+const MOST_PLACES = 12;
+
+/** A point of the outline's plane. */
+type Spot = readonly [number, number];
+
+/** The surface that faces the plane, under the outline. */
+interface Under {
+  /** Along the way of the outline: upward or downward. */
+  readonly way: 1 | -1;
+  /** The deepest first hit, where the prism may start, and where it must stop so as to hold nothing of the surface behind: mm on the way. */
+  readonly near: number;
+  readonly start: number;
+  readonly stop: number;
+  /** In the kernel's order. */
+  readonly faces: readonly number[];
 }
 
 interface Seen {
@@ -79,27 +136,27 @@ function seenAlong(occt: Occt, solid: TopoDS_Shape, [u, v]: Vec2): Seen {
   return { mesh: { ...mesh, positions }, box, size };
 }
 
-/** The heights between which the prism holds the surface that faces the plane, and nothing of the one behind. */
-function nearSide(
-  { mesh, box: { min, max }, size }: Seen,
-  samples: readonly (readonly [number, number])[],
-  depth: number,
-): { from: number; to: number } {
-  const isAbove = (min[2] + max[2]) / 2 > 0;
+function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spot[], depth: number): Under {
+  const way = (min[2] + max[2]) / 2 > 0 ? 1 : -1;
   let [near, far] = [-Infinity, Infinity];
+  const faces = new Set<number>();
   for (const [x, y] of samples) {
-    const heights = heightsAt(mesh, x, y);
-    if (heights.length < 2)
+    const hits = hitsAt(mesh, x, y);
+    if (hits.length < 2)
       throw new BuildError(
         'The outline reaches beyond the solid.',
         'Move it onto the solid, or make it smaller.',
         [[x, y, 0]],
       );
     // Heights along the way from the plane: the first two are where the solid begins and ends.
-    const along = heights.map((z) => (isAbove ? z : -z)).sort((a, b) => a - b);
-    const ahead = along.filter((z) => z > -Math.abs(depth) - size * LOOK_CHORD);
-    near = Math.max(near, ahead[0] ?? Infinity);
-    far = Math.min(far, ahead.find((z) => z > ahead[0]! + size * 1e-6) ?? Infinity);
+    const ahead = hits
+      .map(({ z, face }) => ({ at: way * z, face }))
+      .filter(({ at }) => at > -Math.abs(depth) - size * LOOK_CHORD)
+      .sort((a, b) => a.at - b.at);
+    const [first] = ahead;
+    if (first) faces.add(first.face);
+    near = Math.max(near, first?.at ?? Infinity);
+    far = Math.min(far, ahead.find(({ at }) => at > first!.at + size * 1e-6)?.at ?? Infinity);
   }
   if (!(near < far))
     throw new BuildError(
@@ -108,7 +165,7 @@ function nearSide(
     );
   const stop = (near + Math.min(far, near + size)) / 2;
   const start = -Math.abs(depth) - size * 0.01 - 1e-3;
-  return isAbove ? { from: Math.min(start, stop), to: stop } : { from: -stop, to: -Math.min(start, stop) };
+  return { way, near, start, stop, faces: [...faces] };
 }
 
 /** Points round the regions and within them, a hair inward so that a rim that is flush with an edge counts. */
@@ -166,33 +223,79 @@ const OFFSET_TOLERANCE_MM = 1e-3;
 
 const tagged = ({ shape, faceNames }: NamedShape, tag: string): Tagged => ({ shape, faceNames, tag });
 
-function raised(occt: Occt, solid: NamedShape, prism: NamedShape, depth: number, keep: Keep): NamedShape {
-  const relief = combineShapes(occt, 'intersect', [
-    tagged(offset(occt, solid, depth, keep), ''),
-    tagged(prism, 'outline'),
-  ]);
+/** @param outset the solid with all its faces moved outward */
+function raised(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  outset: NamedShape,
+  keep: Keep,
+): NamedShape {
+  const relief = combineShapes(occt, 'intersect', [tagged(outset, ''), tagged(prism, 'outline')]);
+  return joined(occt, solid, relief, keep);
+}
+
+function joined(occt: Occt, solid: NamedShape, relief: NamedShape, keep: Keep): NamedShape {
   keep(relief.shape);
   return combineShapes(occt, 'union', [tagged(solid, ''), tagged(relief, 'relief')]);
 }
 
-function engraved(occt: Occt, solid: NamedShape, prism: NamedShape, depth: number, keep: Keep): NamedShape {
-  const cutter = combineShapes(occt, 'subtract', [
-    tagged(prism, 'outline'),
-    tagged(offset(occt, solid, -depth, keep), 'floor'),
-  ]);
+function taken(occt: Occt, solid: NamedShape, cutter: NamedShape, keep: Keep): NamedShape {
   keep(cutter.shape);
   return combineShapes(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
 }
 
-interface Laid {
+/** @param inset the solid with all its faces moved inward */
+function engraved(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  inset: NamedShape,
+  keep: Keep,
+): NamedShape {
+  return taken(
+    occt,
+    solid,
+    combineShapes(occt, 'subtract', [tagged(prism, 'outline'), tagged(inset, 'floor')]),
+    keep,
+  );
+}
+
+interface Limit {
+  readonly floor: Floor;
+  /** Of the face that is followed. */
+  readonly name: string;
+  readonly isRelief: boolean;
+}
+
+/** Where a single surface lies under the outline. */
+function upTo(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  { floor: { how, shape }, name, isRelief }: Limit,
+  keep: Keep,
+): NamedShape {
+  const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+  const followed: NamedShape = { shape, faceNames: faces.map(() => name) };
+  if (isRelief && how === 'intersect') {
+    // The followed face keeps its own name on a relief.
+    const relief = combineShapes(occt, how, [tagged(followed, ''), tagged(prism, 'outline')]);
+    return joined(occt, solid, relief, keep);
+  }
+  const made = combineShapes(occt, how, [tagged(prism, 'outline'), tagged(followed, 'floor')]);
+  return isRelief ? joined(occt, solid, made, keep) : taken(occt, solid, made, keep);
+}
+
+interface Imprint {
   readonly planar: Planar;
   readonly prism: NamedShape;
   readonly slant: Vec2;
 }
 
 /** The same solid, with the outline as edges on it; the faces within are called imprint. */
-function imprinted(occt: Occt, solid: NamedShape, laid: Laid, keep: Keep): NamedShape {
-  const { planar, prism, slant } = laid;
+function imprinted(occt: Occt, solid: NamedShape, imprint: Imprint, keep: Keep): NamedShape {
+  const { planar, prism, slant } = imprint;
   const sides = uniqueShapes(occt, prism.shape, 'TopAbs_FACE', keep).filter(
     (_, i) => prism.faceNames[i] !== 'top' && prism.faceNames[i] !== 'bottom',
   );

@@ -30,14 +30,12 @@ const LOOSE_MM = 5e-6;
 const loose = (occt: Occt, { result }: Claim): Fault | undefined =>
   loosenessOf(occt, result.shape) > LOOSE_MM ? { what: 'loose', places: [] } : undefined;
 
-/** How far (mm) the kernel itself says that edges and corners may be off their faces, at the most. */
+/** How far (mm) the kernel itself says that corners, and with them the edges that end there, may be off their faces, at the most. */
 export const loosenessOf = (occt: Occt, shape: TopoDS_Shape): number =>
   scope((keep) => {
-    const edges = uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).map((edge) =>
-      occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Edge(edge))),
+    const corners = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep);
+    return corners.reduce(
+      (most, corner) => Math.max(most, occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Vertex(corner)))),
+      0,
     );
-    const corners = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep).map((vertex) =>
-      occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Vertex(vertex))),
-    );
-    return Math.max(0, ...edges, ...corners);
   });

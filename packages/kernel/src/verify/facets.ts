@@ -33,7 +33,7 @@ export interface PlainMesh {
 export type MeshOf = (content: Content) => PlainMesh;
 
 /** Round solids have this many facets round their axis. */
-const SEGMENTS = 64;
+const SEGMENTS = 32;
 /** How many solids are held as facets. */
 const MOST_HELD = 200;
 /** What is left between a facet solid and a formula when nothing is round: the noise of single precision. */

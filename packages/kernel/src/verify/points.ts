@@ -33,7 +33,7 @@ export function misplaced(
 }
 
 /** More facets than this are looked at in steps. */
-const MOST_FACETS = 6000;
+const MOST_FACETS = 3000;
 /** Facets lie within their chord of the true surface, give or take what the kernel's own measure of it is off by. */
 const CHORDS = 4;
 /** Facets that span far round a bend are off by a part of their size, whatever the chord that was asked for. */

@@ -23,7 +23,7 @@ export interface Sample {
 
 /** Points on one face at the most, and on all faces together, as far as each has one. */
 const MOST_ON_A_FACE = 24;
-const MOST_IN_ALL = 600;
+const MOST_IN_ALL = 300;
 /** Triangles whose height is below this (mm) are slivers, in which no point is well inside. */
 const SLIVER_MM = 1e-5;
 
@@ -97,6 +97,7 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
     const location = keep(new occt.TopLoc_Location());
     const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const at = surfaceAt(surface, keep);
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     return chosen.flatMap((t) => {
       if (t >= triangulation.NbTriangles()) return [];
@@ -106,7 +107,7 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
         corners.reduce((sum, uv) => sum + uv.X(), 0) / 3,
         corners.reduce((sum, uv) => sum + uv.Y(), 0) / 3,
       ];
-      const { point, along, across } = firstDerivatives(surface, u, v, keep);
+      const { point, along, across } = at(u, v);
       const normal = unit(cross(along, across));
       // At a pole the surface has no normal by its derivatives.
       return normal.every((n) => n === 0 || Number.isNaN(n))
@@ -117,9 +118,18 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
 }
 
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
+type Derivatives = Record<'point' | 'along' | 'across', Vec3>;
+
+/** A plane is asked for its point and its axes only once. */
+function surfaceAt(surface: Surface, keep: Keep): (u: number, v: number) => Derivatives {
+  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane')
+    return (u, v) => firstDerivatives(surface, u, v, keep);
+  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+  return (u, v) => ({ point: add(point, add(scale(along, u), scale(across, v))), along, across });
+}
 
 /** A point of a surface, and its derivatives by both parameters. */
-export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep) {
+export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep): Derivatives {
   const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
   return { point: read(Point, keep), along: read(D1U, keep), across: read(D1V, keep) };
 }

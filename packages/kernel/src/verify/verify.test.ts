@@ -11,12 +11,14 @@ import {
 import { Evaluator } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
 import { Builder, type Libraries } from '../builder.ts';
-import { contentOf, type Content } from '../content.ts';
+import { contentOf, type Content, type SolidContent } from '../content.ts';
 import { meshShape } from '../facts/mesh.ts';
 import { selfCrossings } from './crossing.ts';
 import { plainVolume } from './facets.ts';
 import { polygonDistance } from './distance.ts';
 import { fieldOf } from './field.ts';
+import { distanceBetween, pointShape, scope, uniqueShapes } from '../occt/occt.ts';
+import { plainSamples } from './plainSamples.ts';
 import { beside, samplesOf, type Sample } from './samples.ts';
 import { windingNumber } from './winding.ts';
 
@@ -218,6 +220,36 @@ describe('fields', () => {
     const { box } = kernel.measure(document, idOf('b'));
     const corner: Vec3 = [0, 1, 2].map((i) => box.max[i]! - field.centre[i]!) as unknown as Vec3;
     expect(Math.min(...corner)).toBeLessThanOrEqual(field.radius);
+  });
+  test.each([
+    { kind: 'box', size: [2, 4, 6] },
+    { kind: 'cylinder', diameter: 4, height: 6 },
+    { kind: 'cone', diameter: 6, top: 0, height: 4 },
+    { kind: 'cone', diameter: 6, top: 9, height: 4 },
+    { kind: 'tube', diameter: 6, bore: 2, height: 4 },
+    { kind: 'sphere', diameter: 5 },
+    { kind: 'torus', diameter: 10, thickness: 2 },
+    {
+      kind: 'prism',
+      corners: [0, 72, 144, 216, 288].map((a) => [
+        3 * Math.cos((a * Math.PI) / 180),
+        3 * Math.sin((a * Math.PI) / 180),
+      ]),
+      height: 4,
+    },
+  ])('points of $kind lie on the faces that the kernel means, and look out', (content) => {
+    const { occt } = libraries;
+    const { shape, faceNames } = new Builder(libraries).shapeOf(content as Content);
+    const samples = plainSamples(content as SolidContent, faceNames);
+    expect(new Set(samples.map(({ face }) => face)).size).toBe(faceNames.length);
+    const field = fieldOf(content as Content, nothing)!;
+    const off = (sample: Sample, by: number) => Math.abs(field.at(beside(sample, by)) - by);
+    expect(Math.max(...samples.flatMap((one) => [off(one, -1e-3), off(one, 1e-3)]))).toBeLessThan(1e-12);
+    scope((keep) => {
+      const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+      for (const { face, point } of samples)
+        expect(distanceBetween(occt, faces[face]!, pointShape(occt, point, keep))).toBeLessThan(1e-9);
+    });
   });
   test('a polygon is told by its nearest side', () => {
     const square = [
