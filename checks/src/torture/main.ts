@@ -26,13 +26,25 @@ for (let i = 0; verdicts.length < Number(count) && isTimeLeft(); i++) {
   const name = classes[i % classes.length]!;
   const seed = Number(start) + Math.floor(i / classes.length);
   const started = performance.now();
-  const some = trial(libraries, facets, { class: name, seed });
+  const some = await survived({ class: name, seed });
   times.set(name, (times.get(name) ?? 0) + performance.now() - started);
   verdicts.push(...some);
   for (const one of some)
     if (one.outcome === 'wrong' || (one.outcome === 'refused' && process.env.TORTURE_REFUSED))
       process.stdout.write(`${one.outcome}: ${one.class}, seed ${one.seed}, ${one.how}: ${one.words}\n`);
 }
+
+/** A trap of the kernel’s memory ends the kernel, as it does on the page: the combination is refused, and the kernel loaded anew. */
+async function survived(of: { class: string; seed: number }): Promise<Verdict[]> {
+  try {
+    return trial(libraries, facets, of);
+  } catch (error) {
+    if (!(error instanceof WebAssembly.RuntimeError)) throw error;
+    libraries = await loadLibraries();
+    return [{ ...of, how: 'union', outcome: 'refused', words: `the kernel gave up: ${error.message}` }];
+  }
+}
+
 const row = (cells: readonly (string | number)[]) =>
   process.stdout.write(`| ${cells.map((cell) => String(cell)).join(' | ')} |\n`);
 row(['class', 'right', 'refused', 'wrong', 's']);
