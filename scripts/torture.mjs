@@ -1,4 +1,4 @@
-/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]`: long trials, with their seeds printed. */
+/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]` or `-- icons [OF EACH SET] [EVERY]`: long trials, seeds printed. */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { ROOT, checkNode, ensureNodeModules } from './project.mjs';

@@ -42,7 +42,7 @@ export function closedLoop({ closed, curves }: DrawnPath): DrawnPath {
   };
 }
 
-/** Loops round what shapes of one colour paint; undefined where there are too many pieces to tell. */
+/** Loops round what shapes of one colour paint; undefined where that cannot be told. */
 export function paintedBorders(shapes: readonly Painted[]): DrawnPath[] | undefined {
   const loops = shapes.flatMap((shape, of) => shape.loops.map((loop) => ({ loop, of })));
   const named = loops.map(({ loop }) => ({
@@ -161,7 +161,9 @@ function cutBorders(shapes: readonly Painted[], loops: readonly OwnedLoop[]): Dr
     const [onLeft, onRight] = [isPainted(shapes, left), isPainted(shapes, right)];
     if (onLeft !== onRight) kept.push(onLeft ? piece.curve : reversed(piece.curve));
   }
-  return joined(kept);
+  const borders = joined(kept);
+  // Where curves run within a hair of each other, which piece lies inside cannot be told, and loops stay open.
+  return borders.every(({ closed }) => closed) ? borders : undefined;
 }
 
 function cutPieces(loops: readonly OwnedLoop[]): Piece[] | undefined {

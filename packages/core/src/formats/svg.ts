@@ -58,7 +58,9 @@ function bordersOf(shapes: readonly Painted[], notes: Set<string>): DrawnPath[] 
   return overlapping(shapes).flatMap((some) => {
     const borders = paintedBorders(some);
     if (borders) return borders;
-    notes.add('Shapes that overlap are left as they are: there are too many of them.');
+    notes.add(
+      'Some shapes that overlap are left as they are: they nearly lie on each other, or are too many.',
+    );
     return some.flatMap(({ loops }) => loops);
   });
 }

@@ -3,7 +3,7 @@
  * with it on the left. Source: the doubly connected edge list of computational geometry, e.g. de Berg et al., chapter 2.
  */
 import earcut from 'earcut';
-import { add2, cross2, distance2, dot2, unit2, type Vec2 } from '../space/vector2.ts';
+import { add2, cross2, distance2, dot2, length2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import {
   areaBelow,
   boxOfCurves,
@@ -130,13 +130,12 @@ function doTouch(a: Curve, p: number, b: Curve, q: number): boolean {
   return Math.abs(cross2(unit2(velocityAt(a, p)), unit2(velocityAt(b, q)))) < TOUCH_SINE;
 }
 
+/** A free curve may hardly move along a large part of its way: what is left is measured, not told from the parts. */
 function pieces(curve: Curve, cuts: readonly number[]): Curve[] {
-  const length = curveLength(curve);
+  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > SAME_MM;
   const kept = [0];
-  for (const cut of cuts.toSorted((a, b) => a - b)) {
-    if ((cut - kept.at(-1)!) * length <= SAME_MM || (1 - cut) * length <= SAME_MM) continue;
-    kept.push(cut);
-  }
+  for (const cut of cuts.toSorted((a, b) => a - b))
+    if (cut > kept.at(-1)! && cut < 1 && isLong(kept.at(-1)!, cut) && isLong(cut, 1)) kept.push(cut);
   return kept.map((from, i) => (kept.length === 1 ? curve : pieceOf(curve, from, kept[i + 1] ?? 1)));
 }
 
@@ -192,11 +191,20 @@ function groupedByStart(halves: readonly Half[]): Map<number, Half[]> {
 }
 
 function half(name: string, curve: Curve, from: number, to: number): Half {
-  const [x, y] = velocityAt(curve, 0);
+  const [x, y] = leavingWay(curve);
   const angle = Math.atan2(y, x);
   // −π and π are one direction.
   const within = angle <= -Math.PI + SAME_WAY ? angle + 2 * Math.PI : angle;
   return { name, curve, from, to, angle: within, bend: curvatureAt(curve, 0), other: undefined as never };
+}
+
+/** A free curve whose first points are one stands still at its start: it leaves towards the first that is another. */
+function leavingWay(curve: Curve): Vec2 {
+  const velocity = velocityAt(curve, 0);
+  if (curve.kind !== 'bezier' || length2(velocity) > SAME_MM) return velocity;
+  const [start] = curve.points;
+  const next = curve.points.find((point) => distance2(point, start!) > SAME_MM);
+  return next ? subtract2(next, start!) : velocity;
 }
 
 /** Numbers for places: the same for points that are one. */

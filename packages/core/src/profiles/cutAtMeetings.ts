@@ -63,10 +63,11 @@ const isNear = ({ min, max }: Box2, p: Vec2) =>
 const doOverlap = (a: Box2, b: Box2) =>
   ([0, 1] as const).every((i) => a.min[i] <= b.max[i] + SAME_MM && b.min[i] <= a.max[i] + SAME_MM);
 
+/** A free curve may hardly move along a large part of its way: what is left is measured, not told from the parts. */
 function piecesOf({ curve, cuts }: Cut): Curve[] {
-  const length = curveLength(curve);
+  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > SAME_MM;
   const parts = [0];
   for (const cut of cuts.toSorted((a, b) => a - b))
-    if ((cut - parts.at(-1)!) * length > SAME_MM && (1 - cut) * length > SAME_MM) parts.push(cut);
+    if (cut > parts.at(-1)! && cut < 1 && isLong(parts.at(-1)!, cut) && isLong(cut, 1)) parts.push(cut);
   return parts.map((from, i) => (parts.length === 1 ? curve : pieceOf(curve, from, parts[i + 1] ?? 1)));
 }

@@ -162,16 +162,17 @@ export function depthAt(paths: readonly Path[], point: Vec2): number {
   return paths.filter((path) => path.closed && isInside(path, point)).length;
 }
 
-/** By the even-odd rule. Source: ray crossing, as in any textbook of computational geometry. */
+/**
+ * By the even-odd rule. Each curve begins at the very point where the last one ended: ends that differ in their last digit would
+ * let a level ray slip through between them. Source: ray crossing, as in any textbook of computational geometry.
+ */
 function isInside({ curves }: Path, [x, y]: Vec2): boolean {
+  const points = curves.flatMap(({ curve }) => flattened(curve).slice(0, -1));
   let inside = false;
-  for (const { curve } of curves) {
-    const points = flattened(curve);
-    for (let i = 1; i < points.length; i++) {
-      const [[ax, ay], [bx, by]] = [points[i - 1]!, points[i]!];
-      if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
-    }
-  }
+  points.forEach(([bx, by], i) => {
+    const [ax, ay] = points.at(i - 1)!;
+    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
+  });
   return inside;
 }
 
