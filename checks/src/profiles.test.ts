@@ -143,6 +143,51 @@ describe('rooms', () => {
     const { volume } = measured(kernel, built([...room, wall]), 'wall');
     near(volume, 18.48e9 - 200 * (900 * 2000 + 1200 * 1000));
   });
+
+  // Source: a sector of a ring is its middle arc times its thickness.
+  test.each([
+    ['centred', 5000],
+    ['left', 4900],
+    ['right', 5100],
+  ])('openings in a bend are measured along it, %s', (side, middle) => {
+    const openings = [{ leg: 1, from: '1 m', sill: '80 cm', width: '2 m', height: '1 m' }];
+    const { volume } = measured(
+      kernel,
+      built([
+        ['arc', { as: 'bend', radius: 5000, first: 0, sweep: 90 }],
+        ['wall', { as: 'wall', profile: 'bend', thickness: 200, side, height: 3000, openings }],
+      ]),
+      'wall',
+    );
+    near(volume, 200 * middle * ((PI / 2) * 3000 - (2000 / 5000) * 1000));
+  });
+
+  test('an opening in a free curve says what does not go', () => {
+    const document = built([
+      [
+        'curve',
+        {
+          as: 'bend',
+          points: [
+            [0, 0, 0],
+            [2000, 500, 0],
+            [4000, 0, 0],
+          ],
+        },
+      ],
+      [
+        'wall',
+        {
+          as: 'wall',
+          profile: 'bend',
+          thickness: 200,
+          height: 3000,
+          openings: [{ leg: 1, from: 100, sill: 0, width: 500, height: 2000 }],
+        },
+      ],
+    ]);
+    expect(kernel.problemOf(document, idOf(document, 'wall'))?.reason).toContain('a free curve');
+  });
 });
 
 /** Closed figures as the document draws them, and as polygons of many sides. */

@@ -1,10 +1,12 @@
 /** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
 import {
   AT_ORIGIN,
+  arcOnChord,
   carry,
   carryCurve,
   chain,
   inverse,
+  line,
   worldFromPart,
   type Pose,
   datumInPart,
@@ -21,6 +23,7 @@ import {
   type Affine2,
   type BodyBase,
   type BodyOf,
+  type Curve,
   type ItemId,
   type KadrelDocument,
   type Opening,
@@ -101,7 +104,7 @@ export type BodyContent =
       readonly kind: 'wall';
       readonly paths: readonly Path[];
       /** From start to end, as they were told: what openings are measured along. */
-      readonly legs: readonly (readonly [from: Vec2, to: Vec2])[];
+      readonly legs: readonly Curve[];
       readonly thickness: number;
       readonly height: number;
       readonly side: BodyOf<'wall'>['side'];
@@ -259,17 +262,19 @@ function onDatum(document: KadrelDocument, id: ItemId): Path[] {
   }));
 }
 
-/** The legs of a traverse, closing ones too; of other figures their straight curves. */
-function legsOf(document: KadrelDocument, id: ItemId): (readonly [Vec2, Vec2])[] {
+/** The legs of a traverse, closing ones too; of other figures their straight curves, or all where none is straight. */
+function legsOf(document: KadrelDocument, id: ItemId): Curve[] {
   const { base, steps } = definitionOf(document, document.items[id]!).recipe;
   if (base.kind !== 'profile') return [];
   if (base.figure.kind === 'traverse' && steps.length === 0) {
     const { legs, closing } = traverseOf(base.figure);
-    return [...legs, ...closing].map(({ from, to }) => [from, to] as const);
+    return [...legs, ...closing].map(({ from, to, sweep }) =>
+      sweep === 0 ? line(from, to) : arcOnChord(from, to, sweep),
+    );
   }
-  return pathsOf(document, id).flatMap(({ curves }) =>
-    curves.flatMap(({ curve }) => (curve.kind === 'line' ? [[curve.from, curve.to] as const] : [])),
-  );
+  const curves = pathsOf(document, id).flatMap((path) => path.curves.map(({ curve }) => curve));
+  const straight = curves.filter(({ kind }) => kind === 'line');
+  return straight.length > 0 ? straight : curves;
 }
 
 function onPlane(

@@ -1,16 +1,22 @@
 /** Walls along an outline: as thick as is said, with openings. */
 import {
   add2,
+  curveLength,
   left2,
   parallelPath,
   pathArea,
+  pieceOf,
+  pointAt,
   scale2,
   startOf,
   subtract2,
   unit2,
   velocityAt,
+  type ArcCurve,
+  type Curve,
   type Path,
   type Vec2,
+  type Vec3,
 } from '@kadrel/core';
 import {
   BuildError,
@@ -39,7 +45,7 @@ export function buildWall(occt: Occt, content: Wall): NamedShape {
   const [right, left] = reach(path, content);
   const solid = buildStanding(occt, path, { right, left, from: 0, to: content.height });
   if (content.openings.length === 0) return solid;
-  const cutters = content.openings.map((_, i) => openingBox(occt, content, i));
+  const cutters = content.openings.map((_, i) => cutterFor(occt, content, i));
   try {
     return combineShapes(occt, 'subtract', [{ ...solid, tag: '' }, ...cutters]);
   } finally {
@@ -213,7 +219,9 @@ function openParallel(occt: Occt, path: Path, by: number, prefix: string, keep: 
 /** The end of the right side lies within this of where it should, mm. */
 const SIDE_MM = 1e-5;
 
-function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: number): Tagged {
+/** What an opening takes out. Lengths run along the leg itself, round a bend too. */
+function cutterFor(occt: Occt, content: Wall, index: number): Tagged {
+  const { openings, legs } = content;
   const opening = openings[index]!;
   const leg = legs[opening.leg - 1];
   const what = `Opening ${index + 1}`;
@@ -222,15 +230,61 @@ function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: numb
       `${what} is on leg ${opening.leg}, and there are ${legs.length}.`,
       'Give the number of a leg.',
     );
-  const [from, to] = leg;
-  const way = unit2(subtract2(to, from));
-  const length = near(from, to);
+  const length = curveLength(leg);
+  const at = (along: number): Vec3 => [
+    ...pointAt(leg, Math.min(1, Math.max(0, along / length))),
+    opening.sill,
+  ];
   if (opening.from < 0 || opening.from + opening.width > length + 1e-9)
     throw new BuildError(
-      `${what} reaches from ${opening.from} to ${opening.from + opening.width} mm along a leg of ${length} mm.`,
+      `${what} reaches from ${opening.from} to ${opening.from + opening.width} mm along a leg of ${shortNumber(length)} mm.`,
       'Move it, or make it narrower.',
-      [[...add2(from, scale2(way, opening.from)), opening.sill]],
+      [at(opening.from)],
     );
+  const tag = `opening${index + 1}`;
+  if (leg.kind === 'line') return { ...openingBox(occt, leg, opening, content.thickness), tag };
+  if (leg.kind === 'arc') return { ...openingBand(occt, leg, opening, content), tag };
+  throw new BuildError(
+    `${what} is on leg ${opening.leg}, which is a free curve.`,
+    'Put openings into straight legs and arcs.',
+    [at(opening.from)],
+  );
+}
+
+const shortNumber = (n: number) => String(Number(n.toFixed(6)));
+
+type Opening = Wall['openings'][number];
+
+/** A piece of a ring that goes through the whole wall, wherever that stands beside the leg. */
+function openingBand(
+  occt: Occt,
+  leg: ArcCurve,
+  { from, width, sill, height }: Opening,
+  content: Wall,
+): NamedShape {
+  const length = curveLength(leg);
+  const piece = pieceOf(leg, from / length, (from + width) / length);
+  const [right, left] = reach(content.paths[0]!, content);
+  // Towards the middle of the bend there may be little room beside the wall.
+  const inner = leg.radius - (leg.sweep > 0 ? left : -right);
+  const beyond = Math.min(content.thickness, inner / 2);
+  const path: Path = { closed: false, curves: [{ name: 'leg', curve: piece }] };
+  const band = { right: right - beyond, left: left + beyond, from: sill, to: sill + height };
+  return named(buildStanding(occt, path, band));
+}
+
+const named = ({ shape, faceNames }: NamedShape): NamedShape => ({
+  shape,
+  faceNames: faceNames.map((name) => (name === 'bottom' ? 'sill' : name === 'top' ? 'lintel' : name)),
+});
+
+function openingBox(
+  occt: Occt,
+  { from, to }: Extract<Curve, { kind: 'line' }>,
+  opening: Opening,
+  thickness: number,
+): NamedShape {
+  const way = unit2(subtract2(to, from));
   return scope((keep) => {
     // It goes through the whole wall, wherever that stands beside the leg.
     const deep = scale2(left2(way), 1.5 * thickness);
@@ -239,23 +293,11 @@ function openingBox(occt: Occt, { openings, legs, thickness }: Wall, index: numb
       add2(from, scale2(way, opening.from + opening.width)),
     ];
     const corners = [subtract2(a, deep), subtract2(b, deep), add2(b, deep), add2(a, deep)];
-    const { shape, faceNames } = pulledUp(
+    const base = polygon(
       occt,
-      [
-        polygon(
-          occt,
-          corners.map(([x, y]) => [x, y, opening.sill] as const),
-          keep,
-        ),
-      ],
-      [['right', 'end', 'left', 'start']],
-      [0, 0, opening.height],
+      corners.map(([x, y]) => [x, y, opening.sill] as const),
       keep,
     );
-    return {
-      shape,
-      tag: `opening${index + 1}`,
-      faceNames: faceNames.map((name) => (name === 'bottom' ? 'sill' : name === 'top' ? 'lintel' : name)),
-    };
+    return named(pulledUp(occt, [base], [['right', 'end', 'left', 'start']], [0, 0, opening.height], keep));
   });
 }
