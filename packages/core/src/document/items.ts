@@ -207,7 +207,8 @@ export const pinNamed = (document: KadrelDocument, name: string): Pin | undefine
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 
 /** All items, to be read only. Within a change, looking at each through its draft would cost a proxy for every one of them. */
-const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
+/** All items of a document, or of a draft as it stands. */
+export const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
   Object.values(isDraft(items) ? current(items) : items);
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */

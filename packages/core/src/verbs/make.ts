@@ -1,5 +1,5 @@
 /** What the Make verbs share: putting a new part into the document. */
-import { freeName, nextOrder, placementAt } from '../document/items.ts';
+import { freeName, itemsIn, nextOrder, placementAt } from '../document/items.ts';
 import type { Base, ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
 import type { VerbContext } from './declare.ts';
 
@@ -28,7 +28,7 @@ export function addPart(
     name: freeName(draft, part.name),
     parent: null,
     order,
-    colour: PALETTE[Object.keys(draft.items).length % PALETTE.length]!,
+    colour: PALETTE[itemsIn(draft).length % PALETTE.length]!,
     visible: true,
     locked: false,
     snappable: true,
