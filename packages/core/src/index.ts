@@ -72,6 +72,8 @@ export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matchin
 export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';
 export * from './history/edit.ts';
+export { cleanJson, jsonFault } from './history/json.ts';
+export { afterEdits, isEditFault, type EditFault } from './history/patching.ts';
 export {
   GROUPS,
   type Affine,

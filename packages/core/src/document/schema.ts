@@ -131,7 +131,7 @@ export type Base = z.infer<typeof baseSchema>;
 export type SolidBase = z.infer<typeof solidBase>;
 export type CombineHow = z.infer<typeof combineBase>['how'];
 
-const partSchema = z.strictObject({
+export const partSchema = z.strictObject({
   id: idSchema,
   kind: z.literal('part'),
   name: z.string().min(1).max(120),
@@ -175,7 +175,7 @@ export const sceneSchema = z.strictObject({
 export type Scene = z.infer<typeof sceneSchema>;
 
 /** A named point in the world, to snap to or turn about. */
-const pinSchema = z.strictObject({
+export const pinSchema = z.strictObject({
   id: idSchema,
   name: z.string().min(1).max(120),
   order: finite,
@@ -192,52 +192,24 @@ export const viewSchema = z.strictObject({
   projection: z.enum(['perspective', 'parallel']),
 });
 
+export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));
+/** Name → a view that was kept. */
+export const viewsSchema = z.record(z.string().min(1).max(80), viewSchema);
+
 const shapeSchema = z.strictObject({
   kadrel: z.literal(DOCUMENT_VERSION),
   scene: sceneSchema,
   /** Name → text in the number language. */
-  variables: z.record(z.string().max(80), z.string().max(2000)),
+  variables: variablesSchema,
   items: z.record(idSchema, partSchema),
   pins: z.record(idSchema, pinSchema),
-  /** Name → a view that was kept. */
-  views: z.record(z.string().min(1).max(80), viewSchema),
+  views: viewsSchema,
 });
 
 /** Also checks what a shape alone cannot: ids, parents and operands agree, and nothing is its own ancestor. */
 export const documentSchema = shapeSchema.superRefine((document, context) => {
-  const fault = (path: PropertyKey[], message: string) => context.addIssue({ code: 'custom', path, message });
-  for (const [id, pin] of Object.entries(document.pins))
-    if (pin.id !== id) fault(['pins', id, 'id'], `Pin ${id} calls itself ${pin.id}.`);
-  for (const [id, item] of Object.entries(document.items)) {
-    if (item.id !== id) fault(['items', id, 'id'], `Item ${id} calls itself ${item.id}.`);
-    const below = childrenOf(item);
-    if (new Set(below).size !== below.length)
-      fault(['items', id, 'recipe'], `${item.name} uses a part twice.`);
-    for (const child of below)
-      if (document.items[child]?.parent !== id)
-        fault(['items', id, 'recipe'], `${item.name} uses ${child}, which is not below it.`);
-    const { base } = item.recipe;
-    if (base.kind === 'link' && !document.items[base.to])
-      fault(['items', id, 'recipe'], `${item.name} is linked to ${base.to}, which is not there.`);
-    if (base.kind === 'link' && document.items[base.to]?.recipe.base.kind === 'link')
-      fault(['items', id, 'recipe'], `${item.name} is linked to a link.`);
-    for (const profile of referencesIn(item.recipe))
-      if (document.items[profile]?.recipe.base.kind !== 'profile')
-        fault(['items', id, 'recipe'], `${item.name} is made from ${profile}, which is no profile.`);
-    if (isWithinItself(document.items, item))
-      fault(['items', id, 'recipe'], `${item.name} is made from itself.`);
-    const parent = item.parent === null ? undefined : document.items[item.parent];
-    if (item.parent !== null && !(parent && childrenOf(parent).includes(id)))
-      fault(['items', id, 'parent'], `${item.name} stands below a part that does not use it.`);
-    let above: Part | undefined = item;
-    for (let depth = 0; above?.parent; depth++) {
-      above = document.items[above.parent];
-      if (depth > 1000 || above === item) {
-        fault(['items', id, 'parent'], `${item.name} is below itself.`);
-        break;
-      }
-    }
-  }
+  for (const { path, message } of joinFaults(document))
+    context.addIssue({ code: 'custom', path: [...path], message });
 });
 export type KadrelDocument = z.infer<typeof shapeSchema>;
 
@@ -255,18 +227,136 @@ export function childrenOf({ recipe: { base } }: Part): readonly ItemId[] {
   }
 }
 
-/** Whether a link, followed upward from where it stands, belongs to what it is linked to. */
-export function isWithinItself(items: Readonly<Record<ItemId, Part>>, link: Part): boolean {
-  if (link.recipe.base.kind !== 'link') return false;
-  // What the link is made from: all below what it is linked to, and below what links there are linked to.
-  const seen = new Set<ItemId>();
-  const made = [link.recipe.base.to];
-  for (let id = made.pop(); id !== undefined; id = made.pop()) {
-    if (seen.has(id)) continue;
-    seen.add(id);
-    const item = items[id];
-    if (!item) continue;
-    made.push(...childrenOf(item), ...(item.recipe.base.kind === 'link' ? [item.recipe.base.to] : []));
+/** What does not hang together in a document whose shape is right. Costs in proportion to its size. */
+export interface JoinFault {
+  readonly path: readonly PropertyKey[];
+  readonly message: string;
+}
+
+export function joinFaults(document: KadrelDocument): JoinFault[] {
+  const { items, pins } = document;
+  const names = Object.entries(pins).flatMap(([id, pin]) =>
+    pin.id === id ? [] : [{ path: ['pins', id, 'id'], message: `Pin ${id} calls itself ${pin.id}.` }],
+  );
+  const own = Object.entries(items).flatMap(([id, item]) => [
+    ...(item.id === id
+      ? []
+      : [{ path: ['items', id, 'id'], message: `Item ${id} calls itself ${item.id}.` }]),
+    ...recipeFaults(items, item).map((message) => ({ path: ['items', id, 'recipe'], message })),
+    ...parentFaults(items, item).map((message) => ({ path: ['items', id, 'parent'], message })),
+  ]);
+  const rings = [
+    ...madeFromThemselves(items).map(({ id, name }) => ({
+      path: ['items', id, 'recipe'],
+      message: `${name} is made from itself.`,
+    })),
+    ...belowThemselves(items).map(({ id, name }) => ({
+      path: ['items', id, 'parent'],
+      message: `${name} is below itself.`,
+    })),
+  ];
+  return [...names, ...own, ...rings];
+}
+
+type Items = Readonly<Record<ItemId, Part>>;
+
+function recipeFaults(items: Items, item: Part): string[] {
+  const { base } = item.recipe;
+  const below = childrenOf(item);
+  const linked = base.kind === 'link' ? items[base.to] : undefined;
+  return [
+    ...(new Set(below).size === below.length ? [] : [`${item.name} uses a part twice.`]),
+    ...below
+      .filter((child) => items[child]?.parent !== item.id)
+      .map((child) => `${item.name} uses ${child}, which is not below it.`),
+    ...(base.kind === 'link' && !linked ? [`${item.name} is linked to ${base.to}, which is not there.`] : []),
+    ...(linked?.recipe.base.kind === 'link' ? [`${item.name} is linked to a link.`] : []),
+    ...referencesIn(item.recipe)
+      .filter((profile) => items[profile]?.recipe.base.kind !== 'profile')
+      .map((profile) => `${item.name} is made from ${profile}, which is no profile.`),
+  ];
+}
+
+/** Of all parents together the children are looked at once each; of one parent they are kept, so that many stay quick. */
+function parentFaults(items: Items, item: Part): string[] {
+  if (item.parent === null) return [];
+  const parent = items[item.parent];
+  return parent && childSet(parent).has(item.id)
+    ? []
+    : [`${item.name} stands below a part that does not use it.`];
+}
+
+const childSets = new WeakMap<Part, ReadonlySet<ItemId>>();
+function childSet(parent: Part): ReadonlySet<ItemId> {
+  const known = childSets.get(parent);
+  if (known) return known;
+  const made = new Set(childrenOf(parent));
+  childSets.set(parent, made);
+  return made;
+}
+
+/** Parts that are nested deeper than this could not be built. */
+const MOST_NESTED = 1000;
+
+function belowThemselves(items: Items): Part[] {
+  const depths = new Map<ItemId, number>();
+  const found: Part[] = [];
+  for (const item of Object.values(items)) {
+    const trail: Part[] = [];
+    const passed = new Set<ItemId>();
+    let above: Part | undefined = item;
+    while (above && !depths.has(above.id) && !passed.has(above.id)) {
+      passed.add(above.id);
+      trail.push(above);
+      above = above.parent === null ? undefined : items[above.parent];
+    }
+    const isRing = above !== undefined && passed.has(above.id);
+    let depth = above && !isRing ? depths.get(above.id)! + 1 : 0;
+    if (isRing || depth + trail.length > MOST_NESTED) found.push(item);
+    for (const one of trail.reverse()) depths.set(one.id, depth++);
   }
-  return seen.has(link.id);
+  return found;
+}
+
+/** Links that belong to what they are linked to, however far down. */
+export function madeFromThemselves(items: Items): Part[] {
+  const inner = new Map(
+    Object.values(items).map((item) => {
+      const { base } = item.recipe;
+      const from = base.kind === 'link' ? [base.to] : childrenOf(item);
+      return [item.id, from.filter((id) => items[id])] as const;
+    }),
+  );
+  const outer = new Map<ItemId, ItemId[]>();
+  for (const [id, from] of inner)
+    for (const one of from) {
+      const users = outer.get(one);
+      if (users) users.push(id);
+      else outer.set(one, [id]);
+    }
+  const usersOf = (id: ItemId) => outer.get(id) ?? [];
+  // What is made from nothing, or from such parts only, is in no ring; nor is what nothing is made from. What is left is.
+  const left = withoutEnds(new Set(inner.keys()), (id) => inner.get(id)!, usersOf);
+  const rings = withoutEnds(left, usersOf, (id) => inner.get(id)!);
+  return [...rings].map((id) => items[id]!).filter(({ recipe }) => recipe.base.kind === 'link');
+}
+
+/** Takes away what leads to nothing that is left, until nothing more goes. Source: A. B. Kahn, 1962. */
+function withoutEnds(
+  all: ReadonlySet<ItemId>,
+  leads: (id: ItemId) => readonly ItemId[],
+  back: (id: ItemId) => readonly ItemId[],
+): Set<ItemId> {
+  const left = new Set(all);
+  const open = new Map([...all].map((id) => [id, leads(id).filter((one) => all.has(one)).length]));
+  const ends = [...all].filter((id) => open.get(id) === 0);
+  for (let id = ends.pop(); id !== undefined; id = ends.pop()) {
+    left.delete(id);
+    for (const one of back(id)) {
+      if (!left.has(one)) continue;
+      open.set(one, open.get(one)! - 1);
+      if (open.get(one) === 0) ends.push(one);
+    }
+  }
+  return left;
 }

@@ -10,7 +10,7 @@ import {
   worldFromPart,
 } from '../document/items.ts';
 import {
-  isWithinItself,
+  madeFromThemselves,
   type Base,
   type CombineHow,
   type ItemId,
@@ -66,7 +66,9 @@ export function combine(
   const result = draft.items[whole]!;
   if (as !== undefined && whole === base && result.name !== as) result.name = freeName(draft, as);
   for (const id of others) moveBelow(draft, draft.items[id]!, { to: result }, context);
-  const made = linkedWith(draft, result).find((link) => isWithinItself(draft.items, link));
+  const links = linkedWith(draft, result);
+  const rings = links.length === 0 ? [] : madeFromThemselves(draft.items).map(({ id: ring }) => ring);
+  const made = links.find((link) => rings.includes(link.id));
   if (made)
     return refuse('circle', `${made.name} is linked to ${result.name} and cannot be part of it.`, 'parts');
   return { result: whole, select: [whole] };

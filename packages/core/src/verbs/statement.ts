@@ -3,6 +3,7 @@ import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.t
 import { MOST_MEMBERS } from '../document/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
+import { cleanJson } from '../history/json.ts';
 import { placedOf, solidCount } from '../patterns/placed.ts';
 import { carryBox, type Box } from '../space/box.ts';
 import { isQuarterTurn } from '../space/pose.ts';
@@ -36,10 +37,11 @@ export interface Performed extends Change {
 /** Carries the statement out on a copy of the document. Nothing happens to `document` either way. */
 export function perform(
   verb: Verb,
-  typed: Typed,
+  given: Typed,
   document: KadrelDocument,
   world: World,
 ): Performed | Refusal {
+  const typed = cleanJson(given);
   const values = resolveStatement(verb, typed, document, world);
   if (isRefusal(values)) return values;
   const read = quantityReader(document);

@@ -1,0 +1,62 @@
+/** Whether a document is one after a change: only what was changed is read by its schema, and what hangs together is checked in all. */
+import { z } from 'zod';
+import {
+  joinFaults,
+  partSchema,
+  pinSchema,
+  sceneSchema,
+  variablesSchema,
+  viewsSchema,
+  type KadrelDocument,
+} from './schema.ts';
+
+/** More parts than this are more than any view can show. */
+export const MOST_ITEMS = 20_000;
+
+/** A sentence that says where the changed document would be damaged; undefined where it is sound. @param before sound */
+export function touchedFault(before: KadrelDocument, after: KadrelDocument): string | undefined {
+  const isSame = (key: keyof KadrelDocument) => before[key] === after[key];
+  return (
+    (isSame('scene') ? undefined : faultOf(['scene'], sceneSchema, after.scene)) ??
+    (isSame('variables') ? undefined : faultOf(['variables'], variablesSchema, after.variables)) ??
+    (isSame('views') ? undefined : faultOf(['views'], viewsSchema, after.views)) ??
+    entriesFault('items', partSchema, before.items, after.items) ??
+    entriesFault('pins', pinSchema, before.pins, after.pins) ??
+    (isSame('items') && isSame('pins') ? undefined : hangFault(after))
+  );
+}
+
+function hangFault(document: KadrelDocument): string | undefined {
+  const [fault] = joinFaults(document);
+  return fault && damaged(fault.path, fault.message);
+}
+
+const damaged = (path: readonly PropertyKey[], message: string) =>
+  `The document would be damaged at ${path.map(String).join('.')}: ${message}`;
+
+function faultOf(path: readonly PropertyKey[], schema: z.ZodType, value: unknown): string | undefined {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return undefined;
+  const [issue] = parsed.error.issues;
+  return damaged([...path, ...issue!.path], issue!.message);
+}
+
+/** Only entries that are others than before. */
+function entriesFault(
+  root: string,
+  schema: z.ZodType,
+  before: Readonly<Record<string, unknown>>,
+  after: unknown,
+): string | undefined {
+  if (before === after) return undefined;
+  if (typeof after !== 'object' || after === null || Array.isArray(after))
+    return damaged([root], 'It is no list of entries by id.');
+  const entries = Object.entries(after);
+  if (entries.length > MOST_ITEMS) return damaged([root], `There are more than ${MOST_ITEMS} entries.`);
+  for (const [id, entry] of entries) {
+    if (before[id] === entry) continue;
+    const fault = faultOf([root, id], schema, entry);
+    if (fault !== undefined) return fault;
+  }
+  return undefined;
+}

@@ -1,0 +1,44 @@
+/** What JSON from elsewhere may be: bounded in depth and size, and all of its text such as a database can keep. */
+
+/** How deep and how large. Recipes are about ten deep; the largest outline that is taken has 20,000 curves. */
+export const MOST_DEPTH = 40;
+export const MOST_VALUES = 400_000;
+
+/** A sentence that says why a value is not taken; undefined where it is. Costs no more than the bounds allow. */
+export function jsonFault(value: unknown): string | undefined {
+  let count = 0;
+  let layer: unknown[] = [value];
+  for (let depth = 0; layer.length > 0; depth++) {
+    if (depth > MOST_DEPTH) return `It is nested more than ${MOST_DEPTH} deep.`;
+    count += layer.length;
+    if (count > MOST_VALUES) return `It holds more than ${MOST_VALUES} values.`;
+    const next: unknown[] = [];
+    for (const one of layer) {
+      if (typeof one === 'string' && !isCleanText(one)) return BAD_TEXT;
+      if (typeof one !== 'object' || one === null) continue;
+      if (!Array.isArray(one) && !Object.keys(one).every(isCleanText)) return BAD_TEXT;
+      for (const inner of Object.values(one)) next.push(inner);
+    }
+    layer = next;
+  }
+  return undefined;
+}
+const BAD_TEXT = 'A text holds a character that cannot be stored: NUL, or half of a pair.';
+
+/** Half of a surrogate pair without its other half, or NUL. */
+const UNSTORABLE = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+const isCleanText = (text: string): boolean => text.search(UNSTORABLE) < 0;
+
+/** The same value, with characters that cannot be stored left out of its texts and keys. */
+export function cleanJson<T>(value: T): T {
+  return jsonFault(value) === undefined ? value : (cleaned(value) as T);
+}
+
+function cleaned(value: unknown): unknown {
+  if (typeof value === 'string') return value.replace(UNSTORABLE, '');
+  if (Array.isArray(value)) return value.map(cleaned);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, inner]) => [key.replace(UNSTORABLE, ''), cleaned(inner)]),
+  );
+}
