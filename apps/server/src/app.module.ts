@@ -14,6 +14,7 @@ import { databaseConfig } from './data/config.ts';
 import { DemoSeed } from './demo/seed.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
+import { SavingService } from './projects/saving.service.ts';
 
 @Module({})
 export class AppModule {
@@ -29,6 +30,7 @@ export class AppModule {
         { provide: SETTINGS, useValue: settings },
         AccountsService,
         ProjectsService,
+        SavingService,
         DemoSeed,
         { provide: APP_GUARD, useClass: ThrottlerGuard },
         { provide: APP_GUARD, useClass: SessionGuard },

@@ -253,6 +253,80 @@ describe('edits', () => {
     const { body } = await agent.get(`/api/projects/${id}`).expect(200);
     expect(body).toMatchObject({ revision: 6 });
   });
+  test('sent twice in one go are stored once, whatever else is sent', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const first = edit(emptyDocument(), ...aBox('a'));
+    const second = edit(first.document, ...aBox('b'));
+    for (const [base, edits] of [
+      [0, [first.edit, first.edit]],
+      [1, [second.edit, first.edit, second.edit]],
+    ] as const)
+      await agent.post(`/api/projects/${id}/edits`).send({ base, edits }).expect(201);
+    const { body } = await agent.get(`/api/projects/${id}/edits`).expect(200);
+    expect((body as { edits: Edit[] }).edits.map((one) => one.id)).toEqual([first.edit.id, second.edit.id]);
+  });
+  test.each([
+    ['a length beyond the list', ['recipe', 'steps', 'length'], 4294967295],
+    ['an index beyond the list', ['recipe', 'steps', 4294967294], 1],
+    ['a name with NUL', ['name'], 'a\0'],
+    ['a name with half of a pair', ['name'], 'a\ud83d'],
+  ])('with %s are refused at once, by name, and the server goes on', async (_, path, value) => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const good = edit(emptyDocument(), ...aBox('a'));
+    const part = Object.keys(good.document.items)[0]!;
+    const bad = {
+      ...good.edit,
+      id: randomUUID(),
+      patches: [{ op: 'replace', path: ['items', part, ...path], value }],
+    };
+    const { body } = await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [good.edit, bad] })
+      .expect(422);
+    expect(body).toMatchObject({ edit: bad.id });
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 0, edits: [good.edit] })
+      .expect(201);
+    await agent
+      .post(`/api/projects/${id}/edits`)
+      .send({ base: 1, edits: [bad] })
+      .expect(422);
+    const opened = await agent.get(`/api/projects/${id}`).expect(200);
+    expect(opened.body).toMatchObject({ revision: 1, document: good.document });
+  });
+  test('that another project took are no hindrance, and what a page kept becomes a project with its history', async () => {
+    const agent = await person();
+    const id = await projectOf(agent);
+    const shared = edit(emptyDocument(), ...aBox('shared'));
+    const theirs = edit(shared.document, 'rename', { part: 'shared', to: 'theirs' });
+    const mine = edit(shared.document, 'rename', { part: 'shared', to: 'mine' });
+    const more = edit(mine.document, 'pin', { as: 'here', at: [1, 2, 3] });
+    for (const [base, one] of [shared.edit, theirs.edit].entries())
+      await agent
+        .post(`/api/projects/${id}/edits`)
+        .send({ base, edits: [one] })
+        .expect(201);
+    const { body: made } = await agent
+      .post(`/api/projects/${id}/keep`)
+      .send({ name: 'Mine', base: 1, edits: [mine.edit, more.edit] })
+      .expect(201);
+    const kept = (made as { id: string }).id;
+    const opened = await agent.get(`/api/projects/${kept}`).expect(200);
+    expect(opened.body).toMatchObject({ revision: 3, document: more.document });
+    const { body: ledger } = await agent.get(`/api/projects/${kept}/edits`).expect(200);
+    expect(ledger).toEqual({ edits: [shared.edit, mine.edit, more.edit] });
+    const untouched = await agent.get(`/api/projects/${id}`).expect(200);
+    expect(untouched.body).toMatchObject({ revision: 2, document: theirs.document });
+    await (
+      await person()
+    )
+      .post(`/api/projects/${id}/keep`)
+      .send({ name: 'x', base: 0, edits: [] })
+      .expect(404);
+  });
   test('that would damage the document are refused, and nothing changes', async () => {
     const agent = await person();
     const id = await projectOf(agent);

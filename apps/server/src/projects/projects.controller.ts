@@ -31,6 +31,13 @@ class ChangeProject extends createZodDto(
 class NewEdits extends createZodDto(
   z.strictObject({ base: z.number().int().nonnegative(), edits: z.array(editSchema).min(1).max(500) }),
 ) {}
+class KeptEdits extends createZodDto(
+  z.strictObject({
+    name,
+    base: z.number().int().nonnegative(),
+    edits: z.array(editSchema).max(5000),
+  }),
+) {}
 class After extends createZodDto(z.object({ after: z.coerce.number().int().nonnegative().default(0) })) {}
 
 const listed = z.object({
@@ -100,12 +107,19 @@ export class ProjectsController {
 
   @Post(':id/edits')
   @ZodResponse({ status: 201, type: Revision })
-  async append(
+  async append(@Asker() account: Account, @Param('id', projectId) id: string, @Body() body: NewEdits) {
+    return this.projects.append(account, id, body);
+  }
+
+  /** What a page has that this project cannot take, as a project of its own. */
+  @Post(':id/keep')
+  @ZodResponse({ status: 201, type: ListedProject })
+  async keep(
     @Asker() account: Account,
     @Param('id', projectId) id: string,
-    @Body() { base, edits }: NewEdits,
+    @Body() { name: called, ...save }: KeptEdits,
   ) {
-    return this.projects.append(account, id, base, edits);
+    return shown(await this.projects.createFrom(account, id, called, save));
   }
 
   @Put(':id/picture')

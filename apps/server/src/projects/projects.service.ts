@@ -1,34 +1,23 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { LockMode } from '@mikro-orm/core';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import {
-  applyEdit,
-  documentSchema,
-  emptyDocument,
-  readDocument,
-  type Edit,
-  type KadrelDocument,
-  type Scene,
-} from '@kadrel/core';
+import { emptyDocument, type Edit, type KadrelDocument, type Scene } from '@kadrel/core';
 import { notFound, Problem } from '../common/problem.ts';
-import { Account, Asset, EditRow, Member, Project, Snapshot } from '../data/entities.ts';
-
-/** A whole document is stored every so many edits: opening replays fewer, and saving rarely costs more than an edit. */
-const EDITS_PER_SNAPSHOT = 50;
+import { Account, Asset, Member, Project, Snapshot } from '../data/entities.ts';
+import { documentAt, editsBetween } from './history.ts';
+import { SavingService, type Appended, type Save } from './saving.service.ts';
 
 export interface OpenedProject {
   readonly project: Project;
   readonly document: KadrelDocument;
 }
 
-export interface Appended {
-  readonly revision: number;
-}
-
 @Injectable()
 export class ProjectsService {
-  constructor(private readonly em: EntityManager) {}
+  constructor(
+    private readonly em: EntityManager,
+    private readonly saving: SavingService,
+  ) {}
 
   async list(account: Account): Promise<Project[]> {
     const members = await this.em
@@ -57,64 +46,41 @@ export class ProjectsService {
     em.create(Member, { project, account: em.getReference(Account, account.id) });
     em.create(Snapshot, { project, revision: 0, document: start });
     await em.flush();
-    if (edits.length > 0) project.revision = (await this.append(account, project.id, 0, edits)).revision;
+    if (edits.length > 0)
+      project.revision = (await this.append(account, project.id, { base: 0, edits })).revision;
     return project;
   }
 
   async open(account: Account, id: string): Promise<OpenedProject> {
     const em = this.em.fork();
     const project = await this.mine(em, account, id);
-    return { project, document: await documentAt(em, project, project.revision) };
+    return { project, document: await documentAt(em, id, project.revision) };
   }
 
   /** The edits after a revision, oldest first. */
   async editsAfter(account: Account, id: string, after: number): Promise<Edit[]> {
     const em = this.em.fork();
     const project = await this.mine(em, account, id);
-    return editsBetween(em, project, after, project.revision);
+    return editsBetween(em, id, after, project.revision);
   }
 
-  /**
-   * Appends edits made on revision `base`, in one transaction under the project's row lock. Edits that are stored
-   * already (sent again because the answer was lost) are skipped. On a stale base nothing is stored, and the refusal
-   * carries the edits that the page misses.
-   */
-  async append(account: Account, id: string, base: number, edits: readonly Edit[]): Promise<Appended> {
-    return this.em.fork().transactional(async (em) => {
-      await this.mine(em, account, id);
-      const project = await em.findOneOrFail(Project, id, {
-        lockMode: LockMode.PESSIMISTIC_WRITE,
-        refresh: true,
-      });
-      const known = new Set(
-        (
-          await em.find(
-            EditRow,
-            { project, editId: { $in: edits.map((edit) => edit.id) } },
-            { fields: ['editId'] },
-          )
-        ).map((row) => row.editId),
-      );
-      const fresh = edits.filter((edit) => !known.has(edit.id));
-      if (base + known.size !== project.revision)
-        throw new Problem(HttpStatus.CONFLICT, 'Somebody else changed this project meanwhile.', {
-          revision: project.revision,
-          edits: await editsBetween(em, project, base, project.revision),
-        });
-      if (fresh.length === 0) return { revision: project.revision };
-      const before = await documentAt(em, project, project.revision);
-      const document = afterEdits(before, fresh);
-      for (const body of fresh)
-        em.create(EditRow, { project, revision: ++project.revision, editId: body.id, body });
-      if (
-        Math.floor(project.revision / EDITS_PER_SNAPSHOT) >
-        Math.floor((project.revision - fresh.length) / EDITS_PER_SNAPSHOT)
-      )
-        em.create(Snapshot, { project, revision: project.revision, document });
-      project.changedAt = new Date();
+  append(account: Account, id: string, save: Save): Promise<Appended> {
+    return this.saving.append(account, id, save);
+  }
+
+  /** A project that goes on from a revision of another one with edits that did not fit there: what a page kept, with its history. */
+  async createFrom(account: Account, id: string, name: string, { base, edits }: Save): Promise<Project> {
+    const made = await this.em.fork().transactional(async (em) => {
+      const source = await this.mine(em, account, id);
+      if (base > source.revision) throw new Problem(HttpStatus.CONFLICT, 'This project is not that far yet.');
+      const project = em.create(Project, { id: randomUUID(), name, revision: base, picture: source.picture });
+      em.create(Member, { project, account: em.getReference(Account, account.id) });
       await em.flush();
-      return { revision: project.revision };
+      for (const copy of COPY_HISTORY) await em.execute(copy, [project.id, id, base]);
+      return project;
     });
+    if (edits.length > 0) made.revision = (await this.append(account, made.id, { base, edits })).revision;
+    return made;
   }
 
   async rename(account: Account, id: string, name: string): Promise<Project> {
@@ -165,47 +131,9 @@ export class ProjectsService {
   }
 }
 
-async function editsBetween(
-  em: EntityManager,
-  project: Project,
-  after: number,
-  upTo: number,
-): Promise<Edit[]> {
-  const rows = await em.find(
-    EditRow,
-    { project, revision: { $gt: after, $lte: upTo } },
-    { orderBy: { revision: 'asc' } },
-  );
-  return rows.map(({ body }) => body);
-}
-
-async function documentAt(em: EntityManager, project: Project, revision: number): Promise<KadrelDocument> {
-  const [snapshot] = await em.find(
-    Snapshot,
-    { project, revision: { $lte: revision } },
-    { orderBy: { revision: 'desc' }, limit: 1 },
-  );
-  if (!snapshot) throw new Error(`Project ${project.id} has no snapshot.`);
-  const edits = await editsBetween(em, project, snapshot.revision, revision);
-  return edits.reduce<KadrelDocument>(applyEdit, readDocument(snapshot.document));
-}
-
-/** Throws a Problem when the edits do not fit the document, or leave one that is none. */
-function afterEdits(document: KadrelDocument, edits: readonly Edit[]): KadrelDocument {
-  let result: KadrelDocument;
-  try {
-    result = edits.reduce<KadrelDocument>(applyEdit, document);
-  } catch (error) {
-    throw new Problem(
-      HttpStatus.UNPROCESSABLE_ENTITY,
-      `An edit names a place that is not there: ${error instanceof Error ? error.message : String(error)}`,
-    );
-  }
-  const parsed = documentSchema.safeParse(result);
-  if (parsed.success) return parsed.data;
-  const [issue] = parsed.error.issues;
-  throw new Problem(
-    HttpStatus.UNPROCESSABLE_ENTITY,
-    `The document would be damaged at ${issue!.path.join('.')}: ${issue!.message}`,
-  );
-}
+const COPY_HISTORY = [
+  `insert into edit (project_id, revision, edit_id, body)
+   select ?::uuid, revision, edit_id, body from edit where project_id = ?::uuid and revision <= ?`,
+  `insert into snapshot (project_id, revision, document)
+   select ?::uuid, revision, document from snapshot where project_id = ?::uuid and revision <= ?`,
+];
