@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { crossingRods } from './edits.ts';
@@ -236,7 +237,7 @@ test('edits wait for a lost server in the browser, and survive a reload', async 
   expect(Object.keys((await ada.document()).items)).toHaveLength(1);
   await context.unroute('**/api/projects/*/edits');
   await ada.isSaved();
-  await page.evaluate(() => localStorage.clear());
+  await page.evaluate(() => indexedDB.deleteDatabase('kadrel'));
   await page.reload();
   await ada.isReady();
   expect(Object.keys((await ada.document()).items)).toHaveLength(1);
@@ -272,6 +273,84 @@ test('two pages on one project: what each does reaches the other, and a clash is
   await ada.isSaved();
   await rename(ben, 'primus');
   await expect(second.getByRole('button', { name: 'not saved: conflict' })).toBeVisible();
+
+  // What the clash leaves is kept as it is, with its history.
+  const mine = await ben.document();
+  await second.getByRole('button', { name: 'not saved: conflict' }).click();
+  await second.getByRole('button', { name: 'Keep mine as a project' }).click();
+  await expect(second.getByText('(mine)')).toBeVisible();
+  await ben.isReady();
+  expect(await ben.document()).toEqual(mine);
+  await expect(second.getByRole('button', { name: 'Rename one to primus' })).toBeVisible();
+});
+
+test('what the server refuses is set aside by name, all else is saved, and what is here opens again as a file', async ({
+  page,
+  context,
+}) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject(`Refused ${Date.now()}`);
+  await context.route('**/api/projects/*/edits', async (route) => {
+    const { edits } = (route.request().postDataJSON() ?? { edits: [] }) as {
+      edits: { id: string; line: { title: string } }[];
+    };
+    const bad = edits.find(({ line }) => line.title.includes('poison'));
+    if (!bad) return route.continue();
+    return route.fulfill({
+      status: 422,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({ status: 422, detail: 'It does not fit.', edit: bad.id }),
+    });
+  });
+  await ada.makesBox(['10', '10', '10'], ['0', '0', '0'], 'poison');
+  await ada.types('Escape');
+  await ada.makesBox(['5', '5', '5'], ['20', '0', '0'], 'good');
+  await expect(page.getByTestId('save-state')).toContainText('saved');
+  await page.reload();
+  await ada.isReady();
+  const here = await ada.document();
+  expect(
+    Object.values(here.items)
+      .map(({ name }) => name)
+      .sort(),
+  ).toEqual(['good', 'poison']);
+  await page.getByRole('button', { name: '1 statement not saved' }).click();
+  await expect(page.getByText('It does not fit.')).toBeVisible();
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download what is here' }).click();
+  const file = await (await downloading).path();
+  await context.unrouteAll();
+  await page.goto('/projects');
+  await page.getByLabel('Kadrel JSON file').setInputFiles({
+    name: 'rescued.kadrel.json',
+    mimeType: 'application/json',
+    buffer: await readFile(file),
+  });
+  await ada.isReady();
+  expect(await ada.document()).toEqual(here);
+});
+
+test('a browser that has no room for a copy still saves, and says that it keeps none', async ({
+  page,
+  context,
+}) => {
+  await page.addInitScript(() => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('No room.', 'QuotaExceededError');
+    };
+  });
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('No room');
+  await ada.makesBox(['10', '10', '10']);
+  await ada.isSaved();
+  await ada.types('Escape');
+  await context.route('**/api/projects/*/edits', (route) => route.abort());
+  await ada.makesBox(['5', '5', '5'], ['20', '0', '0'], 'second');
+  await expect(page.getByTestId('save-state')).toContainText('no room for a copy');
+  await context.unrouteAll();
+  await ada.isSaved();
 });
 
 test('a long union shows its progress, and can be cancelled without a trace', async ({ page }) => {

@@ -327,6 +327,21 @@ describe('edits', () => {
       .send({ name: 'x', base: 0, edits: [] })
       .expect(404);
   });
+  test('a file is opened as a project, and what is none is refused with a sentence', async () => {
+    const agent = await person();
+    const { document } = edit(emptyDocument(), ...aBox('a'));
+    const { body } = await agent.post('/api/projects/from-file').send({ name: 'File', document }).expect(201);
+    const opened = await agent.get(`/api/projects/${(body as { id: string }).id}`).expect(200);
+    expect(opened.body).toMatchObject({ revision: 0, document });
+    for (const bad of [7, {}, { kadrel: 99 }, { ...document, items: 3 }])
+      await agent.post('/api/projects/from-file').send({ name: 'File', document: bad }).expect(422);
+    const deep = `${'['.repeat(5000)}${']'.repeat(5000)}`;
+    await agent
+      .post('/api/projects/from-file')
+      .set('Content-Type', 'application/json')
+      .send(`{"name":"File","document":${deep}}`)
+      .expect(422, /nested/);
+  });
   test('that would damage the document are refused, and nothing changes', async () => {
     const agent = await person();
     const id = await projectOf(agent);

@@ -25,6 +25,7 @@ import { ProjectsService } from './projects.service.ts';
 
 const name = z.string().trim().min(1, 'A project needs a name.').max(120);
 class NewProject extends createZodDto(z.strictObject({ name, scene: sceneSchema.partial().default({}) })) {}
+class FileProject extends createZodDto(z.strictObject({ name, document: z.unknown() })) {}
 class ChangeProject extends createZodDto(
   z.strictObject({ name: name.optional(), archived: z.boolean().optional() }),
 ) {}
@@ -74,6 +75,13 @@ export class ProjectsController {
   @ZodResponse({ status: 201, type: ListedProject })
   async create(@Asker() account: Account, @Body() body: NewProject) {
     return shown(await this.projects.create(account, body.name, body.scene));
+  }
+
+  /** A Kadrel JSON file, of this version or an older one, as a project. */
+  @Post('from-file')
+  @ZodResponse({ status: 201, type: ListedProject })
+  async fromFile(@Asker() account: Account, @Body() body: FileProject) {
+    return shown(await this.projects.createFromFile(account, body.name, body.document));
   }
 
   @Get(':id')

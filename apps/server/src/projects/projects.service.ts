@@ -1,7 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import { emptyDocument, type Edit, type KadrelDocument, type Scene } from '@kadrel/core';
+import {
+  emptyDocument,
+  jsonFault,
+  readDocument,
+  type Edit,
+  type KadrelDocument,
+  type Scene,
+} from '@kadrel/core';
 import { notFound, Problem } from '../common/problem.ts';
 import { Account, Asset, Member, Project, Snapshot } from '../data/entities.ts';
 import { documentAt, editsBetween } from './history.ts';
@@ -32,6 +39,21 @@ export class ProjectsService {
 
   create(account: Account, name: string, scene: Partial<Scene>): Promise<Project> {
     return this.createWith(account, name, emptyDocument(scene), []);
+  }
+
+  createFromFile(account: Account, name: string, json: unknown): Promise<Project> {
+    const fault = jsonFault(json);
+    if (fault !== undefined) throw new Problem(HttpStatus.UNPROCESSABLE_ENTITY, fault);
+    let document: KadrelDocument;
+    try {
+      document = readDocument(json);
+    } catch (error) {
+      throw new Problem(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        error instanceof Error ? error.message : 'This is not a Kadrel document.',
+      );
+    }
+    return this.createWith(account, name, document, []);
   }
 
   /** A project with a history: `start` is the document before the edits. */

@@ -83,6 +83,11 @@ export const api = {
   projects: () => call('GET', '/projects', z.array(projectSchema)),
   createProject: (name: string, scene: Partial<Scene>) =>
     call('POST', '/projects', projectSchema, { name, scene }),
+  /** Edits that a project cannot take any more, on a copy of it as it was at their base. */
+  keepProject: (id: string, body: { name: string; base: number; edits: readonly Edit[] }) =>
+    call('POST', `/projects/${id}/keep`, projectSchema, body),
+  openFile: (name: string, document: unknown) =>
+    call('POST', '/projects/from-file', projectSchema, { name, document }),
   changeProject: (id: string, body: { name?: string; archived?: boolean }) =>
     call('PATCH', `/projects/${id}`, projectSchema, body),
   duplicateProject: (id: string) => call('POST', `/projects/${id}/duplicate`, projectSchema),

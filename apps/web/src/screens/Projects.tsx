@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems
 import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '@kadrel/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Ellipsis, Plus } from 'lucide-react';
-import { useState, type FormEvent } from 'react';
+import { useRef, useState, type FormEvent } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, ApiError, type ProjectCard } from '../api/client.ts';
@@ -56,6 +56,7 @@ export function Projects() {
           >
             {showArchived ? 'Show current' : 'Show archived'}
           </button>
+          <OpenFile />
           <button
             type="button"
             className="button main inline-flex items-center gap-1.5"
@@ -80,6 +81,52 @@ export function Projects() {
       <NewProject isOpen={isCreating} close={() => setIsCreating(false)} />
     </div>
   );
+}
+
+/** A Kadrel JSON file becomes a project. */
+function OpenFile() {
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const open = useMutation({
+    mutationFn: async (chosen: File) => api.openFile(nameOfFile(chosen.name), jsonIn(await chosen.text())),
+    onSuccess: ({ id }) => navigate(`/projects/${id}`),
+    onError: (error) => toast.error(error.message),
+  });
+  return (
+    <>
+      <button
+        type="button"
+        className="button"
+        disabled={open.isPending}
+        onClick={() => file.current?.click()}
+      >
+        Open a file…
+      </button>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Kadrel JSON file"
+        onChange={({ currentTarget }) => {
+          const [chosen] = currentTarget.files ?? [];
+          if (chosen) open.mutate(chosen);
+          currentTarget.value = '';
+        }}
+      />
+    </>
+  );
+}
+
+const nameOfFile = (name: string) => name.replace(/(\.kadrel)?\.json$/i, '').slice(0, 120) || 'Opened';
+
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    if (!(error instanceof SyntaxError)) throw error;
+    throw new Error('This is no Kadrel JSON file: it cannot be read as JSON.', { cause: error });
+  }
 }
 
 function emptySentence(search: string, archived: boolean): string {

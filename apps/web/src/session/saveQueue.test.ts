@@ -1,6 +1,7 @@
 import type { Edit } from '@kadrel/core';
 import { ApiError } from '../api/client.ts';
-import { SaveQueue, type QueueOptions, type SaveState } from './saveQueue.ts';
+import { SaveQueue, type QueueOptions, type SaveReport } from './saveQueue.ts';
+import { putTogether, type Kept } from './shelf.ts';
 
 const edit = (id: string, path = id): Edit => ({
   id: `edit-no-${id}`,
@@ -11,48 +12,50 @@ const edit = (id: string, path = id): Edit => ({
 });
 
 /** A queue with a server in a few lines, and a clock that the test turns. */
-function bench(send: QueueOptions['send'], stored = new Map<string, string>()) {
-  const states: SaveState[] = [];
+function bench(send: QueueOptions['send'], hasRoom = () => true) {
+  const reports: SaveReport[] = [];
   const missed: string[][] = [];
   const pending: (() => void)[] = [];
-  const storage = {
-    get length() {
-      return stored.size;
-    },
-    key: (i: number) => [...stored.keys()][i] ?? null,
-    getItem: (key: string) => stored.get(key) ?? null,
-    setItem: (key: string, value: string) => void stored.set(key, value),
-    removeItem: (key: string) => void stored.delete(key),
-  };
+  const shelf: { kept?: Kept | undefined } = {};
   const queue = new SaveQueue(
     {
-      projectId: 'p',
-      pageId: 'this-page',
-      storage,
+      keep: (kept) => {
+        if (!hasRoom()) return Promise.reject(new DOMException('No room.', 'QuotaExceededError'));
+        shelf.kept = kept;
+        return Promise.resolve();
+      },
+      forget: () => {
+        shelf.kept = undefined;
+        return Promise.resolve();
+      },
       send,
-      onState: (state) => states.push(state),
+      onState: (report) => reports.push(report),
       onMissed: (theirs) => missed.push(theirs.map((e) => e.id)),
       later: (work) => pending.push(work),
     },
     0,
   );
-  return { queue, states, missed, stored, storage, retry: () => pending.shift()?.() };
+  const states = () => reports.map(({ state }) => state);
+  return { queue, reports, states, missed, shelf, retry: () => pending.shift()?.() };
 }
+const idsOf = (edits: readonly Edit[] = []) => edits.map(({ id }) => id);
 const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
 
-test('an edit stays in the storage until the server has it', async () => {
+test('an edit stays kept until the server has it, and is sent before that', async () => {
   let release = () => {};
   const gate = new Promise<void>((resolve) => (release = resolve));
-  const { queue, storage, stored, states } = bench(async (base, edits) => {
+  const order: string[] = [];
+  const { queue, shelf, states } = bench(async (base, edits) => {
+    order.push(shelf.kept ? 'kept first' : 'sent first');
     await gate;
     return { revision: base + edits.length };
   });
   queue.add(edit('a'));
   await settle();
-  expect(SaveQueue.takeOver(storage, 'p')?.edits.map((e) => e.id)).toEqual(['edit-no-a']);
+  expect([order, idsOf(shelf.kept?.edits)]).toEqual([['sent first'], ['edit-no-a']]);
   release();
   await settle();
-  expect([stored.size, states.at(-1)]).toEqual([0, 'saved']);
+  expect([shelf.kept, states().at(-1)]).toEqual([undefined, 'saved']);
 });
 
 test('a lost server is waited for, and the edits go in order', async () => {
@@ -60,18 +63,18 @@ test('a lost server is waited for, and the edits go in order', async () => {
   let up = false;
   const { queue, states, retry } = bench((base, edits) => {
     if (!up) return Promise.reject(new ApiError(0, 'The server does not answer.', undefined));
-    sent.push(...edits.map((e) => e.id));
+    sent.push(...idsOf(edits));
     return Promise.resolve({ revision: base + edits.length });
   });
   queue.add(edit('a'));
   await settle();
-  expect(states.at(-1)).toBe('waiting');
+  expect(states().at(-1)).toBe('waiting');
   up = true;
   queue.add(edit('b'));
   retry();
   await settle();
   expect(sent).toEqual(['edit-no-a', 'edit-no-b']);
-  expect(states.at(-1)).toBe('saved');
+  expect(states().at(-1)).toBe('saved');
 });
 
 test('others’ edits elsewhere go before ours, which are sent again', async () => {
@@ -84,16 +87,20 @@ test('others’ edits elsewhere go before ours, which are sent again', async () 
   });
   queue.add(edit('a'));
   await settle();
-  expect([calls, missed, states.at(-1)]).toEqual([[0, 2], [['edit-no-x', 'edit-no-y']], 'saved']);
+  expect([calls, missed, states().at(-1)]).toEqual([[0, 2], [['edit-no-x', 'edit-no-y']], 'saved']);
 });
 
 test('the same number changed on both sides is a conflict, and nothing is thrown away', async () => {
-  const { queue, states, stored } = bench(() =>
+  const { queue, states, shelf } = bench(() =>
     Promise.reject(new ApiError(409, 'stale', { revision: 1, edits: [edit('theirs', 'same')] })),
   );
   queue.add(edit('ours', 'same'));
   await settle();
-  expect([states.at(-1), queue.unsaved.length, stored.size]).toEqual(['conflict', 1, 1]);
+  expect([states().at(-1), queue.unsaved.length, idsOf(shelf.kept?.edits)]).toEqual([
+    'conflict',
+    1,
+    ['edit-no-ours'],
+  ]);
 });
 
 test('an answer that was lost on the way does not store an edit twice', async () => {
@@ -105,26 +112,118 @@ test('an answer that was lost on the way does not store an edit twice', async ()
   );
   queue.add(ours, edit('b'));
   await settle();
-  expect([missed, states.at(-1)]).toEqual([[[]], 'saved']);
+  expect([missed, states().at(-1)]).toEqual([[[]], 'saved']);
 });
 
-test('damaged storage is no reason to fail', () => {
-  const { storage, stored } = bench(() => Promise.resolve({ revision: 1 }));
-  stored.set('kadrel.unsaved.p.old-page', '{ not json');
-  expect(SaveQueue.takeOver(storage, 'p')).toBeUndefined();
-});
-
-test('what several pages left is taken over together, and theirs is forgotten once it is kept here', async () => {
-  const stored = new Map([
-    ['kadrel.unsaved.p.one', JSON.stringify({ base: 4, edits: [edit('a')] })],
-    ['kadrel.unsaved.p.two', JSON.stringify({ base: 3, edits: [edit('b')] })],
-    ['kadrel.unsaved.other.one', JSON.stringify({ base: 0, edits: [edit('c')] })],
-  ]);
-  const { queue, storage } = bench(() => Promise.reject(new ApiError(0, 'away', undefined)), stored);
-  const left = SaveQueue.takeOver(storage, 'p')!;
-  expect([left.base, left.edits.map((e) => e.id)]).toEqual([3, ['edit-no-a', 'edit-no-b']]);
-  queue.add(...left.edits);
-  SaveQueue.forgetOthers(storage, 'p', 'this-page');
+test('an edit that is added twice is sent once', async () => {
+  const sent: string[] = [];
+  let up = false;
+  const { queue, retry } = bench((base, edits) => {
+    if (!up) return Promise.reject(new ApiError(0, 'away', undefined));
+    sent.push(...idsOf(edits));
+    return Promise.resolve({ revision: base + edits.length });
+  });
+  queue.add(edit('a'));
+  queue.add(edit('a'), edit('b'));
   await settle();
-  expect([...stored.keys()]).toEqual(['kadrel.unsaved.other.one', 'kadrel.unsaved.p.this-page']);
+  up = true;
+  retry();
+  await settle();
+  expect(sent).toEqual(['edit-no-a', 'edit-no-b']);
+});
+
+/** Takes everything but some; says which it does not take, or not. */
+function choosy(poison: readonly string[], saysWhich: boolean) {
+  const stored: string[] = [];
+  const send: QueueOptions['send'] = (base, edits) => {
+    const bad = edits.find(({ id }) => poison.includes(id));
+    if (bad)
+      return Promise.reject(new ApiError(422, 'It does not fit.', saysWhich ? { edit: bad.id } : undefined));
+    stored.push(...idsOf(edits));
+    return Promise.resolve({ revision: base + edits.length });
+  };
+  return { stored, send };
+}
+
+test.each([true, false])(
+  'what the server will never take is set aside with what rests on it, and all else is saved (named: %s)',
+  async (saysWhich) => {
+    const { stored, send } = choosy(['edit-no-bad'], saysWhich);
+    const { queue, reports, shelf } = bench(send);
+    const undone: Edit = { ...edit('undone', 'far'), kind: 'undo', of: 'edit-no-bad' };
+    queue.add(edit('a'), edit('bad', 'p1'), edit('b'), edit('on-bad', 'p1'), undone, edit('c'));
+    await settle();
+    expect(stored).toEqual(['edit-no-a', 'edit-no-b', 'edit-no-c']);
+    const { state, aside } = reports.at(-1)!;
+    expect([state, aside.map(({ edit: one }) => one.id)]).toEqual([
+      'saved',
+      ['edit-no-bad', 'edit-no-on-bad', 'edit-no-undone'],
+    ]);
+    expect(aside.map(({ reason }) => reason).slice(0, 2)).toEqual([
+      'It does not fit.',
+      'It rests on a statement that was not saved.',
+    ]);
+    expect(shelf.kept).toMatchObject({ edits: [], aside });
+    // What comes later and rests on it waits with it.
+    queue.add(edit('later', 'p1'), edit('d'));
+    await settle();
+    expect([stored.at(-1), reports.at(-1)!.aside.length]).toEqual(['edit-no-d', 4]);
+    await queue.dropAside();
+    expect([shelf.kept, reports.at(-1)!.aside]).toEqual([undefined, []]);
+  },
+);
+
+test('a server that fails on the same edit again and again does not hold up the others', async () => {
+  const stored: string[] = [];
+  const { queue, reports, retry } = bench((base, edits) => {
+    if (edits.some(({ id }) => id === 'edit-no-bad'))
+      return Promise.reject(new ApiError(500, 'Failed.', undefined));
+    stored.push(...idsOf(edits));
+    return Promise.resolve({ revision: base + edits.length });
+  });
+  queue.add(edit('a'), edit('bad'), edit('b'));
+  for (let i = 0; i < 40; i++) {
+    await settle();
+    retry();
+  }
+  expect(stored).toEqual(['edit-no-a', 'edit-no-b']);
+  expect(reports.at(-1)).toMatchObject({ state: 'saved', aside: [{ reason: 'Failed.' }] });
+});
+
+test('a browser without room still sends, and says that it keeps no copy', async () => {
+  const sent: string[] = [];
+  let up = false;
+  const { queue, reports, retry } = bench(
+    (base, edits) => {
+      if (!up) return Promise.reject(new ApiError(0, 'away', undefined));
+      sent.push(...idsOf(edits));
+      return Promise.resolve({ revision: base + edits.length });
+    },
+    () => false,
+  );
+  queue.add(edit('a'));
+  await settle();
+  expect(reports.at(-1)).toMatchObject({ state: 'waiting', isKept: false });
+  up = true;
+  queue.add(edit('b'));
+  retry();
+  await settle();
+  expect(sent).toEqual(['edit-no-a', 'edit-no-b']);
+  expect(reports.at(-1)).toMatchObject({ state: 'saved', isKept: true });
+});
+
+test('what several pages left is taken over together, doubles once', () => {
+  const kept = (base: number, ...edits: Edit[]): Kept => ({ base, edits, aside: [] });
+  expect(putTogether([])).toBeUndefined();
+  const left = putTogether([
+    ['one', kept(4, edit('a'), edit('b'))],
+    ['two', { ...kept(3, edit('b'), edit('c')), aside: [{ edit: edit('x'), reason: 'why' }] }],
+    ['three', kept(5, edit('x'))],
+  ])!;
+  expect([left.base, idsOf(left.edits), left.aside.length, left.places]).toEqual([
+    3,
+    ['edit-no-a', 'edit-no-b', 'edit-no-c'],
+    1,
+    ['one', 'two', 'three'],
+  ]);
 });

@@ -1,164 +1,240 @@
 /**
- * Edits on their way to the server. They are kept in the browser's own storage until the server has acknowledged them,
- * so that neither a reload nor a lost server loses one. Sending the same edit twice does no harm: the server knows it.
+ * Edits on their way to the server. They are sent at once, and kept in the browser until the server has acknowledged them, so that
+ * neither a reload nor a lost server loses one. Sending the same edit twice does no harm: the server knows it. What the server will
+ * never take is set aside with its reason, and everything that does not rest on it goes on.
  */
-import { editSchema, editsCollide, type Edit } from '@kadrel/core';
-import { z } from 'zod';
+import { editsCollide, type Edit } from '@kadrel/core';
 import { ApiError, missedEdits } from '../api/client.ts';
+import type { Aside, Kept } from './shelf.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
 
+/** How saving stands, as the header tells it. */
+export interface SaveReport {
+  readonly state: SaveState;
+  readonly revision: number;
+  readonly reason?: string | undefined;
+  /** What the server will not take. */
+  readonly aside: readonly Aside[];
+  /** False where the browser has no room for a copy of what is unsaved. */
+  readonly isKept: boolean;
+}
+
 export interface QueueOptions {
-  readonly projectId: string;
-  /** Tells this page from others on the same project. */
-  readonly pageId: string;
-  readonly storage: Pick<Storage, 'setItem' | 'removeItem'>;
+  readonly keep: (kept: Kept) => Promise<void>;
+  readonly forget: () => Promise<void>;
   readonly send: (base: number, edits: readonly Edit[]) => Promise<{ revision: number }>;
   /** Others' edits have arrived and go before ours; the page applies them. */
   readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => void;
-  readonly onState: (state: SaveState, revision: number, reason?: string) => void;
+  readonly onState: (report: SaveReport) => void;
   readonly later: (work: () => void, ms: number) => void;
-}
-
-const storedSchema = z.object({ base: z.number().int().nonnegative(), edits: z.array(editSchema) });
-function readStored(text: string | null): z.infer<typeof storedSchema> | undefined {
-  if (!text) return undefined;
-  try {
-    return storedSchema.safeParse(JSON.parse(text)).data;
-  } catch (error) {
-    if (error instanceof SyntaxError) return undefined;
-    throw error;
-  }
 }
 
 /** Waits between tries when the server does not answer: quick at first, then patient. */
 const RETRY_MS = [500, 1000, 2000, 5000, 10_000];
 const MOST_AT_ONCE = 100;
+/** A server that answers and fails so many times on the same edits will go on failing on them. */
+const MOST_FAILURES = 6;
 
 export class SaveQueue {
   private edits: Edit[] = [];
+  private aside: Aside[] = [];
   private sending = false;
   private tries = 0;
   private stopped = false;
-  private inConflict = false;
+  private conflictReason: string | undefined;
+  private state: SaveState = 'saved';
+  private reason: string | undefined;
+  private isKept = true;
+  /** Fewer after a refusal that names no edit, until it is found. */
+  private atOnce = MOST_AT_ONCE;
+  private readonly sentIds = new Set<string>();
+  private keeping: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly options: QueueOptions,
     private revision: number,
   ) {}
 
-  /** Every page has a place of its own, so that two pages on one project do not overwrite one another's edits. */
-  private static prefix(projectId: string): string {
-    return `kadrel.unsaved.${projectId}.`;
-  }
-
-  /**
-   * What former visits left unsaved, and takes it over: it is this page's to save from now on. Undefined when there is
-   * nothing; what is damaged is passed over, and stays where it is.
-   */
-  static takeOver(
-    storage: Pick<Storage, 'getItem' | 'removeItem' | 'key' | 'length'>,
-    projectId: string,
-  ): { base: number; edits: Edit[] } | undefined {
-    const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i)!).filter((key) =>
-      key.startsWith(SaveQueue.prefix(projectId)),
-    );
-    const found = keys.flatMap((key) => readStored(storage.getItem(key)) ?? []);
-    if (found.length === 0) return undefined;
-    return { base: Math.min(...found.map(({ base }) => base)), edits: found.flatMap(({ edits }) => edits) };
-  }
-
-  /** Forgets what other pages kept, once their edits are in this page's place. */
-  static forgetOthers(
-    storage: Pick<Storage, 'removeItem' | 'key' | 'length'>,
-    projectId: string,
-    pageId: string,
-  ): void {
-    const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i)!);
-    for (const key of keys)
-      if (key.startsWith(SaveQueue.prefix(projectId)) && !key.endsWith(pageId)) storage.removeItem(key);
-  }
-
   get unsaved(): readonly Edit[] {
     return this.edits;
   }
 
+  get base(): number {
+    return this.revision;
+  }
+
   add(...edits: readonly Edit[]): void {
-    this.edits.push(...edits);
-    this.keep();
+    const known = new Set(this.edits.map(({ id }) => id));
+    const fresh = edits.filter(({ id }) => !known.has(id));
+    const { resting, free } = parted(
+      fresh,
+      this.aside.map(({ edit }) => edit),
+    );
+    this.aside.push(...resting.map((edit) => ({ edit, reason: RESTS })));
+    this.edits.push(...free);
     void this.flush();
+    void this.keep();
   }
 
-  /** Gives up what is unsaved, after a conflict that the user has decided. */
-  drop(): void {
+  /** What was set aside on a former visit. */
+  takeAside(aside: readonly Aside[]): void {
+    this.aside.push(...aside);
+    this.report(this.state, this.reason);
+  }
+
+  /** Settles when all so far is kept, or there was no room for it. */
+  kept(): Promise<void> {
+    return this.keeping;
+  }
+
+  /** Gives up what is unsaved, after the user has decided. */
+  drop(): Promise<void> {
     this.edits = [];
-    this.inConflict = false;
-    this.keep();
+    this.aside = [];
+    this.conflictReason = undefined;
+    return this.keep();
   }
 
-  /** Stops sending; what is unsaved stays in the storage. */
+  /** Gives up what the server will not take. */
+  dropAside(): Promise<void> {
+    this.aside = [];
+    return this.keep();
+  }
+
+  /** Stops for the user to decide. */
+  conflict(reason: string): void {
+    this.conflictReason = reason;
+    this.report('conflict', reason);
+  }
+
+  /** Stops sending; what is unsaved stays kept. */
   stop(): void {
     this.stopped = true;
   }
 
   async flush(): Promise<void> {
-    if (this.sending || this.stopped || this.inConflict) return;
-    if (this.edits.length === 0) {
-      this.options.onState('saved', this.revision);
-      return;
-    }
+    if (this.sending || this.stopped || this.conflictReason !== undefined) return;
+    if (this.edits.length === 0) return this.report('saved');
     this.sending = true;
-    const batch = this.edits.slice(0, MOST_AT_ONCE);
-    this.options.onState('saving', this.revision);
+    const batch = this.edits.slice(0, this.atOnce);
+    for (const edit of batch) this.sentIds.add(edit.id);
+    this.report('saving');
     try {
       const { revision } = await this.options.send(this.revision, batch);
-      this.revision = revision;
-      this.edits = this.edits.slice(batch.length);
-      this.tries = 0;
-      this.keep();
       this.sending = false;
-      void this.flush();
+      this.acknowledged(revision, batch);
     } catch (error) {
       this.sending = false;
-      this.failed(error);
+      this.failed(error, batch);
     }
   }
 
-  private failed(error: unknown): void {
+  private acknowledged(revision: number, batch: readonly Edit[]): void {
+    this.revision = revision;
+    this.edits = this.edits.slice(batch.length);
+    this.tries = 0;
+    this.atOnce = MOST_AT_ONCE;
+    void this.keep();
+    void this.flush();
+  }
+
+  private failed(error: unknown, batch: readonly Edit[]): void {
     const missed = missedEdits(error);
-    if (missed) {
-      const known = new Set(missed.edits.map((edit) => edit.id));
-      // Ours that the server has already, because only its answer was lost.
-      this.edits = this.edits.filter((edit) => !known.has(edit.id));
-      const theirs = missed.edits.filter((edit) => !this.wasOurs(edit));
-      if (editsCollide(theirs, this.edits)) return this.conflict('Somebody changed the same numbers as you.');
-      this.revision = missed.revision;
-      this.keep();
-      this.options.onMissed(theirs, this.edits);
-      void this.flush();
-      return;
-    }
-    if (error instanceof ApiError && !error.isPassing) return this.conflict(error.message);
+    if (missed) return this.behind(missed);
+    const refused = error instanceof ApiError ? refusalOf(error, this.tries) : undefined;
+    if (refused === 'all') return this.conflict((error as ApiError).message);
+    if (refused === 'some') return this.setAside(batch, error as ApiError);
     const wait = RETRY_MS[Math.min(this.tries, RETRY_MS.length - 1)]!;
     this.tries += 1;
-    this.options.onState('waiting', this.revision, error instanceof Error ? error.message : String(error));
+    this.report('waiting', error instanceof Error ? error.message : String(error));
     this.options.later(() => void this.flush(), wait);
   }
 
-  private readonly sentIds = new Set<string>();
-  private wasOurs(edit: Edit): boolean {
-    return this.sentIds.has(edit.id);
+  /** Others saved meanwhile. */
+  private behind(missed: { revision: number; edits: readonly Edit[] }): void {
+    const known = new Set(missed.edits.map((edit) => edit.id));
+    // Ours that the server has already, because only its answer was lost.
+    this.edits = this.edits.filter((edit) => !known.has(edit.id));
+    const theirs = missed.edits.filter((edit) => !this.sentIds.has(edit.id));
+    if (editsCollide(theirs, this.edits)) return this.conflict('Somebody changed the same numbers as you.');
+    this.revision = missed.revision;
+    void this.keep();
+    this.options.onMissed(theirs, this.edits);
+    void this.flush();
   }
 
-  private conflict(reason: string): void {
-    this.inConflict = true;
-    this.options.onState('conflict', this.revision, reason);
+  /** The edit that the server names, or the only one; else fewer are sent, until it is found. */
+  private setAside(batch: readonly Edit[], error: ApiError): void {
+    this.tries = 0;
+    const named = namedEdit(error);
+    const found = batch.find(({ id }) => id === named) ?? (batch.length === 1 ? batch[0] : undefined);
+    if (!found) {
+      this.atOnce = Math.max(1, Math.floor(batch.length / 2));
+      void this.flush();
+      return;
+    }
+    const later = this.edits.slice(this.edits.indexOf(found) + 1);
+    const { resting } = parted(later, [found]);
+    const gone = new Set([found, ...resting]);
+    this.edits = this.edits.filter((edit) => !gone.has(edit));
+    this.aside.push({ edit: found, reason: error.message });
+    this.aside.push(...resting.map((edit) => ({ edit, reason: RESTS })));
+    this.atOnce = MOST_AT_ONCE;
+    void this.keep();
+    void this.flush();
   }
 
-  private keep(): void {
-    for (const edit of this.edits) this.sentIds.add(edit.id);
-    const key = SaveQueue.prefix(this.options.projectId) + this.options.pageId;
-    if (this.edits.length === 0) this.options.storage.removeItem(key);
-    else this.options.storage.setItem(key, JSON.stringify({ base: this.revision, edits: this.edits }));
+  private report(state: SaveState, reason?: string): void {
+    this.state = state;
+    this.reason = reason;
+    const { revision, isKept } = this;
+    this.options.onState({ state, revision, reason, aside: [...this.aside], isKept });
   }
+
+  /** One after another, so that the last state is the one that stays. */
+  private keep(): Promise<void> {
+    this.keeping = this.keeping.then(async () => {
+      const { revision: base, edits, aside } = this;
+      const hasSome = edits.length > 0 || aside.length > 0;
+      try {
+        await (hasSome
+          ? this.options.keep({ base, edits: [...edits], aside: [...aside] })
+          : this.options.forget());
+        this.isKept = true;
+      } catch (error) {
+        // No room, or no storage at all: what is unsaved is only here, and the header says so.
+        if (!(error instanceof Error)) throw error;
+        this.isKept = !hasSome;
+      }
+      this.report(this.state, this.reason);
+    });
+    return this.keeping;
+  }
+}
+
+const RESTS = 'It rests on a statement that was not saved.';
+
+/** Edits that rest on others: they write where those wrote, or take them back. What rests on them rests there too. */
+function parted(edits: readonly Edit[], on: readonly Edit[]): { resting: Edit[]; free: Edit[] } {
+  const [base, resting, free] = [[...on], [] as Edit[], [] as Edit[]];
+  for (const edit of edits) {
+    const rests = base.some(({ id }) => id === edit.of) || editsCollide(base, [edit]);
+    (rests ? resting : free).push(edit);
+    if (rests) base.push(edit);
+  }
+  return { resting, free };
+}
+
+/** Whether a request would never go through: because of some edit in it, or whatever it holds. */
+function refusalOf(error: ApiError, tries: number): 'some' | 'all' | undefined {
+  if (error.status === 500 && tries >= MOST_FAILURES) return 'some';
+  if (error.isPassing) return undefined;
+  return [400, 413, 422].includes(error.status) ? 'some' : 'all';
+}
+
+function namedEdit({ body }: ApiError): string | undefined {
+  return typeof body === 'object' && body !== null && 'edit' in body && typeof body.edit === 'string'
+    ? body.edit
+    : undefined;
 }

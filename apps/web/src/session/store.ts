@@ -2,9 +2,6 @@
 import {
   applyEdit,
   blankToBlame,
-  change,
-  editsCollide,
-  emptyDocument,
   isRefusal,
   ledgerOf,
   partNamed,
@@ -35,7 +32,9 @@ import { KernelHost, type HostState } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore } from 'zustand/vanilla';
 import { api } from '../api/client.ts';
-import { SaveQueue, type SaveState } from './saveQueue.ts';
+import { SaveQueue, type SaveReport } from './saveQueue.ts';
+import { placeOf, type Kept, type Left, type Shelf } from './shelf.ts';
+import { resume } from './resume.ts';
 import type { Built } from './built.ts';
 import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
 import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
@@ -79,7 +78,7 @@ export interface SessionState {
   readonly omitting: ItemId | null;
   readonly built: Built;
   readonly kernel: HostState;
-  readonly save: { readonly state: SaveState; readonly revision: number; readonly reason?: string };
+  readonly save: SaveReport;
   readonly statement: Statement | null;
   /** Looking at the model as it was after this many statements of the ledger; null for now. */
   readonly lookingAt: number | null;
@@ -114,30 +113,27 @@ export interface OpenedSession {
   readonly document: KadrelDocument;
   readonly revision: number;
   readonly edits: readonly Edit[];
+  readonly shelf: Shelf;
+  /** What former visits left unsaved. */
+  readonly left: Left | undefined;
 }
+/** Names of projects are at most this long. */
+const MOST_NAME = 120;
 
 export type Session = ReturnType<typeof openSession>;
 
 export function openSession(opened: OpenedSession) {
-  const pageId = crypto.randomUUID();
-  const left = SaveQueue.takeOver(localStorage, opened.projectId);
-  const known = new Set(opened.edits.map((edit) => edit.id));
-  const unsaved = (left?.edits ?? []).filter((edit) => !known.has(edit.id));
-  const missed = opened.edits.slice(left?.base ?? opened.revision);
-  const fits =
-    unsaved.length === 0 ||
-    !editsCollide(
-      missed.filter((edit) => !left?.edits.some((own) => own.id === edit.id)),
-      unsaved,
-    );
-  const start = fits ? unsaved.reduce<KadrelDocument>(applyEdit, opened.document) : opened.document;
+  const place = placeOf(opened.projectId, crypto.randomUUID());
+  const { left, shelf } = opened;
+  const resumed = resume(opened);
+  const start = resumed.document;
 
   const store = createStore<SessionState>(() => ({
     projectId: opened.projectId,
     name: opened.name,
     author: opened.author,
     document: start,
-    edits: fits ? [...opened.edits, ...unsaved] : opened.edits,
+    edits: [...opened.edits, ...resumed.edits],
     selection: [],
     face: null,
     openGroup: null,
@@ -145,7 +141,7 @@ export function openSession(opened: OpenedSession) {
     omitting: null,
     built: NOTHING_BUILT,
     kernel: { at: 'starting' },
-    save: { state: 'saved', revision: opened.revision },
+    save: { state: 'saved', revision: opened.revision, aside: [], isKept: true },
     statement: null,
     lookingAt: null,
     snapKinds: new Set(FIRST_SNAPS),
@@ -168,27 +164,36 @@ export function openSession(opened: OpenedSession) {
   });
   const queue = new SaveQueue(
     {
-      projectId: opened.projectId,
-      pageId,
-      storage: localStorage,
+      keep: (kept) => shelf.keep(place, kept),
+      forget: () => shelf.forget([place]),
       send: (base, edits) => api.appendEdits(opened.projectId, base, edits),
-      onState: (state, revision, reason) =>
-        set({ save: { state, revision, ...(reason === undefined ? {} : { reason }) } }),
+      onState: (save) => set({ save }),
       onMissed: rebase,
       later: (work, ms) => setTimeout(work, ms),
     },
     opened.revision,
   );
-  if (fits && unsaved.length > 0) queue.add(...unsaved);
-  if (fits) SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
-  else if (!fits)
-    set({
-      save: {
-        state: 'conflict',
-        revision: opened.revision,
-        reason: 'Edits of your last visit were not saved, and somebody changed the same numbers since.',
-      },
-    });
+  /** What this page or former ones kept and the server has not, where it cannot go on here. */
+  let stranded: Pick<Kept, 'base' | 'edits'> | undefined;
+  if (resumed.fits) void takeOver(resumed.unsaved);
+  else {
+    stranded = left;
+    queue.conflict('Edits of your last visit were not saved, and somebody changed the same numbers since.');
+  }
+
+  /** From now on it is this page's to save; where it lay before is given back once it is kept here. */
+  async function takeOver(unsaved: readonly Edit[]): Promise<void> {
+    if (!left) return;
+    if (left.aside.length > 0) queue.takeAside(left.aside);
+    if (unsaved.length > 0) queue.add(...unsaved);
+    await queue.kept();
+    if (get().save.isKept) await shelf.forget(left.places.filter((one) => one !== place));
+  }
+
+  async function forgetUnsaved(): Promise<void> {
+    await queue.drop();
+    await shelf.forget([place, ...(left?.places ?? [])]);
+  }
 
   const worlds = new Worlds(
     (key) => get().built.factsOf(key),
@@ -643,30 +648,21 @@ export function openSession(opened: OpenedSession) {
     ) => set(change),
     /** Ends a conflict in favour of what the server has. */
     async takeTheirs(): Promise<void> {
-      queue.drop();
-      SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
+      await forgetUnsaved();
       window.location.reload();
-      await Promise.resolve();
     },
-    /** Ends a conflict by saving what is here as a project of its own. */
+    /** Ends a conflict by saving exactly what is here, with its history, as a project of its own. */
     async keepMine(): Promise<string> {
-      const { document, name } = get();
-      const made = await api.createProject(`${name} (mine)`.slice(0, 120), document.scene);
-      const { variables, items } = document;
-      const { patches, inverses } = change(emptyDocument(document.scene), (draft) =>
-        Object.assign(draft, { variables, items }),
-      );
-      const line = {
-        verb: 'rename',
-        values: {},
-        title: `Kept from ${name}`,
-        author: get().author,
-        time: Date.now(),
-      };
-      await api.appendEdits(made.id, 0, [{ id: crypto.randomUUID(), kind: 'do', patches, inverses, line }]);
-      queue.drop();
-      SaveQueue.forgetOthers(localStorage, opened.projectId, pageId);
+      const { base, edits } = stranded ?? { base: queue.base, edits: queue.unsaved };
+      const name = `${get().name} (mine)`.slice(-MOST_NAME);
+      const made = await api.keepProject(opened.projectId, { name, base, edits });
+      await forgetUnsaved();
       return made.id;
+    },
+    /** Gives up the statements that the server will not take, and shows what it has. */
+    async leaveAside(): Promise<void> {
+      await queue.dropAside();
+      window.location.reload();
     },
     step: (parts: readonly ItemId[]) =>
       host.ask({ ask: 'step', document: get().document, parts, time: new Date().toISOString().slice(0, 19) }),

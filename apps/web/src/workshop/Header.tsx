@@ -2,12 +2,13 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api } from '../api/client.ts';
 import { AccountMenu } from '../common/AccountMenu.tsx';
 import { Wordmark } from '../common/Wordmark.tsx';
 import { useSession, useSessionState } from './context.ts';
+import { Saving } from './Saving.tsx';
 
 export function Header({ openOutput, openKeys }: { openOutput: () => void; openKeys: () => void }) {
   const session = useSession();
@@ -25,7 +26,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       </span>
       <ProjectName />
       <SceneChip />
-      <SaveState />
+      <Saving />
       <span className="flex-1" />
       <button
         type="button"
@@ -189,49 +190,5 @@ function Choice({
         ))}
       </select>
     </Line>
-  );
-}
-
-function SaveState() {
-  const session = useSession();
-  const navigate = useNavigate();
-  const { state, revision, reason } = useSessionState((s) => s.save);
-  if (state === 'conflict')
-    return (
-      <Popover className="relative">
-        <PopoverButton className="rounded border border-bad px-2 py-0.5 font-semibold text-bad">
-          not saved: conflict
-        </PopoverButton>
-        <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-80 p-4!">
-          <p className="mb-3">{reason} Your edits are kept in this browser.</p>
-          <div className="flex gap-2">
-            <button type="button" className="button" onClick={() => void session.takeTheirs()}>
-              Take theirs
-            </button>
-            <button
-              type="button"
-              className="button main"
-              onClick={() => void session.keepMine().then((id) => navigate(`/projects/${id}`))}
-            >
-              Keep mine as a project
-            </button>
-          </div>
-        </PopoverPanel>
-      </Popover>
-    );
-  const words = {
-    saved: `saved · revision ${revision}`,
-    saving: 'saving…',
-    waiting: 'waiting for the server; kept here',
-  }[state];
-  return (
-    <span
-      className={state === 'waiting' ? 'font-semibold text-bad' : 'text-ink3'}
-      role="status"
-      data-testid="save-state"
-      title={reason}
-    >
-      {words}
-    </span>
   );
 }

@@ -1,6 +1,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { outlinesOf, visibleParts, writeDxf, writeSvg } from '@kadrel/core';
 import { useState } from 'react';
+import { download } from '../common/download.ts';
 import { useSession, useSessionState } from './context.ts';
 
 const FORMATS = {
@@ -143,15 +144,4 @@ function OutputForm({ close }: { close: () => void }) {
       </div>
     </form>
   );
-}
-
-function download(name: string, type: string, content: string | Uint8Array): void {
-  const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
-  const link = Object.assign(window.document.createElement('a'), {
-    href: url,
-    download: name.replace(/[/\\:*?"<>|]/g, '-'),
-  });
-  link.click();
-  // The browser has begun to read the file by the next turn.
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { api, ApiError } from '../api/client.ts';
+import { browserShelf } from '../session/shelf.ts';
 import { openSession, type Session } from '../session/store.ts';
 import { Stage } from '../viewport/stage.ts';
 import { Bench } from './Bench.tsx';
@@ -31,13 +32,16 @@ export default function Workshop() {
     queryKey: ['workshop', id],
     queryFn: async () => {
       // All at once: edits that are newer than the document are left out below.
-      const [{ me }, opened, { edits }] = await Promise.all([
+      const shelf = browserShelf();
+      const [{ me }, opened, { edits }, left] = await Promise.all([
         api.start(),
         api.openProject(id),
         api.edits(id, 0),
+        // A browser that keeps nothing has nothing to give; what happens then is told when there is something to keep.
+        shelf.left(id).catch(() => undefined),
       ]);
       if (!me) throw new ApiError(401, 'Sign in first.', undefined);
-      return { me, opened, edits };
+      return { me, opened, edits, shelf, left };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -47,7 +51,7 @@ export default function Workshop() {
 
   useEffect(() => {
     if (!data) return;
-    const { me, opened, edits } = data;
+    const { me, opened, edits, shelf, left } = data;
     const made = openSession({
       projectId: opened.id,
       name: opened.name,
@@ -56,6 +60,8 @@ export default function Workshop() {
       // Edits that arrived between the two answers belong to a newer revision than the document.
       edits: edits.slice(0, opened.revision),
       revision: opened.revision,
+      shelf,
+      left,
     });
     setSession(made);
     document.title = `${opened.name} · Kadrel`;

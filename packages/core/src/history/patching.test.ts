@@ -40,7 +40,7 @@ test('an edit that a statement made leads to the document that the statement mad
     ['grid', { as: 'd', parts: ['c'], columns: 3, columnPitch: 9 }],
     ['variable', { name: 'n', value: '3 mm' }],
   ] as const) {
-    const done = said(document, verb, typed as unknown as Typed);
+    const done = said(document, verb, typed);
     const wire = JSON.parse(JSON.stringify(editOf(done.patches))) as Edit;
     const after = afterEdits(document, [wire]);
     expect(after).toEqual(applyEdit(document, wire));
@@ -68,7 +68,7 @@ test.each([
   ['no value', [{ op: 'replace', path: ['items', id, 'name'] }]],
 ] as [string, Edit['patches']][])('%s is refused at once', (_, patches) => {
   const after = afterEdits(box, [editOf([]), editOf(patches, 'edit-0002')]);
-  expect(after).toMatchObject({ edit: 'edit-0002', message: expect.stringMatching(/[.:] ?/) });
+  expect(isEditFault(after) && after.edit).toBe('edit-0002');
   expect(documentSchema.safeParse(box).success).toBe(true);
 });
 

@@ -32,7 +32,7 @@ function afterEdit(document: KadrelDocument, edit: Edit): KadrelDocument | strin
   let fault: string | undefined;
   const next = produce(document, (draft) => {
     for (const patch of edit.patches) {
-      fault = applyPatch(draft as unknown as Container, patch);
+      fault = applyPatch(draft, patch);
       if (fault !== undefined) return;
     }
   });
