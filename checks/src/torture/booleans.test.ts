@@ -48,6 +48,7 @@ test.each([
     because: 'a small patch of a large ball, once taken for the whole ball',
   },
   { of: 'concentric', seed: 402, because: 'a ball between two planes' },
+  { of: 'results used again', seed: 1048, because: 'splines with joints, integrated across them' },
   { of: 'tangent', seed: 3, because: 'cylinders touching along a line, which came out as nothing' },
 ])('$of, seed $seed: $because', ({ of, seed }) => {
   expect(verdictsOf(of, [seed]).filter(({ outcome }) => outcome !== 'right')).toEqual([]);

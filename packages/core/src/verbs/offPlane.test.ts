@@ -19,10 +19,10 @@ const notesOf = (verb: string, typed: Typed) => {
 
 test('a point off the plane is told, with its size and side', () => {
   expect(notesOf('circle', { diameter: 5, at: [1, 2, 12] })).toEqual([
-    expect.stringMatching(/^centre: it stands 12 mm before the plane plan; its foot/),
+    expect.stringMatching(/^“centre” stands 12 mm off plan: its foot/),
   ]);
   expect(notesOf('line', { from: [0, 0, 0], to: [5, 3, 1], on: 'front' })).toEqual([
-    expect.stringMatching(/^to: it stands 3 mm behind the plane front;/),
+    expect.stringMatching(/^“to” stands 3 mm off front:/),
   ]);
   expect(
     notesOf('curve', {
@@ -32,7 +32,7 @@ test('a point off the plane is told, with its size and side', () => {
         [3, 0, 1],
       ],
     }),
-  ).toEqual([expect.stringContaining('2 mm behind')]);
+  ).toEqual([expect.stringContaining('2 mm off')]);
 });
 
 test('points in the plane, and what nobody chose, are not told of', () => {

@@ -28,8 +28,7 @@ export function offPlaneNotes(
     const off = pointsOf(values[key]).reduce((most, point) => farther(most, point, values.on as Pose), 0);
     if (Math.abs(off) <= IN_PLANE_MM) return [];
     const size = formatLengthWithUnit(Math.abs(off), document.scene);
-    const side = off > 0 ? 'before' : 'behind';
-    return [`${blank.label}: it stands ${size} ${side} the plane ${name}; its foot on the plane is taken.`];
+    return [`“${blank.label}” stands ${size} off ${name}: its foot there is taken.`];
   });
 }
 

@@ -39,8 +39,10 @@ export interface Integrals {
 const ADAPTIVE = 1e-9;
 /** Pieces of a curve or of a side, each of which Gauss's rule takes as smooth. */
 const PIECES = 16;
-/** Of a free curve, which has joints of its own. */
+/** Of a free curve whose joints are not known. */
 const FREE_PIECES = 64;
+/** Of each stretch between two joints of a spline: across a joint Gauss's rule would be a thousandth of its usual worth. */
+const PIECES_BETWEEN_JOINTS = 3;
 
 export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
@@ -266,7 +268,7 @@ function ringByBorder(occt: Occt, face: TopoDS_Face, vector: Vec3, keep: Keep): 
     if (side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') continue;
     const sign = side === 'TopAbs_FORWARD' ? -1 : 1;
     const curve = keep(new occt.BRepAdaptor_Curve2d(keep(occt.TopoDS.Edge(shape)), face));
-    for (const [parameter, weight] of nodesIn(curve.FirstParameter(), curve.LastParameter(), FREE_PIECES)) {
+    for (const [parameter, weight] of nodesAlong(curve, keep)) {
       const { v, du } = scope((inner) => parametersAt(curve, parameter, inner));
       area += sign * weight * thin * (ring * v + thin * Math.sin(v)) * du;
       cosines += sign * weight * thin * (ring * Math.sin(v) + thin * (v / 2 + Math.sin(2 * v) / 4)) * du;
@@ -339,14 +341,49 @@ function alongEdge(
   scope((keep) => {
     if (occt.BRep_Tool.Degenerated(edge)) return;
     const curve = keep(new occt.BRepAdaptor_Curve(edge));
-    const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
-    const isRound =
-      ROUND.has(curve.GetType()) || (curve.GetType() as unknown as string) === 'GeomAbs_Ellipse';
-    for (const [parameter, weight] of nodesIn(first, last, isRound ? PIECES : FREE_PIECES)) {
+    for (const [parameter, weight] of nodesAlong(curve, keep)) {
       const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
       visit(read(Point, keep), read(D1, keep), weight);
     }
   });
+}
+
+interface AnyCurve {
+  FirstParameter(): number;
+  LastParameter(): number;
+  GetType(): unknown;
+  BSpline(): Spline;
+}
+interface Spline {
+  NbKnots(): number;
+  Knot(index: number): number;
+  IsPeriodic(): boolean;
+  delete(): void;
+}
+
+/** Nodes of Gauss's rule along a curve, in pieces that are smooth: of a spline, none that reaches over a joint. */
+function nodesAlong(curve: AnyCurve, keep: Keep): (readonly [number, number])[] {
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  const kind = curve.GetType() as string;
+  if (kind !== 'GeomAbs_BSplineCurve')
+    return nodesIn(first, last, ROUND_CURVES.has(kind) ? PIECES : FREE_PIECES);
+  const joints = jointsOf(keep(curve.BSpline()), first, last);
+  const pieces = Math.max(PIECES_BETWEEN_JOINTS, Math.ceil(PIECES / (joints.length - 1)));
+  return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, pieces));
+}
+const ROUND_CURVES = new Set(['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse']);
+
+/** Where its pieces meet between two parameters, with the two. */
+function jointsOf(spline: Spline, first: number, last: number): number[] {
+  const knots = Array.from({ length: spline.NbKnots() }, (_, i) => spline.Knot(i + 1));
+  const period = knots.at(-1)! - knots[0]!;
+  const turns = spline.IsPeriodic() ? [-period, 0, period] : [0];
+  const noise = 1e-9 * (last - first);
+  const inner = turns
+    .flatMap((turn) => knots.map((knot) => knot + turn))
+    .filter((knot) => knot > first + noise && knot < last - noise)
+    .sort((a, b) => a - b);
+  return [first, ...inner, last];
 }
 
 function nodesIn(first: number, last: number, count = PIECES): (readonly [number, number])[] {
