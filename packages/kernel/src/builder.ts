@@ -20,7 +20,7 @@ import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { CheckClock } from './verify/clock.ts';
-import { FacetCache, plainVolume, type Facetter, type Facets, type PlainMesh } from './verify/facets.ts';
+import { FacetCache, plainVolume, type Facetter, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
@@ -202,17 +202,19 @@ export class Builder {
   private partOf({ content, pose }: OperandContent, used: Set<string>): Omit<Part, 'id' | 'tag'> {
     const held = this.held(content, used);
     const measures = this.measuresOf(content);
-    return this.clock.time(() => {
-      const field = fieldOf(content, (other) => this.fieldByFacets(other));
-      return {
-        pose,
-        field: field && placedField(field, pose),
-        measures,
-        faceNames: held.named.faceNames,
-        samples: this.samplesOf(held),
-        facets: this.facetsOf(content),
-      };
-    });
+    const { facets, clock } = this;
+    const { field, samples } = clock.time(() => ({
+      field: fieldOf(content, (other) => this.fieldByFacets(other)),
+      samples: this.samplesOf(held),
+    }));
+    return {
+      pose,
+      field: field && placedField(field, pose),
+      measures,
+      faceNames: held.named.faceNames,
+      samples,
+      facets: () => clock.time(() => facets.of(content)),
+    };
   }
 
   private samplesOf(held: Held): readonly Sample[] {
@@ -227,11 +229,6 @@ export class Builder {
     const samples = samplesOf(this.occt, named.shape, mesh, MOST_ON_A_FACE);
     withoutFacets(this.occt, named.shape);
     return samples;
-  }
-
-  /** Undefined where facets of a solid cannot be closed. */
-  private facetsOf(content: Content): Facets | undefined {
-    return this.facets.of(content);
   }
 
   private fieldByFacets(content: Content): Field | undefined {

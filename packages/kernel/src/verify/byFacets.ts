@@ -20,12 +20,18 @@ export function besideFacets(cache: FacetCache, claim: Claim): Fault | undefined
       ? undefined
       : { what: 'facets', places: [] };
   if (parts.length > MOST_FACETTED && field) return undefined;
-  const placed = parts.map(({ facets, pose }) => facets && ([facets, pose] as const));
+  const placed = parts.map(placedFacets);
   if (placed.some((one) => one === undefined)) return undefined;
   const all = placed.map((one) => one!);
   const { expected, error } = byFacets(cache, how, parts, all);
   const slack = SAME_VOLUME * Math.max(...parts.map((part) => part.measures.volume));
   return Math.abs(measures.volume - expected) <= error + slack ? undefined : { what: 'facets', places: [] };
+}
+
+/** Undefined where facets of a solid cannot be closed. */
+function placedFacets(part: Part): readonly [Facets, Pose] | undefined {
+  const facets = part.facets();
+  return facets && [facets, part.pose];
 }
 
 type Placed = readonly (readonly [Facets, Pose])[];
@@ -106,7 +112,7 @@ export function isTrulyEmpty(
 ): boolean {
   if (field && placedSamples(parts).some((sample) => [-1, 1].some((way) => isWithin(field, sample, way))))
     return false;
-  const placed = parts.map(({ facets, pose }) => facets && ([facets, pose] as const));
+  const placed = parts.map(placedFacets);
   if (placed.some((one) => one === undefined)) return true;
   const all = placed.map((one) => one!);
   const { expected, error } = byFacets(cache, how, parts, all);

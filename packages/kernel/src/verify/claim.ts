@@ -20,7 +20,8 @@ export interface Part {
   readonly measures: Measures;
   readonly faceNames: readonly string[];
   readonly samples: readonly Sample[];
-  readonly facets: Facets | undefined;
+  /** Laid out only where a volume is reckoned by them. */
+  readonly facets: () => Facets | undefined;
 }
 
 export interface Claim {

@@ -15,15 +15,16 @@ export function idleParts(cache: FacetCache, { how, parts, result, measures }: C
       name.split(MERGED).some((one) => present.has(part.tag === '' ? one : `${part.tag}.${one}`)),
     );
     if (isSame && parts.length === 2) return true;
-    if (isSeen || !part.facets || !first!.facets) return false;
+    if (isSeen) return false;
     // A tool that others swallow has its effect too; what lies within the united parts has none.
     if (how === 'union') return true;
-    return (
-      volumeOf(cache, 'intersect', [
-        [first!.facets, first!.pose],
-        [part.facets, part.pose],
-      ]) === 0
-    );
+    const [own, other] = [first!.facets(), part.facets()];
+    if (!own || !other) return false;
+    const both = [
+      [own, first!.pose],
+      [other, part.pose],
+    ] as const;
+    return volumeOf(cache, 'intersect', both) === 0;
   });
 }
 /** Relative: what a tool takes out at least, to count. */

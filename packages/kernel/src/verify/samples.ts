@@ -22,7 +22,7 @@ export interface Sample {
 }
 
 /** Points on one face at the most, and on all faces together, as far as each has one. */
-const MOST_ON_A_FACE = 24;
+const MOST_ON_A_FACE = 12;
 const MOST_IN_ALL = 300;
 /** Triangles whose height is below this (mm) are slivers, in which no point is well inside. */
 const SLIVER_MM = 1e-5;
