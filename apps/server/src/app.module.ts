@@ -11,6 +11,7 @@ import { HealthController } from './common/health.controller.ts';
 import { ProblemFilter } from './common/problem.ts';
 import { SETTINGS, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
+import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
@@ -32,6 +33,7 @@ export class AppModule {
         ProjectsService,
         SavingService,
         DemoSeed,
+        GuestsService,
         { provide: APP_GUARD, useClass: ThrottlerGuard },
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_PIPE, useClass: ZodValidationPipe },

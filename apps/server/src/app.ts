@@ -7,9 +7,10 @@ import helmet from 'helmet';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import sirv from 'sirv';
 import { AppModule } from './app.module.ts';
+import { notStored, sameSiteOnly } from './common/sameSite.ts';
 import type { Settings } from './common/settings.ts';
 
-const MOST_JSON = '8mb';
+const MOST_JSON = '4mb';
 
 /** The kernel's glue compiles small functions from text, which only its own worker may do: the page may not. */
 const WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'";
@@ -19,6 +20,9 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
     logger: ['error', 'warn'],
     bodyParser: false,
   });
+  // Behind a proxy the address of who asks is the proxy's word.
+  app.set('trust proxy', settings.trustProxy);
+  app.use('/api', notStored, sameSiteOnly);
   app.useBodyParser('json', { limit: MOST_JSON });
   app.useBodyParser('raw', { limit: '3mb', type: ['image/png'] });
   app.use(

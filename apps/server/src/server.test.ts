@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { randomUUID } from 'node:crypto';
-import { MikroORM } from '@mikro-orm/postgresql';
+import { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import {
   emptyDocument,
@@ -17,6 +17,7 @@ import request from 'supertest';
 import { createApp } from './app.ts';
 import { readSettings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
+import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
 
 let app: NestExpressApplication;
@@ -368,8 +369,8 @@ describe('edits', () => {
 });
 
 test('the demo is seeded once, through the same verbs as a user, and opens', async () => {
-  await app.get(DemoSeed).run();
-  await app.get(DemoSeed).run();
+  // Several servers start at once.
+  await Promise.all([1, 2, 3].map(() => app.get(DemoSeed).run()));
   const agent = request.agent(app.getHttpServer());
   await agent.post('/api/demo').expect(201);
   const { body } = await agent.get('/api/projects').expect(200);
@@ -393,6 +394,70 @@ test('the demo is seeded once, through the same verbs as a user, and opens', asy
     'Upper box',
     'Upper frames',
   ]);
+});
+
+type Card = { id: string; name: string };
+
+test('every visitor of the demo has copies of their own, which are cleared when they are idle', async () => {
+  await app.get(DemoSeed).run();
+  const [ada, ben] = [request.agent(app.getHttpServer()), request.agent(app.getHttpServer())];
+  const { body: guest } = await ada.post('/api/demo').expect(201);
+  await ada.post('/api/demo').expect(201, guest as object);
+  await ben.post('/api/demo').expect(201);
+  const hiveOf = async (agent: Agent) =>
+    ((await agent.get('/api/projects').expect(200)).body as Card[]).find(
+      ({ name }) => name === 'Orchard hive',
+    )!;
+  const [mine, other] = [await hiveOf(ada), await hiveOf(ben)];
+  expect(mine.id).not.toBe(other.id);
+  await ada.get(`/api/projects/${other.id}`).expect(404);
+  const opened = (await ada.get(`/api/projects/${mine.id}`).expect(200)).body as {
+    revision: number;
+    document: KadrelDocument;
+  };
+  const { edit: more } = edit(opened.document, ...aBox('a stone on the roof'));
+  await ada
+    .post(`/api/projects/${mine.id}/edits`)
+    .send({ base: opened.revision, edits: [more] })
+    .expect(201);
+  const { body: untouched } = await ben.get(`/api/projects/${other.id}`).expect(200);
+  expect(untouched).toMatchObject({ revision: opened.revision });
+
+  const connection = app.get(EntityManager).getConnection();
+  const { id } = guest as { id: string };
+  const isThere = async () =>
+    (await connection.execute<unknown[]>('select 1 from account where id = ?', [id])).length === 1;
+  await connection.execute(`update account set created_at = now() - interval '2 days' where id = ?`, [id]);
+  await app.get(GuestsService).clear();
+  expect(await isThere()).toBe(true);
+  await connection.execute(`update session set used_at = now() - interval '2 days' where account_id = ?`, [
+    id,
+  ]);
+  await connection.execute(`update project set changed_at = now() - interval '2 days' where id in
+    (select project_id from member where account_id = '${id}')`);
+  await app.get(GuestsService).clear();
+  expect(await isThere()).toBe(false);
+  await ada.get('/api/me').expect(401);
+  await ben.get(`/api/projects/${other.id}`).expect(200);
+});
+
+test('nothing is changed for another site’s page, and nobody keeps an answer', async () => {
+  const agent = await person();
+  const post = () => agent.post('/api/projects').send({ name: 'x', scene: {} });
+  for (const [header, value] of [
+    ['Origin', 'https://elsewhere.example'],
+    ['Origin', 'null'],
+    ['Sec-Fetch-Site', 'cross-site'],
+    ['Sec-Fetch-Site', 'same-site'],
+  ] as const)
+    await post()
+      .set(header, value)
+      .expect(403, /another site/);
+  await post().set('Sec-Fetch-Site', 'same-origin').expect(201);
+  await post().set('Host', 'kadrel.example:81').set('Origin', 'http://kadrel.example:81').expect(201);
+  await post().set('Host', 'kadrel.example:81').set('Origin', 'http://kadrel.example').expect(403);
+  const { headers } = await agent.get('/api/projects').set('Origin', 'https://elsewhere.example').expect(200);
+  expect(headers['cache-control']).toBe('no-store');
 });
 
 test('health, description and unknown routes answer as they should', async () => {

@@ -6,8 +6,9 @@ import { z } from 'zod';
 import { Problem } from '../common/problem.ts';
 import { SETTINGS, type Settings } from '../common/settings.ts';
 import type { Account } from '../data/entities.ts';
+import { GuestsService } from '../demo/guests.service.ts';
 import { AccountsService, SESSION_DAYS } from './accounts.service.ts';
-import { Asker, COOKIE, Open, tokenOf } from './session.guard.ts';
+import { Asker, cookieName, Open, tokenOf } from './session.guard.ts';
 
 const email = z.email('This is not an address.').max(254);
 class SignUp extends createZodDto(
@@ -31,6 +32,7 @@ class Start extends createZodDto(
 export class AccountsController {
   constructor(
     private readonly accounts: AccountsService,
+    private readonly guests: GuestsService,
     @Inject(SETTINGS) private readonly settings: Settings,
   ) {}
 
@@ -64,9 +66,11 @@ export class AccountsController {
   @Open()
   @Post('demo')
   @ZodResponse({ status: 201, type: Me })
-  async demo(@Res({ passthrough: true }) response: Response) {
+  async demo(@Req() request: Request, @Res({ passthrough: true }) response: Response) {
     if (!this.settings.demo) throw new Problem(HttpStatus.NOT_FOUND, 'There is no demo on this server.');
-    return this.enter(await this.accounts.demoAccount(), response);
+    const token = tokenOf(request);
+    const known = token ? await this.accounts.accountOf(token) : null;
+    return known?.guest ? shown(known) : this.enter(await this.guests.enter(), response);
   }
 
   @Post('sign-out')
@@ -74,7 +78,8 @@ export class AccountsController {
   async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
     const token = tokenOf(request);
     if (token) await this.accounts.closeSession(token);
-    response.clearCookie(COOKIE, { path: '/' });
+    const { secureCookies: secure } = this.settings;
+    response.clearCookie(cookieName(secure), { path: '/', secure });
   }
 
   @Get('me')
@@ -85,7 +90,7 @@ export class AccountsController {
 
   private async enter(account: Account, response: Response) {
     const token = await this.accounts.openSession(account);
-    response.cookie(COOKIE, token, {
+    response.cookie(cookieName(this.settings.secureCookies), token, {
       httpOnly: true,
       sameSite: 'strict',
       secure: this.settings.secureCookies,

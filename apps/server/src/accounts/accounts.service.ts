@@ -10,6 +10,8 @@ import { Account, Session } from '../data/entities.ts';
 export const SESSION_DAYS = 30;
 const DAY_MS = 86_400_000;
 
+const USED_STEP_MS = 3_600_000;
+
 export const DEMO_EMAIL = 'demo@kadrel.example';
 
 /** A hash of no password: checked when there is no such account, so that both answers take the same time. */
@@ -75,14 +77,17 @@ export class AccountsService {
   }
 
   async accountOf(token: string): Promise<Account | null> {
-    const session = await this.em
-      .fork()
-      .findOne(
-        Session,
-        { tokenHash: digest(token), expiresAt: { $gt: new Date() } },
-        { populate: ['account'] },
-      );
-    return session?.account ?? null;
+    const em = this.em.fork();
+    const session = await em.findOne(
+      Session,
+      { tokenHash: digest(token), expiresAt: { $gt: new Date() } },
+      { populate: ['account'] },
+    );
+    if (!session) return null;
+    // Written seldom, since only days count.
+    if (Date.now() - session.usedAt.getTime() > USED_STEP_MS)
+      await em.nativeUpdate(Session, { tokenHash: session.tokenHash }, { usedAt: new Date() });
+    return session.account;
   }
 
   async closeSession(token: string): Promise<void> {

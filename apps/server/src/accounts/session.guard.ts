@@ -13,7 +13,8 @@ import { Problem } from '../common/problem.ts';
 import type { Account } from '../data/entities.ts';
 import { AccountsService } from './accounts.service.ts';
 
-export const COOKIE = 'kadrel_session';
+/** Over https the browser itself sees to it that no other host and no plain page sets it. Source: RFC 6265bis, `__Host-`. */
+export const cookieName = (secure: boolean): string => (secure ? '__Host-kadrel_session' : 'kadrel_session');
 const OPEN = 'open';
 
 /** A route that needs no account. */
@@ -24,7 +25,7 @@ interface WithAccount extends Request {
 }
 
 export function tokenOf(request: Request): string | undefined {
-  const found = /(?:^|;\s*)kadrel_session=([\w-]+)/.exec(request.headers.cookie ?? '');
+  const found = /(?:^|;\s*)(?:__Host-)?kadrel_session=([\w-]+)/.exec(request.headers.cookie ?? '');
   return found?.[1];
 }
 

@@ -11,6 +11,8 @@ const settingsSchema = z.object({
   KADREL_RATE: z.coerce.number().int().positive().default(600),
   /** Folder of the built page. */
   KADREL_WEB: z.string().optional(),
+  /** How many proxies stand before this server: their word on addresses is taken. */
+  KADREL_PROXIES: z.coerce.number().int().min(0).max(10).default(0),
   /** Cookies only over https. */
   KADREL_SECURE: z.enum(['0', '1']).default('0'),
 });
@@ -23,6 +25,7 @@ export interface Settings {
   readonly rate: number;
   readonly webFolder: string | undefined;
   readonly secureCookies: boolean;
+  readonly trustProxy: number;
 }
 
 /** Throws an Error that names the variable that is wrong. */
@@ -41,6 +44,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     rate: data.KADREL_RATE,
     webFolder: data.KADREL_WEB,
     secureCookies: data.KADREL_SECURE === '1',
+    trustProxy: data.KADREL_PROXIES,
   };
 }
 

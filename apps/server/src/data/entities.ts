@@ -21,6 +21,10 @@ export class Account {
 
   @Property({ type: 'timestamptz' })
   createdAt: Date & Opt = new Date();
+
+  /** Made for a visitor of the demo, and cleared when it is not used any more. */
+  @Property({ type: 'boolean' })
+  guest: boolean & Opt = false;
 }
 
 @Entity({ tableName: 'session' })
@@ -34,6 +38,10 @@ export class Session {
 
   @Property({ type: 'timestamptz' })
   expiresAt!: Date;
+
+  /** When it was last used, to the hour. */
+  @Property({ type: 'timestamptz' })
+  usedAt: Date & Opt = new Date();
 }
 
 @Entity({ tableName: 'project' })

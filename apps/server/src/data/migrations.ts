@@ -32,4 +32,21 @@ class FirstTables extends Migration {
   }
 }
 
-export const MIGRATIONS = [{ name: '0001-first-tables', class: FirstTables }];
+/** Visitors of the demo have accounts of their own. */
+class Guests extends Migration {
+  override up(): void {
+    this.addSql(`alter table account add column guest boolean not null default false`);
+    this.addSql(`alter table session add column used_at timestamptz not null default now()`);
+    this.addSql(`create index account_guest on account (guest) where guest`);
+  }
+
+  override down(): void {
+    this.addSql('alter table account drop column guest');
+    this.addSql('alter table session drop column used_at');
+  }
+}
+
+export const MIGRATIONS = [
+  { name: '0001-first-tables', class: FirstTables },
+  { name: '0002-guests', class: Guests },
+];

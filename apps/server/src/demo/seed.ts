@@ -1,4 +1,5 @@
 /** Puts the demo projects into the demo account: their ledgers run through the same verbs as a user's statements. */
+import { EntityManager } from '@mikro-orm/postgresql';
 import { Injectable } from '@nestjs/common';
 import {
   emptyDocument,
@@ -12,7 +13,8 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { AccountsService } from '../accounts/accounts.service.ts';
-import { ProjectsService } from '../projects/projects.service.ts';
+import { Member } from '../data/entities.ts';
+import { projectWith } from '../projects/projects.service.ts';
 import marbleRun from './marble-run.json' with { type: 'json' };
 import orchardHive from './orchard-hive.json' with { type: 'json' };
 import tramShelter from './tram-shelter.json' with { type: 'json' };
@@ -26,22 +28,26 @@ interface DemoLedger {
 
 const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter, marbleRun];
 
+/** Of PostgreSQL’s advisory locks: servers that start at once seed one after another. */
+const SEED_LOCK = 4_180_001;
+
 @Injectable()
 export class DemoSeed {
   constructor(
+    private readonly em: EntityManager,
     private readonly accounts: AccountsService,
-    private readonly projects: ProjectsService,
   ) {}
 
-  /** Adds the demo projects that are not there yet, by name; never touches one that is. */
+  /** Adds the demo projects that are not there yet, by name, all or none; never touches one that is. */
   async run(): Promise<void> {
     const account = await this.accounts.demoAccount();
-    const there = new Set((await this.projects.list(account)).map((project) => project.name));
-    for (const demo of DEMOS)
-      if (!there.has(demo.name)) {
-        const { start, edits } = playLedger(demo);
-        await this.projects.createWith(account, demo.name, start, edits);
-      }
+    await this.em.fork().transactional(async (em) => {
+      await em.execute('select pg_advisory_xact_lock(?)', [SEED_LOCK]);
+      const members = await em.find(Member, { account: account.id }, { populate: ['project'] });
+      const there = new Set(members.map(({ project }) => project.name));
+      for (const demo of DEMOS)
+        if (!there.has(demo.name)) await projectWith(em, account, { name: demo.name, ...playLedger(demo) });
+    });
   }
 }
 

@@ -10,9 +10,9 @@ import {
   type Scene,
 } from '@kadrel/core';
 import { notFound, Problem } from '../common/problem.ts';
-import { Account, Asset, Member, Project, Snapshot } from '../data/entities.ts';
+import { Account, Asset, EditRow, Member, Project, Snapshot } from '../data/entities.ts';
 import { documentAt, editsBetween } from './history.ts';
-import { SavingService, type Appended, type Save } from './saving.service.ts';
+import { SavingService, requireFit, type Appended, type Save } from './saving.service.ts';
 
 export interface OpenedProject {
   readonly project: Project;
@@ -56,21 +56,21 @@ export class ProjectsService {
     return this.createWith(account, name, document, []);
   }
 
-  /** A project with a history: `start` is the document before the edits. */
-  async createWith(
+  /** A project with a history: `start` is the document before the edits. All of it, or nothing. */
+  createWith(
     account: Account,
     name: string,
     start: KadrelDocument,
     edits: readonly Edit[],
   ): Promise<Project> {
-    const em = this.em.fork();
-    const project = em.create(Project, { id: randomUUID(), name });
-    em.create(Member, { project, account: em.getReference(Account, account.id) });
-    em.create(Snapshot, { project, revision: 0, document: start });
-    await em.flush();
-    if (edits.length > 0)
-      project.revision = (await this.append(account, project.id, { base: 0, edits })).revision;
-    return project;
+    return this.em.fork().transactional((em) => projectWith(em, account, { name, start, edits }));
+  }
+
+  /** A copy with all its history, for somebody else. */
+  copyFor(account: Account, source: Project): Promise<Project> {
+    return this.em
+      .fork()
+      .transactional((em) => copyUpTo(em, account, { source, name: source.name, base: source.revision }));
   }
 
   async open(account: Account, id: string): Promise<OpenedProject> {
@@ -95,11 +95,7 @@ export class ProjectsService {
     const made = await this.em.fork().transactional(async (em) => {
       const source = await this.mine(em, account, id);
       if (base > source.revision) throw new Problem(HttpStatus.CONFLICT, 'This project is not that far yet.');
-      const project = em.create(Project, { id: randomUUID(), name, revision: base, picture: source.picture });
-      em.create(Member, { project, account: em.getReference(Account, account.id) });
-      await em.flush();
-      for (const copy of COPY_HISTORY) await em.execute(copy, [project.id, id, base]);
-      return project;
+      return copyUpTo(em, account, { source, name, base });
     });
     if (edits.length > 0) made.revision = (await this.append(account, made.id, { base, edits })).revision;
     return made;
@@ -159,3 +155,30 @@ const COPY_HISTORY = [
   `insert into snapshot (project_id, revision, document)
    select ?::uuid, revision, document from snapshot where project_id = ?::uuid and revision <= ?`,
 ];
+
+async function copyUpTo(
+  em: EntityManager,
+  account: Account,
+  { source, name, base }: { source: Project; name: string; base: number },
+): Promise<Project> {
+  const project = em.create(Project, { id: randomUUID(), name, revision: base, picture: source.picture });
+  em.create(Member, { project, account: em.getReference(Account, account.id) });
+  await em.flush();
+  for (const copy of COPY_HISTORY) await em.execute(copy, [project.id, source.id, base]);
+  return project;
+}
+
+/** Within a transaction. Throws a Problem where an edit does not fit. */
+export async function projectWith(
+  em: EntityManager,
+  account: Account,
+  { name, start, edits }: { name: string; start: KadrelDocument; edits: readonly Edit[] },
+): Promise<Project> {
+  requireFit(start, edits);
+  const project = em.create(Project, { id: randomUUID(), name, revision: edits.length });
+  em.create(Member, { project, account: em.getReference(Account, account.id) });
+  em.create(Snapshot, { project, revision: 0, document: start });
+  edits.forEach((body, i) => em.create(EditRow, { project, revision: i + 1, editId: body.id, body }));
+  await em.flush();
+  return project;
+}

@@ -158,7 +158,7 @@ async function stale(em: EntityManager, { id, revision }: Project, base: number)
 }
 
 /** Throws a Problem that names the edit which does not fit. */
-function requireFit(document: KadrelDocument, edits: readonly Edit[]): KadrelDocument {
+export function requireFit(document: KadrelDocument, edits: readonly Edit[]): KadrelDocument {
   const after = afterEdits(document, edits);
   if (!isEditFault(after)) return after;
   throw new Problem(HttpStatus.UNPROCESSABLE_ENTITY, after.message, { edit: after.edit });
