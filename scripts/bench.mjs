@@ -12,6 +12,7 @@ import {
   migrate,
   startServer,
 } from './project.mjs';
+import { benchSaving } from './benchSaving.mjs';
 import { ensurePostgres, startTestCluster } from './postgres.mjs';
 import { runScript } from './say.mjs';
 
@@ -202,6 +203,11 @@ await runScript(async () => {
   });
   const { status } = spawnSync(process.execPath, ['checks/dist/speed.js'], { cwd: ROOT, stdio: 'inherit' });
   if (status !== 0) process.exitCode = 1;
+  const line = (what, ratio, aim, detail) =>
+    process.stdout.write(
+      `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
+    );
+  await benchSaving(line);
   const cluster = await startTestCluster();
   try {
     const environment = {
@@ -212,10 +218,6 @@ await runScript(async () => {
     };
     migrate(environment);
     const { child, address } = await startServer(environment);
-    const line = (what, ratio, aim, detail) =>
-      process.stdout.write(
-        `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
-      );
     const time = await editToPicture(address);
     line('edit to picture in Chromium, one boolean : 150 ms', time / 150, '< 1', `${time.toFixed(1)} ms`);
     const { faces, edges, open } = await manyParts(address);

@@ -29,6 +29,9 @@ function binaries() {
   return newest && join(VERSIONS, newest, 'bin');
 }
 
+/** A program of the newest server, such as `psql`. */
+export const binaryOf = (name) => join(binaries(), name);
+
 export const ensurePostgres = () => ensureDebianPackages({ postgresql: () => binaries() !== undefined });
 
 /** PostgreSQL refuses to run as root: then everything runs as the user that Debian's package made. */

@@ -11,6 +11,8 @@ export const SESSION_DAYS = 30;
 const DAY_MS = 86_400_000;
 
 const USED_STEP_MS = 3_600_000;
+const RECENT_MS = 5_000;
+const MOST_RECENT = 10_000;
 
 export const DEMO_EMAIL = 'demo@kadrel.example';
 
@@ -19,6 +21,8 @@ const NOBODY = hash(randomBytes(16).toString('hex'));
 
 @Injectable()
 export class AccountsService {
+  private readonly recent = new Map<string, { readonly account: Account; readonly until: number }>();
+
   constructor(private readonly em: EntityManager) {}
 
   async signUp(email: string, name: string, password: string): Promise<Account> {
@@ -76,22 +80,44 @@ export class AccountsService {
     return token;
   }
 
+  /** A session that was just looked up is not looked up again for some seconds; ending one takes as long on other servers. */
   async accountOf(token: string): Promise<Account | null> {
+    const key = digest(token);
+    const known = this.recent.get(key);
+    if (known && known.until > Date.now()) return known.account;
+    const account = await this.lookedUp(key);
+    this.recent.delete(key);
+    if (account) this.recent.set(key, { account, until: Date.now() + RECENT_MS });
+    for (const oldest of this.recent.keys()) {
+      if (this.recent.size <= MOST_RECENT) break;
+      this.recent.delete(oldest);
+    }
+    return account;
+  }
+
+  private async lookedUp(tokenHash: string): Promise<Account | null> {
     const em = this.em.fork();
     const session = await em.findOne(
       Session,
-      { tokenHash: digest(token), expiresAt: { $gt: new Date() } },
+      { tokenHash, expiresAt: { $gt: new Date() } },
       { populate: ['account'] },
     );
     if (!session) return null;
     // Written seldom, since only days count.
     if (Date.now() - session.usedAt.getTime() > USED_STEP_MS)
-      await em.nativeUpdate(Session, { tokenHash: session.tokenHash }, { usedAt: new Date() });
+      await em.nativeUpdate(Session, { tokenHash }, { usedAt: new Date() });
     return session.account;
   }
 
   async closeSession(token: string): Promise<void> {
-    await this.em.fork().nativeDelete(Session, { tokenHash: digest(token) });
+    const key = digest(token);
+    await this.em.fork().nativeDelete(Session, { tokenHash: key });
+    this.recent.delete(key);
+  }
+
+  /** After accounts were deleted. */
+  forgetRecent(): void {
+    this.recent.clear();
   }
 }
 

@@ -50,5 +50,6 @@ export class GuestsService {
     const connection = this.em.fork().getConnection();
     await connection.execute(CLEAR_PROJECTS);
     await connection.execute(CLEAR_ACCOUNTS);
+    this.accounts.forgetRecent();
   }
 }

@@ -77,7 +77,7 @@ export class SavingService implements OnModuleDestroy {
   private async stored(account: Account, id: string, { base, edits }: Save): Promise<number | undefined> {
     const values = [edits.length, id, base, id, account.id, id, base, JSON.stringify(edits)];
     try {
-      const [row] = await this.em.fork().getConnection().execute<{ revision: number }[]>(APPEND, values);
+      const [row] = await this.em.getConnection().execute<{ revision: number }[]>(APPEND, values);
       return row?.revision;
     } catch (error) {
       if (error instanceof UniqueConstraintViolationException || isUniqueViolation(error)) return undefined;
