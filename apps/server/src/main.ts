@@ -1,6 +1,5 @@
 /** `node main.js` serves; `node main.js --migrate` brings the database up to date and seeds the demo. */
 import 'reflect-metadata';
-import type { Server } from 'node:http';
 import { MikroORM } from '@mikro-orm/postgresql';
 import { createApp } from './app.ts';
 import { readSettings } from './common/settings.ts';
@@ -23,6 +22,6 @@ if (process.argv.includes('--migrate')) {
   const app = await createApp(settings);
   await app.listen(settings.port, settings.host);
   // Longer than balancers and browsers keep idle connections, so that none is closed just as it is used.
-  (app.getHttpServer() as Server).keepAliveTimeout = 65_000;
+  app.getHttpServer().keepAliveTimeout = 65_000;
   process.stdout.write(`listening ${await app.getUrl()}\n`);
 }

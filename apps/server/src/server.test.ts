@@ -463,6 +463,7 @@ test('nothing is changed for another site’s page, and nobody keeps an answer',
 test('health, description and unknown routes answer as they should', async () => {
   const server = request(app.getHttpServer());
   await server.get('/api/health').expect(200, { status: 'ok' });
+  await server.get('/api/health/live').expect(200, { status: 'ok' });
   const { body } = await server.get('/api/docs-json').expect(200);
   expect(Object.keys((body as { paths: object }).paths)).toEqual(
     expect.arrayContaining(['/api/projects/{id}/edits', '/api/sign-in', '/api/health']),

@@ -3,6 +3,7 @@ import { ArgumentsHost, Catch, ExceptionFilter, HttpException, HttpStatus, Logge
 import type { Response } from 'express';
 import { ZodValidationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
+import { isBusy, loggedError } from './errorLog.ts';
 
 /** A refusal that the page can act on; `more` goes into the problem document. */
 export class Problem extends HttpException {
@@ -61,7 +62,13 @@ export class ProblemFilter implements ExceptionFilter {
     const status = (error as { status?: unknown } | null)?.status;
     if (typeof status === 'number' && status >= 400 && status < 500)
       return { status, detail: this.sentenceFor(status) ?? 'The request is not understood.', more: {} };
-    this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+    this.log.error(loggedError(error));
+    if (isBusy(error))
+      return {
+        status: 503,
+        detail: 'The database is busy or away. Nothing that was saved is lost; try again in a moment.',
+        more: {},
+      };
     return {
       status: 500,
       detail: 'Something went wrong on the server. Nothing that was saved is lost.',
