@@ -109,12 +109,13 @@ function runningPort(folder) {
   return port > 0 && isReady(port) ? port : undefined;
 }
 
-async function boot(folder, settings) {
+/** @param wanted a port to come back on; else a free one */
+async function boot(folder, settings, wanted) {
   const deadline = Date.now() + START_TIMEOUT_MS;
   let problem = '';
   // A server that was killed may take seconds to be gone: until then a start fails, and is tried again.
   while (Date.now() < deadline) {
-    const port = await freePort();
+    const port = wanted ?? (await freePort());
     const args = [
       '-D',
       folder,
@@ -162,13 +163,35 @@ export async function startCluster() {
   if (fresh) say('Making the database…');
   const password = fresh ? init(folder, false) : readFileSync(join(folder, 'kadrel-password'), 'utf8');
   const running = runningPort(folder);
-  const started = running === undefined ? await boot(folder, []) : undefined;
+  let started = running === undefined ? await boot(folder, []) : undefined;
   const port = running ?? started.port;
   createDatabase(password, port, 'kadrel');
+  let ending = false;
   return {
     url: urlOf(password, port, 'kadrel'),
-    child: started?.child,
-    stop: () => (started ? endChild(started.child, 'SIGINT') : Promise.resolve()),
+    /** Starts the database again on its port whenever it ends by itself, so many times. Another start's database is that start's. */
+    watch(times) {
+      started?.child.once('exit', () => {
+        if (ending) return;
+        if (times === 0) {
+          say('The database has ended again and again. End Kadrel, and look at the disk.');
+          return;
+        }
+        say('The database has ended. Starting it again…');
+        boot(folder, [], port).then(
+          (again) => {
+            started = again;
+            say('The database is there again.');
+            this.watch(times - 1);
+          },
+          (error) => say(error.message),
+        );
+      });
+    },
+    stop() {
+      ending = true;
+      return started ? endChild(started.child, 'SIGINT') : Promise.resolve();
+    },
   };
 }
 

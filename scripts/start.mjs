@@ -14,6 +14,8 @@ import { ensurePostgres, startCluster } from './postgres.mjs';
 import { runScript } from './say.mjs';
 
 const DEFAULT_PORT = '4180';
+/** A database that ended so often will go on doing so. */
+const RESTARTS = 20;
 const RUN_FILE = join(DATA, 'run.json');
 
 /** The address of a start that is still running in this folder, or undefined. */
@@ -42,6 +44,7 @@ await runScript(async () => {
   ensureBuilt();
   mkdirSync(DATA, { recursive: true });
   const cluster = own ? await startCluster() : undefined;
+  cluster?.watch(RESTARTS);
   let server;
   let ending = false;
   const end = async () => {

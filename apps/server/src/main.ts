@@ -2,26 +2,46 @@
 import 'reflect-metadata';
 import { MikroORM } from '@mikro-orm/postgresql';
 import { createApp } from './app.ts';
-import { readSettings } from './common/settings.ts';
+import { codeOf } from './common/errorLog.ts';
+import { readSettings, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
+import { StartError } from './common/startError.ts';
+import { requireDatabase } from './data/reach.ts';
 import { DemoSeed } from './demo/seed.ts';
 
-const settings = readSettings(process.env);
-
-if (process.argv.includes('--migrate')) {
+async function migrate(settings: Settings): Promise<void> {
   const orm = await MikroORM.init(databaseConfig(settings.databaseUrl));
   await orm.getMigrator().up();
   await orm.close(true);
-  if (settings.demo) {
-    const app = await createApp(settings);
-    await app.init();
-    await app.get(DemoSeed).run();
-    await app.close();
-  }
-} else {
+  if (!settings.demo) return;
   const app = await createApp(settings);
-  await app.listen(settings.port, settings.host);
+  await app.init();
+  await app.get(DemoSeed).run();
+  await app.close();
+}
+
+async function serve(settings: Settings): Promise<void> {
+  const app = await createApp(settings);
+  try {
+    await app.listen(settings.port, settings.host);
+  } catch (error) {
+    await app.close();
+    if (codeOf(error) !== 'EADDRINUSE') throw error;
+    throw new StartError(
+      `Port ${settings.port} is in use: end what listens there, or set PORT to another one.`,
+    );
+  }
   // Longer than balancers and browsers keep idle connections, so that none is closed just as it is used.
   app.getHttpServer().keepAliveTimeout = 65_000;
   process.stdout.write(`listening ${await app.getUrl()}\n`);
+}
+
+try {
+  const settings = readSettings(process.env);
+  await requireDatabase(settings.databaseUrl);
+  await (process.argv.includes('--migrate') ? migrate(settings) : serve(settings));
+} catch (error) {
+  if (!(error instanceof StartError)) throw error;
+  process.stderr.write(`${error.message}\n`);
+  process.exitCode = 1;
 }

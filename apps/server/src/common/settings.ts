@@ -1,5 +1,6 @@
 /** Settings from the environment, read once and passed on. */
 import { z } from 'zod';
+import { StartError } from './startError.ts';
 
 const settingsSchema = z.object({
   DATABASE_URL: z.string().min(1),
@@ -28,12 +29,12 @@ export interface Settings {
   readonly trustProxy: number;
 }
 
-/** Throws an Error that names the variable that is wrong. */
+/** Throws a StartError that names the variable that is wrong. */
 export function readSettings(environment: NodeJS.ProcessEnv): Settings {
   const parsed = settingsSchema.safeParse(environment);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    throw new Error(`The setting ${issue!.path.join('.')} is missing or wrong: ${issue!.message}`);
+    throw new StartError(`The setting ${issue!.path.join('.')} is missing or wrong: ${issue!.message}`);
   }
   const { data } = parsed;
   return {
