@@ -19,6 +19,7 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
     { name: '@tanstack/react-query', licence: 'MIT', about: 'asking the server' },
     { name: 'zustand', licence: 'MIT', about: 'the state of the workshop' },
     { name: 'immer', licence: 'MIT', about: 'edits as patches' },
+    { name: 'idb-keyval', licence: 'Apache-2.0', about: 'keeping what is not saved yet' },
     { name: 'zod', licence: 'MIT', about: 'checking what comes in' },
     { name: 'opentype.js', licence: 'MIT', about: 'letters as outlines' },
     { name: 'svgpath', licence: 'MIT', about: 'reading SVG paths' },
