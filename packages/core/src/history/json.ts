@@ -42,3 +42,10 @@ function cleaned(value: unknown): unknown {
     Object.entries(value).map(([key, inner]) => [key.replace(UNSTORABLE, ''), cleaned(inner)]),
   );
 }
+
+/** A copy that shares nothing with the value. */
+export function copyJson(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(copyJson);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, copyJson(inner)]));
+}

@@ -3,7 +3,7 @@ import { produce } from 'immer';
 import type { KadrelDocument } from '../document/schema.ts';
 import { touchedFault } from '../document/touched.ts';
 import type { Edit } from './edit.ts';
-import { jsonFault } from './json.ts';
+import { copyJson, jsonFault } from './json.ts';
 
 type Patch = Edit['patches'][number];
 
@@ -83,7 +83,7 @@ function patchRecord(
     return undefined;
   }
   if (value === undefined) return `An edit has no value for ${place}.`;
-  record[key] = structuredClone(value);
+  record[key] = copyJson(value);
   return undefined;
 }
 
@@ -107,6 +107,6 @@ function patchList(list: unknown[], key: string | number, { op, value, place }: 
     return undefined;
   }
   if (value === undefined) return `An edit has no value for ${place}.`;
-  list.splice(index, op === 'add' ? 0 : 1, structuredClone(value));
+  list.splice(index, op === 'add' ? 0 : 1, copyJson(value));
   return undefined;
 }
