@@ -39,10 +39,8 @@ export function samplesOf(
     const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MOST_IN_ALL / Math.max(1, faces.length))));
     const triangles = trianglesByFace(mesh, faces.length);
     return faces.flatMap((face, i) => {
-      const chosen = chosenTriangles(mesh, triangles[i]!, each);
-      return chosen.length === 0
-        ? []
-        : onFace(occt, keep(occt.TopoDS.Face(face)), chosen).map((one) => ({ ...one, face: i }));
+      const choose = (most: number) => chosenTriangles(mesh, triangles[i]!, Math.min(most, each));
+      return onFace(occt, keep(occt.TopoDS.Face(face)), choose).map((one) => ({ ...one, face: i }));
     });
   });
 }
@@ -91,12 +89,21 @@ function heightOf({ positions, triangles }: Mesh, t: number): number {
   return longest === 0 ? 0 : Math.hypot(...cross(u, v)) / longest;
 }
 
+/** A plane that is right at some points is right at all. */
+const MOST_ON_A_PLANE = 4;
+
 /** The middles of triangles of a face, in its parameters, carried onto the true surface. */
-function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<Sample, 'face'>[] {
+function onFace(
+  occt: Occt,
+  face: TopoDS_Face,
+  choose: (most: number) => readonly number[],
+): Omit<Sample, 'face'>[] {
   return scope((keep) => {
     const location = keep(new occt.TopLoc_Location());
     const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const chosen = choose(isPlane(surface) ? MOST_ON_A_PLANE : Infinity);
+    if (chosen.length === 0) return [];
     const at = surfaceAt(surface, keep);
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     return chosen.flatMap((t) => {
@@ -120,10 +127,11 @@ function onFace(occt: Occt, face: TopoDS_Face, chosen: readonly number[]): Omit<
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
 type Derivatives = Record<'point' | 'along' | 'across', Vec3>;
 
+const isPlane = (surface: Surface) => (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
+
 /** A plane is asked for its point and its axes only once. */
 function surfaceAt(surface: Surface, keep: Keep): (u: number, v: number) => Derivatives {
-  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane')
-    return (u, v) => firstDerivatives(surface, u, v, keep);
+  if (!isPlane(surface)) return (u, v) => firstDerivatives(surface, u, v, keep);
   const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
   return (u, v) => ({ point: add(point, add(scale(along, u), scale(across, v))), along, across });
 }
