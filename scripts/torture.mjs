@@ -1,4 +1,4 @@
-/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]` or `-- icons [OF EACH SET] [EVERY]`: long trials, seeds printed. */
+/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]`, `-- icons [OF EACH SET] [EVERY]` or `-- edits [COUNT] [SEED]`: long trials, seeds printed. */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { ROOT, checkNode, ensureNodeModules } from './project.mjs';

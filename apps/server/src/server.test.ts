@@ -20,13 +20,13 @@ import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
 
+const settings = readSettings({
+  DATABASE_URL: process.env.TEST_DATABASE_URL,
+  KADREL_DEMO: '1',
+  KADREL_RATE: '100000',
+});
 let app: NestExpressApplication;
 beforeAll(async () => {
-  const settings = readSettings({
-    DATABASE_URL: process.env.TEST_DATABASE_URL,
-    KADREL_DEMO: '1',
-    KADREL_RATE: '100000',
-  });
   const orm = await MikroORM.init(databaseConfig(settings.databaseUrl));
   await orm.getMigrator().up();
   await orm.close(true);
@@ -49,6 +49,16 @@ async function person(): Promise<Agent> {
     .send({ email: `${randomUUID()}@kadrel.example`, name: 'Ada', password: 'a long password' })
     .expect(201);
   return agent;
+}
+
+/** Of a session of its own for the same person. */
+async function cookieOf(agent: Agent): Promise<string> {
+  const { body } = await agent.get('/api/me').expect(200);
+  const answer = await request(app.getHttpServer())
+    .post('/api/sign-in')
+    .send({ email: (body as { email: string }).email, password: 'a long password' })
+    .expect(201);
+  return String(answer.headers['set-cookie']).split(';')[0]!;
 }
 
 async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
@@ -297,6 +307,41 @@ describe('edits', () => {
       .expect(422);
     const opened = await agent.get(`/api/projects/${id}`).expect(200);
     expect(opened.body).toMatchObject({ revision: 1, document: good.document });
+  });
+  test('through two servers at once are stored one after another, none lost and none twice', async () => {
+    const other = await createApp(settings);
+    await other.init();
+    const ada = await person();
+    const id = await projectOf(ada);
+    const cookie = await cookieOf(ada);
+    const servers = [app, other].map((one) => one.getHttpServer());
+    let saved = 0;
+    const send = async (name: string, server: (typeof servers)[number]) => {
+      const { edit: body } = edit(emptyDocument(), ...aBox(name));
+      for (;;) {
+        const answer = await request(server)
+          .post(`/api/projects/${id}/edits`)
+          .set('Cookie', cookie)
+          .send({ base: saved, edits: [body] });
+        if (answer.status === 201) {
+          saved = Math.max(saved, (answer.body as { revision: number }).revision);
+          return;
+        }
+        expect(answer.status).toBe(409);
+        saved = Math.max(saved, (answer.body as { revision: number }).revision);
+      }
+    };
+    const names = Array.from({ length: 24 }, (_, i) => `part ${i}`);
+    await Promise.all(names.map((name, i) => send(name, servers[i % 2]!)));
+    const { body } = await ada.get(`/api/projects/${id}`).expect(200);
+    const { revision, document } = body as { revision: number; document: KadrelDocument };
+    expect(revision).toBe(24);
+    expect(
+      Object.values(document.items)
+        .map((part) => part.name)
+        .sort(),
+    ).toEqual([...names].sort());
+    await other.close();
   });
   test('that another project took are no hindrance, and what a page kept becomes a project with its history', async () => {
     const agent = await person();

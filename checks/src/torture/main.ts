@@ -1,9 +1,11 @@
 /** `npm run torture -- WHAT …`: long trials. */
 import { runBooleans } from './runBooleans.ts';
+import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
 
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
   booleans: runBooleans,
+  edits: runEdits,
   icons: runIcons,
 };
 const [what = 'booleans', ...rest] = process.argv.slice(2);
