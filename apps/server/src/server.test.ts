@@ -366,6 +366,13 @@ describe('edits', () => {
     expect(ledger).toEqual({ edits: [shared.edit, mine.edit, more.edit] });
     const untouched = await agent.get(`/api/projects/${id}`).expect(200);
     expect(untouched.body).toMatchObject({ revision: 2, document: theirs.document });
+    const count = async () => ((await agent.get('/api/projects').expect(200)).body as unknown[]).length;
+    const before = await count();
+    await agent
+      .post(`/api/projects/${id}/keep`)
+      .send({ name: 'Mine', base: 0, edits: [mine.edit] })
+      .expect(422);
+    expect(await count()).toBe(before);
     await (
       await person()
     )

@@ -97,8 +97,15 @@ export class ProjectsService {
       if (base > source.revision) throw new Problem(HttpStatus.CONFLICT, 'This project is not that far yet.');
       return copyUpTo(em, account, { source, name, base });
     });
-    if (edits.length > 0) made.revision = (await this.append(account, made.id, { base, edits })).revision;
-    return made;
+    if (edits.length === 0) return made;
+    try {
+      made.revision = (await this.append(account, made.id, { base, edits })).revision;
+      return made;
+    } catch (error) {
+      // Edits that do not fit leave no half of a project behind.
+      await this.em.fork().nativeDelete(Project, { id: made.id });
+      throw error;
+    }
   }
 
   async rename(account: Account, id: string, name: string): Promise<Project> {

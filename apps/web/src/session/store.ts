@@ -119,6 +119,7 @@ export interface OpenedSession {
 }
 /** Names of projects are at most this long. */
 const MOST_NAME = 120;
+const MINE = ' (mine)';
 
 export type Session = ReturnType<typeof openSession>;
 
@@ -654,7 +655,7 @@ export function openSession(opened: OpenedSession) {
     /** Ends a conflict by saving exactly what is here, with its history, as a project of its own. */
     async keepMine(): Promise<string> {
       const { base, edits } = stranded ?? { base: queue.base, edits: queue.unsaved };
-      const name = `${get().name} (mine)`.slice(-MOST_NAME);
+      const name = `${get().name.slice(0, MOST_NAME - MINE.length)}${MINE}`;
       const made = await api.keepProject(opened.projectId, { name, base, edits });
       await forgetUnsaved();
       return made.id;
