@@ -39,6 +39,8 @@ export function samplesOf(
     const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MOST_IN_ALL / Math.max(1, faces.length))));
     const triangles = trianglesByFace(mesh, faces.length);
     return faces.flatMap((face, i) => {
+      // A face too small to be faceted has no point well inside.
+      if (triangles[i]!.count === 0) return [];
       const choose = (most: number) => chosenTriangles(mesh, triangles[i]!, Math.min(most, each));
       return onFace(occt, keep(occt.TopoDS.Face(face)), choose).map((one) => ({ ...one, face: i }));
     });
