@@ -69,7 +69,7 @@ function value(random: Random, document: KadrelDocument): unknown {
   return at;
 }
 
-export function randomEdit(seed: number, document: KadrelDocument): Edit {
+export function randomEdit(document: KadrelDocument, seed: number): Edit {
   const random = numbers(seed * 6007 + 5);
   const patch = (): Patch => ({
     op: pick(random, ['add', 'replace', 'remove'] as const),
@@ -86,9 +86,9 @@ export function randomEdit(seed: number, document: KadrelDocument): Edit {
 }
 
 /** Refused with a sentence, or taken and sound; what was there stays as it was. */
-export function editVerdict(seed: number, document: KadrelDocument): Outcome & { readonly words: string } {
+export function editVerdict(document: KadrelDocument, seed: number): Outcome & { readonly words: string } {
   const before = JSON.stringify(document);
-  const edit = randomEdit(seed, document);
+  const edit = randomEdit(document, seed);
   const sent = JSON.stringify(edit);
   const told = (outcome: Outcome['outcome'], words: string) => ({ class: 'edits', outcome, words });
   let after: ReturnType<typeof afterEdits>;

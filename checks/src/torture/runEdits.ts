@@ -8,7 +8,7 @@ export function runEdits([count = '10000', start = '1']: readonly string[]): Pro
   const isTimeLeft = clock();
   const began = performance.now();
   for (let seed = Number(start); outcomes.length < Number(count) && isTimeLeft(); seed++) {
-    const one = editVerdict(seed, document);
+    const one = editVerdict(document, seed);
     outcomes.push(one);
     if (isTold(one)) say(`${one.outcome}: seed ${seed}: ${one.words}`);
   }
