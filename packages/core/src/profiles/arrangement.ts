@@ -11,7 +11,7 @@ import {
   curveLength,
   endOf,
   flattened,
-  pieceOf,
+  piecesBetween,
   reversed,
   simplePieces,
   startOf,
@@ -85,7 +85,7 @@ function cutEdges(curves: readonly NamedCurve[]): NamedCurve[] | undefined {
     open.push(one);
   }
   return simple.flatMap(({ name, curve, cuts }) =>
-    pieces(curve, cuts).map((piece) => ({ name, curve: piece })),
+    piecesBetween(curve, cuts, SAME_MM).map((piece) => ({ name, curve: piece })),
   );
 }
 
@@ -128,15 +128,6 @@ function doTouch(a: Curve, p: number, b: Curve, q: number): boolean {
   // Ends that meet go on into each other: that is no touching.
   if (isEnd(p, a) && isEnd(q, b)) return false;
   return Math.abs(cross2(unit2(velocityAt(a, p)), unit2(velocityAt(b, q)))) < TOUCH_SINE;
-}
-
-/** A free curve may hardly move along a large part of its way: what is left is measured, not told from the parts. */
-function pieces(curve: Curve, cuts: readonly number[]): Curve[] {
-  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > SAME_MM;
-  const kept = [0];
-  for (const cut of cuts.toSorted((a, b) => a - b))
-    if (cut > kept.at(-1)! && cut < 1 && isLong(kept.at(-1)!, cut) && isLong(cut, 1)) kept.push(cut);
-  return kept.map((from, i) => (kept.length === 1 ? curve : pieceOf(curve, from, kept[i + 1] ?? 1)));
 }
 
 /** One side of an edge; the area lies to its left. */

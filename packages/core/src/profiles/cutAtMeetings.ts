@@ -1,15 +1,6 @@
 /** Curves cut wherever they meet one another, or lie on one another. */
 import type { Vec2 } from '../space/vector2.ts';
-import {
-  boxOfCurves,
-  curveLength,
-  endOf,
-  pieceOf,
-  simplePieces,
-  startOf,
-  type Box2,
-  type Curve,
-} from './curve.ts';
+import { boxOfCurves, endOf, piecesBetween, simplePieces, startOf, type Box2, type Curve } from './curve.ts';
 import { meetings, nearestOn } from './meetings.ts';
 
 /** More pieces than this are not looked at two by two. */
@@ -37,7 +28,7 @@ export function cutEach(groups: readonly (readonly Curve[])[]): Curve[][] | unde
   all.forEach((one, i) => {
     for (let j = i + 1; j < all.length; j++) if (doOverlap(one.box, all[j]!.box)) cutBoth(one, all[j]!);
   });
-  return simple.map((cuts) => cuts.flatMap(piecesOf));
+  return simple.map((cuts) => cuts.flatMap((one) => piecesBetween(one.curve, one.cuts, SAME_MM)));
 }
 
 function cutBoth(one: Cut, other: Cut): void {
@@ -62,12 +53,3 @@ const isNear = ({ min, max }: Box2, p: Vec2) =>
   ([0, 1] as const).every((i) => p[i] >= min[i] - SAME_MM && p[i] <= max[i] + SAME_MM);
 const doOverlap = (a: Box2, b: Box2) =>
   ([0, 1] as const).every((i) => a.min[i] <= b.max[i] + SAME_MM && b.min[i] <= a.max[i] + SAME_MM);
-
-/** A free curve may hardly move along a large part of its way: what is left is measured, not told from the parts. */
-function piecesOf({ curve, cuts }: Cut): Curve[] {
-  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > SAME_MM;
-  const parts = [0];
-  for (const cut of cuts.toSorted((a, b) => a - b))
-    if (cut > parts.at(-1)! && cut < 1 && isLong(parts.at(-1)!, cut) && isLong(cut, 1)) parts.push(cut);
-  return parts.map((from, i) => (parts.length === 1 ? curve : pieceOf(curve, from, parts[i + 1] ?? 1)));
-}
