@@ -9,7 +9,7 @@ export default defineConfig({
     minify: false,
     sourcemap: true,
     rolldownOptions: {
-      input: { main: 'src/main.ts' },
+      input: { main: 'src/main.ts', worker: 'src/worker.ts' },
       output: { keepNames: true, entryFileNames: '[name].js' },
     },
   },

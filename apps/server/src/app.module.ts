@@ -15,7 +15,9 @@ import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
+import { Quota } from './projects/quota.ts';
 import { SavingService } from './projects/saving.service.ts';
+import { TaskPool } from './projects/taskPool.ts';
 
 @Module({})
 export class AppModule {
@@ -32,6 +34,8 @@ export class AppModule {
         AccountsService,
         ProjectsService,
         SavingService,
+        TaskPool,
+        Quota,
         DemoSeed,
         GuestsService,
         { provide: APP_GUARD, useClass: ThrottlerGuard },

@@ -1,16 +1,24 @@
 /** The application as it is served: security headers, the page's files, the API and its description. */
 import { existsSync } from 'node:fs';
+import type { IncomingMessage } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import helmet from 'helmet';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import sirv from 'sirv';
+import { MAX_LIGHT } from './projects/tasks.ts';
 import { AppModule } from './app.module.ts';
 import { notStored, sameSiteOnly } from './common/sameSite.ts';
 import type { Settings } from './common/settings.ts';
 
-const MOST_JSON = '4mb';
+const MAX_JSON = '4mb';
+
+const isJson = (request: IncomingMessage) =>
+  request.headers['content-type']?.startsWith('application/json') ?? false;
+/** Small enough to be read here; what is larger, or does not say, is passed on as bytes. */
+const isLight = (request: IncomingMessage) =>
+  Number(request.headers['content-length'] ?? Infinity) <= MAX_LIGHT;
 
 /** The kernel's glue compiles small functions from text, which only its own worker may do: the page may not. */
 const WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'";
@@ -23,7 +31,8 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   // Behind a proxy the address of who asks is the proxy's word.
   app.set('trust proxy', settings.trustProxy);
   app.use('/api', notStored, sameSiteOnly);
-  app.useBodyParser('json', { limit: MOST_JSON });
+  app.useBodyParser('json', { limit: MAX_JSON, type: (request) => isJson(request) && isLight(request) });
+  app.useBodyParser('raw', { limit: MAX_JSON, type: (request) => isJson(request) });
   app.useBodyParser('raw', { limit: '3mb', type: ['image/png'] });
   app.use(
     helmet({

@@ -1,5 +1,6 @@
 /** `node main.js` serves; `node main.js --migrate` brings the database up to date and seeds the demo. */
 import 'reflect-metadata';
+import { fileURLToPath } from 'node:url';
 import { MikroORM } from '@mikro-orm/postgresql';
 import { createApp } from './app.ts';
 import { codeOf } from './common/errorLog.ts';
@@ -21,7 +22,8 @@ async function migrate(settings: Settings): Promise<void> {
 }
 
 async function serve(settings: Settings): Promise<void> {
-  const app = await createApp(settings);
+  const workerFile = fileURLToPath(new URL('worker.js', import.meta.url));
+  const app = await createApp({ ...settings, workerFile });
   try {
     await app.listen(settings.port, settings.host);
   } catch (error) {

@@ -69,6 +69,12 @@ async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
   return (body as { id: string }).id;
 }
 
+/** A PNG of one grey pixel. */
+const ONE_PIXEL = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNgAAAAAgABSK+kcQAAAABJRU5ErkJggg==',
+  'base64',
+);
+
 let ids = 0;
 function edit(
   document: KadrelDocument,
@@ -84,7 +90,7 @@ function edit(
   if (isRefusal(done)) throw new Error(done.message);
   const line = { verb, values: typed, title: done.title, author: 'Ada', time: 1 };
   return {
-    edit: { id: randomUUID(), kind: 'do', patches: done.patches, inverses: done.inverses, line },
+    edit: { id: randomUUID(), kind: 'do', version: 5, patches: done.patches, inverses: done.inverses, line },
     document: done.document,
   };
 }
@@ -161,18 +167,14 @@ describe('projects', () => {
       .post(`/api/projects/${id}/edits`)
       .send({ base: 0, edits: [first] })
       .expect(404);
-    await stranger
-      .put(`/api/projects/${id}/picture`)
-      .type('image/png')
-      .send(Buffer.from('89504e470d0a1a0a', 'hex'))
-      .expect(404);
+    await stranger.put(`/api/projects/${id}/picture`).type('image/png').send(ONE_PIXEL).expect(404);
     await owner.get('/api/projects/not-an-id').expect(404);
     await request(app.getHttpServer()).get(`/api/projects/${id}`).expect(401);
   });
   test('keep a picture, and nothing that is none', async () => {
     const agent = await person();
     const id = await projectOf(agent);
-    const png = Buffer.from('89504e470d0a1a0a00', 'hex');
+    const png = ONE_PIXEL;
     await agent.put(`/api/projects/${id}/picture`).type('image/png').send(Buffer.from('hello')).expect(415);
     await agent.put(`/api/projects/${id}/picture`).type('image/png').send(png).expect(200);
     const { body } = await agent

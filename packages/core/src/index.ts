@@ -15,7 +15,7 @@ export { GAUSS } from './space/gauss.ts';
 export { cleanLength, roundAngle, roundLength } from './space/rounding.ts';
 export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export * from './document/schema.ts';
-export { readDocument } from './document/migrations.ts';
+export { NewerVersionError, readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
 export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './document/layout.ts';
 export * from './patterns/members.ts';
@@ -73,6 +73,8 @@ export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
 export { prismCorners } from './document/prism.ts';
 export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';
+export { replay } from './history/replay.ts';
+export { sealEdits, type History, type Source } from './history/sealing.ts';
 export { afterEdits, isEditFault, type EditFault } from './history/patching.ts';
 export {
   GROUPS,

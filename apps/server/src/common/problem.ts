@@ -3,6 +3,7 @@ import { ArgumentsHost, Catch, ExceptionFilter, HttpException, HttpStatus, Logge
 import type { Response } from 'express';
 import { ZodValidationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
+import { NewerVersionError } from '@kadrel/core';
 import { isBusy, loggedError } from './errorLog.ts';
 
 /** A refusal that the page can act on; `more` goes into the problem document. */
@@ -19,6 +20,16 @@ export class Problem extends HttpException {
 export const notFound = (): Problem =>
   new Problem(HttpStatus.NOT_FOUND, 'There is no such project, or it is not yours.');
 
+export interface ProblemDocument {
+  readonly status: number;
+  readonly detail: string;
+  readonly more: Readonly<Record<string, unknown>>;
+}
+
+/** The body of a problem document. */
+export const problemText = ({ status, detail, more }: ProblemDocument): string =>
+  JSON.stringify({ type: 'about:blank', status, detail, ...more });
+
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
   private readonly log = new Logger('Kadrel');
@@ -26,59 +37,55 @@ export class ProblemFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     if (response.headersSent) return;
-    const { status, detail, more } = this.describe(error);
-    response
-      .status(status)
-      .type('application/problem+json')
-      .send(JSON.stringify({ type: 'about:blank', status, detail, ...more }));
+    const problem = problemOf(error, this.log);
+    response.status(problem.status).type('application/problem+json').send(problemText(problem));
   }
+}
 
-  private describe(error: unknown): {
-    status: number;
-    detail: string;
-    more: Readonly<Record<string, unknown>>;
-  } {
-    if (error instanceof Problem)
-      return { status: error.getStatus(), detail: error.sentence, more: error.more };
-    if (error instanceof ZodValidationException) {
-      const inner = error.getZodError();
-      const issues = inner instanceof ZodError ? inner.issues : [];
-      const [first] = issues;
-      const errors = issues.slice(0, 20).map(({ path, code, message }) => ({ path, code, message }));
-      return {
-        status: 400,
-        detail: first
-          ? `${first.path.join('.') || 'The request'}: ${first.message}`
-          : 'The request is not understood.',
-        more: { errors },
-      };
-    }
-    if (error instanceof HttpException)
-      return {
-        status: error.getStatus(),
-        detail: this.sentenceFor(error.getStatus()) ?? error.message,
-        more: {},
-      };
-    const status = (error as { status?: unknown } | null)?.status;
-    if (typeof status === 'number' && status >= 400 && status < 500)
-      return { status, detail: this.sentenceFor(status) ?? 'The request is not understood.', more: {} };
-    this.log.error(loggedError(error));
-    if (isBusy(error))
-      return {
-        status: 503,
-        detail: 'The database is busy or away. Nothing that was saved is lost; try again in a moment.',
-        more: {},
-      };
-    return {
-      status: 500,
-      detail: 'Something went wrong on the server. Nothing that was saved is lost.',
-      more: {},
-    };
+/** What whoever asked is told of an error. What nobody expected is logged. */
+export function problemOf(error: unknown, log: Pick<Logger, 'error'>): ProblemDocument {
+  if (error instanceof Problem)
+    return { status: error.getStatus(), detail: error.sentence, more: error.more };
+  if (error instanceof ZodError) return notUnderstood(error);
+  if (error instanceof ZodValidationException) {
+    const inner = error.getZodError();
+    return notUnderstood(inner instanceof ZodError ? inner : new ZodError([]));
   }
+  if (error instanceof NewerVersionError)
+    return plain(
+      503,
+      'This project was saved by a newer Kadrel than this server. Update the server; nothing is lost.',
+    );
+  const status = statusOf(error);
+  if (status !== undefined)
+    return plain(
+      status,
+      SENTENCES[status] ?? (error instanceof HttpException ? error.message : MISUNDERSTOOD),
+    );
+  log.error(loggedError(error));
+  return isBusy(error)
+    ? plain(503, 'The database is busy or away. Nothing that was saved is lost; try again in a moment.')
+    : plain(500, 'Something went wrong on the server. Nothing that was saved is lost.');
+}
 
-  private sentenceFor(status: number): string | undefined {
-    if (status === 413) return 'This is too large to be sent.';
-    if (status === 429) return 'Too many requests. Wait a minute and try again.';
-    return undefined;
-  }
+const plain = (status: number, detail: string): ProblemDocument => ({ status, detail, more: {} });
+
+const MISUNDERSTOOD = 'The request is not understood.';
+const SENTENCES: Readonly<Record<number, string>> = {
+  413: 'This is too large to be sent.',
+  429: 'Too many requests. Wait a minute and try again.',
+};
+
+/** Of refusals that a library makes; undefined for everything else. */
+function statusOf(error: unknown): number | undefined {
+  if (error instanceof HttpException) return error.getStatus();
+  const status = (error as { status?: unknown } | null)?.status;
+  return typeof status === 'number' && status >= 400 && status < 500 ? status : undefined;
+}
+
+function notUnderstood({ issues }: ZodError): ProblemDocument {
+  const [first] = issues;
+  const errors = issues.slice(0, 20).map(({ path, code, message }) => ({ path, code, message }));
+  const detail = first ? `${first.path.join('.') || 'The request'}: ${first.message}` : MISUNDERSTOOD;
+  return { status: 400, detail, more: { errors } };
 }

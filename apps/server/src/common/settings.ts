@@ -16,6 +16,14 @@ const settingsSchema = z.object({
   KADREL_PROXIES: z.coerce.number().int().min(0).max(10).default(0),
   /** Cookies only over https. */
   KADREL_SECURE: z.enum(['0', '1']).default('0'),
+  /** How much the projects of one account may hold, MB. */
+  KADREL_QUOTA: z.coerce.number().positive().default(1000),
+  /** Days that an archived project is kept. */
+  KADREL_ARCHIVE_DAYS: z.coerce.number().int().positive().default(90),
+  /** Where metrics are read, on loopback; 0 for nowhere. */
+  KADREL_METRICS_PORT: z.coerce.number().int().min(0).max(65535).default(0),
+  /** `silent` for none; else pino's level. */
+  KADREL_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
 export interface Settings {
@@ -27,6 +35,12 @@ export interface Settings {
   readonly webFolder: string | undefined;
   readonly secureCookies: boolean;
   readonly trustProxy: number;
+  readonly quotaMb: number;
+  readonly archiveDays: number;
+  readonly metricsPort: number;
+  readonly logLevel: string;
+  /** The built worker thread; undefined where tasks run in the process itself. */
+  readonly workerFile?: string;
 }
 
 /** Throws a StartError that names the variable that is wrong. */
@@ -46,6 +60,10 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     webFolder: data.KADREL_WEB,
     secureCookies: data.KADREL_SECURE === '1',
     trustProxy: data.KADREL_PROXIES,
+    quotaMb: data.KADREL_QUOTA,
+    archiveDays: data.KADREL_ARCHIVE_DAYS,
+    metricsPort: data.KADREL_METRICS_PORT,
+    logLevel: data.KADREL_LOG,
   };
 }
 

@@ -63,6 +63,10 @@ export class Project {
   @Property({ type: 'boolean' })
   archived: boolean & Opt = false;
 
+  /** It is deleted for good some time after. */
+  @Property({ type: 'timestamptz', nullable: true })
+  archivedAt?: Date | null = null;
+
   @Property({ type: 'timestamptz' })
   createdAt: Date & Opt = new Date();
 
@@ -121,6 +125,9 @@ export class Asset {
 
   @Property({ type: 'blob' })
   bytes!: Buffer;
+
+  @Property({ type: 'timestamptz' })
+  storedAt: Date & Opt = new Date();
 }
 
 export const ENTITIES = [Account, Session, Project, Member, EditRow, Snapshot, Asset];

@@ -46,7 +46,32 @@ class Guests extends Migration {
   }
 }
 
+/** What is needed to keep within bounds: how much a project holds, since when it is archived, when a picture was stored. */
+class Bounds extends Migration {
+  override up(): void {
+    this.addSql(
+      `alter table project add column bytes bigint not null default 0, add column archived_at timestamptz`,
+    );
+    this.addSql(`update project p set
+      bytes = (select coalesce(sum(length(body::text)), 0) from edit where project_id = p.id),
+      archived_at = case when archived then now() end`);
+    this.addSql(`alter table asset add column stored_at timestamptz not null default now()`);
+    this.addSql(`create index project_picture on project (picture) where picture is not null`);
+    // Undos and redos, by the statement that they are about.
+    this.addSql(
+      `create index edit_of on edit (project_id, (body->>'of'), revision) where (body->>'of') is not null`,
+    );
+  }
+
+  override down(): void {
+    this.addSql('drop index edit_of, project_picture');
+    this.addSql('alter table asset drop column stored_at');
+    this.addSql('alter table project drop column bytes, drop column archived_at');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '0001-first-tables', class: FirstTables },
   { name: '0002-guests', class: Guests },
+  { name: '0003-bounds', class: Bounds },
 ];

@@ -2,6 +2,7 @@
 import { EntityManager } from '@mikro-orm/postgresql';
 import { Injectable } from '@nestjs/common';
 import {
+  DOCUMENT_VERSION,
   emptyDocument,
   isRefusal,
   perform,
@@ -14,7 +15,7 @@ import {
 } from '@kadrel/core';
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { Member } from '../data/entities.ts';
-import { projectWith } from '../projects/projects.service.ts';
+import { storeProject } from '../projects/storing.ts';
 import marbleRun from './marble-run.json' with { type: 'json' };
 import orchardHive from './orchard-hive.json' with { type: 'json' };
 import tramShelter from './tram-shelter.json' with { type: 'json' };
@@ -46,7 +47,7 @@ export class DemoSeed {
       const members = await em.find(Member, { account: account.id }, { populate: ['project'] });
       const there = new Set(members.map(({ project }) => project.name));
       for (const demo of DEMOS)
-        if (!there.has(demo.name)) await projectWith(em, account, { name: demo.name, ...playLedger(demo) });
+        if (!there.has(demo.name)) await storeProject(em, account, { name: demo.name, ...playLedger(demo) });
     });
   }
 }
@@ -78,6 +79,7 @@ export function playLedger({ name, units, variables, ledger }: DemoLedger): {
     return {
       id: `demo-${String(i + 1).padStart(4, '0')}`,
       kind: 'do',
+      version: DOCUMENT_VERSION,
       patches: done.patches,
       inverses: done.inverses,
       line,

@@ -4,10 +4,9 @@ import type { KadrelDocument } from '@kadrel/core';
 export interface Head {
   readonly revision: number;
   readonly document: KadrelDocument;
+  /** When the last statement was made, milliseconds since 1970; 0 where there is none. */
+  readonly lastTime: number;
 }
-
-/** How many documents are held: the projects that people work on now. */
-const MOST_HELD = 200;
 
 /**
  * The documents of the projects that were saved last. They save reading snapshots and edits again; whether one is still the
@@ -16,17 +15,24 @@ const MOST_HELD = 200;
 export class Heads {
   private readonly held = new Map<string, Head>();
 
-  at(project: string, revision: number): KadrelDocument | undefined {
+  /** @param max how many are held: the projects that people work on now */
+  constructor(private readonly max: number) {}
+
+  at(project: string, revision: number): Head | undefined {
     const head = this.held.get(project);
-    return head?.revision === revision ? head.document : undefined;
+    return head?.revision === revision ? head : undefined;
   }
 
   keep(project: string, head: Head): void {
     this.held.delete(project);
     this.held.set(project, head);
     for (const oldest of this.held.keys()) {
-      if (this.held.size <= MOST_HELD) return;
+      if (this.held.size <= this.max) return;
       this.held.delete(oldest);
     }
+  }
+
+  forget(project: string): void {
+    this.held.delete(project);
   }
 }

@@ -1,5 +1,6 @@
 /** The state of one open project, and everything that can be done to it. Components read from here and call these; nothing else changes it. */
 import {
+  DOCUMENT_VERSION,
   applyEdit,
   blankToBlame,
   isRefusal,
@@ -228,7 +229,14 @@ export function openSession(opened: OpenedSession) {
 
   function newEdit(done: Performed, verb: string, values: Typed): Edit {
     const line = { verb, values: jsonOf(values), title: done.title, author: get().author, time: Date.now() };
-    return { id: crypto.randomUUID(), kind: 'do', patches: done.patches, inverses: done.inverses, line };
+    return {
+      id: crypto.randomUUID(),
+      kind: 'do',
+      version: DOCUMENT_VERSION,
+      patches: done.patches,
+      inverses: done.inverses,
+      line,
+    };
   }
 
   /** Puts edits that are already applied into `document` into force, and on their way to the server. */

@@ -30,18 +30,36 @@ function withSurfaces(old: Json): Json {
   return { ...old, kadrel: 5 };
 }
 
-/** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */
-export function readDocument(json: unknown): KadrelDocument {
+/** What was stored is of a version that this Kadrel does not know yet. */
+export class NewerVersionError extends Error {
+  constructor(version: number) {
+    super(`This document is of version ${version}; this Kadrel reads up to ${DOCUMENT_VERSION}.`);
+    this.name = 'NewerVersionError';
+  }
+}
+
+/** A stored document as one of a later version, unchecked. Throws an Error with a sentence for people. */
+export function lifted(json: unknown, to: number): Json {
+  if (to > DOCUMENT_VERSION) throw new NewerVersionError(to);
+  let current = json as Json;
+  for (let at = versionOf(json); at < to; at++) current = MIGRATIONS[at - 1]!(current);
+  return current;
+}
+
+/** Throws an Error with a sentence for people. */
+export function versionOf(json: unknown): number {
   if (typeof json !== 'object' || json === null || !('kadrel' in json))
     throw new Error('This is not a Kadrel document.');
-  let current = json as Json;
-  const version = current.kadrel;
+  const version = json.kadrel;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     throw new Error('This Kadrel document does not say its version.');
-  if (version > DOCUMENT_VERSION)
-    throw new Error(`This document is of version ${version}; this Kadrel reads up to ${DOCUMENT_VERSION}.`);
-  for (let at = version; at < DOCUMENT_VERSION; at++) current = MIGRATIONS[at - 1]!(current);
-  const parsed = documentSchema.safeParse(current);
+  if (version > DOCUMENT_VERSION) throw new NewerVersionError(version);
+  return version;
+}
+
+/** Reads a stored document. Throws an Error with a sentence for people when it cannot be one. */
+export function readDocument(json: unknown): KadrelDocument {
+  const parsed = documentSchema.safeParse(lifted(json, DOCUMENT_VERSION));
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
   throw new Error(

@@ -5,7 +5,7 @@
  */
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { z } from 'zod';
-import type { KadrelDocument } from '../document/schema.ts';
+import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 
 enablePatches();
 
@@ -27,14 +27,19 @@ const ledgerLineSchema = z.strictObject({
 });
 export type LedgerLine = z.infer<typeof ledgerLineSchema>;
 
+/** Of one edit. */
+export const MAX_PATCHES = 100_000;
+
 export const editSchema = z.strictObject({
   /** Made by whoever makes the edit; sending the same edit twice stores it once. */
   id: z.string().regex(/^[a-z0-9-]{8,64}$/),
   kind: z.enum(['do', 'undo', 'redo']),
   /** For undo and redo: the `do` edit that it takes back or brings back. */
   of: z.string().max(64).optional(),
-  patches: z.array(patchSchema).max(100_000),
-  inverses: z.array(patchSchema).max(100_000),
+  /** Of the document that it was made on. Edits from before this was kept have none: theirs is the version of the document they meet. */
+  version: z.number().int().positive().optional(),
+  patches: z.array(patchSchema).max(MAX_PATCHES),
+  inverses: z.array(patchSchema).max(MAX_PATCHES),
   line: ledgerLineSchema,
 });
 export type Edit = z.infer<typeof editSchema>;
@@ -100,6 +105,7 @@ export function stepBack(
     id: made.id,
     kind,
     of,
+    version: DOCUMENT_VERSION,
     patches: back ? source.inverses : source.patches,
     inverses: back ? source.patches : source.inverses,
     line: { ...source.line, time: made.time, author: made.author },

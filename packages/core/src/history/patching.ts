@@ -1,5 +1,5 @@
 /** Edits from elsewhere → the document after them. Each patch is checked before it is applied, so that none costs more than it weighs. */
-import { produce } from 'immer';
+import { produceWithPatches, type Patch as ImmerPatch } from 'immer';
 import type { KadrelDocument } from '../document/schema.ts';
 import { touchedFault } from '../document/touched.ts';
 import type { Edit } from './edit.ts';
@@ -13,7 +13,7 @@ export interface EditFault {
   readonly message: string;
 }
 
-export const isEditFault = (value: KadrelDocument | EditFault): value is EditFault => 'edit' in value;
+export const isEditFault = (value: object): value is EditFault => 'edit' in value;
 
 /** The document after all edits, or what is wrong with the first that does not fit. Neither is changed in place. */
 export function afterEdits(document: KadrelDocument, edits: readonly Edit[]): KadrelDocument | EditFault {
@@ -29,15 +29,24 @@ export function afterEdits(document: KadrelDocument, edits: readonly Edit[]): Ka
 function afterEdit(document: KadrelDocument, edit: Edit): KadrelDocument | string {
   const bad = jsonFault(edit);
   if (bad !== undefined) return bad;
+  const done = patched(document, edit.patches);
+  return typeof done === 'string' ? done : done.document;
+}
+
+/** The document after checked patches with what takes them back, or what is wrong with them. */
+export function patched(
+  document: KadrelDocument,
+  patches: Edit['patches'],
+): { document: KadrelDocument; inverses: ImmerPatch[] } | string {
   let fault: string | undefined;
-  const next = produce(document, (draft) => {
-    for (const patch of edit.patches) {
+  const [next, , inverses] = produceWithPatches(document, (draft) => {
+    for (const patch of patches) {
       fault = applyPatch(draft, patch);
       if (fault !== undefined) return;
     }
   });
   if (fault !== undefined) return fault;
-  return touchedFault(document, next) ?? next;
+  return touchedFault(document, next) ?? { document: next, inverses };
 }
 
 type Container = Record<string, unknown> | unknown[];

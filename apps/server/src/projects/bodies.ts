@@ -1,0 +1,55 @@
+/** What requests about projects carry, and what is answered. */
+import { documentSchema, editSchema, sceneSchema } from '@kadrel/core';
+import { createZodDto } from 'nestjs-zod';
+import { z } from 'zod';
+import type { Project } from '../data/entities.ts';
+
+const name = z.string().trim().min(1, 'A project needs a name.').max(120);
+const base = z.number().int().nonnegative();
+
+export const newEditsSchema = z.strictObject({ base, edits: z.array(editSchema).min(1).max(500) });
+export const keptEditsSchema = z.strictObject({ name, base, edits: z.array(editSchema).max(5000) });
+export const fileSchema = z.strictObject({ name, document: z.unknown() });
+
+export class NewProjectBody extends createZodDto(
+  z.strictObject({ name, scene: sceneSchema.partial().default({}) }),
+) {}
+export class ChangeProject extends createZodDto(
+  z.strictObject({ name: name.optional(), archived: z.boolean().optional() }),
+) {}
+export class After extends createZodDto(
+  z.object({ after: z.coerce.number().int().nonnegative().default(0) }),
+) {}
+// These are read apart from the request, in a worker where they are large; here they describe it.
+export class NewEdits extends createZodDto(newEditsSchema) {}
+export class KeptEdits extends createZodDto(keptEditsSchema) {}
+export class FileProject extends createZodDto(fileSchema) {}
+
+const listed = z.object({
+  id: z.string(),
+  name: z.string(),
+  revision: z.number(),
+  picture: z.string().nullable(),
+  archived: z.boolean(),
+  changedAt: z.string(),
+});
+export class ListedProject extends createZodDto(listed) {}
+export class OpenedProject extends createZodDto(listed.extend({ document: documentSchema })) {}
+export class EditList extends createZodDto(z.object({ edits: z.array(editSchema) })) {}
+export class Revision extends createZodDto(z.object({ revision: z.number() })) {}
+
+export const listedOf = ({
+  id,
+  name: called,
+  revision,
+  picture,
+  archived,
+  changedAt,
+}: Project): z.infer<typeof listed> => ({
+  id,
+  name: called,
+  revision,
+  picture: picture ?? null,
+  archived,
+  changedAt: changedAt.toISOString(),
+});
