@@ -2,17 +2,23 @@ import { MikroOrmModule } from '@mikro-orm/nestjs';
 import { PostgreSqlDriver } from '@mikro-orm/postgresql';
 import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
+import { TerminusModule } from '@nestjs/terminus';
 import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
+import { LoggerModule } from 'nestjs-pino';
 import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
 import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
+import { ExportService } from './accounts/export.service.ts';
+import { Limits } from './accounts/limits.ts';
 import { SessionGuard } from './accounts/session.guard.ts';
-import { HealthController } from './common/health.controller.ts';
 import { ProblemFilter } from './common/problem.ts';
 import { SETTINGS, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
+import { HealthController } from './operation/health.controller.ts';
+import { loggingOf } from './operation/logging.ts';
+import { Sweeper } from './operation/sweeper.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
 import { Quota } from './projects/quota.ts';
@@ -26,12 +32,17 @@ export class AppModule {
       module: AppModule,
       imports: [
         MikroOrmModule.forRoot({ ...databaseConfig(settings.databaseUrl), driver: PostgreSqlDriver }),
+        LoggerModule.forRoot(loggingOf(settings.logLevel)),
+        TerminusModule.forRoot({ logger: false }),
         ThrottlerModule.forRoot([{ ttl: 60_000, limit: settings.rate }]),
       ],
       controllers: [AccountsController, ProjectsController, HealthController],
       providers: [
         { provide: SETTINGS, useValue: settings },
         AccountsService,
+        ExportService,
+        Limits,
+        Sweeper,
         ProjectsService,
         SavingService,
         TaskPool,

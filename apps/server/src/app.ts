@@ -5,8 +5,10 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import helmet from 'helmet';
+import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import sirv from 'sirv';
+import type { Metrics } from './operation/metrics.ts';
 import { MAX_LIGHT } from './projects/tasks.ts';
 import { AppModule } from './app.module.ts';
 import { notStored, sameSiteOnly } from './common/sameSite.ts';
@@ -23,11 +25,15 @@ const isLight = (request: IncomingMessage) =>
 /** The kernel's glue compiles small functions from text, which only its own worker may do: the page may not. */
 const WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'";
 
-export async function createApp(settings: Settings): Promise<NestExpressApplication> {
+export async function createApp(settings: Settings, metrics?: Metrics): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
-    logger: ['error', 'warn'],
+    bufferLogs: true,
     bodyParser: false,
   });
+  app.useLogger(app.get(Logger));
+  if (metrics) app.use(metrics.timed);
+  // Nothing of the API is kept by browsers, and pictures and files have tags of their own.
+  app.set('etag', false);
   // Behind a proxy the address of who asks is the proxy's word.
   app.set('trust proxy', settings.trustProxy);
   app.use('/api', notStored, sameSiteOnly);
@@ -67,7 +73,6 @@ export async function createApp(settings: Settings): Promise<NestExpressApplicat
   SwaggerModule.setup('api/docs', app, () =>
     cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)),
   );
-  app.enableShutdownHooks();
   return app;
 }
 

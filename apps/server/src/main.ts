@@ -1,13 +1,16 @@
 /** `node main.js` serves; `node main.js --migrate` brings the database up to date and seeds the demo. */
 import 'reflect-metadata';
+import type { Server } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { MikroORM } from '@mikro-orm/postgresql';
 import { createApp } from './app.ts';
 import { codeOf } from './common/errorLog.ts';
 import { readSettings, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
+import { closeServer, endOnSignals } from './operation/ending.ts';
+import { Metrics } from './operation/metrics.ts';
 import { StartError } from './common/startError.ts';
-import { requireDatabase } from './data/reach.ts';
+import { requireDatabase, requireKnownTables } from './data/reach.ts';
 import { DemoSeed } from './demo/seed.ts';
 
 async function migrate(settings: Settings): Promise<void> {
@@ -23,7 +26,8 @@ async function migrate(settings: Settings): Promise<void> {
 
 async function serve(settings: Settings): Promise<void> {
   const workerFile = fileURLToPath(new URL('worker.js', import.meta.url));
-  const app = await createApp({ ...settings, workerFile });
+  const metrics = settings.metricsPort > 0 ? new Metrics() : undefined;
+  const app = await createApp({ ...settings, workerFile }, metrics);
   try {
     await app.listen(settings.port, settings.host);
   } catch (error) {
@@ -34,13 +38,21 @@ async function serve(settings: Settings): Promise<void> {
     );
   }
   // Longer than balancers and browsers keep idle connections, so that none is closed just as it is used.
-  app.getHttpServer().keepAliveTimeout = 65_000;
+  const server = app.getHttpServer() as Server;
+  server.keepAliveTimeout = 65_000;
+  const numbers = metrics?.listen(settings.metricsPort);
+  endOnSignals(async () => {
+    numbers?.close();
+    await closeServer(server);
+    await app.close();
+  });
   process.stdout.write(`listening ${await app.getUrl()}\n`);
 }
 
 try {
   const settings = readSettings(process.env);
   await requireDatabase(settings.databaseUrl);
+  await requireKnownTables(settings.databaseUrl);
   await (process.argv.includes('--migrate') ? migrate(settings) : serve(settings));
 } catch (error) {
   if (!(error instanceof StartError)) throw error;

@@ -1,55 +1,31 @@
 import 'reflect-metadata';
 import { randomUUID } from 'node:crypto';
-import { EntityManager, MikroORM } from '@mikro-orm/postgresql';
+import { EntityManager } from '@mikro-orm/postgresql';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import {
-  emptyDocument,
-  isRefusal,
-  perform,
-  plainWorld,
-  stepBack,
-  verbNamed,
-  type Edit,
-  type KadrelDocument,
-  type Typed,
-} from '@kadrel/core';
+import { emptyDocument, stepBack, type Edit, type KadrelDocument } from '@kadrel/core';
 import request from 'supertest';
 import { createApp } from './app.ts';
-import { readSettings } from './common/settings.ts';
-import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
+import {
+  aBox,
+  edit,
+  ONE_PIXEL,
+  personOf,
+  projectOf,
+  settings,
+  startApp,
+  type Agent,
+  type Problem,
+} from './testing.ts';
 
-const settings = readSettings({
-  DATABASE_URL: process.env.TEST_DATABASE_URL,
-  KADREL_DEMO: '1',
-  KADREL_RATE: '100000',
-});
 let app: NestExpressApplication;
 beforeAll(async () => {
-  const orm = await MikroORM.init(databaseConfig(settings.databaseUrl));
-  await orm.getMigrator().up();
-  await orm.close(true);
-  app = await createApp(settings);
-  await app.init();
+  app = await startApp();
 });
 afterAll(() => app.close());
 
-type Agent = ReturnType<typeof request.agent>;
-interface Problem {
-  status: number;
-  detail: string;
-}
-
-/** Somebody with an account of their own, signed in. */
-async function person(): Promise<Agent> {
-  const agent = request.agent(app.getHttpServer());
-  await agent
-    .post('/api/sign-up')
-    .send({ email: `${randomUUID()}@kadrel.example`, name: 'Ada', password: 'a long password' })
-    .expect(201);
-  return agent;
-}
+const person = () => personOf(app);
 
 /** Of a session of its own for the same person. */
 async function cookieOf(agent: Agent): Promise<string> {
@@ -60,42 +36,6 @@ async function cookieOf(agent: Agent): Promise<string> {
     .expect(201);
   return String(answer.headers['set-cookie']).split(';')[0]!;
 }
-
-async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
-  const { body } = await agent
-    .post('/api/projects')
-    .send({ name, scene: { units: 'mm' } })
-    .expect(201);
-  return (body as { id: string }).id;
-}
-
-/** A PNG of one grey pixel. */
-const ONE_PIXEL = Buffer.from(
-  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNgAAAAAgABSK+kcQAAAABJRU5ErkJggg==',
-  'base64',
-);
-
-let ids = 0;
-function edit(
-  document: KadrelDocument,
-  verb: string,
-  typed: Typed,
-): { edit: Edit; document: KadrelDocument } {
-  const done = perform(
-    verbNamed(verb)!,
-    typed,
-    document,
-    plainWorld(document, () => `q${++ids}`),
-  );
-  if (isRefusal(done)) throw new Error(done.message);
-  const line = { verb, values: typed, title: done.title, author: 'Ada', time: 1 };
-  return {
-    edit: { id: randomUUID(), kind: 'do', version: 5, patches: done.patches, inverses: done.inverses, line },
-    document: done.document,
-  };
-}
-
-const aBox = (name: string): [string, Typed] => ['box', { as: name, size: ['10', '20', '30'] }];
 
 describe('accounts', () => {
   test('sign up, see oneself, sign out', async () => {

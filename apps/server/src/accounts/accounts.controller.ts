@@ -1,5 +1,20 @@
-import { Body, Controller, Get, HttpCode, HttpStatus, Inject, Post, Req, Res } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  HttpStatus,
+  Inject,
+  Ip,
+  Post,
+  Put,
+  Req,
+  Res,
+} from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
@@ -8,15 +23,25 @@ import { SETTINGS, type Settings } from '../common/settings.ts';
 import type { Account } from '../data/entities.ts';
 import { GuestsService } from '../demo/guests.service.ts';
 import { AccountsService, SESSION_DAYS } from './accounts.service.ts';
+import { ExportService } from './export.service.ts';
+import { Limits } from './limits.ts';
 import { Asker, cookieName, Open, tokenOf } from './session.guard.ts';
 
 const email = z.email('This is not an address.').max(254);
+const newPassword = z.string().min(10, 'At least 10 characters.').max(200);
 class SignUp extends createZodDto(
   z.strictObject({
     email,
     name: z.string().trim().min(1, 'Say what you are called.').max(120),
-    password: z.string().min(10, 'At least 10 characters.').max(200),
+    password: newPassword,
   }),
+) {}
+class ChangePassword extends createZodDto(
+  z.strictObject({ old: z.string().min(1).max(200), fresh: newPassword }),
+) {}
+class DeleteAccount extends createZodDto(z.strictObject({ password: z.string().max(200).optional() })) {}
+class OpenSession extends createZodDto(
+  z.object({ isThis: z.boolean(), usedAt: z.string(), expiresAt: z.string() }),
 ) {}
 class SignIn extends createZodDto(z.strictObject({ email, password: z.string().min(1).max(200) })) {}
 class Me extends createZodDto(z.object({ id: z.string(), email: z.string(), name: z.string() })) {}
@@ -33,6 +58,8 @@ export class AccountsController {
   constructor(
     private readonly accounts: AccountsService,
     private readonly guests: GuestsService,
+    private readonly limits: Limits,
+    private readonly exports: ExportService,
     @Inject(SETTINGS) private readonly settings: Settings,
   ) {}
 
@@ -49,28 +76,31 @@ export class AccountsController {
   @Open()
   @Post('sign-up')
   @ZodResponse({ status: 201, type: Me })
-  async signUp(
-    @Body() { email: address, name, password }: SignUp,
-    @Res({ passthrough: true }) response: Response,
-  ) {
-    return this.enter(await this.accounts.signUp(address, name, password), response);
+  async signUp(@Body() body: SignUp, @Ip() from: string, @Res({ passthrough: true }) response: Response) {
+    return this.enter(await this.accounts.signUp(body, from), response);
   }
 
   @Open()
   @Post('sign-in')
   @ZodResponse({ status: 201, type: Me })
-  async signIn(@Body() { email: address, password }: SignIn, @Res({ passthrough: true }) response: Response) {
-    return this.enter(await this.accounts.signIn(address, password), response);
+  async signIn(
+    @Body() { email: address, password }: SignIn,
+    @Ip() from: string,
+    @Res({ passthrough: true }) response: Response,
+  ) {
+    return this.enter(await this.accounts.signIn(address, password, from), response);
   }
 
   @Open()
   @Post('demo')
   @ZodResponse({ status: 201, type: Me })
-  async demo(@Req() request: Request, @Res({ passthrough: true }) response: Response) {
+  async demo(@Req() request: Request, @Ip() from: string, @Res({ passthrough: true }) response: Response) {
     if (!this.settings.demo) throw new Problem(HttpStatus.NOT_FOUND, 'There is no demo on this server.');
     const token = tokenOf(request);
     const known = token ? await this.accounts.accountOf(token) : null;
-    return known?.guest ? shown(known) : this.enter(await this.guests.enter(), response);
+    if (known?.guest) return shown(known);
+    await this.limits.requireEntry(from);
+    return this.enter(await this.guests.enter(), response);
   }
 
   @Post('sign-out')
@@ -78,6 +108,55 @@ export class AccountsController {
   async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
     const token = tokenOf(request);
     if (token) await this.accounts.closeSession(token);
+    this.forget(response);
+  }
+
+  /** Where this account is signed in. */
+  @Get('sessions')
+  @ZodResponse({ status: 200, type: [OpenSession] })
+  sessions(@Asker() account: Account, @Req() request: Request) {
+    return this.accounts.sessions(account, tokenOf(request)!);
+  }
+
+  /** Signs out everywhere else. */
+  @Delete('sessions')
+  @HttpCode(204)
+  closeOthers(@Asker() account: Account, @Req() request: Request): Promise<void> {
+    return this.accounts.closeOthers(account, tokenOf(request)!);
+  }
+
+  /** Signs out everywhere else. */
+  @Put('password')
+  @HttpCode(204)
+  changePassword(
+    @Asker() account: Account,
+    @Body() change: ChangePassword,
+    @Req() request: Request,
+  ): Promise<void> {
+    return this.accounts.changePassword(account, change, tokenOf(request)!);
+  }
+
+  /** All that the account has, as one JSON file: its projects, each with its document and its edits. */
+  @Get('account/export')
+  @ApiOkResponse({ description: 'The account and its projects, each with its document and its edits.' })
+  async export(@Asker() account: Account, @Res() response: Response): Promise<void> {
+    response.attachment('kadrel-account.json').type('application/json');
+    await pipeline(Readable.from(this.exports.textOf(account)), response);
+  }
+
+  /** For good, with all projects. */
+  @Delete('account')
+  @HttpCode(204)
+  async delete(
+    @Asker() account: Account,
+    @Body() { password }: DeleteAccount,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    await this.accounts.delete(account, password);
+    this.forget(response);
+  }
+
+  private forget(response: Response): void {
     const { secureCookies: secure } = this.settings;
     response.clearCookie(cookieName(secure), { path: '/', secure });
   }

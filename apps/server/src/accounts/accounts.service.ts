@@ -5,6 +5,8 @@ import { HttpStatus, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { Problem } from '../common/problem.ts';
 import { Account, Session } from '../data/entities.ts';
+import { Limits } from './limits.ts';
+import { requireUncommon } from './passwords.ts';
 
 /** A session ends this long after signing in. */
 export const SESSION_DAYS = 30;
@@ -19,13 +21,28 @@ export const DEMO_EMAIL = 'demo@kadrel.example';
 /** A hash of no password: checked when there is no such account, so that both answers take the same time. */
 const NOBODY = hash(randomBytes(16).toString('hex'));
 
+export interface NewAccount {
+  readonly email: string;
+  readonly name: string;
+  readonly password: string;
+}
+
+const DELETE_PROJECTS = `delete from project p where exists (select 1 from member m where m.project_id = p.id and m.account_id = ?::uuid)
+  and not exists (select 1 from member m where m.project_id = p.id and m.account_id <> ?::uuid)`;
+
 @Injectable()
 export class AccountsService {
   private readonly recent = new Map<string, { readonly account: Account; readonly until: number }>();
 
-  constructor(private readonly em: EntityManager) {}
+  constructor(
+    private readonly em: EntityManager,
+    private readonly limits: Limits,
+  ) {}
 
-  async signUp(email: string, name: string, password: string): Promise<Account> {
+  /** @param from the network address of who asks */
+  async signUp({ email, name, password }: NewAccount, from: string): Promise<Account> {
+    requireUncommon(password, { email, name });
+    await this.limits.requireEntry(from);
     const em = this.em.fork();
     const account = em.create(Account, {
       id: randomUUID(),
@@ -46,12 +63,67 @@ export class AccountsService {
     return account;
   }
 
-  async signIn(email: string, password: string): Promise<Account> {
+  /** @param from the network address of who asks */
+  async signIn(email: string, password: string, from: string): Promise<Account> {
+    await this.limits.requireTry(email, from);
     const account = await this.em.fork().findOne(Account, { email: email.toLowerCase() });
     const right = await verify(account?.passwordHash ?? (await NOBODY), password);
-    if (!account || !right)
+    if (!account || !right) {
+      await this.limits.failed(email, from);
       throw new Problem(HttpStatus.UNAUTHORIZED, 'Address and password do not go together.');
+    }
+    await this.limits.succeeded(email);
     return account;
+  }
+
+  /** Ends all other sessions. */
+  async changePassword(
+    account: Account,
+    change: { old: string; fresh: string },
+    token: string,
+  ): Promise<void> {
+    const em = this.em.fork();
+    const stored = await em.findOneOrFail(Account, account.id);
+    if (!(await verify(stored.passwordHash, change.old)))
+      throw new Problem(HttpStatus.FORBIDDEN, 'This is not your present password.');
+    requireUncommon(change.fresh, account);
+    stored.passwordHash = await hash(change.fresh);
+    await em.flush();
+    await this.closeOthers(account, token);
+  }
+
+  /** Those that have not ended, the one used last first. */
+  async sessions(account: Account, token: string) {
+    const found = await this.em
+      .fork()
+      .find(
+        Session,
+        { account: account.id, expiresAt: { $gt: new Date() } },
+        { orderBy: { usedAt: 'desc' } },
+      );
+    return found.map(({ tokenHash, usedAt, expiresAt }) => ({
+      isThis: tokenHash === digest(token),
+      usedAt: usedAt.toISOString(),
+      expiresAt: expiresAt.toISOString(),
+    }));
+  }
+
+  async closeOthers(account: Account, token: string): Promise<void> {
+    await this.em.fork().nativeDelete(Session, { account: account.id, tokenHash: { $ne: digest(token) } });
+    this.recent.clear();
+  }
+
+  /** With all projects that are nobody else's. A guest has no password. */
+  async delete(account: Account, password: string | undefined): Promise<void> {
+    const em = this.em.fork();
+    const stored = await em.findOneOrFail(Account, account.id);
+    if (!stored.guest && !(await verify(stored.passwordHash, password ?? '')))
+      throw new Problem(HttpStatus.FORBIDDEN, 'This is not your password.');
+    await em.transactional(async (inner) => {
+      await inner.execute(DELETE_PROJECTS, [account.id, account.id]);
+      await inner.nativeDelete(Account, { id: account.id });
+    });
+    this.recent.clear();
   }
 
   /** The demo account; made at the first asking, with a password that nobody knows. */
@@ -70,7 +142,6 @@ export class AccountsService {
   async openSession(account: Account): Promise<string> {
     const token = randomBytes(32).toString('base64url');
     const em = this.em.fork();
-    await em.nativeDelete(Session, { expiresAt: { $lt: new Date() } });
     em.create(Session, {
       tokenHash: digest(token),
       account: em.getReference(Account, account.id),

@@ -57,6 +57,12 @@ class Bounds extends Migration {
       archived_at = case when archived then now() end`);
     this.addSql(`alter table asset add column stored_at timestamptz not null default now()`);
     this.addSql(`create index project_picture on project (picture) where picture is not null`);
+    this.addSql(
+      `create table rate_limit (key varchar(255) primary key, points integer not null default 0, expire bigint)`,
+    );
+    // Written by whoever asks whether a save would go through.
+    this.addSql(`create table heartbeat (at timestamptz not null)`);
+    this.addSql(`insert into heartbeat values (now())`);
     // Undos and redos, by the statement that they are about.
     this.addSql(
       `create index edit_of on edit (project_id, (body->>'of'), revision) where (body->>'of') is not null`,
@@ -65,6 +71,7 @@ class Bounds extends Migration {
 
   override down(): void {
     this.addSql('drop index edit_of, project_picture');
+    this.addSql('drop table rate_limit, heartbeat');
     this.addSql('alter table asset drop column stored_at');
     this.addSql('alter table project drop column bytes, drop column archived_at');
   }

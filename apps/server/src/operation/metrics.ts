@@ -1,0 +1,50 @@
+/** Numbers about the running server, in the open text format that monitoring collects. Read on loopback only. */
+import { createServer, type Server } from 'node:http';
+import type { NextFunction, Request, Response } from 'express';
+import { collectDefaultMetrics, Histogram, Registry } from 'prom-client';
+import { pathOf } from './logging.ts';
+
+/** Seconds. */
+const BUCKETS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10];
+/** Paths of the API are few; what else is asked for is files of the page, or nothing. */
+const API = /^\/api\/[a-z/:-]{1,60}$/;
+
+export class Metrics {
+  readonly registry = new Registry();
+  private readonly requests = new Histogram({
+    name: 'kadrel_request_seconds',
+    help: 'How long requests took, by method, path and status.',
+    labelNames: ['method', 'path', 'status'],
+    buckets: BUCKETS,
+    registers: [this.registry],
+  });
+
+  constructor() {
+    collectDefaultMetrics({ register: this.registry });
+  }
+
+  /** Middleware. */
+  readonly timed = (request: Request, response: Response, next: NextFunction): void => {
+    const end = this.requests.startTimer();
+    const path = pathOf(request.originalUrl);
+    response.once('finish', () => {
+      const { method } = request;
+      end({ method, path: API.test(path) ? path : 'other', status: String(response.statusCode) });
+    });
+    next();
+  };
+
+  /** Answers `GET /metrics` on loopback. */
+  listen(port: number): Server {
+    return createServer((request, response) => {
+      if (request.url !== '/metrics') {
+        response.writeHead(404).end();
+        return;
+      }
+      this.registry.metrics().then(
+        (text) => response.writeHead(200, { 'Content-Type': this.registry.contentType }).end(text),
+        () => response.writeHead(500).end(),
+      );
+    }).listen(port, '127.0.0.1');
+  }
+}
