@@ -9,6 +9,7 @@ import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
 import { applyTheme, storedTheme } from './common/theme.ts';
 import { About } from './screens/About.tsx';
+import { Account } from './screens/Account.tsx';
 import { Broken } from './screens/Broken.tsx';
 import { NotFound } from './screens/NotFound.tsx';
 import { Projects } from './screens/Projects.tsx';
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
           </Suspense>
         ),
       },
+      { path: '/account', element: <Account /> },
       { path: '/about', element: <About /> },
       { path: '*', element: <NotFound /> },
     ],

@@ -44,11 +44,14 @@ class OpenSession extends createZodDto(
   z.object({ isThis: z.boolean(), usedAt: z.string(), expiresAt: z.string() }),
 ) {}
 class SignIn extends createZodDto(z.strictObject({ email, password: z.string().min(1).max(200) })) {}
-class Me extends createZodDto(z.object({ id: z.string(), email: z.string(), name: z.string() })) {}
+const me = z.object({ id: z.string(), email: z.string(), name: z.string(), guest: z.boolean() });
+class Me extends createZodDto(me) {}
 class Start extends createZodDto(
   z.object({
     demo: z.boolean(),
-    me: z.object({ id: z.string(), email: z.string(), name: z.string() }).nullable(),
+    /** How long an archived project is kept. */
+    archiveDays: z.number(),
+    me: me.nullable(),
   }),
 ) {}
 
@@ -70,7 +73,8 @@ export class AccountsController {
   async start(@Req() request: Request) {
     const token = tokenOf(request);
     const account = token ? await this.accounts.accountOf(token) : null;
-    return { demo: this.settings.demo, me: account && shown(account) };
+    const { demo, archiveDays } = this.settings;
+    return { demo, archiveDays, me: account && shown(account) };
   }
 
   @Open()
@@ -180,4 +184,4 @@ export class AccountsController {
   }
 }
 
-const shown = ({ id, email: address, name }: Account) => ({ id, email: address, name });
+const shown = ({ id, email: address, name, guest }: Account) => ({ id, email: address, name, guest });

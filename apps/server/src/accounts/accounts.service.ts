@@ -92,7 +92,7 @@ export class AccountsService {
     await this.closeOthers(account, token);
   }
 
-  /** Those that have not ended, the one used last first. */
+  /** Those that have not ended: the one that asks first, then the one used last. */
   async sessions(account: Account, token: string) {
     const found = await this.em
       .fork()
@@ -101,11 +101,14 @@ export class AccountsService {
         { account: account.id, expiresAt: { $gt: new Date() } },
         { orderBy: { usedAt: 'desc' } },
       );
-    return found.map(({ tokenHash, usedAt, expiresAt }) => ({
-      isThis: tokenHash === digest(token),
-      usedAt: usedAt.toISOString(),
-      expiresAt: expiresAt.toISOString(),
-    }));
+    const own = digest(token);
+    return found
+      .map(({ tokenHash, usedAt, expiresAt }) => ({
+        isThis: tokenHash === own,
+        usedAt: usedAt.toISOString(),
+        expiresAt: expiresAt.toISOString(),
+      }))
+      .toSorted((a, b) => Number(b.isThis) - Number(a.isThis));
   }
 
   async closeOthers(account: Account, token: string): Promise<void> {

@@ -60,7 +60,9 @@ async function call<T>(method: string, path: string, answer: z.ZodType<T>, body?
   return answer.parse(json);
 }
 
-const meSchema = z.object({ id: z.string(), email: z.string(), name: z.string() });
+const meSchema = z.object({ id: z.string(), email: z.string(), name: z.string(), guest: z.boolean() });
+const startSchema = z.object({ demo: z.boolean(), archiveDays: z.number(), me: meSchema.nullable() });
+const sessionsSchema = z.array(z.object({ isThis: z.boolean(), usedAt: z.string(), expiresAt: z.string() }));
 const projectSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -74,12 +76,16 @@ const openedSchema = projectSchema.extend({ document: documentSchema });
 const nothing = z.undefined();
 
 export const api = {
-  start: () => call('GET', '/start', z.object({ demo: z.boolean(), me: meSchema.nullable() })),
+  start: () => call('GET', '/start', startSchema),
   signUp: (body: { email: string; name: string; password: string }) =>
     call('POST', '/sign-up', meSchema, body),
   signIn: (body: { email: string; password: string }) => call('POST', '/sign-in', meSchema, body),
   demo: () => call('POST', '/demo', meSchema),
   signOut: () => call('POST', '/sign-out', nothing),
+  sessions: () => call('GET', '/sessions', sessionsSchema),
+  closeOtherSessions: () => call('DELETE', '/sessions', nothing),
+  changePassword: (body: { old: string; fresh: string }) => call('PUT', '/password', nothing, body),
+  deleteAccount: (password: string) => call('DELETE', '/account', nothing, { password }),
   projects: () => call('GET', '/projects', z.array(projectSchema)),
   createProject: (name: string, scene: Partial<Scene>) =>
     call('POST', '/projects', projectSchema, { name, scene }),
@@ -90,6 +96,7 @@ export const api = {
     call('POST', '/projects/from-file', projectSchema, { name, document }),
   changeProject: (id: string, body: { name?: string; archived?: boolean }) =>
     call('PATCH', `/projects/${id}`, projectSchema, body),
+  deleteProject: (id: string) => call('DELETE', `/projects/${id}`, nothing),
   duplicateProject: (id: string) => call('POST', `/projects/${id}/duplicate`, projectSchema),
   openProject: (id: string) => call('GET', `/projects/${id}`, openedSchema),
   edits: (id: string, after: number) =>

@@ -35,6 +35,11 @@ export function AccountMenu() {
         ))}
         <div className="my-1 border-t border-rule" />
         <MenuItem>
+          <button type="button" className="menu-item" onClick={() => void navigate('/account')}>
+            Your account
+          </button>
+        </MenuItem>
+        <MenuItem>
           <button type="button" className="menu-item" onClick={() => void navigate('/about')}>
             About Kadrel
           </button>

@@ -148,11 +148,13 @@ function useProjectChange<T>(work: (value: T) => Promise<unknown>, said: string)
 
 function Card({ project }: { project: ProjectCard }) {
   const [isRenaming, setIsRenaming] = useState(false);
+  const [isDeleting, setIsDeleting] = useState(false);
+  const { data: start } = useQuery({ queryKey: ['start'], queryFn: api.start });
   const rename = useProjectChange((name: string) => api.changeProject(project.id, { name }), 'Renamed.');
   const duplicate = useProjectChange(() => api.duplicateProject(project.id), 'Duplicated.');
   const archive = useProjectChange(
     () => api.changeProject(project.id, { archived: !project.archived }),
-    project.archived ? 'Restored.' : 'Archived. It is kept, and can be restored.',
+    project.archived ? 'Restored.' : `Archived. It can be restored for ${start?.archiveDays ?? 0} days.`,
   );
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
@@ -226,10 +228,48 @@ function Card({ project }: { project: ProjectCard }) {
                 {project.archived ? 'Restore' : 'Archive'}
               </button>
             </MenuItem>
+            {project.archived && (
+              <MenuItem>
+                <button type="button" className="menu-item text-bad" onClick={() => setIsDeleting(true)}>
+                  Delete for good…
+                </button>
+              </MenuItem>
+            )}
           </MenuItems>
         </Menu>
       </div>
+      <DeleteProject project={project} isOpen={isDeleting} close={() => setIsDeleting(false)} />
     </li>
+  );
+}
+
+function DeleteProject({
+  project,
+  isOpen,
+  close,
+}: {
+  project: ProjectCard;
+  isOpen: boolean;
+  close: () => void;
+}) {
+  const remove = useProjectChange(() => api.deleteProject(project.id), 'Deleted.');
+  return (
+    <Dialog open={isOpen} onClose={close} className="relative z-50">
+      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
+        <DialogPanel className="flex w-96 flex-col gap-4 rounded-lg border border-rule bg-sheet p-6">
+          <DialogTitle className="text-[17px] font-bold">Delete {project.name}?</DialogTitle>
+          <p>Its parts and its whole history are gone then, and cannot be brought back.</p>
+          <div className="flex justify-end gap-2">
+            <button type="button" className="button" onClick={close}>
+              Keep it
+            </button>
+            <button type="button" className="button main" onClick={() => remove.mutate(undefined)}>
+              Delete for good
+            </button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
   );
 }
 

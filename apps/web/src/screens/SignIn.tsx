@@ -109,7 +109,8 @@ export function SignIn() {
         {start?.demo && (
           <div className="border-t border-rule pt-6">
             <p className="mb-3 text-ink2">
-              Look around without an account. The demo is shared, and everybody may change it.
+              Look around without an account. What you change there is your own, and is kept until you have
+              not been there for a day.
             </p>
             <button type="button" className="button" disabled={demo.isPending} onClick={() => demo.mutate()}>
               Enter the demo

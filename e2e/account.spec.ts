@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { Person } from './person.ts';
+
+test('an account is made, its password changed, its work taken away as a file, and it is deleted', async ({
+  page,
+  browser,
+}) => {
+  const person = new Person(page);
+  const email = `${crypto.randomUUID()}@kadrel.example`;
+  await page.goto('/');
+  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Name').fill('Ada');
+  await page.getByLabel('Password').fill('password12');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await expect(page.getByRole('alert')).toContainText('guessed first');
+  await page.getByLabel('Password').fill('hive lantern oboe');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await person.createsProject('Shelf');
+
+  const elsewhere = await (await browser.newContext()).newPage();
+  await elsewhere.goto('/');
+  await elsewhere.getByLabel('Address').fill(email);
+  await elsewhere.getByLabel('Password').fill('hive lantern oboe');
+  await elsewhere.getByRole('button', { name: 'Sign in' }).click();
+  await expect(elsewhere.getByText('Shelf')).toBeVisible();
+
+  await page.goto('/account');
+  await expect(page.getByRole('listitem')).toHaveText([/This browser/, /Another browser/]);
+  await page.getByLabel('Present password').fill('hive lantern oboe');
+  await page.getByLabel('New password').fill('quill harbour tin');
+  await page.getByRole('button', { name: 'Change password' }).click();
+  await expect(page.getByRole('listitem')).toHaveText([/This browser/]);
+  await elsewhere.reload();
+  await expect(elsewhere.getByRole('button', { name: 'Sign in' })).toBeVisible();
+
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download it' }).click();
+  const file = await (await download).path();
+  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({
+    account: { email },
+    projects: [{ project: { name: 'Shelf' }, history: { edits: [] } }],
+  });
+
+  await page.goto('/projects');
+  await page.getByRole('button', { name: 'More for Shelf' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await page.getByRole('button', { name: 'Show archived' }).click();
+  await page.getByRole('button', { name: 'More for Shelf' }).click();
+  await page.getByRole('menuitem', { name: 'Delete for good…' }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText('Nothing is archived.')).toBeVisible();
+
+  await page.goto('/account');
+  await page.getByRole('button', { name: 'Delete the account…' }).click();
+  await page.getByLabel('Password', { exact: true }).fill('hive lantern oboe');
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByRole('alert')).toHaveText('This is not your password.');
+  await page.getByLabel('Password', { exact: true }).fill('quill harbour tin');
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  // What the server refuses stands in the browser's console too.
+  expect(person.problems.filter((problem) => !/status of 4\d\d/.test(problem))).toEqual([]);
+});
