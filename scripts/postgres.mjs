@@ -195,9 +195,10 @@ export async function startCluster() {
   };
 }
 
-/** A throwaway cluster for tests; `durable` keeps the promises that a crash test is about. */
-export async function startTestCluster({ durable = false } = {}) {
-  const parent = mkdtempSync(join(tmpdir(), 'kadrel-pg-'));
+/** A throwaway cluster for tests; `durable` keeps the promises that a crash test is about. @param parent the folder that it is made in */
+export async function startTestCluster({ durable = false, parent: within = tmpdir() } = {}) {
+  const parent = mkdtempSync(join(within, 'kadrel-pg-'));
+  if (within !== tmpdir()) chmodSync(within, 0o755);
   chmodSync(parent, 0o755);
   const folder = join(parent, 'data');
   const password = init(folder, true);

@@ -1,8 +1,13 @@
-/** `npm run torture -- booleans [COUNT] [SEED] [CLASS,…]`, `-- icons [OF EACH SET] [EVERY]` or `-- edits [COUNT] [SEED]`: long trials, seeds printed. */
+/**
+ * `npm run torture -- WHAT …`: long trials, seeds printed. Of geometry and edits `booleans [COUNT] [SEED] [CLASS,…]`,
+ * `icons [OF EACH SET] [EVERY]` and `edits [COUNT] [SEED]`; of saving `kills [COUNT] [SEED]`, `starts [COUNT] [SEED]`, `disk`, and
+ * `pages [COUNT] [SEED]`.
+ */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { ROOT, checkNode, ensureNodeModules } from './project.mjs';
 import { runScript } from './say.mjs';
+import { SAVING, tortureSaving } from './tortureSaving.mjs';
 
 await runScript(async () => {
   checkNode();
@@ -13,6 +18,8 @@ await runScript(async () => {
     configFile: join(ROOT, 'checks/vite.config.ts'),
     logLevel: 'error',
   });
+  const [what, ...rest] = process.argv.slice(2);
+  if (what in SAVING) return tortureSaving(what, rest);
   const { status } = spawnSync(process.execPath, ['checks/dist/torture.js', ...process.argv.slice(2)], {
     cwd: ROOT,
     stdio: 'inherit',

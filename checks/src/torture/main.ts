@@ -2,11 +2,13 @@
 import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
+import { runPages } from './runPages.ts';
 
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
   booleans: runBooleans,
   edits: runEdits,
   icons: runIcons,
+  pages: runPages,
 };
 const [what = 'booleans', ...rest] = process.argv.slice(2);
 const run = RUNS[what];

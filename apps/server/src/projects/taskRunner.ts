@@ -88,8 +88,10 @@ export class TaskRunner {
       if (save.base > source.revision)
         throw new Problem(HttpStatus.CONFLICT, 'This project is not that far yet.');
       const copy = await copyProject(em, asking, { source, name, base: save.base });
-      if (save.edits.length > 0)
-        copy.revision = (await this.added(em, asking, { project: copy.id, ...save })).head.revision;
+      const fresh = await this.freshOf(em, copy, save);
+      copy.revision = (
+        await this.added(em, asking, { project: copy.id, base: save.base, edits: fresh })
+      ).head.revision;
       return copy;
     });
     return { status: 201, text: JSON.stringify(listedOf(made)) };

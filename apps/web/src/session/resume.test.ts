@@ -43,6 +43,7 @@ const left = (edits: Edit[], more: Partial<Left> = {}): Left => ({
   edits,
   aside: [],
   places: ['there'],
+  parts: [{ base: 1, edits, aside: [] }],
   ...more,
 });
 const server = (document: KadrelDocument, ...edits: Edit[]) => ({ document, edits, revision: edits.length });

@@ -1,7 +1,7 @@
 import type { Edit } from '@kadrel/core';
 import { ApiError } from '../api/client.ts';
 import { SaveQueue, type QueueOptions, type SaveReport } from './saveQueue.ts';
-import { putTogether, type Kept } from './shelf.ts';
+import { holdsOnly, putTogether, type Kept } from './shelf.ts';
 
 const edit = (id: string, path = id): Edit => ({
   id: `edit-no-${id}`,
@@ -12,7 +12,7 @@ const edit = (id: string, path = id): Edit => ({
 });
 
 /** A queue with a server in a few lines, and a clock that the test turns. */
-function bench(send: QueueOptions['send'], hasRoom = () => true) {
+function bench(send: QueueOptions['send'], hasRoom = () => true, goesTogether = () => true) {
   const reports: SaveReport[] = [];
   const missed: string[][] = [];
   const pending: (() => void)[] = [];
@@ -30,7 +30,10 @@ function bench(send: QueueOptions['send'], hasRoom = () => true) {
       },
       send,
       onState: (report) => reports.push(report),
-      onMissed: (theirs) => missed.push(theirs.map((e) => e.id)),
+      onMissed: (theirs) => {
+        missed.push(theirs.map((e) => e.id));
+        return goesTogether();
+      },
       later: (work) => pending.push(work),
     },
     0,
@@ -226,4 +229,61 @@ test('what several pages left is taken over together, doubles once', () => {
     1,
     ['one', 'two', 'three'],
   ]);
+});
+
+const behind = (revision: number, ...edits: Edit[]) =>
+  new ApiError(409, 'Somebody saved.', { revision, edits });
+
+test('what another page took over and saved is no edit of somebody else', async () => {
+  let tries = 0;
+  const { queue, missed } = bench((base, edits) =>
+    tries++ === 0
+      ? Promise.reject(behind(2, edit('a'), edit('z')))
+      : Promise.resolve({ revision: base + edits.length }),
+  );
+  queue.add(edit('a'), edit('b'));
+  await settle();
+  expect([missed, queue.base]).toEqual([[['edit-no-z']], 3]);
+});
+
+test('a conflict keeps all that was made on the last revision in common, saved or not', async () => {
+  const { queue, states, shelf } = bench(() => Promise.reject(behind(2, edit('a'), edit('z', 'b'))));
+  queue.add(edit('a'), edit('b'));
+  await settle();
+  expect([states().at(-1), idsOf(queue.unsaved), queue.base]).toEqual([
+    'conflict',
+    ['edit-no-a', 'edit-no-b'],
+    0,
+  ]);
+  expect(idsOf(shelf.kept?.edits)).toEqual(['edit-no-a', 'edit-no-b']);
+});
+
+test('what cannot be brought together is a conflict', async () => {
+  const { queue, states } = bench(
+    () => Promise.reject(behind(1, edit('z'))),
+    () => true,
+    () => false,
+  );
+  queue.add(edit('a'));
+  await settle();
+  expect([states().at(-1), idsOf(queue.unsaved), queue.base]).toEqual(['conflict', ['edit-no-a'], 0]);
+});
+
+test('a page that is closed leaves its copy as it is', async () => {
+  let answer = (_: { revision: number }) => {};
+  const { queue, shelf } = bench(() => new Promise((resolve) => (answer = resolve)));
+  queue.add(edit('a'));
+  await settle();
+  queue.stop();
+  answer({ revision: 1 });
+  await settle();
+  expect(idsOf(shelf.kept?.edits)).toEqual(['edit-no-a']);
+});
+
+test('another page’s place is only given up where it holds nothing else', () => {
+  const kept = { base: 1, edits: [edit('aaaa'), edit('bbbb')], aside: [] };
+  expect(holdsOnly(kept, [edit('aaaa'), edit('bbbb'), edit('cccc')])).toBe(true);
+  expect(holdsOnly(kept, [edit('aaaa')])).toBe(false);
+  expect(holdsOnly({ ...kept, aside: [{ edit: edit('dddd'), reason: '' }] }, kept.edits)).toBe(false);
+  expect(holdsOnly('damaged', [])).toBe(false);
 });

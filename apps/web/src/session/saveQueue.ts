@@ -24,8 +24,8 @@ export interface QueueOptions {
   readonly keep: (kept: Kept) => Promise<void>;
   readonly forget: () => Promise<void>;
   readonly send: (base: number, edits: readonly Edit[]) => Promise<{ revision: number }>;
-  /** Others' edits have arrived and go before ours; the page applies them. */
-  readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => void;
+  /** Others' edits have arrived and go before ours; the page applies them. False where they do not go together. */
+  readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => boolean;
   readonly onState: (report: SaveReport) => void;
   readonly later: (work: () => void, ms: number) => void;
 }
@@ -154,13 +154,16 @@ export class SaveQueue {
   /** Others saved meanwhile. */
   private behind(missed: { revision: number; edits: readonly Edit[] }): void {
     const known = new Set(missed.edits.map((edit) => edit.id));
-    // Ours that the server has already, because only its answer was lost.
-    this.edits = this.edits.filter((edit) => !known.has(edit.id));
-    const theirs = missed.edits.filter((edit) => !this.sentIds.has(edit.id));
-    if (editsCollide(theirs, this.edits)) return this.conflict('Somebody changed the same numbers as you.');
+    const own = new Set(this.edits.map((edit) => edit.id));
+    // The server may have some of ours already: its answer was lost, or another page took them over.
+    const ours = this.edits.filter((edit) => !known.has(edit.id));
+    const theirs = missed.edits.filter(({ id }) => !this.sentIds.has(id) && !own.has(id));
+    // What is kept as a project then goes on from the revision that all of ours were made on.
+    if (editsCollide(theirs, ours) || !this.options.onMissed(theirs, ours))
+      return this.conflict('Somebody changed the same numbers as you.');
+    this.edits = ours;
     this.revision = missed.revision;
     void this.keep();
-    this.options.onMissed(theirs, this.edits);
     void this.flush();
   }
 
@@ -192,9 +195,10 @@ export class SaveQueue {
     this.options.onState({ state, revision, reason, aside: [...this.aside], isKept });
   }
 
-  /** One after another, so that the last state is the one that stays. */
+  /** One after another, so that the last state is the one that stays. Of a page that is closed the last copy stays as it is. */
   private keep(): Promise<void> {
     this.keeping = this.keeping.then(async () => {
+      if (this.stopped) return;
       const { revision: base, edits, aside } = this;
       const hasSome = edits.length > 0 || aside.length > 0;
       try {

@@ -1,6 +1,6 @@
 /** Where a page keeps what the server does not have yet: the browser's database, under a place for each page. */
 import { editSchema, type Edit } from '@kadrel/core';
-import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
+import { createStore, del, entries, promisifyRequest, set, type UseStore } from 'idb-keyval';
 import { z } from 'zod';
 
 /** An edit that the server will not take, and why. */
@@ -19,6 +19,8 @@ export interface Kept {
 /** What former visits left, put together, and the places that it lay in. */
 export interface Left extends Kept {
   readonly places: readonly string[];
+  /** As it lay in each place: edits of one place go on from its own base. */
+  readonly parts: readonly Kept[];
 }
 
 export interface Shelf {
@@ -26,7 +28,9 @@ export interface Shelf {
   left(projectId: string): Promise<Left | undefined>;
   /** Rejects where there is no room. */
   keep(place: string, kept: Kept): Promise<void>;
-  forget(places: readonly string[]): Promise<void>;
+  forget(place: string): Promise<void>;
+  /** Gives up places of other pages, as far as they hold nothing but these edits: such a page may still be open, and go on. */
+  forgetTaken(places: readonly string[], taken: readonly Edit[]): Promise<void>;
 }
 
 const keptSchema = z.object({
@@ -48,6 +52,7 @@ export function putTogether(found: readonly (readonly [place: string, kept: Kept
     edits: [...edits.values()].filter(({ id }) => !aside.has(id)),
     aside: [...aside.values()],
     places: found.map(([place]) => place),
+    parts: found.map(([, kept]) => kept),
   };
 }
 
@@ -70,13 +75,29 @@ export function browserShelf(): Shelf {
       );
     },
     keep: (place, kept) => set(place, kept, opened()),
-    async forget(places) {
+    forget: (place) => del(place, opened()),
+    async forgetTaken(places, taken) {
       for (const place of places) {
-        localStorage.removeItem(place);
-        await del(place, opened());
+        if (holdsOnly(parsed(localStorage.getItem(place)), taken)) localStorage.removeItem(place);
+        // Looked at and deleted in one transaction.
+        await opened()('readwrite', (stored) => {
+          const asked = stored.get(place) as IDBRequest<unknown>;
+          asked.onsuccess = () => {
+            if (holdsOnly(asked.result, taken)) stored.delete(place);
+          };
+          return promisifyRequest(stored.transaction);
+        });
       }
     },
   };
+}
+
+/** Whether what lies in a place is known to hold nothing else than these edits. */
+export function holdsOnly(value: unknown, edits: readonly Edit[]): boolean {
+  const read = keptSchema.safeParse(value);
+  if (!read.success) return false;
+  const ids = new Set(edits.map(({ id }) => id));
+  return [...read.data.edits, ...read.data.aside.map(({ edit }) => edit)].every(({ id }) => ids.has(id));
 }
 
 /** Pages before kept their edits as texts. */

@@ -32,9 +32,9 @@ import {
 import { KernelHost, type HostState } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore } from 'zustand/vanilla';
-import { api } from '../api/client.ts';
-import { SaveQueue, type SaveReport } from './saveQueue.ts';
-import { placeOf, type Kept, type Left, type Shelf } from './shelf.ts';
+import type { SaveReport } from './saveQueue.ts';
+import { openSaving, rebased } from './saving.ts';
+import type { Left, Shelf } from './shelf.ts';
 import { resume } from './resume.ts';
 import type { Built } from './built.ts';
 import { frameOfView, isFramed, keepFrames, readFrames, type Frames } from './frames.ts';
@@ -118,15 +118,9 @@ export interface OpenedSession {
   /** What former visits left unsaved. */
   readonly left: Left | undefined;
 }
-/** Names of projects are at most this long. */
-const MOST_NAME = 120;
-const MINE = ' (mine)';
-
 export type Session = ReturnType<typeof openSession>;
 
 export function openSession(opened: OpenedSession) {
-  const place = placeOf(opened.projectId, crypto.randomUUID());
-  const { left, shelf } = opened;
   const resumed = resume(opened);
   const start = resumed.document;
 
@@ -164,38 +158,20 @@ export function openSession(opened: OpenedSession) {
     now: () => performance.now(),
     onState: (kernel) => set({ kernel }),
   });
-  const queue = new SaveQueue(
-    {
-      keep: (kept) => shelf.keep(place, kept),
-      forget: () => shelf.forget([place]),
-      send: (base, edits) => api.appendEdits(opened.projectId, base, edits),
-      onState: (save) => set({ save }),
-      onMissed: rebase,
-      later: (work, ms) => setTimeout(work, ms),
+  const saving = openSaving({
+    ...opened,
+    resumed,
+    onState: (save) => set({ save }),
+    onMissed(missed, ours) {
+      if (missed.length === 0) return true;
+      const shown = rebased(get(), missed, ours);
+      if (!shown) return false;
+      set(shown);
+      void rebuild();
+      return true;
     },
-    opened.revision,
-  );
-  /** What this page or former ones kept and the server has not, where it cannot go on here. */
-  let stranded: Pick<Kept, 'base' | 'edits'> | undefined;
-  if (resumed.fits) void takeOver(resumed.unsaved);
-  else {
-    stranded = left;
-    queue.conflict('Edits of your last visit were not saved, and somebody changed the same numbers since.');
-  }
-
-  /** From now on it is this page's to save; where it lay before is given back once it is kept here. */
-  async function takeOver(unsaved: readonly Edit[]): Promise<void> {
-    if (!left) return;
-    if (left.aside.length > 0) queue.takeAside(left.aside);
-    if (unsaved.length > 0) queue.add(...unsaved);
-    await queue.kept();
-    if (get().save.isKept) await shelf.forget(left.places.filter((one) => one !== place));
-  }
-
-  async function forgetUnsaved(): Promise<void> {
-    await queue.drop();
-    await shelf.forget([place, ...(left?.places ?? [])]);
-  }
+    later: (work, ms) => setTimeout(work, ms),
+  });
 
   const worlds = new Worlds(
     (key) => get().built.factsOf(key),
@@ -251,23 +227,8 @@ export function openSession(opened: OpenedSession) {
       ...keptPlaces(get(), document),
       lookingAt: null,
     });
-    queue.add(...edits);
+    saving.add(...edits);
     if (!more.built || hiddenSelected(get()).length > 0) void rebuild();
-  }
-
-  function rebase(missedEdits: readonly Edit[], ours: readonly Edit[]): void {
-    if (missedEdits.length === 0) return;
-    const { document, edits } = get();
-    const own = new Set(ours.map((edit) => edit.id));
-    const without = [...ours]
-      .reverse()
-      .reduce<KadrelDocument>((d, edit) => applyEdit(d, { patches: edit.inverses }), document);
-    const next = [...missedEdits, ...ours].reduce<KadrelDocument>(applyEdit, without);
-    set({
-      document: next,
-      edits: [...edits.filter((edit) => !own.has(edit.id)), ...missedEdits, ...ours],
-    });
-    void rebuild();
   }
 
   /** Builds what is shown. A failure of the kernel itself keeps the last good picture, and says which part. */
@@ -657,20 +618,14 @@ export function openSession(opened: OpenedSession) {
     ) => set(change),
     /** Ends a conflict in favour of what the server has. */
     async takeTheirs(): Promise<void> {
-      await forgetUnsaved();
+      await saving.forget();
       window.location.reload();
     },
     /** Ends a conflict by saving exactly what is here, with its history, as a project of its own. */
-    async keepMine(): Promise<string> {
-      const { base, edits } = stranded ?? { base: queue.base, edits: queue.unsaved };
-      const name = `${get().name.slice(0, MOST_NAME - MINE.length)}${MINE}`;
-      const made = await api.keepProject(opened.projectId, { name, base, edits });
-      await forgetUnsaved();
-      return made.id;
-    },
+    keepMine: (): Promise<string[]> => saving.keepMine(get().name),
     /** Gives up the statements that the server will not take, and shows what it has. */
     async leaveAside(): Promise<void> {
-      await queue.dropAside();
+      await saving.dropAside();
       window.location.reload();
     },
     step: (parts: readonly ItemId[]) =>
@@ -680,7 +635,7 @@ export function openSession(opened: OpenedSession) {
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle,
     /** How many edits the server has not acknowledged. */
-    unsaved: () => queue.unsaved.length,
+    unsaved: () => saving.unsaved().length,
     /** Why a text is no quantity of this kind, or undefined. `now` is the present value, in mm or degrees. */
     quantityFault(text: string, kind: QuantityKind, now?: number): string | undefined {
       try {
@@ -710,7 +665,7 @@ export function openSession(opened: OpenedSession) {
       });
     },
     close(): void {
-      queue.stop();
+      saving.stop();
       host.close();
     },
   };

@@ -57,7 +57,7 @@ function Conflict({ save: { reason, isKept } }: { save: SaveReport }) {
         <button
           type="button"
           className="button main"
-          onClick={() => void session.keepMine().then((id) => navigate(`/projects/${id}`))}
+          onClick={() => void session.keepMine().then(([first]) => navigate(`/projects/${first}`))}
         >
           Keep mine as a project
         </button>

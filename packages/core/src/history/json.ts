@@ -49,17 +49,3 @@ export function copyJson(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, copyJson(inner)]));
 }
-
-/** Whether two values say the same, in whatever order their keys are. What they share is not looked into. */
-export function sameJson(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
-  if (Array.isArray(a) !== Array.isArray(b)) return false;
-  const keys = Object.keys(a);
-  if (keys.length !== Object.keys(b).length) return false;
-  return keys.every(
-    (key) =>
-      Object.hasOwn(b, key) &&
-      sameJson((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
-  );
-}

@@ -4,7 +4,7 @@
  */
 import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 import { MAX_PATCHES, type Edit } from './edit.ts';
-import { jsonFault, sameJson } from './json.ts';
+import { jsonFault } from './json.ts';
 import { patched, type EditFault } from './patching.ts';
 
 /** What is known of a project's history. */
@@ -58,36 +58,34 @@ function sealEdit(
 ): { document: KadrelDocument; edit: Edit } | string {
   const bad = jsonFault(edit);
   if (bad !== undefined) return bad;
-  const done = patched(before, edit.patches);
+  const source = edit.kind === 'do' ? undefined : sourceOf(edit, history);
+  if (typeof source === 'string') return source;
+  const patches = source ? patchesOf(edit.kind, source) : edit.patches;
+  const done = patched(before, patches);
   if (typeof done === 'string') return done;
   if (done.inverses.length > MAX_PATCHES) return `An edit changes more than ${MAX_PATCHES} values.`;
-  const source = edit.kind === 'do' ? undefined : sourceOf(before, { edit, after: done.document }, history);
-  if (typeof source === 'string') return source;
   const { author, now, lastTime } = history;
   const time = Math.max(lastTime, Math.min(edit.line.time, now));
   const { of: _, ...rest } = edit;
   const sealed: Edit = {
     ...rest,
     version: DOCUMENT_VERSION,
+    patches,
     inverses: done.inverses,
     line: { ...(source ?? edit).line, author, time },
   };
   return { document: done.document, edit: source ? { ...sealed, of: source.id } : sealed };
 }
 
-/** The edit that an undo or a redo is about, where it does just that. */
-function sourceOf(
-  before: KadrelDocument,
-  { edit, after }: { edit: Edit; after: KadrelDocument },
-  history: History,
-): Edit | string {
+/** An undo does what takes its statement back in the project, and a redo what the statement did, whatever the page says. */
+const patchesOf = (kind: Edit['kind'], source: Edit) => (kind === 'undo' ? source.inverses : source.patches);
+
+/** The statement that an undo or a redo is about. */
+function sourceOf(edit: Edit, history: History): Edit | string {
   const isUndo = edit.kind === 'undo';
   const source = edit.of === undefined ? undefined : history.source(edit.of);
   if (!source) return `This ${edit.kind} is about a statement that the project does not have.`;
   if (source.isInForce !== isUndo)
     return `“${source.edit.line.title}” is ${isUndo ? 'taken back' : 'in force'} already.`;
-  const meant = patched(before, isUndo ? source.edit.inverses : source.edit.patches);
-  if (typeof meant === 'string' || !sameJson(meant.document, after))
-    return `This ${edit.kind} does something else than its statement, “${source.edit.line.title}”, says.`;
   return source.edit;
 }

@@ -1,0 +1,129 @@
+/** Saving one open project: what former visits left, what is being sent, and what is done where the server and the page part ways. */
+import { afterEdits, isEditFault, type Edit, type KadrelDocument } from '@kadrel/core';
+import { api } from '../api/client.ts';
+import type { Resumed } from './resume.ts';
+import { SaveQueue, type SaveReport } from './saveQueue.ts';
+import { placeOf, type Kept, type Left, type Shelf } from './shelf.ts';
+
+export interface SavingOptions {
+  readonly projectId: string;
+  /** Of the server's document that the page was opened with. */
+  readonly revision: number;
+  readonly shelf: Shelf;
+  /** What former visits left unsaved. */
+  readonly left: Left | undefined;
+  readonly resumed: Resumed;
+  /** Others' edits have arrived and go before ours. False where they do not go together. */
+  readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => boolean;
+  readonly onState: (report: SaveReport) => void;
+  readonly later: (work: () => void, ms: number) => void;
+}
+
+/** Names of projects are at most this long. */
+const MAX_NAME = 120;
+const MINE = ' (mine)';
+
+export type Saving = ReturnType<typeof openSaving>;
+
+export function openSaving({ projectId, revision, shelf, left, resumed, ...options }: SavingOptions) {
+  const place = placeOf(projectId, crypto.randomUUID());
+  let isKept = true;
+  const queue = new SaveQueue(
+    {
+      keep: (kept) => shelf.keep(place, kept),
+      forget: () => shelf.forget(place),
+      send: (base, edits) => api.appendEdits(projectId, base, edits),
+      onState: (report) => {
+        ({ isKept } = report);
+        options.onState(report);
+      },
+      onMissed: options.onMissed,
+      later: options.later,
+    },
+    revision,
+  );
+  /** What former pages kept and the server has not, where it cannot go on here. */
+  let stranded: readonly Pick<Kept, 'base' | 'edits'>[] | undefined;
+
+  /** From now on it is this page's to save; where it lay before is given back once it is kept here. */
+  async function takeOver(unsaved: readonly Edit[]): Promise<void> {
+    if (!left) return;
+    if (left.aside.length > 0) queue.takeAside(left.aside);
+    if (unsaved.length > 0) queue.add(...unsaved);
+    await queue.kept();
+    if (isKept) await shelf.forgetTaken(left.places, allOf(left));
+  }
+
+  async function forget(): Promise<void> {
+    await queue.drop();
+    await shelf.forget(place);
+    if (left) await shelf.forgetTaken(left.places, left.edits);
+  }
+
+  if (resumed.fits) void takeOver(resumed.unsaved);
+  else {
+    stranded = strandedOf(left, resumed.unsaved);
+    queue.conflict('Edits of your last visit were not saved, and somebody changed the same numbers since.');
+  }
+  return {
+    add: (...edits: readonly Edit[]) => queue.add(...edits),
+    unsaved: () => queue.unsaved,
+    kept: () => queue.kept(),
+    /** Gives up all that is not saved. */
+    forget,
+    /** Gives up the statements that the server will not take. */
+    dropAside: () => queue.dropAside(),
+    /**
+     * Makes exactly what is here, with its history, a project of its own. Where several pages left what does not go together,
+     * each becomes one. Returns their ids.
+     */
+    async keepMine(name: string): Promise<string[]> {
+      const here = { base: queue.base, edits: queue.unsaved };
+      const parts = [...(stranded ?? []), ...(!stranded || here.edits.length > 0 ? [here] : [])];
+      const mine = `${name.slice(0, MAX_NAME - MINE.length)}${MINE}`;
+      const made: string[] = [];
+      for (const { base, edits } of parts)
+        made.push((await api.keepProject(projectId, { name: mine, base, edits })).id);
+      await forget();
+      return made;
+    },
+    stop: () => queue.stop(),
+  };
+}
+
+const allOf = ({ edits, aside }: Kept): Edit[] => [...edits, ...aside.map(({ edit }) => edit)];
+
+/** The places whose edits are not all saved, nor all in another place. */
+function strandedOf(left: Left | undefined, unsaved: readonly Edit[]): Pick<Kept, 'base' | 'edits'>[] {
+  const open = new Set(unsaved.map(({ id }) => id));
+  const parts = (left?.parts ?? []).filter(({ edits }) => edits.some(({ id }) => open.has(id)));
+  const isWithin = (edits: readonly Edit[], other: Kept) => {
+    const there = new Set(other.edits.map(({ id }) => id));
+    return edits.every(({ id }) => there.has(id));
+  };
+  return parts.filter(
+    ({ edits }, i) =>
+      !parts.some(
+        (other, k) => k !== i && isWithin(edits, other) && (k < i || !isWithin(other.edits, parts[i]!)),
+      ),
+  );
+}
+
+/** What a page shows, and how it came about. */
+export interface Shown {
+  readonly document: KadrelDocument;
+  readonly edits: readonly Edit[];
+}
+
+/** The same with others' edits before our unsaved ones; undefined where they do not go together. */
+export function rebased(
+  { document, edits }: Shown,
+  missed: readonly Edit[],
+  ours: readonly Edit[],
+): Shown | undefined {
+  const own = new Set(ours.map((edit) => edit.id));
+  const backwards = ours.toReversed().map((edit) => ({ ...edit, patches: edit.inverses }));
+  const next = afterEdits(document, [...backwards, ...missed, ...ours]);
+  if (isEditFault(next)) return undefined;
+  return { document: next, edits: [...edits.filter((edit) => !own.has(edit.id)), ...missed, ...ours] };
+}
