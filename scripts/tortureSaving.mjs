@@ -145,21 +145,23 @@ export async function kills([count = '100', seed = '1']) {
   const random = randomOf(Number(seed));
   const house = await victim();
   const savers = await Promise.all(Array.from({ length: CLIENTS }, () => saver(house.address)));
+  const saved = () => savers.reduce((sum, one) => sum + one.count(), 0);
   for (let kill = 0; kill < Number(count); kill++) {
-    await sleep(50 + 500 * random());
+    // In the middle of saving: not before it goes on after the last one.
+    const enough = saved() + 5 + 100 * random();
+    while (saved() < enough) await sleep(5);
+    await sleep(20 * random());
     await (random() < 0.5 ? house.killServer() : house.killDatabase());
-    if (kill % 10 === 9)
-      say(`${kill + 1} kills, ${savers.reduce((sum, one) => sum + one.count(), 0)} edits acknowledged`);
+    if (kill % 10 === 9) say(`${kill + 1} kills, ${saved()} edits acknowledged`);
   }
   await Promise.all(savers.map((one) => one.end()));
   const faults = (await Promise.all(savers.map((one) => one.faults()))).flat();
   for (const fault of faults) say(`wrong: ${fault}`);
-  const saved = savers.reduce((sum, one) => sum + one.count(), 0);
   row(
     'kills of server or database while 8 people save',
     count,
     faults.length,
-    `${saved} edits, seed ${seed}`,
+    `${saved()} edits, seed ${seed}`,
   );
   await house.stop();
   return faults.length;

@@ -9,6 +9,9 @@ const ID = /^[\w-]{8,64}$/;
 const UUID = /[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
 const STANDARD_ERROR = 2;
 
+/** Of a thread that answers no requests itself. */
+export const logOf = (level: string): pino.Logger => pino({ level }, pino.destination(STANDARD_ERROR));
+
 export const loggingOf = (level: string): Params => ({
   pinoHttp: {
     level,

@@ -21,11 +21,13 @@ export class TaskPool implements OnModuleDestroy {
   private readonly inline: TaskRunner;
 
   constructor(em: EntityManager, @Inject(SETTINGS) settings: Settings) {
-    const { workerFile: filename, databaseUrl } = settings;
+    const { workerFile: filename, databaseUrl, logLevel } = settings;
     // Without a built worker, as in unit tests, the same code runs here.
     this.inline = new TaskRunner(em);
     this.threads =
-      filename === undefined ? [] : Array.from({ length: THREADS }, () => threadOf(filename, databaseUrl));
+      filename === undefined
+        ? []
+        : Array.from({ length: THREADS }, () => threadOf(filename, { databaseUrl, logLevel }));
   }
 
   /** Throws a Problem where the work takes too much time or memory, or too many wait. */
@@ -45,10 +47,16 @@ export class TaskPool implements OnModuleDestroy {
   }
 }
 
-const threadOf = (filename: string, databaseUrl: string) =>
+/** What a thread is given at its start. */
+export interface WorkerData {
+  readonly databaseUrl: string;
+  readonly logLevel: string;
+}
+
+const threadOf = (filename: string, workerData: WorkerData) =>
   new Piscina<Task, Answer>({
     filename,
-    workerData: { databaseUrl },
+    workerData,
     minThreads: 1,
     maxThreads: 1,
     concurrentTasksPerWorker: 4,
