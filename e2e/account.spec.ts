@@ -54,10 +54,10 @@ test('an account is made, its password changed, its work taken away as a file, a
 
   await page.goto('/account');
   await page.getByRole('button', { name: 'Delete the account…' }).click();
-  await page.getByLabel('Password', { exact: true }).fill('hive lantern oboe');
+  await page.getByRole('textbox', { name: 'Password', exact: true }).fill('hive lantern oboe');
   await page.getByRole('button', { name: 'Delete for good' }).click();
   await expect(page.getByRole('alert')).toHaveText('This is not your password.');
-  await page.getByLabel('Password', { exact: true }).fill('quill harbour tin');
+  await page.getByRole('textbox', { name: 'Password', exact: true }).fill('quill harbour tin');
   await page.getByRole('button', { name: 'Delete for good' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   // What the server refuses stands in the browser's console too.

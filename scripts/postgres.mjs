@@ -14,7 +14,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { DATA, ROOT, endChild, ensureDebianPackages, freePort, isRoot } from './project.mjs';
+import { DATA, endChild, ensureDebianPackages, freePort, isRoot } from './project.mjs';
 import { SetupError, say } from './say.mjs';
 
 const VERSIONS = '/usr/lib/postgresql';
@@ -66,7 +66,7 @@ function clusterFolder() {
   mkdirSync(DATA, { recursive: true });
   const { uid, gid } = owner();
   if (spawnSync('test', ['-x', DATA], { uid, gid }).status === 0) return inProject;
-  return join('/var/lib/kadrel', createHash('sha256').update(ROOT).digest('hex').slice(0, 16));
+  return join('/var/lib/kadrel', createHash('sha256').update(DATA).digest('hex').slice(0, 16));
 }
 
 function init(folder, fast) {
@@ -191,6 +191,11 @@ export async function startCluster() {
     stop() {
       ending = true;
       return started ? endChild(started.child, 'SIGINT') : Promise.resolve();
+    },
+    /** Without waiting: the database mends itself at its next start. */
+    stopAtOnce() {
+      ending = true;
+      started?.child.kill('SIGQUIT');
     },
   };
 }

@@ -5,10 +5,11 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSy
 import { createServer } from 'node:net';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { SetupError, say } from './say.mjs';
+import { SetupError, ToldError, say } from './say.mjs';
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
-export const DATA = join(ROOT, '.data');
+/** What lasts from one start to the next. */
+export const DATA = process.env.KADREL_DATA ?? join(ROOT, '.data');
 const LEAST_NODE = [20, 19];
 
 export function checkNode() {
@@ -88,30 +89,32 @@ export function ensureBuilt() {
 }
 
 export const WEB_DIST = join(ROOT, 'apps/web/dist');
-const SERVER = join(ROOT, 'apps/server/dist/main.js');
+export const SERVER = join(ROOT, 'apps/server/dist/main.js');
 
 export function migrate(environment) {
-  run(process.execPath, ['--enable-source-maps', SERVER, '--migrate'], {
+  const { status } = spawnSync(process.execPath, ['--enable-source-maps', SERVER, '--migrate'], {
+    cwd: ROOT,
+    stdio: ['ignore', 2, 2],
     env: { ...process.env, ...environment },
   });
+  if (status !== 0) throw new ToldError(`The tables could not be brought up to date: exit code ${status}.`);
 }
 
-/** Starts the server and waits until it listens. Returns the process and its address. */
-export async function startServer(environment) {
+/** Starts the server and waits until it listens. Returns the process and its address. @param onSpawn is given the process at once */
+export async function startServer(environment, onSpawn = () => undefined) {
   const child = spawn(process.execPath, ['--enable-source-maps', SERVER], {
     cwd: ROOT,
     env: { ...process.env, KADREL_WEB: WEB_DIST, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],
     detached: true,
   });
+  onSpawn(child);
   const address = await new Promise((resolve, reject) => {
     child.stdout.setEncoding('utf8').on('data', (text) => {
       const found = /listening (\S+)/.exec(text);
       if (found) resolve(found[1]);
     });
-    child.once('exit', (code) =>
-      reject(new SetupError(`The server ended at once, with exit code ${code}. Is the port in use?`)),
-    );
+    child.once('exit', (code) => reject(new ToldError(`The server ended at once, with exit code ${code}.`)));
   });
   return { child, address };
 }
