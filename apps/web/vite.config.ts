@@ -39,6 +39,7 @@ const withoutNode = (): Plugin => ({
 export default defineConfig({
   plugins: [withoutNode(), react(), tailwindcss(), licenceFile()],
   worker: { format: 'es', plugins: () => [withoutNode()] },
-  build: { target: 'es2022', chunkSizeWarningLimit: 900 },
+  // The workshop is one chunk, three.js and the core with it, which the first screens do not wait for.
+  build: { target: 'es2022', chunkSizeWarningLimit: 1700 },
   server: { proxy: { '/api': process.env.KADREL_API ?? 'http://127.0.0.1:4180' } },
 });

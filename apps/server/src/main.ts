@@ -38,7 +38,7 @@ async function serve(settings: Settings): Promise<void> {
     );
   }
   // Longer than balancers and browsers keep idle connections, so that none is closed just as it is used.
-  const server = app.getHttpServer() as Server;
+  const server: Server = app.getHttpServer();
   server.keepAliveTimeout = 65_000;
   const numbers = metrics?.listen(settings.metricsPort);
   endOnSignals(async () => {

@@ -51,11 +51,11 @@ export async function personOf(app: NestExpressApplication, email = newAddress()
 }
 
 export async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
-  const { body } = await agent
+  const made = await agent
     .post('/api/projects')
     .send({ name, scene: { units: 'mm' } })
     .expect(201);
-  return (body as { id: string }).id;
+  return (made.body as { id: string }).id;
 }
 
 /** A PNG of one grey pixel. */

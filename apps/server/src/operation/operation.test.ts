@@ -3,12 +3,12 @@ import { createServer, request as ask, type IncomingMessage, type Server } from 
 import type { AddressInfo } from 'node:net';
 import { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import type { Edit } from '@kadrel/core';
+import type { Edit, KadrelDocument } from '@kadrel/core';
 import express from 'express';
 import request from 'supertest';
 import { binaryOf, startTestCluster } from '../../../../scripts/postgres.mjs';
 import { databaseConfig } from '../data/config.ts';
-import { aBox, edit, firstBox, personOf, projectOf, settings, startApp } from '../testing.ts';
+import { aBox, edit, firstBox, personOf, projectOf, settings, startApp, type Agent } from '../testing.ts';
 import { closeServer } from './ending.ts';
 import { pathOf } from './logging.ts';
 import { Metrics } from './metrics.ts';
@@ -127,6 +127,11 @@ describe('with a server', () => {
   });
 });
 
+async function documentOf(agent: Agent, id: string): Promise<KadrelDocument> {
+  const { body } = await agent.get(`/api/projects/${id}`).expect(200);
+  return (body as { document: KadrelDocument }).document;
+}
+
 /** Sends each request to the next server, and once more to the other one where that does not answer. */
 function balancer(ports: readonly number[]): Server {
   let turn = 0;
@@ -154,7 +159,7 @@ function balancer(ports: readonly number[]): Server {
 test('two servers behind a balancer take saves in turn, and one of them may be killed', async () => {
   const [one, two] = [await startApp(), await startApp()];
   for (const app of [one, two]) await app.listen(0, '127.0.0.1');
-  const [first, second] = [one, two].map((app) => app.getHttpServer() as Server) as [Server, Server];
+  const [first, second] = [one, two].map((app): Server => app.getHttpServer()) as [Server, Server];
   const front = await listening(balancer([portOf(first), portOf(second)]));
   const agent = request.agent(front);
   await agent
@@ -165,10 +170,7 @@ test('two servers behind a balancer take saves in turn, and one of them may be k
   let document = firstBox().document;
   const edits: Edit[] = [];
   for (let base = 0; base < 24; base++) {
-    const next = edit(
-      base === 0 ? (await agent.get(`/api/projects/${id}`)).body.document : document,
-      ...aBox(`n${base}`),
-    );
+    const next = edit(base === 0 ? await documentOf(agent, id) : document, ...aBox(`n${base}`));
     document = next.document;
     edits.push(next.edit);
     if (base === 12) {
@@ -196,7 +198,7 @@ test('a back-up restored into a new cluster has every document at every revision
   const app = await startApp();
   const agent = await personOf(app);
   const id = await projectOf(agent);
-  let document = (await agent.get(`/api/projects/${id}`)).body.document;
+  let document = await documentOf(agent, id);
   for (let base = 0; base < 55; base++) {
     const next = edit(document, ...aBox(`n${base}`));
     document = next.document;

@@ -8,10 +8,10 @@ import { applyEdit, type Edit } from './edit.ts';
  * one to the present version. Throws an Error where what is stored is damaged, or newer than this Kadrel (`NewerVersionError`).
  */
 export function replay(stored: unknown, edits: readonly Edit[]): KadrelDocument {
-  let document = lifted(stored, versionOf(stored));
+  let document: unknown = lifted(stored, versionOf(stored));
   for (const edit of edits) {
     if (edit.version !== undefined) document = lifted(document, Math.max(edit.version, versionOf(document)));
-    document = applyEdit(document as unknown as KadrelDocument, edit) as unknown as typeof document;
+    document = applyEdit(document as KadrelDocument, edit);
   }
   return readDocument(document);
 }
