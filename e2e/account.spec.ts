@@ -40,7 +40,7 @@ test('an account is made, its password changed, its work taken away as a file, a
   const file = await (await download).path();
   expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({
     account: { email },
-    projects: [{ project: { name: 'Shelf' }, history: { edits: [] } }],
+    projects: [{ project: { name: 'Shelf' }, history: [] }],
   });
 
   await page.goto('/projects');

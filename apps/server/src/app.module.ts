@@ -31,7 +31,12 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        MikroOrmModule.forRoot({ ...databaseConfig(settings.databaseUrl), driver: PostgreSqlDriver }),
+        MikroOrmModule.forRoot({
+          ...databaseConfig(settings.databaseUrl),
+          driver: PostgreSqlDriver,
+          // Every piece of work forks an entity manager of its own, or needs none.
+          registerRequestContext: false,
+        }),
         LoggerModule.forRoot(loggingOf(settings.logLevel)),
         TerminusModule.forRoot({ logger: false }),
         ThrottlerModule.forRoot([{ ttl: 60_000, limit: settings.rate }]),

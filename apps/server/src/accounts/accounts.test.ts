@@ -87,7 +87,7 @@ test('an account takes its documents and histories with it, and leaves nothing',
     projects: [
       {
         project: { name: 'Shelf', document: second.document },
-        history: { edits: [{ id: first.edit.id }, { id: second.edit.id }] },
+        history: [{ id: first.edit.id }, { id: second.edit.id }],
       },
     ],
   });

@@ -5,6 +5,8 @@ import { z } from 'zod';
 import type { Project } from '../data/entities.ts';
 
 const name = z.string().trim().min(1, 'A project needs a name.').max(120);
+/** As the database counts them. */
+const MAX_REVISION = 2 ** 31 - 1;
 const base = z.number().int().nonnegative();
 
 export const newEditsSchema = z.strictObject({ base, edits: z.array(editSchema).min(1).max(500) });
@@ -17,9 +19,12 @@ export class NewProjectBody extends createZodDto(
 export class ChangeProject extends createZodDto(
   z.strictObject({ name: name.optional(), archived: z.boolean().optional() }),
 ) {}
-export class After extends createZodDto(
-  z.object({ after: z.coerce.number().int().nonnegative().default(0) }),
-) {}
+/** Of the ledger, so many edits after a revision. */
+const stretch = z.object({
+  after: z.coerce.number().int().nonnegative().default(0),
+  limit: z.coerce.number().int().positive().max(MAX_REVISION).default(MAX_REVISION),
+});
+export class Stretch extends createZodDto(stretch) {}
 // These are read apart from the request, in a worker where they are large; here they describe it.
 export class NewEdits extends createZodDto(newEditsSchema) {}
 export class KeptEdits extends createZodDto(keptEditsSchema) {}

@@ -3,6 +3,7 @@ import { EntityManager } from '@mikro-orm/postgresql';
 import { replay, type Edit, type Source } from '@kadrel/core';
 import { EditRow, Snapshot } from '../data/entities.ts';
 import type { Head } from './heads.ts';
+import type { Sql } from './storing.ts';
 
 /** Edits after one revision up to another, oldest first. */
 export async function editsBetween(
@@ -45,13 +46,13 @@ export async function headAt(em: EntityManager, project: string, revision: numbe
 
 /** The statements that undos and redos among these edits are about, and whether they are in force. */
 export async function sourcesOf(
-  em: EntityManager,
+  sql: Sql,
   project: string,
   edits: readonly Edit[],
 ): Promise<ReadonlyMap<string, Source>> {
   const wanted = edits.flatMap(({ kind, of }) => (kind === 'do' || of === undefined ? [] : [of]));
   if (wanted.length === 0) return new Map();
-  const rows = await em.execute<{ edit_id: string; body: Edit; last: string | null }[]>(SOURCES, [
+  const rows = await sql.execute<{ edit_id: string; body: Edit; last: string | null }[]>(SOURCES, [
     project,
     `{${[...new Set(wanted)].map((id) => JSON.stringify(id)).join(',')}}`,
   ]);

@@ -22,7 +22,6 @@ import { Asker } from '../accounts/session.guard.ts';
 import { notFound, Problem } from '../common/problem.ts';
 import type { Account } from '../data/entities.ts';
 import {
-  After,
   ChangeProject,
   EditList,
   FileProject,
@@ -33,6 +32,7 @@ import {
   NewProjectBody,
   OpenedProject,
   Revision,
+  Stretch,
 } from './bodies.ts';
 import { pictureFault } from './picture.ts';
 import { ProjectsService } from './projects.service.ts';
@@ -97,10 +97,11 @@ export class ProjectsController {
   async edits(
     @Asker() account: Account,
     @Param('id', projectId) id: string,
-    @Query() { after }: After,
+    @Query() stretch: Stretch,
     @Res() response: Response,
   ) {
-    send(response, { status: 200, text: await this.projects.editsAfter(account, id, after) });
+    const edits = await this.projects.editsAfter(account, id, stretch);
+    send(response, { status: 200, text: `{"edits":${edits}}` });
   }
 
   @Post(':id/edits')

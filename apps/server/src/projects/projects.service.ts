@@ -72,11 +72,15 @@ export class ProjectsService {
     return this.saving.append(askingOf(account), id, body);
   }
 
-  /** The edits after a revision, oldest first, as JSON. */
-  async editsAfter(account: Account, id: string, after: number): Promise<string> {
+  /** The edits after a revision, oldest first, as a JSON list. */
+  async editsAfter(
+    account: Account,
+    id: string,
+    { after, limit }: { after: number; limit: number },
+  ): Promise<string> {
     const em = this.em.fork();
-    const project = await projectOf(em, askingOf(account), id);
-    return `{"edits":${await editsText(em, id, [after, project.revision])}}`;
+    const { revision } = await projectOf(em, askingOf(account), id);
+    return editsText(em, id, [after, Math.min(after + limit, revision)]);
   }
 
   async change(

@@ -53,7 +53,7 @@ export class SavingService implements OnModuleDestroy {
     const before = this.heads.at(id, base);
     if (!before) return undefined;
     requireThisVersion(edits);
-    const sources = await sourcesOf(this.em.fork(), id, edits);
+    const sources = await sourcesOf(this.em.getConnection(), id, edits);
     const { name: author } = asking;
     const sealed = sealEdits(before.document, edits, {
       author,
@@ -84,7 +84,7 @@ export class SavingService implements OnModuleDestroy {
     addition: Parameters<typeof storeEdits>[2],
   ): Promise<number | undefined> {
     try {
-      return await storeEdits(this.em.fork(), asking, addition);
+      return await storeEdits(this.em.getConnection(), asking, addition);
     } catch (error) {
       if (error instanceof UniqueConstraintViolationException || codeOf(error) === UNIQUE_VIOLATION)
         return undefined;

@@ -21,6 +21,11 @@ const APPEND = `with head as (
     where exists (select 1 from head))
   select revision from head`;
 
+/** A connection, or an entity manager within its transaction. */
+export interface Sql {
+  execute<T extends object[]>(sql: string, values: unknown[]): Promise<T>;
+}
+
 /** What is to be stored behind a revision of a project. */
 export interface Addition {
   readonly project: string;
@@ -30,13 +35,13 @@ export interface Addition {
 
 /** Returns the new revision; undefined where the base is stale or the project is not the account's. Throws where an edit is known. */
 export async function storeEdits(
-  em: EntityManager,
+  sql: Sql,
   asking: Asking,
   { project, base, edits }: Addition,
 ): Promise<number | undefined> {
   const text = JSON.stringify(edits);
   const values = [edits.length, text.length, project, base, project, asking.id, project, base, text];
-  const [row] = await em.execute<{ revision: number }[]>(APPEND, values);
+  const [row] = await sql.execute<{ revision: number }[]>(APPEND, values);
   return row?.revision;
 }
 

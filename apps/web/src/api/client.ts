@@ -73,6 +73,9 @@ const projectSchema = z.object({
 });
 export type ProjectCard = z.infer<typeof projectSchema>;
 const openedSchema = projectSchema.extend({ document: documentSchema });
+const editsSchema = z.object({ edits: z.array(editSchema) });
+/** Edits that are asked for at once: more make an answer that takes long to read. */
+const STRETCH = 1000;
 const nothing = z.undefined();
 
 export const api = {
@@ -99,8 +102,16 @@ export const api = {
   deleteProject: (id: string) => call('DELETE', `/projects/${id}`, nothing),
   duplicateProject: (id: string) => call('POST', `/projects/${id}/duplicate`, projectSchema),
   openProject: (id: string) => call('GET', `/projects/${id}`, openedSchema),
-  edits: (id: string, after: number) =>
-    call('GET', `/projects/${id}/edits?after=${after}`, z.object({ edits: z.array(editSchema) })),
+  /** The whole ledger after a revision, asked for in stretches. */
+  async edits(id: string, after: number): Promise<{ edits: Edit[] }> {
+    const edits: Edit[] = [];
+    for (;;) {
+      const path = `/projects/${id}/edits?after=${after + edits.length}&limit=${STRETCH}`;
+      const found = await call('GET', path, editsSchema);
+      edits.push(...found.edits);
+      if (found.edits.length < STRETCH) return { edits };
+    }
+  },
   appendEdits: (id: string, base: number, edits: readonly Edit[]) =>
     call('POST', `/projects/${id}/edits`, z.object({ revision: z.number() }), { base, edits }),
   setPicture: (id: string, picture: Blob) => call('PUT', `/projects/${id}/picture`, projectSchema, picture),

@@ -120,4 +120,4 @@ export function isTrulyEmpty(
 }
 
 const isWithin = (field: Field, sample: Pick<Sample, 'point' | 'outward'>, way: number): boolean =>
-  field.at(beside(sample, way * 2 * probe(sample.point, 0))) < 0;
+  field.at(beside(sample, way * probe(sample.point, 0))) < 0;

@@ -89,6 +89,19 @@ describe('combinations', () => {
     expect(Math.abs(measure('u').volume - one)).toBeLessThan(1e-3 * one);
   });
 
+  // Once nothing: a millionth of a millimetre was left, and counted as none.
+  test('a ring less itself moved by a hair is refused', () => {
+    const thin = (as: string, at: number): Said => [
+      'torus',
+      { as, diameter: 6, thickness: 1, at: [0, 0, at] },
+    ];
+    const { kernel, document, idOf } = built(thin('a', 0), thin('b', -1e-6), [
+      'subtract',
+      { as: 'u', from: 'a', parts: ['b'] },
+    ]);
+    expect(kernel.problemOf(document, idOf('u'))?.reason).toMatch(/nearly coincide/);
+  });
+
   test('what has no effect is told', () => {
     const { kernel, document, idOf } = built(
       ['box', { as: 'Box', size: [10, 10, 10] }],
