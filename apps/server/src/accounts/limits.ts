@@ -11,7 +11,7 @@ const BACK_OFF_S = 900;
 const FREE_TRIES = 5;
 /** Wrong passwords from one address in a quarter of an hour, and accounts made or demos entered in an hour: a school has one address. */
 const FAILURES_FROM = 100;
-const ENTRIES_FROM = 300;
+const ENTRIES_FROM = 1000;
 /** Of KADREL_RATE, which is the measure of what one address may do. */
 const USUAL_RATE = 600;
 

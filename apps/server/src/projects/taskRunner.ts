@@ -1,6 +1,6 @@
+import { LockMode } from '@mikro-orm/core';
 import { EntityManager } from '@mikro-orm/postgresql';
-import { Logger } from '@nestjs/common';
-import { HttpStatus } from '@nestjs/common';
+import { HttpStatus, Logger } from '@nestjs/common';
 import {
   isEditFault,
   jsonFault,
@@ -11,7 +11,6 @@ import {
 } from '@kadrel/core';
 import { notFound, Problem, problemOf, problemText } from '../common/problem.ts';
 import { EditRow, Member, Project } from '../data/entities.ts';
-import { LockMode } from '@mikro-orm/core';
 import { fileSchema, keptEditsSchema, listedOf, newEditsSchema } from './bodies.ts';
 import { Heads, type Head } from './heads.ts';
 import { editsBetween, headAt, sourcesOf } from './history.ts';

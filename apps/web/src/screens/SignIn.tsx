@@ -109,8 +109,8 @@ export function SignIn() {
         {start?.demo && (
           <div className="border-t border-rule pt-6">
             <p className="mb-3 text-ink2">
-              Look around without an account. What you change there is your own, and is kept until you have
-              not been there for a day.
+              Look around without an account. What you change there is yours alone, and is cleared after a day
+              without use.
             </p>
             <button type="button" className="button" disabled={demo.isPending} onClick={() => demo.mutate()}>
               Enter the demo
