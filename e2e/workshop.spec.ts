@@ -464,3 +464,28 @@ test('an account of one’s own: sign up, work, sign out, sign in', async ({ pag
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('link', { name: 'Open Mine' })).toBeVisible();
 });
+
+test('Esc leaves a field as it was, and the tab is named as the project is', async ({ page }) => {
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.createsProject('Shelf');
+  await expect(page).toHaveTitle('Shelf · Kadrel');
+  const name = page.getByLabel('Project name');
+  await name.fill('Something else');
+  await page.keyboard.press('Escape');
+  await expect(name).toHaveValue('Shelf');
+  await name.fill('Tall shelf');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveTitle('Tall shelf · Kadrel');
+
+  const search = page.getByLabel('Find a verb');
+  await page.keyboard.press('/');
+  await expect(search).toBeFocused();
+  await page.keyboard.type('cyl');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.keyboard.type('sph');
+  await expect(search).toHaveValue('sph');
+  await expect(page.getByRole('option').first()).toContainText('Sphere');
+  expect(ada.problems).toEqual([]);
+});

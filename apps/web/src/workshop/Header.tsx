@@ -1,7 +1,8 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useState, type FormEvent } from 'react';
+import { useEffect, useState, type FormEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api } from '../api/client.ts';
@@ -62,8 +63,11 @@ function ProjectName() {
   const name = useSessionState((state) => state.name);
   const projectId = useSessionState((state) => state.projectId);
   const [typed, setTyped] = useState<string | null>(null);
-  const commit = async () => {
-    const next = typed?.trim() ?? '';
+  useEffect(() => {
+    document.title = `${name} · Kadrel`;
+  }, [name]);
+  const commit = async (text: string) => {
+    const next = text.trim();
     setTyped(null);
     if (!next || next === name) return;
     try {
@@ -80,9 +84,10 @@ function ProjectName() {
       value={typed ?? name}
       maxLength={120}
       onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => void commit()}
+      onBlur={(event) => void commit(event.currentTarget.value)}
       onKeyDown={(event) => {
-        if (event.key === 'Escape') setTyped(null);
+        // Leaving the field commits what stands in it.
+        if (event.key === 'Escape') flushSync(() => setTyped(null));
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
       }}
     />

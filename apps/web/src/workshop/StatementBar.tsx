@@ -58,9 +58,12 @@ function FindVerb() {
         className="w-full bg-transparent py-1 outline-none placeholder:text-ink3"
         displayValue={() => typed}
         onChange={(event) => setTyped(event.target.value)}
+        onFocus={(event) => event.currentTarget.select()}
         onKeyDown={(event) => {
           if (event.key !== 'Escape') return;
           setTyped('');
+          // The field keeps its own text.
+          event.currentTarget.value = '';
           event.currentTarget.blur();
         }}
       />

@@ -64,7 +64,6 @@ export default function Workshop() {
       left,
     });
     setSession(made);
-    document.title = `${opened.name} · Kadrel`;
     return () => {
       made.close();
       setSession(null);
