@@ -19,14 +19,30 @@ import { createApp } from './app.ts';
 import { readSettings, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
 
+/** One for each process that runs tests: what a test does to tables must not meet another one. */
+function ownDatabase(): URL {
+  const url = new URL(process.env.TEST_DATABASE_URL!);
+  url.pathname += `_${process.env.JEST_WORKER_ID ?? '1'}`;
+  return url;
+}
+
+async function withOwnDatabase(): Promise<void> {
+  const name = ownDatabase().pathname.slice(1);
+  const orm = await MikroORM.init(databaseConfig(process.env.TEST_DATABASE_URL!));
+  const there = await orm.em.execute<object[]>('select 1 from pg_database where datname = ?', [name]);
+  if (there.length === 0) await orm.em.execute(`create database "${name}"`);
+  await orm.close(true);
+}
+
 export const settings = readSettings({
-  DATABASE_URL: process.env.TEST_DATABASE_URL,
+  DATABASE_URL: ownDatabase().href,
   KADREL_DEMO: '1',
   KADREL_RATE: '100000',
 });
 
-/** The tables are brought up to date first. */
+/** The database is made and its tables are brought up to date first. */
 export async function startApp(other: Partial<Settings> = {}): Promise<NestExpressApplication> {
+  await withOwnDatabase();
   const orm = await MikroORM.init(databaseConfig(settings.databaseUrl));
   await orm.getMigrator().up();
   await orm.close(true);

@@ -28,7 +28,7 @@ const STEPS = 24;
 /** Waits of the page, which are meant for people, are cut short by this. */
 const FASTER = 50;
 /** A person whose pages do not settle within so many tries has lost something. */
-const MAX_TRIES = 400;
+const MAX_TRIES = 6000;
 
 type Random = () => number;
 

@@ -1,3 +1,4 @@
+import { EntityManager } from '@mikro-orm/postgresql';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
 import {
@@ -26,21 +27,30 @@ afterAll(async () => {
 const signIn = (at: NestExpressApplication, email: string, password: string) =>
   request(at.getHttpServer()).post('/api/sign-in').send({ email, password });
 
+/** Every wait that is kept ends so many milliseconds from now. */
+const waitsEnd = (at: NestExpressApplication, ms: number) =>
+  at
+    .get(EntityManager)
+    .fork()
+    .execute(`update rate_limit set expire = extract(epoch from now()) * 1000 + ? where key like 'wait:%'`, [
+      ms,
+    ]);
+
 test('wrong passwords for one account have to be waited for, longer each time, on every server', async () => {
   const email = newAddress();
   await personOf(app!, email);
   for (let i = 0; i < 6; i++)
     await signIn(i % 2 === 0 ? app! : other!, email, 'not the password').expect(401);
+  // The sixth costs two seconds; so that slow machines see them too, they are made a minute, and then none.
+  await waitsEnd(app!, 60_000);
   const { body } = await signIn(other!, email.toUpperCase(), PASSWORD).expect(429);
   expect((body as Problem).detail).toMatch(/^Too many tries\. Wait \d+ s and try again\.$/);
   // Nobody else has to wait.
   const somebody = newAddress();
   await personOf(app!, somebody);
   await signIn(app!, somebody, PASSWORD).expect(201);
-  // The sixth costs two seconds.
-  let status = 429;
-  while (status === 429) ({ status } = await signIn(app!, email, PASSWORD));
-  expect(status).toBe(201);
+  await waitsEnd(app!, 0);
+  await signIn(app!, email, PASSWORD).expect(201);
 });
 
 test('a new password ends all other sessions, and the old one is needed for it', async () => {
