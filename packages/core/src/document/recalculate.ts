@@ -23,7 +23,8 @@ export function recalculate(draft: KadrelDocument): string[] {
           );
         if (value < least)
           problems.push(`${part.name}: “${n.formula}” must be more than zero, and is ${value} now.`);
-        return { formula: n.formula, value };
+        // What stays is left alone: an edit says only what it changes.
+        return value === n.value ? n : { formula: n.formula, value };
       } catch (error) {
         if (!(error instanceof QuantityError)) throw error;
         problems.push(`${part.name}: “${n.formula}”: ${error.message}`);
@@ -31,7 +32,7 @@ export function recalculate(draft: KadrelDocument): string[] {
       }
     };
     const each = (v: NumVector, kind: QuantityKind, least: number) =>
-      v.map((n) => update(n, kind, least)) as NumVector;
+      mapVector(v, (n) => update(n, kind, least));
     part.placement.origin = each(part.placement.origin, 'length', -Infinity);
     part.placement.turn = each(part.placement.turn, 'angle', -Infinity);
     const { base } = part.recipe;
@@ -54,6 +55,12 @@ export function recalculate(draft: KadrelDocument): string[] {
   return problems;
 }
 
+/** The vector itself where nothing in it changes. */
+function mapVector(v: NumVector, map: (n: Num) => Num): NumVector {
+  const mapped = v.map(map) as NumVector;
+  return mapped.every((n, i) => n === v[i]) ? v : mapped;
+}
+
 /** Numbers of bodies that are told in degrees; all others are lengths. */
 const ANGLES: ReadonlySet<string> = new Set(['bearing', 'turn', 'sweep', 'first', 'angle', 'draft', 'twist']);
 
@@ -69,8 +76,11 @@ function mapNumbers(held: object, map: (n: Num, kind: QuantityKind) => Num): voi
 
 /** Replaces every number of a layout that may have a formula, in place. */
 function mapLayoutNumbers(layout: Layout, map: (n: Num, kind: QuantityKind) => Num): void {
-  const spaced = (spacing: Spacing, kind: QuantityKind): Spacing =>
-    'pitch' in spacing ? { pitch: map(spacing.pitch, kind) } : { span: map(spacing.span, kind) };
+  const spaced = (spacing: Spacing, kind: QuantityKind): Spacing => {
+    if ('pitch' in spacing) spacing.pitch = map(spacing.pitch, kind);
+    else spacing.span = map(spacing.span, kind);
+    return spacing;
+  };
   if ('count' in layout) layout.count = map(layout.count, 'count');
   switch (layout.kind) {
     case 'along': {
@@ -79,7 +89,7 @@ function mapLayoutNumbers(layout: Layout, map: (n: Num, kind: QuantityKind) => N
       if (fit) fit.gap = map(fit.gap, 'length');
       if (growth && 'gap' in growth) growth.gap = map(growth.gap, 'length');
       if (growth && 'turn' in growth) growth.turn = map(growth.turn, 'angle');
-      if (growth && 'size' in growth) growth.size = growth.size.map((n) => map(n, 'length')) as NumVector;
+      if (growth && 'size' in growth) growth.size = mapVector(growth.size, (n) => map(n, 'length'));
       return;
     }
     case 'around':
