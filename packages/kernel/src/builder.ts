@@ -163,6 +163,8 @@ export class Builder {
       build: (inner) => this.shapeOf(inner, used),
       partOf: (operand) => this.partOf(operand, used),
       measure: (named, of) => this.measurer.measure({ ...named, unstretched: unstretched(of) }),
+      measureFirst: (named, of) => this.measurer.measureFirst({ ...named, unstretched: unstretched(of) }),
+      completed: (named, measures) => this.measurer.completed(named, measures),
     };
     return buildCombined(site, content);
   }

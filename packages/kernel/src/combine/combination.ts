@@ -31,6 +31,9 @@ export interface Site {
   /** An operand and all that is known of it. */
   partOf(operand: OperandContent): Omit<Part, 'id' | 'tag'>;
   measure(named: NamedShape, content: Content): Measures;
+  /** All that a check needs of them, before `completed` adds what costs most. */
+  measureFirst(named: NamedShape, content: Content): Measures;
+  completed(named: NamedShape, measures: Measures): Measures;
 }
 
 /** Something worth knowing of a combination that holds. */
@@ -222,7 +225,7 @@ class Attempts {
     const named = this.built(way);
     if (!named) return undefined;
     const { fuzzMm = 0, volumeMm3 } = way;
-    const measures = this.site.measure(named, this.content);
+    const measures = this.site.measureFirst(named, this.content);
     const mesh = meshOf(occt, named, measures);
     const samples = clock.time(() => samplesOf(occt, named.shape, mesh));
     const claim = this.claim({ result: named, measures, mesh, samples, fuzzMm, volumeMm3 });
@@ -233,7 +236,7 @@ class Attempts {
       return undefined;
     }
     const notices = [...told(way), ...idleParts(facets, claim).map(withoutEffect)];
-    const made = { named, measures, mesh, samples, notices };
+    const made = { named, measures: this.site.completed(named, measures), mesh, samples, notices };
     if (!fault) return made;
     this.keepIfTighter(made);
     return undefined;

@@ -34,6 +34,7 @@ export interface Measures {
   readonly length?: number;
 }
 
+/** All but whether its solids touch one another, which costs more than all else: `withTouching` adds that. */
 export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
   return scope((keep) => {
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
@@ -45,7 +46,7 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       .map((edge) => edge.uses);
     // What has no faces encloses nothing.
     const closed = faces.length > 0 && uses.every((count) => count === 2 || count === 4);
-    const touching = closed && (uses.includes(4) || doTouch(occt, shape));
+    const touching = closed && uses.includes(4);
     return {
       volume: solids > 0 ? whole.volume : 0,
       area: whole.area,
@@ -60,6 +61,13 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       solids,
     };
   });
+}
+
+/** The measures of a shape, with whether its solids touch one another. */
+export function withTouching(occt: Occt, shape: TopoDS_Shape, measures: Measures): Measures {
+  const { closed, touching, solids } = measures;
+  if (!closed || touching || solids < 2 || !doTouch(occt, shape)) return measures;
+  return { ...measures, touching: true, watertight: false };
 }
 
 /** Of drawn curves: what they fill, by their own formulas; no kernel is asked. */

@@ -15,7 +15,7 @@ import type { Content } from '../content.ts';
 import { moved, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../shapes/named.ts';
 import { exactBox, reachesOf, type Range } from './extent.ts';
-import { drawnMeasures, measureShape, type Measures } from './measure.ts';
+import { drawnMeasures, measureShape, withTouching, type Measures } from './measure.ts';
 import { AXIS_DIRECTIONS } from './wholes.ts';
 
 /** Where the solids come from that stretched ones are images of. Throws BuildError. */
@@ -31,7 +31,12 @@ export class Measurer {
   ) {}
 
   /** In the solid's own frame. */
-  measure({ shape, unstretched: image, drawn }: NamedShape): Measures {
+  measure(named: NamedShape): Measures {
+    return this.completed(named, this.measureFirst(named));
+  }
+
+  /** What a check needs: it must not wait for whether solids touch, which no wrong result is worth. */
+  measureFirst({ shape, unstretched: image, drawn }: NamedShape): Measures {
     if (drawn) return drawnMeasures(drawn);
     const own = measureShape(this.occt, shape);
     if (!image) return own;
@@ -42,6 +47,10 @@ export class Measurer {
       centroid: applyMatrix(image.map, plain.centroid),
       box: this.boxOf({ shape, faceNames: [], unstretched: image }, NO_TURN),
     };
+  }
+
+  completed({ shape }: NamedShape, measures: Measures): Measures {
+    return withTouching(this.occt, shape, measures);
   }
 
   /** The exact box of a shape under a turn. */

@@ -79,6 +79,30 @@ describe('combinations', () => {
     expect(found).toMatchObject({ solids: 2, closed: true, touching: true, watertight: false });
   });
 
+  // Once minutes: the kernel was asked for the distance of all that a wrong attempt left.
+  test('a tilted ring through a box is united, and rings that are linked do not touch', () => {
+    const { measure } = built(
+      ['box', { as: 'box', size: [7.774591025, 10.3466231846, 11], at: [-3, -1.8438781099, -1] }],
+      [
+        'torus',
+        {
+          as: 'ring',
+          diameter: 10.2541129137,
+          thickness: 2.0508225827,
+          at: [0.9483007388, -2.2586555616, -2],
+        },
+      ],
+      ['change', { parts: ['ring'], turn: ['180', '-44.654517816379666', '180'] }],
+      ['union', { as: 'one', parts: ['box', 'ring'] }],
+      ['torus', { as: 'a', diameter: 20, thickness: 2, at: [100, 0, 0] }],
+      ['torus', { as: 'b', diameter: 20, thickness: 2, at: [110, 0, 0] }],
+      ['change', { parts: ['b'], turn: ['90', '0', '0'] }],
+      ['union', { as: 'linked', parts: ['a', 'b'] }],
+    );
+    expect(measure('one')).toMatchObject({ solids: 1, watertight: true });
+    expect(measure('linked')).toMatchObject({ solids: 2, touching: false, watertight: true });
+  });
+
   test('rings that nearly coincide do meet', () => {
     const thin = (as: string, at: number): Said => [
       'torus',
