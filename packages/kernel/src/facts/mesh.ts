@@ -18,6 +18,30 @@ export interface Mesh {
 /** Facets turn by at most this much from one to the next (radians): round things look round at any size. */
 const FACET_TURN_RAD = 0.3;
 
+/** Facets lie within so many chords of the true surface, give or take what the kernel's own measure of it is off by. */
+const CHORDS = 4;
+/** Facets that span far round a bend are off by a part of their size, whatever the chord that was asked for. */
+const OF_FACET = 0.1;
+
+/** How far (mm) the true surface may be from a facet of a size. */
+export const facetSlack = (chordMm: number, sizeMm: number): number => CHORDS * chordMm + OF_FACET * sizeMm;
+
+/** Six numbers a facet: its least and greatest x, y, z. */
+export function facetBoxes({ positions, triangles }: Pick<Mesh, 'positions' | 'triangles'>): Float64Array {
+  const boxes = new Float64Array(2 * triangles.length);
+  for (let t = 0; t < triangles.length / 3; t++)
+    for (let axis = 0; axis < 3; axis++) {
+      const [a, b, c] = [0, 1, 2].map((k) => positions[3 * triangles[3 * t + k]! + axis]!) as [
+        number,
+        number,
+        number,
+      ];
+      boxes[6 * t + axis] = Math.min(a, b, c);
+      boxes[6 * t + 3 + axis] = Math.max(a, b, c);
+    }
+  return boxes;
+}
+
 /** The display's chord tolerance: a 2000th of the diagonal, within sensible bounds for parts from 1 mm to 100 m. */
 export const displayChord = (diagonalMm: number): number => Math.min(5, Math.max(0.005, diagonalMm / 2000));
 

@@ -1,5 +1,5 @@
 /** Whether solids of one shape touch where they share nothing: along a line or in a point. */
-import { boxesMeet, type Box, type Vec3 } from '@kadrel/core';
+import { boxesMeet, buildBvh, searchBvh, type Box, type Vec3 } from '@kadrel/core';
 import {
   distanceBetween,
   occurrences,
@@ -9,7 +9,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { displayChord, meshShape, type Mesh } from './mesh.ts';
+import { displayChord, facetBoxes, facetSlack, meshShape, type Mesh } from './mesh.ts';
 
 /** Solids nearer than this (mm) touch: the kernel's tolerance. */
 const TOUCH_MM = 1e-7;
@@ -49,42 +49,36 @@ function facesTouch(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], c
   });
 }
 
-/** Facets lie within so many chords of the true surface, and wide ones within a part of their size (`verify/points.ts`). */
-const CHORDS = 4;
-const OF_FACET = 0.1;
-
-interface FacetBox {
-  readonly box: Box;
-  readonly face: number;
-}
-
 /** Pairs of faces, by their places in each mesh, whose true surfaces may meet. */
-export function nearFaces(a: Mesh, b: Mesh): [a: number, b: number][] {
-  const [ofA, ofB] = [facetBoxes(a), facetBoxes(b)];
+function nearFaces(a: Mesh, b: Mesh): [a: number, b: number][] {
   const found = new Set<string>();
-  // Both ascend by their least x: what ends before a facet begins cannot meet it, nor any facet after it.
-  let open: FacetBox[] = [];
-  let next = 0;
-  for (const one of ofA) {
-    while (next < ofB.length && ofB[next]!.box.min[0] <= one.box.max[0]) open.push(ofB[next++]!);
-    open = open.filter(({ box }) => box.max[0] >= one.box.min[0]);
-    for (const other of open) if (boxesMeet(one.box, other.box)) found.add(`${one.face} ${other.face}`);
+  const [ofA, tree] = [widened(a), buildBvh(widened(b))];
+  for (let t = 0; t < a.faceOfTriangle.length; t++) {
+    const at = 6 * t;
+    searchBvh(
+      tree,
+      (bounds, node) =>
+        [0, 1, 2].every(
+          (i) => bounds[node + i]! <= ofA[at + 3 + i]! && bounds[node + 3 + i]! >= ofA[at + i]!,
+        ),
+      (other) => found.add(`${a.faceOfTriangle[t]} ${b.faceOfTriangle[other]}`),
+    );
   }
   return [...found].map((pair) => pair.split(' ').map(Number) as [number, number]);
 }
 
-/** Wide enough for the true surface, in ascending order of their least x. */
-function facetBoxes({ positions, triangles, faceOfTriangle, chordMm }: Mesh): FacetBox[] {
-  const boxes = Array.from(faceOfTriangle, (face, t): FacetBox => {
-    const corner = (k: number) => [0, 1, 2].map((i) => positions[3 * triangles[3 * t + k]! + i]!);
-    const corners = [corner(0), corner(1), corner(2)];
-    const least = [0, 1, 2].map((i) => Math.min(...corners.map((one) => one[i]!)));
-    const most = [0, 1, 2].map((i) => Math.max(...corners.map((one) => one[i]!)));
-    const slack = CHORDS * chordMm + OF_FACET * Math.max(...most.map((n, i) => n - least[i]!));
-    const min = least.map((n) => n - slack) as unknown as Vec3;
-    return { box: { min, max: most.map((n) => n + slack) as unknown as Vec3 }, face };
-  });
-  return boxes.sort((p, q) => p.box.min[0] - q.box.min[0]);
+/** Boxes of facets, wide enough for the true surface. */
+function widened(mesh: Mesh): Float64Array {
+  const boxes = facetBoxes(mesh);
+  for (let at = 0; at < boxes.length; at += 6) {
+    const size = Math.max(...[0, 1, 2].map((i) => boxes[at + 3 + i]! - boxes[at + i]!));
+    const slack = facetSlack(mesh.chordMm, size);
+    for (let i = 0; i < 3; i++) {
+      boxes[at + i]! -= slack;
+      boxes[at + 3 + i]! += slack;
+    }
+  }
+  return boxes;
 }
 
 function wideBox(occt: Occt, shape: TopoDS_Shape): Box {

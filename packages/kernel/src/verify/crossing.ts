@@ -1,6 +1,6 @@
 /** Where a body runs through itself: facets that cross one another and have no corner in common. */
 import { buildBvh, searchBvh, cross, dot, subtract, type Vec3 } from '@kadrel/core';
-import type { Mesh } from '../facts/mesh.ts';
+import { facetBoxes, type Mesh } from '../facts/mesh.ts';
 
 /** More facets than this are not looked at pair by pair. */
 const MOST_FACETS = 30_000;
@@ -21,7 +21,7 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
       const i = 3 * triangles[3 * t + k]!;
       return [positions[i]!, positions[i + 1]!, positions[i + 2]!] as const;
     }) as unknown as Corners;
-  const boxes = boxesOf(mesh);
+  const boxes = facetBoxes(mesh);
   const tree = buildBvh(boxes);
   const deep = DEEP * positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0);
   const found: Vec3[] = [];
@@ -41,21 +41,6 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
     );
   }
   return found;
-}
-
-function boxesOf({ positions, triangles }: Mesh): Float64Array {
-  const boxes = new Float64Array(2 * triangles.length);
-  for (let t = 0; t < triangles.length / 3; t++)
-    for (let axis = 0; axis < 3; axis++) {
-      const [a, b, c] = [0, 1, 2].map((k) => positions[3 * triangles[3 * t + k]! + axis]!) as [
-        number,
-        number,
-        number,
-      ];
-      boxes[6 * t + axis] = Math.min(a, b, c);
-      boxes[6 * t + 3 + axis] = Math.max(a, b, c);
-    }
-  return boxes;
 }
 
 /** Where an edge of one goes through the other, well within both; undefined where they share a corner. */

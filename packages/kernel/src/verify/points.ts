@@ -8,6 +8,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { facetSlack } from '../facts/mesh.ts';
 import type { Claim, Fault, Part } from './claim.ts';
 import { beside, type Sample } from './samples.ts';
 
@@ -34,16 +35,11 @@ export function misplaced(
 
 /** More facets than this are looked at in steps. */
 const MOST_FACETS = 3000;
-/** Facets lie within their chord of the true surface, give or take what the kernel's own measure of it is off by. */
-const CHORDS = 4;
-/** Facets that span far round a bend are off by a part of their size, whatever the chord that was asked for. */
-const OF_FACET = 0.1;
-
 /** Facets of the result that lie farther from the border of what it should be than facets can: rough, but all over it. */
 export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): Fault | undefined {
   if (!field) return undefined;
   const { positions, triangles, chordMm } = mesh;
-  const slack = CHORDS * chordMm + 1e-6 * (Math.hypot(...field.centre) + field.radius);
+  const rounding = 1e-6 * (Math.hypot(...field.centre) + field.radius);
   const step = 3 * Math.max(1, Math.ceil(triangles.length / 3 / MOST_FACETS));
   const places: Vec3[] = [];
   for (let t = 0; t + 2 < triangles.length && places.length < MOST_DOUBTFUL; t += step) {
@@ -52,7 +48,7 @@ export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): Fault | u
       (k) => (positions[a + k]! + positions[b + k]! + positions[c + k]!) / 3,
     ) as unknown as Vec3;
     const size = Math.max(...[0, 1, 2].map((k) => Math.abs(positions[a + k]! - positions[b + k]!)));
-    if (Math.abs(field.at(middle)) > slack + OF_FACET * size) places.push(middle);
+    if (Math.abs(field.at(middle)) > rounding + facetSlack(chordMm, size)) places.push(middle);
   }
   return places.length === 0 ? undefined : { what: 'misplaced', places };
 }
