@@ -1,18 +1,6 @@
-import { isRefusal } from '../verbs/declare.ts';
-import { verbNamed } from '../verbs/index.ts';
-import { perform, type Performed } from '../verbs/statement.ts';
+import { said } from '../testing.ts';
 import type { Typed } from '../verbs/values.ts';
-import { plainWorld } from '../verbs/world.ts';
 import { emptyDocument } from './items.ts';
-import type { KadrelDocument } from './schema.ts';
-
-let ids = 0;
-function said(document: KadrelDocument, verb: string, typed: Typed): Performed {
-  const world = plainWorld(document, () => `p${++ids}`);
-  const done = perform(verbNamed(verb)!, typed, document, world);
-  if (isRefusal(done)) throw new Error(done.message);
-  return done;
-}
 
 // Once it wrote to every part and pattern, so that it met whatever somebody else did meanwhile.
 test('a variable that changes writes to what is told by it, and to nothing else', () => {

@@ -1,25 +1,10 @@
 import { emptyDocument } from '../document/items.ts';
 import { documentSchema, joinFaults, type KadrelDocument, type Part } from '../document/schema.ts';
-import { isRefusal } from '../verbs/declare.ts';
-import { verbNamed } from '../verbs/index.ts';
-import { perform } from '../verbs/statement.ts';
-import type { Typed } from '../verbs/values.ts';
-import { plainWorld } from '../verbs/world.ts';
+import { said } from '../testing.ts';
 import { applyEdit, type Edit } from './edit.ts';
 import { cleanJson, jsonFault, MOST_DEPTH } from './json.ts';
 import { afterEdits, isEditFault } from './patching.ts';
 
-let ids = 0;
-function said(document: KadrelDocument, verb: string, typed: Typed) {
-  const done = perform(
-    verbNamed(verb)!,
-    typed,
-    document,
-    plainWorld(document, () => `p${++ids}`),
-  );
-  if (isRefusal(done)) throw new Error(done.message);
-  return done;
-}
 const line = { verb: 'box', values: {}, title: '', author: 'Ada', time: 1 };
 const editOf = (patches: Edit['patches'], id = 'edit-0001'): Edit => ({
   id,

@@ -1,23 +1,14 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { isRefusal } from '../verbs/declare.ts';
-import { verbNamed } from '../verbs/index.ts';
-import { perform } from '../verbs/statement.ts';
+import { said } from '../testing.ts';
 import type { Typed } from '../verbs/values.ts';
-import { plainWorld } from '../verbs/world.ts';
 import { stepBack, type Edit } from './edit.ts';
 import { isEditFault } from './patching.ts';
 import { sealEdits, type History } from './sealing.ts';
 
 let ids = 0;
-function said(document: KadrelDocument, verb: string, typed: Typed) {
-  const done = perform(
-    verbNamed(verb)!,
-    typed,
-    document,
-    plainWorld(document, () => `p${++ids}`),
-  );
-  if (isRefusal(done)) throw new Error(done.message);
+function stated(document: KadrelDocument, verb: string, typed: Typed) {
+  const done = said(document, verb, typed);
   const line = { verb, values: typed as Edit['line']['values'], title: done.title, author: 'Eve', time: 50 };
   const edit: Edit = {
     id: `edit-${String(++ids).padStart(4, '0')}`,
@@ -35,8 +26,8 @@ function sealed(document: KadrelDocument, edits: readonly Edit[], known: Partial
   return done;
 }
 const start = emptyDocument();
-const box = said(start, 'box', { as: 'a', size: [1, 2, 3] });
-const cone = said(box.document, 'cone', { as: 'b', diameter: 4, height: 9 });
+const box = stated(start, 'box', { as: 'a', size: [1, 2, 3] });
+const cone = stated(box.document, 'cone', { as: 'b', diameter: 4, height: 9 });
 const back = stepBack([box.edit, cone.edit], 'undo', { id: 'back-0001', time: 60, author: 'Eve' })!;
 
 test('who made an edit, when, and what takes it back are set, whatever the page says', () => {
