@@ -1,5 +1,6 @@
 import { crc32, deflateSync } from 'node:zlib';
-import { pictureFault } from './picture.ts';
+import { Problem } from '../common/problem.ts';
+import { pictureIn } from './picture.ts';
 
 const chunk = (type: string, data: Buffer): Buffer => {
   const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
@@ -32,7 +33,7 @@ const flipped = (bytes: Buffer, at: number) => {
 };
 
 test('a whole picture is taken', () => {
-  expect(pictureFault(png(30, 20))).toBeUndefined();
+  expect(pictureIn(png(30, 20))).toEqual(png(30, 20));
 });
 
 test.each([
@@ -47,5 +48,12 @@ test.each([
   ['too wide', png(4000, 2), 422],
   ['too many bytes', Buffer.concat([png(2, 2), Buffer.alloc(2_000_000)]), 413],
 ])('a picture %s is not', (_, bytes, status) => {
-  expect(pictureFault(bytes)?.getStatus()).toBe(status);
+  let refusal: unknown;
+  try {
+    pictureIn(bytes);
+  } catch (error) {
+    refusal = error;
+  }
+  expect(refusal).toBeInstanceOf(Problem);
+  expect((refusal as Problem).getStatus()).toBe(status);
 });

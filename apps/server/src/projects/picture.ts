@@ -9,14 +9,18 @@ const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 /** Bits of one pixel by colour type. Source: Portable Network Graphics (PNG) Specification, W3C, 11.2.1. */
 const SAMPLES: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 };
 
-/** Why bytes are not taken as a picture; undefined where they are a whole PNG of the size that it states. */
-export function pictureFault(bytes: unknown): Problem | undefined {
-  if (!Buffer.isBuffer(bytes) || !bytes.subarray(0, 8).equals(SIGNATURE))
-    return new Problem(HttpStatus.UNSUPPORTED_MEDIA_TYPE, 'A picture is a PNG file.');
-  if (bytes.length > MAX_BYTES)
-    return new Problem(HttpStatus.PAYLOAD_TOO_LARGE, 'A picture is at most 2 MB.');
-  return isWhole(bytes) ? undefined : new Problem(HttpStatus.UNPROCESSABLE_ENTITY, DAMAGED);
+/** The bytes of a whole PNG of the size that it states. Throws a Problem for anything else. @param body as it came */
+export function pictureIn(body: unknown): Buffer {
+  if (!(body instanceof Uint8Array)) throw new Problem(HttpStatus.UNSUPPORTED_MEDIA_TYPE, NO_PICTURE);
+  // A thread gets the bytes without what makes them a buffer.
+  const bytes = Buffer.from(body.buffer, body.byteOffset, body.byteLength);
+  if (!bytes.subarray(0, 8).equals(SIGNATURE))
+    throw new Problem(HttpStatus.UNSUPPORTED_MEDIA_TYPE, NO_PICTURE);
+  if (bytes.length > MAX_BYTES) throw new Problem(HttpStatus.PAYLOAD_TOO_LARGE, 'A picture is at most 2 MB.');
+  if (!isWhole(bytes)) throw new Problem(HttpStatus.UNPROCESSABLE_ENTITY, DAMAGED);
+  return bytes;
 }
+const NO_PICTURE = 'A picture is a PNG file.';
 const DAMAGED = `This picture is damaged, or larger than ${MAX_SIDE} by ${MAX_SIDE}.`;
 
 interface Chunk {

@@ -34,7 +34,6 @@ import {
   Revision,
   Stretch,
 } from './bodies.ts';
-import { pictureFault } from './picture.ts';
 import { ProjectsService } from './projects.service.ts';
 import type { Answer } from './tasks.ts';
 
@@ -130,12 +129,14 @@ export class ProjectsController {
   }
 
   @Put(':id/picture')
-  @ZodResponse({ status: 200, type: ListedProject })
-  async setPicture(@Asker() account: Account, @Param('id', projectId) id: string, @Req() request: Request) {
-    const bytes: unknown = request.body;
-    const fault = pictureFault(bytes);
-    if (fault) throw fault;
-    return listedOf(await this.projects.setPicture(account, id, bytes as Buffer));
+  @ApiOkResponse({ type: ListedProject })
+  async setPicture(
+    @Asker() account: Account,
+    @Param('id', projectId) id: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ) {
+    send(response, await this.projects.setPicture(account, id, request.body));
   }
 
   @Get(':id/picture')

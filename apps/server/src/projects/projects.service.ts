@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { emptyDocument, type Scene } from '@kadrel/core';
@@ -108,13 +107,8 @@ export class ProjectsService {
     await em.nativeDelete(Project, { id });
   }
 
-  async setPicture(account: Account, id: string, bytes: Buffer): Promise<Project> {
-    const hash = createHash('sha256').update(bytes).digest('hex');
-    const em = this.em.fork();
-    await projectOf(em, askingOf(account), id);
-    // Stored anew even where it is there: what no project shows is only swept when it has lain for a while.
-    await em.upsert(Asset, { hash, mediaType: 'image/png', bytes, storedAt: new Date() });
-    return this.changed(account, id, (project) => (project.picture = hash));
+  setPicture(account: Account, project: string, body: unknown): Promise<Answer> {
+    return this.pool.run({ kind: 'picture', asking: askingOf(account), project, body });
   }
 
   async picture(account: Account, id: string): Promise<Asset> {

@@ -38,7 +38,7 @@ export class TaskPool implements OnModuleDestroy {
     try {
       return await thread.run(task, { signal: AbortSignal.timeout(MAX_MS) });
     } catch (error) {
-      throw refusalOf(error);
+      throw refusalOf(error, task);
     }
   }
 
@@ -64,18 +64,26 @@ const threadOf = (filename: string, workerData: WorkerData) =>
     resourceLimits: { maxOldGenerationSizeMb: MAX_MEMORY_MB },
   });
 
-function refusalOf(error: unknown): unknown {
+/**
+ * What a thread does not survive is put down to the task that is large; others that ran or waited beside it may come again, since a page
+ * sets aside for good what is refused for good.
+ */
+export function refusalOf(error: unknown, task: Task): unknown {
+  const reason = reasonOf(error);
+  if (reason === undefined) return error;
+  const isLarge = 'body' in task && task.body instanceof Uint8Array;
+  return isLarge && reason !== BUSY
+    ? new Problem(HttpStatus.UNPROCESSABLE_ENTITY, reason)
+    : new Problem(HttpStatus.SERVICE_UNAVAILABLE, BUSY);
+}
+
+const BUSY = 'The server is busy. Nothing is lost; try again in a moment.';
+
+/** Of what the pool itself says; undefined for everything else. */
+function reasonOf(error: unknown): string | undefined {
   if (codeOf(error) === 'ERR_WORKER_OUT_OF_MEMORY')
-    return new Problem(HttpStatus.UNPROCESSABLE_ENTITY, 'This takes more memory than one project may have.');
-  if (error instanceof Error && error.name === 'AbortError')
-    return new Problem(
-      HttpStatus.UNPROCESSABLE_ENTITY,
-      'This takes the server too long. Nothing was changed.',
-    );
-  if (error instanceof Error && /queue/i.test(error.message))
-    return new Problem(
-      HttpStatus.SERVICE_UNAVAILABLE,
-      'The server is busy. Nothing is lost; try again in a moment.',
-    );
-  return error;
+    return 'This takes more memory than one project may have. Nothing was changed.';
+  if (!(error instanceof Error)) return undefined;
+  if (error.name === 'AbortError') return 'This takes the server too long. Nothing was changed.';
+  return /queue|terminating worker/i.test(error.message) ? BUSY : undefined;
 }

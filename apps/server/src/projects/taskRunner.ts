@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { LockMode } from '@mikro-orm/core';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Logger } from '@nestjs/common';
@@ -10,12 +11,13 @@ import {
   type KadrelDocument,
 } from '@kadrel/core';
 import { notFound, Problem, problemOf, problemText } from '../common/problem.ts';
-import { EditRow, Member, Project } from '../data/entities.ts';
+import { Asset, EditRow, Member, Project } from '../data/entities.ts';
 import { fileSchema, keptEditsSchema, listedOf, newEditsSchema } from './bodies.ts';
 import { Heads, type Head } from './heads.ts';
 import { editsBetween, headAt, sourcesOf } from './history.ts';
+import { pictureIn } from './picture.ts';
 import { copyProject, storeEdits, storeProject, storeSnapshot, type NewProject } from './storing.ts';
-import { MAX_LIGHT, type Answer, type Asking, type Task } from './tasks.ts';
+import { MAX_LIGHT, MAX_LIGHT_PARTS, type Answer, type Asking, type Task } from './tasks.ts';
 import { isSnapshotDue, requireThisVersion, withoutDoubles, type Save } from './saves.ts';
 
 const MAX_HEADS = 50;
@@ -45,6 +47,8 @@ export class TaskRunner {
         return this.keep(task as OfKind<'keep'>);
       case 'from-file':
         return this.fromFile(task);
+      case 'picture':
+        return this.picture(task as OfKind<'picture'>);
       case 'open':
         return this.open(task as OfKind<'open'>);
       case 'duplicate':
@@ -109,12 +113,27 @@ export class TaskRunner {
       return this.added(em, asking, { project: id, base: project.revision, edits: fresh });
     });
     this.heads.keep(id, head);
-    const text = JSON.stringify(head.document);
-    if (isSnapshotDue(from, head.revision))
-      await storeSnapshot(this.em.fork(), id, { revision: head.revision, text });
-    const { revision, lastTime } = head;
+    const { revision, lastTime, document } = head;
     const answer = { status: 201, text: JSON.stringify({ revision }) };
+    const isDue = isSnapshotDue(from, revision);
+    // A large document is not written out for each edit of it.
+    if (!isDue && Object.keys(document.items).length > MAX_LIGHT_PARTS) return answer;
+    const text = JSON.stringify(document);
+    if (isDue) await storeSnapshot(this.em.fork(), id, { revision, text });
     return text.length > MAX_LIGHT ? answer : { ...answer, head: { revision, lastTime, document: text } };
+  }
+
+  /** Unpacking a picture takes longer than others should wait. */
+  private async picture({ asking, project: id, body }: OfKind<'picture'>): Promise<Answer> {
+    const em = this.em.fork();
+    const project = await projectOf(em, asking, id);
+    const bytes = pictureIn(body);
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    // Stored anew even where it is there: what no project shows is only swept when it has lain for a while.
+    await em.upsert(Asset, { hash, mediaType: 'image/png', bytes, storedAt: new Date() });
+    project.picture = hash;
+    await em.flush();
+    return { status: 200, text: JSON.stringify(listedOf(project)) };
   }
 
   /** Those that are not stored yet. Throws a Problem where others saved after the base. */

@@ -7,7 +7,7 @@ export interface Asking {
 }
 
 export type Task = { readonly asking: Asking } & (
-  | { readonly kind: 'append' | 'keep'; readonly project: string; readonly body: unknown }
+  | { readonly kind: 'append' | 'keep' | 'picture'; readonly project: string; readonly body: unknown }
   | { readonly kind: 'from-file'; readonly body: unknown }
   | { readonly kind: 'open' | 'duplicate'; readonly project: string }
 );
@@ -20,6 +20,9 @@ export interface Answer {
   /** After a save, where the document is small enough to be kept at hand. */
   readonly head?: { readonly revision: number; readonly lastTime: number; readonly document: string };
 }
+
+/** A document of at most so many parts may be small; to know how small it must be written out. */
+export const MAX_LIGHT_PARTS = 300;
 
 /** JSON of at most so many characters is read and written within a few milliseconds. */
 export const MAX_LIGHT = 64_000;
