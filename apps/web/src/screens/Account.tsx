@@ -1,10 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type FormEvent, type ReactNode } from 'react';
-import { Link, Navigate, useNavigate } from 'react-router';
+import { Navigate, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api } from '../api/client.ts';
-import { AccountMenu } from '../common/AccountMenu.tsx';
-import { Wordmark } from '../common/Wordmark.tsx';
+import { ScreenHeader } from '../common/ScreenHeader.tsx';
 
 /** The user's account: password, where they are signed in, all they have as a file, and the way out. */
 export function Account() {
@@ -14,14 +13,7 @@ export function Account() {
   if (!me) return <Navigate to="/sign-in" replace />;
   return (
     <div className="flex min-h-full flex-col">
-      <header className="flex h-10 items-center gap-4 border-b border-rule bg-sheet px-3.5">
-        <Wordmark />
-        <span className="flex-1" />
-        <Link to="/projects" className="quiet">
-          Projects
-        </Link>
-        <AccountMenu />
-      </header>
+      <ScreenHeader to="/projects" words="Projects" />
       <main className="mx-auto flex w-full max-w-[680px] flex-1 flex-col gap-6 p-8">
         <div>
           <h1 className="text-[22px] font-bold">Your account</h1>

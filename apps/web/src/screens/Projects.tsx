@@ -6,8 +6,7 @@ import { useRef, useState, type FormEvent } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api, ApiError, type ProjectCard } from '../api/client.ts';
-import { AccountMenu } from '../common/AccountMenu.tsx';
-import { Wordmark } from '../common/Wordmark.tsx';
+import { ScreenHeader } from '../common/ScreenHeader.tsx';
 
 /** The user's projects, as cards with pictures. */
 export function Projects() {
@@ -28,14 +27,7 @@ export function Projects() {
 
   return (
     <div className="flex min-h-full flex-col">
-      <header className="flex h-10 items-center gap-4 border-b border-rule bg-sheet px-3.5">
-        <Wordmark />
-        <span className="flex-1" />
-        <Link to="/about" className="quiet">
-          About
-        </Link>
-        <AccountMenu />
-      </header>
+      <ScreenHeader to="/about" words="About" />
       <main className="mx-auto w-full max-w-[1160px] flex-1 p-8">
         <div className="mb-6 flex items-center gap-3">
           <h1 className="text-[22px] font-bold">Projects</h1>

@@ -44,6 +44,8 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
   );
   /** What former pages kept and the server has not, where it cannot go on here. */
   let stranded: readonly Pick<Kept, 'base' | 'edits'>[] | undefined;
+  /** Projects that were made of it already: where one fails, the next try goes on with that one. */
+  const made: string[] = [];
 
   /** From now on it is this page's to save; where it lay before is given back once it is kept here. */
   async function takeOver(unsaved: readonly Edit[]): Promise<void> {
@@ -81,8 +83,7 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
       const here = { base: queue.base, edits: queue.unsaved };
       const parts = [...(stranded ?? []), ...(!stranded || here.edits.length > 0 ? [here] : [])];
       const mine = `${name.slice(0, MAX_NAME - MINE.length)}${MINE}`;
-      const made: string[] = [];
-      for (const { base, edits } of parts)
+      for (const { base, edits } of parts.slice(made.length))
         made.push((await api.keepProject(projectId, { name: mine, base, edits })).id);
       await forget();
       return made;
