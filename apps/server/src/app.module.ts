@@ -3,7 +3,6 @@ import { PostgreSqlDriver } from '@mikro-orm/postgresql';
 import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
 import { TerminusModule } from '@nestjs/terminus';
-import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
 import { LoggerModule } from 'nestjs-pino';
 import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
 import { AccountsController } from './accounts/accounts.controller.ts';
@@ -12,6 +11,7 @@ import { ExportService } from './accounts/export.service.ts';
 import { Limits } from './accounts/limits.ts';
 import { SessionGuard } from './accounts/session.guard.ts';
 import { ProblemFilter } from './common/problem.ts';
+import { RateGuard } from './common/rate.guard.ts';
 import { SETTINGS, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
@@ -39,7 +39,6 @@ export class AppModule {
         }),
         LoggerModule.forRoot(loggingOf(settings.logLevel)),
         TerminusModule.forRoot({ logger: false }),
-        ThrottlerModule.forRoot([{ ttl: 60_000, limit: settings.rate }]),
       ],
       controllers: [AccountsController, ProjectsController, HealthController],
       providers: [
@@ -54,7 +53,7 @@ export class AppModule {
         Quota,
         DemoSeed,
         GuestsService,
-        { provide: APP_GUARD, useClass: ThrottlerGuard },
+        { provide: APP_GUARD, useClass: RateGuard },
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_PIPE, useClass: ZodValidationPipe },
         { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },

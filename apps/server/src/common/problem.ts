@@ -73,7 +73,6 @@ const plain = (status: number, detail: string): ProblemDocument => ({ status, de
 const MISUNDERSTOOD = 'The request is not understood.';
 const SENTENCES: Readonly<Record<number, string>> = {
   413: 'This is too large to be sent.',
-  429: 'Too many requests. Wait a minute and try again.',
 };
 
 /** Of refusals that a library makes; undefined for everything else. */

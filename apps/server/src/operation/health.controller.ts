@@ -3,11 +3,11 @@ import { EntityManager } from '@mikro-orm/postgresql';
 import { Controller, Get, HttpStatus } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { HealthCheckService, HealthIndicatorService, type HealthIndicatorResult } from '@nestjs/terminus';
-import { SkipThrottle } from '@nestjs/throttler';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { Open } from '../accounts/session.guard.ts';
 import { Problem } from '../common/problem.ts';
+import { Uncounted } from '../common/rate.guard.ts';
 
 class Health extends createZodDto(z.object({ status: z.literal('ok') })) {}
 
@@ -22,7 +22,7 @@ const ROOM = `select count(*) from
 const LEAST_ROOM = 50_000_000;
 
 @ApiTags('health')
-@SkipThrottle()
+@Uncounted()
 @Open()
 @Controller('api/health')
 export class HealthController {
