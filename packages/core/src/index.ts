@@ -17,7 +17,7 @@ export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export * from './document/schema.ts';
 export { NewerVersionError, readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
-export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './document/layout.ts';
+export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './recipes/layouts/index.ts';
 export * from './patterns/members.ts';
 export * from './patterns/placed.ts';
 export * from './document/naming.ts';
@@ -34,7 +34,7 @@ export {
   type RecipeStep,
   type Regions,
   type Tier,
-} from './document/bodies.ts';
+} from './recipes/bodies/index.ts';
 export * from './space/vector2.ts';
 export * from './profiles/curve.ts';
 export {
@@ -69,8 +69,11 @@ export { nearMisses, type NearMiss } from './profiles/gaps.ts';
 export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';
 export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matching.ts';
-export type { Figure, FigureOf, Leg } from './profiles/figure.ts';
-export { prismCorners } from './document/prism.ts';
+export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
+export { baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
+export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';
+export { numberOfStep, titleOfStep } from './recipes/steps/index.ts';
+export { prismCorners } from './recipes/regular.ts';
 export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';
 export { replay } from './history/replay.ts';
@@ -93,7 +96,7 @@ export {
   type Step,
   type Verb,
 } from './verbs/declare.ts';
-export { isRefusal, refuse } from './verbs/declare.ts';
+export { Unanswerable, isRefusal, refuse } from './verbs/declare.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './verbs/statement.ts';

@@ -6,6 +6,7 @@ export {
   type Failure,
   type PartMeasure,
   type PartNotice,
+  faceNamesOf,
   type ShapeFacts,
 } from './evaluate.ts';
 export { BuildError } from './occt/occt.ts';

@@ -1,5 +1,6 @@
 /** What statements may ask of built geometry, answered by a kernel in this process. */
 import {
+  Unanswerable,
   refuse,
   type BuiltShape,
   type ItemId,
@@ -17,14 +18,30 @@ export function worldOf(document: KadrelDocument, kernel: Evaluator, newId: () =
   return {
     newId,
     shapeOf(part, variant): BuiltShape | Refusal {
-      try {
-        const { measures, snaps } = kernel.facts(document, part, variant);
-        return { box: measures.box, snaps };
-      } catch (error) {
-        if (error instanceof BuildError) return refuse('not-built', `${error.reason} ${error.remedy}`);
-        throw error;
-      }
+      return unlessNotBuilt(
+        () => {
+          const { measures, snaps } = kernel.facts(document, part, variant);
+          return { box: measures.box, snaps };
+        },
+        (refusal) => refusal,
+      );
     },
-    ask: (question: Question): Replies[Question['ask']] => kernel.answer(document, question),
+    ask(question: Question): Replies[Question['ask']] {
+      return unlessNotBuilt(
+        () => kernel.answer(document, question),
+        (refusal) => {
+          throw new Unanswerable(refusal);
+        },
+      );
+    },
   };
+}
+
+function unlessNotBuilt<T, R>(work: () => T, otherwise: (refusal: Refusal) => R): T | R {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof BuildError) return otherwise(refuse('not-built', `${error.reason} ${error.remedy}`));
+    throw error;
+  }
 }

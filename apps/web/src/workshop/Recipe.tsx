@@ -1,10 +1,18 @@
 /** What the selected part is made of: the numbers of its recipe, or the parts that it consists of. */
-import { definitionOf, isBody, isGroup, linkedWith, type ItemId, type Num, type Part } from '@kadrel/core';
+import {
+  baseKind,
+  definitionOf,
+  fieldsOf,
+  isBody,
+  isGroup,
+  linkedWith,
+  sizedKind,
+  type ItemId,
+  type Part,
+} from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
 import { BodyRecipe } from './BodyRecipe.tsx';
-import { Choice } from './Choice.tsx';
-import { Labelled, Length } from './Labelled.tsx';
-import { Count } from './NumberField.tsx';
+import { FieldRows } from './FieldRows.tsx';
 import { PartList } from './PartList.tsx';
 import { PatternRecipe } from './PatternRecipe.tsx';
 import { Section } from './Section.tsx';
@@ -22,7 +30,9 @@ export function Recipe({ part }: { part: Part }) {
       {base.kind === 'group' && <GroupRecipe part={part} members={base.members} />}
       {base.kind === 'stretched' && (
         <Section title="Recipe">
-          <p className="px-3.5 text-ink2">{STRETCHED[base.of.kind]}, exact. Its sizes are set above.</p>
+          <p className="px-3.5 text-ink2">
+            {sentence(baseKind(base.of)!.stretched!)}, exact. Its sizes are set above.
+          </p>
         </Section>
       )}
       {isBody(base) ? <BodyRecipe part={part} base={base} /> : <Sizes part={part} />}
@@ -30,15 +40,7 @@ export function Recipe({ part }: { part: Part }) {
   );
 }
 
-const STRETCHED = {
-  box: 'A box, stretched aslant',
-  cylinder: 'An elliptic cylinder',
-  sphere: 'An ellipsoid',
-  cone: 'An elliptic cone',
-  tube: 'An elliptic tube',
-  torus: 'A stretched torus',
-  prism: 'A stretched prism',
-};
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** Who shares the recipe. */
 function Linked({ part }: { part: Part }) {
@@ -121,61 +123,20 @@ function GroupRecipe({ part, members }: { part: Part; members: readonly ItemId[]
   );
 }
 
-const PRISM_WIDTH = { corners: 'Corners', flats: 'Flats', side: 'Side' };
-
-/** The sizes of a plain solid, by name. */
+/** The sizes of a plain solid. */
 function Sizes({ part }: { part: Part }) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const { base } = definitionOf(document, part).recipe;
-  const set = (values: Record<string, unknown>) => session.say('change', { parts: [part.id], ...values });
-  const rows: (readonly [string, Num, (text: string) => Promise<boolean>])[] = [];
-  if (base.kind === 'box')
-    (['Length', 'Width', 'Height'] as const).forEach((label, axis) =>
-      rows.push([
-        label,
-        base.size[axis]!,
-        (text) => set({ size: [0, 1, 2].map((i) => (i === axis ? text : 'now')) }),
-      ]),
-    );
-  const row = (label: string, value: Num, blank: string) =>
-    rows.push([label, value, (text) => set({ [blank]: text })]);
-  if ('diameter' in base) row('Diameter', base.diameter, 'diameter');
-  if (base.kind === 'cone') row('Top', base.top, 'top');
-  if (base.kind === 'tube') row('Bore', base.bore, 'bore');
-  if (base.kind === 'torus') row('Thickness', base.thickness, 'thickness');
-  if (base.kind === 'prism') row(PRISM_WIDTH[base.across], base.size, 'width');
-  if ('height' in base) row('Height', base.height, 'height');
-  if (rows.length === 0) return null;
+  const sized = sizedKind(base);
+  if (!sized) return null;
   return (
     <Section title="Recipe">
-      {base.kind === 'prism' && <PrismSides base={base} set={set} />}
-      {rows.map(([label, value, commit]) => (
-        <Length key={label} label={label} value={value} commit={commit} />
-      ))}
-    </Section>
-  );
-}
-
-/** How many sides a prism has, and what its width says. */
-function PrismSides({
-  base,
-  set,
-}: {
-  base: Extract<Part['recipe']['base'], { kind: 'prism' }>;
-  set: (values: Record<string, unknown>) => Promise<boolean>;
-}) {
-  return (
-    <>
-      <Labelled label="Sides">
-        <Count label="Sides" count={base.sides} commit={(text) => set({ sides: text })} />
-      </Labelled>
-      <Choice
-        label="Measured"
-        chosen={base.across}
-        choices={{ corners: 'corners', flats: 'flats', side: 'side' }}
-        choose={(across) => void set({ across })}
+      <FieldRows
+        fields={fieldsOf(sized.kind.schema)}
+        holder={sized.holder}
+        change={(values) => session.say('change', { parts: [part.id], ...values })}
       />
-    </>
+    </Section>
   );
 }

@@ -3,9 +3,10 @@ import {
   definitionOf,
   deviationOfStep,
   formatLengthWithUnit,
+  numberOfStep,
+  titleOfStep,
   valueOf,
   type KadrelDocument,
-  type Num,
   type Part,
   type RecipeStep,
 } from '@kadrel/core';
@@ -23,7 +24,7 @@ export function Steps({ part }: { part: Part }) {
   return (
     <Section title="Steps">
       {steps.map((step, i) => {
-        const number = numberOf(step);
+        const number = numberOfStep(step);
         return (
           <div key={i}>
             <div className="flex items-center justify-between px-3.5 text-ink2">
@@ -79,55 +80,7 @@ function MarkedFaces({ part }: { part: Part }) {
 
 function wordsOf(step: RecipeStep, { items }: KadrelDocument): string {
   const names = 'profiles' in step ? step.profiles.map((id) => items[id]?.name).join(', ') : '';
-  switch (step.kind) {
-    case 'emboss': {
-      const depth = valueOf(step.depth);
-      return `${names}, ${depth === 0 ? 'marked' : depth > 0 ? 'embossed' : 'engraved'}`;
-    }
-    case 'corner': {
-      const which = step.where === 'all' ? 'All corners' : `Corner ${step.where.between.join(' and ')}`;
-      return `${which}, ${step.how === 'round' ? 'fillet' : 'chamfer'}`;
-    }
-    case 'trim':
-      return names === '' ? 'Trimmed' : `Trimmed by ${names}`;
-    case 'extend':
-      return names === '' ? 'Extended' : `Extended to ${names}`;
-    case 'thicken':
-      return 'Thickened';
-    case 'resample':
-      return step.as === 'lines' ? 'Resampled, straight lines' : 'Resampled, smooth curves';
-    case 'scale':
-      return `Resized by ${step.by}`;
-    case 'close':
-      return 'Ends capped';
-    case 'split':
-      return 'Split';
-    case 'reverse':
-      return 'Reversed';
-    case 'mirror':
-      return 'Mirrored';
-  }
-}
-
-function numberOf(step: RecipeStep): { label: string; value: Num; kind: 'length' | 'count' } | undefined {
-  switch (step.kind) {
-    case 'emboss':
-      return { label: 'Depth', value: step.depth, kind: 'length' };
-    case 'corner':
-      return { label: step.how === 'round' ? 'Radius' : 'Size', value: step.size, kind: 'length' };
-    case 'thicken': {
-      const only = valueOf(step.before) === 0 ? step.behind : step.before;
-      const isOne = valueOf(step.before) === 0 || valueOf(step.behind) === 0;
-      const value = isOne ? only : valueOf(step.before) + valueOf(step.behind);
-      return { label: 'Thickness', value, kind: 'length' };
-    }
-    case 'resample':
-      return 'count' in step.by
-        ? { label: 'Points', value: step.by.count, kind: 'count' }
-        : { label: 'Tolerance', value: step.by.tolerance, kind: 'length' };
-    default:
-      return undefined;
-  }
+  return titleOfStep(step, names);
 }
 
 function Deviation({ part, step }: { part: Part; step: number }) {

@@ -1,5 +1,6 @@
 /** The tree of parts as rows, and where what is dragged or sent by keys would go. */
 import {
+  baseKind,
   below,
   childrenOf,
   countOf,
@@ -46,31 +47,7 @@ const LAYOUT_WORDS: Readonly<Record<Layout['kind'], string>> = {
   reflection: 'pair',
 };
 
-const KIND_WORDS = {
-  box: 'box',
-  cylinder: 'cylinder',
-  sphere: 'ball',
-  cone: 'cone',
-  tube: 'tube',
-  torus: 'torus',
-  prism: 'prism',
-  stretched: 'stretched',
-  union: 'union',
-  subtract: 'cut',
-  intersect: 'common',
-  link: 'linked',
-  profile: 'profile',
-  plane: 'plane',
-  raise: 'raised',
-  revolve: 'turned',
-  loft: 'loft',
-  sweep: 'sweep',
-  fill: 'surface',
-  wall: 'wall',
-  tiers: 'tiers',
-  wedge: 'wedge',
-  cap: 'cap',
-} as const;
+const COMBINED = { union: 'union', subtract: 'cut', intersect: 'common' } as const;
 
 /** What a part is, in a word; of patterns and groups also how many. */
 export function kindWords(part: Part): string {
@@ -79,7 +56,9 @@ export function kindWords(part: Part): string {
   if (base.kind === 'pattern') return `${LAYOUT_WORDS[base.layout.kind]} · ${membersLeft(base)}`;
   // An open surface is told apart from solids at a glance.
   if (isSurface(part)) return 'surface';
-  return KIND_WORDS[base.kind === 'combine' ? base.how : base.kind];
+  if (base.kind === 'combine') return COMBINED[base.how];
+  if (base.kind === 'link') return 'linked';
+  return baseKind(base)?.inAWord ?? base.kind;
 }
 
 /** How many members there are, without those left out. */

@@ -1,9 +1,8 @@
 /** Reading a document: numbers, names, who stands below whom, and where. */
 import { current, isDraft } from 'immer';
 import { AT_ORIGIN, chain, poseOf, type Pose } from '../space/pose.ts';
-import { boxOf, type Box } from '../space/box.ts';
-import { prismCorners } from './prism.ts';
-import type { Vec3 } from '../space/vector.ts';
+import type { Box } from '../space/box.ts';
+import { baseKind } from '../recipes/index.ts';
 import {
   DOCUMENT_VERSION,
   childrenOf,
@@ -17,8 +16,8 @@ import {
   type Scene,
 } from './schema.ts';
 import { boxOfFigure } from '../profiles/outline.ts';
-import { isFlat } from './bodies.ts';
-import { valueOf, vectorOf } from './numbers.ts';
+import { isFlat } from '../recipes/bodies/index.ts';
+import { valueOf, vectorOf } from '../recipes/numbers.ts';
 
 export { valueOf, vectorOf };
 
@@ -153,40 +152,11 @@ export function worldFromParent(document: KadrelDocument, id: ItemId): Pose {
 
 /** The box of a plain solid in its own frame; undefined where only the kernel knows. */
 export function baseBox(base: Base): Box | undefined {
-  if (base.kind === 'box') return { min: [0, 0, 0], max: vectorOf(base.size) };
-  if (base.kind === 'cylinder') {
-    const radius = valueOf(base.diameter) / 2;
-    return { min: [-radius, -radius, 0], max: [radius, radius, valueOf(base.height)] };
-  }
-  if (base.kind === 'sphere') {
-    const radius = valueOf(base.diameter) / 2;
-    return { min: [-radius, -radius, -radius], max: [radius, radius, radius] };
-  }
-  if (base.kind === 'cone' || base.kind === 'tube') {
-    const wide =
-      base.kind === 'cone' ? Math.max(valueOf(base.diameter), valueOf(base.top)) : valueOf(base.diameter);
-    return { min: [-wide / 2, -wide / 2, 0], max: [wide / 2, wide / 2, valueOf(base.height)] };
-  }
-  if (base.kind === 'torus') {
-    const deep = valueOf(base.thickness) / 2;
-    const wide = valueOf(base.diameter) / 2 + deep;
-    return { min: [-wide, -wide, -deep], max: [wide, wide, deep] };
-  }
-  if (base.kind === 'prism') {
-    const corners = prismCorners(base);
-    const flat = boxOf(corners.map(([x, y]): Vec3 => [x, y, 0]));
-    return { min: flat.min, max: [flat.max[0], flat.max[1], valueOf(base.height)] };
-  }
-  if (base.kind === 'wedge') return { min: [0, 0, 0], max: vectorOf(base.size) };
   if (base.kind === 'profile') {
     const flat = boxOfFigure(base.figure);
     return flat && { min: [...flat.min, 0], max: [...flat.max, 0] };
   }
-  if (base.kind === 'plane') {
-    const half = valueOf(base.size) / 2;
-    return { min: [-half, -half, 0], max: [half, half, 0] };
-  }
-  return undefined;
+  return baseKind(base)?.box?.(base);
 }
 
 /** Drawn things that are no solids: profiles and planes. */

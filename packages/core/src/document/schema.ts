@@ -1,17 +1,18 @@
 /** The document: plain data, validated, versioned, open. docs/format.md describes it for readers outside. */
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../quantity/units.ts';
-import { layoutSchema, memberKeySchema } from './layout.ts';
-import { bodyBases, referencesIn, stepSchema } from './bodies.ts';
-import { finite, numberSchema, pointSchema, vectorSchema } from './numbers.ts';
+import { idSchema, type ItemId } from '../recipes/ids.ts';
+import { solidBase, type SolidBase } from '../recipes/primitives/index.ts';
+import { stepSchema } from '../recipes/steps/index.ts';
+import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
+import { bodyBases, referencesIn } from '../recipes/bodies/index.ts';
+import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 
-export type { Num, NumVector } from './numbers.ts';
+export type { Num, NumVector } from '../recipes/numbers.ts';
+export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
 export const DOCUMENT_VERSION = 5;
-
-const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
-export type ItemId = string;
 
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
@@ -36,58 +37,6 @@ const placementSchema = z.strictObject({
 });
 export type Placement = z.infer<typeof placementSchema>;
 
-/** Own frame: the minimum corner at the origin. */
-const boxBase = z.strictObject({ kind: z.literal('box'), size: vectorSchema });
-/** Own frame: the centre of the bottom at the origin, the axis along Z. */
-const cylinderBase = z.strictObject({
-  kind: z.literal('cylinder'),
-  diameter: numberSchema,
-  height: numberSchema,
-});
-/** Own frame: the centre at the origin. */
-const sphereBase = z.strictObject({ kind: z.literal('sphere'), diameter: numberSchema });
-/** Own frame: the centre of the bottom at the origin, the axis along Z. A top of 0 is a point. */
-const coneBase = z.strictObject({
-  kind: z.literal('cone'),
-  /** Across the bottom. */
-  diameter: numberSchema,
-  /** Across the top. */
-  top: numberSchema,
-  height: numberSchema,
-});
-/** Own frame: the centre of the bottom at the origin, the axis along Z. */
-const tubeBase = z.strictObject({
-  kind: z.literal('tube'),
-  diameter: numberSchema,
-  bore: numberSchema,
-  height: numberSchema,
-});
-/** Own frame: the centre at the origin, the axis along Z. */
-const torusBase = z.strictObject({
-  kind: z.literal('torus'),
-  /** Of the circle in the middle of the ring's material. */
-  diameter: numberSchema,
-  /** Of the ring's material. */
-  thickness: numberSchema,
-});
-/** Own frame: the centre of the bottom at the origin, the axis along Z, a side facing −Y. */
-const prismBase = z.strictObject({
-  kind: z.literal('prism'),
-  sides: z.number().int().min(3).max(1000),
-  /** What `size` says: across the circle through the corners, across that on the flats, or one side. */
-  across: z.enum(['corners', 'flats', 'side']),
-  size: numberSchema,
-  height: numberSchema,
-});
-const solidBase = z.discriminatedUnion('kind', [
-  boxBase,
-  cylinderBase,
-  sphereBase,
-  coneBase,
-  tubeBase,
-  torusBase,
-  prismBase,
-]);
 /** A plain solid under a linear map of its own frame, where no plain solid has that form: an elliptic cylinder, say. */
 const stretchedBase = z.strictObject({
   kind: z.literal('stretched'),
@@ -127,8 +76,6 @@ const baseSchema = z.discriminatedUnion('kind', [
   ...bodyBases,
 ]);
 export type Base = z.infer<typeof baseSchema>;
-/** Bases that stand for themselves: no operands, no map. */
-export type SolidBase = z.infer<typeof solidBase>;
 export type CombineHow = z.infer<typeof combineBase>['how'];
 
 export const partSchema = z.strictObject({

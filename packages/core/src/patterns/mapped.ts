@@ -4,8 +4,8 @@
  * keeps what is square to the plane.
  */
 import { valueOf } from '../document/items.ts';
-import type { Growth, Layout, LayoutOf, Spacing, WayCurve } from '../document/layout.ts';
-import type { Num } from '../document/numbers.ts';
+import type { Growth, Layout, LayoutOf, Spacing, WayCurve } from '../recipes/layouts/index.ts';
+import type { Num } from '../recipes/numbers.ts';
 import { acrossTo, applyMatrix, cleanDirection, determinant, type Matrix } from '../space/matrix.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { cross, dot, length, unit, type Vec3 } from '../space/vector.ts';

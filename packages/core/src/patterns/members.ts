@@ -1,7 +1,7 @@
 /** Where the members of a layout stand, in the frame of the pattern. Exact at multiples of 90°. */
 import { valueOf } from '../document/items.ts';
-import type { Layout, LayoutOf, MemberKey, Spacing } from '../document/layout.ts';
-import { MOST_MEMBERS } from '../document/numbers.ts';
+import type { Layout, LayoutOf, MemberKey, Spacing } from '../recipes/layouts/index.ts';
+import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import { turnAbout } from '../space/matrix.ts';
 import { AT_ORIGIN, NO_TURN, turnVector, type Turn } from '../space/pose.ts';
 import { cleanLength } from '../space/rounding.ts';

@@ -447,6 +447,12 @@ describe('members', () => {
     expect(Object.keys(document.items)).toHaveLength(5);
   });
 
+  test('of a pattern and its own source the outer one is dissolved', () => {
+    const rows: Statement = ['along', { as: 'Rows', parts: ['Row'], along: 'y', count: 2, pitch: 50 }];
+    const document = after(post, row, rows, ['dissolve', { parts: ['Rows', 'Row'] }]);
+    expect(standingParts(document).map(({ recipe }) => recipe.base.kind)).toEqual(['pattern', 'pattern']);
+  });
+
   test.each([
     [['omit', { part: 'Row', members: '7' }], 'no-member'],
     [['omit', { part: 'Row', members: '2x1' }], 'no-member'],

@@ -4,7 +4,7 @@
  */
 import { datumInPart } from '../document/datum.ts';
 import { below, definitionOf, poseOfPlacement, worldFromParent } from '../document/items.ts';
-import type { MemberKey } from '../document/layout.ts';
+import type { MemberKey } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../document/schema.ts';
 import { AT_ORIGIN, carry, type Pose } from '../space/pose.ts';
 import { add, type Vec3 } from '../space/vector.ts';

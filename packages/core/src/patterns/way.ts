@@ -1,5 +1,5 @@
 /** Curves that members stand on: places by length along the curve, mm, and how a member has turned there. */
-import type { WayCurve } from '../document/layout.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import { angleAbout, turnAbout, turnBetween, multiply, cleanDirection } from '../space/matrix.ts';
 import { circlePointOf } from '../space/round.ts';
 import { GAUSS } from '../space/gauss.ts';

@@ -1,6 +1,6 @@
 /** What a turned part leaves open round its axis. */
-import type { BodyOf } from '../document/bodies.ts';
-import { valueOf } from '../document/numbers.ts';
+import type { BodyOf } from '../recipes/bodies/index.ts';
+import { valueOf } from '../recipes/numbers.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { cosDegrees, sinDegrees } from '../space/angle.ts';
 import { cleanLength } from '../space/rounding.ts';

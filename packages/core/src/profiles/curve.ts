@@ -1,6 +1,6 @@
 /** Curves of a plane: lines, arcs of circles and ellipses, and Bézier curves. mm and degrees, in the plane's frame. */
 import { z } from 'zod';
-import { finite } from '../document/numbers.ts';
+import { finite } from '../recipes/numbers.ts';
 import { cosDegrees, degrees, radians, sinDegrees } from '../space/angle.ts';
 import { GAUSS } from '../space/gauss.ts';
 import {

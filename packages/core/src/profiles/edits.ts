@@ -1,9 +1,9 @@
 /** Outlines with their edits made, one after another. */
-import { valueOf } from '../document/numbers.ts';
+import { valueOf } from '../recipes/numbers.ts';
 import { EditFault, cornersOf, nearestCorner, withCorner } from './corners.ts';
 import type { Curve } from './curve.ts';
 import { extended, reversedPath, splitAt, trimmed } from './cutting.ts';
-import type { Edit, EditOf } from './edit.ts';
+import type { Edit, EditOf } from '../recipes/steps/index.ts';
 import type { Path } from './outline.ts';
 import { departure, resampled } from './resample.ts';
 

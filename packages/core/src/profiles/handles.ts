@@ -1,12 +1,12 @@
 /** The points of a figure that can be taken hold of, and what it becomes when one of them is somewhere else. */
-import { valueOf, type Num } from '../document/numbers.ts';
+import { valueOf, type Num } from '../recipes/numbers.ts';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { add2, distance2, length2, subtract2, type Vec2 } from '../space/vector2.ts';
-import { prismCorners } from '../document/prism.ts';
+import { prismCorners } from '../recipes/regular.ts';
 import { endOf, startOf } from './curve.ts';
-import type { Figure, FigureOf, Leg } from './figure.ts';
+import type { Figure, FigureOf, Leg } from '../recipes/figures/index.ts';
 import { outlineOf } from './outline.ts';
 import { bookLegs, courseOf, type Booked } from './traverse.ts';
 
@@ -39,7 +39,7 @@ export function handlesOf(figure: Figure): Vec2[] {
         [0, valueOf(figure.height) / 2],
       ];
     case 'polygon':
-      return [prismCorners({ ...figure, kind: 'prism', height: 1 })[0]!];
+      return [prismCorners(figure)[0]!];
     case 'arc': {
       const { curve } = outlineOf(figure)[0]!.curves[0]!;
       return [startOf(curve), endOf(curve)];

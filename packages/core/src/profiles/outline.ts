@@ -1,6 +1,6 @@
 /** Figures → outlines: named curves end to end, in the profile's own plane. */
-import { valueOf } from '../document/numbers.ts';
-import { prismCorners } from '../document/prism.ts';
+import { valueOf } from '../recipes/numbers.ts';
+import { prismCorners } from '../recipes/regular.ts';
 import { distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
 import {
   SAME_POINT_MM,
@@ -16,7 +16,7 @@ import {
   type Box2,
   type Curve,
 } from './curve.ts';
-import type { Figure, FigureOf } from './figure.ts';
+import type { Figure, FigureOf } from '../recipes/figures/index.ts';
 import { throughPoints, towardsPoints } from './splines.ts';
 import { textPaths } from './text.ts';
 import { traverseOf, arcOnChord } from './traverse.ts';
@@ -48,7 +48,7 @@ export function outlineOf(figure: Figure): Path[] {
     case 'ellipse':
       return [{ closed: true, curves: [{ name: 'round', curve: ellipseCurve(figure) }] }];
     case 'polygon': {
-      const corners = prismCorners({ ...figure, kind: 'prism', height: 1 });
+      const corners = prismCorners(figure);
       return [{ closed: true, curves: polygonCurves(corners, (i) => `side${i + 1}`) }];
     }
     case 'arc':

@@ -23,7 +23,7 @@ import {
   startOf,
   type Curve,
 } from './curve.ts';
-import type { FigureOf } from './figure.ts';
+import type { FigureOf } from '../recipes/figures/index.ts';
 import { filledArea } from './area.ts';
 import { gapsOf, outlineOf, pathLength } from './outline.ts';
 import { parallelPath } from './parallel.ts';

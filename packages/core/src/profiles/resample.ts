@@ -1,7 +1,7 @@
 /** Outlines drawn anew through fewer points, or through even ones. */
-import { valueOf } from '../document/numbers.ts';
+import { valueOf } from '../recipes/numbers.ts';
 import { cross2, distance2, dot2, type Vec2 } from '../space/vector2.ts';
-import type { EditOf } from './edit.ts';
+import type { EditOf } from '../recipes/steps/index.ts';
 import {
   curveLength,
   endOf,

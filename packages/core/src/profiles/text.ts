@@ -1,9 +1,9 @@
 /** Letters as outlines, from the font that ships with Kadrel. */
 import opentype from 'opentype.js';
-import { valueOf } from '../document/numbers.ts';
+import { valueOf } from '../recipes/numbers.ts';
 import { distance2, type Vec2 } from '../space/vector2.ts';
 import { SAME_POINT_MM, line, type Curve } from './curve.ts';
-import type { FigureOf } from './figure.ts';
+import type { FigureOf } from '../recipes/figures/index.ts';
 import { FONT_WOFF } from './font.ts';
 
 interface Letters {

@@ -1,12 +1,12 @@
 /** Profiles together: their curves in one frame. */
 import { definitionOf, worldFromPart } from '../document/items.ts';
-import { referencesIn } from '../document/bodies.ts';
+import { referencesIn } from '../recipes/bodies/index.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { AT_ORIGIN, chain, inverse, type Pose } from '../space/pose.ts';
 import type { Affine2, Vec2 } from '../space/vector2.ts';
 import { EditFault } from './corners.ts';
 import { carryCurve, type Curve } from './curve.ts';
-import { isEdit, type Edit } from './edit.ts';
+import { isEdit, type Edit } from '../recipes/steps/index.ts';
 import { edited, greatestDeviation } from './edits.ts';
 import { outlineOf, type Path } from './outline.ts';
 

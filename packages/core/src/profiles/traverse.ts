@@ -1,5 +1,5 @@
 /** Traverses: legs as they are booked → the curves that they come to, with the closing error. */
-import { valueOf } from '../document/numbers.ts';
+import { valueOf } from '../recipes/numbers.ts';
 import { cosDegrees, degrees, sinDegrees, turnWithin } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { cleanLength } from '../space/rounding.ts';
@@ -16,7 +16,7 @@ import {
   type Vec2,
 } from '../space/vector2.ts';
 import { SAME_POINT_MM, line, type Curve } from './curve.ts';
-import type { FigureOf, Leg } from './figure.ts';
+import type { FigureOf, Leg } from '../recipes/figures/index.ts';
 import type { NamedCurve } from './outline.ts';
 
 /** The way from a point to another: how far, and where to. */

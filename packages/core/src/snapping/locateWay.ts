@@ -1,6 +1,6 @@
 /** Edges as curves that members may stand on, by the names of the faces that meet there. */
 import { MEETING } from '../document/naming.ts';
-import type { WayCurve } from '../document/layout.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { carry, turnVector, type Pose } from '../space/pose.ts';
 import { distance, type Vec3 } from '../space/vector.ts';

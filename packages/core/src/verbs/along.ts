@@ -1,5 +1,5 @@
 import { valueOf, vectorOf } from '../document/items.ts';
-import type { Growth, LayoutOf } from '../document/layout.ts';
+import type { Growth, LayoutOf } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { length, subtract, unit, type Vec3 } from '../space/vector.ts';

@@ -1,6 +1,6 @@
 /** The line that profiles are turned about: by an axis of their plane, an edge or two points. */
-import type { BodyOf } from '../document/bodies.ts';
-import type { WayCurve } from '../document/layout.ts';
+import type { BodyOf } from '../recipes/bodies/index.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { carryBack, turnBack, type Pose } from '../space/pose.ts';

@@ -1,7 +1,8 @@
 /** What the verbs that make bodies from profiles share. */
-import type { BodyBase, Regions } from '../document/bodies.ts';
+import type { BodyBase, Regions } from '../recipes/bodies/index.ts';
 import { isFlatPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import { baseKind } from '../recipes/index.ts';
 import { roundPoint } from '../space/pose.ts';
 import { combine } from './combine.ts';
 import {
@@ -15,6 +16,7 @@ import {
 } from './declare.ts';
 import { frameOfProfiles } from './drawing.ts';
 import { addPart } from './make.ts';
+import { asRefusal } from './recipeBlanks.ts';
 import { degreesOf } from './planes.ts';
 
 export const profilesBlank = needed('parts', 'profiles', 'The profiles it is made from, all in one plane.', {
@@ -64,6 +66,8 @@ export function addBody(
 ): Outcome | Refusal {
   if (how !== 'new' && into === undefined)
     return refuse('missing', 'Say which part it is joined to or cut out of.', 'into');
+  const fault = asRefusal(baseKind(base)?.fault?.(base));
+  if (fault) return fault;
   const frame = frameOfProfiles(draft, profiles);
   const id = addPart(draft, context, { name, base, at: [...roundPoint(frame.shift)] });
   draft.items[id]!.placement.turn = degreesOf(frame);

@@ -1,6 +1,6 @@
 import { valueOf } from '../document/items.ts';
 import { carryCurve, type Curve } from '../profiles/curve.ts';
-import { MOST_LEGS, type FigureOf } from '../profiles/figure.ts';
+import { MOST_LEGS, type FigureOf } from '../recipes/figures/index.ts';
 import type { Affine2 } from '../space/vector2.ts';
 import { declareVerb, needed, optional, refuse } from './declare.ts';
 import { drawFigure, footOf, namedAs, onPlane } from './drawing.ts';

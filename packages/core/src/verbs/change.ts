@@ -17,8 +17,8 @@ import { carryBack, turnVector } from '../space/pose.ts';
 import { roundLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { readThree } from './reading.ts';
-import { ACROSS } from './prism.ts';
-import { SHAPE_BLANKS, SHAPE_SENTENCE, changeSize, isSized } from './sizes.ts';
+import { RECIPE_BLANKS, RECIPE_SENTENCE, sizedBlanks } from './recipeBlanks.ts';
+import { changeSize } from './changeSize.ts';
 import { linkedWith } from './tree.ts';
 import {
   declareVerb,
@@ -41,38 +41,7 @@ export const change = declareVerb({
   words: ['edit', 'set', 'size', 'colour', 'resize', 'spec', 'hide', 'lock'],
   blanks: {
     parts: needed('parts', 'parts', 'What is changed.', { least: 1 }),
-    size: optional('quantities', 'size', 'Length, width and height of a box.', {
-      kind: 'length',
-      positive: true,
-    }),
-    diameter: optional('quantity', 'diameter', 'Of what is round.', {
-      kind: 'length',
-      positive: true,
-      excludes: 'radius',
-    }),
-    radius: optional('quantity', 'radius', 'Of what is round.', {
-      kind: 'length',
-      positive: true,
-      excludes: 'diameter',
-    }),
-    height: optional('quantity', 'height', 'Of what stands upright.', { kind: 'length', positive: true }),
-    top: optional('quantity', 'top', 'Across the top of a cone; 0 is a point.', {
-      kind: 'length',
-      rare: true,
-    }),
-    bore: optional('quantity', 'bore', 'Of a tube.', { kind: 'length', positive: true, rare: true }),
-    thickness: optional('quantity', 'thickness', 'Of a torus or a wall.', {
-      kind: 'length',
-      positive: true,
-      rare: true,
-    }),
-    width: optional('quantity', 'width', 'Of a prism.', { kind: 'length', positive: true, rare: true }),
-    sides: optional('quantity', 'sides', 'Of a prism.', { kind: 'count', rare: true }),
-    across: optional('choice', 'measured', 'What the width of a prism says.', {
-      choices: ACROSS,
-      rare: true,
-    }),
-    ...SHAPE_BLANKS,
+    ...RECIPE_BLANKS,
     at: optional('quantities', 'place', 'Where the datum stands in the world.', { kind: 'length' }),
     turn: optional('quantities', 'turn', 'Degrees about X, then Y, then Z; the datum stays.', {
       kind: 'angle',
@@ -84,8 +53,8 @@ export const change = declareVerb({
     snappable: optional('choice', 'snappable', 'Whether snaps catch it.', { choices: YES_NO }),
   },
   sentence:
-    'Change {parts}[ to size {size}][, diameter {diameter}][, radius {radius}][, height {height}][, top {top}][, bore {bore}][, thickness {thickness}][, {sides} sides][, width {width}][, {across}]' +
-    SHAPE_SENTENCE +
+    'Change {parts}' +
+    RECIPE_SENTENCE +
     '[, at {at}][, turned {turn}][, datum {datum}]' +
     '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
   apply(draft, values, context) {
@@ -108,7 +77,7 @@ function changePart(
   if (
     part.locked &&
     values.locked !== 'no' &&
-    (values.at !== undefined || values.turn !== undefined || isSized(values))
+    (values.at !== undefined || values.turn !== undefined || sizedBlanks(values).length > 0)
   )
     return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
   if (values.colour !== undefined) {
@@ -126,7 +95,7 @@ function changePart(
       return refuse('datum', 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.', 'datum');
     part.datum = datum;
   }
-  const sized = isSized(values);
+  const sized = sizedBlanks(values).length > 0;
   // Parts that share the recipe change with it, each about its own datum.
   const shared = sized ? linkedWith(draft, part).filter(({ id }) => id !== part.id) : [];
   // The sizes come before the place, so that the datum of the new size is what is put there.
@@ -158,7 +127,7 @@ function changeTurn(
   texts: readonly [string, string, string],
   context: VerbContext,
 ): Refusal | undefined {
-  const read = readThree(texts, 'angle', part.placement.turn, context, 'turn', false);
+  const read = readThree(texts, { kind: 'angle', now: part.placement.turn, context, blank: 'turn' });
   if ('refused' in read) return read;
   part.placement.turn = read;
   return undefined;
@@ -198,7 +167,7 @@ function changePlace(
 ): Refusal | undefined {
   const now = datumInWorld(draft, part, (id) => context.boxOf(id));
   if (!now) return refuse('no-box', `The box of ${part.name} is not known yet. Try again in a moment.`, 'at');
-  const read = readThree(texts, 'length', [...now] as NumVector, context, 'at', false);
+  const read = readThree(texts, { kind: 'length', now: [...now], context, blank: 'at' });
   if ('refused' in read) return read;
   setDatum(draft, part, vectorOf(read), context);
   // A formula survives only where the datum is the part's own origin in the world: elsewhere it would say another number.

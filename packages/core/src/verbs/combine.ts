@@ -1,5 +1,5 @@
 /** What Union, Subtract and Intersect share: parts become operands of one part and stay editable below it. */
-import { isSurface } from '../document/bodies.ts';
+import { isSurface } from '../recipes/bodies/index.ts';
 import {
   definitionOf,
   freeName,

@@ -4,8 +4,8 @@
  */
 import type { Pose } from '../space/pose.ts';
 import type { Drawing, DrawnPath } from '../formats/drawing.ts';
-import type { Region2, Regions } from '../document/bodies.ts';
-import type { WayCurve } from '../document/layout.ts';
+import type { Region2, Regions } from '../recipes/bodies/index.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
 import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
@@ -228,6 +228,14 @@ export class Wanting extends Error {
   constructor(readonly question: Question) {
     super('The kernel has not answered yet.');
     this.name = 'Wanting';
+  }
+}
+
+/** Thrown through `apply` where there is no reply; `perform` turns it into the refusal that says why. */
+export class Unanswerable extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.message);
+    this.name = 'Unanswerable';
   }
 }
 

@@ -1,4 +1,4 @@
-import { referencesIn } from '../document/bodies.ts';
+import { referencesIn } from '../recipes/bodies/index.ts';
 import { withAllBelow } from '../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
 import { declareVerb, needed, refuse } from './declare.ts';

@@ -3,7 +3,7 @@ import { countOf, memberKeys } from '../patterns/members.ts';
 import { isLeftOut } from '../patterns/placed.ts';
 import { declareVerb, needed, refuse } from './declare.ts';
 import { freeMember } from './freeing.ts';
-import { lockedRefusal } from './placing.ts';
+import { lockedRefusal, withoutNested } from './placing.ts';
 import { remove } from './leaving.ts';
 
 /** More parts than this at once make a tree that nobody can work with. */
@@ -22,7 +22,8 @@ export const dissolve = declareVerb({
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
     const made: ItemId[] = [];
-    for (const id of parts) {
+    // A pattern within another one becomes parts of the copies, as patterns.
+    for (const id of withoutNested(draft, parts)) {
       const part = draft.items[id]!;
       const { base } = part.recipe;
       if (base.kind !== 'pattern') return refuse('no-pattern', `${part.name} is not a pattern.`, 'parts');

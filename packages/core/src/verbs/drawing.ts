@@ -1,11 +1,12 @@
 /** What the Draw verbs share: a plane to draw on, and putting a profile there. */
-import { definitionOf, worldFromPart, vectorOf, valueOf } from '../document/items.ts';
-import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
-import type { Figure } from '../profiles/figure.ts';
+import { definitionOf, worldFromPart, vectorOf } from '../document/items.ts';
+import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
+import type { Figure } from '../recipes/figures/index.ts';
+import { figureKind } from '../recipes/index.ts';
 import { outlineOf } from '../profiles/outline.ts';
 import { traverseOf } from '../profiles/traverse.ts';
 import { carry, roundPoint, type Pose } from '../space/pose.ts';
-import { distance2, type Vec2 } from '../space/vector2.ts';
+import type { Vec2 } from '../space/vector2.ts';
 import { needed, optional, refuse, type Outcome, type Refusal, type VerbContext } from './declare.ts';
 import { addPart } from './make.ts';
 import { degreesOf, inPlane } from './planes.ts';
@@ -44,34 +45,16 @@ export const footOf = (plane: Pose, at: NumVector): Vec2 => inPlane(plane, vecto
 
 /** What is wrong with a figure, if anything. */
 export function figureFault(figure: Figure): { message: string; blank?: string } | undefined {
-  const tooRound = (round: Num, ...sizes: Num[]) =>
-    sizes.some((size) => 2 * valueOf(round) > valueOf(size) + 1e-9);
-  switch (figure.kind) {
-    case 'traverse': {
-      const { faults, legs } = traverseOf(figure);
-      const empty = legs.findIndex(({ course }) => course.length === 0);
-      if (empty >= 0) return { message: `Row ${empty + 1}: this leg has no length.`, blank: 'legs' };
-      const [fault] = faults;
-      return fault && { message: `Row ${fault.leg + 1}: ${fault.message}`, blank: 'legs' };
-    }
-    case 'rectangle':
-      if (valueOf(figure.round) < 0) return { message: 'The radius is 0 or more.', blank: 'round' };
-      return tooRound(figure.round, figure.width, figure.height)
-        ? { message: 'Its corners are rounder than its sides are long.', blank: 'round' }
-        : undefined;
-    case 'arc': {
-      const sweep = Math.abs(valueOf(figure.sweep));
-      return sweep > 0 && sweep <= 360
-        ? undefined
-        : { message: 'An arc goes on for more than 0° and at most 360°.', blank: 'sweep' };
-    }
-    case 'curve':
-      return figure.points.some((point, i) => i > 0 && distance2(point, figure.points[i - 1]!) === 0)
-        ? { message: 'Two points of the curve that follow each other are the same.', blank: 'points' }
-        : undefined;
-    default:
-      return outlineOf(figure).length === 0 ? { message: 'There is nothing to draw.' } : undefined;
+  const together = figureKind(figure).fault?.(figure);
+  if (together) return together;
+  if (figure.kind === 'traverse') {
+    const { faults, legs } = traverseOf(figure);
+    const empty = legs.findIndex(({ course }) => course.length === 0);
+    if (empty >= 0) return { message: `Row ${empty + 1}: this leg has no length.`, blank: 'legs' };
+    const [fault] = faults;
+    return fault && { message: `Row ${fault.leg + 1}: ${fault.message}`, blank: 'legs' };
   }
+  return outlineOf(figure).length === 0 ? { message: 'There is nothing to draw.' } : undefined;
 }
 
 /** The profiles that a body is to be made from, or why not. */

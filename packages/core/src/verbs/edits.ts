@@ -1,7 +1,7 @@
 /** Changes of drawn profiles that are kept as steps: they follow when the figure changes, and can be taken out again. */
 import { definitionOf, vectorOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
-import type { Edit } from '../profiles/edit.ts';
+import type { Edit } from '../recipes/steps/index.ts';
 import { cornersOf, nearestCorner } from '../profiles/corners.ts';
 import { drawnOf, pathsOf } from '../profiles/together.ts';
 import { carryBack } from '../space/pose.ts';

@@ -1,4 +1,4 @@
-import { isSurface } from '../document/bodies.ts';
+import { isSurface } from '../recipes/bodies/index.ts';
 import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { NO_TURN, chain, inverse, roundPoint, turnBack, type Pose } from '../space/pose.ts';

@@ -1,5 +1,5 @@
 /** The Draw verbs of figures that are told by a few numbers. */
-import type { WayCurve } from '../document/layout.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import { missingLetters } from '../profiles/text.ts';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
@@ -19,7 +19,7 @@ import type { Pose } from '../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from './declare.ts';
 import { drawFigure, footOf, namedAs, onPlane } from './drawing.ts';
 import { inPlane } from './planes.ts';
-import { ACROSS, isSides } from './prism.ts';
+import { ACROSS, isSides } from '../recipes/regular.ts';
 
 const centreBlank = needed('point', 'centre', 'Where its centre stands.', { default: ['0', '0', '0'] });
 

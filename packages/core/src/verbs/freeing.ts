@@ -1,6 +1,6 @@
 /** Members of a pattern as parts of their own: copies of the sources, where the member stands. */
 import { below, definitionOf, freeName, poseOfPlacement, valueOf, worldFromPart } from '../document/items.ts';
-import type { LayoutOf, MemberKey } from '../document/layout.ts';
+import type { LayoutOf, MemberKey } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, Part, PatternBase } from '../document/schema.ts';
 import { memberExtra, memberLabel, memberPlacement } from '../patterns/members.ts';
 import { holdOf } from '../patterns/placed.ts';

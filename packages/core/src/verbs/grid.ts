@@ -1,4 +1,4 @@
-import type { LayoutOf } from '../document/layout.ts';
+import type { LayoutOf } from '../recipes/layouts/index.ts';
 import { NO_TURN } from '../space/pose.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
 import { valueOf } from '../document/items.ts';

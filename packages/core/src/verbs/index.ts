@@ -1,14 +1,8 @@
 /** Every verb, in the order in which people see them. */
+import { PRIMITIVES } from '../recipes/primitives/index.ts';
+import type { Kind } from '../recipes/declare.ts';
 import type { Verb } from './declare.ts';
-import { box } from './box.ts';
-import { cylinder } from './cylinder.ts';
-import { sphere } from './sphere.ts';
-import { cone } from './cone.ts';
-import { tube } from './tube.ts';
-import { torus } from './torus.ts';
-import { prism } from './prism.ts';
-import { wedge } from './wedge.ts';
-import { cap } from './cap.ts';
+import { makingVerb } from './primitive.ts';
 import { tiers } from './tiers.ts';
 import { traverse, line, relay } from './traverse.ts';
 import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
@@ -75,15 +69,7 @@ import { forgetView } from './forget-view.ts';
 
 // The one place where a verb's own types are set aside: `resolveStatement` has made values that fit its blanks.
 export const VERBS = [
-  box,
-  cylinder,
-  sphere,
-  cone,
-  tube,
-  torus,
-  prism,
-  wedge,
-  cap,
+  ...PRIMITIVES.map((kind) => makingVerb(kind as unknown as Kind)),
   tiers,
   traverse,
   line,

@@ -1,6 +1,6 @@
 /** Legs of a traverse as rows of a table, and back. */
 import type { Num } from '../document/schema.ts';
-import { CLOSINGS, type FigureOf, type Leg } from '../profiles/figure.ts';
+import { CLOSINGS, type FigureOf, type Leg } from '../recipes/figures/index.ts';
 import { refuse, type Refusal, type Row } from './declare.ts';
 import { typedLength, typedNumber } from './told.ts';
 

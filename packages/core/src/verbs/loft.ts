@@ -1,4 +1,4 @@
-import { loftWays } from '../document/bodies.ts';
+import { loftWays } from '../recipes/bodies/index.ts';
 import { definitionOf, valueOf } from '../document/items.ts';
 import { addBody, asBlank, endsBlank, endsOf } from './bodies.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from './declare.ts';
@@ -91,7 +91,7 @@ export const start = declareVerb({
     const count = starts.length;
     if (!(Number.isInteger(section) && section >= 1 && section <= count))
       return refuse('no-section', `${item.name} has ${count} sections.`, 'section');
-    const read = readOne(by, 'length', valueOf(starts[section - 1]!), context, 'by', false);
+    const read = readOne(by, { kind: 'length', now: valueOf(starts[section - 1]!), context, blank: 'by' });
     if (isRefusal(read)) return read;
     starts[section - 1] = read;
     base.starts = starts;

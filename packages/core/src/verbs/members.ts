@@ -1,8 +1,8 @@
 /** What the verbs share that speak of single members of a pattern. */
-import type { MemberKey } from '../document/layout.ts';
+import type { MemberKey } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../document/schema.ts';
 import { memberNamed, sameMember } from '../patterns/members.ts';
-import { MOST_MEMBERS } from '../document/numbers.ts';
+import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import { refuse, type Refusal } from './declare.ts';
 
 export interface Members {

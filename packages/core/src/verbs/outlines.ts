@@ -3,7 +3,7 @@ import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/it
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import type { DrawnPath } from '../formats/drawing.ts';
 import { endOf, line, reversed, startOf, type Curve } from '../profiles/curve.ts';
-import type { FigureOf } from '../profiles/figure.ts';
+import type { FigureOf } from '../recipes/figures/index.ts';
 import { pathArea } from '../profiles/outline.ts';
 import { parallelPath } from '../profiles/parallel.ts';
 import { pathsOf, pathsOnPlane } from '../profiles/together.ts';

@@ -1,5 +1,5 @@
 import { valueOf } from '../document/items.ts';
-import type { WayCurve } from '../document/layout.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import { isClosed, wayLength } from '../patterns/way.ts';
 
 import { declareVerb, isRefusal, needed, optional, refuse } from './declare.ts';

@@ -1,5 +1,5 @@
 import { valueOf } from '../document/items.ts';
-import type { Layout, LayoutOf, Spacing } from '../document/layout.ts';
+import type { Layout, LayoutOf, Spacing } from '../recipes/layouts/index.ts';
 import type { Num, PatternBase } from '../document/schema.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { countAlong, pitchOf, spanOf } from '../patterns/members.ts';
@@ -109,7 +109,7 @@ function setPattern(base: PatternBase, values: PatternValues, context: VerbConte
   }
   if (rise !== undefined) {
     if (layout.kind !== 'around') return without('rise', WORDS[layout.kind]);
-    const read = readOne(rise, 'length', layout.rise, context, 'rise', false);
+    const read = readOne(rise, { kind: 'length', now: layout.rise, context, blank: 'rise' });
     if (isRefusal(read)) return read;
     layout.rise = read;
   }
@@ -193,7 +193,7 @@ function setGrid(
 }
 
 function readWhole(text: string, now: number, context: VerbContext, blank: string): Num | Refusal {
-  const read = readOne(text, 'count', now, context, blank, true);
+  const read = readOne(text, { kind: 'count', now, context, blank });
   return isRefusal(read) ? read : readCount(read, blank);
 }
 
@@ -227,7 +227,7 @@ function readSpacing(
       ? spacing.span
       : undefined;
   const now = stored ?? (isPitch ? pitchOf(spacing, count) : spanOf(spacing, count));
-  const read = readOne(isPitch ? pitch : span!, kind, now, context, blank, false);
+  const read = readOne(isPitch ? pitch : span!, { kind, now, context, blank });
   if (isRefusal(read)) return read;
   if (count > 1 && valueOf(read) === 0) return refuse('zero', 'All members would stand in one place.', blank);
   return isPitch ? { pitch: read } : { span: read };

@@ -1,6 +1,6 @@
 /** Work planes: the ways of telling one, and points in it. */
 import { definitionOf, partNamed, vectorOf, worldFromPart } from '../document/items.ts';
-import { isFlat } from '../document/bodies.ts';
+import { isFlat } from '../recipes/bodies/index.ts';
 import type { KadrelDocument, NumVector } from '../document/schema.ts';
 import { fromColumns } from '../space/matrix.ts';
 import { AT_ORIGIN, carryBack, degreesOfTurn, type Pose } from '../space/pose.ts';

@@ -61,10 +61,7 @@ export const raise = declareVerb({
     if (up === undefined) return refuse('missing', 'Say how high, or up to which face.', 'height');
     const isBelow = valueOf(up) < 0;
     if (valueOf(down) < 0) return refuse('negative', 'Below is 0 or more.', 'down');
-    if (valueOf(up) === 0 && valueOf(down) === 0) return refuse('flat', 'It would have no height.', 'height');
-    if (ends === 'open' && (valueOf(draft) !== 0 || how !== 'new'))
-      return refuse('surface', 'A surface stands by itself, without a draft.', 'ends');
-    if (Math.abs(valueOf(draft)) >= 89) return refuse('draft', 'A draft is less than 89°.', 'draft');
+    if (ends === 'open' && how !== 'new') return refuse('surface', 'A surface stands by itself.', 'ends');
     return addBody(
       document,
       {

@@ -5,18 +5,18 @@ import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { isRefusal, refuse, type Refusal, type VerbContext } from './declare.ts';
 
-export function readOne(
-  text: string,
-  kind: QuantityKind,
-  now: Num,
-  context: VerbContext,
-  blank: string,
-  positive: boolean,
-): Num | Refusal {
+/** What is read. */
+export interface Reading<N> {
+  readonly kind: QuantityKind;
+  /** What `now` says. */
+  readonly now: N;
+  readonly context: VerbContext;
+  readonly blank: string;
+}
+
+export function readOne(text: string, { kind, now, context, blank }: Reading<Num>): Num | Refusal {
   try {
     const value = context.read(text, kind, valueOf(now));
-    if (positive && !(valueOf(value) > 0))
-      return refuse('not-positive', 'This must be more than zero.', blank);
     return text.trim() === 'now' ? now : value;
   } catch (error) {
     if (error instanceof QuantityError) return refuse(error.code, error.message, blank, error.at);
@@ -26,12 +26,8 @@ export function readOne(
 
 export function readThree(
   texts: readonly string[],
-  kind: QuantityKind,
-  now: NumVector,
-  context: VerbContext,
-  blank: string,
-  positive: boolean,
+  { now, ...reading }: Reading<NumVector>,
 ): NumVector | Refusal {
-  const read = texts.map((text, axis) => readOne(text, kind, now[axis]!, context, blank, positive));
+  const read = texts.map((text, axis) => readOne(text, { ...reading, now: now[axis]! }));
   return read.find(isRefusal) ?? (read as NumVector);
 }

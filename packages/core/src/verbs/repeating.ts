@@ -1,8 +1,8 @@
 /** What the Repeat verbs share: parts become the sources of a pattern, in the place of the first of them. */
 import { datumInWorld } from '../document/datum.ts';
 import { isStanding, poseOfPlacement, valueOf, worldFromParent } from '../document/items.ts';
-import type { Layout } from '../document/layout.ts';
-import { MOST_MEMBERS } from '../document/numbers.ts';
+import type { Layout } from '../recipes/layouts/index.ts';
+import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import type { Datum, ItemId, KadrelDocument, Num } from '../document/schema.ts';
 import { countOf } from '../patterns/members.ts';
 import { carryBack, turnBack, type Pose } from '../space/pose.ts';

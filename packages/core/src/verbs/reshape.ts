@@ -14,7 +14,7 @@ import {
   type Part,
   type SolidBase,
 } from '../document/schema.ts';
-import { isBody, type BodyKind } from '../document/bodies.ts';
+import { isBody, type BodyKind } from '../recipes/bodies/index.ts';
 import { mapLayout } from '../patterns/mapped.ts';
 import {
   applyMatrix,

@@ -1,5 +1,5 @@
 import { valueOf, vectorOf } from '../document/items.ts';
-import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { boxSize, unionBoxes } from '../space/box.ts';
 import { stretchAlong, column, frameAlong, cleanDirection, type Matrix } from '../space/matrix.ts';
 import { isIdentity, isQuarterTurn, turnBack, type Turn } from '../space/pose.ts';
@@ -163,6 +163,6 @@ function readAll(
   blank: string,
 ): Vec3 | Refusal {
   const filled = texts.map((text) => (text.trim() === '' ? 'now' : text));
-  const read = readThree(filled, kind, [...now] as NumVector, context, blank, false);
+  const read = readThree(filled, { kind, now: [...now], context, blank });
   return isRefusal(read) ? read : vectorOf(read);
 }

@@ -30,15 +30,19 @@ export const setAxis = declareVerb({
       base.axis = line;
     }
     const [px, py] = [
-      x === undefined ? base.axis.point[0] : readOne(x, 'length', base.axis.point[0], context, 'x', false),
-      y === undefined ? base.axis.point[1] : readOne(y, 'length', base.axis.point[1], context, 'y', false),
+      x === undefined
+        ? base.axis.point[0]
+        : readOne(x, { kind: 'length', now: base.axis.point[0], context, blank: 'x' }),
+      y === undefined
+        ? base.axis.point[1]
+        : readOne(y, { kind: 'length', now: base.axis.point[1], context, blank: 'y' }),
     ];
     if (isRefusal(px)) return px;
     if (isRefusal(py)) return py;
     const turned =
       angle === undefined
         ? base.axis.angle
-        : readOne(angle, 'angle', base.axis.angle, context, 'angle', false);
+        : readOne(angle, { kind: 'angle', now: base.axis.angle, context, blank: 'angle' });
     if (isRefusal(turned)) return turned;
     base.axis = { point: [px, py], angle: turned };
     return { select: [part] };

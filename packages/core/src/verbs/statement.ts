@@ -1,6 +1,6 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
 import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.ts';
-import { MOST_MEMBERS } from '../document/numbers.ts';
+import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
 import { cleanJson } from '../history/json.ts';
@@ -12,6 +12,7 @@ import { outwardAt } from '../snapping/landing.ts';
 import { castOnScene, onSurface } from '../snapping/raycast.ts';
 import { snapScene, type SnapScene } from '../snapping/scene.ts';
 import {
+  Unanswerable,
   Wanting,
   isRefusal,
   refuse,
@@ -80,6 +81,7 @@ export function perform(
       });
     });
   } catch (error) {
+    if (error instanceof Unanswerable) return error.refusal;
     if (!(error instanceof Wanting)) throw error;
     return {
       ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'),

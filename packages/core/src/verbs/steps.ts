@@ -1,6 +1,6 @@
-import type { RecipeStep } from '../document/bodies.ts';
+import { boundFault } from '../recipes/fields.ts';
+import { numberOfStep, type RecipeStep } from '../recipes/steps/index.ts';
 import { definitionOf, valueOf } from '../document/items.ts';
-import type { Num } from '../document/schema.ts';
 import { drawnOf } from '../profiles/together.ts';
 import {
   declareVerb,
@@ -45,8 +45,9 @@ export const step = declareVerb({
     if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
     if (out === 'yes') steps.splice(index - 1, 1);
     else if (depth !== undefined) {
-      const fault = setNumber(found, depth, context);
-      if (fault) return fault;
+      const changed = withNumber(found, depth, context);
+      if (isRefusal(changed)) return changed;
+      steps[index - 1] = changed;
     }
     const { fault } = drawnOf(draft, part);
     if (fault) return refuse('edit', fault.message, 'depth');
@@ -54,46 +55,13 @@ export const step = declareVerb({
   },
 });
 
-/** Each kind of step has one number, or none. */
-function setNumber(step: RecipeStep, text: string, context: VerbContext): Refusal | undefined {
-  const read = (now: Num, positive: boolean) => readOne(text, 'length', now, context, 'depth', positive);
-  switch (step.kind) {
-    case 'emboss': {
-      const depth = read(step.depth, false);
-      if (isRefusal(depth)) return depth;
-      step.depth = depth;
-      return undefined;
-    }
-    case 'corner': {
-      const size = read(step.size, true);
-      if (isRefusal(size)) return size;
-      step.size = size;
-      return undefined;
-    }
-    case 'thicken': {
-      const now = valueOf(step.before) + valueOf(step.behind);
-      const thickness = read(now, true);
-      if (isRefusal(thickness)) return thickness;
-      const share = (part: Num): Num =>
-        valueOf(part) === 0 ? 0 : valueOf(part) === now ? thickness : valueOf(thickness) / 2;
-      [step.before, step.behind] = [share(step.before), share(step.behind)];
-      return undefined;
-    }
-    case 'resample': {
-      if ('count' in step.by) {
-        const count = readOne(text, 'count', step.by.count, context, 'depth', true);
-        if (isRefusal(count)) return count;
-        if (!Number.isInteger(valueOf(count)) || valueOf(count) < 2)
-          return refuse('count', 'Points: a whole number from 2.', 'depth');
-        step.by = { count: valueOf(count) };
-        return undefined;
-      }
-      const tolerance = read(step.by.tolerance, true);
-      if (isRefusal(tolerance)) return tolerance;
-      step.by = { tolerance };
-      return undefined;
-    }
-    default:
-      return refuse('no-number', 'This step has no number.', 'depth');
-  }
+/** The step with its number as typed. */
+function withNumber(step: RecipeStep, text: string, context: VerbContext): RecipeStep | Refusal {
+  const number = numberOfStep(step);
+  if (!number) return refuse('no-number', 'This step has no number.', 'depth');
+  const { kind, value: now, label } = number;
+  const read = readOne(text, { kind, now, context, blank: 'depth' });
+  if (isRefusal(read)) return read;
+  const fault = boundFault(number, valueOf(read));
+  return fault ? refuse('out-of-bounds', `${label} ${fault}.`, 'depth') : number.with(read);
 }

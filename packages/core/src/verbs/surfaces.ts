@@ -1,5 +1,5 @@
 /** Surfaces, and bodies from them. */
-import { isSurface, type BodyOf, type RecipeStep } from '../document/bodies.ts';
+import { isSurface, type BodyOf, type RecipeStep } from '../recipes/bodies/index.ts';
 import { definitionOf, isFlatPart, valueOf } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Num, Part } from '../document/schema.ts';
 import { addBody, asBlank, profilesBlank } from './bodies.ts';

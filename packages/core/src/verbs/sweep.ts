@@ -1,4 +1,4 @@
-import type { BodyOf } from '../document/bodies.ts';
+import type { BodyOf } from '../recipes/bodies/index.ts';
 import { worldFromPart } from '../document/items.ts';
 import { NO_TURN, turnBack } from '../space/pose.ts';
 import { addBody, asBlank, endsBlank, endsOf } from './bodies.ts';

@@ -1,8 +1,8 @@
 /** Tables of what stands: the points of a curve, the openings of a wall, the levels of tiers. What follows from them follows. */
-import type { Opening, Tier } from '../document/bodies.ts';
+import type { Opening, Tier } from '../recipes/bodies/index.ts';
 import { definitionOf, valueOf } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Num, Part } from '../document/schema.ts';
-import type { FigureOf } from '../profiles/figure.ts';
+import type { FigureOf } from '../recipes/figures/index.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from './declare.ts';
 import { figureFault } from './drawing.ts';

@@ -1,4 +1,4 @@
-import type { Tier } from '../document/bodies.ts';
+import type { Tier } from '../recipes/bodies/index.ts';
 import { valueOf } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { declareVerb, needed, optional, refuse, type Refusal, type Row } from './declare.ts';

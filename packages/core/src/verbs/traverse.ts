@@ -1,8 +1,8 @@
 import { definitionOf } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { QuantityError } from '../quantity/lexer.ts';
-import { CLOSINGS, type FigureOf, type Leg } from '../profiles/figure.ts';
-import { vectorOf } from '../document/numbers.ts';
+import { CLOSINGS, type FigureOf, type Leg } from '../recipes/figures/index.ts';
+import { vectorOf } from '../recipes/numbers.ts';
 import {
   declareVerb,
   isRefusal,

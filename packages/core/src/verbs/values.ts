@@ -1,7 +1,7 @@
 /** Blanks as typed → the values that a verb's `apply` receives, or the first reason why there are none. */
 import { partNamed, pinNamed, valueOf, vectorOf } from '../document/items.ts';
-import { regionsSchema, type Regions } from '../document/bodies.ts';
-import type { WayCurve } from '../document/layout.ts';
+import { regionsSchema, type Regions } from '../recipes/bodies/index.ts';
+import type { WayCurve } from '../recipes/layouts/index.ts';
 import { placedOf, type Placed } from '../patterns/placed.ts';
 import {
   viewSchema,

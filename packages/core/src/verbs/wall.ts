@@ -1,4 +1,4 @@
-import type { Opening } from '../document/bodies.ts';
+import type { Opening } from '../recipes/bodies/index.ts';
 import { valueOf } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { addBody, asBlank } from './bodies.ts';

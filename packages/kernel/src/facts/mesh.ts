@@ -1,5 +1,5 @@
 /** Facets and outlines for display and mesh files. */
-import { scope, uniqueShapes, hashOf, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { addressOf, scope, uniqueShapes, hashOf, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
 /** V vertices (each face has its own), T triangles, counter-clockwise seen from outside. */
 export interface Mesh {
@@ -55,8 +55,16 @@ export function meshShape(
   return scope((keep) => {
     const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, facetTurn, false));
     const memory = occt.wasmMemory.buffer;
-    const groups = new Uint32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
-    const triangles = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
+    const groups = new Uint32Array(
+      memory,
+      addressOf(data.getFaceGroupsPtr()),
+      data.getFaceGroupsSize(),
+    ).slice();
+    const triangles = new Uint32Array(
+      memory,
+      addressOf(data.getTrianglesPtr()),
+      data.getTrianglesSize(),
+    ).slice();
     const hashes = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => hashOf(occt, face));
     const faceOfTriangle = new Uint32Array(triangles.length / 3);
     // Groups come in the order of faces; hashes alone would not do, since two faces may have the same.
@@ -70,8 +78,8 @@ export function meshShape(
     }
     return {
       // The kernel's memory may grow and move with the next call, so that everything is copied out here.
-      positions: new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize()).slice(),
-      normals: new Float32Array(memory, data.getNormalsPtr(), data.getNormalsSize()).slice(),
+      positions: new Float32Array(memory, addressOf(data.getVerticesPtr()), data.getVerticesSize()).slice(),
+      normals: new Float32Array(memory, addressOf(data.getNormalsPtr()), data.getNormalsSize()).slice(),
       triangles,
       faceOfTriangle,
       chordMm,
@@ -89,8 +97,8 @@ export function outlineShape(
   return scope((keep) => {
     const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, chordMm, FACET_TURN_RAD));
     const memory = occt.wasmMemory.buffer;
-    const lines = new Float32Array(memory, data.getLinesPtr(), data.getLinesSize());
-    const groups = new Uint32Array(memory, data.getEdgeGroupsPtr(), data.getEdgeGroupsSize());
+    const lines = new Float32Array(memory, addressOf(data.getLinesPtr()), data.getLinesSize());
+    const groups = new Uint32Array(memory, addressOf(data.getEdgeGroupsPtr()), data.getEdgeGroupsSize());
     const kept: number[] = [];
     for (let g = 0; g < groups.length; g += 3)
       if (isDrawn(groups[g + 2]!))

@@ -80,6 +80,9 @@ export function translated(occt: Occt, error: unknown): unknown {
 
 export const isFatal = (error: unknown): boolean => error instanceof WebAssembly.RuntimeError;
 
+/** The kernel's addresses come as signed numbers, and are below zero from two gigabytes on. */
+export const addressOf = (pointer: number): number => pointer >>> 0;
+
 /** Every long call wants one; this build of the kernel cannot report through it. */
 export const progressRange = (occt: Occt, keep: Keep): Message_ProgressRange =>
   keep(new occt.Message_ProgressRange());

@@ -13,6 +13,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import {
+  addressOf,
   BuildError,
   fromList,
   occurrences,
@@ -256,8 +257,8 @@ function nameRest(
 function pointOn(occt: Occt, face: TopoDS_Shape, keep: Keep): [number, number, number] {
   const data = keep(occt.ReplicadMeshExtractor.extract(face, 1, 0.5, true));
   const memory = occt.wasmMemory.buffer;
-  const at = new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize());
-  const corners = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize());
+  const at = new Float32Array(memory, addressOf(data.getVerticesPtr()), data.getVerticesSize());
+  const corners = new Uint32Array(memory, addressOf(data.getTrianglesPtr()), data.getTrianglesSize());
   return [0, 1, 2].map(
     (axis) => (at[3 * corners[0]! + axis]! + at[3 * corners[1]! + axis]! + at[3 * corners[2]! + axis]!) / 3,
   ) as [number, number, number];

@@ -1,0 +1,116 @@
+/** The numbers and choices of a recipe as rows of the Spec, made from what the recipe declares. */
+import {
+  blankOf,
+  valueOf,
+  type Field,
+  type Num,
+  type NumberField as NumberOfRecipe,
+  type VectorField,
+} from '@kadrel/core';
+import { Choice } from './Choice.tsx';
+import { Labelled } from './Labelled.tsx';
+import { Quantity } from './NumberField.tsx';
+
+/** Sets blanks of Change for the part. */
+export type Change = (values: Readonly<Record<string, unknown>>) => Promise<boolean>;
+
+interface Row<F extends Field> {
+  readonly field: F;
+  readonly blank: string;
+  readonly value: unknown;
+  readonly change: Change;
+}
+
+/** More choices than this do not fit beside one another. */
+const MOST_BESIDE = 3;
+
+export function FieldRows({
+  fields,
+  holder,
+  change,
+}: {
+  fields: readonly (readonly [key: string, field: Field])[];
+  holder: object;
+  change: Change;
+}) {
+  const values = holder as Readonly<Record<string, unknown>>;
+  return fields.map(([key, field]) => {
+    const row = { blank: blankOf(key, field), value: values[key], change };
+    switch (field.type) {
+      case 'number':
+        return <NumberRow key={key} field={field} {...row} />;
+      case 'vector':
+        return <VectorRows key={key} field={field} {...row} />;
+      case 'choice':
+        return <ChoiceRow key={key} {...row} field={field} value={row.value ?? field.absent} />;
+      case 'flag':
+        return <ChoiceRow key={key} {...row} field={field} value={row.value ? 'yes' : 'no'} />;
+      // Shown and edited where it is drawn.
+      case 'text':
+        return null;
+    }
+  });
+}
+
+function NumberRow({ field, blank, value, change }: Row<NumberOfRecipe>) {
+  const shown = (value as Num | undefined) ?? field.absent ?? 0;
+  return (
+    <Labelled label={field.label} title={field.about}>
+      <Quantity
+        label={field.label}
+        kind={field.kind}
+        value={shown}
+        now={valueOf(shown)}
+        commit={(text) => change({ [blank]: text })}
+      />
+    </Labelled>
+  );
+}
+
+function VectorRows({ field, blank, value, change }: Row<VectorField>) {
+  const numbers = value as readonly Num[];
+  return field.labels.map((label, axis) => (
+    <Labelled key={label} label={label}>
+      <Quantity
+        label={label}
+        kind={field.kind}
+        value={numbers[axis]!}
+        now={valueOf(numbers[axis]!)}
+        commit={(text) => change({ [blank]: [0, 1, 2].map((i) => (i === axis ? text : 'now')) })}
+      />
+    </Labelled>
+  ));
+}
+
+function ChoiceRow({ field, blank, value, change }: Row<Extract<Field, { choices: object }>>) {
+  const { label, about } = field;
+  const choices = field.choices as Readonly<Record<string, string>>;
+  const chosen = value as string;
+  const fits =
+    Object.keys(choices).length <= MOST_BESIDE && !Object.values(choices).some((one) => one.length > 12);
+  if (fits)
+    return (
+      <Choice
+        label={label}
+        chosen={chosen}
+        choices={choices}
+        choose={(choice) => void change({ [blank]: choice })}
+      />
+    );
+  return (
+    <Labelled label={label} title={about}>
+      <select
+        className="field"
+        aria-label={label}
+        value={chosen}
+        onChange={(event) => void change({ [blank]: event.target.value })}
+      >
+        {Object.entries(choices).map(([choice, words]) => (
+          <option key={choice} value={choice}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+}

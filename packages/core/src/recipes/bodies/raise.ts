@@ -1,0 +1,37 @@
+import { declareKind } from '../declare.ts';
+import { angle, length } from '../fields.ts';
+import { valueOf } from '../numbers.ts';
+import { endsOf } from './ends.ts';
+import { profilesSchema, regionsSchema } from './regions.ts';
+
+/** Sides that lean further than this (degrees) would be all but level. */
+const MOST_DRAFT = 89;
+
+/** Regions pulled along +Z of the first profile's frame, from `down` below its plane to `height` above it. */
+export const raise = declareKind(
+  'raise',
+  {
+    profiles: profilesSchema,
+    regions: regionsSchema,
+    height: length('Height', 'Out of the plane.', { least: 0 }),
+    down: length('Below', 'How far a raised part goes below its plane.', { least: 0, rare: true }),
+    draft: angle('Draft', 'How far the sides of a raised part lean inward from its plane upward.', {
+      rare: true,
+    }),
+    /** Open: only the sides, along every curve of the profiles. */
+    ends: endsOf(),
+  },
+  {
+    words: 'a raised part',
+    inAWord: 'raised',
+    fault({ height, down, draft, ends }) {
+      if (valueOf(height) === 0 && valueOf(down) === 0)
+        return { message: 'It would have no height.', blank: 'height' };
+      if (Math.abs(valueOf(draft)) >= MOST_DRAFT)
+        return { message: `A draft is less than ${MOST_DRAFT}°.`, blank: 'draft' };
+      return ends === 'open' && valueOf(draft) !== 0
+        ? { message: 'A surface has no draft.', blank: 'ends' }
+        : undefined;
+    },
+  },
+);

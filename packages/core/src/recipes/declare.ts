@@ -1,0 +1,68 @@
+/** What a kind of recipe is: its schema, whose fields say what its numbers are, and what they must be together. */
+import { z } from 'zod';
+import type { Box } from '../space/box.ts';
+
+/** Why numbers do not go together; `blank` is that of one to blame. */
+export interface RecipeFault {
+  readonly message: string;
+  readonly blank: string;
+}
+
+/** How a new one is made by the verb of the same name, which is made from this. */
+export interface Make {
+  readonly name: string;
+  readonly key?: string;
+  /** One line for the bench. */
+  readonly about: string;
+  /** Everyday words that find it. */
+  readonly words: readonly string[];
+  /** `{blank}` stands for a blank; `at` and `as` are there besides those of the fields. */
+  readonly sentence: string;
+  /** Which point of it stands at `at`. */
+  readonly at: readonly [label: string, about: string];
+  /** Round things may be told by their radius instead. */
+  readonly isByRadius?: true;
+  /** Fields that may be left empty, and what they are then, from the others. */
+  readonly complete?: Readonly<Record<string, (given: never) => unknown>>;
+}
+
+export interface Declared<S extends z.ZodObject> {
+  /** In words: “a tube”. */
+  readonly words: string;
+  /** Of a plain solid: what it is under a linear map that leaves no such solid. */
+  readonly stretched?: string;
+  /** In a list of parts, where that is not the kind itself. */
+  readonly inAWord?: string;
+  readonly make?: Make;
+  /** What its numbers must be together; what each must be is told by its field. */
+  fault?(recipe: z.infer<S>): RecipeFault | undefined;
+  /** The box in its own frame, where its numbers alone tell it. */
+  box?(recipe: z.infer<S>): Box | undefined;
+}
+
+export interface Kind<S extends z.ZodObject = z.ZodObject> extends Declared<S> {
+  readonly kind: string;
+  readonly schema: S;
+}
+
+type WithKind<K extends string, S extends z.ZodRawShape> = z.ZodObject<
+  { kind: z.ZodLiteral<K> } & S,
+  z.core.$strict
+>;
+
+export const declareKind = <const K extends string, S extends z.ZodRawShape>(
+  kind: K,
+  shape: S,
+  declared: Declared<WithKind<K, S>>,
+): Kind<WithKind<K, S>> & { readonly kind: K } => ({
+  kind,
+  schema: z.strictObject({ kind: z.literal(kind), ...shape }),
+  ...declared,
+});
+
+type Declarations = readonly { readonly schema: z.ZodObject }[];
+type Schemas<T extends Declarations> = { [I in keyof T]: T[I]['schema'] };
+
+/** The schemas of kinds, in order, for a union of them. */
+export const schemasOf = <const T extends Declarations>(kinds: T): Schemas<T> =>
+  kinds.map(({ schema }) => schema) as unknown as Schemas<T>;

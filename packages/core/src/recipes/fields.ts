@@ -1,0 +1,180 @@
+/**
+ * What the numbers, choices and texts of a recipe are: told once, beside the schema. What makes, changes, recalculates, shows and
+ * documents recipes reads it from there.
+ */
+import { z } from 'zod';
+import type { QuantityKind } from '../quantity/units.ts';
+import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
+
+interface Told {
+  /** In sentence case. */
+  readonly label: string;
+  /** One line on what it says. */
+  readonly about: string;
+  /** The blank that sets it, where that is not called like the property. */
+  readonly blank?: string;
+  /** Seldom set. */
+  readonly rare?: true;
+  /** How a sentence says that it is set, where that is not its label and the blank. */
+  readonly says?: string;
+}
+
+/** What a number may be: mm, degrees, a count or a factor. */
+export interface Bounds {
+  /** It is more than this. */
+  readonly above?: number;
+  /** It is this or more. */
+  readonly least?: number;
+  /** It is this or less. */
+  readonly most?: number;
+  readonly whole?: true;
+}
+
+export interface NumberField extends Told, Bounds {
+  readonly type: 'number';
+  readonly kind: QuantityKind;
+  /** The blank that sets it by the half of it, as a radius does. */
+  readonly half?: string;
+  /** It is stored as a plain number, which follows no variable. */
+  readonly isPlain?: true;
+  /** What holds where nothing is stored. */
+  readonly absent?: number;
+  /** As typed, where whoever makes a new one does not say. */
+  readonly default?: string;
+}
+
+/** Three lengths along the axes. */
+export interface VectorField extends Told, Bounds {
+  readonly type: 'vector';
+  readonly kind: 'length';
+  readonly labels: readonly [string, string, string];
+  /** Blanks that set one of them, by its place. */
+  readonly parts?: Readonly<Record<string, 0 | 1 | 2>>;
+}
+
+export interface ChoiceField extends Told {
+  readonly type: 'choice';
+  /** What is stored → words. */
+  readonly choices: Readonly<Record<string, string>>;
+  readonly absent?: string;
+  readonly default?: string;
+}
+
+/** Yes or no. */
+export interface FlagField extends Told {
+  readonly type: 'flag';
+  readonly choices: Readonly<Record<'no' | 'yes', string>>;
+  readonly absent?: boolean;
+}
+
+export interface TextField extends Told {
+  readonly type: 'text';
+}
+
+export type Field = NumberField | VectorField | ChoiceField | FlagField | TextField;
+
+const fields = z.registry<Field>();
+
+/** What is told of a schema, also of one that may be missing. */
+export function fieldOf(schema: z.core.$ZodType): Field | undefined {
+  return fields.get(schema) ?? (schema instanceof z.ZodOptional ? fieldOf(schema.unwrap()) : undefined);
+}
+
+/** The fields of a recipe by its properties, in order; properties of which nothing is told are left out. */
+export function fieldsOf(schema: z.ZodObject): (readonly [key: string, field: Field])[] {
+  return Object.entries(schema.shape).flatMap(([key, of]) => {
+    const field = fieldOf(of as z.ZodType);
+    return field ? [[key, field] as const] : [];
+  });
+}
+
+/** The blank that sets a field. */
+export const blankOf = (key: string, { blank }: Field): string => blank ?? key;
+
+type Without<F extends Field> = Omit<F, 'type' | 'label' | 'about' | 'kind'>;
+
+const number = (field: Omit<NumberField, 'type'>) =>
+  z
+    .union([finite, z.strictObject({ formula: z.string().max(2000), value: finite })])
+    .register(fields, { type: 'number', ...field });
+
+/** A length, mm. */
+export const length = (label: string, about = '', more: Without<NumberField> = {}): typeof numberSchema =>
+  number({ label, about, kind: 'length', ...more });
+
+/** An angle, degrees. */
+export const angle = (label: string, about = '', more: Without<NumberField> = {}): typeof numberSchema =>
+  number({ label, about, kind: 'angle', ...more });
+
+/** How many, at least one; it follows its variables. */
+export const tally = (label: string): typeof countNumberSchema =>
+  countNumberSchema
+    .clone()
+    .register(fields, { type: 'number', label, about: '', kind: 'count', least: 1, most: MOST_MEMBERS });
+
+/** A whole number that is stored as it is. */
+export const count = (
+  label: string,
+  about: string,
+  more: Without<NumberField> & { readonly least: number; readonly most: number },
+) =>
+  z
+    .number()
+    .int()
+    .min(more.least)
+    .max(more.most)
+    .register(fields, { type: 'number', label, about, kind: 'count', whole: true, isPlain: true, ...more });
+
+/** How many times as large, stored as it is. */
+export const factor = (label: string, about: string, more: Without<NumberField> = {}) =>
+  finite
+    .positive()
+    .register(fields, { type: 'number', label, about, kind: 'number', above: 0, isPlain: true, ...more });
+
+/** Length, width and height along X, Y and Z, mm. */
+export const sizes = (about: string): typeof vectorSchema =>
+  vectorSchema.clone().register(fields, {
+    type: 'vector',
+    label: 'Size',
+    about,
+    kind: 'length',
+    above: 0,
+    labels: ['Length', 'Width', 'Height'],
+    parts: { height: 2 },
+  });
+
+export const choice = <const C extends Readonly<Record<string, string>>>(
+  label: string,
+  choices: C,
+  more: Omit<Without<ChoiceField>, 'choices'> & { readonly about: string },
+) =>
+  z
+    .enum(Object.keys(choices) as (keyof C & string)[])
+    .register(fields, { type: 'choice', label, choices, ...more });
+
+export const flag = (
+  label: string,
+  choices: FlagField['choices'],
+  more: Omit<Without<FlagField>, 'choices'> & { readonly about: string },
+) => z.boolean().register(fields, { type: 'flag', label, choices, ...more });
+
+export const text = (label: string, about: string, more: Without<TextField> = {}) =>
+  z
+    .string()
+    .min(1)
+    .max(500)
+    .register(fields, { type: 'text', label, about, ...more });
+
+/** What is wrong with a number, said of it as its subject; undefined where nothing is. */
+export function boundFault({ above, least, most, whole }: Bounds, value: number): string | undefined {
+  const isWithin =
+    value > (above ?? -Infinity) && value >= (least ?? -Infinity) && value <= (most ?? Infinity);
+  if (whole && !(isWithin && Number.isInteger(value)))
+    return most === undefined || most === Infinity
+      ? `must be a whole number from ${least}`
+      : `must be a whole number from ${least} to ${most}`;
+  if (isWithin) return undefined;
+  if (above !== undefined && !(value > above)) return `must be more than ${above === 0 ? 'zero' : above}`;
+  if (least !== undefined && !(value >= least)) return `must be ${least} or more`;
+  return `must be at most ${most}`;
+}

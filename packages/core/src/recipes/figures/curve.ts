@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { declareKind } from '../declare.ts';
+import { finite } from '../numbers.ts';
+import { MOST_LEGS } from './traverse.ts';
+
+export const curve = declareKind(
+  'curve',
+  {
+    points: z
+      .array(z.tuple([finite, finite]))
+      .min(2)
+      .max(MOST_LEGS),
+    /** The curve goes through its points, or is drawn towards them. */
+    how: z.enum(['through', 'control']),
+    closed: z.boolean(),
+  },
+  {
+    words: 'a curve',
+    fault: ({ points }) =>
+      points.some(([x, y], i) => i > 0 && x === points[i - 1]![0] && y === points[i - 1]![1])
+        ? { message: 'Two points of the curve that follow each other are the same.', blank: 'points' }
+        : undefined,
+  },
+);

@@ -1,0 +1,5 @@
+import { z } from 'zod';
+
+/** What items are called within a document. */
+export const idSchema = z.string().regex(/^[a-z0-9]{1,40}$/);
+export type ItemId = string;

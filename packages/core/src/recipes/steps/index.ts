@@ -1,0 +1,34 @@
+/** What is done to a solid, or to the curves of a profile, after its base is made, one step after another. */
+import { z } from 'zod';
+import { schemasOf } from '../declare.ts';
+import { close } from './close.ts';
+import { corner } from './corner.ts';
+import { extend, reverse, split, trim } from './cutting.ts';
+import { emboss } from './emboss.ts';
+import { mirror } from './mirror.ts';
+import { resample } from './resample.ts';
+import { scale } from './scale.ts';
+import { thicken } from './thicken.ts';
+import type { StepKind, StepNumber } from './declare.ts';
+
+/** Changes of a drawn outline: they are kept beside the figure, and follow it. */
+const CURVE_STEPS = [corner, trim, extend, split, reverse, resample] as const;
+const SOLID_STEPS = [emboss, thicken, close, mirror, scale] as const;
+export const STEPS = [...SOLID_STEPS, ...CURVE_STEPS] as const;
+
+export const stepSchema = z.discriminatedUnion('kind', schemasOf(STEPS));
+export type RecipeStep = z.infer<typeof stepSchema>;
+
+export type Edit = z.infer<(typeof CURVE_STEPS)[number]['schema']>;
+export type EditOf<K extends Edit['kind']> = Extract<Edit, { kind: K }>;
+const CURVE_KINDS: ReadonlySet<string> = new Set(CURVE_STEPS.map(({ kind }) => kind));
+export const isEdit = (step: { readonly kind: string }): step is Edit => CURVE_KINDS.has(step.kind);
+
+const BY_KIND = new Map<string, StepKind>(STEPS.map((one) => [one.kind, one as unknown as StepKind]));
+export const stepKind = ({ kind }: RecipeStep): StepKind => BY_KIND.get(kind)!;
+
+/** @param names of the profiles that it refers to */
+export const titleOfStep = (step: RecipeStep, names: string): string => stepKind(step).title(step, names);
+/** The number that can be set, where it has one. */
+export const numberOfStep = (step: RecipeStep): StepNumber<RecipeStep> | undefined =>
+  stepKind(step).number?.(step) as StepNumber<RecipeStep> | undefined;
