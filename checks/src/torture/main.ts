@@ -1,4 +1,5 @@
 /** `npm run torture -- WHAT …`: long trials. */
+import { runGolden } from '../golden/runGolden.ts';
 import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
@@ -7,6 +8,7 @@ import { runPages } from './runPages.ts';
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
   booleans: runBooleans,
   edits: runEdits,
+  golden: runGolden,
   icons: runIcons,
   pages: runPages,
 };

@@ -28,8 +28,8 @@ import { displayChord } from './facts/mesh.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
 import { reachOf, type RangeOf, type Solid } from './facts/wholes.ts';
 import { BuildError, moved, progressRange, scope, type Occt } from './occt/occt.ts';
-import type { NamedShape } from './shapes/named.ts';
-import { splitRegions } from './shapes/regions.ts';
+import type { NamedShape } from './build/named.ts';
+import { splitRegions } from './build/bodies/regions.ts';
 
 /** Where built shapes and their measures come from. All throw BuildError. */
 interface Shapes {

@@ -1,6 +1,7 @@
 /** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
 import {
   AT_ORIGIN,
+  BODIES,
   arcOnChord,
   carry,
   carryCurve,
@@ -18,7 +19,7 @@ import {
   sectionsOf,
   traverseOf,
   valueOf,
-  vectorOf,
+  valued,
   definitionOf,
   type Affine2,
   type BodyBase,
@@ -32,24 +33,18 @@ import {
   type Regions,
   type Section,
   type Tier,
+  type Valued,
   type Vec2,
   type Vec3,
 } from '@kadrel/core';
 
-export interface OpeningContent {
-  readonly leg: number;
-  readonly from: number;
-  readonly sill: number;
-  readonly width: number;
-  readonly height: number;
-}
-export interface TierContent extends Pick<Tier, 'outline' | 'sides' | 'flank'> {
-  readonly below: number;
-  readonly above: number;
-  readonly height: number;
-}
+export type OpeningContent = Valued<Opening>;
+export type TierContent = Valued<Tier>;
 
 export type Ends = 'capped' | 'open';
+
+/** Bodies that follow others, so that what there is to build is not in their own recipe. */
+type Referring = Extract<BodyBase, { profiles: readonly string[] }>['kind'] | 'profile' | 'plane';
 
 export type BodyContent =
   | { readonly kind: 'drawn'; readonly paths: readonly Path[] }
@@ -110,9 +105,8 @@ export type BodyContent =
       readonly side: BodyOf<'wall'>['side'];
       readonly openings: readonly OpeningContent[];
     }
-  | { readonly kind: 'tiers'; readonly levels: readonly TierContent[] }
-  | { readonly kind: 'wedge'; readonly size: Vec3; readonly top: number; readonly lean: 'left' | 'middle' }
-  | { readonly kind: 'cap'; readonly diameter: number; readonly height: number }
+  /** What refers to nothing: its numbers as they are. */
+  | Valued<Exclude<BodyBase, { kind: Referring }>>
   /** It cannot be built, and this is why. */
   | {
       readonly kind: 'fault';
@@ -121,22 +115,9 @@ export type BodyContent =
       readonly places: readonly Vec3[];
     };
 
-const KINDS: readonly string[] = [
-  'drawn',
-  'sheet',
-  'raise',
-  'revolve',
-  'loft',
-  'sweep',
-  'fill',
-  'wall',
-  'tiers',
-  'wedge',
-  'cap',
-  'fault',
-] satisfies BodyContent['kind'][];
+const KINDS: ReadonlySet<string> = new Set([...BODIES.map(({ kind }) => kind), 'drawn', 'sheet', 'fault']);
 export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
-  KINDS.includes(content.kind);
+  KINDS.has(content.kind);
 
 export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: BodyBase): BodyContent {
   // Only profiles have edits that can fail; what is made from one whose edits do says so.
@@ -198,14 +179,10 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
         thickness: valueOf(base.thickness),
         height: valueOf(base.height),
         side: base.side,
-        openings: base.openings.map(openingContent),
+        openings: valued(base.openings),
       };
-    case 'tiers':
-      return { kind: 'tiers', levels: base.levels.map(tierContent) };
-    case 'wedge':
-      return { kind: 'wedge', size: vectorOf(base.size), top: valueOf(base.top), lean: base.lean };
-    case 'cap':
-      return { kind: 'cap', diameter: valueOf(base.diameter), height: valueOf(base.height) };
+    default:
+      return valued(base);
   }
 }
 
@@ -233,23 +210,6 @@ function faultOf(document: KadrelDocument, id: ItemId, pose: Pose): BodyContent 
     places: fault!.at ? [carry(pose, [...fault!.at, 0])] : [],
   };
 }
-
-const openingContent = (opening: Opening): OpeningContent => ({
-  leg: opening.leg,
-  from: valueOf(opening.from),
-  sill: valueOf(opening.sill),
-  width: valueOf(opening.width),
-  height: valueOf(opening.height),
-});
-
-const tierContent = (tier: Tier): TierContent => ({
-  outline: tier.outline,
-  sides: tier.sides,
-  flank: tier.flank,
-  below: valueOf(tier.below),
-  above: valueOf(tier.above),
-  height: valueOf(tier.height),
-});
 
 /** Curves of a profile, shifted so that its datum is the origin. */
 function onDatum(document: KadrelDocument, id: ItemId): Path[] {

@@ -2,19 +2,16 @@
  * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
  * It is bounded: what the last documents did not use is given back, oldest first.
  */
-import { scale, type Vec3 } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
-import { isStep, keyOf, type Content, type OperandContent, type StepContent } from './content.ts';
+import { isStep, type Content, type OperandContent } from './content.ts';
+import { keyOf } from './key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import { BuildError, carryingPlaces, release, withoutFacets, type Occt } from './occt/occt.ts';
-import { buildSolid } from './shapes/build.ts';
-import { buildEmbossed } from './shapes/embossed.ts';
-import { buildMirrored, buildScaled } from './shapes/mirrored.ts';
-import type { NamedShape } from './shapes/named.ts';
-import { buildClosed, buildThickened } from './shapes/surfaces.ts';
-import { unstretched } from './shapes/unstretched.ts';
+import { BuildError, carryingPlaces, release, translated, withoutFacets, type Occt } from './occt/occt.ts';
+import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
+import type { NamedShape } from './build/named.ts';
+import { unstretched } from './build/primitives/unstretched.ts';
 import { requireBody } from './verify/body.ts';
 import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
@@ -138,6 +135,13 @@ export class Builder {
       this.cache.set(key, known);
       return known;
     }
+    const held = this.blaming(content, () => this.checked(content, used));
+    this.cache.set(key, held);
+    return held;
+  }
+
+  /** Built and verified. Throws BuildError. */
+  private checked(content: Content, used: Set<string>): Held {
     const made = this.clock.pause(() => this.make(content, used));
     const named: NamedShape = {
       ...made.named,
@@ -146,8 +150,18 @@ export class Builder {
     };
     const held: Held = { ...made, named, content };
     if (content.kind !== 'combine') this.clock.time(() => this.verify(held));
-    this.cache.set(key, held);
     return held;
+  }
+
+  /** A failure of a step says which one it was. */
+  private blaming<T>(content: Content, work: () => T): T {
+    try {
+      return work();
+    } catch (thrown) {
+      const error = translated(this.occt, thrown);
+      if (isStep(content) && error instanceof BuildError) error.failedStep ??= keyOf(content);
+      throw error;
+    }
   }
 
   private make(content: Content, used: Set<string>): Omit<Held, 'content'> {
@@ -170,20 +184,9 @@ export class Builder {
   }
 
   private single(content: Exclude<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
-    if (!isStep(content)) return buildSolid(this.occt, content);
+    if (!isStep(content)) return buildBase(this.occt, content);
     const of = carryingPlaces(placeAfter(content), () => this.shapeOf(content.of, used));
-    switch (content.kind) {
-      case 'embossed':
-        return buildEmbossed(this.occt, of, content);
-      case 'mirrored':
-        return buildMirrored(this.occt, of);
-      case 'scaled':
-        return buildScaled(this.occt, of, content.by);
-      case 'closed':
-        return buildClosed(this.occt, of);
-      case 'thickened':
-        return buildThickened(this.occt, of, content);
-    }
+    return buildStep(this.occt, of, content);
   }
 
   /** Throws BuildError where what was built is not what was said. Surfaces enclose nothing that could be checked. */
@@ -251,10 +254,6 @@ export class Builder {
 /** Relative error of the volume of a plain solid. */
 const PLAIN_VOLUME = 1e-9;
 
-const PLAIN_KINDS: readonly string[] = ['box', 'cylinder', 'sphere', 'cone', 'tube', 'torus', 'prism'];
-const isPlain = (content: Content): content is Extract<Content, Parameters<typeof plainVolume>[0]> =>
-  PLAIN_KINDS.includes(content.kind);
-
 const notWhatItSays = () =>
   new BuildError(
     'What the kernel built does not have the volume that its sizes come to.',
@@ -263,9 +262,3 @@ const notWhatItSays = () =>
 
 const diagonal = ({ box: { min, max } }: Measures) =>
   Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-
-/** Where a place of what a step is made on comes to lie. */
-function placeAfter(step: StepContent): (place: Vec3) => Vec3 {
-  if (step.kind === 'mirrored') return ([x, y, z]) => [-x, y, z];
-  return step.kind === 'scaled' ? (place) => scale(place, step.by) : (place) => place;
-}

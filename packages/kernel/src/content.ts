@@ -2,6 +2,7 @@
 import {
   add,
   isBody,
+  isCurveStep,
   below,
   chain,
   definitionOf,
@@ -11,8 +12,9 @@ import {
   poseOfPlacement,
   prismCorners,
   valueOf,
-  vectorOf,
+  valued,
   type CombineHow,
+  type CurveStep,
   type ItemId,
   type KadrelDocument,
   type Matrix,
@@ -23,26 +25,30 @@ import {
   type Pose,
   type SolidBase,
   type RecipeStep,
+  type Valued,
   type Variant,
   type Vec2,
   type Vec3,
 } from '@kadrel/core';
 import { bodyContent, type BodyContent } from './bodies.ts';
 
+type Plain = Valued<Exclude<SolidBase, { kind: 'prism' }>>;
 /** A plain solid. */
 export type SolidContent =
-  | { readonly kind: 'box'; readonly size: Vec3 }
-  | { readonly kind: 'cylinder'; readonly diameter: number; readonly height: number }
-  | { readonly kind: 'sphere'; readonly diameter: number }
-  | { readonly kind: 'cone'; readonly diameter: number; readonly top: number; readonly height: number }
-  | { readonly kind: 'tube'; readonly diameter: number; readonly bore: number; readonly height: number }
-  | { readonly kind: 'torus'; readonly diameter: number; readonly thickness: number }
+  | Plain
   /** Corners of the outline, counter-clockwise, on the bottom. */
   | {
       readonly kind: 'prism';
       readonly corners: readonly (readonly [number, number])[];
       readonly height: number;
     };
+
+/** Steps that are built from other data than their own numbers. */
+type Special = 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
+/** What a step is done to. */
+interface DoneTo {
+  readonly of: Content;
+}
 
 export type Content =
   | SolidContent
@@ -66,6 +72,8 @@ export type Content =
   | { readonly kind: 'scaled'; readonly of: Content; readonly by: number }
   /** Mirrored in its own X. */
   | { readonly kind: 'mirrored'; readonly of: Content }
+  /** A step as it is told. */
+  | (Valued<Exclude<RecipeStep, CurveStep | { kind: Special }>> & DoneTo)
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
 
 export type CombineContent = Extract<Content, { readonly kind: 'combine' }>;
@@ -131,7 +139,8 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
     case 'scale':
       return { kind: 'scaled', of, by: step.by };
     default:
-      throw new Error(`${part.name} is no profile and has the step ${step.kind}.`);
+      if (isCurveStep(step)) throw new Error(`${part.name} is no profile and has the step ${step.kind}.`);
+      return { of, ...(valued(step) as object) } as Content;
   }
 }
 
@@ -178,40 +187,14 @@ function solidOperand(document: KadrelDocument, one: Placed, whole: Part): Opera
   return { tag, pose: chain(inverse(poseOfPlacement(whole.placement)), one.pose), content };
 }
 
+/** @param extra how much longer, wider and higher it is, mm */
 function solidContent(base: SolidBase, extra: Vec3 = [0, 0, 0]): SolidContent {
-  if (base.kind === 'box') return { kind: 'box', size: add(vectorOf(base.size), extra) };
   if (base.kind === 'prism')
     return { kind: 'prism', corners: prismCorners(base), height: valueOf(base.height) };
-  const diameter = valueOf(base.diameter) + extra[0];
-  if (base.kind === 'sphere') return { kind: 'sphere', diameter };
-  if (base.kind === 'torus') return { kind: 'torus', diameter, thickness: valueOf(base.thickness) };
-  const height = valueOf(base.height) + extra[2];
-  if (base.kind === 'cone') return { kind: 'cone', diameter, top: valueOf(base.top), height };
-  if (base.kind === 'tube') return { kind: 'tube', diameter, bore: valueOf(base.bore), height };
-  return { kind: 'cylinder', diameter, height };
-}
-
-/** Equal keys mean equal solids with equal names. Numbers are written so that they read back bit for bit. */
-export function keyOf(content: Content): string {
-  if (content.kind === 'box') return `box(${content.size.join(',')})`;
-  if (content.kind === 'cylinder') return `cylinder(${content.diameter},${content.height})`;
-  if (content.kind === 'sphere') return `sphere(${content.diameter})`;
-  if (content.kind === 'cone') return `cone(${content.diameter},${content.top},${content.height})`;
-  if (content.kind === 'tube') return `tube(${content.diameter},${content.bore},${content.height})`;
-  if (content.kind === 'torus') return `torus(${content.diameter},${content.thickness})`;
-  if (content.kind === 'prism') return `prism(${content.corners.join(',')};${content.height})`;
-  if (content.kind === 'mirrored' || content.kind === 'closed')
-    return `${content.kind}(${keyOf(content.of)})`;
-  if (content.kind === 'stretched') return `stretched(${content.by.join(',')};${keyOf(content.of)})`;
-  if (content.kind === 'embossed' || content.kind === 'thickened' || content.kind === 'scaled') {
-    const { of, ...own } = content;
-    return `${content.kind}(${JSON.stringify(own)};${keyOf(of)})`;
-  }
-  // What is made from profiles is long and seldom the same: it is its own key.
-  if (content.kind !== 'combine') return JSON.stringify(content);
-  const operands = content.operands.map(
-    ({ tag, pose, content: inner }, i) =>
-      `${i === 0 ? '' : tag}@${pose.shift.join(',')}/${pose.turn.join(',')}:${keyOf(inner)}`,
-  );
-  return `${content.how}(${operands.join(';')})`;
+  const content = valued(base);
+  if (content.kind === 'box') return { ...content, size: add(content.size, extra) };
+  const diameter = content.diameter + extra[0];
+  return 'height' in content
+    ? { ...content, diameter, height: content.height + extra[2] }
+    : { ...content, diameter };
 }

@@ -33,7 +33,8 @@ import {
 import { Answers } from './answers.ts';
 import { Builder, type Libraries } from './builder.ts';
 import { CombineError, type Notice } from './combine/combination.ts';
-import { contentOf, keyOf, type Content } from './content.ts';
+import { contentOf, isStep, type Content } from './content.ts';
+import { keyOf } from './key.ts';
 import { writeStep } from './exchange/step.ts';
 import { writeStl } from './exchange/stl.ts';
 import { featuresOf } from './facts/features.ts';
@@ -41,7 +42,7 @@ import type { Measures } from './facts/measure.ts';
 import { meshShape, type Mesh } from './facts/mesh.ts';
 import { inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
 import { BuildError, isFatal, translated, type TopoDS_Shape } from './occt/occt.ts';
-import type { NamedShape } from './shapes/named.ts';
+import type { NamedShape } from './build/named.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
 export interface Failure {
@@ -306,7 +307,8 @@ export class Evaluator {
     const pose = worldFromPart(document, part);
     const blamed = error instanceof CombineError ? namesOf(document, error.operands) : [];
     const reason = blamed.length === 0 ? error.reason : `${blamed.join(' and ')}: ${error.reason}`;
-    return { part, step: null, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
+    const step = failedStep(document, part, error.failedStep);
+    return { part, step, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
   }
 
   private noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
@@ -330,6 +332,14 @@ export class Evaluator {
     const { min, max } = this.builder.boxOf(named, pose.turn);
     return { min: add(min, pose.shift), max: add(max, pose.shift) };
   }
+}
+
+/** Which step of a part's own recipe has a key, from 0; null where it is its base, or something that is made from. */
+function failedStep(document: KadrelDocument, part: ItemId, key: string | undefined): number | null {
+  const keys: string[] = [];
+  for (let at = contentOf(document, part); isStep(at); at = at.of) keys.unshift(keyOf(at));
+  const step = key === undefined ? -1 : keys.indexOf(key);
+  return step < 0 ? null : step;
 }
 
 /** More operands than this are not all named in a sentence. */

@@ -13,4 +13,5 @@ export { BuildError } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';
 export { worldOf } from './world.ts';
-export { contentOf, keyOf } from './content.ts';
+export { contentOf } from './content.ts';
+export { keyOf } from './key.ts';

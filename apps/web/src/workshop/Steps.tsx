@@ -10,6 +10,7 @@ import {
   type Part,
   type RecipeStep,
 } from '@kadrel/core';
+import clsx from 'clsx';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Labelled } from './Labelled.tsx';
@@ -20,6 +21,9 @@ export function Steps({ part }: { part: Part }) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const { steps } = definitionOf(document, part).recipe;
+  const failed = useSessionState(
+    ({ built }) => built.failures.find((failure) => failure.part === part.id)?.step,
+  );
   if (steps.length === 0) return null;
   return (
     <Section title="Steps">
@@ -28,8 +32,9 @@ export function Steps({ part }: { part: Part }) {
         return (
           <div key={i}>
             <div className="flex items-center justify-between px-3.5 text-ink2">
-              <span className="truncate">
+              <span className={clsx('truncate', failed === i && 'text-bad')}>
                 {i + 1}. {wordsOf(step, document)}
+                {failed === i && ' – cannot be done'}
               </span>
               {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
               <button

@@ -58,10 +58,13 @@ function updatePart(part: Part, update: Update): boolean {
 }
 
 /** Why numbers that were each well said no longer go together. */
-function togetherFaults({ name, recipe: { base } }: Part): string[] {
+function togetherFaults({ name, recipe: { base, steps } }: Part): string[] {
   const sized = sizedKind(base);
-  const fault = sized?.kind.fault?.(sized.holder as never);
-  return fault ? [`${name}: ${fault.message}`] : [];
+  const faults = [
+    sized?.kind.fault?.(sized.holder as never),
+    ...steps.map((step) => stepKind(step).fault?.(step as never)),
+  ];
+  return faults.flatMap((fault) => (fault ? [`${name}: ${fault.message}`] : []));
 }
 
 /** The vector itself where nothing in it changes. */

@@ -3,12 +3,12 @@ import { valueOf } from '../recipes/numbers.ts';
 import { EditFault, cornersOf, nearestCorner, withCorner } from './corners.ts';
 import type { Curve } from './curve.ts';
 import { extended, reversedPath, splitAt, trimmed } from './cutting.ts';
-import type { Edit, EditOf } from '../recipes/steps/index.ts';
+import type { CurveStep, CurveStepOf } from '../recipes/steps/index.ts';
 import type { Path } from './outline.ts';
 import { departure, resampled } from './resample.ts';
 
 /** @param others curves of the profiles that the edit names, in the same frame. Throws EditFault. */
-export function edited(paths: readonly Path[], edit: Edit, others: readonly Curve[]): Path[] {
+export function edited(paths: readonly Path[], edit: CurveStep, others: readonly Curve[]): Path[] {
   switch (edit.kind) {
     case 'corner':
       return withCorners(paths, edit);
@@ -25,7 +25,7 @@ export function edited(paths: readonly Path[], edit: Edit, others: readonly Curv
   }
 }
 
-function withCorners(paths: readonly Path[], { where, how, size }: EditOf<'corner'>): Path[] {
+function withCorners(paths: readonly Path[], { where, how, size }: CurveStepOf<'corner'>): Path[] {
   const corners = cornersOf(paths);
   const chosen =
     where === 'all' ? corners : [nearestCorner(corners, where.near, where.between)].filter((one) => !!one);

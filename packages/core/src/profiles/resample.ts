@@ -1,7 +1,7 @@
 /** Outlines drawn anew through fewer points, or through even ones. */
 import { valueOf } from '../recipes/numbers.ts';
 import { cross2, distance2, dot2, type Vec2 } from '../space/vector2.ts';
-import type { EditOf } from '../recipes/steps/index.ts';
+import type { CurveStepOf } from '../recipes/steps/index.ts';
 import {
   curveLength,
   endOf,
@@ -18,7 +18,7 @@ import { nearestOn } from './meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 import { throughPoints } from './splines.ts';
 
-type Resampling = Pick<EditOf<'resample'>, 'by' | 'as'>;
+type Resampling = Pick<CurveStepOf<'resample'>, 'by' | 'as'>;
 
 /** Curves that turn by more than this (degrees) meet in a corner, which is kept. */
 const CORNER_DEGREES = 20;

@@ -6,7 +6,7 @@ import { AT_ORIGIN, chain, inverse, type Pose } from '../space/pose.ts';
 import type { Affine2, Vec2 } from '../space/vector2.ts';
 import { EditFault } from './corners.ts';
 import { carryCurve, type Curve } from './curve.ts';
-import { isEdit, type Edit } from '../recipes/steps/index.ts';
+import { isCurveStep, type CurveStep } from '../recipes/steps/index.ts';
 import { edited, greatestDeviation } from './edits.ts';
 import { outlineOf, type Path } from './outline.ts';
 
@@ -62,7 +62,7 @@ function drawAnew(document: KadrelDocument, id: ItemId, { recipe, own, within, s
   const asking = new Set(within).add(own);
   for (const [step, edit] of recipe.steps.slice(0, steps).entries())
     try {
-      if (isEdit(edit)) paths = edited(paths, edit, cutters(document, id, edit, asking));
+      if (isCurveStep(edit)) paths = edited(paths, edit, cutters(document, id, edit, asking));
       else if (edit.kind === 'mirror') paths = carried(paths, FLIPPED);
       else if (edit.kind === 'scale')
         paths = carried(paths, { x: [edit.by, 0], y: [0, edit.by], shift: [0, 0] });
@@ -102,7 +102,12 @@ const carried = (paths: readonly Path[], map: Affine2): Path[] =>
   }));
 
 /** Curves of the profiles that an edit names, in the frame of the edited one; of those in its plane. */
-function cutters(document: KadrelDocument, id: ItemId, edit: Edit, asking: ReadonlySet<ItemId>): Curve[] {
+function cutters(
+  document: KadrelDocument,
+  id: ItemId,
+  edit: CurveStep,
+  asking: ReadonlySet<ItemId>,
+): Curve[] {
   if (!('profiles' in edit)) return [];
   return edit.profiles.flatMap((other) => {
     if (!document.items[other]) return [];

@@ -35,3 +35,18 @@ export const countNumberSchema = z.union([
   countSchema,
   z.strictObject({ formula: z.string().max(2000), value: countSchema }),
 ]);
+
+/** A recipe with its numbers as they are now, without their formulas. */
+export type Valued<T> = T extends Num
+  ? number
+  : T extends readonly unknown[] | object
+    ? { readonly [K in keyof T]: Valued<T[K]> }
+    : T;
+
+export function valued<T>(recipe: T): Valued<T>;
+export function valued(recipe: unknown): unknown {
+  if (Array.isArray(recipe)) return recipe.map((one: unknown) => valued(one));
+  if (typeof recipe !== 'object' || recipe === null) return recipe;
+  if ('formula' in recipe && 'value' in recipe) return recipe.value;
+  return Object.fromEntries(Object.entries(recipe).map(([key, value]) => [key, valued(value)]));
+}

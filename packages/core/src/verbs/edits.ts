@@ -1,7 +1,7 @@
 /** Changes of drawn profiles that are kept as steps: they follow when the figure changes, and can be taken out again. */
 import { definitionOf, vectorOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
-import type { Edit } from '../recipes/steps/index.ts';
+import type { CurveStep } from '../recipes/steps/index.ts';
 import { cornersOf, nearestCorner } from '../profiles/corners.ts';
 import { drawnOf, pathsOf } from '../profiles/together.ts';
 import { carryBack } from '../space/pose.ts';
@@ -11,7 +11,7 @@ import { requireProfiles } from './drawing.ts';
 const profileBlank = needed('part', 'profile', 'A drawn profile.');
 
 /** Puts an edit after those that are there; refused where it cannot be made, or where one before it cannot. */
-function addEdit(draft: KadrelDocument, id: ItemId, edit: Edit, blank: string): Outcome | Refusal {
+function addEdit(draft: KadrelDocument, id: ItemId, edit: CurveStep, blank: string): Outcome | Refusal {
   const item = draft.items[id]!;
   if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'profile');
   definitionOf(draft, item).recipe.steps.push(edit);

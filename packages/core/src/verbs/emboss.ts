@@ -1,12 +1,12 @@
-import { isSurface } from '../recipes/bodies/index.ts';
-import { definitionOf, isFlatPart, valueOf, worldFromPart } from '../document/items.ts';
+import { valueOf, worldFromPart } from '../document/items.ts';
 import type { Num } from '../document/schema.ts';
 import { NO_TURN, chain, inverse, roundPoint, turnBack, type Pose } from '../space/pose.ts';
 import { plainRegions, profilesBlank, regionsBlank } from './bodies.ts';
-import { declareVerb, needed, optional, refuse, type Direction } from './declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Direction } from './declare.ts';
 import { worldDirection } from './directions.ts';
 import { frameOfProfiles, requireProfiles } from './drawing.ts';
 import { degreesOf } from './planes.ts';
+import { solidToShape } from './solidSteps.ts';
 
 const HOW = { emboss: 'raised', engrave: 'cut in', imprint: 'only marked' } as const;
 
@@ -32,17 +32,10 @@ export const emboss = declareVerb({
   },
   sentence: 'Emboss {part} with {profiles}[, {regions}], {how}, {depth} deep[, laid along {along}]',
   apply(draft, { part, profiles, regions, how, depth, along }) {
-    const item = draft.items[part]!;
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
-    if (isFlatPart(draft, item)) return refuse('flat', `${item.name} is no solid.`, 'part');
-    if (isSurface(definitionOf(draft, item)))
-      return refuse('surface', `${item.name} is an open surface: cap its ends or thicken it first.`, 'part');
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
-    const definition = definitionOf(draft, item);
-    const { kind } = definition.recipe.base;
-    if (kind === 'pattern' || kind === 'group')
-      return refuse('whole', `${item.name} consists of several parts: choose one of them.`, 'part');
+    const definition = solidToShape(draft, part);
+    if (isRefusal(definition)) return definition;
     if (how !== 'imprint' && !(valueOf(depth) > 0))
       return refuse('not-positive', 'The depth must be more than zero.', 'depth');
     const slant = slantOf(along, frameOfProfiles(draft, profiles));

@@ -2,7 +2,9 @@
 import { PRIMITIVES } from '../recipes/primitives/index.ts';
 import type { Kind } from '../recipes/declare.ts';
 import type { Verb } from './declare.ts';
+import { MADE_STEPS } from '../recipes/steps/index.ts';
 import { makingVerb } from './primitive.ts';
+import { shapingVerb } from './solidSteps.ts';
 import { tiers } from './tiers.ts';
 import { traverse, line, relay } from './traverse.ts';
 import { arc, circle, curve, ellipse, polygon, rectangle, text } from './figures.ts';
@@ -103,6 +105,7 @@ export const VERBS = [
   wallOutline,
   plane,
   emboss,
+  ...MADE_STEPS.map(shapingVerb),
   pin,
   move,
   turn,

@@ -60,9 +60,12 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
         }),
       ],
     ];
-  const need = key in complete ? optional : needed;
-  return [[blank, need(typeOf(field), lower(field.label), field.about, optionsOf(field))]];
+  return [[blank, blankFor(field, key in complete ? optional : needed)]];
 }
+
+/** As a new one is told. */
+export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
+  need(typeOf(field), lower(field.label), field.about, optionsOf(field));
 
 const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);
 

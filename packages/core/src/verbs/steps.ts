@@ -1,5 +1,5 @@
 import { boundFault } from '../recipes/fields.ts';
-import { numberOfStep, type RecipeStep } from '../recipes/steps/index.ts';
+import { numberOfStep, stepKind, type RecipeStep } from '../recipes/steps/index.ts';
 import { definitionOf, valueOf } from '../document/items.ts';
 import { drawnOf } from '../profiles/together.ts';
 import {
@@ -63,5 +63,8 @@ function withNumber(step: RecipeStep, text: string, context: VerbContext): Recip
   const read = readOne(text, { kind, now, context, blank: 'depth' });
   if (isRefusal(read)) return read;
   const fault = boundFault(number, valueOf(read));
-  return fault ? refuse('out-of-bounds', `${label} ${fault}.`, 'depth') : number.with(read);
+  if (fault) return refuse('out-of-bounds', `${label} ${fault}.`, 'depth');
+  const changed = number.with(read);
+  const together = stepKind(changed).fault?.(changed);
+  return together ? refuse('recipe', together.message, 'depth') : changed;
 }

@@ -6,7 +6,7 @@
 import { AT_ORIGIN, NO_TURN, chain, inverse, turnOfDegrees, type Pose, type Vec3 } from '@kadrel/core';
 import type { CombineContent, Content, OperandContent } from '../content.ts';
 import { moved, release, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../shapes/named.ts';
+import type { NamedShape } from '../build/named.ts';
 import { byCells } from './cells.ts';
 import { operate, type Operand } from './operation.ts';
 import type { Field } from '../verify/distance.ts';

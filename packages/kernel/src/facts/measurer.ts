@@ -13,7 +13,7 @@ import {
 } from '@kadrel/core';
 import type { Content } from '../content.ts';
 import { moved, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../shapes/named.ts';
+import type { NamedShape } from '../build/named.ts';
 import { exactBox, reachesOf, type Range } from './extent.ts';
 import { drawnMeasures, measureShape, withTouching, type Measures } from './measure.ts';
 import { AXIS_DIRECTIONS } from './wholes.ts';

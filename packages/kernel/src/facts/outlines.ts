@@ -19,9 +19,9 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { pathsOfEdges } from '../shapes/curves.ts';
-import { edgesOfPath, wireOf } from '../shapes/edges.ts';
-import { merged, splitRegions } from '../shapes/regions.ts';
+import { pathsOfEdges } from '../build/curves.ts';
+import { edgesOfPath, wireOf } from '../build/edges.ts';
+import { merged, splitRegions } from '../build/bodies/regions.ts';
 import { exactBox } from './extent.ts';
 import { heightsAt, meshShape } from './mesh.ts';
 

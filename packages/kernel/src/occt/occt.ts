@@ -33,6 +33,9 @@ export function scope<T>(work: (keep: Keep) => T): T {
 
 /** A failure that belongs to the user's model: the part cannot be built like this. */
 export class BuildError extends Error {
+  /** The key of the step that could not be done, where it was one. */
+  failedStep?: string;
+
   constructor(
     readonly reason: string,
     readonly remedy: string,
@@ -47,7 +50,9 @@ export class BuildError extends Error {
 
   /** The same failure, with its places in another frame. */
   placedAt(places: readonly Vec3[]): BuildError {
-    return new BuildError(this.reason, this.remedy, places, this.detail);
+    const placed = new BuildError(this.reason, this.remedy, places, this.detail);
+    if (this.failedStep !== undefined) placed.failedStep = this.failedStep;
+    return placed;
   }
 }
 

@@ -6,7 +6,7 @@ import type { Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, isSound, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../shapes/named.ts';
+import type { NamedShape } from '../build/named.ts';
 import { selfCrossings } from './crossing.ts';
 import type { Field } from './distance.ts';
 import { misplaced, stray } from './points.ts';

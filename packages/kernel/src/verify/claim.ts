@@ -2,7 +2,7 @@
 import type { CombineHow, Pose, Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import type { Mesh } from '../facts/mesh.ts';
-import type { NamedShape } from '../shapes/named.ts';
+import type { NamedShape } from '../build/named.ts';
 import type { Field } from './distance.ts';
 import type { Facets } from './facets.ts';
 import type { Sample } from './samples.ts';

@@ -4,9 +4,8 @@
  */
 import type { z } from 'zod';
 import { schemasOf } from '../declare.ts';
-import { cap } from '../primitives/cap.ts';
+import { OTHER_PRIMITIVES } from '../primitives/index.ts';
 import { tiers, type Tier } from '../primitives/tiers.ts';
-import { wedge } from '../primitives/wedge.ts';
 import type { RecipeStep } from '../steps/index.ts';
 import { fill } from './fill.ts';
 import { loft } from './loft.ts';
@@ -22,7 +21,18 @@ export { regionsSchema } from './regions.ts';
 export type { Opening, RecipeStep, Tier };
 
 /** What has no operands, and stays as its numbers say when it is stretched: all but the plain solids. */
-export const BODIES = [profile, plane, raise, revolve, loft, sweep, fill, wall, tiers, wedge, cap] as const;
+export const BODIES = [
+  profile,
+  plane,
+  raise,
+  revolve,
+  loft,
+  sweep,
+  fill,
+  wall,
+  tiers,
+  ...OTHER_PRIMITIVES,
+] as const;
 
 export const bodyBases = schemasOf(BODIES);
 export type BodyBase = z.infer<(typeof BODIES)[number]['schema']>;

@@ -1,6 +1,7 @@
 /** What a step of a recipe is: something done to what was made so far. */
 import { z } from 'zod';
 import type { QuantityKind } from '../../quantity/units.ts';
+import type { RecipeFault } from '../declare.ts';
 import type { Bounds } from '../fields.ts';
 import type { Num } from '../numbers.ts';
 
@@ -13,7 +14,23 @@ export interface StepNumber<T = unknown> extends Bounds {
   with(value: Num): T;
 }
 
+/** How it is added to a solid, by a verb that is made from this. */
+export interface MakeStep {
+  /** Of the verb. */
+  readonly id: string;
+  readonly name: string;
+  /** One line for the bench. */
+  readonly about: string;
+  /** Everyday words that find it. */
+  readonly words: readonly string[];
+  /** `{part}` stands for the solid; the other blanks are those of the fields. */
+  readonly sentence: string;
+}
+
 export interface DeclaredStep<S extends z.ZodObject> {
+  readonly make?: MakeStep;
+  /** What its numbers must be together; what each must be is told by its field. */
+  fault?(step: z.infer<S>): RecipeFault | undefined;
   /** What it did, in the Spec. @param names of the profiles that it refers to */
   title(step: z.infer<S>, names: string): string;
   number?(step: z.infer<S>): StepNumber<z.infer<S>> | undefined;

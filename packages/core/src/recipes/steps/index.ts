@@ -6,6 +6,7 @@ import { corner } from './corner.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
 import { emboss } from './emboss.ts';
 import { mirror } from './mirror.ts';
+import { offset } from './offset.ts';
 import { resample } from './resample.ts';
 import { scale } from './scale.ts';
 import { thicken } from './thicken.ts';
@@ -13,19 +14,22 @@ import type { StepKind, StepNumber } from './declare.ts';
 
 /** Changes of a drawn outline: they are kept beside the figure, and follow it. */
 const CURVE_STEPS = [corner, trim, extend, split, reverse, resample] as const;
-const SOLID_STEPS = [emboss, thicken, close, mirror, scale] as const;
+const SOLID_STEPS = [emboss, offset, thicken, close, mirror, scale] as const;
 export const STEPS = [...SOLID_STEPS, ...CURVE_STEPS] as const;
 
 export const stepSchema = z.discriminatedUnion('kind', schemasOf(STEPS));
 export type RecipeStep = z.infer<typeof stepSchema>;
 
-export type Edit = z.infer<(typeof CURVE_STEPS)[number]['schema']>;
-export type EditOf<K extends Edit['kind']> = Extract<Edit, { kind: K }>;
+export type CurveStep = z.infer<(typeof CURVE_STEPS)[number]['schema']>;
+export type CurveStepOf<K extends CurveStep['kind']> = Extract<CurveStep, { kind: K }>;
 const CURVE_KINDS: ReadonlySet<string> = new Set(CURVE_STEPS.map(({ kind }) => kind));
-export const isEdit = (step: { readonly kind: string }): step is Edit => CURVE_KINDS.has(step.kind);
+export const isCurveStep = (step: { readonly kind: string }): step is CurveStep => CURVE_KINDS.has(step.kind);
 
 const BY_KIND = new Map<string, StepKind>(STEPS.map((one) => [one.kind, one as unknown as StepKind]));
 export const stepKind = ({ kind }: RecipeStep): StepKind => BY_KIND.get(kind)!;
+
+/** What has a verb of its own that is made from its numbers. */
+export const MADE_STEPS: readonly StepKind[] = [...BY_KIND.values()].filter(({ make }) => make);
 
 /** @param names of the profiles that it refers to */
 export const titleOfStep = (step: RecipeStep, names: string): string => stepKind(step).title(step, names);

@@ -1,0 +1,28 @@
+/** A tenth of the golden ledgers; `npm run torture -- golden` replays all of them. */
+import { loadKernel } from '@kadrel/kernel/node';
+import { VERBS } from '@kadrel/core';
+import { replay } from './ledgers.ts';
+import { differences, storedLedgers } from './runGolden.ts';
+
+const EVERY = 30;
+
+test('ledgers come to what they came to, bit for bit', async () => {
+  const kernel = await loadKernel();
+  for (const [i, ledger] of storedLedgers().entries()) {
+    if (i % EVERY !== 0) continue;
+    expect({ ledger: i, differences: differences(ledger, replay(kernel, ledger.statements)) }).toEqual({
+      ledger: i,
+      differences: [],
+    });
+  }
+});
+
+test('they go through every verb that there was when they were kept', () => {
+  const done = new Set(
+    storedLedgers().flatMap(({ statements, titles }) =>
+      statements.filter((_, i) => !titles[i]!.startsWith('refused')).map(([verb]) => verb),
+    ),
+  );
+  const without = VERBS.filter(({ id }) => !done.has(id)).map(({ id }) => id);
+  expect(without).toEqual([]);
+});

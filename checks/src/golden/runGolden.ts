@@ -1,0 +1,66 @@
+/** `npm run torture -- golden [store [COUNT]]`: holds the present house against the ledgers that are kept, or keeps others. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { gunzipSync, gzipSync } from 'node:zlib';
+import { loadKernel } from '@kadrel/kernel/node';
+import type { Evaluator } from '@kadrel/kernel';
+import { timed } from '../bench.ts';
+import { say } from '../torture/table.ts';
+import { randomLedger, replay, type Golden } from './ledgers.ts';
+
+const FILE = new URL('../../golden.json.gz', import.meta.url);
+/** What takes longer is not kept: it would be replayed again and again. */
+const SLOW_MS = 3000;
+/** After so many ledgers the kernel is loaded anew: it loses some memory with every operation. */
+const A_KERNEL = 50;
+
+export const storedLedgers = (): Golden[] =>
+  JSON.parse(gunzipSync(readFileSync(FILE)).toString('utf8')) as Golden[];
+
+export async function runGolden([what, count = '300']: readonly string[]): Promise<void> {
+  if (what === 'store') return store(Number(count));
+  let differing = 0;
+  const stored = storedLedgers();
+  await withKernels(stored.length, (kernel, i) => {
+    const found = differences(stored[i]!, replay(kernel, stored[i]!.statements));
+    for (const words of found) say(`ledger ${i}: ${words}`);
+    if (found.length > 0) differing += 1;
+  });
+  say(`${stored.length - differing} of ${stored.length} ledgers are as they were`);
+  if (differing > 0) process.exitCode = 1;
+}
+
+async function store(count: number): Promise<void> {
+  const ledgers: Golden[] = [];
+  for (let seed = 0; ledgers.length < count; seed += A_KERNEL) {
+    await withKernels(Math.min(A_KERNEL, count - ledgers.length), (kernel, i) => {
+      const ledger = randomLedger(kernel, seed + i);
+      if (timed(() => replay(kernel, ledger.statements)) < SLOW_MS) ledgers.push(ledger);
+    });
+    say(`${ledgers.length} ledgers`);
+  }
+  const titles = ledgers.flatMap((one) => one.titles);
+  const refused = titles.filter((title) => title.startsWith('refused')).length;
+  writeFileSync(FILE, gzipSync(JSON.stringify(ledgers), { level: 9 }));
+  say(`${ledgers.length} ledgers, ${titles.length} statements, ${refused} of them refused`);
+}
+
+async function withKernels(count: number, work: (kernel: Evaluator, i: number) => void): Promise<void> {
+  let kernel = await loadKernel();
+  for (let i = 0; i < count; i++) {
+    if (i > 0 && i % A_KERNEL === 0) kernel = await loadKernel();
+    work(kernel, i);
+  }
+}
+
+/** In words; none where all is the same bit for bit. */
+export function differences(was: Golden, is: Golden): string[] {
+  const titles = was.titles.flatMap((title, i) =>
+    title === is.titles[i] ? [] : [`“${title}” is “${is.titles[i]}”`],
+  );
+  const parts = was.parts.flatMap((part, i) =>
+    JSON.stringify(part) === JSON.stringify(is.parts[i])
+      ? []
+      : [`${JSON.stringify(part)} is ${JSON.stringify(is.parts[i])}`],
+  );
+  return [...titles, ...parts, ...(was.parts.length === is.parts.length ? [] : ['other parts'])];
+}

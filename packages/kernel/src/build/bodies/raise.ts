@@ -1,0 +1,131 @@
+/** Regions pulled up from their plane. */
+import { NO_TURN, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
+import {
+  BuildError,
+  fromList,
+  occurrences,
+  progressRange,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+} from '../../occt/occt.ts';
+import type { BodyContent } from '../../bodies.ts';
+import { requireBodies, together } from '../compound.ts';
+import { endsOfEdge, placedWire } from '../edges.ts';
+import { nameFaces, type NamedShape } from '../named.ts';
+import { planarFaces, type Planar } from './regions.ts';
+
+type Raise = Extract<BodyContent, { kind: 'raise' }>;
+
+/** Faces: bottom, top, and for each curve round the regions one of its name. Throws BuildError. */
+export function buildRaise(occt: Occt, content: Raise): NamedShape {
+  const { paths, regions, height, down, draft } = content;
+  return scope((keep) => {
+    if (!(height + down > 0))
+      throw new BuildError('The body has no height.', 'Give it a height, up or down from its plane.');
+    if (content.ends === 'open') return raisedSurface(occt, content);
+    const planar = planarFaces(occt, paths, regions, keep);
+    return together(
+      occt,
+      planar.faces.map((face) => {
+        const straight = pulledFace(occt, planar, face, -down, height, keep);
+        if (draft === 0) return straight;
+        keep(straight.shape);
+        return drafted(occt, straight, draft);
+      }),
+    );
+  });
+}
+
+/** The sides above every curve, open at both ends. Faces: one for each curve, of its name. */
+function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
+  return scope((keep) => {
+    const up = keep(new occt.gp_Vec(0, 0, height + down));
+    const foot: Pose = { turn: NO_TURN, shift: [0, 0, -down] };
+    return together(
+      occt,
+      paths.map((path) => {
+        const { wire, edges } = placedWire(occt, path, foot, keep);
+        const prism = keep(new occt.BRepPrimAPI_MakePrism(wire, up, false, true));
+        const sides = edges.flatMap(({ edge, name }) =>
+          fromList(occt, keep(prism.Generated(edge)), keep).map((side) => ({
+            face: keep(occt.TopoDS.Face(side)),
+            name,
+          })),
+        );
+        return nameFaces(occt, prism.Shape(), sides);
+      }),
+    );
+  });
+}
+
+/** A face of the XY plane pulled from one height to another. @param slant along X and Y for each mm of height */
+export function pulledFace(
+  occt: Occt,
+  planar: Planar,
+  face: TopoDS_Face,
+  from: number,
+  to: number,
+  keep: Keep,
+  [u, v]: Vec2 = [0, 0],
+): NamedShape {
+  const lift = keep(new occt.gp_Trsf());
+  lift.SetValues(1, 0, 0, u * from, 0, 1, 0, v * from, 0, 0, 1, from);
+  const location = keep(new occt.TopLoc_Location(lift));
+  const foot = from === 0 ? face : keep(occt.TopoDS.Face(keep(face.Moved(location, false))));
+  const prism = keep(
+    new occt.BRepPrimAPI_MakePrism(
+      foot,
+      keep(new occt.gp_Vec(u * (to - from), v * (to - from), to - from)),
+      false,
+      true,
+    ),
+  );
+  const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) => {
+    const there = from === 0 ? edge : keep(edge.Moved(location, false));
+    return fromList(occt, keep(prism.Generated(there)), keep).map((side) => ({
+      face: keep(occt.TopoDS.Face(side)),
+      name: planar.nameOf(edge),
+    }));
+  });
+  const shape = requireBodies(occt, prism.Shape(), 'The raised region');
+  return nameFaces(occt, shape, [
+    { face: keep(occt.TopoDS.Face(keep(prism.FirstShape()))), name: 'bottom' },
+    { face: keep(occt.TopoDS.Face(keep(prism.LastShape()))), name: 'top' },
+    ...sides,
+  ]);
+}
+
+/** All sides lean inward upward from the XY plane. @param draft degrees */
+function drafted(occt: Occt, { shape, faceNames }: NamedShape, draft: number): NamedShape {
+  return scope((keep) => {
+    const up = keep(new occt.gp_Dir(0, 0, 1));
+    const plane = keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), up));
+    const operation = keep(new occt.BRepOffsetAPI_DraftAngle(shape));
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const cannot = (reason: string, places: readonly Vec3[] = []) =>
+      new BuildError(reason, 'Make the draft or the height smaller; free curves cannot lean.', places);
+    faces.forEach((face, i) => {
+      if (faceNames[i] === 'top' || faceNames[i] === 'bottom') return;
+      operation.Add(keep(occt.TopoDS.Face(face)), up, (draft * Math.PI) / 180, plane, true);
+      if (operation.AddDone()) return;
+      const [edge] = occurrences(occt, face, 'TopAbs_EDGE', keep);
+      throw cannot(
+        `The side ${faceNames[i]} cannot lean by ${draft}°.`,
+        endsOfEdge(occt, keep(occt.TopoDS.Edge(edge!)), keep),
+      );
+    });
+    operation.Build(progressRange(occt, keep));
+    if (!operation.IsDone()) throw cannot(`The sides cannot lean by ${draft}° here.`);
+    const roles = faces.flatMap((face, i) => {
+      const later = fromList(occt, keep(operation.Modified(face)), keep);
+      return (later.length > 0 ? later : [face]).map((one) => ({
+        face: keep(occt.TopoDS.Face(one)),
+        name: faceNames[i]!,
+      }));
+    });
+    return nameFaces(occt, requireBodies(occt, operation.Shape(), 'The leaning body'), roles);
+  });
+}

@@ -1,0 +1,280 @@
+/** The bounded areas that drawn curves enclose, as faces, with the curves round each. */
+import {
+  areClear,
+  boxOfCurves,
+  depthAt,
+  fillsPoint,
+  insideOf,
+  pathArea,
+  pointAt,
+  type Path,
+  type Region2,
+  type Regions,
+  type Vec2,
+} from '@kadrel/core';
+import {
+  BuildError,
+  ShapeMap,
+  fromList,
+  progressRange,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { meshShape } from '../../facts/mesh.ts';
+import { edgesOfPath, wireOf, type NamedEdge } from '../edges.ts';
+
+/** A face in the XY plane, facing +Z. */
+export interface RegionFace {
+  readonly face: TopoDS_Face;
+  /** Names of the curves round it, each once. */
+  readonly curves: readonly string[];
+  /** Well inside. */
+  readonly at: Vec2;
+  /** Corners of triangles that fill it, x and y. */
+  readonly triangles: Float64Array;
+}
+
+type EdgeNames = ShapeMap<Set<string>>;
+
+export interface Planar {
+  readonly faces: readonly TopoDS_Face[];
+  /** The names of the curves that an edge of a face lies on. */
+  readonly nameOf: (edge: TopoDS_Shape) => string;
+}
+
+/** The faces of the chosen regions; those side by side are one. Throws BuildError. */
+export function planarFaces(occt: Occt, paths: readonly Path[], regions: Regions, keep: Keep): Planar {
+  if (regions === 'all' && areClear(paths)) return clearFaces(occt, paths, keep);
+  const split = splitRegions(occt, paths, keep);
+  const chosen =
+    regions === 'all'
+      ? split.regions.filter(({ at }) => depthAt(paths, at) % 2 === 1)
+      : regions.map((region) => findRegion(split.regions, region));
+  if (chosen.length === 0) throw nothingEnclosed();
+  return merged(
+    occt,
+    [...new Set(chosen)].map(({ face }) => face),
+    split.names,
+    keep,
+  );
+}
+
+const nothingEnclosed = () =>
+  new BuildError('The curves enclose no area.', 'Close the outline, or look for gaps between its curves.');
+
+/** Loops that do not meet: each one at an even depth is the border of a face, those right inside it are its holes. */
+function clearFaces(occt: Occt, paths: readonly Path[], keep: Keep): Planar {
+  const names: EdgeNames = new ShapeMap(occt);
+  const loops = paths
+    .filter((path) => path.closed)
+    .map((path) => {
+      const { wire, edges } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
+      for (const { edge, name } of edges) names.ensure(edge, () => new Set([name]));
+      const inside = pointAt(path.curves[0]!.curve, 0);
+      const depth = depthAt(
+        paths.filter((other) => other !== path),
+        inside,
+      );
+      return { path, wire, depth, inside, isLeft: pathArea(path) > 0 };
+    });
+  const faces = loops
+    .filter(({ depth }) => depth % 2 === 0)
+    .map((outer) => {
+      const turned = (loop: (typeof loops)[number], wanted: boolean) =>
+        loop.isLeft === wanted ? loop.wire : keep(occt.TopoDS.Wire(keep(loop.wire.Reversed())));
+      const builder = keep(new occt.BRepBuilderAPI_MakeFace(plane(occt, keep), turned(outer, true), true));
+      for (const hole of loops)
+        if (hole.depth === outer.depth + 1 && depthAt([outer.path], hole.inside) === 1)
+          builder.Add(turned(hole, false));
+      return keep(builder.Face());
+    });
+  if (faces.length === 0) throw nothingEnclosed();
+  return { faces, nameOf: namer(names) };
+}
+
+/** A face between wires of edges end to end: the first is its outline, the others are holes. */
+export function planarFromWires(occt: Occt, wires: readonly (readonly NamedEdge[])[], keep: Keep): Planar {
+  const names: EdgeNames = new ShapeMap(occt);
+  const made = wires.map((edges) => {
+    const joined = wireOf(occt, edges, keep);
+    for (const { edge, name } of joined.edges) names.ensure(edge, () => new Set([name]));
+    return joined.wire;
+  });
+  const builder = keep(new occt.BRepBuilderAPI_MakeFace(made[0]!, true));
+  for (const hole of made.slice(1)) builder.Add(hole);
+  const fix = keep(new occt.ShapeFix_Face(keep(builder.Face())));
+  fix.FixOrientation();
+  return { faces: [keep(fix.Face())], nameOf: namer(names) };
+}
+
+const plane = (occt: Occt, keep: Keep) =>
+  keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), keep(new occt.gp_Dir(0, 0, 1))));
+
+const namer =
+  (names: EdgeNames) =>
+  (edge: TopoDS_Shape): string =>
+    [...(names.get(edge) ?? ['side'])].join('+');
+
+/** All regions: a large face is split by every curve; pieces that reach its border are outside. Throws BuildError. */
+export function splitRegions(
+  occt: Occt,
+  paths: readonly Path[],
+  keep: Keep,
+): { regions: RegionFace[]; names: EdgeNames } {
+  const names: EdgeNames = new ShapeMap(occt);
+  const drawn = paths.flatMap((path) => edgesOfPath(occt, path, keep));
+  const box = boxOfCurves(paths.flatMap(({ curves }) => curves.map(({ curve }) => curve)));
+  if (!box || drawn.length === 0) return { regions: [], names };
+  const margin = 1 + Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
+  const sheet = keep(
+    keep(
+      new occt.BRepBuilderAPI_MakeFace(
+        plane(occt, keep),
+        box.min[0] - margin,
+        box.max[0] + margin,
+        box.min[1] - margin,
+        box.max[1] + margin,
+      ),
+    ).Face(),
+  );
+  const splitter = keep(new occt.BRepAlgoAPI_Splitter());
+  try {
+    splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([sheet] as never)));
+    splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(drawn.map(({ edge }) => edge) as never)));
+    splitter.SetRunParallel(false);
+    splitter.Build(progressRange(occt, keep));
+    if (splitter.HasErrors())
+      throw new BuildError(
+        'The regions of these curves could not be found.',
+        'Take out curves that lie on one another.',
+      );
+    nameImages(occt, splitter, drawn, names, keep);
+    const faces = uniqueShapes(occt, keep(splitter.Shape()), 'TopAbs_FACE', keep).flatMap((piece) => {
+      // A curve that ends inside a region is no border of it.
+      occt.BRepTools.RemoveInternals(piece, false);
+      const edges = uniqueShapes(occt, piece, 'TopAbs_EDGE', keep);
+      // Only the border of the sheet has no name.
+      if (edges.some((edge) => !names.get(edge))) return [];
+      const curves = [...new Set(edges.flatMap((edge) => [...names.get(edge)!]))].sort();
+      return [{ face: keep(occt.TopoDS.Face(piece)), curves }];
+    });
+    const filled = trianglesOf(
+      occt,
+      faces.map(({ face }) => face),
+      keep,
+    );
+    const regions = faces.map((region, n): RegionFace => {
+      const triangles = filled[n]!;
+      return { ...region, triangles, at: insideOf(triangles) };
+    });
+    return { regions, names };
+  } finally {
+    splitter.Clear();
+  }
+}
+
+interface WithHistory {
+  Modified(shape: TopoDS_Shape): { IsEmpty(): boolean; delete(): void };
+  IsDeleted(shape: TopoDS_Shape): boolean;
+}
+
+/** Names the images of edges in the result of an operation. */
+function nameImages(
+  occt: Occt,
+  operation: WithHistory,
+  edges: readonly { readonly edge: TopoDS_Shape; readonly name: string }[],
+  names: EdgeNames,
+  keep: Keep,
+): void {
+  for (const { edge, name } of edges) {
+    const images = fromList(occt, keep(operation.Modified(edge)), keep);
+    for (const image of images.length > 0 ? images : [edge]) names.ensure(image, () => new Set()).add(name);
+  }
+}
+
+/** The deviation of the triangles that fill a region, mm: they are for pictures and for finding a point inside. */
+const FILL_CHORD_MM = 0.2;
+
+/** For each face corners of its triangles, x and y; all are faceted in one go, which costs a tenth. */
+function trianglesOf(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): Float64Array[] {
+  const build = keep(new occt.TopoDS_Builder());
+  const compound = keep(new occt.TopoDS_Compound());
+  build.MakeCompound(compound);
+  for (const face of faces) build.Add(compound, face);
+  const { positions, triangles, faceOfTriangle } = meshShape(occt, compound, FILL_CHORD_MM);
+  const corners = faces.map((): number[] => []);
+  faceOfTriangle.forEach((face, t) => {
+    for (let k = 0; k < 3; k++) {
+      const at = 3 * triangles[3 * t + k]!;
+      corners[face]!.push(positions[at]!, positions[at + 1]!);
+    }
+  });
+  return corners.map((list) => Float64Array.from(list));
+}
+
+/** The region with the same curves round it; else the one that shares most of them. The point decides between equals. */
+function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace {
+  const share = ({ curves }: RegionFace) => {
+    const common = curves.filter((name) => wanted.curves.includes(name)).length;
+    return common / (curves.length + wanted.curves.length - common);
+  };
+  const off = ({ at, triangles }: RegionFace) =>
+    fillsPoint(triangles, wanted.at) ? 0 : 1 + Math.hypot(at[0] - wanted.at[0], at[1] - wanted.at[1]);
+  const [best] = regions
+    .map((region) => ({ region, share: share(region), off: off(region) }))
+    .sort((a, b) => b.share - a.share || a.off - b.off);
+  if (!best || (best.share < LEAST_SHARE && best.off > 0))
+    throw new BuildError(
+      'A region that this was made from is no longer there.',
+      'Undo the change of the profile, or pick the region again.',
+      [[...wanted.at, 0]],
+    );
+  return best.region;
+}
+/** A region that shares fewer of its curves than this is another one. */
+const LEAST_SHARE = 0.5;
+
+/** Faces side by side become one; edges keep the names of the curves they lie on. */
+export function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNames, keep: Keep): Planar {
+  if (!doMeet(occt, faces, keep)) return { faces, nameOf: namer(names) };
+  const fuse = keep(new occt.BRepAlgoAPI_Fuse());
+  try {
+    fuse.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([faces[0]] as never)));
+    fuse.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(faces.slice(1) as never)));
+    fuse.SetRunParallel(false);
+    fuse.Build(progressRange(occt, keep));
+    if (fuse.HasErrors())
+      throw new BuildError('These regions could not be joined.', 'Raise them one by one.');
+    fuse.SimplifyResult(true, true, 1e-6);
+    const after: EdgeNames = new ShapeMap(occt);
+    for (const face of faces)
+      for (const edge of uniqueShapes(occt, face, 'TopAbs_EDGE', keep))
+        nameImages(
+          occt,
+          fuse,
+          [...(names.get(edge) ?? [])].map((name) => ({ edge, name })),
+          after,
+          keep,
+        );
+    const made = uniqueShapes(occt, keep(fuse.Shape()), 'TopAbs_FACE', keep).map((face) =>
+      keep(occt.TopoDS.Face(face)),
+    );
+    return { faces: made, nameOf: namer(after) };
+  } finally {
+    fuse.Clear();
+  }
+}
+
+function doMeet(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): boolean {
+  const seen = new ShapeMap<true>(occt);
+  for (const face of faces)
+    for (const edge of uniqueShapes(occt, face, 'TopAbs_EDGE', keep)) {
+      let isNew = false;
+      seen.ensure(edge, () => (isNew = true));
+      if (!isNew) return true;
+    }
+  return false;
+}

@@ -1,0 +1,265 @@
+/** Regions turned about a line of their plane. */
+import {
+  AT_ORIGIN,
+  add2,
+  boxOfCurves,
+  cosDegrees,
+  distance2,
+  meetings,
+  pointAt,
+  scale2,
+  sinDegrees,
+  subtract2,
+  type Vec3,
+} from '@kadrel/core';
+import {
+  addressOf,
+  BuildError,
+  fromList,
+  occurrences,
+  progressRange,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import type { BodyContent } from '../../bodies.ts';
+import { exactBox } from '../../facts/extent.ts';
+import { requireBodies, together } from '../compound.ts';
+import { UNNAMED, nameFaces, type NamedShape } from '../named.ts';
+import { placedWire } from '../edges.ts';
+import { planarFaces, type Planar } from './regions.ts';
+import { bandBeside } from './wall.ts';
+
+type Revolve = Extract<BodyContent, { kind: 'revolve' }>;
+
+/** A profile may reach over its axis by this (mm): what is left of typed numbers, ten times the kernel's tolerance. */
+const OVER_AXIS_MM = 1e-6;
+
+/** Faces: one for each curve, by its name; of a part of a turn also start and end. Throws BuildError. */
+export function buildRevolve(occt: Occt, content: Revolve): NamedShape {
+  if (content.ends === 'open') return turnedSurface(occt, content);
+  return scope((keep) => {
+    const whole = planarFaces(occt, content.paths, content.regions, keep);
+    const planar = content.half === 'whole' ? whole : oneHalf(occt, whole, content, keep);
+    return turnedRegions(occt, planar, content, keep);
+  });
+}
+
+function turnedRegions(occt: Occt, planar: Planar, content: Revolve, keep: Keep): NamedShape {
+  const { angle } = content;
+  const axis = axisOf(occt, content, keep);
+  return together(
+    occt,
+    planar.faces.map((face) => {
+      requireBeside(occt, { shape: face, nameOf: planar.nameOf }, content, keep);
+      const isWhole = Math.abs(angle) >= 360;
+      const operation = turned(occt, face, axis, angle, keep);
+      const shape = requireBodies(occt, operation.Shape(), 'The turned region');
+      const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) =>
+        fromList(occt, keep(operation.Generated(edge)), keep)
+          .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
+          .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name: planar.nameOf(edge) })),
+      );
+      const ends = isWhole
+        ? []
+        : [
+            { face: keep(occt.TopoDS.Face(keep(operation.FirstShape()))), name: 'start' },
+            { face: keep(occt.TopoDS.Face(keep(operation.LastShape()))), name: 'end' },
+          ];
+      const named = nameFaces(occt, shape, [...ends, ...sides]);
+      return { ...named, faceNames: nameRest(occt, named, planar, face, content, keep) };
+    }),
+  );
+}
+
+/** A turned surface as a body: what lies between parallels of its curve, turned; before it is where its faces look. */
+export function buildTurnedBand(occt: Occt, content: Revolve, before: number, behind: number): NamedShape {
+  return scope((keep) => {
+    const [path, ...others] = content.paths;
+    if (!path || others.length > 0)
+      throw new BuildError(
+        'Only what is turned from one outline can be thickened.',
+        'Thicken the pieces one by one.',
+      );
+    const { wire } = placedWire(occt, path, AT_ORIGIN, keep);
+    const [least, most] = reachBeside(occt, wire, content, keep);
+    // To the right of the axis faces look to the right of the way, to the left of it to the left; turned back, the other way.
+    const looksRight = -least > most === content.angle > 0;
+    const band = looksRight ? { right: -before, left: behind } : { right: -behind, left: before };
+    return turnedRegions(occt, bandBeside(occt, path, band, keep), content, keep);
+  });
+}
+
+type Axis = InstanceType<Occt['gp_Ax1']>;
+
+function axisOf(occt: Occt, { point, direction }: Revolve, keep: Keep): Axis {
+  const way = keep(new occt.gp_Dir(cosDegrees(direction), sinDegrees(direction), 0));
+  return keep(new occt.gp_Ax1(keep(new occt.gp_Pnt(point[0], point[1], 0)), way));
+}
+
+const turned = (occt: Occt, shape: TopoDS_Shape, axis: Axis, angle: number, keep: Keep) =>
+  keep(
+    Math.abs(angle) >= 360
+      ? new occt.BRepPrimAPI_MakeRevol(shape, axis, false)
+      : new occt.BRepPrimAPI_MakeRevol(shape, axis, (angle * Math.PI) / 180, false),
+  );
+
+/** What the curves themselves sweep, open where they end. Faces: one for each curve, by its name. */
+function turnedSurface(occt: Occt, content: Revolve): NamedShape {
+  return scope((keep) => {
+    const axis = axisOf(occt, content, keep);
+    return together(
+      occt,
+      content.paths.map((path) => {
+        const { wire, edges } = placedWire(occt, path, AT_ORIGIN, keep);
+        const nameOf = (edge: TopoDS_Shape) => edges.find((one) => one.edge.IsSame(edge))?.name ?? UNNAMED;
+        requireBeside(occt, { shape: wire, nameOf }, content, keep);
+        const operation = turned(occt, wire, axis, content.angle, keep);
+        const sides = edges.flatMap(({ edge, name }) =>
+          fromList(occt, keep(operation.Generated(edge)), keep)
+            .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
+            .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name })),
+        );
+        if (sides.length === 0)
+          throw new BuildError('These curves lie on their axis.', 'Move the axis, or the curves.');
+        return nameFaces(occt, operation.Shape(), sides);
+      }),
+    );
+  });
+}
+
+/** Distances of a shape from the axis, mm: negative to the right of its direction. */
+function reachBeside(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  { point, direction }: Revolve,
+  keep: Keep,
+): [number, number] {
+  const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
+  const flat = keep(new occt.gp_Trsf());
+  // The axis becomes X; what lies to its left has a positive Y.
+  flat.SetValues(c, s, 0, -(c * point[0] + s * point[1]), -s, c, 0, s * point[0] - c * point[1], 0, 0, 1, 0);
+  const { min, max } = exactBox(occt, keep(shape.Moved(keep(new occt.TopLoc_Location(flat)), false)));
+  return [min[1], max[1]];
+}
+
+function requireBeside(
+  occt: Occt,
+  { shape, nameOf }: { shape: TopoDS_Shape; nameOf: Planar['nameOf'] },
+  content: Revolve,
+  keep: Keep,
+): void {
+  const [least, most] = reachBeside(occt, shape, content, keep);
+  if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
+  const told = (n: number) => String(Number(n.toFixed(6)));
+  throw new BuildError(
+    `The profile crosses its axis: it reaches ${told(most)} mm to the left of it and ${told(-least)} mm to the right, so that the body would lie in itself.`,
+    'Use one half, left or right, or move the axis.',
+    crossingsOf(content, new Set(occurrences(occt, shape, 'TopAbs_EDGE', keep).map(nameOf))),
+  );
+}
+
+/** Where curves of these names cross the axis. */
+function crossingsOf({ paths, point, direction }: Revolve, names: ReadonlySet<string>): Vec3[] {
+  const curves = paths.flatMap((path) => path.curves).filter(({ name }) => names.has(name));
+  const box = boxOfCurves(curves.map(({ curve }) => curve));
+  if (!box) return [];
+  const reach = distance2(box.min, box.max) + distance2(box.min, point);
+  const way = scale2([cosDegrees(direction), sinDegrees(direction)], reach);
+  const axis = { kind: 'line' as const, from: subtract2(point, way), to: add2(point, way) };
+  return curves.flatMap(({ curve }) => meetings(axis, curve).map(({ b }): Vec3 => [...pointAt(curve, b), 0]));
+}
+
+/** What lies on one side of the axis. */
+function oneHalf(occt: Occt, planar: Planar, content: Revolve, keep: Keep): Planar {
+  const { point, direction } = content;
+  const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
+  const reach = planar.faces.reduce(
+    (most, face) => {
+      const { min, max } = exactBox(occt, face);
+      return Math.max(most, ...[...min, ...max].map(Math.abs));
+    },
+    Math.hypot(...point),
+  );
+  const side = content.half === 'left' ? 1 : -1;
+  const far = 4 * reach + 1;
+  const at = (along: number, across: number) =>
+    keep(new occt.gp_Pnt(point[0] + c * along - s * across, point[1] + s * along + c * across, 0));
+  const corners = [at(-far, 0), at(far, 0), at(far, side * far), at(-far, side * far)];
+  const wire = keep(new occt.BRepBuilderAPI_MakeWire());
+  corners.forEach((from, i) =>
+    wire.Add(keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, corners[(i + 1) % 4]!)).Edge())),
+  );
+  const half = keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face());
+  const names = new Map<TopoDS_Shape, string>();
+  const faces: TopoDS_Face[] = [];
+  for (const face of planar.faces) {
+    const common = keep(new occt.BRepAlgoAPI_Common(face, half, progressRange(occt, keep)));
+    faces.push(
+      ...uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep).map((one) =>
+        keep(occt.TopoDS.Face(one)),
+      ),
+    );
+    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep))
+      for (const image of fromList(occt, keep(common.Modified(edge)), keep))
+        names.set(image, planar.nameOf(edge));
+    common.Clear();
+  }
+  if (faces.length === 0)
+    throw new BuildError(`Nothing lies to the ${content.half} of the axis.`, 'Use the other half.');
+  const nameOf = (edge: TopoDS_Shape) => {
+    for (const [image, name] of names) if (image.IsSame(edge)) return name;
+    return planar.nameOf(edge);
+  };
+  return { faces, nameOf };
+}
+
+/** The kernel's history does not know flat rings: they are told by where a point of theirs stood before the turn. */
+function nameRest(
+  occt: Occt,
+  named: NamedShape,
+  planar: Planar,
+  face: TopoDS_Face,
+  { point, direction }: Revolve,
+  keep: Keep,
+): readonly string[] {
+  if (!named.faceNames.includes('face')) return named.faceNames;
+  const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
+  const edges = uniqueShapes(occt, face, 'TopAbs_EDGE', keep);
+  const [least, most] = reachBeside(occt, face, { point, direction } as Revolve, keep);
+  const side = most > -least ? 1 : -1;
+  const faces = uniqueShapes(occt, named.shape, 'TopAbs_FACE', keep);
+  return named.faceNames.map((name, i) => {
+    if (name !== 'face') return name;
+    const [x, y, z] = pointOn(occt, faces[i]!, keep);
+    const along = c * (x - point[0]) + s * (y - point[1]);
+    const beside = Math.hypot(-s * (x - point[0]) + c * (y - point[1]), z) * side;
+    const before = keep(
+      new occt.gp_Pnt(point[0] + c * along - s * beside, point[1] + s * along + c * beside, 0),
+    );
+    const vertex = keep(keep(new occt.BRepBuilderAPI_MakeVertex(before)).Vertex());
+    const offs = edges.map((edge) => {
+      const measure = keep(new occt.BRepExtrema_DistShapeShape());
+      measure.LoadS1(vertex);
+      measure.LoadS2(edge);
+      measure.Perform(progressRange(occt, keep));
+      return measure.Value();
+    });
+    const nearest = offs.indexOf(Math.min(...offs));
+    return planar.nameOf(edges[nearest]!);
+  });
+}
+
+/** A point of a face, from its facets. */
+function pointOn(occt: Occt, face: TopoDS_Shape, keep: Keep): [number, number, number] {
+  const data = keep(occt.ReplicadMeshExtractor.extract(face, 1, 0.5, true));
+  const memory = occt.wasmMemory.buffer;
+  const at = new Float32Array(memory, addressOf(data.getVerticesPtr()), data.getVerticesSize());
+  const corners = new Uint32Array(memory, addressOf(data.getTrianglesPtr()), data.getTrianglesSize());
+  return [0, 1, 2].map(
+    (axis) => (at[3 * corners[0]! + axis]! + at[3 * corners[1]! + axis]! + at[3 * corners[2]! + axis]!) / 3,
+  ) as [number, number, number];
+}

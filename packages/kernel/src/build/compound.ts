@@ -1,0 +1,66 @@
+/** Several named solids as one shape, and what makes a shape a body. */
+import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
+import {
+  BuildError,
+  moved,
+  occurrences,
+  scope,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import { plainVolumeOf } from '../facts/integrals.ts';
+import type { NamedShape } from './named.ts';
+import { rimsOf } from './bodies/rims.ts';
+
+/** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
+export function together(occt: Occt, solids: readonly NamedShape[]): NamedShape {
+  if (solids.length === 1) return solids[0]!;
+  return scope((keep) => {
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const { shape } of solids) build.Add(compound, keep(shape));
+    return { shape: compound, faceNames: solids.flatMap(({ faceNames }) => faceNames) };
+  });
+}
+
+/** Volumes at or below this (mm³) are none: the cube of the kernel's tolerance for touching. */
+const LEAST_VOLUME_MM3 = 1e-12;
+
+/**
+ * Every solid of a shape faces outward and holds something; returns the shape with those that were inside out turned.
+ * Throws BuildError when there is none, or one without volume.
+ */
+export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): TopoDS_Shape {
+  return scope((keep) => {
+    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
+    if (solids.length === 0)
+      throw new BuildError(
+        `${what} comes to no closed body.`,
+        'Close the outline, or look for doubled curves.',
+        openingsOf(occt, shape, keep),
+      );
+    const volumes = solids.map((solid) => plainVolumeOf(occt, solid));
+    if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
+      throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
+    if (volumes.every((volume) => volume > 0)) return shape;
+    const outward = solids.map((solid, i) => (volumes[i]! > 0 ? solid : keep(solid.Reversed())));
+    if (outward.length === 1) return moved(occt, outward[0]!, AT_ORIGIN);
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const solid of outward) build.Add(compound, solid);
+    return compound;
+  });
+}
+
+/** The middle of each edge that only one face has, of the first few: enough to look at. */
+const openingsOf = (occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3[] =>
+  rimsOf(occt, shape, keep)
+    .slice(0, 12)
+    .map((edge) => {
+      const curve = keep(new occt.BRepAdaptor_Curve(edge));
+      const middle = keep(curve.EvalD0((curve.FirstParameter() + curve.LastParameter()) / 2));
+      return [middle.X(), middle.Y(), middle.Z()];
+    });

@@ -1,0 +1,33 @@
+import { prismCorners, type BodyOf, type Valued, type Vec3 } from '@kadrel/core';
+import { scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { sewn, type NamedFace } from '../surfaces.ts';
+import type { NamedShape } from '../named.ts';
+import { polygon } from './pulled.ts';
+
+type Frustum = Valued<BodyOf<'frustum'>>;
+
+/** Faces: bottom, top where it has one, and side1 at the front, the others counter-clockwise. All of them are flat. */
+export function buildFrustum(occt: Occt, { height, top, ...below }: Frustum): NamedShape {
+  const low = prismCorners(below).map(([x, y]): Vec3 => [x, y, 0]);
+  const high = prismCorners({ ...below, size: top }).map(([x, y]): Vec3 => [x, y, height]);
+  const next = (i: number) => (i + 1) % low.length;
+  const sideOf = (corner: Vec3, i: number) =>
+    top === 0
+      ? [corner, low[next(i)]!, [0, 0, height] as const]
+      : [corner, low[next(i)]!, high[next(i)]!, high[i]!];
+  return scope((keep) => {
+    const faces = [
+      flat(occt, 'bottom', low, keep),
+      ...(top === 0 ? [] : [flat(occt, 'top', high, keep)]),
+      // The outline begins at the right end of the front, so that its last piece is the front.
+      ...low.map((corner, i) => flat(occt, `side${next(i) + 1}`, sideOf(corner, i), keep)),
+    ];
+    return sewn(occt, faces, 'The pyramid', keep);
+  });
+}
+
+function flat(occt: Occt, name: string, corners: readonly Vec3[], keep: Keep): NamedFace {
+  const wire = keep(new occt.BRepBuilderAPI_MakeWire());
+  for (const edge of polygon(occt, corners, keep)) wire.Add(edge);
+  return { name, face: keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face()) };
+}

@@ -1,0 +1,35 @@
+/** What the kernel can build of plain solids. */
+import { BuildError } from '../occt/occt.ts';
+import type { SolidContent } from '../content.ts';
+
+/** Sizes below the kernel's tolerance, and those that a double can no longer tell apart, are refused before they get there. */
+const LEAST_SIZE_MM = 1e-6;
+const MOST_SIZE_MM = 1e8;
+
+function requireSize(size: number, what: string): void {
+  if (!(size >= LEAST_SIZE_MM && size <= MOST_SIZE_MM))
+    throw new BuildError(`The ${what} is ${size} mm.`, `Give a ${what} between 0.000001 mm and 100 km.`);
+}
+
+/** Throws BuildError. */
+export function requireSizes(content: SolidContent): void {
+  if (content.kind === 'box')
+    return content.size.forEach((size, i) => requireSize(size, ['length', 'width', 'height'][i]!));
+  if (content.kind !== 'prism') requireSize(content.diameter, 'diameter');
+  if ('height' in content) requireSize(content.height, 'height');
+  // A point at the top is no size; what is smaller than the kernel can tell from one is refused.
+  if (content.kind === 'cone' && content.top !== 0) requireSize(content.top, 'top diameter');
+  if (content.kind === 'tube') {
+    requireSize(content.bore, 'bore');
+    if (content.bore >= content.diameter)
+      throw new BuildError('The bore is as wide as the tube.', 'Make the bore smaller, or the tube wider.');
+  }
+  if (content.kind === 'torus') {
+    requireSize(content.thickness, 'thickness');
+    if (content.thickness >= content.diameter)
+      throw new BuildError(
+        'The ring runs into itself in its middle.',
+        'Make its thickness smaller than its diameter.',
+      );
+  }
+}

@@ -1,0 +1,340 @@
+/**
+ * Regions laid on a solid, square to their own plane or on a slanting way. What is raised lies between the solid and one that is offset from it by
+ * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
+ */
+import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
+import type { Content } from '../../content.ts';
+import { exactBox } from '../../facts/extent.ts';
+import { heightsAt, hitsAt, meshShape, type Mesh } from '../../facts/mesh.ts';
+import {
+  BuildError,
+  carryingPlaces,
+  fromList,
+  moved,
+  occurrences,
+  progressRange,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { combineShapes, type Tagged } from '../../combine/operation.ts';
+import { together } from '../compound.ts';
+import { floorUnder, type Floor } from './floors.ts';
+import type { NamedShape } from '../named.ts';
+import { pulledFace } from '../bodies/raise.ts';
+import { planarFaces, type Planar } from '../bodies/regions.ts';
+
+type Embossed = Extract<Content, { kind: 'embossed' }>;
+
+/** Chord of the facets that say where the surface lies, as a part of the solid's size. */
+const LOOK_CHORD = 1 / 500;
+
+/** Throws BuildError. */
+export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed): NamedShape {
+  return scope((keep) => {
+    // All is done in the frame of the regions, and carried back.
+    const there = inverse(content.frame);
+    const own: NamedShape = { ...solid, shape: keep(moved(occt, solid.shape, there)) };
+    const planar = planarFaces(occt, content.paths, content.regions, keep);
+    const mesh = seenAlong(occt, own.shape, content.slant);
+    const made = carryingPlaces(
+      (place) => carry(content.frame, place),
+      () => laid(occt, own, { content, planar, seen: mesh }, keep),
+    );
+    keep(made.shape);
+    return { shape: moved(occt, made.shape, content.frame), faceNames: made.faceNames };
+  });
+}
+
+interface Outline {
+  readonly content: Embossed;
+  readonly planar: Planar;
+  readonly seen: Seen;
+}
+
+/** All in the frame of the regions. */
+function laid(occt: Occt, own: NamedShape, outline: Outline, keep: Keep): NamedShape {
+  const { content, planar, seen } = outline;
+  const { depth, slant } = content;
+  const spots = samplesOf(occt, planar);
+  const under = nearSide(seen, spots, depth);
+  const { way, near, stop, start, faces } = under;
+  const pulled = (end: number): NamedShape => {
+    const [from, to] = way > 0 ? [Math.min(start, end), end] : [end, Math.max(-start, end)];
+    const prism = together(
+      occt,
+      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, slant)),
+    );
+    keep(prism.shape);
+    return prism;
+  };
+  if (depth === 0) return imprinted(occt, own, { planar, prism: pulled(way * stop), slant }, keep);
+  const site = { way, near, stop, size: seen.size, by: depth, slant };
+  const floor = floorUnder(occt, own, faces, site);
+  if (floor) {
+    keep(floor.shape);
+    const [name] = faces.map((face) => own.faceNames[face]!);
+    return upTo(occt, own, pulled(floor.end), { floor, name: name!, isRelief: depth > 0 }, keep);
+  }
+  const prism = pulled(way * stop);
+  const beside = offset(occt, own, depth, keep);
+  if (depth > 0) return raised(occt, own, prism, beside, keep);
+  requireFloor(seenAlong(occt, beside.shape, slant), spots, under);
+  return engraved(occt, own, prism, beside, keep);
+}
+
+/** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
+function requireFloor({ mesh }: Seen, spots: readonly Spot[], { way, near, start, stop }: Under): void {
+  const bare = spots.filter(([x, y]) => {
+    const along = heightsAt(mesh, x, y).map((z) => way * z);
+    return !along.some((z) => z > start && z <= stop);
+  });
+  if (bare.length > 0)
+    throw new BuildError(
+      'The outline comes nearer than its depth to a rim, where the surface cannot be followed.',
+      'Make the depth smaller, or keep the outline away from the rim.',
+      bare.slice(0, MOST_PLACES).map(([x, y]) => [x, y, way * near]),
+    );
+}
+const MOST_PLACES = 12;
+
+/** A point of the outline's plane. */
+type Spot = readonly [number, number];
+
+/** The surface that faces the plane, under the outline. */
+interface Under {
+  /** Along the way of the outline: upward or downward. */
+  readonly way: 1 | -1;
+  /** The deepest first hit, where the prism may start, and where it must stop so as to hold nothing of the surface behind: mm on the way. */
+  readonly near: number;
+  readonly start: number;
+  readonly stop: number;
+  /** In the kernel's order. */
+  readonly faces: readonly number[];
+}
+
+interface Seen {
+  readonly mesh: Mesh;
+  readonly box: Box;
+  /** mm */
+  readonly size: number;
+}
+
+/** Facets of the solid, sheared so that the way on which the outline is laid runs upright. */
+function seenAlong(occt: Occt, solid: TopoDS_Shape, [u, v]: Vec2): Seen {
+  const box = exactBox(occt, solid);
+  const size = Math.hypot(...boxSize(box));
+  const mesh = meshShape(occt, solid, size * LOOK_CHORD);
+  if (u === 0 && v === 0) return { mesh, box, size };
+  const positions = mesh.positions.slice();
+  for (let i = 0; i < positions.length; i += 3) {
+    positions[i]! -= u * positions[i + 2]!;
+    positions[i + 1]! -= v * positions[i + 2]!;
+  }
+  return { mesh: { ...mesh, positions }, box, size };
+}
+
+function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spot[], depth: number): Under {
+  const way = (min[2] + max[2]) / 2 > 0 ? 1 : -1;
+  let [near, far] = [-Infinity, Infinity];
+  const faces = new Set<number>();
+  for (const [x, y] of samples) {
+    const hits = hitsAt(mesh, x, y);
+    if (hits.length < 2)
+      throw new BuildError(
+        'The outline reaches beyond the solid.',
+        'Move it onto the solid, or make it smaller.',
+        [[x, y, 0]],
+      );
+    // Heights along the way from the plane: the first two are where the solid begins and ends.
+    const ahead = hits
+      .map(({ z, face }) => ({ at: way * z, face }))
+      .filter(({ at }) => at > -Math.abs(depth) - size * LOOK_CHORD)
+      .sort((a, b) => a.at - b.at);
+    const [first] = ahead;
+    if (first) faces.add(first.face);
+    near = Math.max(near, first?.at ?? Infinity);
+    far = Math.min(far, ahead.find(({ at }) => at > first!.at + size * 1e-6)?.at ?? Infinity);
+  }
+  if (!(near < far))
+    throw new BuildError(
+      'The surface bends too far away under the outline.',
+      'Make the outline smaller, or lay it on the solid from another side.',
+    );
+  const stop = (near + Math.min(far, near + size)) / 2;
+  const start = -Math.abs(depth) - size * 0.01 - 1e-3;
+  return { way, near, start, stop, faces: [...faces] };
+}
+
+/** Points round the regions and within them, a hair inward so that a rim that is flush with an edge counts. */
+function samplesOf(occt: Occt, planar: Planar): [number, number][] {
+  return planar.faces.flatMap((face) => {
+    const { positions, triangles } = meshShape(occt, face, 0.1);
+    const found: [number, number][] = [];
+    for (let t = 0; t + 2 < triangles.length; t += 3) {
+      const corners = [0, 1, 2].map((k) => 3 * triangles[t + k]!);
+      const middle = [0, 1].map(
+        (axis) => corners.reduce((sum, corner) => sum + positions[corner + axis]!, 0) / 3,
+      );
+      for (const corner of corners)
+        found.push([0, 1].map((axis) => mix(positions[corner + axis]!, middle[axis]!)) as [number, number]);
+    }
+    return found;
+  });
+}
+const mix = (a: number, b: number) => a + (b - a) * 1e-3;
+
+/** The solid with all its faces moved outward; inward for a depth below zero. */
+function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: Keep): NamedShape {
+  const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
+  operation.PerformByJoin(
+    shape,
+    by,
+    OFFSET_TOLERANCE_MM,
+    'BRepOffset_Skin',
+    false,
+    false,
+    'GeomAbs_Intersection',
+    false,
+    progressRange(occt, keep),
+  );
+  if (!operation.IsDone())
+    throw new BuildError(
+      'The surface cannot be followed at this depth.',
+      'Make the depth smaller than its narrowest bend.',
+    );
+  const made = keep(operation.Shape());
+  const [only] = occurrences(occt, made, 'TopAbs_SOLID', keep);
+  if (!only) throw new BuildError('The surface cannot be followed at this depth.', 'Make the depth smaller.');
+  const names = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => ({
+    images: fromList(occt, keep(operation.Generated(face)), keep),
+    name: faceNames[i]!,
+  }));
+  return {
+    shape: only,
+    faceNames: uniqueShapes(occt, only, 'TopAbs_FACE', keep).map(
+      (face) => names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face',
+    ),
+  };
+}
+const OFFSET_TOLERANCE_MM = 1e-3;
+
+const tagged = ({ shape, faceNames }: NamedShape, tag: string): Tagged => ({ shape, faceNames, tag });
+
+/** @param outset the solid with all its faces moved outward */
+function raised(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  outset: NamedShape,
+  keep: Keep,
+): NamedShape {
+  const relief = combineShapes(occt, 'intersect', [tagged(outset, ''), tagged(prism, 'outline')]);
+  return joined(occt, solid, relief, keep);
+}
+
+function joined(occt: Occt, solid: NamedShape, relief: NamedShape, keep: Keep): NamedShape {
+  keep(relief.shape);
+  return combineShapes(occt, 'union', [tagged(solid, ''), tagged(relief, 'relief')]);
+}
+
+function taken(occt: Occt, solid: NamedShape, cutter: NamedShape, keep: Keep): NamedShape {
+  keep(cutter.shape);
+  return combineShapes(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
+}
+
+/** @param inset the solid with all its faces moved inward */
+function engraved(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  inset: NamedShape,
+  keep: Keep,
+): NamedShape {
+  return taken(
+    occt,
+    solid,
+    combineShapes(occt, 'subtract', [tagged(prism, 'outline'), tagged(inset, 'floor')]),
+    keep,
+  );
+}
+
+interface Limit {
+  readonly floor: Floor;
+  /** Of the face that is followed. */
+  readonly name: string;
+  readonly isRelief: boolean;
+}
+
+/** Where a single surface lies under the outline. */
+function upTo(
+  occt: Occt,
+  solid: NamedShape,
+  prism: NamedShape,
+  { floor: { how, shape }, name, isRelief }: Limit,
+  keep: Keep,
+): NamedShape {
+  const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+  const followed: NamedShape = { shape, faceNames: faces.map(() => name) };
+  if (isRelief && how === 'intersect') {
+    // The followed face keeps its own name on a relief.
+    const relief = combineShapes(occt, how, [tagged(followed, ''), tagged(prism, 'outline')]);
+    return joined(occt, solid, relief, keep);
+  }
+  const made = combineShapes(occt, how, [tagged(prism, 'outline'), tagged(followed, 'floor')]);
+  return isRelief ? joined(occt, solid, made, keep) : taken(occt, solid, made, keep);
+}
+
+interface Imprint {
+  readonly planar: Planar;
+  readonly prism: NamedShape;
+  readonly slant: Vec2;
+}
+
+/** The same solid, with the outline as edges on it; the faces within are called imprint. */
+function imprinted(occt: Occt, solid: NamedShape, imprint: Imprint, keep: Keep): NamedShape {
+  const { planar, prism, slant } = imprint;
+  const sides = uniqueShapes(occt, prism.shape, 'TopAbs_FACE', keep).filter(
+    (_, i) => prism.faceNames[i] !== 'top' && prism.faceNames[i] !== 'bottom',
+  );
+  const splitter = keep(new occt.BRepAlgoAPI_Splitter());
+  try {
+    splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([solid.shape] as never)));
+    splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(sides as never)));
+    splitter.SetRunParallel(false);
+    splitter.Build(progressRange(occt, keep));
+    const whole = keep(splitter.Shape());
+    const [only] = occurrences(occt, whole, 'TopAbs_SOLID', keep);
+    if (splitter.HasErrors() || !only)
+      throw new BuildError('The outline could not be laid on the solid.', 'Move it a little.');
+    occt.BRepTools.RemoveInternals(only, false);
+    const names = uniqueShapes(occt, solid.shape, 'TopAbs_FACE', keep).map((face, i) => {
+      const images = fromList(occt, keep(splitter.Modified(face)), keep);
+      return { images: images.length > 0 ? images : [face], name: solid.faceNames[i]! };
+    });
+    const inside = insideOf(occt, planar, prism, slant);
+    const faceNames = uniqueShapes(occt, only, 'TopAbs_FACE', keep).map((face) => {
+      const name = names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face';
+      return inside(face) ? `imprint.${name}` : name;
+    });
+    return { shape: moved(occt, only, AT_ORIGIN), faceNames };
+  } finally {
+    splitter.Clear();
+  }
+}
+
+/** Whether a face lies within the prism, told by a point of it. */
+function insideOf(occt: Occt, planar: Planar, prism: NamedShape, [u, v]: Vec2) {
+  const mesh = planar.faces.map((face) => meshShape(occt, face, 0.1));
+  const { min, max } = exactBox(occt, prism.shape);
+  return (face: TopoDS_Shape): boolean => {
+    const { positions, triangles } = meshShape(occt, face, 0.1);
+    if (triangles.length < 3) return false;
+    const [x, y, z] = [0, 1, 2].map(
+      (axis) => [0, 1, 2].reduce((sum, k) => sum + positions[3 * triangles[k]! + axis]!, 0) / 3,
+    ) as [number, number, number];
+    return z > min[2] && z < max[2] && mesh.some((one) => heightsAt(one, x - u * z, y - v * z).length > 0);
+  };
+}

@@ -1,0 +1,262 @@
+/** Open surfaces: within a loop of curves, and the bodies that they become by caps or by a thickness. */
+import { AT_ORIGIN, distance, type Section, type Vec3 } from '@kadrel/core';
+import type { Content } from '../content.ts';
+import {
+  BuildError,
+  ShapeMap,
+  fromList,
+  moved,
+  occurrences,
+  progressRange,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import { combineShapes } from '../combine/operation.ts';
+import { requireBodies } from './compound.ts';
+import { endsOfEdge, placedEdges, type Edge, type Wire } from './edges.ts';
+import type { NamedShape } from './named.ts';
+import { buildTurnedBand } from './bodies/revolve.ts';
+import { rimsOf } from './bodies/rims.ts';
+import { buildStanding } from './bodies/wall.ts';
+
+/** Ends of edges nearer than this are one, mm: ten times what the kernel itself allows. */
+const JOINT_MM = 1e-6;
+
+/** Faces: surface. Flat where all curves lie in one plane. Throws BuildError. */
+export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape {
+  return scope((keep) => {
+    const edges = sections.flatMap(({ pose, paths }) =>
+      paths.flatMap((path) => placedEdges(occt, path, pose, keep).map(({ edge }) => edge)),
+    );
+    const loops = loopsOf(occt, edges, keep);
+    if (!loops || loops.length !== 1)
+      throw new BuildError(
+        loops
+          ? `These curves run round in ${loops.length} loops.`
+          : 'These curves do not run round in one loop.',
+        loops ? 'Fill one loop at a time.' : 'Close the gaps between their ends.',
+        loops ? [] : looseEnds(occt, edges, keep),
+      );
+    const flat = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loops[0]!, keep), true));
+    if (flat.IsDone()) return { shape: flat.Face(), faceNames: ['surface'] };
+    const filling = keep(new occt.BRepOffsetAPI_MakeFilling(3, 15, 2, false, 1e-5, 1e-4, 0.01, 0.1, 8, 9));
+    for (const edge of loops[0]!) filling.Add(edge, 'GeomAbs_C0', true);
+    filling.Build(progressRange(occt, keep));
+    if (!filling.IsDone())
+      throw new BuildError(
+        'No surface could be laid within these curves.',
+        'Make them smoother, or split them.',
+      );
+    return { shape: filling.Shape(), faceNames: ['surface'] };
+  });
+}
+
+/** Edges put in order, loop by loop; undefined where one does not close. */
+function loopsOf(occt: Occt, edges: readonly Edge[], keep: Keep): Edge[][] | undefined {
+  const left = edges.map((edge) => ({ edge, ends: endsOfEdge(occt, edge, keep) }));
+  const loops: Edge[][] = [];
+  while (left.length > 0) {
+    const [first] = left.splice(0, 1);
+    const loop = [first!.edge];
+    const start = first!.ends[0];
+    let end = first!.ends[1];
+    while (distance(start, end) > JOINT_MM) {
+      const next = left.findIndex(({ ends }) => ends.some((one) => distance(one, end) <= JOINT_MM));
+      if (next < 0) return undefined;
+      const [found] = left.splice(next, 1);
+      end = distance(found!.ends[0], end) <= JOINT_MM ? found!.ends[1] : found!.ends[0];
+      loop.push(found!.edge);
+    }
+    loops.push(loop);
+  }
+  return loops;
+}
+
+/** Ends that no other edge has. */
+function looseEnds(occt: Occt, edges: readonly Edge[], keep: Keep): Vec3[] {
+  const ends = edges.flatMap((edge) => endsOfEdge(occt, edge, keep));
+  return ends.filter((end) => ends.filter((other) => distance(other, end) <= JOINT_MM).length === 1);
+}
+
+function wireFrom(occt: Occt, edges: readonly Edge[], keep: Keep): Wire {
+  const builder = keep(new occt.BRepBuilderAPI_MakeWire());
+  for (const edge of edges) builder.Add(edge);
+  if (!builder.IsDone())
+    throw new BuildError('These curves do not join.', 'Close the gaps between their ends.');
+  return keep(builder.Wire());
+}
+
+/** The surface with a flat face in each of its openings, as a body. The new faces are called cap. Throws BuildError. */
+export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
+  return scope((keep) => {
+    const loops = loopsOf(occt, rimsOf(occt, surface.shape, keep), keep);
+    if (!loops || loops.length === 0)
+      throw new BuildError('This surface has no openings to close.', 'Thicken it instead.');
+    const caps = loops.map((loop) => {
+      const cap = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loop, keep), true));
+      if (!cap.IsDone())
+        throw new BuildError(
+          'An opening of this surface is not flat.',
+          'Fill it, or thicken the surface instead.',
+          [endsOfEdge(occt, loop[0]!, keep)[0]],
+        );
+      return keep(cap.Face());
+    });
+    if (caps.length === 1 && surface.faceNames.length === 1 && isFlat(occt, surface.shape, keep))
+      throw new BuildError('A flat surface encloses nothing.', 'Thicken it, or raise its outline.');
+    return sewn(
+      occt,
+      [
+        ...uniqueShapes(occt, surface.shape, 'TopAbs_FACE', keep).map((face, i) => ({
+          face,
+          name: surface.faceNames[i]!,
+        })),
+        ...caps.map((face) => ({ face: face, name: 'cap' })),
+      ],
+      'The closed surface',
+      keep,
+    );
+  });
+}
+
+function isFlat(occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean {
+  return uniqueShapes(occt, shape, 'TopAbs_FACE', keep).every((face) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
+    return (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
+  });
+}
+
+/** How far apart edges may be that are sewn together, mm. */
+const SEW_MM = 1e-6;
+
+export interface NamedFace {
+  readonly face: TopoDS_Shape;
+  readonly name: string;
+}
+
+/** Faces side by side as one body. @param what it is, where it is no body. Throws BuildError. */
+export function sewn(occt: Occt, faces: readonly NamedFace[], what: string, keep: Keep): NamedShape {
+  const { shell, nameAll } = sewnFaces(occt, faces, what, keep);
+  const solid = keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(shell)))).Solid();
+  occt.BRepLib.OrientClosedSolid(solid);
+  return nameAll(requireBodies(occt, solid, what));
+}
+
+/** Faces side by side as one open surface. Throws BuildError. */
+export function sewnSurface(occt: Occt, faces: readonly NamedFace[], keep: Keep): NamedShape {
+  const { shell, nameAll } = sewnFaces(occt, faces, 'The surface', keep);
+  return nameAll(moved(occt, shell, AT_ORIGIN));
+}
+
+function sewnFaces(occt: Occt, faces: readonly NamedFace[], what: string, keep: Keep) {
+  const sewing = keep(new occt.BRepBuilderAPI_Sewing(SEW_MM, true, true, true, false));
+  for (const { face } of faces) sewing.Add(face);
+  sewing.Perform(progressRange(occt, keep));
+  const shells = occurrences(occt, keep(sewing.SewedShape()), 'TopAbs_SHELL', keep);
+  if (shells.length !== 1)
+    throw new BuildError(`${what} falls into ${shells.length} pieces.`, 'Look for gaps between its faces.');
+  const names = new ShapeMap<string>(occt);
+  for (const { face, name } of faces) {
+    const image = sewing.IsModified(face) ? keep(sewing.Modified(face)) : face;
+    names.ensure(image, () => name);
+  }
+  const nameAll = (shape: TopoDS_Shape): NamedShape => ({
+    shape,
+    faceNames: uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'face'),
+  });
+  return { shell: shells[0]!, nameAll };
+}
+
+type Thickened = Extract<Content, { kind: 'thickened' }>;
+
+/** A surface as a body: before it is where its faces look. Throws BuildError. */
+export function buildThickened(occt: Occt, surface: NamedShape, content: Thickened): NamedShape {
+  const { of, before, behind } = content;
+  // What was raised from curves is exactly what stands between their parallels; its faces look to the right.
+  if (of.kind === 'raise') {
+    const [path, ...others] = of.paths;
+    if (!path || others.length > 0)
+      throw new BuildError(
+        'Only what stands on one outline can be thickened.',
+        'Thicken the pieces one by one.',
+      );
+    return buildStanding(occt, path, { right: -before, left: behind, from: -of.down, to: of.height });
+  }
+  if (of.kind === 'revolve') return buildTurnedBand(occt, of, before, behind);
+  const sides = [before, -behind].filter((by) => by !== 0);
+  const layer = (by: number) =>
+    surface.faceNames.length === 1 && hasRim(occt, surface.shape)
+      ? offsetSheet(occt, surface, by)
+      : hollowed(occt, surface, by);
+  const [first, second] = sides.map(layer);
+  if (!second) return first!;
+  try {
+    return combineShapes(occt, 'union', [
+      { ...first!, tag: '' },
+      { ...second, tag: 'behind' },
+    ]);
+  } finally {
+    first!.shape.delete();
+    second.shape.delete();
+  }
+}
+
+const hasRim = (occt: Occt, shape: TopoDS_Shape): boolean =>
+  scope((keep) => rimsOf(occt, shape, keep).length > 0);
+
+const cannotFollow = () =>
+  new BuildError('This surface cannot be made so thick.', 'Make it thinner than its narrowest bend.');
+
+/** One smooth face and another beside it, and the rims between them. */
+function offsetSheet(occt: Occt, { shape }: NamedShape, by: number): NamedShape {
+  return scope((keep) => {
+    const thick = keep(new occt.BRepOffsetAPI_MakeThickSolid());
+    thick.MakeThickSolidBySimple(shape, by);
+    if (!thick.IsDone()) throw cannotFollow();
+    const made = requireBodies(occt, thick.Shape(), 'The thick surface');
+    const faces = uniqueShapes(occt, made, 'TopAbs_FACE', keep);
+    const own = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[0]!;
+    const images = fromList(occt, keep(thick.Generated(own)), keep);
+    const nameOf = (face: TopoDS_Shape) =>
+      face.IsSame(own) ? 'surface' : images.some((image) => image.IsSame(face)) ? 'offset' : 'rim';
+    return { shape: made, faceNames: faces.map(nameOf) };
+  });
+}
+
+/** A surface with flat openings, closed and then hollowed out from them: corners stay sharp. */
+function hollowed(occt: Occt, surface: NamedShape, by: number): NamedShape {
+  return scope((keep) => {
+    const whole = buildClosed(occt, surface);
+    keep(whole.shape);
+    const faces = uniqueShapes(occt, whole.shape, 'TopAbs_FACE', keep);
+    const caps = faces.filter((_, i) => whole.faceNames[i] === 'cap');
+    const thick = keep(new occt.BRepOffsetAPI_MakeThickSolid());
+    thick.MakeThickSolidByJoin(
+      whole.shape,
+      keep(new occt.NCollection_List_TopoDS_Shape(caps as never)),
+      by,
+      THICK_TOLERANCE_MM,
+      'BRepOffset_Skin',
+      false,
+      false,
+      'GeomAbs_Intersection',
+      false,
+      progressRange(occt, keep),
+    );
+    if (!thick.IsDone()) throw cannotFollow();
+    const shape = requireBodies(occt, thick.Shape(), 'The thick surface');
+    const names = new ShapeMap<string>(occt);
+    faces.forEach((face, i) => {
+      const name = whole.faceNames[i]!;
+      names.ensure(face, () => name);
+      for (const image of fromList(occt, keep(thick.Generated(face)), keep))
+        names.ensure(image, () => (name === 'cap' ? 'rim' : `offset.${name}`));
+    });
+    const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'rim');
+    return { shape, faceNames };
+  });
+}
+const THICK_TOLERANCE_MM = 1e-4;

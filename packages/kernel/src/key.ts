@@ -1,0 +1,32 @@
+/** Keys of contents: equal keys mean equal solids with equal names. */
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import type { Content } from './content.ts';
+
+/** Longer ones are told by their digest, so that the key of a whole is made from those of its parts, and not from all that they hold. */
+const MOST_LETTERS = 120;
+
+const known = new WeakMap<Content, string>();
+
+/** Numbers are written so that they read back bit for bit. */
+export function keyOf(content: Content): string {
+  const before = known.get(content);
+  if (before !== undefined) return before;
+  const text = textOf(content);
+  const key = text.length > MOST_LETTERS ? `${content.kind}#${bytesToHex(sha256(text))}` : text;
+  known.set(content, key);
+  return key;
+}
+
+function textOf(content: Content): string {
+  if (content.kind === 'combine') {
+    const operands = content.operands.map(
+      ({ tag, pose, content: inner }, i) =>
+        `${i === 0 ? '' : tag}@${pose.shift.join(',')}/${pose.turn.join(',')}:${keyOf(inner)}`,
+    );
+    return `${content.how}(${operands.join(';')})`;
+  }
+  if (!('of' in content)) return JSON.stringify(content);
+  const { of, ...own } = content;
+  return `${JSON.stringify(own)}(${keyOf(of)})`;
+}
