@@ -26,7 +26,12 @@ describe('STL', () => {
     'with a chord of %d mm is watertight, and its volume is a little off the exact one',
     async (chord) => {
       const document = bracket();
-      const bytes = kernel.stlOf(document, [idOf(document, 'bracket')], chord);
+      const bytes = kernel.exported('stl', {
+        document,
+        parts: [idOf(document, 'bracket')],
+        chordMm: chord,
+        time: '',
+      }) as Uint8Array;
       const geometry = new STLLoader().parse(bytes.slice().buffer);
       const soup = geometry.getAttribute('position').array as Float32Array;
       const wasm = await Module();
@@ -58,7 +63,16 @@ describe('STL', () => {
     wasm.setup();
     const volumes = [1, 0.1, 0.01].map((chord) => {
       const soup = new STLLoader()
-        .parse(kernel.stlOf(document, [idOf(document, 'peg')], chord).slice().buffer)
+        .parse(
+          (
+            kernel.exported('stl', {
+              document,
+              parts: [idOf(document, 'peg')],
+              chordMm: chord,
+              time: '',
+            }) as Uint8Array
+          ).slice().buffer,
+        )
         .getAttribute('position').array as Float32Array;
       const mesh = new wasm.Mesh({
         numProp: 3,
@@ -115,7 +129,12 @@ describe('STEP', () => {
 
   test('is read by another reader with its names, its place and its volume', async () => {
     const document = bracket();
-    const text = kernel.stepOf(document, [idOf(document, 'bracket')], '2026-01-05T09:00:00');
+    const text = kernel.exported('step', {
+      document,
+      parts: [idOf(document, 'bracket')],
+      chordMm: 1,
+      time: '2026-01-05T09:00:00',
+    }) as string;
     const result = (await reader()).ReadStepFile(new TextEncoder().encode(text), {
       linearUnit: 'millimeter',
       linearDeflectionType: 'absolute_value',
@@ -143,7 +162,12 @@ describe('STEP', () => {
 
   test('keeps the round faces of a plate with 100 holes as cylinders', () => {
     const document = built(plateWithHoles(10, 10));
-    const text = kernel.stepOf(document, [idOf(document, 'holed')], '2026-01-05T09:00:00');
+    const text = kernel.exported('step', {
+      document,
+      parts: [idOf(document, 'holed')],
+      chordMm: 1,
+      time: '2026-01-05T09:00:00',
+    }) as string;
     expect(text.match(/CYLINDRICAL_SURFACE\(/g)).toHaveLength(100);
     expect(text).toMatch(/FILE_SCHEMA\(\('(AUTOMOTIVE_DESIGN|AP242)/);
   });

@@ -8,9 +8,6 @@ import {
   isFlatPart,
   FormatError,
   pathsOf,
-  outlinesOf,
-  writeDxf,
-  writeSvg,
   partNamed,
   readDocument,
   traverseOf,
@@ -19,16 +16,21 @@ import {
   type KadrelDocument,
   type Part,
 } from '@kadrel/core';
-import { BuildError, type Evaluator } from '@kadrel/kernel';
+import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { LedgerError, runLedger, type LedgerRun } from './ledger.ts';
 import { verbListing } from './verbs.ts';
 
-const USAGE = `kadrel run FILE.json [--measure] [--output FILE.step|FILE.stl|FILE.svg|FILE.dxf|FILE.json …] [--part NAME …] [--chord MM]
+/** “.step, .stl and .json” */
+const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
+  .join(', ')
+  .replace(/, ([^,]*)$/, ' and $1');
+
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--chord MM]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--chord MM]
 kadrel verbs [--json]
 
-FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it.`;
+FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS}.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
 const STL_CHORD_MM = 0.01;
@@ -85,7 +87,8 @@ async function run(file: string, { measure, output = [], part = [], chord }: Opt
   const named = part.map((name) => requirePart(document, name));
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
-  for (const path of output) writeOutput(path, document, chosen, kernel, readChord(chord));
+  const writing = { document, parts: chosen, kernel, chordMm: readChord(chord) };
+  for (const path of output) writeOutput(path, writing);
   if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);
 }
 
@@ -191,27 +194,22 @@ function profileMeasure(document: KadrelDocument, part: Part, kernel: Evaluator)
   };
 }
 
-function writeOutput(
-  path: string,
-  document: KadrelDocument,
-  parts: readonly Part[],
-  kernel: Evaluator,
-  chord: number,
-): void {
-  const ids = parts.filter((part) => !isFlatPart(document, part)).map(({ id }) => id);
-  const kind = extname(path).toLowerCase();
-  if (kind === '.svg' || kind === '.dxf') {
-    const outlines = outlinesOf(
-      document,
-      parts.map(({ id }) => id),
-    );
-    writeFileSync(path, kind === '.svg' ? writeSvg(outlines) : writeDxf(outlines));
-  } else if (kind === '.json') writeFileSync(path, `${JSON.stringify(document, null, 2)}\n`);
-  else if (ids.length === 0) throw new LedgerError('There is no visible part to write.');
-  else if (kind === '.step' || kind === '.stp')
-    writeFileSync(path, kernel.stepOf(document, ids, new Date().toISOString().slice(0, 19)));
-  else if (kind === '.stl') writeFileSync(path, kernel.stlOf(document, ids, chord));
-  else throw new UsageError(`${path}: Kadrel writes .step, .stl, .svg, .dxf and .json.`);
+interface Output {
+  readonly document: KadrelDocument;
+  readonly parts: readonly Part[];
+  readonly kernel: Evaluator;
+  readonly chordMm: number;
+}
+
+function writeOutput(path: string, { document, parts, kernel, chordMm }: Output): void {
+  const exporter = exporterFor(path);
+  if (!exporter) throw new UsageError(`${path}: Kadrel writes ${ENDINGS}.`);
+  const chosen = exporter.holds === 'solids' ? parts.filter((part) => !isFlatPart(document, part)) : parts;
+  if (exporter.holds === 'solids' && chosen.length === 0)
+    throw new LedgerError('There is no visible part to write.');
+  const time = new Date().toISOString().slice(0, 19);
+  const ids = chosen.map(({ id }) => id);
+  writeFileSync(path, kernel.exported(exporter.format, { document, parts: ids, chordMm, time }));
 }
 
 const verbLines = () => VERBS.map(({ id, about }) => `${id.padEnd(10)} ${about}\n`).join('');

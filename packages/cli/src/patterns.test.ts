@@ -106,9 +106,18 @@ test('a path along a picked edge: half the rim of a disc is πr long', () => {
 test('STEP and STL write every member', () => {
   const document = run(post, { verb: 'along', as: 'Row', parts: ['Post'], count: 4, pitch: 50 });
   const { id } = Object.values(document.items).find(({ name }) => name === 'Row')!;
-  const step = kernel.stepOf(document, [id], '2026-01-01T00:00:00');
+  const step = kernel.exported('step', {
+    document,
+    parts: [id],
+    chordMm: 1,
+    time: '2026-01-01T00:00:00',
+  }) as string;
   expect(step.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(4);
   expect(step).toContain('Row 4');
   // Twelve facets a box.
-  expect(new DataView(kernel.stlOf(document, [id], 0.1).buffer).getUint32(80, true)).toBe(48);
+  expect(
+    new DataView(
+      (kernel.exported('stl', { document, parts: [id], chordMm: 0.1, time: '' }) as Uint8Array).buffer,
+    ).getUint32(80, true),
+  ).toBe(48);
 });

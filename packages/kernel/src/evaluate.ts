@@ -4,6 +4,7 @@
  */
 import {
   AT_ORIGIN,
+  FormatError,
   add,
   below,
   buildName,
@@ -35,8 +36,8 @@ import { Builder, type Libraries } from './builder.ts';
 import { CombineError, type Notice } from './combine/combination.ts';
 import { contentOf, isStep, type Content } from './content.ts';
 import { keyOf } from './key.ts';
-import { writeStep } from './exchange/step.ts';
-import { writeStl } from './exchange/stl.ts';
+import type { Exporting, Solids } from './exchange/declare.ts';
+import { exporterNamed } from './exchange/index.ts';
 import { featuresOf } from './facts/features.ts';
 import type { Measures } from './facts/measure.ts';
 import { meshShape, type Mesh } from './facts/mesh.ts';
@@ -235,33 +236,37 @@ export class Evaluator {
     return this.guarded(() => this.factsOf(content, key));
   }
 
-  /** Throws BuildError. @param time as ISO 8601, for the header */
-  stepOf(document: KadrelDocument, ids: readonly ItemId[], time: string): string {
-    const parts = ids.flatMap((id) =>
-      solidPlaced(document, id).map((one) => {
-        const { colour } = document.items[id]!;
-        const { shape } = this.built(document, one.leaf, one).named;
-        return { name: solidName(document, id, one), colour, pose: one.pose, shape };
-      }),
-    );
-    return this.guarded(() => writeStep(this.libraries.occt, parts, time));
+  /** A file of a format. Throws BuildError, and FormatError. */
+  exported(format: string, exporting: Exporting): string | Uint8Array {
+    const exporter = exporterNamed(format);
+    if (!exporter) throw new FormatError(`Kadrel does not write files of the format ${format}.`);
+    if (exporter.holds !== 'solids') return exporter.write(exporting);
+    return this.guarded(() => exporter.write(exporting, this.solidsIn(exporting)));
   }
 
-  /** Binary STL of the parts in the world. Throws BuildError. @param chordMm greatest distance from the true surface */
-  stlOf(document: KadrelDocument, ids: readonly ItemId[], chordMm: number): Uint8Array {
-    return this.guarded(() => {
-      const meshes = new Map<string, Mesh>();
-      const meshOf = (one: Placed) => {
-        const name = buildName(one);
-        const mesh =
-          meshes.get(name) ??
-          meshShape(this.libraries.occt, this.built(document, one.leaf, one).named.shape, chordMm);
-        meshes.set(name, mesh);
-        return mesh;
-      };
-      const placed = ids.flatMap((id) => solidPlaced(document, id));
-      return writeStl(placed.map((one) => ({ pose: one.pose, mesh: meshOf(one) })));
-    });
+  private solidsIn({ document, parts, chordMm }: Exporting): Solids {
+    const placed = () =>
+      parts.flatMap((id) =>
+        solidPlaced(document, id).map((one) => ({
+          one,
+          name: solidName(document, id, one),
+          colour: document.items[id]!.colour,
+          pose: one.pose,
+        })),
+      );
+    const shapeOf = (one: Placed) => this.built(document, one.leaf, one).named.shape;
+    const meshes = new Map<string, Mesh>();
+    const meshOf = (one: Placed) => {
+      const known = meshes.get(buildName(one));
+      const mesh = known ?? meshShape(this.libraries.occt, shapeOf(one), chordMm);
+      meshes.set(buildName(one), mesh);
+      return mesh;
+    };
+    return {
+      occt: this.libraries.occt,
+      shapes: () => placed().map(({ one, ...told }) => ({ ...told, shape: shapeOf(one) })),
+      meshes: () => placed().map(({ one, ...told }) => ({ ...told, mesh: meshOf(one) })),
+    };
   }
 
   /** The kernel's own shape of a part, in its own frame; it stays the evaluator's. Throws BuildError. */

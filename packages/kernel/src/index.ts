@@ -12,6 +12,8 @@ export {
 export { BuildError } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';
+export { EXPORTERS, exporterFor, exporterNamed } from './exchange/index.ts';
+export type { Exporter, Exporting } from './exchange/declare.ts';
 export { worldOf } from './world.ts';
 export { contentOf } from './content.ts';
 export { keyOf } from './key.ts';

@@ -314,7 +314,12 @@ describe('evaluating', () => {
 describe('files', () => {
   test('STEP keeps volume, true cylinders, names and millimetres', () => {
     const document = bracket();
-    const text = evaluator.stepOf(document, [idOf(document, 'bracket')], '2026-01-01T00:00:00');
+    const text = evaluator.exported('step', {
+      document,
+      parts: [idOf(document, 'bracket')],
+      chordMm: 1,
+      time: '2026-01-01T00:00:00',
+    }) as string;
     expect(text.startsWith('ISO-10303-21;')).toBe(true);
     expect(text.trimEnd().endsWith('END-ISO-10303-21;')).toBe(true);
     expect(text).toMatch(/CYLINDRICAL_SURFACE/);
@@ -331,7 +336,12 @@ describe('files', () => {
     ]);
     const back = readStep(
       occt,
-      evaluator.stepOf(document, Object.keys(document.items), '2026-01-01T00:00:00'),
+      evaluator.exported('step', {
+        document,
+        parts: Object.keys(document.items),
+        chordMm: 1,
+        time: '2026-01-01T00:00:00',
+      }) as string,
     );
     const facts = measureShape(occt, back);
     expect(facts.volume).toBeCloseTo(1000 + 250 * Math.PI, 6);
@@ -340,7 +350,12 @@ describe('files', () => {
   });
   test('STL has the size that its count says', () => {
     const document = bracket();
-    const bytes = evaluator.stlOf(document, [idOf(document, 'bracket')], 0.01);
+    const bytes = evaluator.exported('stl', {
+      document,
+      parts: [idOf(document, 'bracket')],
+      chordMm: 0.01,
+      time: '',
+    }) as Uint8Array;
     const count = new DataView(bytes.buffer).getUint32(80, true);
     expect(bytes.length).toBe(84 + 50 * count);
     expect(count).toBeGreaterThan(100);

@@ -1,5 +1,6 @@
 /** The whole contract between the page and the kernel's worker. Typed arrays are transferred, never cloned. */
 import type { ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
+import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
 
 export type Request =
@@ -13,26 +14,14 @@ export type Request =
   | { readonly ask: 'measure'; readonly document: KadrelDocument; readonly part: ItemId }
   | { readonly ask: 'answer'; readonly document: KadrelDocument; readonly question: Question }
   | { readonly ask: 'facts'; readonly document: KadrelDocument; readonly part: ItemId }
-  | {
-      readonly ask: 'step';
-      readonly document: KadrelDocument;
-      readonly parts: readonly ItemId[];
-      readonly time: string;
-    }
-  | {
-      readonly ask: 'stl';
-      readonly document: KadrelDocument;
-      readonly parts: readonly ItemId[];
-      readonly chordMm: number;
-    };
+  | { readonly ask: 'export'; readonly format: string; readonly exporting: Exporting };
 
 export interface Answers {
   evaluate: Evaluation;
   measure: PartMeasure;
   answer: Replies[Question['ask']];
   facts: ShapeFacts;
-  step: string;
-  stl: Uint8Array;
+  export: string | Uint8Array;
 }
 
 export interface ToWorker {

@@ -59,11 +59,9 @@ function answerTo(
       const facts = evaluator.facts(request.document, request.part);
       return [facts, buffersOf([facts])];
     }
-    case 'step':
-      return [evaluator.stepOf(request.document, request.parts, request.time), []];
-    case 'stl': {
-      const bytes = evaluator.stlOf(request.document, request.parts, request.chordMm);
-      return [bytes, [bytes.buffer as ArrayBuffer]];
+    case 'export': {
+      const file = evaluator.exported(request.format, request.exporting);
+      return [file, typeof file === 'string' ? [] : [file.buffer as ArrayBuffer]];
     }
   }
 }

@@ -29,7 +29,7 @@ import {
   type Verb,
   type ViewState,
 } from '@kadrel/core';
-import { KernelHost, type HostState } from '@kadrel/kernel';
+import { KernelHost, type Exporter, type HostState } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore } from 'zustand/vanilla';
 import type { SaveReport } from './saveQueue.ts';
@@ -628,10 +628,14 @@ export function openSession(opened: OpenedSession) {
       await saving.dropAside();
       window.location.reload();
     },
-    step: (parts: readonly ItemId[]) =>
-      host.ask({ ask: 'step', document: get().document, parts, time: new Date().toISOString().slice(0, 19) }),
-    stl: (parts: readonly ItemId[], chordMm: number) =>
-      host.ask({ ask: 'stl', document: get().document, parts, chordMm }),
+    /** A file of parts; what holds no solids is written without the kernel. */
+    async written(exporter: Exporter, parts: readonly ItemId[], chordMm: number) {
+      const { document } = get();
+      if (exporter.holds !== 'solids') return exporter.write({ document, parts });
+      const time = new Date().toISOString().slice(0, 19);
+      const exporting = { document, parts, chordMm, time };
+      return host.ask({ ask: 'export', format: exporter.format, exporting });
+    },
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle,
     /** How many edits the server has not acknowledged. */

@@ -1,17 +1,13 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { outlinesOf, visibleParts, writeDxf, writeSvg } from '@kadrel/core';
+import { visibleParts } from '@kadrel/core';
+import { EXPORTERS, type Exporter } from '@kadrel/kernel';
 import { useState } from 'react';
 import { download } from '../common/download.ts';
 import { useSession, useSessionState } from './context.ts';
 
-const FORMATS = {
-  step: ['STEP', 'Exact solids with names and colours, in millimetres.'],
-  stl: ['STL', 'Facets for printing, binary, in millimetres.'],
-  svg: ['SVG', 'Outlines of profiles in one plane, at their true size.'],
-  dxf: ['DXF', 'The same, with arcs as arcs, in millimetres.'],
-  json: ['Kadrel JSON', 'The whole project as open data.'],
-} as const;
-type Format = keyof typeof FORMATS;
+/** Finer facets than this are more than files can hold, coarser ones are none. */
+const LEAST_CHORD_MM = 0.0001;
+const MOST_CHORD_MM = 1000;
 
 /** Writes chosen or all parts to a file. */
 export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => void }) {
@@ -33,7 +29,7 @@ function OutputForm({ close }: { close: () => void }) {
   const selection = useSessionState((state) => state.selection);
   const name = useSessionState((state) => state.name);
   const failures = useSessionState((state) => state.built.failures);
-  const [format, setFormat] = useState<Format>('step');
+  const [exporter, setExporter] = useState<Exporter>(EXPORTERS[0]!);
   const [which, setWhich] = useState<'all' | 'selected'>(selection.length > 0 ? 'selected' : 'all');
   const [chord, setChord] = useState('0.01 mm');
   const [problem, setProblem] = useState<string | null>(null);
@@ -43,21 +39,17 @@ function OutputForm({ close }: { close: () => void }) {
     (id) => !failures.some((failure) => failure.part === id),
   );
 
+  const hasChord = exporter.holds === 'solids' && exporter.hasChord === true;
   const write = async () => {
     setProblem(null);
     const chordMm = session.readLength(chord);
-    if (format === 'stl' && !(chordMm !== undefined && chordMm >= 0.0001 && chordMm <= 1000))
+    if (hasChord && !(chordMm !== undefined && chordMm >= LEAST_CHORD_MM && chordMm <= MOST_CHORD_MM))
       return setProblem('The chord tolerance is a length between 0.0001 mm and 1 m.');
-    if (format !== 'json' && parts.length === 0) return setProblem('There is no part to write.');
+    if (exporter.holds !== 'document' && parts.length === 0) return setProblem('There is no part to write.');
     setIsBusy(true);
     try {
-      if (format === 'step') download(`${name}.step`, 'model/step', await session.step(parts));
-      else if (format === 'stl') download(`${name}.stl`, 'model/stl', await session.stl(parts, chordMm!));
-      else if (format === 'svg')
-        download(`${name}.svg`, 'image/svg+xml', writeSvg(outlinesOf(document, parts)));
-      else if (format === 'dxf')
-        download(`${name}.dxf`, 'image/vnd.dxf', writeDxf(outlinesOf(document, parts)));
-      else download(`${name}.kadrel.json`, 'application/json', JSON.stringify(document, null, 2));
+      const file = await session.written(exporter, parts, chordMm ?? MOST_CHORD_MM);
+      download(`${name}${exporter.extensions[0]}`, exporter.mime, file);
       close();
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
@@ -76,21 +68,21 @@ function OutputForm({ close }: { close: () => void }) {
     >
       <fieldset className="flex flex-col gap-1.5">
         <legend className="mb-1 font-semibold">Format</legend>
-        {(Object.keys(FORMATS) as Format[]).map((key) => (
-          <label key={key} className="flex items-baseline gap-2">
+        {EXPORTERS.map((one) => (
+          <label key={one.format} className="flex items-baseline gap-2">
             <input
               type="radio"
               name="format"
               className="accent-(--plum)"
-              checked={format === key}
-              onChange={() => setFormat(key)}
+              checked={exporter === one}
+              onChange={() => setExporter(one)}
             />
-            <span className="w-24 shrink-0 font-semibold">{FORMATS[key][0]}</span>
-            <span className="text-ink2">{FORMATS[key][1]}</span>
+            <span className="w-24 shrink-0 font-semibold">{one.name}</span>
+            <span className="text-ink2">{one.about}</span>
           </label>
         ))}
       </fieldset>
-      {format !== 'json' && (
+      {exporter.holds !== 'document' && (
         <fieldset className="flex gap-4">
           <legend className="mb-1 font-semibold">Parts</legend>
           <label className="flex items-center gap-2">
@@ -116,7 +108,7 @@ function OutputForm({ close }: { close: () => void }) {
           </label>
         </fieldset>
       )}
-      {format === 'stl' && (
+      {hasChord && (
         <label className="flex flex-col gap-1 font-semibold">
           Chord tolerance
           <input

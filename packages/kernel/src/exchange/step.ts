@@ -1,19 +1,21 @@
 /** STEP out: exact solids with names and colours, in millimetres. */
-import type { Pose } from '@kadrel/core';
+import type { ExportedShape, SolidExporter } from './declare.ts';
 import { moved, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
-export interface ExportedPart {
-  readonly name: string;
-  /** #rrggbb */
-  readonly colour: string;
-  readonly pose: Pose;
-  readonly shape: TopoDS_Shape;
-}
+export const step: SolidExporter = {
+  format: 'step',
+  name: 'STEP',
+  about: 'Exact solids with names and colours, in millimetres.',
+  extensions: ['.step', '.stp'],
+  mime: 'model/step',
+  holds: 'solids',
+  write: ({ time }, solids) => writeStep(solids.occt, solids.shapes(), time),
+};
 
 const FILE = '/kadrel-out.step';
 
 /** The text of a STEP file (ISO 10303-21). @param time of writing, as ISO 8601 */
-export function writeStep(occt: Occt, parts: readonly ExportedPart[], time: string): string {
+function writeStep(occt: Occt, parts: readonly ExportedShape[], time: string): string {
   return scope((keep) => {
     const text = (t: string) => keep(new occt.TCollection_ExtendedString(t, true));
     const document = keep(new occt.TDocStd_Document(text('XmlOcaf')));

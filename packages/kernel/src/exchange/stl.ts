@@ -1,17 +1,24 @@
 /** Binary STL out: 80 bytes of header, a 32-bit count, 50 bytes a triangle, little-endian (de-facto STL description). */
 import { carry, type Pose } from '@kadrel/core';
 import type { Mesh } from '../facts/mesh.ts';
+import type { ExportedMesh, SolidExporter } from './declare.ts';
 
 const HEADER_BYTES = 80;
 const TRIANGLE_BYTES = 50;
 
-export interface PlacedMesh {
-  readonly mesh: Mesh;
-  readonly pose: Pose;
-}
+export const stl: SolidExporter = {
+  format: 'stl',
+  name: 'STL',
+  about: 'Facets for printing, binary, in millimetres.',
+  extensions: ['.stl'],
+  mime: 'model/stl',
+  holds: 'solids',
+  hasChord: true,
+  write: (_, solids) => writeStl(solids.meshes()),
+};
 
 /** One file for all meshes, in world millimetres. Facets without area, which single precision can make, are left out. */
-export function writeStl(meshes: readonly PlacedMesh[]): Uint8Array {
+function writeStl(meshes: readonly Pick<ExportedMesh, 'mesh' | 'pose'>[]): Uint8Array {
   const facets = meshes.flatMap(({ mesh, pose }) => facetsOf(mesh, pose));
   const bytes = new Uint8Array(HEADER_BYTES + 4 + TRIANGLE_BYTES * facets.length);
   bytes.set(new TextEncoder().encode('Kadrel binary STL, millimetres'));
