@@ -4,6 +4,7 @@ export { QuantityError } from './quantity/lexer.ts';
 export { readQuantity, readVariable, type Quantity, type QuantityContext } from './quantity/evaluate.ts';
 export * from './quantity/format.ts';
 export { solveVariables, variableNameFault } from './quantity/variables.ts';
+export { variableUses } from './document/variableUses.ts';
 export * from './space/vector.ts';
 export * from './space/angle.ts';
 export * from './space/pose.ts';
@@ -72,7 +73,7 @@ export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matchin
 export { valued, type Valued } from './recipes/numbers.ts';
 export { BODIES } from './recipes/bodies/index.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
-export { baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
+export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
 export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';
 export { isCurveStep, numberOfStep, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
 export { prismCorners } from './recipes/regular.ts';

@@ -27,10 +27,7 @@ export function Bench() {
   const inHand = useSessionState((state) => state.statement?.verb);
   const groups = GROUPS.filter((group) => VERBS.some((verb) => verb.group === group));
   return (
-    <footer
-      className="col-span-3 flex items-center gap-0.5 border-t border-rule bg-sheet px-2.5"
-      aria-label="Bench"
-    >
+    <footer className="flex items-center gap-0.5 border-t border-rule bg-sheet px-2.5" aria-label="Bench">
       {groups.map((group) => (
         <GroupPanel
           key={group}

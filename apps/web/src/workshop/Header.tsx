@@ -17,7 +17,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
   const { undo, redo } = undoStacks(edits);
   const name = useSessionState((state) => state.name);
   return (
-    <header className="col-span-3 flex items-center gap-3 border-b border-rule bg-sheet px-3.5">
+    <header className="flex items-center gap-3 border-b border-rule bg-sheet px-3.5">
       <h1 className="sr-only">{name}</h1>
       <Link to="/projects" aria-label="Kadrel: to the projects">
         <Wordmark />

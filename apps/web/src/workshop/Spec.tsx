@@ -23,7 +23,7 @@ import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
 import { FaceFacts } from './FaceFacts.tsx';
 import { ManyParts } from './ManyParts.tsx';
-import { NumberField, Quantity } from './NumberField.tsx';
+import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
 import { Section } from './Section.tsx';
 import { Steps } from './Steps.tsx';
@@ -35,7 +35,7 @@ export function Spec() {
   const parts = selection.flatMap((id) => document.items[id] ?? []);
   const [only] = parts;
   return (
-    <aside className="flex min-h-0 flex-col overflow-y-auto border-l border-rule bg-paper" aria-label="Spec">
+    <aside className="flex h-full flex-col overflow-y-auto bg-paper" aria-label="Spec">
       <h2 className="panel-title">
         <span className="truncate">
           Spec{parts.length === 1 ? ` · ${only!.name}` : parts.length > 1 ? ` · ${parts.length} parts` : ''}
@@ -43,42 +43,10 @@ export function Spec() {
         {parts.length === 1 && <span className="font-normal text-ink2">exact</span>}
       </h2>
       <AlignPanel />
-      {parts.length === 0 && <SceneFacts document={document} />}
+      {parts.length === 0 && <p className="px-3.5 text-ink2">Select a part to read and set its numbers.</p>}
       {parts.length === 1 && <OnePart part={only!} document={document} />}
       {parts.length > 1 && <ManyParts parts={parts} />}
     </aside>
-  );
-}
-
-function SceneFacts({ document }: { document: KadrelDocument }) {
-  const variables = Object.entries(document.variables).sort(([a], [b]) => a.localeCompare(b));
-  return (
-    <>
-      <p className="px-3.5 text-ink2">Select a part to read and set its numbers.</p>
-      {variables.length > 0 && (
-        <Section title="Variables">
-          {variables.map(([name, text]) => (
-            <VariableRow key={name} name={name} text={text} />
-          ))}
-        </Section>
-      )}
-    </>
-  );
-}
-
-function VariableRow({ name, text }: { name: string; text: string }) {
-  const session = useSession();
-  return (
-    <div className="grid grid-cols-[1fr_110px] items-center gap-2 px-3.5 py-0.5">
-      <span className="num truncate">{name}</span>
-      <NumberField
-        label={`Variable ${name}`}
-        shown={text}
-        raw={text}
-        check={() => undefined}
-        commit={(value) => session.say('variable', { name, value })}
-      />
-    </div>
   );
 }
 

@@ -31,7 +31,7 @@ export function StatementBar() {
   const statement = useSessionState((state) => state.statement);
   return (
     <section
-      className="relative col-span-3 flex items-center gap-2 border-b border-rule bg-sheet px-3.5 text-[14px]"
+      className="relative flex items-center gap-2 border-b border-rule bg-sheet px-3.5 text-[14px]"
       aria-label="Statement"
     >
       {statement ? <Sentence statement={statement} /> : <FindVerb />}

@@ -39,7 +39,7 @@ export function Steps({ part }: { part: Part }) {
               {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
               <button
                 type="button"
-                className="quiet"
+                className="quiet shrink-0"
                 aria-label={`Take out step ${i + 1}`}
                 onClick={() => void session.say('step', { part: part.id, step: String(i + 1), out: 'yes' })}
               >

@@ -12,12 +12,10 @@ import { SessionContext, useSession, useSessionState } from './context.ts';
 import { offerConsole } from './console.ts';
 import { Header } from './Header.tsx';
 import { useKeys } from './keys.ts';
-import { Ledger } from './Ledger.tsx';
 import { OutputDialog } from './OutputDialog.tsx';
-import { Parts } from './Parts.tsx';
+import { Layout } from './panels/Layout.tsx';
 import { keepPicture } from './picture.ts';
 import { Shortcuts } from './Shortcuts.tsx';
-import { Spec } from './Spec.tsx';
 import { StatementBar } from './StatementBar.tsx';
 import { ViewDial } from './ViewDial.tsx';
 import { Views } from './Views.tsx';
@@ -120,30 +118,27 @@ function Screen() {
   });
 
   return (
-    <div className="grid h-full grid-cols-[232px_minmax(0,1fr)_272px] grid-rows-[40px_44px_minmax(0,1fr)_48px] overflow-hidden">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[40px_44px_minmax(0,1fr)_48px] overflow-hidden">
       <Header openOutput={() => setIsOutput(true)} openKeys={() => setIsKeys(true)} />
       <StatementBar />
-      <aside className="flex min-h-0 flex-col border-r border-rule bg-paper" aria-label="Parts and ledger">
-        <Parts />
-        <Ledger />
-      </aside>
-      <main
-        className="relative min-w-0 touch-none overflow-hidden bg-ground select-none"
-        aria-label="Views"
-        data-testid="view"
-      >
-        <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-label="The model" role="img" />
-        {stage && (
-          <Views stage={stage} isFour={isFour} setIsFour={setIsFour} onReady={() => setIsReady(true)} />
-        )}
-        {stage && <CatchList stage={stage} />}
-        {stage && <AlongGuide stage={stage} />}
-        {stage && isReady && <ViewDial stage={stage} isSmall={isFour} />}
-        <LookingAt />
-        <KernelTrouble />
-        <Empty />
-      </main>
-      <Spec />
+      <Layout>
+        <main
+          className="relative h-full min-w-0 touch-none overflow-hidden bg-ground select-none"
+          aria-label="Views"
+          data-testid="view"
+        >
+          <canvas ref={canvas} className="absolute inset-0 h-full w-full" aria-label="The model" role="img" />
+          {stage && (
+            <Views stage={stage} isFour={isFour} setIsFour={setIsFour} onReady={() => setIsReady(true)} />
+          )}
+          {stage && <CatchList stage={stage} />}
+          {stage && <AlongGuide stage={stage} />}
+          {stage && isReady && <ViewDial stage={stage} isSmall={isFour} />}
+          <LookingAt />
+          <KernelTrouble />
+          <Empty />
+        </main>
+      </Layout>
       <Bench />
       <OutputDialog isOpen={isOutput} close={() => setIsOutput(false)} />
       <Shortcuts isOpen={isKeys} close={() => setIsKeys(false)} />

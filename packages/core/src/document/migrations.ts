@@ -8,6 +8,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withPatterns,
   withProfiles,
   withSurfaces,
+  withPyramids,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -28,6 +29,11 @@ function withProfiles(old: Json): Json {
 /** 4 → 5: surfaces, steps of profiles, and more ways to loft, sweep and emboss; nothing that was there changes. */
 function withSurfaces(old: Json): Json {
   return { ...old, kadrel: 5 };
+}
+
+/** 5 → 6: pyramids and offset solids are new; nothing that was there changes. */
+function withPyramids(old: Json): Json {
+  return { ...old, kadrel: 6 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

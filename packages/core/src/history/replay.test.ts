@@ -25,7 +25,7 @@ test('edits meet the document of the version that they were made on', () => {
     set(['scene', 'decimals'], 2, 2),
     set(['scene', 'nudge'], 3, 5),
   ]);
-  expect(document).toMatchObject({ kadrel: 5, scene: { grid: 7, decimals: 2, nudge: 3 } });
+  expect(document).toMatchObject({ kadrel: 6, scene: { grid: 7, decimals: 2, nudge: 3 } });
   expect(replay(first, [set(['scene', 'nudge'], 99, 1)]).scene.nudge).toBe(1);
 });
 

@@ -4,6 +4,7 @@ import type { Kind } from './declare.ts';
 import { FIGURES } from './figures/index.ts';
 import { LAYOUTS } from './layouts/index.ts';
 import { PLAIN_SOLIDS, PRIMITIVES } from './primitives/index.ts';
+import { STEPS } from './steps/index.ts';
 
 const plain = (kinds: readonly { readonly kind: string }[]) => kinds as unknown as readonly Kind[];
 
@@ -11,6 +12,9 @@ const plain = (kinds: readonly { readonly kind: string }[]) => kinds as unknown 
 export const SIZED: readonly Kind[] = [
   ...new Set([...plain(PRIMITIVES), ...plain(BODIES), ...plain(FIGURES)]),
 ];
+
+/** Steps, whose numbers are set by Change step. */
+export const SHAPING: readonly { readonly kind: string; readonly schema: Kind['schema'] }[] = STEPS;
 
 const BASES = new Map([...plain(PLAIN_SOLIDS), ...plain(BODIES)].map((one) => [one.kind, one]));
 const OF_FIGURES = new Map(plain(FIGURES).map((one) => [one.kind, one]));

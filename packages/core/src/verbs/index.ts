@@ -63,6 +63,7 @@ import { deleteParts } from './delete.ts';
 import { hide } from './hide.ts';
 import { show } from './show.ts';
 import { lock } from './lock.ts';
+import { forgetVariable } from './forget-variable.ts';
 import { variable } from './variable.ts';
 import { scene } from './scene.ts';
 import { unpin } from './unpin.ts';
@@ -154,6 +155,7 @@ export const VERBS = [
   show,
   lock,
   variable,
+  forgetVariable,
   scene,
   unpin,
   keepView,

@@ -14,7 +14,7 @@ export const offset = declareStep(
     ),
   },
   {
-    title: ({ by, corners }) => `${valueOf(by) < 0 ? 'Smaller' : 'Larger'} all round, ${corners} corners`,
+    title: ({ by, corners }) => `${valueOf(by) < 0 ? 'Shrunk' : 'Grown'}, ${corners} corners`,
     number: (step) => ({
       label: 'Clearance',
       kind: 'length',

@@ -6,15 +6,15 @@ import {
   type DragEndEvent,
   type DragMoveEvent,
 } from '@dnd-kit/core';
-import { topParts, verbNamed, type ItemId } from '@kadrel/core';
+import { verbNamed, type ItemId } from '@kadrel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import { selectedWith, selectingBy } from '../session/manner.ts';
-import { Doubles } from './Doubles.tsx';
-import { Pins } from './Pins.tsx';
-import { TreeRow } from './TreeRow.tsx';
-import { useSession, useSessionState } from './context.ts';
-import { arrangement, kindWords, placeAt, rowsOf, sentBy, type Place } from './tree.ts';
+import { selectedWith, selectingBy } from '../../session/manner.ts';
+import { Doubles } from '../Doubles.tsx';
+import { Pins } from '../Pins.tsx';
+import { TreeRow } from '../TreeRow.tsx';
+import { useSession, useSessionState } from '../context.ts';
+import { arrangement, kindWords, placeAt, rowsOf, sentBy, type Place } from '../tree.ts';
 
 const ROW_PX = 26;
 /** Rows kept beyond what is in sight. */
@@ -123,10 +123,7 @@ export function Parts() {
   };
 
   return (
-    <section className="flex min-h-0 flex-1 flex-col" aria-label="Parts">
-      <h2 className="panel-title">
-        Parts <span className="num font-normal">{topParts(document).length}</span>
-      </h2>
+    <div className="flex min-h-0 flex-1 flex-col">
       <Doubles />
       <div className="px-3.5 pb-1.5">
         <input
@@ -183,7 +180,7 @@ export function Parts() {
         </div>
       </DndContext>
       <Pins />
-    </section>
+    </div>
   );
 }
 

@@ -1,0 +1,40 @@
+/** A panel of the workshop: its title folds it away, and its lower border can be dragged. */
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import { Panel, usePanelRef } from 'react-resizable-panels';
+import { useSessionState } from '../context.ts';
+import type { PanelDeclaration } from './index.ts';
+
+/** Of a title, px: what is left of a folded panel. */
+const TITLE_PX = 32;
+const LEAST_PX = 84;
+
+export function PanelFrame({ panel: { id, title, count, share, Body } }: { panel: PanelDeclaration }) {
+  const panel = usePanelRef();
+  const [isOpen, setIsOpen] = useState(true);
+  const held = useSessionState(count);
+  const toggle = () => (isOpen ? panel.current?.collapse() : panel.current?.expand());
+  return (
+    <Panel
+      id={id}
+      panelRef={panel}
+      collapsible
+      collapsedSize={`${TITLE_PX}px`}
+      minSize={`${LEAST_PX}px`}
+      defaultSize={`${share}%`}
+      onResize={({ inPixels }) => setIsOpen(inPixels > TITLE_PX + 1)}
+    >
+      <section className="flex h-full flex-col overflow-hidden" aria-label={title}>
+        <h2>
+          <button type="button" className="panel-title w-full" aria-expanded={isOpen} onClick={toggle}>
+            <span className="inline-flex items-center gap-1">
+              {title} {isOpen ? <ChevronDown size={12} /> : <ChevronRight size={12} />}
+            </span>
+            <span className="num font-normal">{held}</span>
+          </button>
+        </h2>
+        {isOpen && <Body />}
+      </section>
+    </Panel>
+  );
+}

@@ -1,0 +1,89 @@
+/** The panels on the left: variables as a table, and borders that stay where they were put. */
+import { expect, test } from '@playwright/test';
+import { inNewProject, selects } from './doing.ts';
+
+test('variables are added, followed and removed in their table', async ({ page }) => {
+  const ada = await inNewProject(page, 'Variables');
+  const panel = page.getByRole('region', { name: 'Variables' });
+  await panel.getByLabel('Name of a new variable').fill('wide');
+  await panel.getByLabel('Value of the new variable').fill('20 mm');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await expect(panel.getByTestId('value of wide')).toHaveText('20 mm');
+  await panel.getByLabel('Name of a new variable').fill('high');
+  await panel.getByLabel('Value of the new variable').fill('wide / 2');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await expect(panel.getByTestId('value of high')).toHaveText('10 mm');
+  await page.getByTestId('view').click({ position: { x: 300, y: 60 } });
+  await ada.makesBox(['wide', 'wide', 'high']);
+  await page.keyboard.press('Escape');
+  await panel.getByLabel('Variable wide').fill('30');
+  await panel.getByLabel('Variable wide').press('Enter');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toBeCloseTo(30 * 30 * 15, 6);
+  await expect(panel.getByRole('button', { name: 'Remove variable wide' })).toHaveCount(0);
+  await panel.getByLabel('Name of a new variable').fill('spare');
+  await panel.getByLabel('Value of the new variable').fill('1');
+  await panel.getByRole('button', { name: 'Add' }).click();
+  await panel.getByRole('button', { name: 'Remove variable spare' }).click();
+  await expect(panel.getByTestId('value of spare')).toHaveCount(0);
+  expect(ada.problems).toEqual([]);
+});
+
+test('borders can be dragged or moved by keys, panels fold, and both are remembered', async ({ page }) => {
+  const ada = await inNewProject(page, 'Borders');
+  const left = page.getByRole('complementary', { name: 'Parts, variables and ledger' });
+  const widthOf = async () => (await left.boundingBox())!.width;
+  const before = await widthOf();
+  const border = (await page.getByRole('separator', { name: 'Border of the parts' }).boundingBox())!;
+  await page.mouse.move(border.x, border.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(border.x + 60, border.y + 200, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(widthOf).toBeGreaterThan(before + 50);
+  const wide = await widthOf();
+  await page.getByRole('button', { name: /^Ledger/ }).click();
+  await expect(page.getByRole('button', { name: /^Ledger/ })).toHaveAttribute('aria-expanded', 'false');
+  await page.reload();
+  await ada.isReady();
+  await expect.poll(async () => Math.abs((await widthOf()) - wide)).toBeLessThan(2);
+  await expect(page.getByRole('button', { name: /^Ledger/ })).toHaveAttribute('aria-expanded', 'false');
+  await page.getByRole('button', { name: /^Ledger/ }).click();
+  await page.getByRole('separator', { name: 'Border of the parts' }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(widthOf).toBeLessThan(wide);
+  expect(ada.problems).toEqual([]);
+});
+
+test('a pyramid is made, grown all round, and written as OBJ', async ({ page }) => {
+  const ada = await inNewProject(page, 'Spire');
+  for (const text of ['/', 'pyramid', 'Enter']) await ada.types(text);
+  const blank = (name: string) => page.getByRole('textbox', { name, exact: true });
+  await blank('sides').fill('4');
+  await blank('width').fill('20');
+  await blank('height').fill('30');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  const { volume } = await ada.facts('Pyramid');
+  expect(volume).toBeCloseTo((14.142135623730951 ** 2 * 30) / 3, 6);
+  await selects(page, 'Pyramid');
+  await page.getByRole('textbox', { name: 'Top' }).fill('5');
+  await page.getByRole('textbox', { name: 'Top' }).press('Enter');
+  await expect.poll(async () => (await ada.facts('Pyramid')).volume).toBeGreaterThan(volume);
+  await page
+    .getByTestId('view')
+    .focus()
+    .catch(() => undefined);
+  await page.keyboard.press('Escape');
+  await selects(page, 'Pyramid');
+  for (const text of ['/', 'offset solid', 'Enter']) await ada.types(text);
+  await blank('clearance').fill('1');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Pyramid');
+  await expect(page.getByText('1. Grown, round corners')).toBeVisible();
+  await page.getByRole('button', { name: 'Output' }).click();
+  await page.getByRole('radio', { name: /OBJ/ }).check();
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download' }).click();
+  expect((await file).suggestedFilename()).toBe('Spire.obj');
+  expect(ada.problems).toEqual([]);
+});
