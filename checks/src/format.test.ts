@@ -10,7 +10,7 @@ const UNITS = { length: 'mm', angle: 'degrees', count: '', number: '' } as const
 function rangeOf(field: Field): string {
   if (field.type === 'number' || field.type === 'vector') {
     const { above, least, most, kind } = field;
-    const unit = UNITS[kind as keyof typeof UNITS] ?? '';
+    const unit = UNITS[kind] ?? '';
     const bounds = [
       ...(above === undefined ? [] : [`more than ${above}`]),
       ...(least === undefined ? [] : [`${least} or more`]),

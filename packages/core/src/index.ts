@@ -98,18 +98,18 @@ export {
   type Standing,
   type Step,
   type Verb,
-} from './verbs/declare.ts';
-export { Unanswerable, isRefusal, refuse } from './verbs/declare.ts';
+} from './statement/declare.ts';
+export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
-export * from './verbs/statement.ts';
-export { quantityReader, resolveOne, resolveStatement, type Typed } from './verbs/values.ts';
-export { wordBlank, wordStatement } from './verbs/words.ts';
-export * from './verbs/world.ts';
-export { PLANES } from './verbs/planes.ts';
-export { typedRows, type TypedRow } from './verbs/rows.ts';
-export { rowsOfTraverse } from './verbs/legs.ts';
-export { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './verbs/tables.ts';
+export * from './statement/perform.ts';
+export { quantityReader, resolveOne, resolveStatement, type Typed } from './statement/resolve.ts';
+export { wordBlank, wordStatement } from './statement/sentence.ts';
+export * from './statement/world.ts';
+export { PLANES } from './statement/planes.ts';
+export { typedRows, type TypedRow } from './statement/rows.ts';
+export { rowsOfTraverse } from './verbs/shared/legs.ts';
+export { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './verbs/shared/tables.ts';
 export * from './snapping/shape.ts';
 export * from './snapping/raycast.ts';
 export { curveUnder } from './snapping/curveUnder.ts';
@@ -124,7 +124,7 @@ export { type Point, type Region } from './selecting/outline.ts';
 export * from './selecting/alike.ts';
 export * from './snapping/locate.ts';
 export * from './snapping/feature.ts';
-export * from './verbs/frames.ts';
-export { turnWithin } from './verbs/reshape.ts';
-export { linkedWith } from './verbs/tree.ts';
-export { measured, type Measured } from './verbs/distance.ts';
+export * from './statement/frames.ts';
+export { turnWithin } from './verbs/shared/reshape.ts';
+export { linkedWith } from './verbs/shared/tree.ts';
+export { measured, type Measured } from './verbs/place/distance.ts';

@@ -1,10 +1,10 @@
 /** What tests of the core share. */
 import type { KadrelDocument } from './document/schema.ts';
-import { isRefusal } from './verbs/declare.ts';
+import { isRefusal } from './statement/declare.ts';
 import { verbNamed } from './verbs/index.ts';
-import { perform, type Performed } from './verbs/statement.ts';
-import type { Typed } from './verbs/values.ts';
-import { plainWorld } from './verbs/world.ts';
+import { perform, type Performed } from './statement/perform.ts';
+import type { Typed } from './statement/resolve.ts';
+import { plainWorld } from './statement/world.ts';
 
 let ids = 0;
 

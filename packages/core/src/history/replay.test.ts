@@ -1,5 +1,6 @@
 import { emptyDocument } from '../document/items.ts';
 import { NewerVersionError } from '../document/migrations.ts';
+import { DOCUMENT_VERSION } from '../document/schema.ts';
 import type { Edit } from './edit.ts';
 import { replay } from './replay.ts';
 
@@ -25,11 +26,13 @@ test('edits meet the document of the version that they were made on', () => {
     set(['scene', 'decimals'], 2, 2),
     set(['scene', 'nudge'], 3, 5),
   ]);
-  expect(document).toMatchObject({ kadrel: 6, scene: { grid: 7, decimals: 2, nudge: 3 } });
+  expect(document).toMatchObject({ kadrel: DOCUMENT_VERSION, scene: { grid: 7, decimals: 2, nudge: 3 } });
   expect(replay(first, [set(['scene', 'nudge'], 99, 1)]).scene.nudge).toBe(1);
 });
 
 test('what a newer Kadrel stored is told as such', () => {
-  expect(() => replay({ ...emptyDocument(), kadrel: 6 }, [])).toThrow(NewerVersionError);
-  expect(() => replay(emptyDocument(), [set(['scene', 'grid'], 7, 6)])).toThrow(NewerVersionError);
+  expect(() => replay({ ...emptyDocument(), kadrel: DOCUMENT_VERSION + 1 }, [])).toThrow(NewerVersionError);
+  expect(() => replay(emptyDocument(), [set(['scene', 'grid'], 7, DOCUMENT_VERSION + 1)])).toThrow(
+    NewerVersionError,
+  );
 });

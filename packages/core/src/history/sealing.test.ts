@@ -1,7 +1,7 @@
 import { emptyDocument } from '../document/items.ts';
-import type { KadrelDocument } from '../document/schema.ts';
+import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 import { said } from '../testing.ts';
-import type { Typed } from '../verbs/values.ts';
+import type { Typed } from '../statement/resolve.ts';
 import { stepBack, type Edit } from './edit.ts';
 import { isEditFault } from './patching.ts';
 import { sealEdits, type History } from './sealing.ts';
@@ -42,7 +42,7 @@ test('who made an edit, when, and what takes it back are set, whatever the page 
     ['Ada', 100],
   ]);
   expect(edits[0]).not.toHaveProperty('of');
-  expect(edits.map(({ version }) => version)).toEqual([5, 5]);
+  expect(edits.map(({ version }) => version)).toEqual([DOCUMENT_VERSION, DOCUMENT_VERSION]);
   const undone = edits
     .toReversed()
     .map(({ inverses }, i) => ({ ...box.edit, id: `undo-000${i}`, patches: inverses }));

@@ -1,11 +1,11 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { readDocument } from '../document/migrations.ts';
-import { isRefusal } from '../verbs/declare.ts';
-import { perform } from '../verbs/statement.ts';
-import type { Typed } from '../verbs/values.ts';
+import { isRefusal } from '../statement/declare.ts';
+import { perform } from '../statement/perform.ts';
+import type { Typed } from '../statement/resolve.ts';
 import { verbNamed } from '../verbs/index.ts';
-import { plainWorld } from '../verbs/world.ts';
+import { plainWorld } from '../statement/world.ts';
 import { cross2, dot2, unit2 } from '../space/vector2.ts';
 import { curvatureAt, endOf, pointAt, startOf, velocityAt, type Curve } from './curve.ts';
 import { nearMisses } from './gaps.ts';

@@ -2,12 +2,12 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { documentSchema } from '../document/schema.ts';
-import { isRefusal } from '../verbs/declare.ts';
+import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from '../verbs/index.ts';
-import { perform } from '../verbs/statement.ts';
-import { plainWorld } from '../verbs/world.ts';
-import { rowsOfTraverse } from '../verbs/legs.ts';
-import { joinedAcross } from '../verbs/outlines.ts';
+import { perform } from '../statement/perform.ts';
+import { plainWorld } from '../statement/world.ts';
+import { rowsOfTraverse } from '../verbs/shared/legs.ts';
+import { joinedAcross } from '../verbs/shared/outlines.ts';
 import { boreOf } from './bore.ts';
 import { areClear } from './crossing.ts';
 import {

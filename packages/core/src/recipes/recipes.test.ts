@@ -1,10 +1,10 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { said } from '../testing.ts';
-import { isRefusal } from '../verbs/declare.ts';
+import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from '../verbs/index.ts';
-import { perform } from '../verbs/statement.ts';
-import { plainWorld } from '../verbs/world.ts';
+import { perform } from '../statement/perform.ts';
+import { plainWorld } from '../statement/world.ts';
 import { boundFault, blankOf, fieldOf, fieldsOf } from './fields.ts';
 import { SIZED, baseKind } from './index.ts';
 import { raise } from './bodies/raise.ts';

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { emptyDocument } from '../document/items.ts';
-import { perform } from '../verbs/statement.ts';
-import { isRefusal } from '../verbs/declare.ts';
+import { perform } from '../statement/perform.ts';
+import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from '../verbs/index.ts';
-import { plainWorld } from '../verbs/world.ts';
+import { plainWorld } from '../statement/world.ts';
 import { project } from '../space/camera.ts';
 import { carry, poseOf } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';

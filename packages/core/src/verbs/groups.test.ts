@@ -1,10 +1,10 @@
 import { emptyDocument, standingParts, topParts, vectorOf, worldFromPart } from '../document/items.ts';
 import { childrenOf, documentSchema, type KadrelDocument } from '../document/schema.ts';
 import { carry } from '../space/pose.ts';
-import { isRefusal, type Refusal } from './declare.ts';
+import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import { plainWorld } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import { plainWorld } from '../statement/world.ts';
 
 type Statement = readonly [verb: string, typed: Record<string, unknown>];
 

@@ -13,11 +13,11 @@ import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { baseBox, poseOfPlacement } from '../document/items.ts';
 import { carryBox } from '../space/box.ts';
-import { isRefusal, type Refusal } from './declare.ts';
+import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import type { Typed } from './values.ts';
-import { plainWorld } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import type { Typed } from '../statement/resolve.ts';
+import { plainWorld } from '../statement/world.ts';
 
 /** Statements in, placements out, without a kernel. */
 class Bench {

@@ -2,11 +2,11 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { countOf } from '../patterns/members.ts';
-import { isRefusal } from './declare.ts';
+import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import type { Typed } from './values.ts';
-import { plainWorld } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import type { Typed } from '../statement/resolve.ts';
+import { plainWorld } from '../statement/world.ts';
 
 let ids = 0;
 const say = (document: KadrelDocument, verb: string, typed: Typed) =>

@@ -8,10 +8,10 @@ import {
   standingParts,
   type KadrelDocument,
 } from '../index.ts';
-import { isRefusal } from './declare.ts';
+import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import { plainWorld } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import { plainWorld } from '../statement/world.ts';
 
 type Pick = (i: number) => string;
 type Make = (part: Pick, n: number) => readonly [verb: string, typed: Record<string, unknown>];

@@ -2,12 +2,12 @@ import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument, Part } from '../document/schema.ts';
 import { pathsOf } from '../profiles/together.ts';
 import { startOf } from '../profiles/curve.ts';
-import { isRefusal, type Refusal } from './declare.ts';
+import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './tables.ts';
-import type { Typed } from './values.ts';
-import { plainWorld } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './shared/tables.ts';
+import type { Typed } from '../statement/resolve.ts';
+import { plainWorld } from '../statement/world.ts';
 
 type Said = readonly [verb: string, typed: Typed];
 

@@ -9,12 +9,12 @@ import {
   type KadrelDocument,
 } from '../index.ts';
 import { applyEdit, editsCollide, ledgerOf, stepBack, undoStacks, type Edit } from '../history/edit.ts';
-import { isRefusal, type Refusal } from './declare.ts';
+import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { VERBS, findVerbs, verbNamed } from './index.ts';
-import { perform } from './statement.ts';
-import type { Typed } from './values.ts';
-import { wordStatement } from './words.ts';
-import { plainWorld, type World } from './world.ts';
+import { perform } from '../statement/perform.ts';
+import type { Typed } from '../statement/resolve.ts';
+import { wordStatement } from '../statement/sentence.ts';
+import { plainWorld, type World } from '../statement/world.ts';
 
 /** A small bench for tests: statements in, documents and refusals out. */
 class Bench {

@@ -1,0 +1,172 @@
+/** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
+import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.ts';
+import { MOST_MEMBERS } from '../recipes/numbers.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import { change, type Change } from '../history/edit.ts';
+import { cleanJson } from '../history/json.ts';
+import { placedOf, solidCount } from '../patterns/placed.ts';
+import { carryBox, type Box } from '../space/box.ts';
+import { isQuarterTurn } from '../space/pose.ts';
+import type { Vec3 } from '../space/vector.ts';
+import { outwardAt } from '../snapping/landing.ts';
+import { castOnScene, onSurface } from '../snapping/raycast.ts';
+import { snapScene, type SnapScene } from '../snapping/scene.ts';
+import {
+  Unanswerable,
+  Wanting,
+  isRefusal,
+  refuse,
+  type Outcome,
+  type Question,
+  type Refusal,
+  type Replies,
+  type Surface,
+  type Verb,
+} from './declare.ts';
+import { offPlaneNotes } from './offPlane.ts';
+import { quantityReader, resolveStatement, type Typed } from './resolve.ts';
+import { wordStatement } from './sentence.ts';
+import type { World } from './world.ts';
+
+export interface Performed extends Change {
+  readonly outcome: Outcome;
+  readonly title: string;
+  /** What should be known of how the statement was understood. */
+  readonly notes: readonly string[];
+}
+
+/** Carries the statement out on a copy of the document. Nothing happens to `document` either way. */
+export function perform(
+  verb: Verb,
+  given: Typed,
+  document: KadrelDocument,
+  world: World,
+): Performed | Refusal {
+  const typed = cleanJson(given);
+  const values = resolveStatement(verb, typed, document, world);
+  if (isRefusal(values)) return values;
+  const read = quantityReader(document);
+  let outcome: Outcome | Refusal = {};
+  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K] => {
+    const reply = world.ask(question);
+    if (reply === undefined) throw new Wanting(question);
+    return reply as Replies[K];
+  };
+  const boxOf = (id: ItemId) => {
+    const part = document.items[id];
+    if (!part) return undefined;
+    if (isWhole(document, part)) return ask<'box'>({ ask: 'box', part: id, frame: 'own' });
+    const shape = world.shapeOf(id);
+    return isRefusal(shape) ? undefined : shape.box;
+  };
+  const worldBox = (id: ItemId): Box => {
+    if (isWhole(document, document.items[id]!)) return ask<'box'>({ ask: 'box', part: id });
+    const pose = worldFromPart(document, id);
+    const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
+    return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
+  };
+  let scene: SnapScene | undefined;
+  const firstSurface = (from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>) =>
+    surfaceOn((scene ??= sceneOf(document, world)), from, direction, without);
+  let done: Change;
+  try {
+    done = change(document, (draft) => {
+      outcome = verb.apply(draft, values as never, {
+        newId: () => world.newId(),
+        read,
+        boxOf,
+        ask,
+        worldBox,
+        firstSurface,
+      });
+    });
+  } catch (error) {
+    if (error instanceof Unanswerable) return error.refusal;
+    if (!(error instanceof Wanting)) throw error;
+    return {
+      ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'),
+      wants: error.question,
+    };
+  }
+  if (isRefusal(outcome)) return outcome;
+  const fault =
+    nameFault(verb, values, document, { after: done.document, outcome }) ??
+    sizeFault(document, done.document);
+  if (fault) return fault;
+  return {
+    ...done,
+    outcome,
+    notes: offPlaneNotes(verb, values, { typed, document }),
+    title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
+  };
+}
+
+/** Why what was made does not have the name that was said: it is taken, or nothing was made. */
+function nameFault(
+  { blanks }: Verb,
+  { as }: Readonly<Record<string, unknown>>,
+  before: KadrelDocument,
+  { after, outcome }: { readonly after: KadrelDocument; readonly outcome: Outcome },
+): Refusal | undefined {
+  if (typeof as !== 'string' || blanks.as?.type !== 'name' || blanks.as.replaces) return undefined;
+  const made = outcome.result === undefined ? undefined : after.items[outcome.result];
+  const isTaken = Object.values(after.items).some((item) => item.name === as && item.id !== made?.id);
+  if (isTaken && Object.values(before.items).some((item) => item.name === as))
+    return refuse('name-taken', `There is a part named ${as} already. Choose another name.`, 'as');
+  if (made?.name === as) return undefined;
+  return refuse('no-new-part', 'This makes no new part that could be named. Leave the name out.', 'as');
+}
+
+/** Patterns within patterns multiply: why what changed would be too many solids. */
+function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | undefined {
+  const changed = Object.values(after.items).filter((item) => before.items[item.id] !== item);
+  for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
+    const count = solidCount(after, id);
+    if (count > MOST_MEMBERS)
+      return refuse(
+        'too-many',
+        `${after.items[id]!.name} would come to ${count} solids; ${MOST_MEMBERS} is the most. Make it smaller.`,
+      );
+  }
+  return undefined;
+}
+
+/** The visible parts as they stand; one that is not built has no surface to meet. */
+function sceneOf(document: KadrelDocument, world: World): SnapScene {
+  return snapScene(
+    visibleParts(document).flatMap(({ id }) =>
+      placedOf(document, id).flatMap((one) => {
+        const shape = world.shapeOf(one.leaf, one);
+        return isRefusal(shape) ? [] : [{ part: id, pose: one.pose, shape: shape.snaps }];
+      }),
+    ),
+  );
+}
+
+function surfaceOn(
+  scene: SnapScene,
+  from: Vec3,
+  direction: Vec3,
+  without: ReadonlySet<ItemId>,
+): Surface | undefined {
+  const ray = { from, direction };
+  const hit = castOnScene(scene, ray, Infinity, (part) => !without.has(part));
+  if (!hit) return undefined;
+  const { point } = onSurface(hit, ray);
+  const normal = outwardAt(hit.instance, hit.face, point);
+  return normal && { part: hit.instance.part, point, normal };
+}
+
+export function defaultsOf(verb: Verb): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(verb.blanks)
+      .filter(([, blank]) => blank.default !== undefined)
+      .map(([id, blank]) => [id, blank.default]),
+  );
+}
+
+/** The blank that a failure to build is told under: the parts, where the verb has such a blank, else its first. */
+export function blankToBlame({ blanks }: Verb): string {
+  const ids = Object.keys(blanks);
+  return ids.find((id) => blanks[id]!.type === 'parts') ?? ids[0]!;
+}

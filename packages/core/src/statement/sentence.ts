@@ -1,0 +1,126 @@
+/** Statements in plain words, for the ledger and the bar. */
+import type { KadrelDocument } from '../document/schema.ts';
+import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
+import type { NamedPoint } from '../snapping/locate.ts';
+import { PLANES } from './planes.ts';
+import { rowsOfText } from './rows.ts';
+import type { Blank, Verb } from './declare.ts';
+import { isEmpty, type Typed } from './resolve.ts';
+
+/**
+ * The statement in plain words, for the ledger. Parts are looked up in `before`, then in `after`, so that a deleted
+ * or renamed part has the name that it had.
+ */
+export function wordStatement(
+  verb: Verb,
+  typed: Typed,
+  after: KadrelDocument,
+  before: KadrelDocument = after,
+): string {
+  const fill = (template: string) =>
+    template.replace(/\{(\w+)\}/g, (_, id: string) => wordBlank(verb.blanks[id]!, typed[id], after, before));
+  const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
+    const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
+    return ids.every((id) => isEmpty(typed[id]) || isZero(typed[id]) || isUsual(verb.blanks[id]!, typed[id]))
+      ? ''
+      : clause;
+  });
+  return fill(kept)
+    .replace(/^(\w+), /, '$1 ')
+    .slice(0, 2000);
+}
+
+/** A choice or a frame as it is when nothing is said goes without saying. */
+const isUsual = (blank: Blank, value: unknown) =>
+  (blank.rare ||
+    blank.type === 'choice' ||
+    blank.type === 'regions' ||
+    blank.type === 'frame' ||
+    blank.type === 'direction') &&
+  value === blank.default;
+
+const isZero = (value: unknown) =>
+  Array.isArray(value) && value.length === 3 && value.every((n) => n === '0' || n === 0);
+
+/** One blank in words, with numbers in scene units. */
+export function wordBlank(
+  blank: Blank,
+  typed: unknown,
+  document: KadrelDocument,
+  before: KadrelDocument = document,
+): string {
+  if (isEmpty(typed)) return '…';
+  const nameOf = (id: unknown) =>
+    (before.items[String(id)] ?? document.items[String(id)])?.name ?? String(id);
+  if (blank.type === 'parts' || blank.type === 'part') {
+    const names = (Array.isArray(typed) ? typed : [typed]).map(nameOf);
+    return names.length > 3
+      ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
+      : joinNames(names);
+  }
+  if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
+  if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
+  if (blank.type === 'view') return 'this view';
+  if (blank.type === 'drawing') return String((typed as { name?: unknown }).name ?? 'a file');
+  if (blank.type === 'rows') return wordRows(typed, blank);
+  if (blank.type === 'regions')
+    return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
+  if (blank.type === 'plane') return wordPlane(typed, nameOf);
+  if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
+  if (Array.isArray(typed)) {
+    const joint = blank.type === 'vector' && blank.positive ? ' × ' : ', ';
+    return typed.map((text) => wordNumber(String(text), blank, document)).join(joint);
+  }
+  if (typeof typed === 'object') {
+    return typed === null ? '…' : wordNamed(typed, nameOf);
+  }
+  return blank.type === 'length' || blank.type === 'angle' || blank.type === 'quantity'
+    ? wordNumber(String(typed), blank, document)
+    : String(typed);
+}
+
+function wordRows(typed: unknown, { label, columns }: Blank): string {
+  const rows =
+    typeof typed === 'string' ? rowsOfText(typed, Object.keys(columns ?? {})) : (typed as unknown[]);
+  return `${rows.length} ${rows.length === 1 ? label.replace(/s$/, '') : label}`;
+}
+
+function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);
+  return typeof typed === 'object' && typed !== null && 'points' in typed
+    ? 'a plane through three points'
+    : wordNamed(typed as object, nameOf);
+}
+
+function wordNamed(typed: object, nameOf: (id: unknown) => string): string {
+  if ('pin' in typed) return `pin ${String(typed.pin)}`;
+  const { on, at, snap, member } = typed as NamedPoint;
+  const which = member === undefined || member === '' ? '' : ` ${member}`;
+  return `${snap === undefined ? '' : `${snap} `}${at.split('&').join(' · ')} of ${nameOf(on)}${which}`;
+}
+
+/** A frame or a direction in words. */
+function wordAxes(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed === 'string')
+    return /^[+-]?[xyz]$/i.test(typed)
+      ? typed.toUpperCase().replace('+', '').replace('-', '−')
+      : typed.charAt(0).toUpperCase() + typed.slice(1);
+  if (Array.isArray(typed)) return typed.map(String).join(', ');
+  const { bearing, altitude, points } = typed as { bearing?: number; altitude?: number; points?: unknown };
+  if (bearing !== undefined && altitude !== undefined)
+    return `view ${formatAngle(bearing)} ${formatAngle(altitude)}`;
+  return points === undefined ? wordNamed(typed as object, nameOf) : 'three points';
+}
+
+const joinNames = (names: readonly string[]) =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
+/** Texts that came from a pick or a drag are exact millimetres; they are shown in scene units, all others as typed. */
+function wordNumber(text: string, blank: Blank, { scene }: KadrelDocument): string {
+  const exact = /^(-?\d+(?:\.\d+)?(?:e[+-]?\d+)?) mm$/.exec(text);
+  if (exact && blank.kind !== 'angle' && blank.type !== 'angle')
+    return formatLengthWithUnit(Number(exact[1]), scene);
+  if ((blank.kind === 'angle' || blank.type === 'angle') && /^-?\d+(\.\d+)?$/.test(text))
+    return formatAngle(Number(text));
+  return text;
+}

@@ -1,0 +1,65 @@
+import { traverse } from './traverse.ts';
+import { line } from './line.ts';
+import { rectangle } from './rectangle.ts';
+import { circle } from './circle.ts';
+import { polygon } from './polygon.ts';
+import { arc } from './arc.ts';
+import { ellipse } from './ellipse.ts';
+import { curve } from './curve.ts';
+import { text } from './text.ts';
+import { bring } from './bring.ts';
+import { offset } from './offset.ts';
+import { join } from './join.ts';
+import { blend } from './blend.ts';
+import { corner } from './corner.ts';
+import { trim } from './trim.ts';
+import { extend } from './extend.ts';
+import { split } from './split.ts';
+import { reverse } from './reverse.ts';
+import { resample } from './resample.ts';
+import { outline } from './outline.ts';
+import { raise } from './raise.ts';
+import { revolve } from './revolve.ts';
+import { loft } from './loft.ts';
+import { sweep } from './sweep.ts';
+import { fill } from './fill.ts';
+import { thicken } from './thicken.ts';
+import { close } from './close.ts';
+import { wall } from './wall.ts';
+import { wallOutline } from './band.ts';
+import { plane } from './plane.ts';
+
+/** In the order in which people see them. */
+export const DRAW = [
+  traverse,
+  line,
+  rectangle,
+  circle,
+  polygon,
+  arc,
+  ellipse,
+  curve,
+  text,
+  bring,
+  offset,
+  join,
+  blend,
+  corner,
+  trim,
+  extend,
+  split,
+  reverse,
+  resample,
+  outline,
+  raise,
+  revolve,
+  loft,
+  sweep,
+  fill,
+  thicken,
+  close,
+  wall,
+  // After Wall: while one types, the first that fits stays chosen.
+  wallOutline,
+  plane,
+] as const;

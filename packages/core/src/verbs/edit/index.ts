@@ -1,0 +1,52 @@
+import { change } from './change.ts';
+import { relay } from './relay.ts';
+import { repoint } from './repoint.ts';
+import { openings } from './openings.ts';
+import { levels } from './levels.ts';
+import { setAxis } from './set-axis.ts';
+import { movePoint } from './handles.ts';
+import { start } from './start.ts';
+import { step } from './steps.ts';
+import { rename } from './rename.ts';
+import { number } from './number.ts';
+import { group } from './group.ts';
+import { ungroup } from './ungroup.ts';
+import { arrange } from './arrange.ts';
+import { deleteParts } from './delete.ts';
+import { hide } from './hide.ts';
+import { show } from './show.ts';
+import { lock } from './lock.ts';
+import { variable } from './variable.ts';
+import { forgetVariable } from './forget-variable.ts';
+import { scene } from './scene.ts';
+import { unpin } from './unpin.ts';
+import { keepView } from './keep-view.ts';
+import { forgetView } from './forget-view.ts';
+
+/** In the order in which people see them. */
+export const EDIT = [
+  change,
+  relay,
+  repoint,
+  openings,
+  levels,
+  setAxis,
+  movePoint,
+  start,
+  step,
+  rename,
+  number,
+  group,
+  ungroup,
+  arrange,
+  deleteParts,
+  hide,
+  show,
+  lock,
+  variable,
+  forgetVariable,
+  scene,
+  unpin,
+  keepView,
+  forgetView,
+] as const;

@@ -1,0 +1,27 @@
+import { recalculate } from '../../document/recalculate.ts';
+import { solveVariables, variableNameFault } from '../../quantity/variables.ts';
+import { declareVerb, needed, refuse } from '../../statement/declare.ts';
+
+/** Gives a variable its value; every number that depends on it follows. */
+export const variable = declareVerb({
+  id: 'variable',
+  name: 'Set variable',
+  group: 'edit',
+  about: 'Names a value that numbers can refer to; they follow when it changes.',
+  words: ['parameter', 'constant', 'formula', 'name a number'],
+  blanks: {
+    name: needed('text', 'variable', 'Letters, digits and _.'),
+    value: needed('text', 'value', 'A number, with a unit or a formula.'),
+  },
+  sentence: 'Set variable {name} to {value}',
+  apply(draft, { name, value }) {
+    const badName = variableNameFault(name);
+    if (badName) return refuse('name', badName, 'name');
+    draft.variables[name] = value;
+    const { faults } = solveVariables(draft.variables, draft.scene.units);
+    const own = faults.find((fault) => fault.name === name) ?? faults[0];
+    if (own) return refuse(own.code, own.message, 'value', own.name === name ? own.at : undefined);
+    const [problem] = recalculate(draft);
+    return problem ? refuse('formula', problem, 'value') : {};
+  },
+});

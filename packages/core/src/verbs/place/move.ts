@@ -1,0 +1,106 @@
+import { datumInWorld } from '../../document/datum.ts';
+import { vectorOf } from '../../document/items.ts';
+import { NO_TURN, isIdentity, turnBack, turnVector } from '../../space/pose.ts';
+import { subtract, type Vec3 } from '../../space/vector.ts';
+import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';
+import { worldDirection } from '../../statement/directions.ts';
+import { axesOf } from '../../statement/frames.ts';
+import { FACINGS, turnToFace } from '../shared/landing.ts';
+import {
+  LEAVINGS,
+  lockedRefusal,
+  placedParts,
+  shiftPart,
+  turnPart,
+  withoutNested,
+} from '../shared/placing.ts';
+
+const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
+  any: [1, 1, 1],
+  x: [1, 0, 0],
+  y: [0, 1, 0],
+  z: [0, 0, 1],
+  xy: [1, 1, 0],
+  xz: [1, 0, 1],
+  yz: [0, 1, 1],
+};
+
+/** Shifts parts from a point to a point, or by X, Y and Z of a frame. */
+export const move = declareVerb({
+  id: 'move',
+  name: 'Move',
+  group: 'place',
+  key: 'M',
+  about: 'From a point to a point, or by X, Y and Z of a frame; along one axis or in a plane when asked.',
+  words: ['shift', 'drag', 'translate', 'position', 'put', 'copy', 'onto a pin'],
+  blanks: {
+    parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
+    from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
+    to: optional('point', 'to', 'Where that point goes.'),
+    by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
+    in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),
+    along: needed('choice', 'along', 'Which axes of the frame the motion keeps to.', {
+      default: 'any',
+      choices: {
+        any: 'any direction',
+        x: 'X only',
+        y: 'Y only',
+        z: 'Z only',
+        xy: 'X and Y',
+        xz: 'X and Z',
+        yz: 'Y and Z',
+      },
+    }),
+    facing: optional(
+      'choice',
+      'turning',
+      'Which of its own axes turns to face out of the surface where it lands.',
+      { choices: FACINGS, rare: true },
+    ),
+    normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.', {
+      rare: true,
+    }),
+    leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
+  },
+  sentence:
+    'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, turning {facing}][ to {normal}][, leaving {leaving}]',
+  apply(draft, { parts, from, to, by: given, in: frame, along, facing, normal, leaving }, context) {
+    if (from !== undefined && to === undefined)
+      return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
+    const locked = lockedRefusal(draft, parts);
+    if (locked) return locked;
+    const typed: Vec3 = given ? vectorOf(given) : [0, 0, 0];
+    if (to && typed.some((n) => n !== 0))
+      return refuse('both', 'Give two points or a distance, not both.', 'by');
+    const isTurned = facing !== undefined && facing !== 'as-is';
+    if (isTurned && (!to || !normal))
+      return refuse(
+        'missing',
+        'To turn where it lands, pick “to” on a part, or give the way outward.',
+        'normal',
+      );
+    const chosen = withoutNested(draft, parts);
+    const first = from
+      ? vectorOf(from)
+      : to && datumInWorld(draft, draft.items[chosen[0]!]!, (id) => context.boxOf(id));
+    if (to && !first) return refuse('no-box', 'The datum is not known yet. Pick a point to go from.', 'from');
+    const whole = to ? subtract(vectorOf(to), first!) : undefined;
+    const free = FREE_AXES[along]!;
+    const placed = placedParts(draft, chosen, leaving, context);
+    let by: Vec3 = [0, 0, 0];
+    placed.forEach((id, i) => {
+      const axes = axesOf(draft, frame, chosen[i]!);
+      const told = whole ? (isIdentity(axes) ? whole : turnBack(axes, whole)) : typed;
+      const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
+      const isAll = whole !== undefined && free.every((n) => n === 1);
+      const shift = isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept);
+      if (i === 0) by = shift;
+      shiftPart(draft, draft.items[id]!, shift);
+    });
+    // Several parts land as one, turned by what the first of them needs.
+    const turn =
+      isTurned && normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
+    if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, turn, vectorOf(to));
+    return { select: parts, ...(leaving === 'copy' && !turn ? { step: { kind: 'along', by } } : {}) };
+  },
+});

@@ -1,0 +1,77 @@
+import { standingOf, visibleParts } from '../../document/items.ts';
+import type { ItemId } from '../../document/schema.ts';
+import { NO_TURN } from '../../space/pose.ts';
+import { scale, type Vec3 } from '../../space/vector.ts';
+import { declareVerb, needed, optional, refuse, type Standing } from '../../statement/declare.ts';
+import { worldDirection } from '../../statement/directions.ts';
+import { rangeAlong } from './distribute.ts';
+import { lockedRefusal, shiftPart, withoutNested } from '../shared/placing.ts';
+
+/** Lets parts go towards a direction until they rest: by true contact of their surfaces, or on the bed. */
+export const seat = declareVerb({
+  id: 'seat',
+  name: 'Seat',
+  group: 'place',
+  key: 'S',
+  about: 'Down onto the bed or the first thing underneath, by true contact; or towards any direction.',
+  words: ['drop', 'rest', 'ground', 'floor', 'land', 'put down', 'bed'],
+  blanks: {
+    parts: needed('parts', 'parts', 'What is let down.', { least: 1 }),
+    onto: needed('choice', 'onto', 'Where it comes to rest.', {
+      default: 'first',
+      choices: { first: 'the first thing in the way', bed: 'the bed', part: 'one part' },
+    }),
+    on: optional('part', 'part', 'The part that it rests on.'),
+    towards: needed('direction', 'towards', 'Which way it goes.', { default: '-z' }),
+    as: needed('choice', 'as', 'Whether each goes as far as it can, or all as one.', {
+      default: 'each',
+      choices: { each: 'each by itself', one: 'one block' },
+    }),
+  },
+  sentence: 'Seat {parts} onto {onto}[, {on}][, towards {towards}][, as {as}]',
+  apply(draft, { parts, onto, on, towards, as }, context) {
+    const chosen = withoutNested(draft, parts);
+    const locked = lockedRefusal(draft, chosen);
+    if (locked) return locked;
+    const direction = worldDirection(towards, NO_TURN);
+    const hasBed = direction[2] < 0;
+    if (onto === 'bed' && !hasBed)
+      return refuse('bed', 'The bed lies below: seat towards −Z, or another way that goes down.', 'towards');
+    if (onto === 'part' && on === undefined)
+      return refuse('missing', 'Pick the part that it rests on.', 'on');
+    const own = standingOf(draft, chosen);
+    const wanted = on === undefined ? own : standingOf(draft, [on]);
+    const obstacles = visibleParts(draft)
+      .map((part) => part.id)
+      .filter((id) => (onto === 'part' ? wanted.has(id) : onto === 'first') && !own.has(id));
+    const fixed: Standing[] = obstacles.map((part) => ({ part, shift: [0, 0, 0] }));
+    // The lowest goes first, so that one that is over another finds it where it has come to rest.
+    const reach = (id: ItemId) => rangeAlong(id, direction, context)[1];
+    const order = as === 'one' ? [chosen] : [...chosen].sort((a, b) => reach(b) - reach(a)).map((id) => [id]);
+    for (const group of order) {
+      const moving = group.map((part) => ({ part, shift: [0, 0, 0] as Vec3 }));
+      const met =
+        onto === 'bed' || fixed.length === 0
+          ? null
+          : context.ask<'contact'>({ ask: 'contact', moving, fixed, towards: direction });
+      const toBed =
+        hasBed && onto !== 'part'
+          ? Math.min(...group.map((id) => context.worldBox(id).min[2] / -direction[2]))
+          : null;
+      const way = met === null ? toBed : toBed === null ? met : sinks(toBed) ? toBed : Math.min(met, toBed);
+      if (way === null)
+        return refuse(
+          'nothing-there',
+          `Nothing is in the way of ${draft.items[group[0]!]!.name} towards there.`,
+          'towards',
+        );
+      const shift = scale(direction, way).map((n) => n + 0) as unknown as Vec3;
+      for (const id of group) shiftPart(draft, draft.items[id]!, shift);
+      if (onto !== 'bed') fixed.push(...group.map((part) => ({ part, shift })));
+    }
+    return { select: parts };
+  },
+});
+
+/** A part that reaches below the bed is lifted onto it. */
+const sinks = (toBed: number) => toBed < 0;

@@ -1,0 +1,132 @@
+import { lineage, valueOf, vectorOf } from '../../document/items.ts';
+import { angleAbout, turnAbout, turnBetween } from '../../space/matrix.ts';
+import type { Turn } from '../../space/pose.ts';
+import { dot, length, scale, subtract, unit, type Vec3 } from '../../space/vector.ts';
+import { directionOf, type Feature } from '../../snapping/feature.ts';
+import { declareVerb, needed, optional, refuse, type Refusal, type Step } from '../../statement/declare.ts';
+import { worldDirection } from '../../statement/directions.ts';
+import { axesOf } from '../../statement/frames.ts';
+import {
+  CENTRES,
+  LEAVINGS,
+  centresOf,
+  lockedRefusal,
+  placedParts,
+  turnPart,
+  withoutNested,
+} from '../shared/placing.ts';
+
+/** Turns parts about an axis by an angle, from a point to a point, or until a picked edge or face is parallel to another. */
+export const turn = declareVerb({
+  id: 'turn',
+  name: 'Turn',
+  group: 'place',
+  key: 'T',
+  about:
+    'About an axis by an angle, from a point to a point, or until an edge or a face is parallel to another.',
+  words: ['rotate', 'spin', 'angle', 'tilt', 'parallel', 'orient', 'revolve'],
+  blanks: {
+    parts: needed('parts', 'parts', 'What is turned.', { least: 1 }),
+    angle: optional('angle', 'angle', 'How far; against the clock when the axis points at you.'),
+    about: needed('direction', 'axis', 'X, Y or Z of the frame, or a picked edge or face.', { default: 'z' }),
+    in: needed('frame', 'frame', 'The axes that X, Y and Z refer to.', { default: 'world' }),
+    centre: needed('choice', 'centre', 'What stays put.', { default: 'own', choices: CENTRES }),
+    at: optional('point', 'centre point', 'The point that they turn about.'),
+    from: optional('point', 'from', 'A point whose direction from the centre is turned.'),
+    to: optional('point', 'to', 'The point that it is turned towards.'),
+    line: optional('feature', 'edge or face', 'An edge or a face of what is turned.'),
+    parallel: optional('feature', 'parallel to', 'The edge or face that it becomes parallel to.'),
+    leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
+  },
+  sentence:
+    'Turn {parts}[ by {angle}][ about {about}][ in {in} frame][, {centre}][ at {at}][, from {from}][ to {to}]' +
+    '[, so that {line}][ is parallel to {parallel}][, leaving {leaving}]',
+  apply(draft, values, context) {
+    const { parts, angle, about, in: frame, centre, at, from, to, line, parallel, leaving } = values;
+    const locked = lockedRefusal(draft, parts);
+    if (locked) return locked;
+    const chosen = withoutNested(draft, parts);
+    const centres = centresOf(draft, chosen, centre, at && vectorOf(at), context);
+    if ('refused' in centres) return centres;
+    const fault = howFault(values);
+    if (fault) return fault;
+    if (line && !chosen.some((id) => line.part !== undefined && lineage(draft, line.part).includes(id)))
+      return refuse('other-part', 'Pick an edge or a face of what is turned.', 'line');
+    const together = centre !== 'own';
+    const parallelTurn = line && parallel ? turnToParallel(line, parallel) : undefined;
+    if (parallelTurn && 'refused' in parallelTurn) return parallelTurn;
+    const turns: Turn[] = [];
+    let step: Step | undefined;
+    for (const id of chosen) {
+      const axis = worldDirection(about, axesOf(draft, frame, together ? chosen[0]! : id));
+      const middle = centres(id);
+      if (parallelTurn) turns.push(parallelTurn);
+      else if (from && to) {
+        const [a, b] = [subtract(vectorOf(from), middle), subtract(vectorOf(to), middle)];
+        if (isAlong(a, axis) || isAlong(b, axis))
+          return refuse('on-axis', 'A point on the axis has no direction to turn from or to.', 'from');
+        step = { kind: 'around', axis, centre: middle, angle: angleAbout(axis, a, b) };
+        turns.push(turnAbout(axis, step.angle));
+      } else {
+        step = { kind: 'around', axis, centre: middle, angle: valueOf(angle!) };
+        turns.push(turnAbout(axis, step.angle));
+      }
+    }
+    const middles = chosen.map(centres);
+    placedParts(draft, chosen, leaving, context).forEach((id, i) =>
+      turnPart(draft, draft.items[id]!, turns[i]!, middles[i]!),
+    );
+    const isOneRing = leaving === 'copy' && (together || chosen.length === 1);
+    return { select: parts, ...(step && isOneRing ? { step } : {}) };
+  },
+});
+
+interface Ways {
+  readonly angle: unknown;
+  readonly from: unknown;
+  readonly to: unknown;
+  readonly line: unknown;
+  readonly parallel: unknown;
+}
+
+/** Exactly one of the three ways of telling a turn, whole. */
+function howFault({ angle, from, to, line, parallel }: Ways): Refusal | undefined {
+  if ((from === undefined) !== (to === undefined))
+    return refuse(
+      'missing',
+      'Turning from a point to a point needs both.',
+      from === undefined ? 'from' : 'to',
+    );
+  if ((line === undefined) !== (parallel === undefined))
+    return refuse(
+      'missing',
+      'Pick the edge or face of the part, and the one that it becomes parallel to.',
+      line === undefined ? 'line' : 'parallel',
+    );
+  const ways = [angle, from, line].filter((way) => way !== undefined).length;
+  if (ways === 0)
+    return refuse('missing', 'Give an angle, or two points, or an edge or face to make parallel.', 'angle');
+  return ways > 1
+    ? refuse('both', 'Give an angle, or points, or something parallel: only one of them.', 'angle')
+    : undefined;
+}
+
+const isAlong = (v: Vec3, axis: Vec3) => length(subtract(v, scale(axis, dot(v, axis)))) < 1e-9;
+
+/** The smallest turn that makes an edge, an axis or a face parallel to another. */
+function turnToParallel(line: Feature, parallel: Feature): Turn | Refusal {
+  const [a, b] = [directionOf(line), directionOf(parallel)];
+  if (!a) return refuse('direction', 'A point has no direction: pick an edge or a face.', 'line');
+  if (!b) return refuse('direction', 'A point has no direction: pick an edge or a face.', 'parallel');
+  if ((line.kind === 'plane') === (parallel.kind === 'plane'))
+    return turnBetween(a, dot(a, b) < 0 ? scale(b, -1) : b);
+  // An edge beside a face: the one keeps square to the other's normal.
+  const flat = subtract(a, scale(b, dot(a, b)));
+  if (length(flat) < 1e-9)
+    return refuse(
+      'square',
+      'These are square to one another: any turn would do. Pick an edge instead.',
+      'parallel',
+    );
+  return turnBetween(a, unit(flat));
+}

@@ -1,0 +1,46 @@
+import type { ItemId } from '../../document/schema.ts';
+import { countOf, memberKeys } from '../../patterns/members.ts';
+import { isLeftOut } from '../../patterns/placed.ts';
+import { declareVerb, needed, refuse } from '../../statement/declare.ts';
+import { freeMember } from '../shared/freeing.ts';
+import { lockedRefusal, withoutNested } from '../shared/placing.ts';
+import { remove } from '../shared/leaving.ts';
+
+/** More parts than this at once make a tree that nobody can work with. */
+const MOST_PARTS = 2000;
+
+/** A pattern becomes as many parts as it has members. */
+export const dissolve = declareVerb({
+  id: 'dissolve',
+  name: 'Dissolve',
+  group: 'repeat',
+  about: 'A pattern becomes parts of their own, one for each member, where they stand.',
+  words: ['explode', 'break up', 'separate', 'expand', 'into parts'],
+  blanks: { parts: needed('parts', 'patterns', 'What is dissolved.', { least: 1 }) },
+  sentence: 'Dissolve {parts}',
+  apply(draft, { parts }, context) {
+    const locked = lockedRefusal(draft, parts);
+    if (locked) return locked;
+    const made: ItemId[] = [];
+    // A pattern within another one becomes parts of the copies, as patterns.
+    for (const id of withoutNested(draft, parts)) {
+      const part = draft.items[id]!;
+      const { base } = part.recipe;
+      if (base.kind !== 'pattern') return refuse('no-pattern', `${part.name} is not a pattern.`, 'parts');
+      if (countOf(base.layout) > MOST_PARTS)
+        return refuse(
+          'too-many',
+          `${part.name} would become ${countOf(base.layout)} parts; at most ${MOST_PARTS} at once.`,
+          'parts',
+        );
+      for (const key of memberKeys(base.layout)) {
+        if (isLeftOut(base, key)) continue;
+        const freed = freeMember(draft, part, base, key, context);
+        if ('refused' in freed) return freed;
+        made.push(...freed);
+      }
+      remove(draft, part, context);
+    }
+    return { select: made };
+  },
+});

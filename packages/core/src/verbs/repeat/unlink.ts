@@ -1,0 +1,24 @@
+import { makeIndependent } from '../shared/copying.ts';
+import { declareVerb, needed, refuse } from '../../statement/declare.ts';
+import { lockedRefusal } from '../shared/placing.ts';
+
+/** Gives linked copies recipes of their own. */
+export const unlink = declareVerb({
+  id: 'unlink',
+  name: 'Make independent',
+  group: 'repeat',
+  about: 'A linked copy gets a recipe of its own, and no longer follows the others.',
+  words: ['unlink', 'separate', 'unique', 'own', 'break link'],
+  blanks: { parts: needed('parts', 'parts', 'What becomes independent.', { least: 1 }) },
+  sentence: 'Make independent {parts}',
+  apply(draft, { parts }, context) {
+    const locked = lockedRefusal(draft, parts);
+    if (locked) return locked;
+    for (const id of parts) {
+      const part = draft.items[id]!;
+      if (!makeIndependent(draft, part, context))
+        return refuse('not-linked', `${part.name} shares its recipe with no other part.`, 'parts');
+    }
+    return { select: parts };
+  },
+});

@@ -1,0 +1,67 @@
+import { valueOf, worldFromPart } from '../../document/items.ts';
+import type { Num } from '../../document/schema.ts';
+import { NO_TURN, chain, inverse, roundPoint, turnBack, type Pose } from '../../space/pose.ts';
+import { plainRegions, profilesBlank, regionsBlank } from '../shared/bodies.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Direction } from '../../statement/declare.ts';
+import { worldDirection } from '../../statement/directions.ts';
+import { frameOfProfiles, requireProfiles } from '../shared/drawing.ts';
+import { degreesOf } from '../../statement/planes.ts';
+import { solidToShape } from '../shared/shapingVerb.ts';
+
+const HOW = { emboss: 'raised', engrave: 'cut in', imprint: 'only marked' } as const;
+
+/** Outlines laid on a solid, flat or curved, square to their own plane. */
+export const emboss = declareVerb({
+  id: 'emboss',
+  name: 'Emboss',
+  group: 'shape',
+  about: 'Lays an outline on a solid, square to its plane: raised by a depth, cut in by one, or only marked.',
+  words: ['engrave', 'imprint', 'project', 'wrap', 'letters', 'logo', 'relief'],
+  blanks: {
+    part: needed('part', 'part', 'The solid that it is laid on.'),
+    profiles: profilesBlank,
+    regions: regionsBlank,
+    how: needed('choice', 'how', 'Raised out of the surface, cut into it, or only marked on it.', {
+      default: 'emboss',
+      choices: HOW,
+    }),
+    depth: needed('length', 'depth', 'Square to the surface.', { default: '1 mm' }),
+    along: optional('direction', 'along', 'The way on which it is laid; else square to its own plane.', {
+      rare: true,
+    }),
+  },
+  sentence: 'Emboss {part} with {profiles}[, {regions}], {how}, {depth} deep[, laid along {along}]',
+  apply(draft, { part, profiles, regions, how, depth, along }) {
+    const fault = requireProfiles(draft, profiles, 'profiles');
+    if (fault) return fault;
+    const definition = solidToShape(draft, part);
+    if (isRefusal(definition)) return definition;
+    if (how !== 'imprint' && !(valueOf(depth) > 0))
+      return refuse('not-positive', 'The depth must be more than zero.', 'depth');
+    const slant = slantOf(along, frameOfProfiles(draft, profiles));
+    if (!slant) return refuse('along', 'This direction lies in the plane of the outline.', 'along');
+    const frame = chain(inverse(worldFromPart(draft, part)), frameOfProfiles(draft, profiles));
+    definition.recipe.steps.push({
+      kind: 'emboss',
+      profiles: [...profiles],
+      regions: plainRegions(regions),
+      frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
+      slant,
+      depth: how === 'imprint' ? 0 : how === 'engrave' ? negative(depth) : depth,
+    });
+    return { select: [part] };
+  },
+});
+
+/** A direction that leans out of the plane by less than this (sine) is taken to lie in it. */
+const FLAT_SINE = 1e-3;
+
+/** How far the way goes along the X and Y of the plane for each mm that it goes out of it. */
+function slantOf(along: Direction | undefined, plane: Pose): [number, number] | undefined {
+  if (!along) return [0, 0];
+  const [x, y, z] = turnBack(plane.turn, worldDirection(along, NO_TURN));
+  return Math.abs(z) < FLAT_SINE ? undefined : [x / z + 0, y / z + 0];
+}
+
+const negative = (n: Num): Num =>
+  typeof n === 'number' ? -n : { formula: `-(${n.formula})`, value: -n.value };

@@ -1,0 +1,34 @@
+/** The sizes and choices of a part's recipe, as Change sets them. */
+import { datumInPart } from '../../document/datum.ts';
+import { definitionOf } from '../../document/items.ts';
+import type { KadrelDocument, Part } from '../../document/schema.ts';
+import { sizedKind } from '../../recipes/index.ts';
+import { figureFault } from './drawing.ts';
+import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { changeFields, sizedBlanks, type Typed } from './recipeBlanks.ts';
+import { rememberMade } from './reshape.ts';
+
+/** Where a part is linked, that of what it is linked to. */
+export function changeSize(
+  draft: KadrelDocument,
+  part: Part,
+  values: Typed,
+  context: VerbContext,
+): Refusal | undefined {
+  const [first] = sizedBlanks(values);
+  if (first === undefined) return undefined;
+  const definition = definitionOf(draft, part);
+  rememberMade(
+    definition,
+    datumInPart(part, (id) => context.boxOf(id)),
+  );
+  const { base } = definition.recipe;
+  const without = (blank: string) =>
+    refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
+  const sized = sizedKind(base);
+  if (!sized) return without(first);
+  const fault = changeFields({ ...sized, values, context, without });
+  if (fault || base.kind !== 'profile') return fault;
+  const wrong = figureFault(base.figure);
+  return wrong && refuse('figure', wrong.message, wrong.blank);
+}

@@ -1,0 +1,97 @@
+/** Copies of items with all that is below them, and recipes that several items share. */
+import { definitionOf, freeName, nextOrder } from '../../document/items.ts';
+import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
+import type { VerbContext } from '../../statement/declare.ts';
+import { linkedWith, setChildren } from './tree.ts';
+
+type NewId = Pick<VerbContext, 'newId'>;
+
+/** A copy of the part and of everything below it, under new ids and free names, beside the original. */
+export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): ItemId {
+  const source = draft.items[id]!;
+  const parent = source.parent === null ? undefined : draft.items[source.parent];
+  const copied = new Map<ItemId, ItemId>();
+  const copy = copyBelow(draft, id, source.parent, context, copied);
+  linkWithin(draft, copied);
+  if (parent) setChildren(parent, [...childrenOf(parent), copy]);
+  return copy;
+}
+
+function copyBelow(
+  draft: KadrelDocument,
+  id: ItemId,
+  parent: ItemId | null,
+  context: NewId,
+  copied: Map<ItemId, ItemId>,
+): ItemId {
+  const source = draft.items[id]!;
+  const newId = context.newId();
+  copied.set(id, newId);
+  draft.items[newId] = {
+    ...plain(source),
+    id: newId,
+    parent,
+    name: freeName(draft, source.name),
+    order: nextOrder(draft),
+  };
+  const below = childrenOf(source).map((child) => copyBelow(draft, child, newId, context, copied));
+  setChildren(draft.items[newId], below);
+  return newId;
+}
+
+/** A link among what was copied goes with the copy of what it is linked to. */
+function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
+  for (const copy of copied.values()) {
+    const { base, steps } = draft.items[copy]!.recipe;
+    for (const step of steps)
+      if ('profiles' in step) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
+    if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
+    if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
+  }
+}
+
+/** Drafts of Immer's cannot be cloned by structuredClone; documents are plain JSON. */
+export const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** A new part with the recipe of another, whatever that becomes; at the top of the tree or beside the other in its group. */
+export function linkPart(draft: KadrelDocument, id: ItemId, context: NewId): ItemId {
+  const source = draft.items[id]!;
+  const parent = source.parent === null ? undefined : draft.items[source.parent];
+  const newId = context.newId();
+  const { made: _, ...look } = plain(source);
+  draft.items[newId] = {
+    ...look,
+    id: newId,
+    name: freeName(draft, source.name),
+    order: nextOrder(draft),
+    recipe: { base: { kind: 'link', to: definitionOf(draft, source).id }, steps: [] },
+  };
+  if (parent) setChildren(parent, [...childrenOf(parent), newId]);
+  return newId;
+}
+
+/** Gives a part a recipe of its own; whether it had shared one. What was linked to it goes on sharing among itself. */
+export function makeIndependent(draft: KadrelDocument, part: Part, context: NewId): boolean {
+  const { base } = part.recipe;
+  if (base.kind !== 'link') return handOver(draft, part, context);
+  takeRecipe(draft, part, draft.items[base.to]!, context);
+  return true;
+}
+
+/** Gives the recipe of a part to those that are linked to it; whether there were any. */
+export function handOver(draft: KadrelDocument, part: Part, context: NewId): boolean {
+  const [heir, ...others] = linkedWith(draft, part).filter(({ id }) => id !== part.id);
+  if (!heir || part.recipe.base.kind === 'link') return false;
+  takeRecipe(draft, heir, part, context);
+  for (const other of others) other.recipe.base = { kind: 'link', to: heir.id };
+  return true;
+}
+
+/** A copy of another's recipe, with copies of what that is made from. */
+function takeRecipe(draft: KadrelDocument, part: Part, from: Part, context: NewId): void {
+  const copied = new Map<ItemId, ItemId>();
+  part.recipe = plain(from.recipe);
+  const below = childrenOf(from).map((child) => copyBelow(draft, child, part.id, context, copied));
+  setChildren(part, below);
+  linkWithin(draft, copied);
+}

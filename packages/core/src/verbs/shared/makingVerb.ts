@@ -1,0 +1,107 @@
+/** The verbs that make plain primitives, made from the declarations of their recipes. */
+import type { Kind, Make } from '../../recipes/declare.ts';
+import { blankOf, boundFault, fieldsOf, type Field } from '../../recipes/fields.ts';
+import { valueOf, type Num, type NumVector } from '../../recipes/numbers.ts';
+import type { Base } from '../../document/schema.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  optional,
+  refuse,
+  type Blank,
+  type Refusal,
+  type Verb,
+} from '../../statement/declare.ts';
+import { addPart } from './addPart.ts';
+import { asRefusal, doubled } from './recipeBlanks.ts';
+
+type Given = Readonly<Record<string, unknown>>;
+type Fields = readonly (readonly [key: string, field: Field])[];
+
+/** Its blanks are its fields, a place and a name. */
+export function makingVerb(kind: Kind): Verb {
+  const { make } = kind;
+  if (!make) throw new Error(`${kind.kind} does not say how it is made.`);
+  const fields = fieldsOf(kind.schema);
+  return declareVerb<Record<string, Blank>>({
+    id: kind.kind,
+    name: make.name,
+    group: 'make',
+    ...(make.key === undefined ? {} : { key: make.key }),
+    about: make.about,
+    words: make.words,
+    blanks: {
+      ...Object.fromEntries(fields.flatMap(([key, field]) => blanksFor(key, field, make))),
+      at: needed('point', make.at[0], make.at[1], { default: ['0', '0', '0'] }),
+      as: optional('name', 'name', 'What the new part is called.'),
+    },
+    sentence: make.sentence,
+    apply(draft, given, context) {
+      const recipe = recipeOf(kind, fields, given);
+      if (isRefusal(recipe)) return recipe;
+      const { at, as } = given as { at: NumVector; as?: string };
+      const id = addPart(draft, context, { name: as ?? make.name, base: recipe as Base, at });
+      return { result: id, select: [id] };
+    },
+  });
+}
+
+function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Make): [string, Blank][] {
+  const blank = blankOf(key, field);
+  if (field.type === 'number' && field.half && isByRadius)
+    return [
+      [blank, optional('length', lower(field.label), field.about, { positive: true, excludes: field.half })],
+      [
+        field.half,
+        optional('length', field.half, 'Half the diameter; give one of the two.', {
+          positive: true,
+          excludes: blank,
+        }),
+      ],
+    ];
+  return [[blank, blankFor(field, key in complete ? optional : needed)]];
+}
+
+/** As a new one is told. */
+export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
+  need(typeOf(field), lower(field.label), field.about, optionsOf(field));
+
+const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);
+
+function typeOf(field: Field): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' {
+  if (field.type === 'number')
+    return field.kind === 'number' ? 'length' : field.kind === 'count' ? 'count' : field.kind;
+  return field.type === 'flag' ? 'choice' : field.type;
+}
+
+const optionsOf = (field: Field) => ({
+  ...('default' in field && field.default !== undefined ? { default: field.default } : {}),
+  ...('above' in field && field.above === 0 ? { positive: true } : {}),
+  ...('choices' in field ? { choices: field.choices } : {}),
+});
+
+/** The numbers as they are stored, if they are within their bounds and go together. */
+function recipeOf(kind: Kind, fields: Fields, given: Given): object | Refusal {
+  const recipe: Record<string, unknown> = { kind: kind.kind };
+  for (const [key, field] of fields) {
+    const value = valueFor(key, field, given, kind.make?.complete);
+    if (isRefusal(value)) return value;
+    recipe[key] = value;
+  }
+  return asRefusal(kind.fault?.(recipe)) ?? recipe;
+}
+
+function valueFor(key: string, field: Field, given: Given, complete: Make['complete'] = {}): unknown {
+  const blank = blankOf(key, field);
+  if (field.type !== 'number') return given[blank];
+  const half = field.half === undefined ? undefined : (given[field.half] as Num | undefined);
+  const whole = given[blank] as Num | undefined;
+  if (half !== undefined && whole !== undefined)
+    return refuse('both', `Give the ${blank} or the ${field.half!}, not both.`, field.half);
+  const value = whole ?? (half === undefined ? undefined : doubled(half)) ?? complete[key]?.(given as never);
+  if (value === undefined)
+    return refuse('missing', `Give a ${blank}${field.half ? ` or a ${field.half}` : ''}.`, blank);
+  const fault = boundFault(field, valueOf(value as Num));
+  return fault ? refuse('out-of-bounds', `${field.label} ${fault}.`, blank) : value;
+}

@@ -1,0 +1,148 @@
+/** What the verbs of placing share: shifting, turning and copying parts, and what they turn about. */
+import { datumInWorld } from '../../document/datum.ts';
+import { below, isGroup, lineage, poseOfPlacement, valueOf, worldFromParent } from '../../document/items.ts';
+import type { ItemId, KadrelDocument, Num, NumVector, Part } from '../../document/schema.ts';
+import { boxPoint, unionBoxes } from '../../space/box.ts';
+import { multiply } from '../../space/matrix.ts';
+import {
+  chain,
+  degreesOfTurn,
+  inverse,
+  isIdentity,
+  isQuarterTurn,
+  roundPoint,
+  turnBack,
+  turnVector,
+  type Pose,
+  type Turn,
+} from '../../space/pose.ts';
+import { cleanLength, roundAngle } from '../../space/rounding.ts';
+import { add, subtract, type Vec3 } from '../../space/vector.ts';
+import { copyPart } from './copying.ts';
+import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+
+/** Shifts a part by a world vector. An axis along which nothing moves keeps its formula and its bits. */
+export function shiftPart(draft: KadrelDocument, part: Part, by: Vec3): void {
+  const { turn } = worldFromParent(draft, part.id);
+  const local = isIdentity(turn) ? by : turnBack(turn, by);
+  part.placement.origin = part.placement.origin.map((n: Num, axis) =>
+    local[axis] === 0
+      ? n
+      : cleanLength(valueOf(n) + local[axis]!, Math.abs(valueOf(n)) + Math.abs(local[axis]!)),
+  ) as NumVector;
+}
+
+/** Puts a part's own frame to a world pose. Numbers that do not change keep their formula and their bits. */
+export function placePart(draft: KadrelDocument, part: Part, pose: Pose): void {
+  const parent = worldFromParent(draft, part.id);
+  const local =
+    isIdentity(parent.turn) && parent.shift.every((n) => n === 0) ? pose : chain(inverse(parent), pose);
+  const keep = (old: NumVector, now: Vec3) =>
+    old.map((n, axis) => (valueOf(n) === now[axis] ? n : now[axis]!)) as NumVector;
+  part.placement.origin = keep(
+    part.placement.origin,
+    local.shift.map((n) => cleanLength(n)) as unknown as Vec3,
+  );
+  if (!isSameTurn(poseOfPlacement(part.placement).turn, local.turn))
+    part.placement.turn = keep(
+      part.placement.turn,
+      degreesOfTurn(local.turn).map(roundAngle) as unknown as Vec3,
+    );
+}
+
+const isSameTurn = (a: Turn, b: Turn) => a.every((n, i) => n === b[i]);
+
+/** Turns a part in the world about a point. A quarter turn keeps coordinates on the decimal grid. */
+export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: Vec3): void {
+  if (isIdentity(turn)) return;
+  const parent = worldFromParent(draft, part.id);
+  const pose = chain(parent, poseOfPlacement(part.placement));
+  const shift = add(about, turnVector(turn, subtract(pose.shift, about)));
+  placePart(draft, part, {
+    turn: multiply(turn, pose.turn),
+    shift: isQuarterTurn(turn) ? roundPoint(shift) : shift,
+  });
+}
+
+/** The choices of a centre for turning and resizing. */
+export const CENTRES = {
+  own: 'each about its own datum',
+  shared: 'all about their shared centre',
+  point: 'all about a point',
+} as const;
+
+/** The centre for each part: its datum, the middle of the box round all of them, or one point. */
+export function centresOf(
+  document: KadrelDocument,
+  parts: readonly ItemId[],
+  centre: string,
+  at: Vec3 | undefined,
+  context: VerbContext,
+): ((part: ItemId) => Vec3) | Refusal {
+  if (centre === 'point')
+    return at === undefined ? refuse('missing', 'Pick the point, or type it.', 'at') : () => at;
+  if (centre === 'shared') {
+    const box = unionBoxes(parts.map((id) => context.worldBox(id)))!;
+    const middle = boxPoint(box, [0, 0, 0]);
+    return () => middle;
+  }
+  const found = new Map<ItemId, Vec3>();
+  for (const id of parts) {
+    const datum = datumInWorld(document, document.items[id]!, (part) => context.boxOf(part));
+    if (!datum)
+      return refuse('no-box', `The box of ${document.items[id]!.name} is not known yet. Try again.`, 'parts');
+    found.set(id, datum);
+  }
+  return (part) => found.get(part)!;
+}
+
+/** What may stay behind when parts are moved, turned or mirrored. */
+export const LEAVINGS = {
+  nothing: 'nothing',
+  copy: 'a copy',
+  each: 'the original, again and again',
+} as const;
+
+/** Why these parts cannot be moved, or undefined. */
+export function lockedRefusal(document: KadrelDocument, parts: readonly ItemId[]): Refusal | undefined {
+  // What is below a locked part is locked with it, since moving it would change that part; and a group moves its members.
+  const locked = parts
+    .flatMap((id) => [...lineage(document, id), ...groupedIn(document, id)])
+    .map((id) => document.items[id]!)
+    .find((part) => part.locked);
+  return locked && refuse('locked', `${locked.name} is locked. Unlock it in Parts first.`, 'parts');
+}
+
+const groupedIn = (document: KadrelDocument, id: ItemId): ItemId[] => {
+  const part = document.items[id]!;
+  return isGroup(part)
+    ? below(document, part).flatMap((one) => [one.id, ...groupedIn(document, one.id)])
+    : [];
+};
+
+/** Leaves out parts whose ancestor is in the list too: they come along with it. */
+export function withoutNested(document: KadrelDocument, parts: readonly ItemId[]): ItemId[] {
+  const chosen = new Set(parts);
+  const comesAlong = (id: ItemId): boolean => {
+    const parent = document.items[id]?.parent;
+    return parent ? chosen.has(parent) || comesAlong(parent) : false;
+  };
+  return [...chosen].filter((id) => !comesAlong(id));
+}
+
+/**
+ * The parts that a placing verb works on: those chosen, with copies left where they stood; or new copies, with the
+ * originals left untouched, so that the same statement can be given again.
+ */
+export function placedParts(
+  draft: KadrelDocument,
+  chosen: readonly ItemId[],
+  leaving: string,
+  context: VerbContext,
+): ItemId[] {
+  return chosen.map((id) => {
+    if (leaving === 'nothing') return id;
+    const copy = copyPart(draft, id, context);
+    return leaving === 'each' ? copy : id;
+  });
+}

@@ -1,0 +1,185 @@
+/** The numbers, choices and texts of recipes as blanks of Change, made from their declarations. */
+import {
+  blankOf,
+  boundFault,
+  fieldsOf,
+  type Field,
+  type NumberField,
+  type VectorField,
+} from '../../recipes/fields.ts';
+import type { Kind, RecipeFault } from '../../recipes/declare.ts';
+import { SIZED } from '../../recipes/index.ts';
+import type { Num, NumVector } from '../../recipes/numbers.ts';
+import { valueOf } from '../../recipes/numbers.ts';
+import {
+  isRefusal,
+  optional,
+  refuse,
+  type Blank,
+  type Refusal,
+  type VerbContext,
+} from '../../statement/declare.ts';
+import { readOne, readThree } from '../../statement/reading.ts';
+
+const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const lowerCase = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** As Change has it: empty unless it is to be changed, and read where `now` is known. */
+function blankFor(field: Field): Blank {
+  const { about, rare } = field;
+  const label = lowerCase(field.label);
+  const more = rare ? { rare } : {};
+  switch (field.type) {
+    case 'number':
+      return optional('quantity', label, about, {
+        kind: field.kind,
+        ...(field.above === 0 ? { positive: true } : {}),
+        ...more,
+      });
+    case 'vector':
+      return optional('quantities', label, about, { kind: field.kind, positive: true, ...more });
+    case 'choice':
+    case 'flag':
+      return optional('choice', label, about, { choices: field.choices, ...more });
+    case 'text':
+      return optional('text', label, about, more);
+  }
+}
+
+/** The first field that a blank sets, by the order of the kinds; what is one kind's alone stands with it. */
+const FIELDS = new Map<string, Field>();
+for (const kind of SIZED)
+  for (const [key, field] of fieldsOf(kind.schema)) {
+    const blank = blankOf(key, field);
+    const known = FIELDS.get(blank);
+    // What is common somewhere is offered at once.
+    if (!known) FIELDS.set(blank, field);
+    else if (known.rare && !field.rare && known.type === field.type)
+      FIELDS.set(blank, { ...known, rare: undefined });
+    if (field.type === 'number' && field.half && !FIELDS.has(field.half))
+      FIELDS.set(field.half, { ...field, label: sentenceCase(field.half), about: 'Half the diameter.' });
+  }
+
+export const RECIPE_BLANKS: Readonly<Record<string, Blank>> = {
+  ...Object.fromEntries([...FIELDS].map(([blank, field]) => [blank, blankFor(field)])),
+  ...excluding('diameter', 'radius'),
+};
+
+function excluding(one: string, other: string) {
+  return {
+    [one]: { ...blankFor(FIELDS.get(one)!), excludes: other },
+    [other]: { ...blankFor(FIELDS.get(other)!), excludes: one },
+  };
+}
+
+export const RECIPE_SENTENCE = [...FIELDS]
+  .map(([blank, { says, label }]) => `[, ${says ?? `${lowerCase(label)} {${blank}}`}]`)
+  .join('')
+  .replace('[, size {size}]', '[ to size {size}]');
+
+/** What is typed for the blanks of recipes. */
+export type Typed = Readonly<Record<string, unknown>>;
+
+/** The blanks of recipes that are filled, in order. */
+export const sizedBlanks = (values: Typed): string[] =>
+  [...FIELDS.keys()].filter((blank) => values[blank] !== undefined);
+
+/** What is changed, and how. */
+export interface Changing {
+  readonly kind: Kind;
+  readonly holder: object;
+  readonly values: Typed;
+  readonly context: VerbContext;
+  /** Why it has no such blank. */
+  readonly without: (blank: string) => Refusal;
+}
+
+/** Sets what is typed; why not, or undefined. */
+export function changeFields(changing: Changing): Refusal | undefined {
+  const { kind, holder, values, without } = changing;
+  const own = fieldsOf(kind.schema);
+  for (const blank of sizedBlanks(values)) {
+    const found = own.find(([key, field]) => blanksOf(key, field).includes(blank));
+    if (!found) return without(blank);
+    const fault = changeField(changing, { key: found[0], field: found[1], blank });
+    if (fault) return fault;
+  }
+  return asRefusal(kind.fault?.(holder as never));
+}
+
+export const asRefusal = (fault: RecipeFault | undefined): Refusal | undefined =>
+  fault && refuse('recipe', fault.message, fault.blank);
+
+const blanksOf = (key: string, field: Field): readonly string[] => [
+  blankOf(key, field),
+  ...(field.type === 'number' && field.half ? [field.half] : []),
+  ...(field.type === 'vector' ? Object.keys(field.parts ?? {}) : []),
+];
+
+interface Target {
+  readonly key: string;
+  readonly field: Field;
+  readonly blank: string;
+}
+
+function changeField({ holder, values, context }: Changing, { key, field, blank }: Target) {
+  const held = holder as Record<string, unknown>;
+  const given = values[blank];
+  const reading = { context, blank };
+  const read =
+    field.type === 'number'
+      ? readNumber(field, held[key] as Num | undefined, given as string, reading)
+      : field.type === 'vector'
+        ? readVector(field, held[key] as NumVector, given, reading)
+        : field.type === 'flag'
+          ? given === 'yes'
+          : given;
+  if (isRefusal(read)) return read;
+  held[key] = read;
+  return undefined;
+}
+
+interface Reading {
+  readonly context: VerbContext;
+  readonly blank: string;
+}
+
+function readNumber(
+  field: NumberField,
+  now: Num | undefined,
+  text: string,
+  { context, blank }: Reading,
+): Num | Refusal {
+  const isHalf = blank === field.half;
+  const present = now ?? field.absent ?? 0;
+  const read = readOne(text, {
+    kind: field.kind,
+    now: isHalf ? valueOf(present) / 2 : present,
+    context,
+    blank,
+  });
+  if (isRefusal(read)) return read;
+  const fault = boundFault(field, valueOf(read));
+  if (fault) return refuse('out-of-bounds', `This ${fault}.`, blank);
+  if (isHalf) return doubled(read);
+  return field.isPlain ? valueOf(read) : read;
+}
+
+function readVector(
+  field: VectorField,
+  now: NumVector,
+  given: unknown,
+  { context, blank }: Reading,
+): NumVector | Refusal {
+  const at = field.parts?.[blank];
+  const texts =
+    at === undefined ? (given as string[]) : [0, 1, 2].map((i) => (i === at ? String(given) : 'now'));
+  const read = readThree(texts, { kind: field.kind, now, context, blank });
+  if (isRefusal(read)) return read;
+  const fault = read.map((n) => boundFault(field, valueOf(n))).find((words) => words !== undefined);
+  return fault ? refuse('out-of-bounds', `This ${fault}.`, blank) : read;
+}
+
+/** Twice a number, as a diameter is of a radius. */
+export const doubled = (n: Num): Num =>
+  typeof n === 'number' ? n * 2 : { formula: `2 * (${n.formula})`, value: n.value * 2 };

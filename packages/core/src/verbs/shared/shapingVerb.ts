@@ -1,0 +1,68 @@
+/** Steps that are added to solids, and the verbs of those that are told by their numbers alone. */
+import { isSurface } from '../../recipes/bodies/index.ts';
+import { blankOf, boundFault, fieldsOf } from '../../recipes/fields.ts';
+import { valueOf, type Num } from '../../recipes/numbers.ts';
+import type { RecipeStep } from '../../recipes/steps/index.ts';
+import type { StepKind } from '../../recipes/steps/declare.ts';
+import { definitionOf, isFlatPart } from '../../document/items.ts';
+import type { ItemId, KadrelDocument, Part } from '../../document/schema.ts';
+import { blankFor } from './makingVerb.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  refuse,
+  type Blank,
+  type Refusal,
+  type Verb,
+} from '../../statement/declare.ts';
+import { asRefusal } from './recipeBlanks.ts';
+
+/** The part whose recipe a step is added to: the solid itself, or what it is linked to. */
+export function solidToShape(draft: KadrelDocument, id: ItemId): Part | Refusal {
+  const item = draft.items[id]!;
+  const definition = definitionOf(draft, item);
+  if (isFlatPart(draft, item)) return refuse('flat', `${item.name} is no solid.`, 'part');
+  if (isSurface(definition))
+    return refuse('surface', `${item.name} is an open surface: cap its ends or thicken it first.`, 'part');
+  if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+  const { kind } = definition.recipe.base;
+  return kind === 'pattern' || kind === 'group'
+    ? refuse('whole', `${item.name} consists of several parts: choose one of them.`, 'part')
+    : definition;
+}
+
+/** Its blanks are the solid and its fields. */
+export function shapingVerb(kind: StepKind): Verb {
+  const { make } = kind;
+  if (!make) throw new Error(`${kind.kind} does not say how it is made.`);
+  const fields = fieldsOf(kind.schema);
+  return declareVerb<Record<string, Blank>>({
+    id: make.id,
+    name: make.name,
+    group: 'shape',
+    about: make.about,
+    words: make.words,
+    blanks: {
+      part: needed('part', 'part', 'The solid.'),
+      ...Object.fromEntries(fields.map(([key, field]) => [blankOf(key, field), blankFor(field)])),
+    },
+    sentence: make.sentence,
+    apply(draft, given) {
+      const { part } = given as { part: ItemId };
+      const solid = solidToShape(draft, part);
+      if (isRefusal(solid)) return solid;
+      const step: Record<string, unknown> = { kind: kind.kind };
+      for (const [key, field] of fields) {
+        const value = (given as Record<string, unknown>)[blankOf(key, field)];
+        const fault = field.type === 'number' ? boundFault(field, valueOf(value as Num)) : undefined;
+        if (fault) return refuse('out-of-bounds', `${field.label} ${fault}.`, blankOf(key, field));
+        step[key] = value;
+      }
+      const fault = asRefusal(kind.fault?.(step));
+      if (fault) return fault;
+      solid.recipe.steps.push(step as unknown as RecipeStep);
+      return { select: [part] };
+    },
+  });
+}
