@@ -1,3 +1,43 @@
+/** Rooms of a package in their order: each may use those before it, types included, and none of those after it. */
+const inOrder = (source, rooms) =>
+  rooms.slice(0, -1).map((room, i) => ({
+    name: `${source.split('/')[1]}-${room}-uses-what-stands-before-it`,
+    severity: 'error',
+    from: { path: `^${source}/${room}/`, pathNot: '[.]test[.]ts$' },
+    to: { path: `^${source}/(${rooms.slice(i + 1).join('|')})/` },
+  }));
+
+const CORE = [
+  'space',
+  'quantity',
+  'curves',
+  'recipes',
+  'profiles',
+  'document',
+  'questions',
+  'refusals',
+  'patterns',
+  'history',
+  'snapping',
+  'selecting',
+  'formats',
+  'statement',
+  'verbs',
+];
+const WEB = ['api', 'common', 'session', 'viewport', 'workshop', 'screens'];
+const KERNEL = [
+  'content',
+  'occt',
+  'naming',
+  'facts',
+  'booleans',
+  'build',
+  'verify',
+  'combine',
+  'answers',
+  'exchange',
+];
+
 /** The arrows of the house: core knows nobody; kernel knows core; cli, server and web know both; nobody knows them. */
 const only = (name, from, to) => ({
   name,
@@ -29,17 +69,20 @@ module.exports = {
           'node_modules/(zod|immer|svgpath|earcut|fast-xml-parser|dxf-parser|opentype[.]js|@types/opentype[.]js)/',
       },
     },
-    {
-      name: 'core-rooms-below',
-      comment: 'numbers and space know nothing of documents',
-      severity: 'error',
-      from: { path: '^packages/core/src/(quantity|space)/', pathNot: '[.]test[.]ts$' },
-      to: { path: '^packages/core/src/(document|history|verbs|snapping|selecting)/' },
-    },
+    ...inOrder('packages/core/src', CORE),
+    ...inOrder('packages/kernel/src', KERNEL),
+    ...inOrder('apps/web/src', WEB),
     {
       name: 'no-circles',
+      comment: 'types included',
       severity: 'error',
-      from: {},
+      from: { path: '^packages/' },
+      to: { circular: true },
+    },
+    {
+      name: 'no-circles-in-applications',
+      severity: 'error',
+      from: { path: '^apps/' },
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
     {

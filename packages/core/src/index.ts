@@ -37,7 +37,7 @@ export {
   type Tier,
 } from './recipes/bodies/index.ts';
 export * from './space/vector2.ts';
-export * from './profiles/curve.ts';
+export * from './curves/curve.ts';
 export {
   depthAt,
   gapsOf,
@@ -51,21 +51,23 @@ export {
 export * from './profiles/traverse.ts';
 export { readSvg, writeSvg } from './formats/svg.ts';
 export { readDxf, writeDxf } from './formats/dxf.ts';
-export { joined, type Drawing, type DrawnPath } from './formats/drawing.ts';
+export { joined } from './curves/joined.ts';
+export type { Drawing } from './formats/drawing.ts';
+export type { DrawnPath } from './curves/curve.ts';
 export { FormatError } from './formats/fault.ts';
-export * from './profiles/together.ts';
-export { curvesAlong } from './profiles/fitting.ts';
-export { throughPoints } from './profiles/splines.ts';
+export * from './document/drawn.ts';
+export { curvesAlong } from './curves/fitting.ts';
+export { throughPoints } from './curves/splines.ts';
 export { outlinesOf } from './formats/outlines.ts';
 export { cornersOf } from './profiles/corners.ts';
 export { filledArea } from './profiles/area.ts';
 export { filledDistance } from './profiles/filled.ts';
 export { offsetOutlines } from './profiles/offset.ts';
 export { parallelPath } from './profiles/parallel.ts';
-export { boreOf } from './profiles/bore.ts';
-export { fillsPoint } from './profiles/triangles.ts';
+export { boreOf } from './document/bore.ts';
+export { fillsPoint } from './curves/triangles.ts';
 export { handlesOf, standsAsDrawn } from './profiles/handles.ts';
-export { meetings } from './profiles/meetings.ts';
+export { meetings } from './curves/meetings.ts';
 export { nearMisses, type NearMiss } from './profiles/gaps.ts';
 export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';

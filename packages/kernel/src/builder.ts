@@ -3,15 +3,15 @@
  * It is bounded: what the last documents did not use is given back, oldest first.
  */
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
-import { isStep, type Content, type OperandContent } from './content.ts';
-import { keyOf } from './key.ts';
+import { isStep, type Content, type OperandContent } from './content/content.ts';
+import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
 import { BuildError, carryingPlaces, release, translated, withoutFacets, type Occt } from './occt/occt.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
-import type { NamedShape } from './build/named.ts';
-import { unstretched } from './build/primitives/unstretched.ts';
+import type { NamedShape } from './naming/named.ts';
+import { unstretched } from './content/unstretched.ts';
 import { requireBody } from './verify/body.ts';
 import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
@@ -22,7 +22,7 @@ import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
 import { plainSamples } from './verify/plainSamples.ts';
-import { samplesOf, type Sample } from './verify/samples.ts';
+import { samplesOf, type Sample } from './facts/samples.ts';
 
 /** The libraries that the kernel rests on. */
 export interface Libraries {

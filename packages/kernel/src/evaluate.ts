@@ -31,11 +31,11 @@ import {
   type Variant,
   type Vec3,
 } from '@kadrel/core';
-import { Answers } from './answers.ts';
+import { Answers } from './answers/answers.ts';
 import { Builder, type Libraries } from './builder.ts';
 import { CombineError, type Notice } from './combine/combination.ts';
-import { contentOf, isStep, type Content } from './content.ts';
-import { keyOf } from './key.ts';
+import { contentOf, isStep, type Content } from './content/content.ts';
+import { keyOf } from './content/key.ts';
 import type { Exporting, Solids } from './exchange/declare.ts';
 import { exporterNamed } from './exchange/index.ts';
 import { featuresOf } from './facts/features.ts';
@@ -43,7 +43,7 @@ import type { Measures } from './facts/measure.ts';
 import { meshShape, type Mesh } from './facts/mesh.ts';
 import { inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
 import { BuildError, isFatal, translated, type TopoDS_Shape } from './occt/occt.ts';
-import type { NamedShape } from './build/named.ts';
+import type { NamedShape } from './naming/named.ts';
 
 /** Why a part has no solid. `step` is null while the base itself is to blame. */
 export interface Failure {

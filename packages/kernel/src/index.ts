@@ -15,5 +15,5 @@ export type { Measures } from './facts/measure.ts';
 export { EXPORTERS, exporterFor, exporterNamed } from './exchange/index.ts';
 export type { Exporter, Exporting } from './exchange/declare.ts';
 export { worldOf } from './world.ts';
-export { contentOf } from './content.ts';
-export { keyOf } from './key.ts';
+export { contentOf } from './content/content.ts';
+export { keyOf } from './content/key.ts';

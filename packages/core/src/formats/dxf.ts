@@ -3,10 +3,12 @@ import DxfParser, { type IDxf, type IEntity } from 'dxf-parser';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
-import { carryCurve, circle, line, type Curve } from '../profiles/curve.ts';
-import { bezierPieces, rationalPieces, throughPoints } from '../profiles/splines.ts';
+import { carryCurve, circle, line, type Curve } from '../curves/curve.ts';
+import { bezierPieces, rationalPieces, throughPoints } from '../curves/splines.ts';
 import { arcOnChord } from '../profiles/traverse.ts';
-import { boxOfPaths, joined, type DrawnPath, type Drawing } from './drawing.ts';
+import { joined } from '../curves/joined.ts';
+import { boxOfPaths, type Drawing } from './drawing.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 import { FormatError, requireText } from './fault.ts';
 
 /** mm by $INSUNITS. Source: DXF reference, header variables. */

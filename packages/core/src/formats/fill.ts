@@ -17,9 +17,10 @@ import {
   velocityAt,
   type Box2,
   type Curve,
-} from '../profiles/curve.ts';
-import { cutEach } from '../profiles/cutAtMeetings.ts';
-import { joined, type DrawnPath } from './drawing.ts';
+} from '../curves/curve.ts';
+import { cutEach } from '../curves/cutAtMeetings.ts';
+import { joined } from '../curves/joined.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 
 export type FillRule = 'nonzero' | 'evenodd';
 

@@ -1,6 +1,6 @@
 /** What files say: fills, views within views, units, blocks and weights. */
 import { filledArea } from '../profiles/area.ts';
-import type { DrawnPath } from './drawing.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 import { readDxf } from './dxf.ts';
 import { FormatError } from './fault.ts';
 import { readSvg } from './svg.ts';

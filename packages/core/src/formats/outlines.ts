@@ -1,8 +1,8 @@
 /** Profiles of a document as outlines for a file. */
 import { definitionOf } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
-import { pathsOnPlane } from '../profiles/together.ts';
-import type { DrawnPath } from './drawing.ts';
+import { pathsOnPlane } from '../document/drawn.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 import { FormatError } from './fault.ts';
 
 /** The profiles among items, in the frame of the first. Throws FormatError when there are none, or in several planes. */

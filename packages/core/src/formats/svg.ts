@@ -4,8 +4,9 @@ import svgpath from 'svgpath';
 import { degrees, radians } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import { chain2, distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
-import { SAME_POINT_MM, carryCurve, circle, endOf, line, startOf, type Curve } from '../profiles/curve.ts';
-import { boxOfPaths, type DrawnPath, type Drawing } from './drawing.ts';
+import { SAME_POINT_MM, carryCurve, circle, endOf, line, startOf, type Curve } from '../curves/curve.ts';
+import { boxOfPaths, type Drawing } from './drawing.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 import { closedLoop, overlapping, paintedBorders, type FillRule, type Painted } from './fill.ts';
 import { FormatError, requireText } from './fault.ts';
 

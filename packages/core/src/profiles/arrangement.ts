@@ -18,8 +18,8 @@ import {
   velocityAt,
   type Box2,
   type Curve,
-} from './curve.ts';
-import { meetings } from './meetings.ts';
+} from '../curves/curve.ts';
+import { meetings } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 /** A bounded area of the plane. */

@@ -24,9 +24,9 @@ import {
   velocityAt,
   type ArcCurve,
   type Curve,
-} from './curve.ts';
-import { circlesCross, lineCrossesCircle, linesCross, type Circle } from './lineAndCircle.ts';
-import { nearestOn } from './meetings.ts';
+} from '../curves/curve.ts';
+import { circlesCross, lineCrossesCircle, linesCross, type Circle } from '../curves/lineAndCircle.ts';
+import { nearestOn } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 /** Why an edit of an outline cannot be made. */

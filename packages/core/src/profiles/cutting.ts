@@ -14,8 +14,8 @@ import {
   startOf,
   velocityAt,
   type Curve,
-} from './curve.ts';
-import { meetings, nearestOn } from './meetings.ts';
+} from '../curves/curve.ts';
+import { meetings, nearestOn } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 interface Spot {

@@ -7,14 +7,14 @@ import type { Typed } from '../statement/resolve.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { plainWorld } from '../statement/world.ts';
 import { cross2, dot2, unit2 } from '../space/vector2.ts';
-import { curvatureAt, endOf, pointAt, startOf, velocityAt, type Curve } from './curve.ts';
+import { curvatureAt, endOf, pointAt, startOf, velocityAt, type Curve } from '../curves/curve.ts';
 import { nearMisses } from './gaps.ts';
 import { handlesOf } from './handles.ts';
-import { meetings, nearestOn } from './meetings.ts';
+import { meetings, nearestOn } from '../curves/meetings.ts';
 import { filledArea } from './area.ts';
 import { pathArea, pathLength } from './outline.ts';
 import { parallelPath } from './parallel.ts';
-import { deviationOfStep, drawnOf, pathsOf } from './together.ts';
+import { deviationOfStep, drawnOf, pathsOf } from '../document/drawn.ts';
 
 const { PI } = Math;
 

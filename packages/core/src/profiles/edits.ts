@@ -1,7 +1,7 @@
 /** Outlines with their edits made, one after another. */
 import { valueOf } from '../recipes/numbers.ts';
 import { EditFault, cornersOf, nearestCorner, withCorner } from './corners.ts';
-import type { Curve } from './curve.ts';
+import type { Curve } from '../curves/curve.ts';
 import { extended, reversedPath, splitAt, trimmed } from './cutting.ts';
 import type { CurveStep, CurveStepOf } from '../recipes/steps/index.ts';
 import type { Path } from './outline.ts';

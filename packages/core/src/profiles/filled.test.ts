@@ -1,4 +1,4 @@
-import { circle, line, type Curve } from './curve.ts';
+import { circle, line, type Curve } from '../curves/curve.ts';
 import { filledDistance } from './filled.ts';
 import { depthAt, type Path } from './outline.ts';
 

@@ -1,7 +1,7 @@
 /** Where the plane is filled by closed paths, by the even-odd rule, and how far it is to their curves. */
 import type { Vec2 } from '../space/vector2.ts';
-import { boxOfCurves, flattened, pointAt, turningParts, type Box2, type Curve } from './curve.ts';
-import { nearestOn } from './meetings.ts';
+import { boxOfCurves, flattened, pointAt, turningParts, type Box2, type Curve } from '../curves/curve.ts';
+import { nearestOn } from '../curves/meetings.ts';
 import type { Path } from './outline.ts';
 
 /** A curve that neither turns back along X nor along Y, between two points that it shares with those before and after it. */

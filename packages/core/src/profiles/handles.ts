@@ -5,7 +5,7 @@ import { cleanDegrees } from '../space/matrix.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { add2, distance2, length2, subtract2, type Vec2 } from '../space/vector2.ts';
 import { prismCorners } from '../recipes/regular.ts';
-import { endOf, startOf } from './curve.ts';
+import { endOf, startOf } from '../curves/curve.ts';
 import type { Figure, FigureOf, Leg } from '../recipes/figures/index.ts';
 import { outlineOf } from './outline.ts';
 import { bookLegs, courseOf, type Booked } from './traverse.ts';

@@ -2,7 +2,7 @@
 import { carry, type Pose } from '../space/pose.ts';
 import { cross, distance, dot, subtract, unit, type Vec3 } from '../space/vector.ts';
 import type { Vec2 } from '../space/vector2.ts';
-import { curveLength, partAtLength, pieceOf, startOf } from './curve.ts';
+import { curveLength, partAtLength, pieceOf, startOf } from '../curves/curve.ts';
 import { reversedPath } from './cutting.ts';
 import { pathArea, type NamedCurve, type Path } from './outline.ts';
 

@@ -5,13 +5,14 @@
  */
 import { add2, cross2, left2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { degrees } from '../space/angle.ts';
-import { cutAtMeetings } from './cutAtMeetings.ts';
-import { endOf, line, pointAt, reversed, startOf, velocityAt, type Curve } from './curve.ts';
-import { linesCross } from './lineAndCircle.ts';
-import { nearestOn } from './meetings.ts';
+import { cutAtMeetings } from '../curves/cutAtMeetings.ts';
+import { endOf, line, pointAt, reversed, startOf, velocityAt, type Curve } from '../curves/curve.ts';
+import { linesCross } from '../curves/lineAndCircle.ts';
+import { nearestOn } from '../curves/meetings.ts';
 import { depthAt, pathArea, type Path } from './outline.ts';
 import { besideCurve } from './parallel.ts';
-import { joined, type DrawnPath } from '../formats/drawing.ts';
+import { joined } from '../curves/joined.ts';
+import type { DrawnPath } from '../curves/curve.ts';
 
 export type Corners = 'round' | 'square';
 

@@ -15,23 +15,14 @@ import {
   startOf,
   type Box2,
   type Curve,
-} from './curve.ts';
+} from '../curves/curve.ts';
 import type { Figure, FigureOf } from '../recipes/figures/index.ts';
-import { throughPoints, towardsPoints } from './splines.ts';
+import { throughPoints, towardsPoints } from '../curves/splines.ts';
 import { textPaths } from './text.ts';
+import type { NamedCurve, Path } from './path.ts';
 import { traverseOf, arcOnChord } from './traverse.ts';
 
-export interface NamedCurve {
-  /** What the face that it sweeps is called. */
-  readonly name: string;
-  readonly curve: Curve;
-}
-
-/** Curves each of which begins where the last one ended. */
-export interface Path {
-  readonly closed: boolean;
-  readonly curves: readonly NamedCurve[];
-}
+export type { NamedCurve, Path } from './path.ts';
 
 export function outlineOf(figure: Figure): Path[] {
   switch (figure.kind) {

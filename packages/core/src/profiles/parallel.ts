@@ -2,9 +2,9 @@
 import { add2, distance2, dot2, left2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { cleanLength } from '../space/rounding.ts';
 import { areClear } from './crossing.ts';
-import { curvatureAt, endOf, line, pointAt, startOf, velocityAt, type Curve } from './curve.ts';
-import { FIT_MM, curvesAlong } from './fitting.ts';
-import { linesCross } from './lineAndCircle.ts';
+import { curvatureAt, endOf, line, pointAt, startOf, velocityAt, type Curve } from '../curves/curve.ts';
+import { FIT_MM, curvesAlong } from '../curves/fitting.ts';
+import { linesCross } from '../curves/lineAndCircle.ts';
 import type { NamedCurve, Path } from './outline.ts';
 
 /** Ends of curves that go on in one direction meet beside them too; farther apart than this (mm) they do not. */

@@ -8,7 +8,7 @@ import { perform } from '../statement/perform.ts';
 import { plainWorld } from '../statement/world.ts';
 import { rowsOfTraverse } from '../verbs/shared/legs.ts';
 import { joinedAcross } from '../verbs/shared/outlines.ts';
-import { boreOf } from './bore.ts';
+import { boreOf } from '../document/bore.ts';
 import { areClear } from './crossing.ts';
 import {
   boxOfCurves,
@@ -22,12 +22,12 @@ import {
   reversed,
   startOf,
   type Curve,
-} from './curve.ts';
+} from '../curves/curve.ts';
 import type { FigureOf } from '../recipes/figures/index.ts';
 import { filledArea } from './area.ts';
 import { gapsOf, outlineOf, pathLength } from './outline.ts';
 import { parallelPath } from './parallel.ts';
-import { bezierPieces, throughPoints, towardsPoints } from './splines.ts';
+import { bezierPieces, throughPoints, towardsPoints } from '../curves/splines.ts';
 import { traverseOf } from './traverse.ts';
 
 type Said = readonly [verb: string, values: Record<string, unknown>];

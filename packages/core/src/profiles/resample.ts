@@ -13,10 +13,10 @@ import {
   startOf,
   velocityAt,
   type Curve,
-} from './curve.ts';
-import { nearestOn } from './meetings.ts';
+} from '../curves/curve.ts';
+import { nearestOn } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
-import { throughPoints } from './splines.ts';
+import { throughPoints } from '../curves/splines.ts';
 
 type Resampling = Pick<CurveStepOf<'resample'>, 'by' | 'as'>;
 

@@ -2,7 +2,7 @@
 import opentype from 'opentype.js';
 import { valueOf } from '../recipes/numbers.ts';
 import { distance2, type Vec2 } from '../space/vector2.ts';
-import { SAME_POINT_MM, line, type Curve } from './curve.ts';
+import { SAME_POINT_MM, line, type Curve } from '../curves/curve.ts';
 import type { FigureOf } from '../recipes/figures/index.ts';
 import { FONT_WOFF } from './font.ts';
 

@@ -15,9 +15,9 @@ import {
   unit2,
   type Vec2,
 } from '../space/vector2.ts';
-import { SAME_POINT_MM, line, type Curve } from './curve.ts';
+import { SAME_POINT_MM, line, type Curve } from '../curves/curve.ts';
 import type { FigureOf, Leg } from '../recipes/figures/index.ts';
-import type { NamedCurve } from './outline.ts';
+import type { NamedCurve } from './path.ts';
 
 /** The way from a point to another: how far, and where to. */
 export interface Course {

@@ -3,7 +3,7 @@ import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { carry, turnVector, type Pose } from '../space/pose.ts';
 import { add, cross, distance, subtract, unit, type Vec3 } from '../space/vector.ts';
-import { refuse, type Refusal } from '../statement/declare.ts';
+import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { locatePoint, type NamedPoint } from './locate.ts';
 import {
   CURVE_CIRCLE,

@@ -9,17 +9,9 @@ import { directionAlong, nearestToPoint, worldCurve } from './curves.ts';
 import { landingNormal } from './landing.ts';
 import type { SnapInstance } from './scene.ts';
 import { CURVE_LINE, FACE_PLANE, FACE_STRIDE } from './shape.ts';
+export type { Guide } from './guide.ts';
+import type { Guide } from './guide.ts';
 import type { Snap } from './snap.ts';
-
-/** A line to snap to. `direction` has length 1. */
-export interface Guide {
-  readonly from: Vec3;
-  readonly direction: Vec3;
-  /** What it runs along: *X*, *edge*, *square to the edge*, *normal*. */
-  readonly words: string;
-  /** Runs through the from-point instead of through what was touched. */
-  readonly isParallel?: boolean;
-}
 
 /** Something that the pointer has rested on. */
 export interface Touched {

@@ -1,7 +1,7 @@
 /** Points of a built shape by the names of the faces that meet there: what headless ledgers and docks refer to. */
 import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { refuse, type Refusal } from '../statement/declare.ts';
+import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 import { POINT_KINDS, type ShapeFeatures } from './shape.ts';
 

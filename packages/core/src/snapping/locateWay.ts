@@ -4,7 +4,7 @@ import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { carry, turnVector, type Pose } from '../space/pose.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
-import { refuse, type Refusal } from '../statement/declare.ts';
+import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { edgeFit } from './feature.ts';
 import type { NamedPoint } from './locate.ts';
 import { CURVE_LINE, CURVE_POLYLINE, CURVE_STRIDE, circlePoint, type ShapeFeatures } from './shape.ts';

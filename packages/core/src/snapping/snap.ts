@@ -2,7 +2,7 @@
 import type { Camera } from '../space/camera.ts';
 import type { Plane } from '../space/plane.ts';
 import type { Vec3 } from '../space/vector.ts';
-import type { Guide } from './guides.ts';
+import type { Guide } from './guide.ts';
 import type { SnapScene } from './scene.ts';
 import type { SnapKind } from './shape.ts';
 

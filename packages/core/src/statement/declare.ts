@@ -2,9 +2,10 @@
  * What a verb is: its blanks, its sentence, its key, its place on the bench, and a pure `apply`. The statement bar, the
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
-import type { Pose } from '../space/pose.ts';
-import type { Drawing, DrawnPath } from '../formats/drawing.ts';
-import type { Region2, Regions } from '../recipes/bodies/index.ts';
+import type { Question, Replies } from '../questions/question.ts';
+import type { Refusal } from '../refusals/refusal.ts';
+import type { Drawing } from '../formats/drawing.ts';
+import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
 import type { ViewState } from '../space/camera.ts';
@@ -15,6 +16,9 @@ import type { ToldPlane } from './planes.ts';
 import type { Turn } from '../space/pose.ts';
 import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
+
+export type { FaceFacts, Question, RegionFound, Replies, Standing } from '../questions/question.ts';
+export { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 
 export const GROUPS = [
   'make',
@@ -148,81 +152,6 @@ export type Values<B extends Record<string, Blank>> = {
     : never;
 };
 
-/** Why a statement cannot be carried out. `at` is the character of the text, where one is to blame. */
-export interface Refusal {
-  readonly refused: true;
-  readonly code: string;
-  readonly message: string;
-  readonly blank?: string;
-  readonly at?: number;
-  /** Where in the world it goes wrong, mm. */
-  readonly places?: readonly Vec3[];
-  /** What the kernel must be asked first; the statement is then tried again. */
-  readonly wants?: Question;
-}
-
-/** A part, shifted from where the document has it, mm. */
-export interface Standing {
-  readonly part: ItemId;
-  readonly shift: Vec3;
-}
-
-/** What only the kernel can tell of the document that a statement begins with. */
-export type Question =
-  /** The exact box in the world, or in the part's own frame. */
-  | { readonly ask: 'box'; readonly part: ItemId; readonly frame?: 'own' }
-  /** Least and greatest coordinate along a direction of length 1. */
-  | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
-  /** The bounded areas between the curves of profiles, in the frame of the first. */
-  | { readonly ask: 'regions'; readonly profiles: readonly ItemId[] }
-  /** Outlines beside a profile, in its own frame: outward, or to the left of an open one, mm. */
-  | {
-      readonly ask: 'offset';
-      readonly profile: ItemId;
-      readonly by: number;
-      readonly corners: 'round' | 'square';
-    }
-  /** The borders of what a plane and a part have in common, of its shadow, or of its face there, in the frame of the plane. */
-  | {
-      readonly ask: 'cut';
-      readonly part: ItemId;
-      readonly plane: Pose;
-      readonly how: 'cut' | 'shadow' | { readonly face: string };
-    }
-  /** Sizes of faces, by their names, as one surface. */
-  | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
-  /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
-  | {
-      readonly ask: 'contact';
-      readonly moving: readonly Standing[];
-      readonly fixed: readonly Standing[];
-      readonly towards: Vec3;
-    };
-export interface Replies {
-  box: Box;
-  extent: readonly [number, number];
-  contact: number | null;
-  regions: readonly RegionFound[];
-  offset: readonly DrawnPath[];
-  cut: readonly DrawnPath[];
-  face: FaceFacts;
-}
-
-export interface FaceFacts {
-  readonly count: number;
-  /** mm² */
-  readonly area: number;
-  /** Of all their borders together, mm. */
-  readonly border: number;
-}
-
-export interface RegionFound extends Region2 {
-  /** mm² */
-  readonly area: number;
-  /** Corners of triangles that fill it, x and y. */
-  readonly triangles: Float64Array;
-}
-
 /** Thrown through `apply` when a reply is not there yet; `perform` turns it into a refusal that carries the question. */
 export class Wanting extends Error {
   constructor(readonly question: Question) {
@@ -238,17 +167,6 @@ export class Unanswerable extends Error {
     this.name = 'Unanswerable';
   }
 }
-
-export const refuse = (code: string, message: string, blank?: string, at?: number): Refusal => ({
-  refused: true,
-  code,
-  message,
-  ...(blank === undefined ? {} : { blank }),
-  ...(at === undefined ? {} : { at }),
-});
-
-export const isRefusal = (value: unknown): value is Refusal =>
-  typeof value === 'object' && value !== null && (value as Refusal).refused === true;
 
 export interface Outcome {
   readonly refused?: false;

@@ -8,7 +8,7 @@ import { cleanLength, roundAngle } from '../space/rounding.ts';
 import { type Vec2 } from '../space/vector2.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { featureFrame, threePointFrame } from './frames.ts';
-import { isRefusal, refuse, type Refusal } from './declare.ts';
+import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 import type { Feature } from '../snapping/feature.ts';
 
 /** The planes that are always there: X to the right and Y up on the drawing, Z towards the one who looks. */

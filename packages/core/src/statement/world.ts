@@ -1,8 +1,8 @@
 /** What statements may know of built geometry. */
 import { baseBox, definitionOf, valueOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
-import { boxOfCurves } from '../profiles/curve.ts';
-import { pathsOnPlane } from '../profiles/together.ts';
+import { boxOfCurves } from '../curves/curve.ts';
+import { pathsOnPlane } from '../document/drawn.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
 import { carryBox, unionBoxes, type Box } from '../space/box.ts';
 import { AT_ORIGIN, chain, inverse, isQuarterTurn } from '../space/pose.ts';

@@ -1,7 +1,7 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument, Part } from '../document/schema.ts';
-import { pathsOf } from '../profiles/together.ts';
-import { startOf } from '../profiles/curve.ts';
+import { pathsOf } from '../document/drawn.ts';
+import { startOf } from '../curves/curve.ts';
 import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
 import { perform } from '../statement/perform.ts';

@@ -10,7 +10,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { plainVolumeOf } from '../facts/integrals.ts';
-import type { NamedShape } from './named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { rimsOf } from './bodies/rims.ts';
 
 /** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */

@@ -3,9 +3,9 @@
  * built as a face with holes that is pulled up. Ten times faster for a hundred holes, since nothing is intersected.
  */
 import { chain, inverse, type Pose, type Vec3 } from '@kadrel/core';
-import type { Content } from '../content.ts';
+import type { Content } from '../content/content.ts';
 import { moved, scope, type Keep, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
-import { nameFaces, type NamedShape } from './named.ts';
+import { nameFaces, type NamedShape } from '../naming/named.ts';
 
 type Combination = Extract<Content, { kind: 'combine' }>;
 type AxisIndex = 0 | 1 | 2;

@@ -1,7 +1,7 @@
 /** One builder for each kind of content; a new kind is a file beside this one and a line below. */
 import type { Vec3 } from '@kadrel/core';
 import { scale } from '@kadrel/core';
-import type { Content, SolidContent, StepContent } from '../content.ts';
+import type { Content, SolidContent, StepContent } from '../content/content.ts';
 import { BuildError, type Occt } from '../occt/occt.ts';
 import { buildDrawn, buildSheet } from './bodies/drawn.ts';
 import { buildLoft } from './bodies/loft.ts';
@@ -9,7 +9,7 @@ import { buildRaise } from './bodies/raise.ts';
 import { buildRevolve } from './bodies/revolve.ts';
 import { buildSweep } from './bodies/sweep.ts';
 import { buildWall } from './bodies/wall.ts';
-import type { NamedShape } from './named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { buildBox } from './primitives/box.ts';
 import { buildCap } from './primitives/cap.ts';
 import { buildCone } from './primitives/cone.ts';

@@ -1,6 +1,6 @@
 /** Solids of revolution from half an outline. */
 import { scope, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from './named.ts';
+import type { NamedShape } from '../naming/named.ts';
 
 /** A corner of the half outline, and the name of the face that the piece from here to the next one becomes. */
 export interface HalfCorner {

@@ -1,6 +1,6 @@
 /** What the kernel can build of plain solids. */
 import { BuildError } from '../occt/occt.ts';
-import type { SolidContent } from '../content.ts';
+import type { SolidContent } from '../content/content.ts';
 
 /** Sizes below the kernel's tolerance, and those that a double can no longer tell apart, are refused before they get there. */
 const LEAST_SIZE_MM = 1e-6;

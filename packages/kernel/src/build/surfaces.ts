@@ -1,6 +1,6 @@
 /** Open surfaces: within a loop of curves, and the bodies that they become by caps or by a thickness. */
 import { AT_ORIGIN, distance, type Section, type Vec3 } from '@kadrel/core';
-import type { Content } from '../content.ts';
+import type { Content } from '../content/content.ts';
 import {
   BuildError,
   ShapeMap,
@@ -14,10 +14,10 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { combineShapes } from '../combine/operation.ts';
+import { combineShapes } from '../booleans/operation.ts';
 import { requireBodies } from './compound.ts';
-import { endsOfEdge, placedEdges, type Edge, type Wire } from './edges.ts';
-import type { NamedShape } from './named.ts';
+import { endsOfEdge, placedEdges, type Edge, type Wire } from '../occt/edges.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { buildTurnedBand } from './bodies/revolve.ts';
 import { rimsOf } from './bodies/rims.ts';
 import { buildStanding } from './bodies/wall.ts';

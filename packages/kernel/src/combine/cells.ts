@@ -8,10 +8,10 @@ import { displayChord, meshShape } from '../facts/mesh.ts';
 import { carryNames } from '../naming/carry.ts';
 import { copied, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import type { Distance, Field } from '../verify/distance.ts';
-import { beside, samplesOf } from '../verify/samples.ts';
-import { emptyFault, operate, taggedNames, type Operand } from './operation.ts';
+import { beside, samplesOf } from '../facts/samples.ts';
+import { emptyFault, operate, taggedNames, type Operand } from '../booleans/operation.ts';
 
 interface Cells {
   readonly occt: Occt;

@@ -1,12 +1,12 @@
 /** Combinations that hold: ways are tried in order, and the first whose result passes every check is taken. */
 import { boxSize, boxesMeet, carry, type Box, type Vec3 } from '@kadrel/core';
-import type { CombineContent, Content, OperandContent } from '../content.ts';
+import type { CombineContent, Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, carryingPlaces, copied, release, translated, type Occt } from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
 import { buildDrilled, drilledVolume, drillingOf } from '../build/drilled.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { boxOfPart } from '../verify/bounds.ts';
 import { isTrulyEmpty } from '../verify/byFacets.ts';
 import type { Claim, Fault, Part } from '../verify/claim.ts';
@@ -17,8 +17,8 @@ import { idleParts } from '../verify/effect.ts';
 import type { FacetCache } from '../verify/facets.ts';
 import { combinedField } from '../verify/field.ts';
 import { nearCoincidence } from '../verify/near.ts';
-import { samplesOf, type Sample } from '../verify/samples.ts';
-import { NothingLeft, emptyFault, taggedNames } from './operation.ts';
+import { samplesOf, type Sample } from '../facts/samples.ts';
+import { NothingLeft, emptyFault, taggedNames } from '../booleans/operation.ts';
 import { WAYS, type Way } from './ways.ts';
 
 /** What a combination needs of whoever builds solids. All throw BuildError. */

@@ -4,11 +4,11 @@
  * balls 0.1 … 0.0000001 mm apart: the first way is right in five of six, the others find the rest.
  */
 import { AT_ORIGIN, NO_TURN, chain, inverse, turnOfDegrees, type Pose, type Vec3 } from '@kadrel/core';
-import type { CombineContent, Content, OperandContent } from '../content.ts';
+import type { CombineContent, Content, OperandContent } from '../content/content.ts';
 import { moved, release, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { byCells } from './cells.ts';
-import { operate, type Operand } from './operation.ts';
+import { operate, type Operand } from '../booleans/operation.ts';
 import type { Field } from '../verify/distance.ts';
 
 export interface WayContext {

@@ -30,7 +30,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { firstDerivatives } from '../verify/samples.ts';
+import { firstDerivatives } from './samples.ts';
 import { meshShape } from './mesh.ts';
 
 /** A solid in the world: its shape in its own frame, and where it stands. */

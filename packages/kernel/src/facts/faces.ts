@@ -10,8 +10,8 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { pathsOfEdges } from '../build/curves.ts';
-import type { NamedShape } from '../build/named.ts';
+import { pathsOfEdges } from '../occt/curves.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { exactBox } from './extent.ts';
 
 /** A face that departs from the XY plane by more than this (mm) is not in it. */

@@ -30,7 +30,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { UNNAMED, type NamedShape } from '../build/named.ts';
+import { UNNAMED, type NamedShape } from '../naming/named.ts';
 import { outlineShape, type Mesh } from './mesh.ts';
 
 /** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */

@@ -11,9 +11,9 @@ import {
   type Turn,
   type Vec3,
 } from '@kadrel/core';
-import type { Content } from '../content.ts';
+import type { Content } from '../content/content.ts';
 import { moved, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { exactBox, reachesOf, type Range } from './extent.ts';
 import { drawnMeasures, measureShape, withTouching, type Measures } from './measure.ts';
 import { AXIS_DIRECTIONS } from './wholes.ts';

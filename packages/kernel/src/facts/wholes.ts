@@ -1,6 +1,6 @@
 /** Measures of many solids together: what patterns and groups come to. */
 import { add, carry, chain, dot, isQuarterTurn, scale, turnBack, type Pose, type Vec3 } from '@kadrel/core';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import type { Measures } from './measure.ts';
 
 /** A built solid in the world, or in another frame. */

@@ -1,7 +1,7 @@
 /** Names of faces through an operation, by the kernel's own history. */
 import { MERGED } from '@kadrel/core';
 import { ShapeMap, fromList, uniqueShapes, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from './named.ts';
 
 interface WithHistory {
   Modified(shape: TopoDS_Shape): { IsEmpty(): boolean; delete(): void };

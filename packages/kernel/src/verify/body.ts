@@ -6,11 +6,11 @@ import type { Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, isSound, type Occt } from '../occt/occt.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { selfCrossings } from './crossing.ts';
 import type { Field } from './distance.ts';
 import { misplaced, stray } from './points.ts';
-import type { Sample } from './samples.ts';
+import type { Sample } from '../facts/samples.ts';
 import { windingNumber } from './winding.ts';
 
 export interface BodyFault {

@@ -19,8 +19,8 @@ import {
   type Vec2,
   type Vec3,
 } from '@kadrel/core';
-import type { BodyContent } from '../bodies.ts';
-import type { Content } from '../content.ts';
+import type { BodyContent } from '../content/bodies.ts';
+import type { Content } from '../content/content.ts';
 import { bothOf, polygonDistance, type Field } from './distance.ts';
 
 type Body<K extends BodyContent['kind']> = Extract<BodyContent, { kind: K }>;

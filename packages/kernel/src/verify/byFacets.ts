@@ -5,7 +5,7 @@ import { SAME_VOLUME, type Claim, type Fault, type Part } from './claim.ts';
 import type { Field } from './distance.ts';
 import type { FacetCache, Facets } from './facets.ts';
 import { placedSamples, probe } from './points.ts';
-import { beside, type Sample } from './samples.ts';
+import { beside, type Sample } from '../facts/samples.ts';
 
 const FORMULA_VOLUME = 1e-9;
 

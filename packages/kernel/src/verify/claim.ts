@@ -2,10 +2,10 @@
 import type { CombineHow, Pose, Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import type { Mesh } from '../facts/mesh.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import type { Field } from './distance.ts';
 import type { Facets } from './facets.ts';
-import type { Sample } from './samples.ts';
+import type { Sample } from '../facts/samples.ts';
 
 /** An operand as it went in, verified before. */
 export interface Part {

@@ -4,8 +4,8 @@
  */
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { column, length, type Matrix, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
-import type { Content, SolidContent } from '../content.ts';
-import { keyOf } from '../key.ts';
+import type { Content, SolidContent } from '../content/content.ts';
+import { keyOf } from '../content/key.ts';
 
 export type Facetter = ManifoldToplevel;
 

@@ -16,7 +16,7 @@ import {
   type Pose,
   type Vec3,
 } from '@kadrel/core';
-import type { Content, OperandContent } from '../content.ts';
+import type { Content, OperandContent } from '../content/content.ts';
 import { bodyField } from './bodyField.ts';
 import type { Field } from './distance.ts';
 import { plainField } from './plainField.ts';

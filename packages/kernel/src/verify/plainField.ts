@@ -1,6 +1,6 @@
 /** Signed distances to plain solids, in their own frames. Source: plane geometry. */
 import { length, scale, type Vec2, type Vec3 } from '@kadrel/core';
-import type { SolidContent } from '../content.ts';
+import type { SolidContent } from '../content/content.ts';
 import { bothOf, polygonDistance, type Distance, type Field } from './distance.ts';
 
 /** The distance from a plain solid in its own frame. */

@@ -1,7 +1,7 @@
 /** Points of the faces of plain solids, by formula: what the kernel's facets would tell, at a hundredth of the cost. */
 import type { Vec2, Vec3 } from '@kadrel/core';
-import type { SolidContent } from '../content.ts';
-import type { Sample } from './samples.ts';
+import type { SolidContent } from '../content/content.ts';
+import type { Sample } from '../facts/samples.ts';
 
 type Spot = Omit<Sample, 'face'>;
 

@@ -10,7 +10,7 @@ import {
 } from '../occt/occt.ts';
 import { facetSlack } from '../facts/mesh.ts';
 import type { Claim, Fault, Part } from './claim.ts';
-import { beside, type Sample } from './samples.ts';
+import { beside, type Sample } from '../facts/samples.ts';
 
 /** Surfaces of the kernel that meet within its tolerance of 1e-7 mm count as one; probes stand clear of that. */
 const PROBE_MM = 5e-7;

@@ -11,7 +11,7 @@ import {
 import { Evaluator } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
 import { Builder, type Libraries } from '../builder.ts';
-import { contentOf, type Content, type SolidContent } from '../content.ts';
+import { contentOf, type Content, type SolidContent } from '../content/content.ts';
 import { meshShape } from '../facts/mesh.ts';
 import { selfCrossings } from './crossing.ts';
 import { plainVolume } from './facets.ts';
@@ -19,7 +19,7 @@ import { polygonDistance } from './distance.ts';
 import { fieldOf } from './field.ts';
 import { distanceBetween, pointShape, scope, uniqueShapes } from '../occt/occt.ts';
 import { plainSamples } from './plainSamples.ts';
-import { beside, samplesOf, type Sample } from './samples.ts';
+import { beside, samplesOf, type Sample } from '../facts/samples.ts';
 import { windingNumber } from './winding.ts';
 
 let libraries: Libraries;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { curveSchema } from '../../profiles/curve.ts';
+import { curveSchema } from '../../curves/curve.ts';
 import { declareKind } from '../declare.ts';
 
 /** Curves as they came from a file or from an operation, end to end. */

@@ -1,9 +1,9 @@
 import { valueOf, worldFromPart } from '../../document/items.ts';
-import type { DrawnPath } from '../../formats/drawing.ts';
-import { endOf, line, startOf, type Curve } from '../../profiles/curve.ts';
+import type { DrawnPath } from '../../curves/curve.ts';
+import { endOf, line, startOf, type Curve } from '../../curves/curve.ts';
 import { pathArea } from '../../profiles/outline.ts';
 import { parallelPath } from '../../profiles/parallel.ts';
-import { pathsOf } from '../../profiles/together.ts';
+import { pathsOf } from '../../document/drawn.ts';
 import { distance2 } from '../../space/vector2.ts';
 import { declareVerb, needed, refuse } from '../../statement/declare.ts';
 import { namedAs, requireProfiles } from '../shared/drawing.ts';

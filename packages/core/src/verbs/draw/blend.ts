@@ -1,6 +1,6 @@
 import { vectorOf, worldFromPart } from '../../document/items.ts';
-import { curvatureAt, endOf, startOf, velocityAt, type Curve } from '../../profiles/curve.ts';
-import { pathsOnPlane } from '../../profiles/together.ts';
+import { curvatureAt, endOf, startOf, velocityAt, type Curve } from '../../curves/curve.ts';
+import { pathsOnPlane } from '../../document/drawn.ts';
 import { carryBack } from '../../space/pose.ts';
 import { add2, distance2, left2, scale2, unit2, type Vec2 } from '../../space/vector2.ts';
 import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';

@@ -1,5 +1,5 @@
 import { valueOf } from '../../document/items.ts';
-import { carryCurve, type Curve } from '../../profiles/curve.ts';
+import { carryCurve, type Curve } from '../../curves/curve.ts';
 import { MOST_LEGS, type FigureOf } from '../../recipes/figures/index.ts';
 import type { Affine2 } from '../../space/vector2.ts';
 import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';

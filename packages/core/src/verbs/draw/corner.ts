@@ -1,5 +1,5 @@
 import { cornersOf, nearestCorner } from '../../profiles/corners.ts';
-import { pathsOf } from '../../profiles/together.ts';
+import { pathsOf } from '../../document/drawn.ts';
 import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';
 import { requireProfiles } from '../shared/drawing.ts';
 import { profileBlank, addEdit, inProfile } from '../shared/curveSteps.ts';

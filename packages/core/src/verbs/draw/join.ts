@@ -1,6 +1,6 @@
 import { definitionOf, valueOf } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
-import { pathsOnPlane } from '../../profiles/together.ts';
+import { pathsOnPlane } from '../../document/drawn.ts';
 import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';
 import { frameOfProfiles, requireProfiles } from '../shared/drawing.ts';
 import { drawPaths, joinedAcross } from '../shared/outlines.ts';

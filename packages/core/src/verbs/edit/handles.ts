@@ -1,6 +1,6 @@
 import { definitionOf, valueOf, vectorOf, worldFromParent, worldFromPart } from '../../document/items.ts';
 import { handlesOf, movedHandle, standsAsDrawn } from '../../profiles/handles.ts';
-import { drawnOf } from '../../profiles/together.ts';
+import { drawnOf } from '../../document/drawn.ts';
 import { carryBack, turnBack, turnVector } from '../../space/pose.ts';
 import { cleanLength } from '../../space/rounding.ts';
 import { declareVerb, needed, refuse } from '../../statement/declare.ts';

@@ -1,7 +1,7 @@
 import { boundFault } from '../../recipes/fields.ts';
 import { numberOfStep, stepKind, type RecipeStep } from '../../recipes/steps/index.ts';
 import { definitionOf, valueOf } from '../../document/items.ts';
-import { drawnOf } from '../../profiles/together.ts';
+import { drawnOf } from '../../document/drawn.ts';
 import {
   declareVerb,
   isRefusal,

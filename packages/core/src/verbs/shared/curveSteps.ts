@@ -2,7 +2,7 @@
 import { definitionOf, vectorOf, worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../../document/schema.ts';
 import type { CurveStep } from '../../recipes/steps/index.ts';
-import { drawnOf } from '../../profiles/together.ts';
+import { drawnOf } from '../../document/drawn.ts';
 import { carryBack } from '../../space/pose.ts';
 import { needed, refuse, type Outcome, type Refusal } from '../../statement/declare.ts';
 

@@ -1,7 +1,7 @@
 /** Profiles from others and from solids: parallels, outlines cut by a plane, and curves put end to end. */
 import type { KadrelDocument } from '../../document/schema.ts';
-import type { DrawnPath } from '../../formats/drawing.ts';
-import { endOf, line, reversed, startOf, type Curve } from '../../profiles/curve.ts';
+import type { DrawnPath } from '../../curves/curve.ts';
+import { endOf, line, reversed, startOf, type Curve } from '../../curves/curve.ts';
 import type { FigureOf } from '../../recipes/figures/index.ts';
 import type { Pose } from '../../space/pose.ts';
 import { distance2 } from '../../space/vector2.ts';

@@ -1,8 +1,8 @@
 /** Drawn things that are no solids: the curves of a profile, and the sheet of a plane. */
 import type { Path } from '@kadrel/core';
 import { ShapeMap, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
-import { edgesOfPath, type DrawnEdge } from '../edges.ts';
-import type { NamedShape } from '../named.ts';
+import { edgesOfPath, type DrawnEdge } from '../../occt/edges.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** Loose edges in the XY plane; no faces. */
 export function buildDrawn(occt: Occt, paths: readonly Path[]): NamedShape {

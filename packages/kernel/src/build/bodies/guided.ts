@@ -25,8 +25,8 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
-import type { Ends } from '../../bodies.ts';
-import type { NamedShape } from '../named.ts';
+import type { Ends } from '../../content/bodies.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { buildClosed, sewnSurface, type NamedFace } from '../surfaces.ts';
 
 /** Pieces along a guide and along each curve of an outline: between their points lie cubic curves. */

@@ -9,12 +9,12 @@ import {
   type Section,
 } from '@kadrel/core';
 import { BuildError, fromList, progressRange, scope, type Occt } from '../../occt/occt.ts';
-import type { BodyContent, Ends } from '../../bodies.ts';
-import { combineShapes } from '../../combine/operation.ts';
+import type { BodyContent, Ends } from '../../content/bodies.ts';
+import { combineShapes } from '../../booleans/operation.ts';
 import { requireBodies } from '../compound.ts';
-import { placedWire } from '../edges.ts';
+import { placedWire } from '../../occt/edges.ts';
 import { buildGuided } from './guided.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 type Loft = Extract<BodyContent, { kind: 'loft' }>;
 

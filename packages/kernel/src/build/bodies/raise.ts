@@ -11,10 +11,10 @@ import {
   type Occt,
   type TopoDS_Face,
 } from '../../occt/occt.ts';
-import type { BodyContent } from '../../bodies.ts';
+import type { BodyContent } from '../../content/bodies.ts';
 import { requireBodies, together } from '../compound.ts';
-import { endsOfEdge, placedWire } from '../edges.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { endsOfEdge, placedWire } from '../../occt/edges.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import { planarFaces, type Planar } from './regions.ts';
 
 type Raise = Extract<BodyContent, { kind: 'raise' }>;

@@ -24,7 +24,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { meshShape } from '../../facts/mesh.ts';
-import { edgesOfPath, wireOf, type NamedEdge } from '../edges.ts';
+import { edgesOfPath, wireOf, type NamedEdge } from '../../occt/edges.ts';
 
 /** A face in the XY plane, facing +Z. */
 export interface RegionFace {

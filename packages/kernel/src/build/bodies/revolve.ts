@@ -25,11 +25,11 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import type { BodyContent } from '../../bodies.ts';
+import type { BodyContent } from '../../content/bodies.ts';
 import { exactBox } from '../../facts/extent.ts';
 import { requireBodies, together } from '../compound.ts';
-import { UNNAMED, nameFaces, type NamedShape } from '../named.ts';
-import { placedWire } from '../edges.ts';
+import { UNNAMED, nameFaces, type NamedShape } from '../../naming/named.ts';
+import { placedWire } from '../../occt/edges.ts';
 import { planarFaces, type Planar } from './regions.ts';
 import { bandBeside } from './wall.ts';
 

@@ -7,7 +7,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import type { Edge } from '../edges.ts';
+import type { Edge } from '../../occt/edges.ts';
 
 /** Edges that only one face has. */
 export function rimsOf(occt: Occt, shape: TopoDS_Shape, keep: Keep): Edge[] {

@@ -24,12 +24,12 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { BuildError, progressRange, scope, type Occt } from '../../occt/occt.ts';
-import type { BodyContent } from '../../bodies.ts';
-import { combineShapes } from '../../combine/operation.ts';
+import type { BodyContent } from '../../content/bodies.ts';
+import { combineShapes } from '../../booleans/operation.ts';
 import { requireBodies } from '../compound.ts';
-import { placedWire } from '../edges.ts';
+import { placedWire } from '../../occt/edges.ts';
 import { loopsOf, through } from './loft.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 type Sweep = Extract<BodyContent, { kind: 'sweep' }>;
 

@@ -27,10 +27,10 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import type { BodyContent } from '../../bodies.ts';
-import { combineShapes, type Tagged } from '../../combine/operation.ts';
-import { edgesOfPath, endsOfEdge, wireOf, type NamedEdge, type Wire } from '../edges.ts';
-import type { NamedShape } from '../named.ts';
+import type { BodyContent } from '../../content/bodies.ts';
+import { combineShapes, type Tagged } from '../../booleans/operation.ts';
+import { edgesOfPath, endsOfEdge, wireOf, type NamedEdge, type Wire } from '../../occt/edges.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { polygon, pulledUp } from '../primitives/pulled.ts';
 import { pulledFace } from './raise.ts';
 import { planarFromWires, type Planar } from './regions.ts';

@@ -1,6 +1,6 @@
 import type { Vec3 } from '@kadrel/core';
 import { scope, type Occt } from '../../occt/occt.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 /** A box with its minimum corner at the origin, mm. Faces: left (−X), right, front (−Y), back, bottom (−Z), top. */
 export function buildBox(occt: Occt, [x, y, z]: Vec3): NamedShape {

@@ -1,5 +1,5 @@
 import { BuildError, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** A ball cut flat below, standing on the flat face at the origin. Faces: surface, bottom. */
 export function buildCap(occt: Occt, diameter: number, height: number): NamedShape {

@@ -1,5 +1,5 @@
 import { scope, type Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** A cylinder on the origin along Z, mm. Faces: side, top, bottom, in the kernel's order. */
 export function buildCylinder(occt: Occt, diameter: number, height: number): NamedShape {

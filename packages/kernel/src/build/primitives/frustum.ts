@@ -1,7 +1,7 @@
 import { prismCorners, type BodyOf, type Valued, type Vec3 } from '@kadrel/core';
 import { scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { polygon } from './pulled.ts';
 
 type Frustum = Valued<BodyOf<'frustum'>>;

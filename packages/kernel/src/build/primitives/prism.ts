@@ -1,6 +1,6 @@
 import type { Vec3 } from '@kadrel/core';
 import { scope, type Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { polygon, pulledUp } from './pulled.ts';
 
 type Corners = readonly (readonly [number, number])[];

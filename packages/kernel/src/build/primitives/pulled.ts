@@ -1,7 +1,7 @@
 /** Flat faces pulled along a vector. */
 import type { Vec3 } from '@kadrel/core';
 import type { Keep, Occt, TopoDS_Face, TopoDS_Shape } from '../../occt/occt.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 

@@ -1,5 +1,5 @@
 import { scope, type Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** A ball round the origin, mm. One face: surface. */
 export function buildSphere(occt: Occt, diameter: number): NamedShape {

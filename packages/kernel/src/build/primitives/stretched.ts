@@ -15,10 +15,10 @@ import {
   type Matrix,
   type Vec3,
 } from '@kadrel/core';
-import type { SolidContent } from '../../content.ts';
+import type { SolidContent } from '../../content/content.ts';
 import { occurrences, progressRange, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { buildSphere } from './sphere.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import { pulledPrism } from './prism.ts';
 import { polygon, pulledUp } from './pulled.ts';
 import { buildTorus } from './torus.ts';

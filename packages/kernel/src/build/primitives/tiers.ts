@@ -1,10 +1,10 @@
 /** Stacked levels: round ones turned, those with straight sides cut from as many strips as they have sides. */
 import { cosDegrees, sinDegrees, type Vec2 } from '@kadrel/core';
 import { BuildError, moved, scope, type Keep, type Occt } from '../../occt/occt.ts';
-import type { TierContent } from '../../bodies.ts';
-import { combineShapes, type Tagged } from '../../combine/operation.ts';
-import { edgeOf, wireOf, type NamedEdge } from '../edges.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import type { TierContent } from '../../content/bodies.ts';
+import { combineShapes, type Tagged } from '../../booleans/operation.ts';
+import { edgeOf, wireOf, type NamedEdge } from '../../occt/edges.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 /** Faces of level n after `n.`: bottom, top, and side, or side1 … of one with straight sides. */
 export function buildTiers(occt: Occt, levels: readonly TierContent[]): NamedShape {

@@ -1,5 +1,5 @@
 import { scope, type Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** A ring round the origin, its axis along Z, mm. One face: surface. */
 export function buildTorus(occt: Occt, diameter: number, thickness: number): NamedShape {

@@ -1,5 +1,5 @@
 import type { Occt } from '../../occt/occt.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { revolved } from '../revolved.ts';
 
 /** A tube on the origin along Z, mm. Faces: bottom, side, top, bore. */

@@ -1,7 +1,7 @@
 import type { Vec2 } from '@kadrel/core';
 import { BuildError, scope, type Occt } from '../../occt/occt.ts';
-import type { BodyContent } from '../../bodies.ts';
-import type { NamedShape } from '../named.ts';
+import type { BodyContent } from '../../content/bodies.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { polygon, pulledUp } from './pulled.ts';
 
 type Wedge = Extract<BodyContent, { kind: 'wedge' }>;

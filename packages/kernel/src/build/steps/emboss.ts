@@ -3,7 +3,7 @@
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
 import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
-import type { Content } from '../../content.ts';
+import type { Content } from '../../content/content.ts';
 import { exactBox } from '../../facts/extent.ts';
 import { heightsAt, hitsAt, meshShape, type Mesh } from '../../facts/mesh.ts';
 import {
@@ -19,10 +19,10 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import { combineShapes, type Tagged } from '../../combine/operation.ts';
+import { combineShapes, type Tagged } from '../../booleans/operation.ts';
 import { together } from '../compound.ts';
 import { floorUnder, type Floor } from './floors.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { pulledFace } from '../bodies/raise.ts';
 import { planarFaces, type Planar } from '../bodies/regions.ts';
 

@@ -13,9 +13,9 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import { firstDerivatives } from '../../verify/samples.ts';
+import { firstDerivatives } from '../../facts/samples.ts';
 import { buildCylinder } from '../primitives/cylinder.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 import { buildSphere } from '../primitives/sphere.ts';
 
 /** What limits the engraving or the relief. */

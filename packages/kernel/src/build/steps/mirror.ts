@@ -1,6 +1,6 @@
 /** Solids under similar maps of their own frame: their faces keep their names and look outward. */
 import { scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
-import { nameFaces, type NamedShape } from '../named.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 /** The mirror image in the plane X = 0. */
 export const buildMirrored = (occt: Occt, of: NamedShape): NamedShape =>

@@ -1,6 +1,6 @@
 /** A solid whose faces have all moved out, or in, by one distance. */
 import { add, scale as times, type Vec3 } from '@kadrel/core';
-import type { Content } from '../../content.ts';
+import type { Content } from '../../content/content.ts';
 import { meshShape } from '../../facts/mesh.ts';
 import {
   BuildError,
@@ -15,9 +15,9 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import { samplesOf } from '../../verify/samples.ts';
+import { samplesOf } from '../../facts/samples.ts';
 import { requireBodies } from '../compound.ts';
-import type { NamedShape } from '../named.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 type Offset = Extract<Content, { readonly kind: 'offset' }>;
 

@@ -14,7 +14,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { AT_ORIGIN } from '@kadrel/core';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 
 /** Volumes and areas may differ by this, relative, when edges are joined: the noise of their integration. */
 const SAME = 1e-9;

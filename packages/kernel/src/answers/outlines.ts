@@ -19,11 +19,11 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { pathsOfEdges } from '../build/curves.ts';
-import { edgesOfPath, wireOf } from '../build/edges.ts';
+import { pathsOfEdges } from '../occt/curves.ts';
+import { edgesOfPath, wireOf } from '../occt/edges.ts';
 import { merged, splitRegions } from '../build/bodies/regions.ts';
-import { exactBox } from './extent.ts';
-import { heightsAt, meshShape } from './mesh.ts';
+import { exactBox } from '../facts/extent.ts';
+import { heightsAt, meshShape } from '../facts/mesh.ts';
 
 /**
  * Parallels of outlines at a distance: outward of closed ones, to the left of open ones; less than zero is the other way.

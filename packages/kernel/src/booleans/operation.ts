@@ -11,7 +11,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import type { NamedShape } from '../build/named.ts';
+import type { NamedShape } from '../naming/named.ts';
 import { joinedEdges } from './joinedEdges.ts';
 
 export interface Operand extends NamedShape {

@@ -1,7 +1,7 @@
 /** A solid with the names of its faces. */
 import type { Curve, Path } from '@kadrel/core';
 import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
-import type { Unstretched } from './primitives/unstretched.ts';
+import type { Unstretched } from '../content/unstretched.ts';
 import { ShapeMap, scope, uniqueShapes } from '../occt/occt.ts';
 
 export interface NamedShape {

@@ -1,12 +1,12 @@
 /** What a turned part leaves open round its axis. */
 import type { BodyOf } from '../recipes/bodies/index.ts';
 import { valueOf } from '../recipes/numbers.ts';
-import type { KadrelDocument } from '../document/schema.ts';
+import type { KadrelDocument } from './schema.ts';
 import { cosDegrees, sinDegrees } from '../space/angle.ts';
 import { cleanLength } from '../space/rounding.ts';
 import type { Affine2 } from '../space/vector2.ts';
-import { boxOfCurves, carryCurve } from './curve.ts';
-import { pathsOnPlane } from './together.ts';
+import { boxOfCurves, carryCurve } from '../curves/curve.ts';
+import { pathsOnPlane } from './drawn.ts';
 
 /** Diameter of the bore, mm; 0 where the profiles touch or cross the axis. Undefined where regions were picked. */
 export function boreOf(document: KadrelDocument, base: BodyOf<'revolve'>): number | undefined {

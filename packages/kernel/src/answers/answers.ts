@@ -20,16 +20,16 @@ import {
   type Standing,
   type Vec3,
 } from '@kadrel/core';
-import { contactWay, type Body } from './facts/contact.ts';
-import { faceOutline, facesTogether } from './facts/faces.ts';
-import { exactBox } from './facts/extent.ts';
-import type { Measures } from './facts/measure.ts';
-import { displayChord } from './facts/mesh.ts';
-import { cutOutlines, parallelsOf, shadowOutlines } from './facts/outlines.ts';
-import { reachOf, type RangeOf, type Solid } from './facts/wholes.ts';
-import { BuildError, moved, progressRange, scope, type Occt } from './occt/occt.ts';
-import type { NamedShape } from './build/named.ts';
-import { splitRegions } from './build/bodies/regions.ts';
+import { contactWay, type Body } from '../facts/contact.ts';
+import { faceOutline, facesTogether } from '../facts/faces.ts';
+import { exactBox } from '../facts/extent.ts';
+import type { Measures } from '../facts/measure.ts';
+import { displayChord } from '../facts/mesh.ts';
+import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
+import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
+import { BuildError, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
+import type { NamedShape } from '../naming/named.ts';
+import { splitRegions } from '../build/bodies/regions.ts';
 
 /** Where built shapes and their measures come from. All throw BuildError. */
 interface Shapes {

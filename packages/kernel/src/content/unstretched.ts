@@ -16,8 +16,8 @@ import {
   type Pose,
   type Vec3,
 } from '@kadrel/core';
-import { isBodyContent } from '../../bodies.ts';
-import { isStep, type Content, type SolidContent } from '../../content.ts';
+import { isBodyContent } from './bodies.ts';
+import { isStep, type Content, type SolidContent } from './content.ts';
 
 export interface Unstretched {
   readonly content: Content;

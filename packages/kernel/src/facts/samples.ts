@@ -1,6 +1,6 @@
 /** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
 import { add, cross, scale, unit, type Vec3 } from '@kadrel/core';
-import type { Mesh } from '../facts/mesh.ts';
+import type { Mesh } from './mesh.ts';
 import {
   read,
   scope,

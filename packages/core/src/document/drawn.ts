@@ -1,14 +1,14 @@
 /** Profiles together: their curves in one frame. */
-import { definitionOf, worldFromPart } from '../document/items.ts';
+import { definitionOf, worldFromPart } from './items.ts';
 import { referencesIn } from '../recipes/bodies/index.ts';
-import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import type { ItemId, KadrelDocument, Part } from './schema.ts';
 import { AT_ORIGIN, chain, inverse, type Pose } from '../space/pose.ts';
 import type { Affine2, Vec2 } from '../space/vector2.ts';
-import { EditFault } from './corners.ts';
-import { carryCurve, type Curve } from './curve.ts';
+import { EditFault } from '../profiles/corners.ts';
+import { carryCurve, type Curve } from '../curves/curve.ts';
 import { isCurveStep, type CurveStep } from '../recipes/steps/index.ts';
-import { edited, greatestDeviation } from './edits.ts';
-import { outlineOf, type Path } from './outline.ts';
+import { edited, greatestDeviation } from '../profiles/edits.ts';
+import { outlineOf, type Path } from '../profiles/outline.ts';
 
 /** A profile in the frame of another. */
 export interface Section {

@@ -1,6 +1,5 @@
 /** Curves of a plane: lines, arcs of circles and ellipses, and Bézier curves. mm and degrees, in the plane's frame. */
 import { z } from 'zod';
-import { finite } from '../recipes/numbers.ts';
 import { cosDegrees, degrees, radians, sinDegrees } from '../space/angle.ts';
 import { GAUSS } from '../space/gauss.ts';
 import {
@@ -17,6 +16,7 @@ import {
   type Vec2,
 } from '../space/vector2.ts';
 
+const finite = z.number().finite();
 const pairSchema = z.tuple([finite, finite]);
 
 const lineSchema = z.strictObject({ kind: z.literal('line'), from: pairSchema, to: pairSchema });
@@ -46,6 +46,12 @@ const bezierSchema = z.strictObject({
 });
 
 export const curveSchema = z.discriminatedUnion('kind', [lineSchema, arcSchema, ellipseSchema, bezierSchema]);
+/** Curves end to end. */
+export interface DrawnPath {
+  readonly closed: boolean;
+  readonly curves: readonly Curve[];
+}
+
 /** A curve of a plane. Read-only views of it may be shared. */
 export type Curve =
   | { readonly kind: 'line'; readonly from: Vec2; readonly to: Vec2 }

@@ -1,6 +1,6 @@
 /** Drawn curves → the kernel's edges, in the XY plane. */
 import { simplePieces, type Curve, type Path, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
-import { BuildError, moved, type Keep, type Occt } from '../occt/occt.ts';
+import { BuildError, moved, type Keep, type Occt } from './occt.ts';
 
 export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 export type Wire = ReturnType<Occt['TopoDS']['Wire']>;

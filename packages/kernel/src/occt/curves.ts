@@ -8,7 +8,7 @@ import {
   type DrawnPath,
   type Vec2,
 } from '@kadrel/core';
-import { scope, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { scope, type Keep, type Occt, type TopoDS_Shape } from './occt.ts';
 
 /** How near a curve keeps to one of the kernel's that is neither a line nor a circle nor an ellipse, mm. */
 const FREE_MM = 1e-6;

@@ -1,0 +1,69 @@
+/** What only the kernel can tell of a document: asked here, answered in kernel/src/answers.ts. */
+import type { DrawnPath } from '../curves/curve.ts';
+import type { Region2 } from '../recipes/bodies/index.ts';
+import type { ItemId } from '../recipes/ids.ts';
+import type { Box } from '../space/box.ts';
+import type { Pose } from '../space/pose.ts';
+import type { Vec3 } from '../space/vector.ts';
+
+/** A part, shifted from where the document has it, mm. */
+export interface Standing {
+  readonly part: ItemId;
+  readonly shift: Vec3;
+}
+
+/** What only the kernel can tell of the document that a statement begins with. */
+export type Question =
+  /** The exact box in the world, or in the part's own frame. */
+  | { readonly ask: 'box'; readonly part: ItemId; readonly frame?: 'own' }
+  /** Least and greatest coordinate along a direction of length 1. */
+  | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
+  /** The bounded areas between the curves of profiles, in the frame of the first. */
+  | { readonly ask: 'regions'; readonly profiles: readonly ItemId[] }
+  /** Outlines beside a profile, in its own frame: outward, or to the left of an open one, mm. */
+  | {
+      readonly ask: 'offset';
+      readonly profile: ItemId;
+      readonly by: number;
+      readonly corners: 'round' | 'square';
+    }
+  /** The borders of what a plane and a part have in common, of its shadow, or of its face there, in the frame of the plane. */
+  | {
+      readonly ask: 'cut';
+      readonly part: ItemId;
+      readonly plane: Pose;
+      readonly how: 'cut' | 'shadow' | { readonly face: string };
+    }
+  /** Sizes of faces, by their names, as one surface. */
+  | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
+  /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
+  | {
+      readonly ask: 'contact';
+      readonly moving: readonly Standing[];
+      readonly fixed: readonly Standing[];
+      readonly towards: Vec3;
+    };
+export interface Replies {
+  box: Box;
+  extent: readonly [number, number];
+  contact: number | null;
+  regions: readonly RegionFound[];
+  offset: readonly DrawnPath[];
+  cut: readonly DrawnPath[];
+  face: FaceFacts;
+}
+
+export interface FaceFacts {
+  readonly count: number;
+  /** mm² */
+  readonly area: number;
+  /** Of all their borders together, mm. */
+  readonly border: number;
+}
+
+export interface RegionFound extends Region2 {
+  /** mm² */
+  readonly area: number;
+  /** Corners of triangles that fill it, x and y. */
+  readonly triangles: Float64Array;
+}
