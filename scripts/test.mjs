@@ -85,6 +85,7 @@ await runScript(async () => {
   mkdirSync(reports, { recursive: true });
   step('Lint', 'npm', ['run', '--silent', 'lint']);
   step('Types', process.execPath, ['scripts/types.mjs']);
+  step('Measure', 'npm', ['run', '-s', 'measure']);
   ensureBuilt();
   const cluster = await startTestCluster();
   try {

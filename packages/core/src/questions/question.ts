@@ -1,4 +1,4 @@
-/** What only the kernel can tell of a document: asked here, answered in kernel/src/answers.ts. */
+/** What only the kernel can tell of a document: asked here, answered in kernel/src/answers. */
 import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
 import type { ItemId } from '../recipes/ids.ts';
