@@ -69,7 +69,7 @@ function Linked({ part }: { part: Part }) {
           className="quiet"
           onClick={() => void session.say('unlink', { parts: [part.id] })}
         >
-          Make independent
+          Unlink
         </button>
       </div>
     </Section>

@@ -5,12 +5,12 @@ import { lockedRefusal } from '../shared/placing.ts';
 /** Gives linked copies recipes of their own. */
 export const unlink = declareVerb({
   id: 'unlink',
-  name: 'Make independent',
+  name: 'Unlink',
   group: 'repeat',
   about: 'A linked copy gets a recipe of its own, and no longer follows the others.',
-  words: ['unlink', 'separate', 'unique', 'own', 'break link'],
-  blanks: { parts: needed('parts', 'parts', 'What becomes independent.', { least: 1 }) },
-  sentence: 'Make independent {parts}',
+  words: ['make independent', 'separate', 'unique', 'own', 'break link'],
+  blanks: { parts: needed('parts', 'parts', 'Which links.', { least: 1 }) },
+  sentence: 'Unlink {parts}',
   apply(draft, { parts }, context) {
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
