@@ -1,15 +1,18 @@
-/** A tenth of the golden ledgers; `npm run torture -- golden` replays all of them. */
+/** Some of the golden ledgers; `npm run torture -- golden` replays all of them. */
 import { loadKernel } from '@kadrel/kernel/node';
 import { VERBS } from '@kadrel/core';
 import { replay } from './ledgers.ts';
 import { differences, storedLedgers } from './runGolden.ts';
 
-const EVERY = 30;
+const EVERY = 50;
+
+/** From here on are those for verbs that random ones seldom reach. */
+const BY_HAND = 300;
 
 test('ledgers come to what they came to, bit for bit', async () => {
   const kernel = await loadKernel();
   for (const [i, ledger] of storedLedgers().entries()) {
-    if (i % EVERY !== 0) continue;
+    if (i % EVERY !== 0 && i < BY_HAND) continue;
     expect({ ledger: i, differences: differences(ledger, replay(kernel, ledger.statements)) }).toEqual({
       ledger: i,
       differences: [],
@@ -17,7 +20,7 @@ test('ledgers come to what they came to, bit for bit', async () => {
   }
 });
 
-test('they go through every verb that there was when they were kept', () => {
+test('they go through every verb', () => {
   const done = new Set(
     storedLedgers().flatMap(({ statements, titles }) =>
       statements.filter((_, i) => !titles[i]!.startsWith('refused')).map(([verb]) => verb),

@@ -45,7 +45,8 @@ export interface Kind<S extends z.ZodObject = z.ZodObject> extends Declared<S> {
   readonly schema: S;
 }
 
-type WithKind<K extends string, S extends z.ZodRawShape> = z.ZodObject<
+/** A schema with its kind before its other properties. */
+export type WithKind<K extends string, S extends z.ZodRawShape> = z.ZodObject<
   { kind: z.ZodLiteral<K> } & S,
   z.core.$strict
 >;

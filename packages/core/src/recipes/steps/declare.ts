@@ -1,7 +1,7 @@
 /** What a step of a recipe is: something done to what was made so far. */
 import { z } from 'zod';
 import type { QuantityKind } from '../../quantity/units.ts';
-import type { RecipeFault } from '../declare.ts';
+import type { RecipeFault, WithKind } from '../declare.ts';
 import type { Bounds } from '../fields.ts';
 import type { Num } from '../numbers.ts';
 
@@ -40,11 +40,6 @@ export interface StepKind<S extends z.ZodObject = z.ZodObject> extends DeclaredS
   readonly kind: string;
   readonly schema: S;
 }
-
-type WithKind<K extends string, S extends z.ZodRawShape> = z.ZodObject<
-  { kind: z.ZodLiteral<K> } & S,
-  z.core.$strict
->;
 
 export const declareStep = <const K extends string, S extends z.ZodRawShape>(
   kind: K,
