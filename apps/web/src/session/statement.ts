@@ -3,6 +3,7 @@ import {
   defaultsOf,
   verbNamed,
   type Blank,
+  type KadrelDocument,
   type Refusal,
   type Step,
   type Verb,
@@ -29,6 +30,8 @@ export interface Statement {
   readonly held: ReadonlySet<string>;
   readonly phase: 'open' | 'working' | 'done';
   readonly refusal: Refusal | null;
+  /** The document before it was carried out, where what it names may be gone since; null before. */
+  readonly before: KadrelDocument | null;
   /** The edit that it became; while it is the last one, the statement can still be adjusted. */
   readonly editId: string | null;
   /** What stood in its blanks when it was carried out; null before. */
@@ -59,6 +62,7 @@ export function startStatement(verb: Verb, given: Typed = {}): Statement {
     refusal: null,
     editId: null,
     sent: null,
+    before: null,
     step: null,
     picking: null,
   };

@@ -323,6 +323,7 @@ export function openSession(opened: OpenedSession) {
             phase: 'done',
             refusal: null,
             editId: edit.id,
+            before,
             focus: null,
             sent: statement.typed,
             typed: statement.typed,

@@ -159,6 +159,8 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
   const value = statement.typed[id];
   const chosen = isMany ? ((value as string[] | undefined) ?? []) : ((value as string | undefined) ?? '');
   const options = topParts(document);
+  // What was deleted by it still has the name that it had.
+  const words = wordBlank(blank, value, document, statement.before ?? document);
   return (
     <Listbox
       value={chosen}
@@ -172,7 +174,7 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
         data-blank={id}
         data-active={isActive}
         data-bad={isBad}
-        aria-label={`${blank.label}: ${wordBlank(blank, value, document)}`}
+        aria-label={`${blank.label}: ${words}`}
         title={blank.about}
         onFocus={() => !isActive && session.focus(entry)}
         onKeyDownCapture={statement.phase === 'open' ? commitsByEnter(session, button) : undefined}
@@ -180,7 +182,7 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
         {chosen.length === 0 ? (
           <span className="text-ink3">{isMany ? 'click parts…' : 'click a part…'}</span>
         ) : (
-          wordBlank(blank, value, document)
+          words
         )}
       </ListboxButton>
       <ListboxOptions

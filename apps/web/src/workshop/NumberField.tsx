@@ -3,6 +3,7 @@ import clsx from 'clsx';
 import { useId, useState } from 'react';
 import { exactMm, exactNumber } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
+import { UNTOUCHED_ATTRIBUTE } from './keys.ts';
 
 interface QuantityProps {
   readonly label: string;
@@ -64,16 +65,18 @@ export function NumberField({
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | undefined>();
   const id = useId();
+  const isChanged = typed !== null && typed.trim() !== '' && typed !== shown && typed !== raw;
+  /** Whether what is typed cannot be read; it is then told why. */
+  const refused = (): boolean => {
+    const wrong = isChanged ? check(typed) : undefined;
+    setFault(wrong);
+    return wrong !== undefined;
+  };
   const send = () => {
-    if (typed === null) return;
-    if (typed.trim() === '' || typed === shown || typed === raw) {
+    if (!isChanged) {
       setTyped(null);
       setFault(undefined);
-      return;
-    }
-    const wrong = check(typed);
-    setFault(wrong);
-    if (wrong === undefined)
+    } else if (!refused())
       void commit(typed).then((done) => {
         if (done) setTyped(null);
         else setFault('This was refused; the statement above says why.');
@@ -98,6 +101,7 @@ export function NumberField({
             isFormula && typed === null && 'text-plum',
           )}
           aria-label={label}
+          {...(typed === null ? { [UNTOUCHED_ATTRIBUTE]: '' } : {})}
           aria-invalid={fault !== undefined}
           aria-describedby={fault ? id : undefined}
           title={exactNumber(raw) === undefined ? raw : undefined}
@@ -112,7 +116,8 @@ export function NumberField({
           }}
           onBlur={send}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') send();
+            // What is typed next belongs to the view again: leaving the field commits it, unless it is wrong.
+            if (event.key === 'Enter' && !refused()) event.currentTarget.blur();
             if (event.key !== 'Escape') return;
             setTyped(null);
             setFault(undefined);

@@ -77,6 +77,14 @@ function nearestAxis(direction: Vec3): Vec3 {
 export const ENTRY_ATTRIBUTE = 'data-entry';
 const TYPED_INTO_A_FIELD = /^[\d.\-+(]$/;
 
+/** Marks fields in which nothing is typed that is not in the model: undo there means the model. */
+export const UNTOUCHED_ATTRIBUTE = 'data-untouched';
+const undoesTheModel = (event: KeyboardEvent) =>
+  (event.ctrlKey || event.metaKey) &&
+  event.key.toLowerCase() === 'z' &&
+  event.target instanceof HTMLElement &&
+  event.target.hasAttribute(UNTOUCHED_ATTRIBUTE);
+
 const isField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -109,7 +117,8 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       } else if (stage && event.key.length === 1) stage.catcher.isFresh = false;
     };
     const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || isField(event.target) || isInDialog(event.target) || event.altKey) return;
+      const isTyping = isField(event.target) && !undoesTheModel(event);
+      if (event.defaultPrevented || isTyping || isInDialog(event.target) || event.altKey) return;
       const key = keyOf(event);
       if (handle(key, event)) event.preventDefault();
     };

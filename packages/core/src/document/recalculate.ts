@@ -7,7 +7,8 @@ import { boundFault, type Bounds } from '../recipes/fields.ts';
 import { layoutKind, sizedKind } from '../recipes/index.ts';
 import type { Num, NumVector } from '../recipes/numbers.ts';
 import { stepKind } from '../recipes/steps/index.ts';
-import { visitFormulas } from '../recipes/walk.ts';
+import { holdsFormula, visitFormulas } from '../recipes/walk.ts';
+import { itemsIn } from './items.ts';
 import type { KadrelDocument, Part } from './schema.ts';
 
 /** A formula that is worked out anew, told as that of a part where it goes wrong. */
@@ -17,7 +18,10 @@ type Update = (n: Num, kind: QuantityKind, bounds: Bounds) => Num;
 export function recalculate(draft: KadrelDocument): string[] {
   const { values, faults } = solveVariables(draft.variables, draft.scene.units);
   const problems = faults.map((fault) => `${fault.name}: ${fault.message}`);
-  for (const part of Object.values(draft.items)) {
+  // Most parts follow no variable: they are not looked at through the draft, which would cost a proxy for all that they hold.
+  for (const { id, placement, recipe } of itemsIn(draft)) {
+    if (!holdsFormula([placement, recipe])) continue;
+    const part = draft.items[id]!;
     const update: Update = (n, kind, bounds) => {
       if (typeof n === 'number') return n;
       const told = `${part.name}: “${n.formula}”`;

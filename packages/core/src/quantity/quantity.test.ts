@@ -62,6 +62,15 @@ describe('a length field', () => {
     ['10 ÷ 4 − 1', 1.5],
     ['1e3', 1000],
     ['.5', 0.5],
+    // As they are shown, copied and typed: thousands set apart, and a comma for decimals.
+    ['48 000', 48000],
+    ['1\u2009234\u2009567.25', 1234567.25],
+    ['2\u202f500 + 1\u00a0000 m', 1_002_500],
+    ['12,5', 12.5],
+    ['2 * (1,5 + 0,25)', 3.5],
+    ['max(1,5)', 5],
+    ['max(1, 2) + 0,5', 2.5],
+    ['1 200/400 in', 38.1],
   ])('%s is %d mm', (text, mm) => expect(read(text)).toBeCloseTo(mm, 9));
 
   test('takes a bare number in scene units', () => {
@@ -81,7 +90,9 @@ describe('a length field', () => {
     ['5 + 30°', 'dimension', 0],
     ['12 qq', 'unknown-unit', 3],
     ['3 + width', 'unknown-name', 4],
-    ['1,5', 'comma', 1],
+    ['1, 5', 'comma', 1],
+    ['1,2,3', 'comma', 1],
+    ['4 1000', 'unexpected', 2],
     ['(2 + 3', 'unclosed', 6],
     ['4 / 0', 'division-by-zero', 4],
     ['sqrt(-4)', 'root-of-negative', 5],

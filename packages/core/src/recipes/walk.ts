@@ -8,7 +8,8 @@ export type Visit = (n: Extract<Num, object>, field: NumberField) => Num;
 
 const isFormula = (value: object): value is Extract<Num, object> => 'formula' in value && 'value' in value;
 
-const holdsFormula = (value: unknown): boolean =>
+/** Whether a number with a formula stands in it, at any depth. */
+export const holdsFormula = (value: unknown): boolean =>
   typeof value === 'object' &&
   value !== null &&
   (isFormula(value) || Object.values(value).some(holdsFormula));
