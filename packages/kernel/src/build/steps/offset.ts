@@ -7,6 +7,7 @@ import {
   ShapeMap,
   distanceBetween,
   fromList,
+  occurrences,
   pointShape,
   progressRange,
   scope,
@@ -120,11 +121,11 @@ const pointsOn = (occt: Occt, shape: TopoDS_Shape, by: number) => {
   return samplesOf(occt, shape, meshShape(occt, shape, chord), MOST_ON_A_FACE);
 };
 
-/** From the surface, also from inside: a point within a solid has no distance to it. */
+/** From the surface, also from inside: a point within a solid has no distance to it, but one to its shells. */
 function distanceToFaces(occt: Occt, solid: TopoDS_Shape, at: Vec3): number {
   return scope((keep) => {
     const point = pointShape(occt, at, keep);
-    const faces = uniqueShapes(occt, solid, 'TopAbs_FACE', keep);
-    return Math.min(...faces.map((face) => distanceBetween(occt, face, point)));
+    const shells = occurrences(occt, solid, 'TopAbs_SHELL', keep);
+    return Math.min(...shells.map((shell) => distanceBetween(occt, shell, point)));
   });
 }
