@@ -48,3 +48,29 @@ test('what was deleted keeps its name in the bar', async ({ page }) => {
   await expect(page.locator('[data-blank="parts"]')).toHaveText('Lid');
   expect(ada.problems).toEqual([]);
 });
+
+test('Delete takes the member of a pattern that was clicked, and from the tree all of it', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Members');
+  await ada.makesBox(['20', '20', '20'], ['0', '0', '0'], 'Post');
+  await page.keyboard.press('Escape');
+  await selects(page, 'Post');
+  await page.keyboard.press('r');
+  await page.getByLabel('in all', { exact: true }).fill('4');
+  await page.getByLabel('every', { exact: true }).fill('60');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await ada.fitsAll();
+  const row = page.getByRole('treeitem', { name: 'Post row', exact: true });
+  await ada.clicksAt([130, 10, 20]);
+  await page.keyboard.press('Delete');
+  await expect(row).toContainText('row · 3');
+  await expect(page.getByText(/Leave out/).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Post row');
+  await page.keyboard.press('Delete');
+  await expect(row).toHaveCount(0);
+  expect(ada.problems).toEqual([]);
+});

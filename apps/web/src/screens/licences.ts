@@ -15,6 +15,8 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
     { name: '@hookform/resolvers', licence: 'MIT', about: 'forms' },
     { name: '@headlessui/react', licence: 'MIT', about: 'menus, lists and dialogs' },
     { name: '@dnd-kit/core', licence: 'MIT', about: 'dragging in the tree' },
+    { name: 'react-resizable-panels', licence: 'MIT', about: 'borders that can be dragged' },
+    { name: '@noble/hashes', licence: 'MIT', about: 'keys of what was built' },
     { name: '@tanstack/react-virtual', licence: 'MIT', about: 'long lists' },
     { name: '@tanstack/react-query', licence: 'MIT', about: 'asking the server' },
     { name: 'zustand', licence: 'MIT', about: 'the state of the workshop' },

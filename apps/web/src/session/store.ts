@@ -629,14 +629,8 @@ export function openSession(opened: OpenedSession) {
       await saving.dropAside();
       window.location.reload();
     },
-    /** A file of parts; what holds no solids is written without the kernel. */
-    async written(exporter: Exporter, parts: readonly ItemId[], chordMm: number) {
-      const { document } = get();
-      if (exporter.holds !== 'solids') return exporter.write({ document, parts });
-      const time = new Date().toISOString().slice(0, 19);
-      const exporting = { document, parts, chordMm, time };
-      return host.ask({ ask: 'export', format: exporter.format, exporting });
-    },
+    /** A file of parts. */
+    written: (writing: Writing) => written(host, get().document, writing),
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle,
     /** How many edits the server has not acknowledged. */
@@ -709,6 +703,20 @@ export function shownDocument({
     .slice(lookingAt)
     .reverse()
     .reduce<KadrelDocument>((d, edit) => applyEdit(d, { patches: edit.inverses }), document);
+}
+
+export interface Writing {
+  readonly exporter: Exporter;
+  readonly parts: readonly ItemId[];
+  /** Of facets: greatest distance from the true surface. */
+  readonly chordMm: number;
+}
+
+/** What holds no solids is written without the kernel. */
+async function written(host: KernelHost, document: KadrelDocument, { exporter, parts, chordMm }: Writing) {
+  if (exporter.holds !== 'solids') return exporter.write({ document, parts });
+  const exporting = { document, parts, chordMm, time: new Date().toISOString().slice(0, 19) };
+  return host.ask({ ask: 'export', format: exporter.format, exporting });
 }
 
 /** Selected parts that are not shown by themselves: operands and groups, whose facts the Spec wants. */

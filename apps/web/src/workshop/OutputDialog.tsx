@@ -48,7 +48,7 @@ function OutputForm({ close }: { close: () => void }) {
     if (exporter.holds !== 'document' && parts.length === 0) return setProblem('There is no part to write.');
     setIsBusy(true);
     try {
-      const file = await session.written(exporter, parts, chordMm ?? MOST_CHORD_MM);
+      const file = await session.written({ exporter, parts, chordMm: chordMm ?? MOST_CHORD_MM });
       download(`${name}${exporter.extensions[0]}`, exporter.mime, file);
       close();
     } catch (error) {

@@ -6,12 +6,27 @@ import { exactMm } from '../session/statement.ts';
 /** Verbs that ask for nothing but parts. */
 const AT_ONCE = new Set(['delete', 'hide', 'group', 'ungroup', 'dissolve', 'unlink', 'lock']);
 
-export function startVerb(session: Session, verb: Verb): void {
-  const { selection, document } = session.store.getState();
-  if (AT_ONCE.has(verb.id) && selection.length > 0) void session.say(verb.id, { parts: [...selection] });
-  else if (verb.id === 'duplicate' && selection.length > 0) {
-    // A copy in the very same place would lie there unseen: it stands one grid step away to begin with.
-    const step = exactMm(document.scene.grid);
-    session.start('duplicate', { by: [step, step, '0'] });
-  } else session.start(verb.id);
+/** Verbs that begin in a way of their own where something is selected; false leaves them to the usual one. */
+const BEGINNINGS: Readonly<Record<string, (session: Session) => boolean>> = {
+  /** Of a pattern the member that was clicked goes; the others stay. */
+  delete(session) {
+    const { selection, member } = session.store.getState();
+    if (!member || selection.length !== 1 || selection[0] !== member.part) return false;
+    void session.say('omit', { part: member.part, members: member.label });
+    session.set({ member: null });
+    return true;
+  },
+  /** A copy in the very same place would lie there unseen: it stands one grid step away to begin with. */
+  duplicate(session) {
+    const step = exactMm(session.store.getState().document.scene.grid);
+    session.start('duplicate', { by: [step, '0', '0'] });
+    return true;
+  },
+};
+
+export function startVerb(session: Session, { id }: Verb): void {
+  const { selection } = session.store.getState();
+  if (selection.length > 0 && BEGINNINGS[id]?.(session)) return;
+  if (AT_ONCE.has(id) && selection.length > 0) void session.say(id, { parts: [...selection] });
+  else session.start(id);
 }

@@ -39,11 +39,11 @@ export function Layout({ children }: { children: React.ReactNode }) {
       >
         <LeftPanels />
       </Panel>
-      <Separator className="panel-border w-px" aria-label="Border of the parts" />
+      <Separator className="panel-border w-px" title="Border of the parts" />
       <Panel id="views" minSize="30%">
         {children}
       </Panel>
-      <Separator className="panel-border w-px" aria-label="Border of the Spec" />
+      <Separator className="panel-border w-px" title="Border of the Spec" />
       <Panel
         id="right"
         defaultSize="272px"
@@ -64,7 +64,7 @@ function LeftPanels() {
       <Group className="h-full" orientation="vertical" {...layout}>
         {PANELS.map((panel, i) => (
           <Fragment key={panel.id}>
-            {i > 0 && <Separator className="panel-border h-px" aria-label={`Border above ${panel.title}`} />}
+            {i > 0 && <Separator className="panel-border h-px" title={`Border above ${panel.title}`} />}
             <PanelFrame panel={panel} />
           </Fragment>
         ))}

@@ -70,6 +70,8 @@ export function Parts() {
       return session.choose(blank, id);
     const keys = { shift: event.shiftKey, ctrl: event.ctrlKey || event.metaKey, alt: event.altKey };
     session.select(selectedWith(selection, [id], selectingBy(keys, manner.selecting)));
+    // A row stands for the whole pattern.
+    session.set({ member: null });
   };
   /** What goes along with a dragged row: all that is selected, where it is one of them. */
   const carried = (id: ItemId): readonly ItemId[] => (selected.has(id) ? selection : [id]);

@@ -20,7 +20,9 @@ export function Variables() {
             <th className="w-[36%] font-normal">Name</th>
             <th className="font-normal">Value</th>
             <th className="w-[26%] text-right font-normal">Comes to</th>
-            <th className="w-3.5" aria-label="Remove" />
+            <th className="w-3.5">
+              <span className="sr-only">Remove</span>
+            </th>
           </tr>
         </thead>
         <tbody>
