@@ -74,6 +74,8 @@ export { areClear } from './profiles/crossing.ts';
 export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matching.ts';
 export { valued, type Valued } from './recipes/numbers.ts';
 export { BODIES } from './recipes/bodies/index.ts';
+export { PLAIN_SOLIDS } from './recipes/primitives/index.ts';
+export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
 export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';

@@ -6,6 +6,7 @@ import {
   isBody,
   isGroup,
   linkedWith,
+  sentenceCase,
   sizedKind,
   type ItemId,
   type Part,
@@ -31,7 +32,7 @@ export function Recipe({ part }: { part: Part }) {
       {base.kind === 'stretched' && (
         <Section title="Recipe">
           <p className="px-3.5 text-ink2">
-            {sentence(baseKind(base.of)!.stretched!)}, exact. Its sizes are set above.
+            {sentenceCase(baseKind(base.of)!.stretched!)}, exact. Its sizes are set above.
           </p>
         </Section>
       )}
@@ -39,8 +40,6 @@ export function Recipe({ part }: { part: Part }) {
     </>
   );
 }
-
-const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** Who shares the recipe. */
 function Linked({ part }: { part: Part }) {

@@ -34,6 +34,7 @@ import {
   type Verb,
 } from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
+import { sentenceCase } from './letters.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
 import type { World } from './world.ts';
@@ -133,7 +134,6 @@ export const isEmpty = (value: unknown) =>
   value === null ||
   value === '' ||
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
-const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 interface Resolving {
   readonly document: KadrelDocument;

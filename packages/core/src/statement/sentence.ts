@@ -2,6 +2,7 @@
 import type { KadrelDocument } from '../document/schema.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
+import { sentenceCase } from './letters.ts';
 import { PLANES } from './planes.ts';
 import { rowsOfText } from './rows.ts';
 import type { Blank, Verb } from './declare.ts';
@@ -104,7 +105,7 @@ function wordAxes(typed: unknown, nameOf: (id: unknown) => string): string {
   if (typeof typed === 'string')
     return /^[+-]?[xyz]$/i.test(typed)
       ? typed.toUpperCase().replace('+', '').replace('-', '−')
-      : typed.charAt(0).toUpperCase() + typed.slice(1);
+      : sentenceCase(typed);
   if (Array.isArray(typed)) return typed.map(String).join(', ');
   const { bearing, altitude, points } = typed as { bearing?: number; altitude?: number; points?: unknown };
   if (bearing !== undefined && altitude !== undefined)

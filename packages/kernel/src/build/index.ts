@@ -1,6 +1,5 @@
 /** One builder for each kind of content; a new kind is a file beside this one and a line below. */
-import type { Vec3 } from '@kadrel/core';
-import { scale } from '@kadrel/core';
+import { PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
 import type { Content, SolidContent, StepContent } from '../content/content.ts';
 import { BuildError, type Occt } from '../occt/occt.ts';
 import { buildDrawn, buildSheet } from './bodies/drawn.ts';
@@ -97,15 +96,7 @@ export const placeAfter =
   (place: Vec3): Vec3 =>
     (STEPS[content.kind] as StepBuilder<StepContent['kind']>).place?.(content, place) ?? place;
 
-const PLAIN: ReadonlySet<string> = new Set<SolidContent['kind']>([
-  'box',
-  'cylinder',
-  'sphere',
-  'cone',
-  'tube',
-  'torus',
-  'prism',
-]);
+const PLAIN: ReadonlySet<string> = new Set(PLAIN_SOLIDS.map(({ kind }) => kind));
 /** Bounded by planes, cylinders, cones, balls and rings alone, so that formulas tell all of it. */
 export const isPlain = (content: { readonly kind: string }): content is SolidContent =>
   PLAIN.has(content.kind);

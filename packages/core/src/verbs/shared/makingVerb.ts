@@ -1,5 +1,5 @@
 /** The verbs that make plain primitives, made from the declarations of their recipes. */
-import type { Kind, Make } from '../../recipes/declare.ts';
+import type { Kind, Make, RecipeFault } from '../../recipes/declare.ts';
 import { blankOf, boundFault, fieldsOf, type Field } from '../../recipes/fields.ts';
 import { valueOf, type Num, type NumVector } from '../../recipes/numbers.ts';
 import type { Base } from '../../document/schema.ts';
@@ -13,11 +13,11 @@ import {
   type Refusal,
   type Verb,
 } from '../../statement/declare.ts';
+import { lowerCase } from '../../statement/letters.ts';
 import { addPart } from './addPart.ts';
 import { asRefusal, doubled } from './recipeBlanks.ts';
 
 type Given = Readonly<Record<string, unknown>>;
-type Fields = readonly (readonly [key: string, field: Field])[];
 
 /** Its blanks are its fields, a place and a name. */
 export function makingVerb(kind: Kind): Verb {
@@ -38,7 +38,7 @@ export function makingVerb(kind: Kind): Verb {
     },
     sentence: make.sentence,
     apply(draft, given, context) {
-      const recipe = recipeOf(kind, fields, given);
+      const recipe = recipeOf(kind, given);
       if (isRefusal(recipe)) return recipe;
       const { at, as } = given as { at: NumVector; as?: string };
       const id = addPart(draft, context, { name: as ?? make.name, base: recipe as Base, at });
@@ -51,7 +51,10 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
   const blank = blankOf(key, field);
   if (field.type === 'number' && field.half && isByRadius)
     return [
-      [blank, optional('length', lower(field.label), field.about, { positive: true, excludes: field.half })],
+      [
+        blank,
+        optional('length', lowerCase(field.label), field.about, { positive: true, excludes: field.half }),
+      ],
       [
         field.half,
         optional('length', field.half, 'Half the diameter; give one of the two.', {
@@ -65,14 +68,13 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
 
 /** As a new one is told. */
 export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
-  need(typeOf(field), lower(field.label), field.about, optionsOf(field));
-
-const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);
+  need(typeOf(field), lowerCase(field.label), field.about, optionsOf(field));
 
 function typeOf(field: Field): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' {
-  if (field.type === 'number')
-    return field.kind === 'number' ? 'length' : field.kind === 'count' ? 'count' : field.kind;
-  return field.type === 'flag' ? 'choice' : field.type;
+  if (field.type === 'number' && field.kind !== 'number') return field.kind;
+  if (field.type === 'number' || field.type === 'flag')
+    throw new Error(`No blank of a new one tells ${field.label}.`);
+  return field.type;
 }
 
 const optionsOf = (field: Field) => ({
@@ -81,10 +83,18 @@ const optionsOf = (field: Field) => ({
   ...('choices' in field ? { choices: field.choices } : {}),
 });
 
+/** What is told of a base or a step by its fields. */
+interface ToldByFields {
+  readonly kind: string;
+  readonly schema: Kind['schema'];
+  readonly make?: Pick<Make, 'complete'>;
+  fault?(recipe: Record<string, unknown>): RecipeFault | undefined;
+}
+
 /** The numbers as they are stored, if they are within their bounds and go together. */
-function recipeOf(kind: Kind, fields: Fields, given: Given): object | Refusal {
+export function recipeOf(kind: ToldByFields, given: Given): object | Refusal {
   const recipe: Record<string, unknown> = { kind: kind.kind };
-  for (const [key, field] of fields) {
+  for (const [key, field] of fieldsOf(kind.schema)) {
     const value = valueFor(key, field, given, kind.make?.complete);
     if (isRefusal(value)) return value;
     recipe[key] = value;

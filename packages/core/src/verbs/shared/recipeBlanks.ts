@@ -19,10 +19,8 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
+import { lowerCase, sentenceCase } from '../../statement/letters.ts';
 import { readOne, readThree } from '../../statement/reading.ts';
-
-const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-const lowerCase = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** As Change has it: empty unless it is to be changed, and read where `now` is known. */
 function blankFor(field: Field): Blank {

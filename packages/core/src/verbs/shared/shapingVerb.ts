@@ -1,12 +1,11 @@
 /** Steps that are added to solids, and the verbs of those that are told by their numbers alone. */
 import { isSurface } from '../../recipes/bodies/index.ts';
-import { blankOf, boundFault, fieldsOf } from '../../recipes/fields.ts';
-import { valueOf, type Num } from '../../recipes/numbers.ts';
+import { blankOf, fieldsOf } from '../../recipes/fields.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
 import type { StepKind } from '../../recipes/steps/declare.ts';
 import { definitionOf, isFlatPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Part } from '../../document/schema.ts';
-import { blankFor } from './makingVerb.ts';
+import { blankFor, recipeOf } from './makingVerb.ts';
 import {
   declareVerb,
   isRefusal,
@@ -16,7 +15,6 @@ import {
   type Refusal,
   type Verb,
 } from '../../statement/declare.ts';
-import { asRefusal } from './recipeBlanks.ts';
 
 /** The part whose recipe a step is added to: the solid itself, or what it is linked to. */
 export function solidToShape(draft: KadrelDocument, id: ItemId): Part | Refusal {
@@ -52,15 +50,11 @@ export function shapingVerb(kind: StepKind): Verb {
       const { part } = given as { part: ItemId };
       const solid = solidToShape(draft, part);
       if (isRefusal(solid)) return solid;
-      const step: Record<string, unknown> = { kind: kind.kind };
-      for (const [key, field] of fields) {
-        const value = (given as Record<string, unknown>)[blankOf(key, field)];
-        const fault = field.type === 'number' ? boundFault(field, valueOf(value as Num)) : undefined;
-        if (fault) return refuse('out-of-bounds', `${field.label} ${fault}.`, blankOf(key, field));
-        step[key] = value;
-      }
-      const fault = asRefusal(kind.fault?.(step));
-      if (fault) return fault;
+      const step = recipeOf(
+        { kind: kind.kind, schema: kind.schema, fault: (told) => kind.fault?.(told) },
+        given,
+      );
+      if (isRefusal(step)) return step;
       solid.recipe.steps.push(step as unknown as RecipeStep);
       return { select: [part] };
     },
