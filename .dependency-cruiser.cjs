@@ -11,6 +11,7 @@ const CORE = [
   'space',
   'quantity',
   'curves',
+  'gestures',
   'recipes',
   'profiles',
   'document',

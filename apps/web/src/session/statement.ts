@@ -1,6 +1,7 @@
 /** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
 import {
   defaultsOf,
+  entriesRead,
   verbNamed,
   type Blank,
   type KadrelDocument,
@@ -42,6 +43,12 @@ export interface Statement {
   readonly step: Step | null;
   /** A frame that is being picked: a feature, or three points one after another. */
   readonly picking: Picking | null;
+  /** What stood in its blanks when it was started. */
+  readonly started: Typed;
+  /** What it waits for, after a click that found nothing to fill. */
+  readonly waits: string | null;
+  /** The focus stands where the verb has put it, and not the one who works. */
+  readonly isFocusGiven: boolean;
 }
 
 export interface Picking {
@@ -65,9 +72,18 @@ export function startStatement(verb: Verb, given: Typed = {}): Statement {
     before: null,
     step: null,
     picking: null,
+    started: typed,
+    waits: null,
+    isFocusGiven: true,
   };
   return { ...statement, focus: firstOpen(statement) };
 }
+
+/** Whether something was typed, picked or chosen since it was started. */
+export const isTouched = ({ typed, started, held, labels }: Statement): boolean =>
+  held.size > 0 || Object.keys(labels).length > 0 || (typed !== started && !isSame(typed, started));
+
+const isSame = (a: Typed, b: Typed) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Whether a blank is three fields in a row. An optional point is one field, since it is mostly picked. */
 export const isTriple = (blank: Blank): boolean =>
@@ -136,7 +152,7 @@ export function withText(
     [entry.blank]: value,
     ...(excludes !== undefined && isFilled(value) ? { [excludes]: undefined } : {}),
   };
-  return { ...statement, typed, labels, held, refusal: null };
+  return { ...statement, typed, labels, held, refusal: null, isFocusGiven: false };
 }
 
 /** `15, 15, 0` in one field; anything else stays as typed, so that it can be mended. */
@@ -195,6 +211,78 @@ export function withPointer(
 /** More blanks than this make a sentence too long for the bar: then only what is filled is shown. */
 const MOST_SHOWN = 8;
 
+/** The first blank that wants filling and is empty, in the order of the sentence. */
+export function emptyBlank(
+  { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
+  isMeant: (id: string) => boolean = () => true,
+): string | null {
+  const { blanks } = verbNamed(verb)!;
+  const isMissing = (id: string) => {
+    const { neededUnless, type, excludes, rare } = blanks[id]!;
+    // Of two that exclude one another one is needed.
+    const optional = blanks[id]!.optional && (!excludes || rare || isFilled(typed[excludes]));
+    const value = typed[id];
+    const isBlank =
+      !isFilled(value) ||
+      (isTriple(blanks[id]!) && Array.isArray(value) && value.some((one) => !isFilled(one)));
+    const isSpared = neededUnless !== undefined && isFilled(typed[neededUnless]);
+    return !optional && type !== 'regions' && isBlank && !isSpared;
+  };
+  return entriesOf(verbNamed(verb)!).find(({ blank }) => isMeant(blank) && isMissing(blank))?.blank ?? null;
+}
+
+/** What a statement waits for, in a sentence for the bar. */
+export function waitsFor(statement: Statement): string {
+  const { name, blanks } = verbNamed(statement.verb)!;
+  const empty = emptyBlank(statement);
+  if (empty === null) return `${name} has all it needs: Enter carries it out, Esc leaves it.`;
+  const { label, type } = blanks[empty]!;
+  const how = type === 'parts' || type === 'part' ? 'click it, or choose it from the list' : 'type it';
+  return `${name} waits for “${label}”: ${how}. Esc leaves it.`;
+}
+
+/** A part put into a blank, or taken out of it; where one is enough, the next blank that wants one has the focus. */
+export function withPart(
+  statement: Statement,
+  { blank, part, how }: { blank: string; part: string; how: 'toggle' | 'add' },
+): Statement {
+  const { blanks } = verbNamed(statement.verb)!;
+  if (blanks[blank]?.type === 'part') {
+    const typed = { ...statement.typed, [blank]: part };
+    const next = Object.keys(blanks).find(
+      (id) => blanks[id]!.type === 'part' && !blanks[id]!.optional && typed[id] === undefined,
+    );
+    const focus = next === undefined ? statement.focus : { blank: next, axis: null };
+    return { ...statement, typed, focus, refusal: null };
+  }
+  const present = (statement.typed[blank] as string[] | undefined) ?? [];
+  const without = present.filter((id) => id !== part);
+  const parts = present.includes(part) && how === 'toggle' ? without : [...without, part];
+  return { ...statement, typed: { ...statement.typed, [blank]: parts }, refusal: null };
+}
+
+/** A number, or a sum in brackets, with the other sign. */
+export function withOtherSign(text: string): string {
+  const bare = text.trim();
+  if (/^[-−]/.test(bare)) {
+    const rest = bare.slice(1).trim();
+    if (!/[+\-−]/.test(rest)) return rest;
+    if (/^\([^()]*\)$/.test(rest)) return rest.slice(1, -1);
+  }
+  return /[+\-−]/.test(bare) ? `-(${bare})` : `-${bare}`;
+}
+
+/** The first number that a verb asks for: what is typed goes there while a pick has the focus. */
+export function firstNumber({ verb }: Pick<Statement, 'verb'>): Entry | null {
+  const { blanks } = verbNamed(verb)!;
+  return (
+    entriesOf(verbNamed(verb)!).find(
+      ({ blank }) => NUMBERS.has(blanks[blank]!.type) && !blanks[blank]!.rare,
+    ) ?? null
+  );
+}
+const NUMBERS = new Set(['length', 'angle', 'count', 'tally', 'vector', 'quantity', 'quantities']);
+
 /** Whether a blank stands in the bar: empty optional ones are left out of long and of finished sentences, and of two that exclude one another the empty one. */
 export function isShown(statement: Statement, id: string): boolean {
   const { blanks } = verbNamed(statement.verb)!;
@@ -223,9 +311,11 @@ export function hiddenBlanks(statement: Statement): string[] {
 /** The entry after, or before, the one in focus, of those in the bar; round and round. */
 export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
   const entries = entriesOf(verbNamed(statement.verb)!).filter(({ blank }) => isShown(statement, blank));
-  const at = statement.focus
-    ? entries.findIndex((entry) => entryKey(entry) === entryKey(statement.focus!))
-    : -1;
+  const { focus } = statement;
+  const at = focus ? entries.findIndex((entry) => entryKey(entry) === entryKey(focus)) : -1;
+  // From three numbers as a whole the way goes to the first of them.
+  const within = at < 0 && focus ? entries.find(({ blank }) => blank === focus.blank) : undefined;
+  if (within) return within;
   return entries[(at + step + entries.length) % entries.length] ?? null;
 }
 
@@ -242,15 +332,36 @@ const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   distance: { from: 'to', to: 'distance' },
 };
 
-/** A blank that the pointer fills while it has the focus. */
+/** The blank for parts that clicks fill: the one in focus, or the first that is needed and empty. */
+export function gatheringBlank(statement: Statement | null): string | null {
+  if (statement?.phase !== 'open') return null;
+  const { blanks } = verbNamed(statement.verb)!;
+  const takesParts = (id: string | undefined) => id !== undefined && /^parts?$/.test(blanks[id]?.type ?? '');
+  const { focus } = statement;
+  if (takesParts(focus?.blank)) return focus!.blank;
+  return emptyBlank(statement, (id) => takesParts(id));
+}
+
+/** A blank that the pointer fills: the one in focus, or the first that is needed and empty. */
 export function pickedBlank(statement: Statement | null): string | null {
   if (!statement || statement.phase !== 'open') return null;
+  const { blanks, gesture } = verbNamed(statement.verb)!;
+  const inFocus = pickedInFocus(statement);
+  if (inFocus !== null || gesture || statement.picking) return inFocus;
+  if (gatheringBlank(statement) !== null) return null;
+  return emptyBlank(statement, (id) => PICKED.has(blanks[id]!.type) && isPickable(blanks[id]!));
+}
+
+/** Rows are clicked where they are points. */
+const isPickable = ({ type, columns }: Blank) => type !== 'rows' || columns?.x !== undefined;
+
+function pickedInFocus(statement: Statement): string | null {
   if (statement.picking) return 'in';
   const { focus, typed, verb } = statement;
-  if (verb === 'box' || verb === 'cylinder') return null;
   const blank = focus && verbNamed(verb)?.blanks[focus.blank];
-  // Rows are clicked where they are points.
-  if (blank?.type === 'rows' && blank.columns?.x === undefined) return null;
+  // What a gesture draws is drawn, whichever of its blanks has the focus.
+  if (focus && isDrawn(statement, focus.blank)) return null;
+  if (blank && !isPickable(blank)) return null;
   if (blank && PICKED.has(blank.type)) {
     const needsParts = verbNamed(verb)!.blanks.parts !== undefined;
     return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;
@@ -259,6 +370,12 @@ export function pickedBlank(statement: Statement | null): string | null {
   const isMoving = verb === 'move' && focus?.blank === 'by' && typed.from !== undefined;
   return isMoving && typed.to === undefined ? 'to' : null;
 }
+
+const isDrawn = ({ verb }: Statement, blank: string): boolean =>
+  (verbNamed(verb)!.gesture?.steps ?? [])
+    .flat()
+    .flatMap(entriesRead)
+    .some((key) => key.split('.')[0] === blank);
 
 /** The statement with something picked into a blank, and the focus on what is picked or typed next. */
 export function withPick(statement: Statement, blank: string, value: unknown, label?: string): Statement {

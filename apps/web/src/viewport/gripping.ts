@@ -2,6 +2,7 @@
 import {
   alignmentOf,
   angleAbout,
+  boxPoint,
   boxSize,
   cleanLength,
   column,
@@ -34,6 +35,8 @@ export interface Gripping {
   readonly parts: readonly ItemId[];
   /** Where the pointer took hold, so that nothing jumps when the drag begins: along a line, or a point. */
   readonly hold: number | Vec3;
+  /** The statement that was open before, with what was typed into it. */
+  readonly before: Statement | null;
 }
 
 /** Takes hold of a grip; null where the view shows it too flat. */
@@ -41,6 +44,7 @@ export function takeHold(hand: Hand, grip: Grip): Gripping | null {
   const set = hand.stage.gripSet();
   if (!set) return null;
   const { selection, statement } = hand.state();
+  const before = hand.openStatement();
   if (statement?.verb !== grip.how || statement.phase !== 'open') hand.session.start(grip.how);
   const hold = holdOf(hand, grip, set);
   if (hold === undefined) return null;
@@ -64,7 +68,7 @@ export function takeHold(hand: Hand, grip: Grip): Gripping | null {
     hand.session.focus(axis === null ? null : { blank: 'to', axis: axis as 0 });
   }
   hand.overlay.setGrips(set, hand.state().gripScale, grip);
-  return { grip, set, parts: selection, hold };
+  return { grip, set, parts: selection, hold, before };
 }
 
 const clearBlanks = (hand: Hand, typed: Typed) =>
@@ -96,12 +100,19 @@ function knobDirection(set: GripSet, side: BoxPoint, knob: Vec3, fixed: Vec3): V
   return column(set.axes, axis).map((n) => n * side[axis] + 0) as unknown as Vec3;
 }
 
-/** A centre that was picked stays; otherwise the side opposite the knob does. */
+/** A centre that was chosen stays; otherwise the side opposite the knob does. */
 function fixedPoint(hand: Hand, set: GripSet, side: BoxPoint): Vec3 {
   const statement = hand.openStatement();
-  const picked = statement?.typed.about === 'point' ? pointIn(hand, statement.typed.at) : null;
-  return picked ?? knobPoint(set, side.map((n) => -n + 0) as unknown as BoxPoint);
+  const centre = statement && chosenCentre(statement);
+  if (centre === 'point') return pointIn(hand, statement!.typed.at) ?? set.anchor;
+  if (centre === 'own') return set.anchor;
+  const box = centre === 'shared' ? hand.stage.selectionBox() : undefined;
+  return box ? boxPoint(box, [0, 0, 0]) : knobPoint(set, side.map((n) => -n + 0) as unknown as BoxPoint);
 }
+
+/** The centre of a resize, where the one who works has chosen it. */
+const chosenCentre = ({ typed, held }: Statement): string | null =>
+  held.has('about') || typed.about === 'point' ? String(typed.about) : null;
 
 export const pointIn = (hand: Hand, value: unknown): Vec3 | null => hand.pointOf(value);
 
@@ -273,7 +284,7 @@ function resizedBy(
   if (now === undefined) return null;
   const reach = snap ? dot(subtract(snap.point, fixed), direction) : whole + now - (hold as number);
   const isSide = side.filter((n) => n !== 0).length === 1;
-  const at = { about: 'point', at: fixed.map((n) => exactMm(n)) };
+  const at = chosenCentre(statement) === null ? { about: 'point', at: fixed.map((n) => exactMm(n)) } : {};
   if (!isSide) {
     const free = reach / whole;
     const factor = snap || hand.last.ctrl ? free : toStep(free, hand.state().manner.factorStep);
@@ -335,7 +346,10 @@ export function letGo(hand: Hand, gripping: Gripping): void {
   hand.showCaught(null);
   hand.overlay.guides.showAlignment(null);
   if (!candidate || isNothing(hand, gripping, candidate)) {
-    hand.session.leave();
+    const { before } = gripping;
+    // A drag that comes to nothing leaves a statement that was open as it was.
+    if (before) hand.session.update(() => before);
+    else hand.session.leave();
     hand.stage.showGrips();
     return;
   }

@@ -1,6 +1,10 @@
 /** What every situation of the pointer needs: the view it is in, where it is, what it catches, and telling that. */
 import {
   MEETING,
+  cleanLength,
+  gridPointOn,
+  instanceUnder,
+  planeUnder,
   alongGuide,
   carry,
   carryBack,
@@ -46,6 +50,8 @@ const EDGE_ON = 0.05;
 export class Hand {
   pane: Pane;
   last = { x: 0, y: 0, ctrl: false, shift: false, alt: false };
+  /** Entries of the bar that show what the pointer makes of them. */
+  readonly told = new Set<string>();
 
   constructor(readonly stage: Stage) {
     this.pane = stage.active;
@@ -122,7 +128,7 @@ export class Hand {
     const snap = this.snap(without, only);
     const drawn = this.session.drawingPlane();
     // A plane that is drawn on has a grid of its own.
-    if (snap && !(drawn && snap.kind === 'grid')) return { point: snap.point, snap };
+    if (snap && !(drawn && snap.kind === 'grid')) return { point: this.onFaceGrid(snap), snap };
     if (drawn) return this.catchOn(drawn);
     const ray = this.ray();
     const plane = Math.abs(ray.direction[2]) < EDGE_ON ? uprightPlane(ray.direction) : GROUND;
@@ -133,16 +139,33 @@ export class Hand {
     return { point: this.last.ctrl ? free : nearestGridPoint(free, plane, grid), snap: null };
   }
 
+  /** Somewhere on a flat face: a point of the grid that is laid on it, unless Ctrl is held. */
+  private onFaceGrid(snap: Snap): Vec3 {
+    const instance =
+      snap.kind === 'on face' && !this.last.ctrl ? instanceUnder(this.stage.scene, snap) : undefined;
+    const plane = instance && planeUnder(instance, snap);
+    return plane ? gridPointOn(snap.point, plane, this.state().document.scene.grid) : snap.point;
+  }
+
   /** A point of the plane that is drawn on, on the plane's own grid. */
   private catchOn(plane: Pose): Caught | null {
+    const point = this.onPlane(plane, plane.shift);
+    return point && { point: this.last.ctrl ? point : this.toGridOf(plane, point), snap: null };
+  }
+
+  /** Where the pointer meets the plane through a point that lies along a pose's X and Y; null where it does not. */
+  onPlane({ turn }: Pose, through: Vec3): Vec3 | null {
     const ray = this.ray();
-    const [nx, ny, nz] = [plane.turn[2], plane.turn[5], plane.turn[8]];
-    const far = rayToPlane(ray, { point: plane.shift, normal: [nx, ny, nz] });
+    const far = rayToPlane(ray, { point: through, normal: [turn[2], turn[5], turn[8]] });
     if (far === undefined || (far < 0 && this.pane.camera.state.projection === 'perspective')) return null;
-    const [x, y] = carryBack(plane, pointOnRay(ray, far));
+    return roundPoint(pointOnRay(ray, far));
+  }
+
+  /** The nearest point of a pose's own grid. */
+  toGridOf(plane: Pose, point: Vec3): Vec3 {
     const { grid } = this.state().document.scene;
-    const onGrid: Vec3 = this.last.ctrl ? [x, y, 0] : [toStep(x, grid), toStep(y, grid), 0];
-    return { point: roundPoint(carry(plane, onGrid)), snap: null };
+    const [x, y, z] = carryBack(plane, point);
+    return roundPoint(carry(plane, [toStep(x, grid), toStep(y, grid), cleanLength(z)]));
   }
 
   words(point: Vec3): string {

@@ -11,20 +11,13 @@ import {
 import type { ShapeFacts } from '@kadrel/kernel';
 import {
   AmbientLight,
-  BoxGeometry,
   BufferAttribute,
   BufferGeometry,
   Color,
-  CylinderGeometry,
   DirectionalLight,
   DoubleSide,
-  EdgesGeometry,
-  Group,
-  LineBasicMaterial,
-  LineSegments,
   Matrix4,
   Mesh,
-  MeshLambertMaterial,
   OrthographicCamera,
   PerspectiveCamera,
   PlaneGeometry,
@@ -36,6 +29,7 @@ import {
 import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
+import { Ghost } from './ghost.ts';
 import type { ShownItem } from './model.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
@@ -48,13 +42,6 @@ export interface Area {
   readonly top: number;
   readonly width: number;
   readonly height: number;
-}
-
-/** How a ghost stands: a box from its least corner, or a cylinder on its bottom's centre. */
-export interface Ghost {
-  readonly shape: 'box' | 'cylinder';
-  readonly at: Vec3;
-  readonly size: Vec3;
 }
 
 /** How a view is drawn. */
@@ -85,7 +72,7 @@ export class Picture {
   private readonly light = new DirectionalLight(0xffffff, 1.9);
   private readonly ambient = new AmbientLight(0xffffff, 1.35);
   private readonly grid: Mesh<PlaneGeometry, ShaderMaterial>;
-  private readonly ghosts: Readonly<Record<Ghost['shape'], Group>>;
+  readonly ghost = new Ghost();
   private marks: Marks = { selected: NOBODY, hovered: NOBODY, dimmed: NOBODY };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
@@ -105,7 +92,6 @@ export class Picture {
     this.renderer.setScissorTest(true);
     this.renderer.setPixelRatio(window.devicePixelRatio);
     this.grid = makeGrid();
-    this.ghosts = { box: makeGhost('box'), cylinder: makeGhost('cylinder') };
     // A ghost in the place of a part lies behind its faces.
     Object.assign(this.copies.surface, {
       transparent: true,
@@ -123,8 +109,7 @@ export class Picture {
       this.light,
       this.light.target,
       this.grid,
-      this.ghosts.box,
-      this.ghosts.cylinder,
+      this.ghost.group,
     );
     this.applyTheme();
   }
@@ -145,10 +130,7 @@ export class Picture {
     (uniforms.lineColour!.value as Color).set(themeColour('grid'));
     (uniforms.xColour!.value as Color).set(themeColour('x'));
     (uniforms.yColour!.value as Color).set(themeColour('y'));
-    for (const ghost of Object.values(this.ghosts))
-      ghost.children.forEach((child) =>
-        ((child as Mesh).material as LineBasicMaterial).color.copy(this.colours.plum),
-      );
+    this.ghost.paint(this.colours.plum);
     this.paint();
   }
 
@@ -214,19 +196,6 @@ export class Picture {
     return true;
   }
 
-  /** Returns whether the picture must be drawn anew. */
-  ghost(ghost: Ghost | null): boolean {
-    const was = Object.values(this.ghosts).some((group) => group.visible);
-    for (const shape of ['box', 'cylinder'] as const) {
-      const group = this.ghosts[shape];
-      group.visible = ghost?.shape === shape;
-      if (!group.visible || !ghost) continue;
-      group.matrix.makeScale(...thick(ghost.size)).setPosition(...ghost.at);
-      group.matrixWorldNeedsUpdate = true;
-    }
-    return was || ghost !== null;
-  }
-
   /** Draws a view into its part of the canvas; while it moves, without the outlines of many. Whether any were left out. */
   render(camera: Camera, area: Area, { display, gridStep, sceneRadius, isMoving }: Manner): boolean {
     const { eye, state } = camera;
@@ -282,6 +251,7 @@ export class Picture {
   }
 
   dispose(): void {
+    this.ghost.dispose();
     this.sketching.dispose();
     this.marking.dispose();
     for (const { surface, outline } of this.shapes.values()) {
@@ -390,32 +360,12 @@ export function shownGridStep(step: number, mmPerPx: number): number {
   return shown;
 }
 
-const thick = ([x, y, z]: Vec3): [number, number, number] => [x || 1e-6, y || 1e-6, z || 1e-6];
-
 function matrixOf(t: Affine['linear'], s: Vec3): Matrix4 {
   return POSE.set(t[0], t[1], t[2], s[0], t[3], t[4], t[5], s[1], t[6], t[7], t[8], s[2], 0, 0, 0, 1);
 }
 const poseMatrix = ({ turn, shift }: Pose): Matrix4 => matrixOf(turn, shift);
 
 const POSE = new Matrix4();
-
-function makeGhost(shape: Ghost['shape']): Group {
-  const solid =
-    shape === 'box'
-      ? new BoxGeometry(1, 1, 1).translate(0.5, 0.5, 0.5)
-      : new CylinderGeometry(0.5, 0.5, 1, 64).rotateX(Math.PI / 2).translate(0, 0, 0.5);
-  const group = new Group();
-  group.matrixAutoUpdate = false;
-  group.visible = false;
-  group.add(
-    new Mesh(
-      solid,
-      new MeshLambertMaterial({ transparent: true, opacity: 0.3, side: DoubleSide, depthWrite: false }),
-    ),
-    new LineSegments(new EdgesGeometry(solid, 30), new LineBasicMaterial()),
-  );
-  return group;
-}
 
 /** A plane whose lines are computed for every pixel: no geometry changes when the view does. */
 function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {

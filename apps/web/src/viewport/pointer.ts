@@ -1,24 +1,13 @@
-/**
- * What the pointer does in the views. One situation at a time, shared by all views; each press, move and release leads
- * to the next. Navigation with the other buttons and the wheel works in every situation and never ends one.
- */
-import { isGroup, isWhole, verbNamed, type ItemId } from '@kadrel/core';
+/** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
+import { isGroup, isWhole, type ItemId } from '@kadrel/core';
+import { gestureOf, nextStep } from '../session/gesture.ts';
 import { selectedWith, selectingBy } from '../session/manner.ts';
+import { gatheringBlank, isChanged } from '../session/statement.ts';
 import { AimKeys } from './aimKeys.ts';
+import { clearDrawn, finish, focusOn, follow, give, type Drawing } from './drawing.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
-import { dragFigure, isFiguring, startFigure, type Figuring } from './figures.ts';
 import { Hand } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
-import {
-  drawBase,
-  drawHeight,
-  endBase,
-  endHeight,
-  isMaking,
-  startBase,
-  type Basing,
-  type Raising,
-} from './making.ts';
 import type { Pane } from './pane.ts';
 import { blankInHand, hoverPick, pick } from './picking.ts';
 import {
@@ -29,40 +18,29 @@ import {
   takenBy,
   withCorner,
   withoutCorner,
-  type Drawing,
+  type Drawing as RegionDrawing,
 } from './regions.ts';
 import { RegionPick } from './regionPick.ts';
+import {
+  CLICK_PX,
+  step,
+  type Effect,
+  type Facts,
+  type PointerEventData,
+  type Situation,
+} from './situation.ts';
 import type { Stage } from './stage.ts';
 
-/** A press that moves less than this is a click. */
-const CLICK_PX = 4;
 const ZOOM_PER_WHEEL = 1.0015;
-
-type Situation =
-  | { readonly at: 'idle' }
-  | {
-      readonly at: 'navigating';
-      readonly how: 'orbit' | 'pan';
-      readonly x: number;
-      readonly y: number;
-      readonly then: Situation;
-    }
-  | { readonly at: 'pressed'; readonly x: number; readonly y: number }
-  | { readonly at: 'region'; readonly drawing: Drawing }
-  /** Between the clicks that set the corners of a fence. */
-  | { readonly at: 'fence'; readonly drawing: Drawing; readonly x: number; readonly y: number }
-  | { readonly at: 'gripping'; readonly gripping: Gripping }
-  /** A figure is drawn by one drag. */
-  | { readonly at: 'figure'; readonly figuring: Figuring }
-  /** One of the points of a profile is dragged. */
-  | { readonly at: 'point'; readonly handling: Handling }
-  | { readonly at: 'base'; readonly basing: Basing }
-  | { readonly at: 'height'; readonly raising: Raising };
 
 export class Pointer {
   private readonly hand: Hand;
   private readonly aimKeys: AimKeys;
   private situation: Situation = { at: 'idle' };
+  private drawing: Drawing | null = null;
+  private region: RegionDrawing | null = null;
+  private gripping: Gripping | null = null;
+  private handling: Handling | null = null;
   private hoverFrame = 0;
   private readonly undo: (() => void)[] = [];
 
@@ -96,8 +74,8 @@ export class Pointer {
       this.undo.push(() => host.removeEventListener(type, listener));
     };
     on('pointerdown', (event) => this.down(event));
-    on('pointermove', () => this.move());
-    on('pointerup', (event) => this.up(event));
+    on('pointermove', () => this.take({ is: 'move', ...this.pixel() }));
+    on('pointerup', ({ button }) => this.take({ is: 'up', button, ...this.pixel() }));
     on('dblclick', () => this.doubleClick());
     on('pointerleave', (event) => this.leave(event));
     on('wheel', (event) => this.wheel(event), { passive: false });
@@ -114,7 +92,7 @@ export class Pointer {
     if (this.hand.pane !== pane) {
       this.hand.overlay.showSnap(null);
       // A fence stands on the picture of its view, and ends with it.
-      if (this.situation.at === 'fence') this.dropFence();
+      if (this.situation.at === 'fence') this.take({ is: 'key', key: 'Escape' });
     }
     this.hand.pane = pane;
     this.hand.place(event);
@@ -127,31 +105,174 @@ export class Pointer {
     return this.hand.state();
   }
 
+  private pixel = () => ({ x: this.hand.last.x, y: this.hand.last.y });
+
+  // --- Situations ---------------------------------------------------------------------------------------------------
+
+  private readonly facts: Facts = {
+    isBusy: () => this.state().statement?.phase === 'working' || this.state().lookingAt !== null,
+    drawsFrom: () => {
+      const statement = this.hand.openStatement();
+      const isDrawn = gestureOf(statement) && !blankInHand(this.hand) && this.partsBlank() === null;
+      return isDrawn ? nextStep(statement!, -1) : null;
+    },
+    nextStep: (from) => {
+      const statement = this.hand.openStatement();
+      return statement && gestureOf(statement) ? nextStep(statement, from) : null;
+    },
+    held: () => this.held(),
+    takesRegions: () => !this.hand.openStatement() || this.partsBlank() !== null,
+    isFence: () => this.region?.shape === 'fence',
+  };
+
+  private held(): 'grip' | 'handle' | 'other' {
+    const { hand } = this;
+    const { x, y } = hand.last;
+    const { isSelectOnly, statement } = this.state();
+    if (isSelectOnly) return 'other';
+    const isPicking = blankInHand(hand) !== null;
+    if ((!isPicking || statement?.verb === 'point') && hand.overlay.handleAt(x, y) >= 0) return 'handle';
+    return !isPicking && hand.overlay.gripAt(x, y) ? 'grip' : 'other';
+  }
+
+  private take(event: PointerEventData): boolean {
+    const before = this.situation;
+    const [next, effects] = step(before, event, this.facts);
+    this.situation = next;
+    for (const effect of effects) {
+      const instead = this.perform(effect, before);
+      if (!instead) continue;
+      this.situation = instead;
+      break;
+    }
+    return next !== before || effects.length > 0;
+  }
+
+  /** Does what a situation asks for. Returns what the pointer is at instead, where that cannot be done. */
+  private perform(effect: Effect, before: Situation): Situation | undefined {
+    const { hand } = this;
+    switch (effect.do) {
+      case 'look':
+        if (effect.how === 'orbit') hand.pane.orbitAbout(hand.last.x, hand.last.y);
+        return undefined;
+      case 'turn':
+        return void hand.pane.orbit(effect.dx, effect.dy);
+      case 'shift':
+        return void hand.pane.pan(effect.dx, effect.dy);
+      case 'give':
+        return this.give(effect.step, before);
+      case 'finish':
+        this.drawing = null;
+        clearDrawn(hand);
+        return void finish(hand);
+      case 'takeGrip':
+      case 'takePoint':
+        return this.takeHeld(effect);
+      case 'letGo':
+        if (this.gripping) letGo(hand, this.gripping);
+        this.gripping = null;
+        return undefined;
+      case 'letPointGo':
+        this.handling = null;
+        return void letPointGo(hand);
+      case 'click':
+        return void this.click();
+      case 'follow':
+        return void this.followSoon();
+      case 'clear':
+        return void this.clear();
+      default:
+        return this.performRegion(effect);
+    }
+  }
+
+  private performRegion(effect: Effect): Situation | undefined {
+    const { hand } = this;
+    if (effect.do === 'beginRegion') this.region = beginRegion(hand, effect.x, effect.y);
+    if (!this.region) return undefined;
+    if (effect.do === 'beginRegion' || effect.do === 'drawRegion') this.region = drawnTo(hand, this.region);
+    if (effect.do === 'lastCornerBack') this.region = withoutCorner(this.region);
+    if (effect.do === 'endRegion') return void this.endRegion();
+    if (effect.do === 'fenceCorner' && !this.setCorner()) {
+      this.endRegion();
+      return { at: 'idle' };
+    }
+    showRegion(hand, this.region);
+    return this.region ? undefined : { at: 'idle' };
+  }
+
+  /** Gives a place to a step; one that leaves it flat is not taken, and the drawing goes on as it was. */
+  private give(at: number, before: Situation): Situation | undefined {
+    const next = give(this.hand, this.drawing, at);
+    if (!next) return before.at === 'drawing' ? { ...before, press: null, isFirst: false } : { at: 'idle' };
+    this.drawing = next;
+    const following = this.situation.at === 'drawing' ? this.situation.step : null;
+    if (following !== null) focusOn(this.hand, following);
+    this.follow();
+    return undefined;
+  }
+
+  /** Takes hold where the press was, so that nothing jumps. */
+  private takeHeld({ do: what, x, y }: Extract<Effect, { do: 'takeGrip' | 'takePoint' | 'beginRegion' }>) {
+    const { hand } = this;
+    const { last } = hand;
+    const grip = hand.overlay.gripAt(x, y);
+    const handle = hand.overlay.handleAt(x, y);
+    hand.last = { ...last, x, y };
+    if (what === 'takeGrip') this.gripping = grip && takeHold(hand, grip);
+    else this.handling = handle < 0 ? null : takePoint(hand, handle);
+    hand.last = last;
+    const isTaken = what === 'takeGrip' ? this.gripping : this.handling;
+    if (!isTaken) return { at: 'idle' } as const;
+    this.follow();
+    return undefined;
+  }
+
+  private clear(): void {
+    const { hand, stage } = this;
+    this.drawing = null;
+    hand.told.clear();
+    clearDrawn(hand);
+    if (this.region) showRegion(hand, (this.region = null));
+    hand.showCaught(null);
+    stage.catcher.reset();
+    hand.overlay.showRubber(null, null);
+  }
+
   // --- Selecting ----------------------------------------------------------------------------------------------------
 
-  /** The blank for parts that clicks fill while it has the focus. */
+  /** The blank for parts that clicks fill. */
   private partsBlank(): string | null {
-    const statement = this.hand.openStatement();
-    const blank = statement?.focus && verbNamed(statement.verb)?.blanks[statement.focus.blank];
-    return blank?.type === 'parts' || blank?.type === 'part' ? statement!.focus!.blank : null;
+    return gatheringBlank(this.hand.openStatement());
   }
 
   private click(): void {
     const { last, pane, session } = this.hand;
+    if (RegionPick.blank(this.state().statement)) return this.stage.regionPick.click(this.hand.ray());
+    const asked = blankInHand(this.hand);
+    if (asked) return pick(this.hand, asked.statement, asked.blank);
     const { omitting } = this.state();
     const omitted = omitting === null ? null : this.stage.memberAt(pane, omitting, last.x, last.y);
     if (omitting !== null && omitted !== null) return void session.toggleMember(omitting, omitted);
     const instance = pane.instanceAt(last.x, last.y);
     const blank = this.partsBlank();
-    // Outside the open group one works in the whole scene again.
-    if (instance && blank === null && !this.hand.isInOpenGroup(instance.part)) session.openGroup(null);
-    const part = instance ? this.hand.selectable(instance.part) : null;
-    const { selection, statement, manner } = this.state();
+    const { statement } = this.state();
     if (blank !== null) {
-      if (part) session.choose(blank, part);
+      if (instance) session.choose(blank, this.hand.selectable(instance.part));
       return;
     }
-    if (statement?.phase === 'done' || (statement && part)) session.leave();
+    // What is open is left by Esc, by Enter or by another verb, and never by a click.
+    if (statement && (statement.phase === 'open' || isChanged(statement))) return session.sayWaiting();
+    this.clickSelects(instance);
+  }
+
+  private clickSelects(instance: ReturnType<Pane['instanceAt']>): void {
+    const { last, session } = this.hand;
+    // Outside the open group one works in the whole scene again.
+    if (instance && !this.hand.isInOpenGroup(instance.part)) session.openGroup(null);
+    const part = instance ? this.hand.selectable(instance.part) : null;
+    const { selection, statement, manner } = this.state();
+    if (statement) session.leave();
     const how = selectingBy(last, manner.selecting);
     const isAlone = part !== null && selection.length === 1 && selection[0] === part;
     if (isAlone && !statement && how === 'replace') return this.clickFace(part);
@@ -181,11 +302,12 @@ export class Pointer {
     else if (part && isGroup(this.state().document.items[part]!)) session.openGroup(part);
   }
 
-  private endRegion(drawing: Drawing): void {
-    const { hand } = this;
-    this.situation = { at: 'idle' };
+  private endRegion(): void {
+    const { hand, region } = this;
+    this.region = null;
     showRegion(hand, null);
-    const found = takenBy(hand, drawing);
+    if (!region) return;
+    const found = takenBy(hand, region);
     const blank = this.partsBlank();
     if (blank !== null) found.forEach((part) => hand.session.choose(blank, part, 'add'));
     else {
@@ -194,120 +316,62 @@ export class Pointer {
     }
   }
 
-  /** A click sets a corner; one on the first corner, or a second one in the same place, ends the fence. */
-  private setCorner(now: Situation & { at: 'fence' }): void {
-    const next = withCorner(this.hand, now.drawing);
-    const last = now.drawing.way.at(-1)!;
+  /** A click sets a corner of a fence; false where it ends it: on the first corner, or twice in one place. */
+  private setCorner(): boolean {
+    const region = this.region!;
+    const next = withCorner(this.hand, region);
+    const last = region.way.at(-1)!;
     const isDouble = Math.hypot(last[0] - this.hand.last.x, last[1] - this.hand.last.y) < CLICK_PX;
-    if (!next || (isDouble && now.drawing.way.length > 2)) return this.endRegion(now.drawing);
-    this.situation = { ...now, drawing: isDouble ? now.drawing : next };
-    showRegion(this.hand, this.situation.drawing);
-  }
-
-  private dropFence(): void {
-    this.situation = { at: 'idle' };
-    showRegion(this.hand, null);
-  }
-
-  // --- Keys -----------------------------------------------------------------------------------------------------------
-
-  private onKey(event: KeyboardEvent): boolean {
-    const { situation, hand } = this;
-    if (situation.at === 'fence') {
-      if (event.key === 'Enter') this.endRegion(situation.drawing);
-      else if (event.key === 'Backspace') {
-        const drawing = withoutCorner(situation.drawing);
-        this.situation = drawing ? { ...situation, drawing } : { at: 'idle' };
-        showRegion(hand, drawing);
-      } else if (event.key === 'Escape') this.dropFence();
-      else return false;
-      return true;
-    }
-    const isAiming = blankInHand(hand) !== null || situation.at === 'gripping' || situation.at === 'base';
-    return this.aimKeys.take(event, isAiming);
+    if (!next || (isDouble && region.way.length > 2)) return false;
+    if (!isDouble) this.region = next;
+    return true;
   }
 
   // --- Events -------------------------------------------------------------------------------------------------------
 
+  private onKey(event: KeyboardEvent): boolean {
+    const { situation, hand } = this;
+    if (situation.at === 'fence' || (situation.at === 'drawing' && event.key === 'Enter')) {
+      if (this.take({ is: 'key', key: event.key })) return true;
+    }
+    // Words are typed where words belong, wherever the pointer is.
+    const isWords = event.target instanceof Element && event.target.hasAttribute('data-words');
+    const isDrawn =
+      situation.at === 'drawing' || (situation.at === 'idle' && this.facts.drawsFrom() !== null);
+    const isAiming = !isWords && (blankInHand(hand) !== null || situation.at === 'gripping' || isDrawn);
+    return this.aimKeys.take(event, isAiming);
+  }
+
   private down(event: PointerEvent): void {
     (document.activeElement as HTMLElement | null)?.blur?.();
     const { hand } = this;
-    const { x, y, shift } = hand.last;
     this.stage.catcher.closeList();
     hand.pane.host.setPointerCapture(event.pointerId);
-    if (event.button === 1 || event.button === 2) {
-      event.preventDefault();
-      if (!shift) hand.pane.orbitAbout(x, y);
-      this.situation = { at: 'navigating', how: shift ? 'pan' : 'orbit', x, y, then: this.situation };
-      return;
-    }
-    const { statement, lookingAt, isSelectOnly } = this.state();
-    if (event.button !== 0 || statement?.phase === 'working' || lookingAt !== null) return;
-    if (this.situation.at === 'base' || this.situation.at === 'height' || this.situation.at === 'fence')
-      return;
-    if (isMaking(hand.openStatement())) {
-      const basing = startBase(hand);
-      if (basing) this.situation = { at: 'base', basing };
-      return;
-    }
-    if (isFiguring(hand.openStatement()) && !blankInHand(hand)) {
-      const figuring = startFigure(hand);
-      if (figuring) this.situation = { at: 'figure', figuring };
-      return;
-    }
-    const isFree = !isSelectOnly && (!blankInHand(hand) || statement?.verb === 'point');
-    const index = isFree ? hand.overlay.handleAt(x, y) : -1;
-    const handling = index < 0 ? null : takePoint(hand, index);
-    if (handling) {
-      this.situation = { at: 'point', handling };
-      return;
-    }
-    const grip = blankInHand(hand) || isSelectOnly ? null : hand.overlay.gripAt(x, y);
-    const gripping = grip && takeHold(hand, grip);
-    this.situation = gripping ? { at: 'gripping', gripping } : { at: 'pressed', x, y };
+    if (event.button === 1 || event.button === 2) event.preventDefault();
+    this.take({ is: 'down', button: event.button, shift: hand.last.shift, ...this.pixel() });
   }
 
-  private move(): void {
-    const { last, pane } = this.hand;
-    const now = this.situation;
-    switch (now.at) {
-      case 'navigating':
-        if (now.how === 'orbit') pane.orbit(last.x - now.x, last.y - now.y);
-        else pane.pan(last.x - now.x, last.y - now.y);
-        this.situation = { ...now, x: last.x, y: last.y };
-        return;
-      case 'pressed': {
-        if (Math.hypot(last.x - now.x, last.y - now.y) < CLICK_PX) return;
-        if (this.hand.openStatement() && this.partsBlank() === null) return;
-        this.situation = { at: 'region', drawing: beginRegion(this.hand, now.x, now.y) };
-        return;
-      }
-      case 'fence':
-        showRegion(this.hand, now.drawing);
-        return;
-      case 'region':
-        this.situation = { at: 'region', drawing: drawnTo(this.hand, now.drawing) };
-        showRegion(this.hand, this.situation.drawing);
-        return;
-      default:
-        // The picture changes at most once a frame, and so does what is caught.
-        this.hoverFrame ||= requestAnimationFrame(() => {
-          this.hoverFrame = 0;
-          this.follow();
-        });
-    }
+  /** The picture changes at most once a frame, and so does what is caught. */
+  private followSoon(): void {
+    this.hoverFrame ||= requestAnimationFrame(() => {
+      this.hoverFrame = 0;
+      this.follow();
+    });
+  }
+
+  /** What follows the pointer. */
+  private follow(): void {
+    const { hand, situation } = this;
+    if (situation.at === 'gripping') return void (this.gripping && drag(hand, this.gripping));
+    if (situation.at === 'point') return void (this.handling && dragPoint(hand, this.handling));
+    if (situation.at === 'drawing')
+      return void (situation.step !== null && follow(hand, this.drawing, situation.step));
+    if (situation.at === 'idle') this.hover();
   }
 
   /** What follows the pointer without a press. */
-  private follow(): void {
+  private hover(): void {
     const { hand, stage } = this;
-    const now = this.situation;
-    if (now.at === 'gripping') return drag(hand, now.gripping);
-    if (now.at === 'figure') return dragFigure(hand, now.figuring);
-    if (now.at === 'point') return dragPoint(hand, now.handling);
-    if (now.at === 'base') return drawBase(hand, now.basing);
-    if (now.at === 'height') return drawHeight(hand, now.raising);
-    if (now.at !== 'idle') return;
     if (RegionPick.blank(this.state().statement)) {
       hand.pane.host.style.cursor = 'pointer';
       hand.showCaught(null);
@@ -315,83 +379,22 @@ export class Pointer {
       return stage.hover(null);
     }
     const asked = blankInHand(hand);
-    if (asked) {
-      hand.pane.host.style.cursor = 'crosshair';
-      return hoverPick(hand, asked.statement, asked.blank);
-    }
-    if (isMaking(hand.openStatement()) || isFiguring(hand.openStatement())) {
-      hand.showCaught(hand.catchPoint());
-      stage.hover(null);
-      return;
+    const first = asked ? null : this.facts.drawsFrom();
+    if (asked || first !== null) hand.pane.host.style.cursor = 'crosshair';
+    if (asked) return hoverPick(hand, asked.statement, asked.blank);
+    if (first !== null) {
+      follow(hand, null, first);
+      return stage.hover(null);
     }
     hand.showCaught(null);
     const { x, y } = hand.last;
-    const grip = this.state().isSelectOnly ? null : hand.overlay.gripAt(x, y);
-    const isOnPoint = !this.state().isSelectOnly && hand.overlay.handleAt(x, y) >= 0;
-    hand.pane.host.style.cursor = grip || isOnPoint ? 'grab' : '';
+    const held = this.held();
+    hand.pane.host.style.cursor = held === 'other' ? '' : 'grab';
     const { omitting } = this.state();
     if (omitting !== null)
       return stage.hover(stage.memberAt(hand.pane, omitting, x, y) === null ? null : omitting);
-    const under = grip ? null : hand.pane.instanceAt(x, y);
+    const under = held === 'grip' ? null : hand.pane.instanceAt(x, y);
     stage.hover(under ? hand.selectable(under.part) : null);
-  }
-
-  private up(event: PointerEvent): void {
-    const { hand } = this;
-    const { last } = hand;
-    const now = this.situation;
-    if (now.at === 'navigating') {
-      this.situation = now.then;
-      this.follow();
-      return;
-    }
-    if (event.button !== 0) return;
-    switch (now.at) {
-      case 'gripping':
-        this.situation = { at: 'idle' };
-        return letGo(hand, now.gripping);
-      case 'figure': {
-        this.situation = { at: 'idle' };
-        hand.showCaught(null);
-        // A press that goes nowhere draws nothing.
-        if (Math.hypot(last.x - now.figuring.x, last.y - now.figuring.y) >= CLICK_PX)
-          void hand.session.commit();
-        return;
-      }
-      case 'point':
-        this.situation = { at: 'idle' };
-        return letPointGo(hand);
-      case 'region': {
-        if (now.drawing.shape !== 'fence') return this.endRegion(now.drawing);
-        // A fence goes on by clicks.
-        const drawing = withCorner(hand, now.drawing) ?? now.drawing;
-        this.situation = { at: 'fence', drawing, x: last.x, y: last.y };
-        return showRegion(hand, drawing);
-      }
-      case 'fence':
-        return this.setCorner(now);
-      case 'base': {
-        const { basing } = now;
-        const isClick = basing.held && Math.hypot(last.x - basing.x, last.y - basing.y) < CLICK_PX;
-        // A click sets the first corner, and a second one the other; a drag does both.
-        const raising = isClick ? null : endBase(hand, basing);
-        if (raising) this.situation = { at: 'height', raising };
-        else if (isClick) this.situation = { at: 'base', basing: { ...basing, held: false } };
-        return;
-      }
-      case 'height':
-        if (endHeight(hand, now.raising)) this.situation = { at: 'idle' };
-        return;
-      case 'pressed': {
-        this.situation = { at: 'idle' };
-        if (RegionPick.blank(this.state().statement)) return this.stage.regionPick.click(hand.ray());
-        const asked = blankInHand(hand);
-        if (asked) pick(hand, asked.statement, asked.blank);
-        else this.click();
-        return;
-      }
-      case 'idle':
-    }
   }
 
   private wheel(event: WheelEvent): void {
@@ -412,27 +415,18 @@ export class Pointer {
   /** Leaving the statement leaves no trace of what was being drawn. */
   private onStatement(now: ReturnType<Hand['state']>, before: ReturnType<Hand['state']>): void {
     if (now.statement === before.statement) return;
-    const { situation, hand } = this;
-    const isDrawing =
-      situation.at === 'point' ||
-      situation.at === 'figure' ||
-      situation.at === 'gripping' ||
-      situation.at === 'base' ||
-      situation.at === 'height';
-    const ended =
-      now.statement === null ||
-      now.statement.phase === 'done' ||
-      now.statement.verb !== before.statement?.verb;
+    const { situation } = this;
     if (now.statement?.focus?.blank !== before.statement?.focus?.blank) this.stage.catcher.nextPick();
-    if (!ended) {
-      // What is drawn on a plane follows the pointer alone.
-      if (isDrawing && situation.at !== 'point' && situation.at !== 'figure') this.follow();
+    const { statement } = now;
+    const isEnded =
+      statement === null || statement.phase === 'done' || statement.verb !== before.statement?.verb;
+    if (!isEnded) {
+      // What is dragged follows what is typed meanwhile.
+      if (situation.at === 'gripping' || situation.at === 'drawing') this.followSoon();
       return;
     }
-    if (this.stage.picture.ghost(null)) this.stage.invalidate();
-    hand.showCaught(null);
-    this.stage.catcher.reset();
-    hand.overlay.showRubber(null, null);
-    if (isDrawing && (situation.at !== 'gripping' || now.statement === null)) this.situation = { at: 'idle' };
+    if (situation.at === 'gripping' && statement === null) this.situation = { at: 'idle' };
+    if (this.situation.at === 'idle') this.gripping = null;
+    this.take({ is: 'ended' });
   }
 }

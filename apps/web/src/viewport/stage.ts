@@ -365,7 +365,7 @@ export class Stage {
   }
 
   /** The lines that a Draw statement would leave. */
-  private showSketch(statement: Statement | null): void {
+  showSketch(statement: Statement | null): void {
     const isShown =
       statement && doesDraw(statement.verb) && (statement.phase === 'open' || isChanged(statement));
     const found = isShown ? this.session.sketch(statement) : undefined;

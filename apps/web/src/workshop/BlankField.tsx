@@ -75,6 +75,12 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
   );
 }
 
+/** What the pointer makes of a field stays chosen in it, so that a number typed now takes its place. */
+function showLive(field: HTMLInputElement, text: string): void {
+  field.value = text;
+  if (document.activeElement === field) field.select();
+}
+
 const PICKED_TYPES = new Set(['point', 'feature', 'path']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
@@ -99,7 +105,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
   useEffect(() => {
     if (field.current && field.current.value !== shown) field.current.value = shown;
   }, [shown]);
-  useEffect(() => live.listen(key, (text) => field.current && (field.current.value = text)), [key]);
+  useEffect(() => live.listen(key, (text) => field.current && showLive(field.current, text)), [key]);
   useEffect(() => {
     if (!isActive) return;
     field.current?.focus({ preventScroll: false });
@@ -117,7 +123,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
       )}
       <input
         ref={field}
-        {...{ [ENTRY_ATTRIBUTE]: key }}
+        {...{ [ENTRY_ATTRIBUTE]: key, ...(isNumber ? {} : { 'data-words': true }) }}
         aria-label={axis ? `${blank.label} ${axis.toUpperCase()}` : blank.label}
         title={blank.about}
         aria-invalid={isBad}

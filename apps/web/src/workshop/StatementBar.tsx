@@ -35,7 +35,27 @@ export function StatementBar() {
       aria-label="Statement"
     >
       {statement ? <Sentence statement={statement} /> : <FindVerb />}
+      <SetAside />
     </section>
+  );
+}
+
+/** Takes up what was typed into the statement that was left last. */
+function SetAside() {
+  const session = useSession();
+  const setAside = useSessionState((state) => state.setAside);
+  const isWorking = useSessionState((state) => state.statement?.phase === 'working');
+  if (!setAside || isWorking) return null;
+  const { name } = verbNamed(setAside.verb)!;
+  return (
+    <button
+      type="button"
+      className="button shrink-0"
+      title="Ctrl+Shift+Enter"
+      onClick={() => session.takeUp()}
+    >
+      Again with what you had: {name}
+    </button>
   );
 }
 
@@ -157,6 +177,7 @@ function Sentence({ statement }: { statement: Statement }) {
       <RegionsPanel statement={statement} />
       <Refused statement={statement} bar={bar} />
       <Notes statement={statement} />
+      <Waits statement={statement} />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>
   );
@@ -227,6 +248,20 @@ function Notes({ statement: { phase, notes, refusal } }: { statement: Statement 
         <p key={note}>{note}</p>
       ))}
     </div>
+  );
+}
+
+/** What the statement waits for, after a click that found nothing to fill. */
+function Waits({ statement: { waits, refusal } }: { statement: Statement }) {
+  if (waits === null || refusal) return null;
+  return (
+    <p
+      role="status"
+      data-testid="waits"
+      className="absolute top-full left-3.5 z-30 mt-0.5 max-w-xl rounded border border-plum bg-sheet px-3 py-1.5 text-[13px] shadow"
+    >
+      {waits}
+    </p>
   );
 }
 

@@ -1,8 +1,8 @@
 /** Keys of the workshop: the verbs' own, made from their declarations, and a few for looking round. */
-import { VERBS, type Camera, type Vec3 } from '@kadrel/core';
+import { VERBS, verbNamed, type Camera, type Vec3 } from '@kadrel/core';
 import { useEffect } from 'react';
 import { flushSync } from 'react-dom';
-import { entryKey } from '../session/statement.ts';
+import { entryKey, firstNumber, withOtherSign, type Entry } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
 import { startVerb } from './start.ts';
@@ -22,6 +22,8 @@ export const OTHER_KEYS: readonly (readonly [key: string, about: string])[] = [
   ['PageUp', 'Nudge up; PageDown down'],
   ['Ctrl+Enter', 'Again: the last statement on what is selected'],
   ['Shift+Enter', 'Revise the last statement'],
+  ['Ctrl+Shift+Enter', 'Again with what you had: the statement that was left last'],
+  ['F9', 'Flip the sign of the number in hand'],
   ['O', 'Only select: nothing can be dragged'],
   ['[', 'Smaller grips; ] larger'],
   ['X Y Z', 'While aligning: the side on that axis'],
@@ -97,6 +99,31 @@ function keyOf(event: KeyboardEvent): string {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${shifted ? 'Shift+' : ''}${name}`;
 }
 
+/** While the focus stands on a pick just because the verb put it there, a number goes to the verb's first number. */
+function toFirstNumber(session: Session): void {
+  const { statement } = session.store.getState();
+  if (statement?.phase !== 'open' || !statement.isFocusGiven || statement.focus?.axis !== null) return;
+  const type = verbNamed(statement.verb)!.blanks[statement.focus.blank]!.type;
+  const first = PICKS.has(type) ? firstNumber(statement) : null;
+  if (!first) return;
+  flushSync(() => session.focus(first));
+  fieldOf(first)?.focus();
+  fieldOf(first)?.select();
+}
+const PICKS = new Set(['point', 'feature', 'direction', 'path', 'parts', 'part']);
+
+const fieldOf = (entry: Entry) =>
+  document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
+
+/** The number in hand gets the other sign, as it stands. */
+function flipSign(session: Session): void {
+  const { statement } = session.store.getState();
+  const { focus } = statement ?? {};
+  const text = focus && fieldOf(focus)?.value.trim();
+  if (!focus || !text) return;
+  session.type(focus, withOtherSign(text));
+}
+
 interface ScreenActions {
   readonly openSheet: () => void;
   readonly toggleViews: () => void;
@@ -111,13 +138,14 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       if (event.altKey || isMenu || (onButton && event.key === ' ')) return;
       // With nothing to aim at, what is typed into a field is the field's.
       if (isField(event.target) && session.store.getState().statement?.phase !== 'open') return;
+      if (TYPED_INTO_A_FIELD.test(event.key) && !event.ctrlKey) toFirstNumber(session);
       if (stage?.onKey?.(event)) {
         event.preventDefault();
         event.stopPropagation();
       } else if (stage && event.key.length === 1) stage.catcher.isFresh = false;
     };
     const onKey = (event: KeyboardEvent) => {
-      const isTyping = isField(event.target) && !undoesTheModel(event);
+      const isTyping = isField(event.target) && !undoesTheModel(event) && event.key !== 'F9';
       if (event.defaultPrevented || isTyping || isInDialog(event.target) || event.altKey) return;
       const key = keyOf(event);
       if (handle(key, event)) event.preventDefault();
@@ -148,6 +176,8 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus();
         return true;
       }
+      if (event.shiftKey && key === 'Ctrl+Enter') return (session.takeUp(), true);
+      if (key === 'F9') return (flipSign(session), true);
       if (key === 'Ctrl+Enter' && statement?.phase !== 'open') return (session.again(), true);
       if (event.shiftKey && key === 'Enter' && statement?.phase !== 'open') return (session.revise(), true);
       if (statement?.phase === 'open' && statement.verb === 'align' && /^[XYZ]$/.test(key))
@@ -191,9 +221,7 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
     const focusEntry = (): boolean => {
       const { statement } = session.store.getState();
       if (!statement?.focus) return false;
-      const field = document.querySelector<HTMLInputElement>(
-        `[${ENTRY_ATTRIBUTE}="${entryKey(statement.focus)}"]`,
-      );
+      const field = fieldOf(statement.focus);
       field?.focus();
       field?.select?.();
       return false;

@@ -1,5 +1,6 @@
 /** What a kind of recipe is: its schema, whose fields say what its numbers are, and what they must be together. */
 import { z } from 'zod';
+import type { Gesture } from '../gestures/gesture.ts';
 import type { Box } from '../space/box.ts';
 
 /** Why numbers do not go together; `blank` is that of one to blame. */
@@ -20,6 +21,8 @@ export interface Make {
   readonly sentence: string;
   /** Which point of it stands at `at`. */
   readonly at: readonly [label: string, about: string];
+  /** How it is drawn by the pointer. */
+  readonly gesture: Gesture;
   /** Round things may be told by their radius instead. */
   readonly isByRadius?: true;
   /** Fields that may be left empty, and what they are then, from the others. */

@@ -2,6 +2,7 @@
 import { MEETING, MERGED } from '../document/naming.ts';
 import { carryBack, turnVector } from '../space/pose.ts';
 import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import type { Plane } from '../space/plane.ts';
 import { isOnFace } from './meetings.ts';
 import type { SnapInstance } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE } from './shape.ts';
@@ -38,6 +39,28 @@ export function landingNormal(
 }
 /** Normals that cancel one another point nowhere. */
 const LEAST_SUM = 1e-6;
+
+/** The plane of the flat face that was caught, in the world; undefined where it is round, or no face. */
+export function planeUnder(
+  instance: SnapInstance,
+  { point, feature }: Pick<Snap, 'point' | 'feature'>,
+): Plane | undefined {
+  const { shape } = instance;
+  for (let face = 0; face < shape.faceKind.length; face++) {
+    if (shape.faceKind[face] !== FACE_PLANE || shape.names[shape.faceName[face]!] !== feature) continue;
+    if (!isOnFace(instance, face, point)) continue;
+    const normal = outwardAt(instance, face, point)!;
+    // Quarter turns leave no noise in an axis.
+    const main = normal.findIndex((n) => Math.abs(n) > 1 - SQUARE);
+    return {
+      point,
+      normal: main < 0 ? normal : (normal.map((n, i) => (i === main ? Math.sign(n) : 0)) as unknown as Vec3),
+    };
+  }
+  return undefined;
+}
+/** A normal this near to an axis (1 − cosine) is that axis. */
+const SQUARE = 1e-15;
 
 /** The outward normal of a face's true surface at a point on it, in the world; of its facet for free-form faces. */
 export function outwardAt(instance: SnapInstance, face: number, world: Vec3): Vec3 | undefined {

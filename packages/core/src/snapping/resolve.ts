@@ -7,7 +7,7 @@
  */
 import { mmPerPixelAt, project, rayThrough, type Camera } from '../space/camera.ts';
 import { pointOnRay, rayToPlane, type Plane, type Ray } from '../space/plane.ts';
-import { distance, middle, type Vec3 } from '../space/vector.ts';
+import { add, cross, distance, dot, middle, scale, unit, type Vec3 } from '../space/vector.ts';
 import {
   RANK,
   instancesNear,
@@ -189,6 +189,20 @@ export function nearestGridPoint(point: Vec3, { point: onPlane, normal }: Plane,
   return point.map((n, axis) =>
     Math.abs(normal[axis]!) === 1 ? onPlane[axis]! : toStep(n, step),
   ) as unknown as Vec3;
+}
+
+/**
+ * The nearest point of a grid that is laid on a plane: the world's own where that is square to an axis, otherwise along the
+ * plane's horizontal and its slope, from the foot of the origin.
+ */
+export function gridPointOn(point: Vec3, plane: Plane, step: number): Vec3 {
+  const { normal } = plane;
+  if (normal.some((n) => Math.abs(n) === 1)) return nearestGridPoint(point, plane, step);
+  const across = unit([-normal[1], normal[0], 0]);
+  const slope = cross(normal, across);
+  const foot = scale(normal, dot(normal, plane.point));
+  const at = [across, slope].map((axis) => toStep(dot(point, axis), step));
+  return add(foot, add(scale(across, at[0]!), scale(slope, at[1]!)));
 }
 
 /** The nearest multiple of the step, without the noise of dividing by a decimal. */

@@ -16,6 +16,7 @@ import type { ToldPlane } from './planes.ts';
 import type { Turn } from '../space/pose.ts';
 import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
+import type { Gesture } from '../gestures/gesture.ts';
 
 export type { FaceFacts, Question, RegionFound, Replies, Standing } from '../questions/question.ts';
 export { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
@@ -229,6 +230,8 @@ export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
   readonly blanks: B;
   /** `{blank}` stands for a blank; what is in square brackets is left out of the ledger when its blanks are empty. */
   readonly sentence: string;
+  /** How it is drawn by the pointer, where it is. */
+  readonly gesture?: Gesture;
   apply(draft: KadrelDocument, values: Values<B>, context: VerbContext): Outcome | Refusal;
 }
 

@@ -1,3 +1,4 @@
+import { BY_CORNERS } from '../../gestures/gesture.ts';
 import { vectorOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { sizes } from '../fields.ts';
@@ -16,6 +17,7 @@ export const box = declareKind(
       about: 'A rectangular solid: drag two corners and pull up the height, or type the sizes.',
       words: ['block', 'cuboid', 'plate', 'board', 'slab', 'cube'],
       at: ['corner', 'The least corner: left, front, bottom.'],
+      gesture: BY_CORNERS,
       sentence: 'Box {size} with its corner at {at}[ named {as}]',
     },
   },

@@ -1,3 +1,4 @@
+import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf, type Num } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -21,6 +22,7 @@ export const cap = declareKind(
       about: 'A ball cut flat below: half of it, or as much as the height says.',
       words: ['dome', 'half sphere', 'hemisphere', 'ball', 'segment', 'button'],
       at: ['centre', 'The centre of the flat face.'],
+      gesture: byRim(HEIGHT),
       complete: { height: ({ diameter }: { diameter: Num }) => valueOf(diameter) / 2 },
       sentence: 'Cap of a ball of {diameter}[, {height} high,] on {at}[ named {as}]',
     },

@@ -1,3 +1,4 @@
+import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -20,6 +21,7 @@ export const cone = declareKind(
       about: 'A cone, or with a width at its top a frustum: type its widths and its height.',
       words: ['frustum', 'taper', 'funnel', 'point', 'countersink', 'spike'],
       at: ON_ITS_BOTTOM,
+      gesture: byRim(HEIGHT),
       sentence: 'Cone of diameter {diameter}, {top} at its top, and height {height} on {at}[ named {as}]',
     },
   },

@@ -1,3 +1,4 @@
+import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { ON_ITS_BOTTOM, diameterOf, heightOf, upright } from './shared.ts';
@@ -17,6 +18,7 @@ export const cylinder = declareKind(
         'A round solid: drag from the centre to the rim and pull up the height, or type diameter and height.',
       words: ['round', 'rod', 'disc', 'drill', 'peg', 'post', 'hole', 'tube'],
       at: ON_ITS_BOTTOM,
+      gesture: byRim(HEIGHT),
       isByRadius: true,
       sentence:
         'Cylinder[ of diameter {diameter}][ of radius {radius}] and height {height} on {at}[ named {as}]',

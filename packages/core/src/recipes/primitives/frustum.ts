@@ -1,3 +1,4 @@
+import { BY_WIDTH } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -34,6 +35,7 @@ export const frustum = declareKind(
         'A solid with equal leaning sides, up to a point or a flat top: type how many, its widths and height.',
       words: ['frustum', 'spire', 'roof', 'tetrahedron', 'obelisk', 'hopper', 'taper'],
       at: ON_ITS_BOTTOM,
+      gesture: BY_WIDTH,
       sentence:
         'Pyramid of {sides} sides, {width} {across}, {top} at its top, and height {height} on {at}[ named {as}]',
     },

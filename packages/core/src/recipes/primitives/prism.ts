@@ -1,3 +1,4 @@
+import { BY_WIDTH } from '../../gestures/gesture.ts';
 import { boxOf } from '../../space/box.ts';
 import type { Vec3 } from '../../space/vector.ts';
 import { valueOf } from '../numbers.ts';
@@ -31,6 +32,7 @@ export const prism = declareKind(
       about: 'A solid with equal sides: type how many, its width across corners or flats, and its height.',
       words: ['hexagon', 'polygon', 'triangle', 'nut', 'column', 'pentagon', 'octagon', 'sides'],
       at: ON_ITS_BOTTOM,
+      gesture: BY_WIDTH,
       sentence: 'Prism of {sides} sides, {width} {across}, and height {height} on {at}[ named {as}]',
     },
   },

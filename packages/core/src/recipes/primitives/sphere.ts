@@ -1,3 +1,4 @@
+import { byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { ROUND_ITS_CENTRE, diameterOf } from './shared.ts';
@@ -19,6 +20,7 @@ export const sphere = declareKind(
       about: 'A ball: type its diameter and where its centre is.',
       words: ['ball', 'globe', 'round', 'marble', 'bowl', 'knob'],
       at: ROUND_ITS_CENTRE,
+      gesture: byRim(),
       sentence: 'Sphere of diameter {diameter} round {at}[ named {as}]',
     },
   },

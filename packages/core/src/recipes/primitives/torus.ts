@@ -1,3 +1,4 @@
+import { byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -30,6 +31,7 @@ export const torus = declareKind(
       about: 'A ring with a round section: type the diameter of its middle line and its thickness.',
       words: ['ring', 'doughnut', 'tyre', 'o-ring', 'round'],
       at: ROUND_ITS_CENTRE,
+      gesture: byRim([{ reads: 'thickness', into: 'thickness', from: 'diameter' }]),
       sentence: 'Torus of diameter {diameter} and thickness {thickness} round {at}[ named {as}]',
     },
   },

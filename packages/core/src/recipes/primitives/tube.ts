@@ -1,3 +1,4 @@
+import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -24,6 +25,7 @@ export const tube = declareKind(
       about: 'A round solid with a bore through it: type its diameter, its bore and its height.',
       words: ['pipe', 'sleeve', 'bush', 'washer', 'ring', 'hollow'],
       at: ON_ITS_BOTTOM,
+      gesture: byRim([{ reads: 'distance', into: 'bore', times: 2 }], HEIGHT),
       sentence: 'Tube of diameter {diameter}, bore {bore} and height {height} on {at}[ named {as}]',
     },
   },

@@ -1,3 +1,4 @@
+import { BY_CORNERS } from '../../gestures/gesture.ts';
 import { valueOf, vectorOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
 import { choice, length, sizes } from '../fields.ts';
@@ -26,6 +27,7 @@ export const wedge = declareKind(
       about: 'A box whose top is shorter, down to an edge: a ramp, a roof, a trapezium.',
       words: ['ramp', 'roof', 'slope', 'trapezium', 'chock', 'triangle'],
       at: ['corner', 'The least corner: left, front, bottom.'],
+      gesture: BY_CORNERS,
       sentence: 'Wedge {size}, top {top}[ {lean}], with its corner at {at}[ named {as}]',
     },
   },

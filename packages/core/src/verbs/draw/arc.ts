@@ -26,6 +26,16 @@ export const arc = declareVerb({
   },
   sentence:
     'Arc[ of radius {radius} about {at} from {first} by {sweep}][ through {through}] on {on}[ named {as}]',
+  gesture: {
+    steps: [
+      [{ reads: 'place', into: 'at' }],
+      [
+        { reads: 'distance', into: 'radius', times: 1 },
+        { reads: 'direction', into: 'first' },
+      ],
+      [{ reads: 'sweep', into: 'sweep', from: 'first' }],
+    ],
+  },
   apply(draft, { radius, at, first, sweep, through, on, as }, context) {
     if (through) {
       const points = pointsOn(on, through);

@@ -20,6 +20,7 @@ export const circle = declareVerb({
     as: namedAs,
   },
   sentence: 'Circle[ of {diameter} about {at}][ through {through}] on {on}[ named {as}]',
+  gesture: { steps: [[{ reads: 'place', into: 'at' }], [{ reads: 'distance', into: 'diameter', times: 2 }]] },
   apply(draft, { diameter, at, through, on, as }, context) {
     if (through) {
       const round = circleThrough(pointsOn(on, through));

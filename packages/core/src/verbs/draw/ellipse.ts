@@ -16,6 +16,12 @@ export const ellipse = declareVerb({
     as: namedAs,
   },
   sentence: 'Ellipse {width} by {height} about {at} on {on}[ named {as}]',
+  gesture: {
+    steps: [
+      [{ reads: 'place', into: 'at' }],
+      [{ reads: 'corner', into: ['width', 'height'], corner: 'at', centred: true }],
+    ],
+  },
   apply: (draft, { width, height, at, on, as }, context) =>
     drawFigure(draft, context, {
       name: as ?? 'Ellipse',

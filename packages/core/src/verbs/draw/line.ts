@@ -18,6 +18,7 @@ export const line = declareVerb({
     as: namedAs,
   },
   sentence: 'Line from {from} to {to} on {on}[ named {as}]',
+  gesture: { steps: [[{ reads: 'place', into: 'from' }], [{ reads: 'place', into: 'to' }]] },
   apply(draft, { from, to, on, as }, context) {
     const [start, end] = [inPlane(on, vectorOf(from)), inPlane(on, vectorOf(to))];
     const figure: FigureOf<'traverse'> = {

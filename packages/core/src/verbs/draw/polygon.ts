@@ -18,6 +18,7 @@ export const polygon = declareVerb({
     as: namedAs,
   },
   sentence: 'Polygon of {sides} sides, {width} {across}, about {at} on {on}[ named {as}]',
+  gesture: { steps: [[{ reads: 'place', into: 'at' }], [{ reads: 'width', into: 'width' }]] },
   apply(draft, { sides, width, across, at, on, as }, context) {
     if (!isSides(sides)) return refuse('count', 'Sides: a whole number from 3 to 1000.', 'sides');
     return drawFigure(draft, context, {

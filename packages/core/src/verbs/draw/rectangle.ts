@@ -28,6 +28,12 @@ export const rectangle = declareVerb({
   },
   sentence:
     'Rectangle[ {width} by {height}] with {from} at {at}[ and its opposite corner at {to}][, corner radius {round}] on {on}[ named {as}]',
+  gesture: {
+    steps: [
+      [{ reads: 'place', into: 'at' }],
+      [{ reads: 'corner', into: ['width', 'height'], corner: 'at', centred: ['from', 'centre'] }],
+    ],
+  },
   apply(draft, { width, height, at, to, from, round, on, as }, context) {
     const corner = footOf(on, at);
     const draw = (w: typeof width, h: typeof height, place: Vec2) =>

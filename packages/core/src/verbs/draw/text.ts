@@ -23,6 +23,7 @@ export const text = declareVerb({
     as: namedAs,
   },
   sentence: 'Text {text}, {height} high, {align} at {at}[, spaced {spacing}] on {on}[ named {as}]',
+  gesture: { steps: [[{ reads: 'place', into: 'at' }]] },
   apply(draft, { text: words, height, at, align, spacing, on, as }, context) {
     const told = words.replaceAll('\\n', '\n');
     const missing = missingLetters(told);

@@ -31,6 +31,14 @@ export const tiers = declareVerb({
     as: optional('name', 'name', 'What the new part is called.'),
   },
   sentence: 'Tiers of {levels} on {at}[ named {as}]',
+  gesture: {
+    steps: [
+      [{ reads: 'place', into: 'at' }],
+      [{ reads: 'row', into: 'levels', column: 'below' }],
+      [{ reads: 'row', into: 'levels', column: 'height' }],
+    ],
+    repeatsFrom: 1,
+  },
   apply(draft, { levels, at, as }, context) {
     const read = levels.map(tierOf);
     const fault = read.find((one): one is Refusal => 'refused' in one);

@@ -37,6 +37,7 @@ export function makingVerb(kind: Kind): Verb {
       as: optional('name', 'name', 'What the new part is called.'),
     },
     sentence: make.sentence,
+    gesture: make.gesture,
     apply(draft, given, context) {
       const recipe = recipeOf(kind, given);
       if (isRefusal(recipe)) return recipe;

@@ -1,0 +1,79 @@
+/** What the parts of a session share: its state, the kernel, saving, and the two ways in which the picture changes. */
+import { type Edit, type KadrelDocument } from '@kadrel/core';
+import { KernelHost } from '@kadrel/kernel';
+import { spawnWorker } from '@kadrel/kernel/browser';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { keptPlaces } from './inside.ts';
+import { resume } from './resume.ts';
+import { openSaving, rebased, type Saving } from './saving.ts';
+import { firstState, hiddenSelected, shownDocument, type OpenedSession, type SessionState } from './state.ts';
+import { Worlds } from './world.ts';
+
+export interface SessionCore {
+  readonly store: StoreApi<SessionState>;
+  readonly get: () => SessionState;
+  readonly set: (change: Partial<SessionState>) => void;
+  readonly host: KernelHost;
+  readonly saving: Saving;
+  readonly worlds: Worlds;
+  /** Builds what is shown. A failure of the kernel itself keeps the last good picture, and says which part. */
+  rebuild(): Promise<void>;
+  /** Puts edits that are already applied into `document` into force, and on their way to the server. */
+  adopt(document: KadrelDocument, edits: readonly Edit[], more?: Partial<SessionState>): void;
+}
+
+export function openCore(opened: OpenedSession): SessionCore {
+  const resumed = resume(opened);
+  const store = createStore<SessionState>(() => firstState(opened, resumed));
+  const { getState: get, setState: set } = store;
+  const host = new KernelHost({
+    spawn: spawnWorker,
+    now: () => performance.now(),
+    onState: (kernel) => set({ kernel }),
+  });
+  const saving = openSaving({
+    ...opened,
+    resumed,
+    onState: (save) => set({ save }),
+    onMissed(missed, ours) {
+      if (missed.length === 0) return true;
+      const shown = rebased(get(), missed, ours);
+      if (!shown) return false;
+      set(shown);
+      void rebuild();
+      return true;
+    },
+    later: (work, ms) => setTimeout(work, ms),
+  });
+  const worlds = new Worlds(
+    (key) => get().built.factsOf(key),
+    (document, question) => host.ask({ ask: 'answer', document, question }),
+  );
+
+  async function rebuild(): Promise<void> {
+    try {
+      set({ built: await host.evaluate(shownDocument(get()), hiddenSelected(get())) });
+    } catch (error) {
+      const code = (error as { code?: string }).code;
+      if (code === 'crashed' && get().kernel.at !== 'failed') void rebuild();
+      else if (code === undefined) throw error;
+    }
+  }
+
+  function adopt(document: KadrelDocument, edits: readonly Edit[], more: Partial<SessionState> = {}): void {
+    const { selection } = { ...get(), ...more };
+    set({
+      ...more,
+      document,
+      edits: [...get().edits, ...edits],
+      selection: selection.filter((id) => document.items[id]),
+      ...keptPlaces(get(), document),
+      lookingAt: null,
+    });
+    saving.add(...edits);
+    // A statement that was tried brings its solids along; everything else is built now.
+    if (!more.built || hiddenSelected(get()).length > 0) void rebuild();
+  }
+
+  return { store, get, set, host, saving, worlds, rebuild, adopt };
+}

@@ -1,0 +1,88 @@
+/** What a new statement begins with: the selection, and the frame and the plane that were used last. */
+import {
+  PLANES,
+  partNamed,
+  verbNamed,
+  type ItemId,
+  type KadrelDocument,
+  type Typed,
+  type ViewState,
+} from '@kadrel/core';
+import { faceInto } from './faces.ts';
+import { frameOfView, isFramed } from './frames.ts';
+import type { SessionState } from './state.ts';
+
+/** What stands in the blanks of a verb when it is started. `view` is the view that one works in. */
+export function filledFor(verbId: string, state: SessionState, view: ViewState | undefined): Typed {
+  const { blanks } = verbNamed(verbId)!;
+  return {
+    ...rememberedFrame(verbId, state, view),
+    ...(blanks.on?.type === 'plane' ? { on: rememberedPlane(state) } : {}),
+    ...fromSelection(state, verbId),
+    ...faceInto(verbId, state),
+  };
+}
+
+/** The frame that a verb was last used with. */
+export function rememberedFrame(
+  verbId: string,
+  { frames, document }: Pick<SessionState, 'frames' | 'document'>,
+  view: ViewState | undefined,
+): Typed {
+  if (!isFramed(verbId)) return {};
+  const kept = frames[verbId];
+  // A frame that was picked goes with the part that it was picked on.
+  const on = (kept as { on?: string } | null)?.on;
+  if (on !== undefined && !document.items[on]) return { in: 'world' };
+  return { in: kept === 'view' ? (view ? frameOfView(view) : 'world') : kept };
+}
+
+/** The plane that was drawn on last, unless it is gone. */
+function rememberedPlane({ plane, document }: Pick<SessionState, 'plane' | 'document'>): unknown {
+  const on = typeof plane === 'string' ? plane : (plane as { on?: string } | null)?.on;
+  const isThere = on === undefined || on in PLANES || partNamed(document, on) !== undefined;
+  return isThere ? plane : 'plan';
+}
+
+/** What is selected goes into the blanks for parts: all of it, or for a subtraction the first one into what is cut. */
+export function fromSelection(
+  { selection, document }: Pick<SessionState, 'selection' | 'document'>,
+  verbId: string,
+): Typed {
+  if (selection.length === 0) return {};
+  const { blanks } = verbNamed(verbId)!;
+  const [first, ...others] = selection;
+  const isProfile = (id: ItemId) => document.items[id]?.recipe.base.kind === 'profile';
+  if (blanks.profiles) {
+    const solid = selection.find((id) => !isProfile(id));
+    return {
+      profiles: selection.filter(isProfile),
+      ...(blanks.part && solid !== undefined ? { part: solid } : {}),
+    };
+  }
+  if (blanks.profile) {
+    const cutter = (['by', 'to'] as const).find((id) => blanks[id]?.type === 'parts');
+    const rest = others.filter(isProfile);
+    return {
+      ...(isProfile(first!) ? { profile: first } : {}),
+      ...(cutter && rest.length > 0 ? { [cutter]: rest } : {}),
+    };
+  }
+  if (blanks.section && blanks.path)
+    return { section: first, ...(others.length > 0 ? { path: others[0] } : {}) };
+  if (blanks.from?.type === 'part' && blanks.parts)
+    return { from: first, ...(others.length > 0 ? { parts: others } : {}) };
+  if (blanks.parts) return { parts: [...selection] };
+  return blanks.part ? { part: first } : {};
+}
+
+/** What stands in blanks for parts, without those that are gone. */
+export function withoutGone(verbId: string, typed: Typed, { items }: KadrelDocument): Typed {
+  const kept: Record<string, unknown> = { ...typed };
+  for (const [id, { type }] of Object.entries(verbNamed(verbId)!.blanks)) {
+    const value = typed[id];
+    if (type === 'parts' && Array.isArray(value)) kept[id] = value.filter((one) => items[one as ItemId]);
+    if (type === 'part' && typeof value === 'string' && !items[value]) kept[id] = undefined;
+  }
+  return kept;
+}

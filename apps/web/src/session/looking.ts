@@ -1,0 +1,72 @@
+/** What is selected and looked at, and how the pointer catches; none of it is stored in the project. */
+import type { FaceFacts, ItemId, ViewState } from '@kadrel/core';
+import type { SessionCore } from './core.ts';
+import type { ChosenFace } from './faces.ts';
+import type { Manner } from './manner.ts';
+import { hiddenSelected, type SessionState } from './state.ts';
+import { isTouched } from './statement.ts';
+
+/** What a control may set just so. */
+type Settable = Pick<
+  SessionState,
+  | 'snapKinds'
+  | 'seeThrough'
+  | 'forced'
+  | 'name'
+  | 'isSelectOnly'
+  | 'arePinsShown'
+  | 'stepsFrom'
+  | 'gripScale'
+  | 'member'
+  | 'omitting'
+>;
+
+export function looking({ get, set, host, rebuild }: SessionCore) {
+  /** The view that one works in, as the stage tells it. */
+  let activeView: () => ViewState | undefined = () => undefined;
+
+  function select(selection: readonly ItemId[]): void {
+    const before = get().selection;
+    const isOther = before.length !== selection.length || before.some((id) => !selection.includes(id));
+    const { member, omitting } = get();
+    const [only] = selection.length === 1 ? selection : [];
+    set({
+      selection,
+      face: null,
+      member: member?.part === only ? member : null,
+      omitting: omitting === only ? omitting : null,
+      ...(isOther && before.length > 0 ? { lastSelection: before } : {}),
+    });
+    if (hiddenSelected(get()).length > 0) void rebuild();
+  }
+
+  return {
+    select,
+    /** Selects faces of one part; null leaves the part selected. */
+    selectFace(face: ChosenFace | null): void {
+      if (face) select([face.part]);
+      set({ face });
+    },
+    /** Sizes of the chosen faces, from the kernel. */
+    faceFacts: async ({ part, names }: ChosenFace) =>
+      (await host.ask({
+        ask: 'answer',
+        document: get().document,
+        question: { ask: 'face', part, names },
+      })) as FaceFacts,
+    /** Shows the model as it was after so many statements; null for now. */
+    lookAt(count: number | null): void {
+      const { statement, setAside } = get();
+      const isKept = statement?.phase === 'open' && isTouched(statement);
+      set({ lookingAt: count, statement: null, setAside: isKept ? statement : setAside });
+      void rebuild();
+    },
+    setManner: (change: Partial<Manner>) => set({ manner: { ...get().manner, ...change } }),
+    set: (change: Partial<Settable>) => set(change),
+    /** Where the stage tells which view one works in. */
+    watchView(view: () => ViewState | undefined): void {
+      activeView = view;
+    },
+    activeView: () => activeView(),
+  };
+}

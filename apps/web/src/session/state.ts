@@ -1,0 +1,131 @@
+/** What a session holds: plain data, replaced whole, never changed in place. */
+import {
+  applyEdit,
+  ledgerOf,
+  visibleParts,
+  type Edit,
+  type ItemId,
+  type KadrelDocument,
+  type SnapKind,
+} from '@kadrel/core';
+import type { HostState } from '@kadrel/kernel';
+import type { Built } from './built.ts';
+import type { ChosenFace } from './faces.ts';
+import { readFrames, type Frames } from './frames.ts';
+import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
+import type { Resumed } from './resume.ts';
+import type { SaveReport } from './saveQueue.ts';
+import type { Left, Shelf } from './shelf.ts';
+import type { Statement } from './statement.ts';
+
+export interface SessionState {
+  readonly projectId: string;
+  readonly name: string;
+  readonly author: string;
+  readonly document: KadrelDocument;
+  readonly edits: readonly Edit[];
+  readonly selection: readonly ItemId[];
+  /** Faces of the one selected part. */
+  readonly face: ChosenFace | null;
+  /** The group that one works in; what is outside is dimmed. */
+  readonly openGroup: ItemId | null;
+  /** The member of a pattern that was clicked last, while the pattern is selected. */
+  readonly member: { readonly part: ItemId; readonly label: string } | null;
+  /** Clicks leave members of this pattern out, and put them back. */
+  readonly omitting: ItemId | null;
+  readonly built: Built;
+  readonly kernel: HostState;
+  readonly save: SaveReport;
+  readonly statement: Statement | null;
+  /** The last statement that was left before it was carried out, with what had been typed into it. */
+  readonly setAside: Statement | null;
+  /** Looking at the model as it was after this many statements of the ledger; null for now. */
+  readonly lookingAt: number | null;
+  readonly snapKinds: ReadonlySet<SnapKind>;
+  readonly seeThrough: boolean;
+  readonly manner: Manner;
+  /** The one kind that the next pick catches. */
+  readonly forced: SnapKind | null;
+  /** What was selected before. */
+  readonly lastSelection: readonly ItemId[];
+  /** Frames of Move, Turn and Resize. */
+  readonly frames: Frames;
+  /** Nothing can be dragged: the pointer only selects and looks. */
+  readonly isSelectOnly: boolean;
+  /** The plane that is drawn on, as it is typed; nothing but the one who draws changes it. */
+  readonly plane: unknown;
+  readonly arePinsShown: boolean;
+  /** Drags go to points of the grid, or by whole steps from where they began. */
+  readonly stepsFrom: 'grid' | 'start';
+  /** Size of the grips on screen; 1 is the usual one. */
+  readonly gripScale: number;
+  /** What was done last without a statement of its own in the bar, for those who listen to the screen. */
+  readonly announced: string;
+}
+
+export interface OpenedSession {
+  readonly projectId: string;
+  readonly name: string;
+  readonly author: string;
+  readonly document: KadrelDocument;
+  readonly revision: number;
+  readonly edits: readonly Edit[];
+  readonly shelf: Shelf;
+  /** What former visits left unsaved. */
+  readonly left: Left | undefined;
+}
+
+const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
+
+export const firstState = (opened: OpenedSession, resumed: Resumed): SessionState => ({
+  projectId: opened.projectId,
+  name: opened.name,
+  author: opened.author,
+  document: resumed.document,
+  edits: [...opened.edits, ...resumed.edits],
+  selection: [],
+  face: null,
+  openGroup: null,
+  member: null,
+  omitting: null,
+  built: NOTHING_BUILT,
+  kernel: { at: 'starting' },
+  save: { state: 'saved', revision: opened.revision, aside: [], isKept: true },
+  statement: null,
+  setAside: null,
+  lookingAt: null,
+  snapKinds: new Set(FIRST_SNAPS),
+  seeThrough: false,
+  manner: FIRST_MANNER,
+  forced: null,
+  lastSelection: [],
+  frames: readFrames(localStorage, opened.projectId),
+  isSelectOnly: false,
+  plane: 'plan',
+  arePinsShown: true,
+  stepsFrom: 'start',
+  gripScale: 1,
+  announced: '',
+});
+
+/** The document on screen: the present one, or that of an earlier line of the ledger. */
+export function shownDocument({
+  document,
+  edits,
+  lookingAt,
+}: Pick<SessionState, 'document' | 'edits' | 'lookingAt'>): KadrelDocument {
+  if (lookingAt === null) return document;
+  return ledgerOf(edits)
+    .slice(lookingAt)
+    .reverse()
+    .reduce<KadrelDocument>((d, edit) => applyEdit(d, { patches: edit.inverses }), document);
+}
+
+/** Selected parts that are not shown by themselves: operands and groups, whose facts the Spec wants. */
+export function hiddenSelected({
+  selection,
+  document,
+}: Pick<SessionState, 'selection' | 'document'>): ItemId[] {
+  const visible = new Set(visibleParts(document).map((part) => part.id));
+  return selection.filter((id) => !visible.has(id) && document.items[id]);
+}

@@ -1,0 +1,126 @@
+/** The outside of a solid that is being drawn, as rings of corners joined one after another: enough to see it by. */
+import { cosDegrees, prismCorners, sinDegrees, valueOf, vectorOf, type Base, type Num } from '@kadrel/core';
+
+/** Corners of a ring, all at one height, in the solid's own frame, mm. */
+interface Ring {
+  readonly corners: readonly (readonly [x: number, y: number])[];
+  readonly z: number;
+}
+
+/** Rings that are joined, each with the next; all of one stack have as many corners. */
+export interface Stack {
+  readonly rings: readonly Ring[];
+  /** The last one is joined with the first, and nothing is closed by a lid. */
+  readonly isLoop?: true;
+  /** Its corners run on as edges from ring to ring. */
+  readonly isEdged: boolean;
+}
+
+/** What is round is shown by so many corners. */
+const ROUND = 48;
+/** Half a ball, and the section of a ring, by so many steps. */
+const BULGE = 8;
+
+/** Undefined for what is not drawn by the pointer. */
+export function ghostShape(base: Base): readonly Stack[] | undefined {
+  switch (base.kind) {
+    case 'box': {
+      const [x, y, z] = vectorOf(base.size);
+      return [upTo(rectangle(0, x, y), rectangle(0, x, y), z)];
+    }
+    case 'wedge': {
+      const [x, y, z] = vectorOf(base.size);
+      const top = valueOf(base.top);
+      const from = base.lean === 'left' ? 0 : (x - top) / 2;
+      return [upTo(rectangle(0, x, y), rectangle(from, from + top, y), z)];
+    }
+    case 'cylinder':
+      return [round([half(base.diameter), 0], [half(base.diameter), valueOf(base.height)])];
+    case 'cone':
+      return [round([half(base.diameter), 0], [half(base.top), valueOf(base.height)])];
+    case 'tube': {
+      const [outer, inner, height] = [half(base.diameter), half(base.bore), valueOf(base.height)];
+      return [{ ...round([outer, 0], [outer, height], [inner, height], [inner, 0]), isLoop: true }];
+    }
+    case 'sphere':
+      return [round(...bulge(half(base.diameter), -90))];
+    case 'cap': {
+      const radius = half(base.diameter);
+      const below = valueOf(base.height) - radius;
+      const from = (Math.asin(Math.max(-1, Math.min(1, -below / radius))) * 180) / Math.PI;
+      return [round(...bulge(radius, from).map(([r, z]) => [r, z + below] as const))];
+    }
+    case 'torus': {
+      const [middle, thick] = [half(base.diameter), half(base.thickness)];
+      const section = steps(2 * BULGE, 0, 360 - 360 / (2 * BULGE)).map(
+        (angle) => [middle + thick * cosDegrees(angle), thick * sinDegrees(angle)] as const,
+      );
+      return [{ ...round(...section), isLoop: true }];
+    }
+    case 'prism':
+      return [upTo(prismCorners(base), prismCorners(base), valueOf(base.height))];
+    case 'frustum':
+      return [upTo(prismCorners(base), prismCorners({ ...base, size: base.top }), valueOf(base.height))];
+    case 'tiers':
+      return tierStacks(base);
+    default:
+      return undefined;
+  }
+}
+
+const half = (n: Num) => valueOf(n) / 2;
+
+const rectangle = (from: number, to: number, y: number) =>
+  [
+    [from, 0],
+    [to, 0],
+    [to, y],
+    [from, y],
+  ] as const;
+
+const upTo = (below: Ring['corners'], above: Ring['corners'], height: number): Stack => ({
+  rings: [
+    { corners: below, z: 0 },
+    { corners: above, z: height },
+  ],
+  isEdged: true,
+});
+
+const steps = (count: number, from: number, to: number) =>
+  Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1));
+
+/** Of a ball, from an angle below or above its middle up to its top. */
+const bulge = (radius: number, from: number) =>
+  steps(2 * BULGE, from, 90).map(
+    (angle) => [radius * cosDegrees(angle), radius * sinDegrees(angle)] as const,
+  );
+
+const round = (...profile: readonly (readonly [radius: number, z: number])[]): Stack => ({
+  rings: profile.map(([radius, z]) => ({
+    corners: Array.from({ length: ROUND }, (_, i) => {
+      const angle = (360 * i) / ROUND;
+      return [radius * cosDegrees(angle), radius * sinDegrees(angle)] as const;
+    }),
+    z,
+  })),
+  isEdged: false,
+});
+
+/** Each level by itself, straight from its width below to that above. */
+function tierStacks({ levels }: Extract<Base, { kind: 'tiers' }>): Stack[] {
+  let z = 0;
+  return levels.map((level) => {
+    const sides = level.outline === 'round' ? ROUND : level.outline === 'square' ? 4 : level.sides;
+    const ring = (size: Num): Ring['corners'] => prismCorners({ sides, across: 'flats', size });
+    const bottom = z;
+    z += valueOf(level.height);
+    const above = level.flank === 'step' ? level.below : level.above;
+    return {
+      rings: [
+        { corners: ring(level.below), z: bottom },
+        { corners: ring(above), z },
+      ],
+      isEdged: level.outline !== 'round',
+    };
+  });
+}
