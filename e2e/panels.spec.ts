@@ -87,3 +87,43 @@ test('a pyramid is made, grown all round, and written as OBJ', async ({ page }) 
   expect((await file).suggestedFilename()).toBe('Spire.obj');
   expect(ada.problems).toEqual([]);
 });
+
+test('in a small window everything is reachable: sides fold, the bench is one list', async ({ page }) => {
+  const ada = await inNewProject(page, 'Small');
+  await ada.makesBox(['40', '30', '20'], undefined, 'Block');
+  await page.keyboard.press('Escape');
+  for (const size of [
+    { width: 1024, height: 700 },
+    { width: 640, height: 400 },
+  ]) {
+    await page.setViewportSize(size);
+    const isSmall = size.width < 860;
+    const reach = async (name: string) => {
+      const button = page.getByRole('button', { name, exact: true });
+      await button.scrollIntoViewIfNeeded();
+      await button.click({ trial: true });
+    };
+    for (const name of [
+      'Output',
+      'Keys',
+      'Snaps',
+      'Pointer',
+      ...(isSmall ? ['Verbs'] : ['Make', 'Draw', 'Edit']),
+    ])
+      await reach(name);
+    const view = (await page.getByTestId('view').boundingBox())!;
+    expect(view.width).toBeGreaterThan(size.width * 0.45);
+    expect(view.height).toBeGreaterThan(size.height * 0.6);
+    // Nothing is wider than the window.
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  }
+  await page.getByRole('button', { name: 'Parts', exact: true }).click();
+  await page.getByRole('treeitem', { name: 'Block', exact: true }).click();
+  await page.getByRole('button', { name: 'Spec', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Length', exact: true })).toHaveValue('40');
+  await page.getByRole('button', { name: 'Spec', exact: true }).click();
+  await page.getByRole('button', { name: 'Verbs', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep view' }).click();
+  await expect(page.getByTestId('verb')).toHaveText('Keep view');
+  expect(ada.problems).toEqual([]);
+});

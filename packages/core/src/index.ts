@@ -106,7 +106,7 @@ export {
 } from './statement/declare.ts';
 export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
-export { VERBS, findVerbs, verbNamed } from './verbs/index.ts';
+export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './statement/perform.ts';
 export { quantityReader, resolveOne, resolveStatement, type Typed } from './statement/resolve.ts';
 export { wordBlank, wordStatement } from './statement/sentence.ts';

@@ -3,9 +3,9 @@ import {
   angleAbout,
   carry,
   carryBack,
+  cleanDegrees,
   cleanLength,
   entriesRead,
-  formatAngle,
   roundPoint,
   sinDegrees,
   toStep,
@@ -98,7 +98,7 @@ const distanceOf = (where: Where) =>
   stepped(cleanLength(Math.hypot(...offsetOf(where).slice(0, 2))), where.aim.steps?.length);
 const directionOf = (where: Where) => {
   const [x, y] = offsetOf(where);
-  return stepped(angleAbout([0, 0, 1], [1, 0, 0], [x, y, 0]), where.aim.steps?.angle);
+  return stepped(cleanDegrees(angleAbout([0, 0, 1], [1, 0, 0], [x, y, 0])), where.aim.steps?.angle);
 };
 
 const READERS: { readonly [K in Reading['reads']]: Reader<K> } = {
@@ -125,11 +125,11 @@ const READERS: { readonly [K in Reading['reads']]: Reader<K> } = {
     const radius = (where.read(textOf(s, from)) ?? 0) / 2;
     return withLength(s, into, cleanLength(2 * Math.abs(distanceOf(where) - radius)));
   },
-  direction: (s, { into }, where) => withText(s, into, formatAngle(directionOf(where))),
+  direction: (s, { into }, where) => withText(s, into, String(directionOf(where))),
   sweep(s, { into, from }, where) {
-    const start = Number(String(s.typed[from]).replace(/\s*(°|deg)$/, '')) || 0;
+    const start = Number(s.typed[from]) || 0;
     const turn = (((directionOf(where) - start + 180) % 360) + 360) % 360;
-    return withText(s, into, formatAngle(turn - 180));
+    return withText(s, into, String(cleanDegrees(turn - 180)));
   },
   height(s, { into, foot }, where) {
     const pulled = stepped(offsetOf(where)[2], where.aim.steps?.length);
@@ -183,7 +183,7 @@ function withLength(statement: Statement, key: string, mm: number): Statement {
 export function hasSize(statement: Statement, step: readonly Reading[], read: ReadLength): boolean {
   return step.every((reading) => {
     if (reading.reads === 'place' || reading.reads === 'direction') return true;
-    if (reading.reads === 'sweep') return textOf(statement, reading.into) !== formatAngle(0);
+    if (reading.reads === 'sweep') return Number(textOf(statement, reading.into)) !== 0;
     if (reading.reads === 'row') {
       const row = (statement.typed[reading.into] as Record<string, unknown>[] | undefined)?.at(-1);
       return (read(String(row?.[reading.column])) ?? 0) > 0;

@@ -388,6 +388,7 @@ export function withPick(statement: Statement, blank: string, value: unknown, la
     typed: { ...statement.typed, ...askedFor(statement, blank), [blank]: value },
     labels: label === undefined ? labels : { ...labels, [blank]: label },
     refusal: null,
+    isFocusGiven: false,
   };
   return next === undefined ? filled : { ...filled, focus: { blank: next, axis: isTripled ? 0 : null } };
 }

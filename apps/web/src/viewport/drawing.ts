@@ -1,6 +1,7 @@
 /** Drawing a statement in the views, place after place, with what it comes to shown at every move. */
 import {
   entriesRead,
+  formatAngle,
   formatLength,
   isRefusal,
   nearestOnLine,
@@ -157,9 +158,11 @@ function tellEntries(hand: Hand, statement: Statement, candidate: Statement): vo
       if (statement.held.has(one)) continue;
       const mm = exactNumber(text);
       hand.told.add(one);
-      live.tell(one, mm === undefined ? text : formatLength(mm, scene));
+      live.tell(one, mm === undefined ? shownAngle(text) : formatLength(mm, scene));
     }
 }
+
+const shownAngle = (text: string) => (/^-?\d/.test(text) ? formatAngle(Number(text)) : text);
 
 /** The entries that a key stands for: three of a point. */
 function keysOf({ verb, typed }: Statement, key: string): string[] {

@@ -111,7 +111,8 @@ function tierStacks({ levels }: Extract<Base, { kind: 'tiers' }>): Stack[] {
   let z = 0;
   return levels.map((level) => {
     const sides = level.outline === 'round' ? ROUND : level.outline === 'square' ? 4 : level.sides;
-    const ring = (size: Num): Ring['corners'] => prismCorners({ sides, across: 'flats', size });
+    const across = level.outline === 'round' ? 'corners' : 'flats';
+    const ring = (size: Num): Ring['corners'] => prismCorners({ sides, across, size });
     const bottom = z;
     z += valueOf(level.height);
     const above = level.flank === 'step' ? level.below : level.above;

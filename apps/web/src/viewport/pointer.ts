@@ -42,6 +42,8 @@ export class Pointer {
   private gripping: Gripping | null = null;
   private handling: Handling | null = null;
   private hoverFrame = 0;
+  /** Taking hold starts a statement, which ends nothing. */
+  private isTaking = false;
   private readonly undo: (() => void)[] = [];
 
   constructor(private readonly stage: Stage) {
@@ -219,8 +221,10 @@ export class Pointer {
     const grip = hand.overlay.gripAt(x, y);
     const handle = hand.overlay.handleAt(x, y);
     hand.last = { ...last, x, y };
+    this.isTaking = true;
     if (what === 'takeGrip') this.gripping = grip && takeHold(hand, grip);
     else this.handling = handle < 0 ? null : takePoint(hand, handle);
+    this.isTaking = false;
     hand.last = last;
     const isTaken = what === 'takeGrip' ? this.gripping : this.handling;
     if (!isTaken) return { at: 'idle' } as const;
@@ -414,7 +418,7 @@ export class Pointer {
 
   /** Leaving the statement leaves no trace of what was being drawn. */
   private onStatement(now: ReturnType<Hand['state']>, before: ReturnType<Hand['state']>): void {
-    if (now.statement === before.statement) return;
+    if (now.statement === before.statement || this.isTaking) return;
     const { situation } = this;
     if (now.statement?.focus?.blank !== before.statement?.focus?.blank) this.stage.catcher.nextPick();
     const { statement } = now;

@@ -1,11 +1,21 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { GROUPS, VERBS, formatAngle, formatLengthWithUnit, verbNamed, type Group } from '@kadrel/core';
+import {
+  GROUPS,
+  SECTIONS,
+  VERBS,
+  formatAngle,
+  formatLengthWithUnit,
+  verbNamed,
+  type Group,
+  type Verb,
+} from '@kadrel/core';
 import clsx from 'clsx';
 import { useSession, useSessionState } from './context.ts';
 import { Manner } from './Manner.tsx';
 import { Select } from './Select.tsx';
 import { Snaps } from './Snaps.tsx';
 import { startVerb } from './start.ts';
+import { useRoom } from './useRoom.ts';
 
 const GROUP_WORDS: Readonly<Record<Group, string>> = {
   make: 'Make',
@@ -21,21 +31,31 @@ const GROUP_WORDS: Readonly<Record<Group, string>> = {
 };
 const MOST_USED = ['box', 'move'];
 
-/** The strip of verbs, and at its right end the snaps and the steps. */
+/** The strip of verbs, and at its right end the snaps and the steps. With little room the verbs are in one list. */
 export function Bench() {
   const session = useSession();
+  const room = useRoom();
   const inHand = useSessionState((state) => state.statement?.verb);
   const groups = GROUPS.filter((group) => VERBS.some((verb) => verb.group === group));
+  const isSmall = room === 'small';
   return (
-    <footer className="flex items-center gap-0.5 border-t border-rule bg-sheet px-2.5" aria-label="Bench">
-      {groups.map((group) => (
-        <GroupPanel
-          key={group}
-          group={group}
-          isInHand={inHand !== undefined && verbNamed(inHand)?.group === group}
-        />
-      ))}
-      <span className="mx-2 h-5 w-px bg-rule" />
+    <footer
+      className="flex items-center gap-0.5 overflow-x-auto border-t border-rule bg-sheet px-2.5 [scrollbar-width:thin]"
+      aria-label="Bench"
+    >
+      {isSmall ? (
+        <VerbsPanel words="Verbs" groups={groups} isInHand={false} />
+      ) : (
+        groups.map((group) => (
+          <VerbsPanel
+            key={group}
+            words={GROUP_WORDS[group]}
+            groups={[group]}
+            isInHand={inHand !== undefined && verbNamed(inHand)?.group === group}
+          />
+        ))
+      )}
+      <span className="mx-2 h-5 w-px shrink-0 bg-rule" />
       {MOST_USED.map((id) => {
         const verb = verbNamed(id)!;
         return (
@@ -52,16 +72,26 @@ export function Bench() {
       })}
       <span className="flex-1" />
       <Snaps />
-      <span className="mx-1 h-5 w-px bg-rule" />
+      <span className="mx-1 h-5 w-px shrink-0 bg-rule" />
       <Select />
       <Manner />
-      <Steps />
+      {!isSmall && <Steps />}
     </footer>
   );
 }
 
-function GroupPanel({ group, isInHand }: { group: Group; isInHand: boolean }) {
-  const session = useSession();
+interface VerbsPanelProps {
+  readonly words: string;
+  readonly groups: readonly Group[];
+  readonly isInHand: boolean;
+}
+
+function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
+  const sections = SECTIONS.map(({ head, verbs }) => ({
+    head: head ?? (groups.length > 1 ? GROUP_WORDS[verbs[0]!.group] : undefined),
+    verbs: verbs.filter(({ id, group }) => groups.includes(group) && id !== 'change'),
+  })).filter(({ verbs }) => verbs.length > 0);
+  const isMany = sections.length > 1;
   return (
     <Popover>
       <PopoverButton
@@ -70,34 +100,53 @@ function GroupPanel({ group, isInHand }: { group: Group; isInHand: boolean }) {
           isInHand && 'bg-tint text-plum',
         )}
       >
-        {GROUP_WORDS[group]}
+        {words}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'top start', gap: 10 }}
-        className="menu w-[500px]"
-        aria-label={`${GROUP_WORDS[group]}: verbs`}
+        className={clsx('menu', isMany ? 'w-[720px] [--anchor-max-height:60vh]' : 'w-[500px]')}
+        aria-label={`${words}: verbs`}
       >
         {({ close }) => (
-          <>
-            {VERBS.filter((verb) => verb.group === group && verb.id !== 'change').map((verb) => (
-              <button
-                key={verb.id}
-                type="button"
-                className="menu-item"
-                onClick={() => {
-                  close();
-                  startVerb(session, verb);
-                }}
-              >
-                <span className="w-32 shrink-0 font-semibold">{verb.name}</span>
-                <span className="flex-1 text-ink2">{verb.about}</span>
-                {verb.key && <kbd className="key">{verb.key}</kbd>}
-              </button>
+          <div className={clsx(isMany && 'columns-[200px] gap-2')}>
+            {sections.map(({ head, verbs }) => (
+              <section key={verbs[0]!.id} className="mb-1 break-inside-avoid" aria-label={head}>
+                {head && <h3 className="panel-title pt-1.5!">{head}</h3>}
+                {verbs.map((verb) => (
+                  <VerbButton key={verb.id} verb={verb} isShort={isMany} close={close} />
+                ))}
+              </section>
             ))}
-          </>
+          </div>
         )}
       </PopoverPanel>
     </Popover>
+  );
+}
+
+interface VerbButtonProps {
+  readonly verb: Verb;
+  /** What it is about is shown when one rests on it. */
+  readonly isShort: boolean;
+  readonly close: () => void;
+}
+
+function VerbButton({ verb, isShort, close }: VerbButtonProps) {
+  const session = useSession();
+  return (
+    <button
+      type="button"
+      className="menu-item break-inside-avoid"
+      title={isShort ? verb.about : undefined}
+      onClick={() => {
+        close();
+        startVerb(session, verb);
+      }}
+    >
+      <span className={clsx('font-semibold', isShort ? 'flex-1' : 'w-32 shrink-0')}>{verb.name}</span>
+      {!isShort && <span className="flex-1 text-ink2">{verb.about}</span>}
+      {verb.key && <kbd className="key">{verb.key}</kbd>}
+    </button>
   );
 }
 

@@ -1,5 +1,6 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
+import clsx from 'clsx';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState, type FormEvent } from 'react';
 import { flushSync } from 'react-dom';
@@ -10,21 +11,32 @@ import { AccountMenu } from '../common/AccountMenu.tsx';
 import { Wordmark } from '../common/Wordmark.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { Saving } from './Saving.tsx';
+import { useRoom } from './useRoom.ts';
 
 export function Header({ openOutput, openKeys }: { openOutput: () => void; openKeys: () => void }) {
   const session = useSession();
   const edits = useSessionState((state) => state.edits);
   const { undo, redo } = undoStacks(edits);
   const name = useSessionState((state) => state.name);
+  const isSmall = useRoom() === 'small';
   return (
-    <header className="flex items-center gap-3 border-b border-rule bg-sheet px-3.5">
+    <header
+      className={clsx(
+        'flex items-center border-b border-rule bg-sheet',
+        isSmall
+          ? 'gap-1 overflow-x-auto px-2 whitespace-nowrap [scrollbar-width:thin] *:shrink-0'
+          : 'gap-3 px-3.5',
+      )}
+    >
       <h1 className="sr-only">{name}</h1>
       <Link to="/projects" aria-label="Kadrel: to the projects">
         <Wordmark />
       </Link>
-      <span className="text-ink3" aria-hidden>
-        /
-      </span>
+      {!isSmall && (
+        <span className="text-ink3" aria-hidden>
+          /
+        </span>
+      )}
       <ProjectName />
       <SceneChip />
       <Saving />
@@ -36,7 +48,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
         onClick={session.undo}
         title="Ctrl+Z"
       >
-        <Undo2 size={14} aria-hidden /> Undo
+        <Undo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Undo</span>
       </button>
       <button
         type="button"
@@ -45,7 +57,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
         onClick={session.redo}
         title="Ctrl+Shift+Z"
       >
-        <Redo2 size={14} aria-hidden /> Redo
+        <Redo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Redo</span>
       </button>
       <button type="button" className="quiet" onClick={openKeys} title="?">
         Keys
@@ -98,6 +110,7 @@ function ProjectName() {
 function SceneChip() {
   const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
+  const isSmall = useRoom() === 'small';
   const choices = verbNamed('scene')!.blanks;
   const submit = async (event: FormEvent<HTMLFormElement>, close: () => void) => {
     event.preventDefault();
@@ -110,9 +123,17 @@ function SceneChip() {
         className="rounded border border-rule bg-paper px-2 py-0.5 text-ink2"
         title="Units, decimals and steps"
       >
-        {scene.units} · grid{' '}
-        <span className="num">{formatLengthWithUnit(scene.grid, { ...scene, trailingZeros: false })}</span> ·
-        turn <span className="num">{formatAngle(scene.angleStep)}</span>
+        {scene.units}
+        {!isSmall && (
+          <>
+            {' '}
+            · grid{' '}
+            <span className="num">
+              {formatLengthWithUnit(scene.grid, { ...scene, trailingZeros: false })}
+            </span>{' '}
+            · turn <span className="num">{formatAngle(scene.angleStep)}</span>
+          </>
+        )}
       </PopoverButton>
       <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-72 p-4!">
         {({ close }) => (

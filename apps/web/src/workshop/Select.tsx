@@ -4,6 +4,7 @@ import { LIKENESSES, type Likeness } from '@kadrel/core';
 import { useState } from 'react';
 import { REGION_SHAPES, SELECTINGS, type Manner } from '../session/manner.ts';
 import { useSession, useSessionState } from './context.ts';
+import { useRoom } from './useRoom.ts';
 import { ChoiceRow } from './toggles.tsx';
 
 const same = <T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
@@ -12,13 +13,16 @@ export function Select() {
   const session = useSession();
   const manner = useSessionState((state) => state.manner);
   const set = (change: Partial<Manner>) => session.setManner(change);
+  const isWide = useRoom() === 'wide';
   return (
     <Popover>
       <PopoverButton className="quiet text-[12px] whitespace-nowrap" title="How parts are selected">
-        Select{' '}
-        <b className="font-semibold">
-          {manner.shape} · {manner.rule}
-        </b>
+        Select
+        {isWide && (
+          <b className="ml-1 font-semibold">
+            {manner.shape} · {manner.rule}
+          </b>
+        )}
       </PopoverButton>
       <PopoverPanel anchor={{ to: 'top end', gap: 10 }} className="menu w-[480px]" aria-label="Select">
         <ChoiceRow

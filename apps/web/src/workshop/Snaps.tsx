@@ -5,6 +5,7 @@ import clsx from 'clsx';
 import { useState } from 'react';
 import { FORCING_KEYS, type Manner } from '../session/manner.ts';
 import { useSession, useSessionState } from './context.ts';
+import { useRoom } from './useRoom.ts';
 import { ChoiceRow, SwitchRow, Toggle } from './toggles.tsx';
 
 interface KindWords {
@@ -64,6 +65,7 @@ function useToggle() {
 export function Snaps() {
   const { kinds, toggle } = useToggle();
   const forced = useSessionState((state) => state.forced);
+  const isWide = useRoom() === 'wide';
   return (
     <div role="group" aria-label="Snaps" className="flex items-center gap-0.5">
       <Popover>
@@ -83,15 +85,16 @@ export function Snaps() {
           <Scope />
         </PopoverPanel>
       </Popover>
-      {ON_THE_BENCH.map((kind) => (
-        <Toggle
-          key={kind}
-          isOn={kinds.has(kind)}
-          word={KINDS[kind].word}
-          title={`Snap: ${kind}, ${KINDS[kind].about}`}
-          toggle={() => toggle(kind)}
-        />
-      ))}
+      {isWide &&
+        ON_THE_BENCH.map((kind) => (
+          <Toggle
+            key={kind}
+            isOn={kinds.has(kind)}
+            word={KINDS[kind].word}
+            title={`Snap: ${kind}, ${KINDS[kind].about}`}
+            toggle={() => toggle(kind)}
+          />
+        ))}
     </div>
   );
 }

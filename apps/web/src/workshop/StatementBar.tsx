@@ -266,16 +266,22 @@ function Waits({ statement: { waits, refusal } }: { statement: Statement }) {
 }
 
 function Hints({ statement }: { statement: Statement }) {
+  const session = useSession();
   const isDone = statement.phase === 'done';
   return (
     <div className="flex shrink-0 items-center gap-1.5 pl-2 text-[13px] text-ink2">
       <Result statement={statement} />
       {isDone && <GoOn statement={statement} />}
-      {isDone && <span>done; change a blank to adjust</span>}
-      <kbd className="key">Enter</kbd>
-      <span>{isDone ? 'adjust' : 'place'}</span>
-      <kbd className="key">Esc</kbd>
-      <span>{isDone ? 'close' : 'leave'}</span>
+      {isDone && <span className="max-[859px]:sr-only">done; change a blank to adjust</span>}
+      <kbd className="key max-[859px]:hidden">Enter</kbd>
+      <span className="max-[859px]:hidden">{isDone ? 'adjust' : 'place'}</span>
+      <button
+        type="button"
+        className="quiet inline-flex items-center gap-1.5 px-1!"
+        onClick={() => session.leave()}
+      >
+        <kbd className="key">Esc</kbd> {isDone ? 'close' : 'leave'}
+      </button>
     </div>
   );
 }

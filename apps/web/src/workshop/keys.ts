@@ -138,11 +138,13 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       if (event.altKey || isMenu || (onButton && event.key === ' ')) return;
       // With nothing to aim at, what is typed into a field is the field's.
       if (isField(event.target) && session.store.getState().statement?.phase !== 'open') return;
-      if (TYPED_INTO_A_FIELD.test(event.key) && !event.ctrlKey) toFirstNumber(session);
       if (stage?.onKey?.(event)) {
         event.preventDefault();
         event.stopPropagation();
-      } else if (stage && event.key.length === 1) stage.catcher.isFresh = false;
+        return;
+      }
+      if (TYPED_INTO_A_FIELD.test(event.key) && !event.ctrlKey) toFirstNumber(session);
+      if (stage && event.key.length === 1) stage.catcher.isFresh = false;
     };
     const onKey = (event: KeyboardEvent) => {
       const isTyping = isField(event.target) && !undoesTheModel(event) && event.key !== 'F9';

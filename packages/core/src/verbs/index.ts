@@ -1,22 +1,20 @@
 /** Every verb, by the groups of the bench and within them in the order in which people see them. */
 import type { Verb } from '../statement/declare.ts';
 import { MAKE } from './make/index.ts';
-import { DRAW } from './draw/index.ts';
+import { DRAW_SECTIONS } from './draw/index.ts';
 import { PLACE } from './place/index.ts';
 import { REPEAT } from './repeat/index.ts';
 import { COMBINE } from './combine/index.ts';
 import { SHAPE } from './shape/index.ts';
-import { EDIT } from './edit/index.ts';
+import type { Section } from './shared/section.ts';
+import { EDIT_SECTIONS } from './edit/index.ts';
 
-export const VERBS = [
-  ...MAKE,
-  ...DRAW,
-  ...PLACE,
-  ...REPEAT,
-  ...COMBINE,
-  ...SHAPE,
-  ...EDIT,
-] as unknown as readonly Verb[];
+/** The verbs of each group, under heads where there are many. */
+export const SECTIONS = [MAKE, ...DRAW_SECTIONS, PLACE, REPEAT, COMBINE, SHAPE, ...EDIT_SECTIONS].map(
+  (one) => ('verbs' in one ? one : { verbs: one }),
+) as unknown as readonly Section[];
+
+export const VERBS: readonly Verb[] = SECTIONS.flatMap(({ verbs }) => verbs);
 
 const BY_ID = new Map(VERBS.map((verb) => [verb.id, verb]));
 if (BY_ID.size !== VERBS.length) throw new Error('Two verbs have the same id.');

@@ -1,7 +1,12 @@
-/** The three columns of the workshop and the panels of the left one: their borders can be dragged, and stay where they were put. */
-import { Fragment } from 'react';
+/**
+ * The three columns of the workshop and the panels of the left one: their borders can be dragged, and stay where they were
+ * put. In a small window the side columns fold away, and open over the views.
+ */
+import clsx from 'clsx';
+import { Fragment, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { Spec } from '../Spec.tsx';
+import { useRoom } from '../useRoom.ts';
 import { PanelFrame } from './PanelFrame.tsx';
 import { PANELS } from './index.ts';
 
@@ -28,33 +33,80 @@ const PANEL_IDS = PANELS.map(({ id }) => id);
 
 export function Layout({ children }: { children: React.ReactNode }) {
   const columns = useDefaultLayout({ id: 'kadrel columns', panelIds: COLUMNS, storage });
+  const isSmall = useRoom() === 'small';
   return (
-    <Group className="min-h-0" orientation="horizontal" {...columns}>
-      <Panel
-        id="left"
-        defaultSize="232px"
-        minSize="160px"
-        maxSize="40%"
-        groupResizeBehavior="preserve-pixel-size"
-      >
-        <LeftPanels />
-      </Panel>
-      <Separator className="panel-border w-px" title="Border of the parts" />
-      <Panel id="views" minSize="30%">
-        {children}
-      </Panel>
-      <Separator className="panel-border w-px" title="Border of the Spec" />
-      <Panel
-        id="right"
-        defaultSize="272px"
-        minSize="220px"
-        maxSize="40%"
-        groupResizeBehavior="preserve-pixel-size"
-      >
-        <Spec />
-      </Panel>
-    </Group>
+    <div className="relative min-h-0">
+      <Group className={clsx('h-full', isSmall && 'px-7')} orientation="horizontal" {...columns}>
+        {!isSmall && (
+          <Panel
+            id="left"
+            defaultSize="232px"
+            minSize="160px"
+            maxSize="40%"
+            groupResizeBehavior="preserve-pixel-size"
+          >
+            <LeftPanels />
+          </Panel>
+        )}
+        {!isSmall && <Separator className="panel-border w-px" title="Border of the parts" />}
+        <Panel id="views" minSize="30%">
+          {children}
+        </Panel>
+        {!isSmall && <Separator className="panel-border w-px" title="Border of the Spec" />}
+        {!isSmall && (
+          <Panel
+            id="right"
+            defaultSize="272px"
+            minSize="220px"
+            maxSize="40%"
+            groupResizeBehavior="preserve-pixel-size"
+          >
+            <Spec />
+          </Panel>
+        )}
+      </Group>
+      {isSmall && <FoldedSides />}
+    </div>
   );
+}
+
+const SIDES = [
+  { id: 'left', title: 'Parts', Body: LeftPanels },
+  { id: 'right', title: 'Spec', Body: Spec },
+] as const;
+
+/** Both sides as strips; one at a time opens over the views. */
+function FoldedSides() {
+  const [open, setOpen] = useState<'left' | 'right' | null>(null);
+  return SIDES.map(({ id, title, Body }) => (
+    <div
+      key={id}
+      className={clsx('absolute inset-y-0 z-20 flex', id === 'left' ? 'left-0' : 'right-0 flex-row-reverse')}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || open !== id || event.defaultPrevented) return;
+        setOpen(null);
+        event.stopPropagation();
+      }}
+    >
+      <button
+        type="button"
+        aria-expanded={open === id}
+        className={clsx(
+          'h-full w-7 border-rule bg-paper font-semibold [writing-mode:vertical-rl] hover:bg-tint',
+          id === 'left' ? 'rotate-180 border-l' : 'border-l',
+          open === id && 'bg-tint text-plum',
+        )}
+        onClick={() => setOpen(open === id ? null : id)}
+      >
+        {title}
+      </button>
+      {open === id && (
+        <div className="h-full w-[min(288px,calc(100vw-64px))] border-r border-l border-rule shadow-lg">
+          <Body />
+        </div>
+      )}
+    </div>
+  ));
 }
 
 function LeftPanels() {

@@ -1,3 +1,4 @@
+import { section } from '../shared/section.ts';
 import { traverse } from './traverse.ts';
 import { line } from './line.ts';
 import { rectangle } from './rectangle.ts';
@@ -29,37 +30,11 @@ import { wall } from './wall.ts';
 import { wallOutline } from './band.ts';
 import { plane } from './plane.ts';
 
-/** In the order in which people see them. */
-export const DRAW = [
-  traverse,
-  line,
-  rectangle,
-  circle,
-  polygon,
-  arc,
-  ellipse,
-  curve,
-  text,
-  bring,
-  offset,
-  join,
-  blend,
-  corner,
-  trim,
-  extend,
-  split,
-  reverse,
-  resample,
-  outline,
-  raise,
-  revolve,
-  loft,
-  sweep,
-  fill,
-  thicken,
-  close,
-  wall,
-  // After Wall: while one types, the first that fits stays chosen.
-  wallOutline,
-  plane,
+/** In the order in which people see them, under heads. */
+export const DRAW_SECTIONS = [
+  section('Figures', [traverse, line, rectangle, circle, polygon, arc, ellipse, curve, text, bring]),
+  section('Change', [offset, join, blend, corner, trim, extend, split, reverse, resample, outline]),
+  section('Bodies and surfaces', [raise, revolve, loft, sweep, fill, thicken, close]),
+  // Wall before its outline: while one types, the first that fits stays chosen.
+  section('Walls and planes', [wall, wallOutline, plane]),
 ] as const;

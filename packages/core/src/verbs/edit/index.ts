@@ -1,3 +1,4 @@
+import { section } from '../shared/section.ts';
 import { change } from './change.ts';
 import { relay } from './relay.ts';
 import { repoint } from './repoint.ts';
@@ -23,30 +24,9 @@ import { unpin } from './unpin.ts';
 import { keepView } from './keep-view.ts';
 import { forgetView } from './forget-view.ts';
 
-/** In the order in which people see them. */
-export const EDIT = [
-  change,
-  relay,
-  repoint,
-  openings,
-  levels,
-  setAxis,
-  movePoint,
-  start,
-  step,
-  rename,
-  number,
-  group,
-  ungroup,
-  arrange,
-  deleteParts,
-  hide,
-  show,
-  lock,
-  variable,
-  forgetVariable,
-  scene,
-  unpin,
-  keepView,
-  forgetView,
+/** In the order in which people see them, under heads. */
+export const EDIT_SECTIONS = [
+  section('Numbers and tables', [change, relay, repoint, openings, levels, setAxis, movePoint, start, step]),
+  section('Parts and groups', [rename, number, group, ungroup, arrange, deleteParts, hide, show, lock]),
+  section('Variables, scene and views', [variable, forgetVariable, scene, unpin, keepView, forgetView]),
 ] as const;
