@@ -1,4 +1,5 @@
 /** `node scripts/pictures.mjs`: takes the pictures of docs/screenshots anew, from the demo data and a fresh database. */
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { ROOT, endChild, ensureBuilt, migrate, startServer } from './project.mjs';
@@ -14,12 +15,37 @@ const FLAGS = [
   '--disable-quic',
 ];
 
+const DEMOS = ['Orchard hive', 'Tram shelter', 'Marble run'];
+
+/** The pictures on the cards of the demo projects, as the workshop makes them: they are seeded with the projects. */
+async function keepCards(page) {
+  const pictures = {};
+  for (const name of DEMOS) {
+    await page.getByRole('link', { name: `Open ${name}` }).click();
+    await page.waitForFunction(() => window.kadrel?.isIdle);
+    const id = new URL(page.url()).pathname.split('/').at(-1);
+    const stored = page.waitForResponse(
+      (response) => response.url().includes(`${id}/picture`) && response.ok(),
+    );
+    await stored;
+    const answer = await page.request.get(`/api/projects/${id}/picture`);
+    pictures[name] = (await answer.body()).toString('base64');
+    await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+    say(`card of ${name}`);
+  }
+  writeFileSync(join(ROOT, 'apps/server/src/demo/pictures.json'), `${JSON.stringify(pictures, null, 2)}\n`);
+}
+
 async function takeAll(address) {
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), ...FLAGS],
   });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    baseURL: address,
+  });
   page.setDefaultTimeout(20_000);
   const take = async (name) => {
     await page.waitForTimeout(700);
@@ -37,6 +63,7 @@ async function takeAll(address) {
   await page.getByRole('button', { name: 'Enter the demo' }).waitFor();
   await take('sign-in');
   await page.getByRole('button', { name: 'Enter the demo' }).click();
+  await keepCards(page);
   const hive = page.getByRole('link', { name: 'Open Orchard hive' });
   await hive.click();
   await idle();

@@ -99,7 +99,7 @@ class Page {
   readonly line: Line = { isOffline: false, losing: 0 };
   private shown!: Shown;
   private saving!: Saving;
-  report: SaveReport = { state: 'saved', revision: 0, aside: [], isKept: true };
+  report: SaveReport = { state: 'saved', revision: 0, aside: [], isKept: true, wantsSignIn: false };
 
   constructor(
     private readonly project: string,
@@ -116,7 +116,7 @@ class Page {
     const page = { ...opened, edits: edits.slice(0, opened.revision), left };
     const resumed = resume(page);
     this.shown = { document: resumed.document, edits: [...page.edits, ...resumed.edits] };
-    this.report = { state: 'saved', revision: opened.revision, aside: [], isKept: true };
+    this.report = { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false };
     this.saving = on(this.line, () =>
       openSaving({
         projectId: this.project,

@@ -3,7 +3,8 @@
  * that stopped the kernel is remembered by the content that it was building, and is not tried again.
  */
 import type { ItemId, KadrelDocument } from '@kadrel/core';
-import type { Answers, FromWorker, Port, Request } from './protocol.ts';
+import { DocumentSender, type DocumentNews } from './documents.ts';
+import { numbered, type Answers, type FromWorker, type Port, type Request } from './protocol.ts';
 import type { Evaluation, ShapeFacts } from './evaluate.ts';
 
 export type HostState =
@@ -64,7 +65,10 @@ export class KernelHost {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly poisoned = new Map<string, string>();
   private readonly facts = new Map<string, ShapeFacts>();
+  private readonly documents = new DocumentSender();
   private heapBytes = 0;
+  /** When the running request was begun. */
+  private since = 0;
   private falseStarts = 0;
   private failed: string | undefined;
   /** Counts how often a worker was started, for those who watch. */
@@ -130,6 +134,7 @@ export class KernelHost {
 
   private start(): void {
     this.starts += 1;
+    this.documents.reset();
     this.ready = false;
     this.heapBytes = 0;
     const port = this.options.spawn();
@@ -161,12 +166,19 @@ export class KernelHost {
     this.running = job;
     this.at = undefined;
     this.watch();
-    this.options.onState?.({ at: 'working', done: 0, of: 0, since: this.options.now() });
+    this.since = this.options.now();
+    this.options.onState?.({ at: 'working', done: 0, of: 0, since: this.since });
     const request: Request =
       job.request.ask === 'evaluate'
         ? { ...job.request, known: [...this.facts.keys()], poisoned: [...this.poisoned] }
         : job.request;
-    this.port.post({ id: job.id, request });
+    let news: DocumentNews | undefined;
+    const sent = numbered(request, (document) => {
+      const found = this.documents.numberOf(document);
+      news = found.news;
+      return found.number;
+    });
+    this.port.post({ id: job.id, ...(news ? { news } : {}), request: sent });
   }
 
   private watch(): void {
@@ -199,7 +211,7 @@ export class KernelHost {
         part: message.part,
         done: message.done,
         of: message.of,
-        since: this.options.now(),
+        since: this.since,
       });
       return;
     }

@@ -1,5 +1,6 @@
 /** The whole contract between the page and the kernel's worker. Typed arrays are transferred, never cloned. */
 import type { ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
+import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
 
@@ -24,9 +25,35 @@ export interface Answers {
   export: string | Uint8Array;
 }
 
+/** A request on its way: the worker holds documents by number. */
+type Numbered<R> = R extends { readonly document: KadrelDocument }
+  ? Omit<R, 'document'> & { readonly document: number }
+  : R extends { readonly exporting: Exporting }
+    ? Omit<R, 'exporting'> & {
+        readonly exporting: Omit<Exporting, 'document'> & { readonly document: number };
+      }
+    : never;
+export type NumberedRequest = Numbered<Request>;
+
 export interface ToWorker {
   readonly id: number;
-  readonly request: Request;
+  /** What the worker must know before the request. */
+  readonly news?: DocumentNews;
+  readonly request: NumberedRequest;
+}
+
+/** The request with its document's number in place of the document. */
+export function numbered(request: Request, numberOf: (document: KadrelDocument) => number): NumberedRequest {
+  if (request.ask !== 'export') return { ...request, document: numberOf(request.document) };
+  const { exporting } = request;
+  return { ...request, exporting: { ...exporting, document: numberOf(exporting.document) } };
+}
+
+/** And back. */
+export function withDocument(request: NumberedRequest, at: (number: number) => KadrelDocument): Request {
+  if (request.ask !== 'export') return { ...request, document: at(request.document) };
+  const { exporting } = request;
+  return { ...request, exporting: { ...exporting, document: at(exporting.document) } };
 }
 
 export type FromWorker =

@@ -1,7 +1,8 @@
 /** The worker's side: answers requests one by one with an Evaluator. */
+import { DocumentHolder } from './documents.ts';
 import type { Evaluator, ShapeFacts } from './evaluate.ts';
 import { BuildError } from './occt/occt.ts';
-import type { FromWorker, Request, ToWorker } from './protocol.ts';
+import { withDocument, type FromWorker, type Request, type ToWorker } from './protocol.ts';
 
 /** Facts that were sent away are gone here; transferring leaves empty arrays behind, which nothing reads again. */
 function buffersOf(facts: readonly ShapeFacts[]): ArrayBuffer[] {
@@ -18,9 +19,12 @@ export function serve(
   evaluator: Evaluator,
   post: (message: FromWorker, transfer: ArrayBuffer[]) => void,
 ): (message: ToWorker) => void {
-  return ({ id, request }) => {
+  const documents = new DocumentHolder();
+  return ({ id, news, request }) => {
     try {
-      const [answer, transfer] = answerTo(evaluator, request, (progress) =>
+      if (news) documents.take(news);
+      const asked = withDocument(request, (number) => documents.at(number));
+      const [answer, transfer] = answerTo(evaluator, asked, (progress) =>
         post({ say: 'progress', id, ...progress }, []),
       );
       post({ say: 'answer', id, answer }, transfer);

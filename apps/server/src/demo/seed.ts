@@ -1,4 +1,5 @@
 /** Puts the demo projects into the demo account: their ledgers run through the same verbs as a user's statements. */
+import { createHash } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { Injectable } from '@nestjs/common';
 import {
@@ -14,10 +15,11 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { AccountsService } from '../accounts/accounts.service.ts';
-import { Member } from '../data/entities.ts';
+import { Asset, Member } from '../data/entities.ts';
 import { storeProject } from '../projects/storing.ts';
 import marbleRun from './marble-run.json' with { type: 'json' };
 import orchardHive from './orchard-hive.json' with { type: 'json' };
+import pictures from './pictures.json' with { type: 'json' };
 import tramShelter from './tram-shelter.json' with { type: 'json' };
 
 interface DemoLedger {
@@ -47,9 +49,22 @@ export class DemoSeed {
       const members = await em.find(Member, { account: account.id }, { populate: ['project'] });
       const there = new Set(members.map(({ project }) => project.name));
       for (const demo of DEMOS)
-        if (!there.has(demo.name)) await storeProject(em, account, { name: demo.name, ...playLedger(demo) });
+        if (!there.has(demo.name)) {
+          const picture = await storePicture(em, demo.name);
+          await storeProject(em, account, { name: demo.name, picture, ...playLedger(demo) });
+        }
     });
   }
+}
+
+/** The picture on a demo's card, as the workshop has drawn it; `scripts/pictures.mjs` takes them. Returns its hash. */
+async function storePicture(em: EntityManager, name: string): Promise<string | null> {
+  const encoded = (pictures as Readonly<Record<string, string>>)[name];
+  if (encoded === undefined) return null;
+  const bytes = Buffer.from(encoded, 'base64');
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  await em.upsert(Asset, { hash, mediaType: 'image/png', bytes, storedAt: new Date() });
+  return hash;
 }
 
 /** The edits that a person would have made. Demo ledgers give points by number, and corners go by boxes, so that no kernel is needed here. */

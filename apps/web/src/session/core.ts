@@ -3,6 +3,7 @@ import { type Edit, type KadrelDocument } from '@kadrel/core';
 import { KernelHost } from '@kadrel/kernel';
 import { spawnWorker } from '@kadrel/kernel/browser';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { followOthers } from './following.ts';
 import { keptPlaces } from './inside.ts';
 import { resume } from './resume.ts';
 import { openSaving, rebased, type Saving } from './saving.ts';
@@ -44,6 +45,7 @@ export function openCore(opened: OpenedSession): SessionCore {
       return true;
     },
     later: (work, ms) => setTimeout(work, ms),
+    follow: (look) => followOthers(opened.projectId, look),
   });
   const worlds = new Worlds(
     (key) => get().built.factsOf(key),

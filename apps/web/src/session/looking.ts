@@ -63,6 +63,8 @@ export function looking({ get, set, host, rebuild }: SessionCore) {
     },
     setManner: (change: Partial<Manner>) => set({ manner: { ...get().manner, ...change } }),
     set: (change: Partial<Settable>) => set(change),
+    /** Says something to those who listen to the screen, and shows it for a while. */
+    announce: (announced: string) => set({ announced }),
     /** Where the stage tells which view one works in. */
     watchView(view: () => ViewState | undefined): void {
       activeView = view;

@@ -12,7 +12,12 @@ const edit = (id: string, path = id): Edit => ({
 });
 
 /** A queue with a server in a few lines, and a clock that the test turns. */
-function bench(send: QueueOptions['send'], hasRoom = () => true, goesTogether = () => true) {
+function bench(
+  send: QueueOptions['send'],
+  hasRoom = () => true,
+  goesTogether = () => true,
+  since?: QueueOptions['since'],
+) {
   const reports: SaveReport[] = [];
   const missed: string[][] = [];
   const pending: (() => void)[] = [];
@@ -35,6 +40,7 @@ function bench(send: QueueOptions['send'], hasRoom = () => true, goesTogether = 
         return goesTogether();
       },
       later: (work) => pending.push(work),
+      ...(since ? { since } : {}),
     },
     0,
   );
@@ -286,4 +292,40 @@ test('another page’s place is only given up where it holds nothing else', () =
   expect(holdsOnly(kept, [edit('aaaa')])).toBe(false);
   expect(holdsOnly({ ...kept, aside: [{ edit: edit('dddd'), reason: '' }] }, kept.edits)).toBe(false);
   expect(holdsOnly('damaged', [])).toBe(false);
+});
+
+describe('looking for what others have saved', () => {
+  const send: QueueOptions['send'] = (base, edits) => Promise.resolve({ revision: base + edits.length });
+
+  test('brings it in, and goes on from there', async () => {
+    const asked: number[] = [];
+    const { queue, missed } = bench(send, undefined, undefined, (after) => {
+      asked.push(after);
+      return Promise.resolve(after === 0 ? [edit('theirs')] : []);
+    });
+    await queue.look();
+    await queue.look();
+    expect([asked, missed, queue.base]).toEqual([[0, 1], [['edit-no-theirs']], 1]);
+  });
+
+  test('leaves what is on its way alone', async () => {
+    const { queue, missed } = bench(send, undefined, undefined, () => {
+      queue.add(edit('mine'));
+      return Promise.resolve([edit('theirs')]);
+    });
+    await queue.look();
+    expect(missed).toEqual([]);
+  });
+
+  test('tells that a sign-in is wanted, until it was given', async () => {
+    let isIn = false;
+    const { queue, reports } = bench(send, undefined, undefined, () =>
+      isIn ? Promise.resolve([]) : Promise.reject(new ApiError(401, 'Sign in first.', undefined)),
+    );
+    await queue.look();
+    expect(reports.at(-1)).toMatchObject({ state: 'waiting', wantsSignIn: true });
+    isIn = true;
+    await queue.look();
+    expect(reports.at(-1)).toMatchObject({ state: 'saved', wantsSignIn: false });
+  });
 });

@@ -18,6 +18,8 @@ export interface SaveReport {
   readonly aside: readonly Aside[];
   /** False where the browser has no room for a copy of what is unsaved. */
   readonly isKept: boolean;
+  /** The server waits for a sign-in. */
+  readonly wantsSignIn: boolean;
 }
 
 export interface QueueOptions {
@@ -28,6 +30,10 @@ export interface QueueOptions {
   readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => boolean;
   readonly onState: (report: SaveReport) => void;
   readonly later: (work: () => void, ms: number) => void;
+  /** Edits that others have saved since a revision. */
+  readonly since?: (revision: number) => Promise<readonly Edit[]>;
+  /** The server has taken edits: other pages on the same project can have them now. */
+  readonly onSaved?: () => void;
 }
 
 /** Waits between tries when the server does not answer: quick at first, then patient. */
@@ -46,6 +52,8 @@ export class SaveQueue {
   private state: SaveState = 'saved';
   private reason: string | undefined;
   private isKept = true;
+  private wantsSignIn = false;
+  private looking = false;
   /** Fewer after a refusal that names no edit, until it is found. */
   private atOnce = MOST_AT_ONCE;
   private readonly sentIds = new Set<string>();
@@ -130,7 +138,37 @@ export class SaveQueue {
     }
   }
 
+  /** Brings in what others have saved meanwhile, while nothing of one's own is on its way. */
+  async look(): Promise<void> {
+    const { since } = this.options;
+    const isBusy = () => this.sending || this.stopped || this.edits.length > 0;
+    if (!since || this.looking || isBusy() || this.conflictReason !== undefined) return;
+    this.looking = true;
+    const base = this.revision;
+    try {
+      const found = await since(base);
+      this.wantsSignIn = false;
+      // What is sent now is told anyway what it misses.
+      if (isBusy() || this.revision !== base) return;
+      if (found.length > 0 && this.options.onMissed(found, [])) this.revision = base + found.length;
+      this.report('saved');
+    } catch (error) {
+      this.asks(error);
+      // Whoever looks again will find it; only a sign-in is worth telling.
+      if (!(error instanceof ApiError)) throw error;
+      if (this.wantsSignIn) this.report('waiting', error.message);
+    } finally {
+      this.looking = false;
+    }
+  }
+
+  private asks(error: unknown): void {
+    this.wantsSignIn = error instanceof ApiError && error.status === 401;
+  }
+
   private acknowledged(revision: number, batch: readonly Edit[]): void {
+    this.wantsSignIn = false;
+    this.options.onSaved?.();
     this.revision = revision;
     this.edits = this.edits.slice(batch.length);
     this.tries = 0;
@@ -145,6 +183,7 @@ export class SaveQueue {
     const refused = error instanceof ApiError ? refusalOf(error, this.tries) : undefined;
     if (refused === 'all') return this.conflict((error as ApiError).message);
     if (refused === 'some') return this.setAside(batch, error as ApiError);
+    this.asks(error);
     const wait = RETRY_MS[Math.min(this.tries, RETRY_MS.length - 1)]!;
     this.tries += 1;
     this.report('waiting', error instanceof Error ? error.message : String(error));
@@ -191,8 +230,8 @@ export class SaveQueue {
   private report(state: SaveState, reason?: string): void {
     this.state = state;
     this.reason = reason;
-    const { revision, isKept } = this;
-    this.options.onState({ state, revision, reason, aside: [...this.aside], isKept });
+    const { revision, isKept, wantsSignIn } = this;
+    this.options.onState({ state, revision, reason, aside: [...this.aside], isKept, wantsSignIn });
   }
 
   /** One after another, so that the last state is the one that stays. Of a page that is closed the last copy stays as it is. */

@@ -2,6 +2,7 @@
 import { afterEdits, isEditFault, type Edit, type KadrelDocument } from '@kadrel/core';
 import { api } from '../api/client.ts';
 import type { Resumed } from './resume.ts';
+import type { Others } from './following.ts';
 import { SaveQueue, type SaveReport } from './saveQueue.ts';
 import { placeOf, type Kept, type Left, type Shelf } from './shelf.ts';
 
@@ -17,6 +18,8 @@ export interface SavingOptions {
   readonly onMissed: (missed: readonly Edit[], ours: readonly Edit[]) => boolean;
   readonly onState: (report: SaveReport) => void;
   readonly later: (work: () => void, ms: number) => void;
+  /** Has the page look for others’ edits when there may be some. */
+  readonly follow?: (look: () => void) => Others;
 }
 
 /** Names of projects are at most this long. */
@@ -39,9 +42,12 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
       },
       onMissed: options.onMissed,
       later: options.later,
+      since: async (after) => (await api.edits(projectId, after)).edits,
+      onSaved: () => others?.saved(),
     },
     revision,
   );
+  const others: Others | undefined = options.follow?.(() => void queue.look());
   /** What former pages kept and the server has not, where it cannot go on here. */
   let stranded: readonly Pick<Kept, 'base' | 'edits'>[] | undefined;
   /** Projects that were made of it already: where one fails, the next try goes on with that one. */
@@ -88,7 +94,10 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
       await forget();
       return made;
     },
-    stop: () => queue.stop(),
+    stop() {
+      others?.stop();
+      queue.stop();
+    },
   };
 }
 

@@ -90,7 +90,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   omitting: null,
   built: NOTHING_BUILT,
   kernel: { at: 'starting' },
-  save: { state: 'saved', revision: opened.revision, aside: [], isKept: true },
+  save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
   statement: null,
   setAside: null,
   lookingAt: null,

@@ -11,6 +11,7 @@ import {
   roundPoint,
   toStep,
   formatLength,
+  formatLengthTold,
   lineage,
   nearestGridPoint,
   pointOnRay,
@@ -170,7 +171,7 @@ export class Hand {
 
   words(point: Vec3): string {
     const { scene } = this.state().document;
-    return point.map((n) => formatLength(n, { ...scene, trailingZeros: true })).join('  ');
+    return point.map((n) => formatLengthTold(n, { ...scene, trailingZeros: true })).join('  ');
   }
 
   featureWords(snap: Snap): string {

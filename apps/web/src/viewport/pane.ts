@@ -7,6 +7,7 @@ import {
   fitted,
   project,
   rayThrough,
+  type Box,
   type Camera,
   type SnapInstance,
   type ItemId,
@@ -19,6 +20,10 @@ import type { Stage } from './stage.ts';
 import { HOME, about, between, orbited, panned, zoomed, type NamedView } from './standard.ts';
 
 const ANIMATION_MS = 220;
+/** Turns of the wheel that follow one another this quickly are one gesture. */
+const ONE_ZOOM_MS = 600;
+/** Views that can be gone back to. */
+const MAX_VIEWS = 200;
 export const GROUND = { point: [0, 0, 0], normal: [0, 0, 1] } as const;
 export const EMPTY_VIEW: ViewState = {
   target: [0, 0, 0],
@@ -39,6 +44,9 @@ export class Pane {
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly earlier: ViewState[] = [];
   private readonly later: ViewState[] = [];
+  /** The view before a gesture that has not moved it yet. */
+  private before: ViewState | null = null;
+  private zoomedAt = -Infinity;
   /** Everything was shown once: when the view first had something to show. */
   private isFitted = false;
 
@@ -111,7 +119,12 @@ export class Pane {
       });
   }
 
-  /** Back to the view before the last jump, and forth again. */
+  /** A gesture begins that may move the view: the one before it can be gone back to. */
+  beginGesture(): void {
+    this.before = this.view;
+  }
+
+  /** Back to the view before the last jump or gesture, and forth again. */
   previousView(): void {
     const view = this.earlier.pop();
     if (!view) return;
@@ -128,9 +141,14 @@ export class Pane {
 
   /** A jump to a view, which can be taken back. */
   go(to: ViewState): void {
-    this.earlier.push(this.view);
-    this.later.length = 0;
+    this.remember(this.view);
     this.travel(to);
+  }
+
+  private remember(view: ViewState): void {
+    this.earlier.push(view);
+    if (this.earlier.length > MAX_VIEWS) this.earlier.shift();
+    this.later.length = 0;
   }
 
   private travel(to: ViewState): void {
@@ -149,6 +167,9 @@ export class Pane {
   }
 
   zoom(x: number, y: number, factor: number): void {
+    const now = performance.now();
+    if (now - this.zoomedAt > ONE_ZOOM_MS) this.beginGesture();
+    this.zoomedAt = now;
     this.move(zoomed(this.current, x, y, factor));
   }
 
@@ -160,10 +181,12 @@ export class Pane {
     const target = box
       ? boxPoint(box, [0, 0, 0])
       : hit && ([0, 1, 2].map((i) => ray.from[i]! + ray.direction[i]! * hit.distance) as unknown as Vec3);
-    if (target) this.move(about(this.state, target));
+    if (target) this.state = about(this.state, target);
   }
 
   private move(to: ViewState): void {
+    if (this.before) this.remember(this.before);
+    this.before = null;
     this.animation = null;
     this.state = to;
     this.stage.moved();
@@ -186,6 +209,22 @@ export class Pane {
     if (!hit || hit.instance.part !== part || hit.instance.leaf !== undefined) return undefined;
     const { names, faceName } = hit.instance.shape;
     return names[faceName[hit.face]!];
+  }
+
+  /** Whether a corner or the middle of a box is in the picture, or is where the view goes. */
+  shows(box: Box): boolean {
+    const { width, pixelHeight } = this.current;
+    const camera = cameraOf(this.view, width, pixelHeight);
+    const sides = [-1, 0, 1] as const;
+    return sides.some((x) =>
+      sides.some((y) =>
+        sides.some((z) => {
+          const [u, v, depth] = project(camera, boxPoint(box, [x, y, z]));
+          const isBefore = camera.state.projection === 'parallel' || depth > 0;
+          return isBefore && u >= 0 && u <= width && v >= 0 && v <= pixelHeight;
+        }),
+      ),
+    );
   }
 
   screenOf(point: Vec3): readonly [number, number] {

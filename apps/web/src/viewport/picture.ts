@@ -240,13 +240,13 @@ export class Picture {
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */
-  thumbnail(width: number, height: number): Promise<Blob | null> {
+  /** The upper left corner of what was drawn last, as a file. */
+  thumbnail({ width, height }: { width: number; height: number }): Promise<Blob | null> {
     const source = this.renderer.domElement;
+    const scale = this.renderer.getPixelRatio();
     const small = document.createElement('canvas');
     [small.width, small.height] = [width, height];
-    const scale = Math.max(width / source.width, height / source.height);
-    const [w, h] = [source.width * scale, source.height * scale];
-    small.getContext('2d')?.drawImage(source, (width - w) / 2, (height - h) / 2, w, h);
+    small.getContext('2d')?.drawImage(source, 0, 0, width * scale, height * scale, 0, 0, width, height);
     return new Promise((resolve) => small.toBlob(resolve, 'image/png'));
   }
 
@@ -416,5 +416,7 @@ function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
   grid.matrixAutoUpdate = false;
   grid.frustumCulled = false;
   grid.renderOrder = 1;
+  // Edges that lie in the ground stand before its lines.
+  Object.assign(grid.material, { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4 });
   return grid;
 }

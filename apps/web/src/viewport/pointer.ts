@@ -155,6 +155,7 @@ export class Pointer {
     const { hand } = this;
     switch (effect.do) {
       case 'look':
+        hand.pane.beginGesture();
         if (effect.how === 'orbit') hand.pane.orbitAbout(hand.last.x, hand.last.y);
         return undefined;
       case 'turn':

@@ -34,6 +34,7 @@ import {
   type Camera,
   type Frame,
   type ItemId,
+  type KadrelDocument,
   NO_SCENE,
   snapScene,
   type SnapScene,
@@ -59,7 +60,11 @@ import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 import { RegionPick } from './regionPick.ts';
 
-const CARD_MARGIN = 1.25;
+/** Of a card, pixels. */
+const CARD = { width: 480, height: 300 } as const;
+const CARD_MARGIN = 1.05;
+/** Of more new parts than this, some are looked for in the picture. */
+const MAX_NEW = 100;
 const NO_LINES = new Float32Array();
 /** A view that has not moved for so long stands still. */
 const STILL_MS = 200;
@@ -112,6 +117,7 @@ export class Stage {
           now.document !== before.document ||
           now.lookingAt !== before.lookingAt;
         if (isModel) this.showModel();
+        if (isModel && now.edits !== before.edits) this.bringIntoView(before.document, now.document);
         if (
           now.selection !== before.selection ||
           now.built !== before.built ||
@@ -234,6 +240,14 @@ export class Stage {
       const isIn = x >= 0 && x <= camera.width && y >= 0 && y <= camera.pixelHeight;
       return isIn && (camera.state.projection === 'parallel' || depth > 0) ? [box] : [];
     });
+  }
+
+  /** What was just made and is nowhere in the picture: the view moves out until it is seen. */
+  private bringIntoView(before: KadrelDocument, now: KadrelDocument): void {
+    const pane = this.activePane;
+    const made = Object.keys(now.items).filter((id) => !before.items[id]);
+    const boxes = made.slice(0, MAX_NEW).flatMap((id) => this.boxOf(id) ?? []);
+    if (pane && boxes.length > 0 && !boxes.some((box) => pane.shows(box))) pane.fit('all');
   }
 
   /** The axes of the frame that the grips and the tripods show: that of the verb in hand, or else of Move. */
@@ -502,20 +516,24 @@ export class Stage {
     }, STILL_MS);
   }
 
-  /** A picture for the project's card: everything in sight, looked at as the active view does. */
+  /** A picture for the project's card: everything in sight, looked at as the active view does, drawn small. */
   thumbnail(): Promise<Blob | null> {
-    const { clientWidth: width, clientHeight: height } = this.canvas;
+    const width = Math.min(CARD.width, this.canvas.clientWidth);
+    const height = Math.min(CARD.height, this.canvas.clientHeight);
+    if (width === 0 || height === 0) return Promise.resolve(null);
     const view = this.active.view;
-    const all = this.sceneBox && height > 0 ? fitted(view, this.sceneBox, width / height) : view;
-    // The card is flatter than the view, and cuts off its top and bottom.
+    const all = this.sceneBox ? fitted(view, this.sceneBox, width / height) : view;
     const camera = cameraOf({ ...all, height: all.height * CARD_MARGIN }, width, height);
     const { grid } = this.session.store.getState().document.scene;
-    this.picture.render(
-      camera,
-      { left: 0, top: 0, width, height },
-      { display: 'edges', gridStep: grid, sceneRadius: this.reachFrom(all.target), isMoving: false },
-    );
-    const picture = this.picture.thumbnail(480, 300);
+    const area = { left: 0, top: 0, width, height };
+    // Outlines of many are left out, as while a view moves: they cost most, and are not seen so small.
+    this.picture.render(camera, area, {
+      display: 'edges',
+      gridStep: grid,
+      sceneRadius: this.reachFrom(all.target),
+      isMoving: true,
+    });
+    const picture = this.picture.thumbnail({ width, height });
     this.invalidate();
     return picture;
   }

@@ -4,8 +4,7 @@ import {
   AXES,
   cameraOf,
   emptyDocument,
-  exactStyle,
-  formatLength,
+  formatLengthTold,
   topParts,
   wordBlank,
   type Blank,
@@ -26,7 +25,7 @@ import {
 import { useSession, useSessionState } from './context.ts';
 import { DrawingFileField } from './DrawingFileField.tsx';
 import { PlaneField, RegionsField } from './DrawingFields.tsx';
-import { ENTRY_ATTRIBUTE } from './keys.ts';
+import { ENTRY_ATTRIBUTE, flipSign } from './keys.ts';
 import {
   PickList,
   commitsByEnter,
@@ -81,6 +80,8 @@ function showLive(field: HTMLInputElement, text: string): void {
   if (document.activeElement === field) field.select();
 }
 
+/** Numbers that may be less than zero. */
+const SIGNED_TYPES = new Set(['length', 'angle', 'vector', 'quantity', 'quantities']);
 const PICKED_TYPES = new Set(['point', 'feature', 'path']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
@@ -97,9 +98,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
   const shown =
     label ??
     pickedWords(blank, statement.typed[entry.blank], document) ??
-    (exact === undefined
-      ? shownPoint(raw, scene)
-      : formatLength(exact, entry.blank === 'distance' ? exactStyle(scene) : scene));
+    (exact === undefined ? shownPoint(raw, scene) : formatLengthTold(exact, scene));
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
 
   useEffect(() => {
@@ -135,6 +134,19 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
         onFocus={() => !isActive && session.focus(entry)}
         onInput={(event) => session.type(entry, event.currentTarget.value)}
       />
+      {isActive && SIGNED_TYPES.has(blank.type) && !blank.positive && (
+        <button
+          type="button"
+          tabIndex={-1}
+          className="px-0.5 text-ink2 hover:text-plum"
+          aria-label={`Other sign of ${blank.label}`}
+          title="Other sign (F9)"
+          onPointerDown={(event) => event.preventDefault()}
+          onClick={() => flipSign(session)}
+        >
+          ±
+        </button>
+      )}
     </label>
   );
 }
@@ -148,10 +160,10 @@ const pickedWords = (blank: Blank, value: unknown, document: KadrelDocument): st
     : undefined;
 
 /** Three exact numbers in one field, in scene units. */
-function shownPoint(raw: string, scene: Parameters<typeof formatLength>[1]): string {
+function shownPoint(raw: string, scene: Parameters<typeof formatLengthTold>[1]): string {
   const numbers = raw.split(', ').map(exactNumber);
   return numbers.length === 3 && numbers.every((n) => n !== undefined)
-    ? numbers.map((n) => formatLength(n, scene)).join(', ')
+    ? numbers.map((n) => formatLengthTold(n, scene)).join(', ')
     : raw;
 }
 
@@ -245,7 +257,9 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
         }}
         onKeyDownCapture={statement.phase === 'open' ? commitsByEnter(session, button) : undefined}
       >
-        {blank.choices?.[value] ?? <span className="text-ink3">…</span>}
+        {blank.choices?.[value] ?? (
+          <span className="text-ink3">{blank.choices?.[blank.unsaid ?? ''] ?? '…'}</span>
+        )}
       </ListboxButton>
       <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="menu">
         {Object.entries(blank.choices ?? {}).map(([choice, words]) => (

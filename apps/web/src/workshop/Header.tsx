@@ -17,6 +17,8 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
   const session = useSession();
   const edits = useSessionState((state) => state.edits);
   const { undo, redo } = undoStacks(edits);
+  const titleOf = (id: string | undefined) => edits.find((edit) => edit.id === id)?.line.title;
+  const [undoes, redoes] = [titleOf(undo.at(-1)), titleOf(redo.at(-1))];
   const name = useSessionState((state) => state.name);
   const isSmall = useRoom() === 'small';
   return (
@@ -46,7 +48,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
         className="quiet inline-flex items-center gap-1.5"
         disabled={undo.length === 0}
         onClick={session.undo}
-        title="Ctrl+Z"
+        title={`${undoes === undefined ? 'Nothing to undo' : `Undo: ${undoes}`} (Ctrl+Z)`}
       >
         <Undo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Undo</span>
       </button>
@@ -55,7 +57,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
         className="quiet inline-flex items-center gap-1.5"
         disabled={redo.length === 0}
         onClick={session.redo}
-        title="Ctrl+Shift+Z"
+        title={`${redoes === undefined ? 'Nothing to redo' : `Redo: ${redoes}`} (Ctrl+Shift+Z)`}
       >
         <Redo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Redo</span>
       </button>
@@ -63,12 +65,38 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
         Keys
       </button>
       <AccountMenu />
-      <button type="button" className="button main" onClick={openOutput}>
+      <Announced />
+      <button type="button" className="button main" onClick={openOutput} title="Ctrl+E">
         Output
       </button>
     </header>
   );
 }
+
+/** Says for a while what was done without a statement in the bar: taken back, brought back, changed from a panel. */
+function Announced() {
+  const announced = useSessionState((state) => state.announced);
+  const [isShown, setIsShown] = useState(false);
+  useEffect(() => {
+    if (announced === '') return;
+    setIsShown(true);
+    const timer = setTimeout(() => setIsShown(false), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [announced]);
+  return (
+    <p
+      role="status"
+      data-testid="announced"
+      className={clsx(
+        'pointer-events-none fixed top-[88px] left-1/2 z-30 max-w-[60vw] -translate-x-1/2 truncate rounded border border-rule bg-sheet px-3 py-1.5 shadow',
+        !isShown && 'sr-only',
+      )}
+    >
+      {announced}
+    </p>
+  );
+}
+const SHOWN_MS = 4000;
 
 function ProjectName() {
   const session = useSession();

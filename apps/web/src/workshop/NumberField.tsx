@@ -1,4 +1,4 @@
-import { formatAngle, formatLength, valueOf, type Axis, type Num, type QuantityKind } from '@kadrel/core';
+import { formatAngle, formatLengthTold, valueOf, type Axis, type Num, type QuantityKind } from '@kadrel/core';
 import clsx from 'clsx';
 import { useId, useState } from 'react';
 import { exactMm, exactNumber } from '../session/statement.ts';
@@ -24,7 +24,7 @@ export function Quantity({ label, axis, kind, value, now, commit }: QuantityProp
     : kind === 'angle'
       ? formatAngle(value)
       : kind === 'length'
-        ? formatLength(value, scene)
+        ? formatLengthTold(value, scene)
         : String(value);
   const raw = isFormula ? value.formula : kind === 'length' ? exactMm(value) : String(value);
   return (

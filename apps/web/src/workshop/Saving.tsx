@@ -17,13 +17,15 @@ export function Saving() {
   );
 }
 
-function Progress({ save: { state, revision, reason, isKept } }: { save: SaveReport }) {
+function Progress({ save }: { save: SaveReport }) {
+  const { state, revision, reason, isKept } = save;
   const words = {
     saved: `saved · revision ${revision}`,
     saving: 'saving…',
     waiting: isKept ? 'waiting for the server; kept here' : 'waiting for the server',
     conflict: '',
   }[state];
+  if (save.wantsSignIn) return <SignedOut isKept={isKept} />;
   return (
     <span
       className={state === 'waiting' ? 'font-semibold text-bad' : 'text-ink3'}
@@ -37,6 +39,23 @@ function Progress({ save: { state, revision, reason, isKept } }: { save: SaveRep
           This browser has no room for a copy: leave the page open.
         </span>
       )}
+    </span>
+  );
+}
+
+/** The session has ended: what is done here goes on, and is sent after a sign-in on another page. */
+function SignedOut({ isKept }: { isKept: boolean }) {
+  return (
+    <span
+      className="flex items-center gap-2 font-semibold whitespace-nowrap text-bad"
+      data-testid="save-state"
+    >
+      <span role="status">
+        Your session has ended; {isKept ? 'what you do is kept here' : 'leave this page open'}.
+      </span>
+      <a className="button" href="/sign-in" target="_blank" rel="noopener">
+        Sign in
+      </a>
     </span>
   );
 }

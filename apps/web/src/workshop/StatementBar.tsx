@@ -27,14 +27,14 @@ import { RowsPanel } from './RowsField.tsx';
 import { startVerb } from './start.ts';
 
 /** The verb in hand as one sentence with blanks; with no verb in hand, a search for one. */
-export function StatementBar() {
+export function StatementBar({ openOutput }: { openOutput: () => void }) {
   const statement = useSessionState((state) => state.statement);
   return (
     <section
       className="relative flex items-center gap-2 border-b border-rule bg-sheet px-3.5 text-[14px]"
       aria-label="Statement"
     >
-      {statement ? <Sentence statement={statement} /> : <FindVerb />}
+      {statement ? <Sentence statement={statement} /> : <FindVerb openOutput={openOutput} />}
       <SetAside />
     </section>
   );
@@ -59,15 +59,22 @@ function SetAside() {
   );
 }
 
-function FindVerb() {
+/** Words that find what is no verb. */
+const OUTPUT_WORDS = ['output', 'export', 'save', 'download', 'print', 'file', 'write'];
+const OUTPUT = 'output';
+
+function FindVerb({ openOutput }: { openOutput: () => void }) {
   const session = useSession();
   const [typed, setTyped] = useState('');
   const found = findVerbs(typed).filter((verb) => verb.id !== 'change');
-  const choose = (verb: Verb | null) => {
-    if (!verb) return;
+  const text = typed.trim().toLowerCase();
+  const isOutput = text !== '' && OUTPUT_WORDS.some((word) => word.startsWith(text));
+  const choose = (chosen: Verb | typeof OUTPUT | null) => {
+    if (!chosen) return;
     setTyped('');
     (document.activeElement as HTMLElement | null)?.blur();
-    startVerb(session, verb);
+    if (chosen === OUTPUT) openOutput();
+    else startVerb(session, chosen);
   };
   return (
     <Combobox value={null} onChange={choose} immediate>
@@ -88,6 +95,15 @@ function FindVerb() {
         }}
       />
       <ComboboxOptions anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
+        {isOutput && (
+          <ComboboxOption value={OUTPUT} className="menu-item">
+            <span className="w-32 font-semibold">Output</span>
+            <span className="flex-1 truncate text-ink2">
+              Write files: solids, facets, outlines, the project.
+            </span>
+            <kbd className="key">Ctrl+E</kbd>
+          </ComboboxOption>
+        )}
         {found.map((verb) => (
           <ComboboxOption key={verb.id} value={verb} className="menu-item">
             <span className="w-32 font-semibold">{verb.name}</span>
@@ -95,7 +111,7 @@ function FindVerb() {
             {verb.key && <kbd className="key">{verb.key}</kbd>}
           </ComboboxOption>
         ))}
-        {found.length === 0 && <p className="px-3 py-1.5 text-ink2">No verb does that yet.</p>}
+        {found.length === 0 && !isOutput && <p className="px-3 py-1.5 text-ink2">No verb does that yet.</p>}
       </ComboboxOptions>
     </Combobox>
   );
@@ -318,6 +334,16 @@ function Result({ statement }: { statement: Statement }) {
   return value === undefined ? null : <span className="num">= {formatLengthWithUnit(value, scene)}</span>;
 }
 
+/** Less than this is not worth telling, s. */
+const SHORT_S = 3;
+
+/** Whole seconds until all is built, at the rate so far; undefined while little can be told, or little is left. */
+function timeLeft({ done, of, since }: { done: number; of: number; since: number }): number | undefined {
+  if (done === 0) return undefined;
+  const left = (((performance.now() - since) / done) * (of - done)) / 1000;
+  return left > SHORT_S ? Math.ceil(left) : undefined;
+}
+
 /** Progress of what the kernel is at, once it takes longer than a moment. */
 function Working() {
   const session = useSession();
@@ -330,7 +356,14 @@ function Working() {
   }, []);
   if (!isLong) return null;
   const name = kernel.at === 'working' && kernel.part !== undefined ? items[kernel.part]?.name : undefined;
-  const words = kernel.at === 'starting' ? 'The kernel is starting…' : `Working${name ? ` on ${name}` : ''}…`;
+  const isCounted = kernel.at === 'working' && kernel.of > 1;
+  const counted = isCounted ? `, ${kernel.done + 1} of ${kernel.of}` : '';
+  const left = kernel.at === 'working' ? timeLeft(kernel) : undefined;
+  const rest = left === undefined ? '' : `, about ${left} s left`;
+  const words =
+    kernel.at === 'starting'
+      ? 'The kernel is starting…'
+      : `Working${name ? ` on ${name}` : ''}${counted}${rest}…`;
   const progress = kernel.at === 'working' && kernel.of > 0 ? { value: kernel.done, max: kernel.of } : {};
   return (
     <div className="flex shrink-0 items-center gap-2 text-[13px]" role="status">

@@ -138,7 +138,6 @@ export function ViewDial({ stage, isSmall }: { stage: Stage; isSmall: boolean })
           const at = onRing(bearing, RADIUS + 13);
           const anchor = bearing === 90 ? 'start' : bearing === 270 ? 'end' : 'middle';
           const word = BEARING_WORDS[bearing / 45]!;
-          if (bearing === 90) return null;
           return (
             <text
               key={bearing}
@@ -146,7 +145,7 @@ export function ViewDial({ stage, isSmall }: { stage: Stage; isSmall: boolean })
               tabIndex={0}
               aria-label={`Look from the ${word}`}
               className="cursor-pointer"
-              x={bearing === 270 ? at.x + 4 : at.x}
+              x={bearing === 270 ? at.x + 4 : bearing === 90 ? at.x - 8 : at.x}
               y={at.y + (bearing === 0 ? 5 : bearing === 180 ? 0 : 3)}
               textAnchor={anchor}
               onClick={() => stage.active.look({ bearing, altitude: stage.active.view.altitude })}

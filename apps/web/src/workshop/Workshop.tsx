@@ -114,13 +114,14 @@ function Screen() {
   useEffect(() => (stage && isReady ? keepPicture(session, stage) : undefined), [session, stage, isReady]);
   useKeys(session, isReady ? stage : null, {
     openSheet: () => setIsKeys(true),
+    openOutput: () => setIsOutput(true),
     toggleViews: () => setIsFour((four) => !four),
   });
 
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[40px_44px_minmax(0,1fr)_48px] overflow-hidden">
       <Header openOutput={() => setIsOutput(true)} openKeys={() => setIsKeys(true)} />
-      <StatementBar />
+      <StatementBar openOutput={() => setIsOutput(true)} />
       <Layout>
         <main
           className="relative h-full min-w-0 touch-none overflow-hidden bg-ground select-none"

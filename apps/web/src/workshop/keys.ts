@@ -34,6 +34,9 @@ export const OTHER_KEYS: readonly (readonly [key: string, about: string])[] = [
   ['Shift+letter', 'In a pick: one kind of snap for once (Snaps lists the letters)'],
   ['Shift+Y', 'In a pick: stay on the part that is caught'],
   ['Alt+arrows', 'In the tree: up, down, into the group above, or out of the group'],
+  ['Ctrl+E', 'Output: write files'],
+  ['Ctrl+S', 'Says how saving stands; nothing has to be saved by hand'],
+  ['Esc in the tree', 'Gives the arrows to the view'],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['?', 'This sheet'],
@@ -116,7 +119,7 @@ const fieldOf = (entry: Entry) =>
   document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
 
 /** The number in hand gets the other sign, as it stands. */
-function flipSign(session: Session): void {
+export function flipSign(session: Session): void {
   const { statement } = session.store.getState();
   const { focus } = statement ?? {};
   const text = focus && fieldOf(focus)?.value.trim();
@@ -124,8 +127,19 @@ function flipSign(session: Session): void {
   session.type(focus, withOtherSign(text));
 }
 
+/** How saving stands, in a sentence. */
+function savingWords(session: Session): string {
+  const { state, aside } = session.store.getState().save;
+  if (aside.length > 0) return 'Not all is saved: the header says what is not.';
+  if (state === 'saved') return 'All is saved: every statement is, as soon as it is carried out.';
+  return state === 'conflict'
+    ? 'Not saved: the header says why.'
+    : 'Not all is saved yet; it is on its way to the server.';
+}
+
 interface ScreenActions {
   readonly openSheet: () => void;
+  readonly openOutput: () => void;
   readonly toggleViews: () => void;
 }
 
@@ -147,7 +161,9 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
       if (stage && event.key.length === 1) stage.catcher.isFresh = false;
     };
     const onKey = (event: KeyboardEvent) => {
-      const isTyping = isField(event.target) && !undoesTheModel(event) && event.key !== 'F9';
+      const isOfTheScreen =
+        event.key === 'F9' || ((event.ctrlKey || event.metaKey) && /^[se]$/i.test(event.key));
+      const isTyping = isField(event.target) && !undoesTheModel(event) && !isOfTheScreen;
       if (event.defaultPrevented || isTyping || isInDialog(event.target) || event.altKey) return;
       const key = keyOf(event);
       if (handle(key, event)) event.preventDefault();
@@ -159,6 +175,13 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         event.target instanceof HTMLElement &&
         event.target.closest('button,a,[role="button"],[role="slider"],[role="treeitem"]') !== null;
       if (key === 'Escape') {
+        const tree =
+          event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[role="treeitem"]') : null;
+        // From the tree the keys go to the view first; what is selected stays.
+        if (tree) {
+          tree.blur();
+          return true;
+        }
         if (lookingAt !== null) session.lookAt(null);
         else if (statement) session.leave();
         else if (omitting !== null) session.set({ omitting: null });
@@ -167,6 +190,8 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
         else session.openGroup(null);
         return true;
       }
+      if (key === 'Ctrl+E') return (screen.openOutput(), true);
+      if (key === 'Ctrl+S') return (session.announce(savingWords(session)), true);
       if (key === 'Ctrl+Z') return (session.undo(), true);
       if (key === 'Ctrl+Shift+Z' || key === 'Ctrl+Y') return (session.redo(), true);
       if (key === 'Ctrl+A') return (session.selectAll(), true);

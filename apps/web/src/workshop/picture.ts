@@ -1,18 +1,24 @@
-/** Keeps the picture on the project's card up to date: a moment after the last change and when the workshop is left. */
+/** Keeps the picture on the project's card up to date: when nobody has worked for a while, and when the workshop is left. */
 import { api } from '../api/client.ts';
 import type { Session } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
 
-const QUIET_MS = 1500;
+/** Nothing has been done for so long, ms. */
+const QUIET_MS = 4000;
+const WORK = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
 
 export function keepPicture(session: Session, stage: Stage): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let pictured = 0;
-  const take = async () => {
-    const { projectId, statement, lookingAt, built, edits } = session.store.getState();
+  const isDue = () => {
+    const { statement, lookingAt, built, edits } = session.store.getState();
     // A project that was only looked at keeps its picture; an empty one has none.
     const isNew = edits.length !== pictured && Object.keys(built.parts).length > 0;
-    if (!isNew || statement?.phase === 'open' || lookingAt !== null) return;
+    return isNew && statement?.phase !== 'open' && lookingAt === null;
+  };
+  const take = async () => {
+    if (!isDue()) return;
+    const { projectId, edits } = session.store.getState();
     pictured = edits.length;
     const blob = await stage.thumbnail();
     // The picture is an ornament: when it cannot be stored, the next change tries again.
@@ -20,16 +26,22 @@ export function keepPicture(session: Session, stage: Stage): () => void {
   };
   const later = () => {
     clearTimeout(timer);
-    timer = setTimeout(() => void take(), QUIET_MS);
+    timer = setTimeout(() => isDue() && whenIdle(() => void take()), QUIET_MS);
   };
   later();
   const unsubscribe = session.store.subscribe((now, before) => {
     if (now.edits !== before.edits || now.built !== before.built) later();
   });
+  for (const kind of WORK) window.addEventListener(kind, later, { passive: true });
   return () => {
     clearTimeout(timer);
     unsubscribe();
+    for (const kind of WORK) window.removeEventListener(kind, later);
     // The picture is drawn at once, before the view goes; storing it goes on behind.
     void take();
   };
 }
+
+/** Runs when the page has nothing else to do; browsers that cannot tell run it soon. */
+const whenIdle = (work: () => void) =>
+  'requestIdleCallback' in window ? requestIdleCallback(work) : setTimeout(work, 0);

@@ -33,6 +33,7 @@ export function Parts() {
   const [search, setSearch] = useState('');
   const [renaming, setRenaming] = useState<ItemId | null>(null);
   const [at, setAt] = useState<ItemId | null>(null);
+  const [isInTree, setIsInTree] = useState(false);
   const [drop, setDrop] = useState<{ over: ItemId; place: Place } | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const rows = useMemo(() => rowsOf(document, open, search), [document, open, search]);
@@ -152,6 +153,8 @@ export function Parts() {
             className="relative"
             style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
             onKeyDown={onKeyDown}
+            onFocus={() => setIsInTree(true)}
+            onBlur={() => setIsInTree(false)}
           >
             {virtual.getVirtualItems().map(({ index, start }) => {
               const row = rows[index]!;
@@ -181,6 +184,11 @@ export function Parts() {
           </ul>
         </div>
       </DndContext>
+      {isInTree && (
+        <p className="px-3.5 py-1 text-[11px] text-ink2" data-testid="tree-keys">
+          Arrows walk this list. Esc, or a click in a view, gives them to the view.
+        </p>
+      )}
       <Pins />
     </div>
   );

@@ -1,6 +1,7 @@
 import { valueOf, vectorOf } from '../../document/items.ts';
 import type { Growth, LayoutOf } from '../../recipes/layouts/index.ts';
-import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
+import { cleanLength } from '../../space/rounding.ts';
 import { NO_TURN } from '../../space/pose.ts';
 import { length, subtract, unit, type Vec3 } from '../../space/vector.ts';
 import {
@@ -23,7 +24,17 @@ const blanks = {
   count: optional('tally', 'in all', 'How many there are, the first one included.'),
   along: needed('direction', 'along', 'X, Y or Z, or a picked edge or face.', { default: 'x' }),
   pitch: optional('length', 'every', 'From one to the next.', { excludes: 'span' }),
-  span: optional('length', 'across', 'From the first to the last.', { excludes: 'pitch' }),
+  span: optional('length', 'across', 'Over the whole row, measured as the next blank says.', {
+    excludes: 'pitch',
+  }),
+  measured: optional('choice', 'measured', 'What the row is measured by.', {
+    choices: {
+      ends: 'from the first to the last',
+      outer: 'over their outer faces',
+      halves: 'with half a pitch at each end',
+    },
+    unsaid: 'ends',
+  }),
   from: optional('point', 'from', 'With “to”: the direction goes from this point to that.', { rare: true }),
   to: optional('point', 'to', 'With “from”: the direction goes to this point.', { rare: true }),
   centred: needed('choice', 'standing', 'Where the row stands from its source.', {
@@ -59,7 +70,7 @@ export const along = declareVerb({
   words: ['array', 'row', 'linear', 'posts', 'slats', 'pitch', 'spacing', 'copies', 'multiply', 'evenly'],
   blanks,
   sentence:
-    'Repeat along {along} with {parts}[, {count} in all][, every {pitch}][, across {span}][, from {from}][ to {to}]' +
+    'Repeat along {along} with {parts}[, {count} in all][, every {pitch}][, across {span}][ {measured}][, from {from}][ to {to}]' +
     '[, {centred}][, as many as fit {fit}][ {gap}][, widening by {widening}][, twisting by {twist}]' +
     '[, growing by {growth}][ named {as}]',
   apply(draft, values, context) {
@@ -109,8 +120,45 @@ function layoutOf(
   if (values.count === undefined) return refuse('missing', 'Say how many there are in all.', 'count');
   const count = readCount(values.count, 'count');
   if (isRefusal(count)) return count;
-  const spacing = readSpacing(values.pitch, values.span, { count: valueOf(count) });
+  const span = spanOf(values, count, { direction, chosen, context });
+  if (isRefusal(span)) return span;
+  const spacing = readSpacing(values.pitch, span, { count: valueOf(count) });
   return 'refused' in spacing ? spacing : { ...row, count, spacing };
+}
+
+/** From the first to the last, however it was measured. */
+function spanOf(
+  { span, measured = 'ends' }: AlongValues,
+  count: Num,
+  { direction, chosen, context }: { direction: Vec3; chosen: readonly ItemId[]; context: VerbContext },
+): Num | Refusal | undefined {
+  if (span === undefined || measured === 'ends') return span;
+  if (measured === 'halves') {
+    const share = `(${formulaOf(count)} - 1) / (${formulaOf(count)})`;
+    return calculated(
+      `(${formulaOf(span)}) * ${share}`,
+      (valueOf(span) * (valueOf(count) - 1)) / valueOf(count),
+      [span, count],
+    );
+  }
+  const size = extentOf(chosen, direction, context);
+  const rest = valueOf(span) - size;
+  if (!(rest > 0) && valueOf(count) > 1)
+    return refuse('span', 'The parts themselves are longer than that: give more, or fewer of them.', 'span');
+  return calculated(`(${formulaOf(span)}) - ${size} mm`, rest, [span]);
+}
+
+/** As a text of the number language, lengths with their unit. */
+const formulaOf = (n: Num) => (typeof n === 'number' ? `${n}` : n.formula);
+
+/** A number that goes on following variables where one of those that it is made from does. */
+const calculated = (formula: string, value: number, from: readonly Num[]): Num =>
+  from.some((n) => typeof n !== 'number') ? { formula, value } : cleanLength(value);
+
+/** What parts take up along a direction, by their exact extents. */
+function extentOf(chosen: readonly ItemId[], direction: Vec3, context: VerbContext): number {
+  const ranges = chosen.map((id) => rangeAlong(id, direction, context));
+  return Math.max(...ranges.map(([, most]) => most)) - Math.min(...ranges.map(([least]) => least));
 }
 
 /** The picked direction, or from a point to a point. */
@@ -145,8 +193,7 @@ function fitted(
   if (span === undefined || pitch !== undefined)
     return refuse('missing', 'What fits is counted across a span: give that.', 'span');
   if (gap === undefined) return refuse('missing', 'Say how wide the gaps are.', 'gap');
-  const ranges = chosen.map((id) => rangeAlong(id, direction, context));
-  const size = Math.max(...ranges.map(([, most]) => most)) - Math.min(...ranges.map(([least]) => least));
+  const size = extentOf(chosen, direction, context);
   if (!(size + valueOf(gap) > 0))
     return refuse('gap', 'The parts would stand inside one another without end: give a wider gap.', 'gap');
   return { count: 1, spacing: { span }, fit: { rule: fit === 'most' ? 'most' : 'least', gap, size } };

@@ -1,0 +1,131 @@
+/** axe finds no fault on any screen, panel, menu, dialog or state. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { VERBS } from '@kadrel/core';
+import { inNewProject, selects, startsVerb } from './doing.ts';
+import { Person } from './person.ts';
+
+/** What axe finds on a page, collected, so that one run tells of all states. */
+class Checks {
+  private readonly found: string[] = [];
+
+  constructor(private readonly page: Page) {}
+
+  async look(where: string): Promise<void> {
+    const { violations } = await new AxeBuilder({ page: this.page }).analyze();
+    for (const { id, nodes } of violations)
+      this.found.push(`${where}: ${id} ${nodes.map(({ target }) => target.join(' ')).join('; ')}`);
+  }
+
+  /** Opens something by a button, looks, and closes it. */
+  async opened(button: Locator, where: string): Promise<void> {
+    await button.click();
+    await this.look(where);
+    await this.page.keyboard.press('Escape');
+  }
+
+  end(): void {
+    expect(this.found).toEqual([]);
+  }
+}
+
+test('the plain screens, in light and dark', async ({ page }) => {
+  const checks = new Checks(page);
+  const ada = new Person(page);
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    await page.goto('/sign-in');
+    await expect(page.getByRole('button', { name: 'Enter the demo' })).toBeVisible();
+    await checks.look(`sign-in, ${colorScheme}`);
+    await page.getByRole('button', { name: 'I am new here' }).click();
+    await checks.look(`sign-up, ${colorScheme}`);
+    await page.goto('/about');
+    await checks.look(`about, ${colorScheme}`);
+    await page.goto('/no-such-page');
+    await checks.look(`not found, ${colorScheme}`);
+    await ada.entersTheDemo();
+    await expect(page.getByRole('link', { name: 'Open Orchard hive' }).first()).toBeVisible();
+    await checks.look(`projects, ${colorScheme}`);
+    await checks.opened(page.getByRole('button', { name: 'New project' }), `new project, ${colorScheme}`);
+    await checks.opened(page.getByRole('button', { name: /^More for/ }).first(), `card menu, ${colorScheme}`);
+    await page.goto('/account');
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await checks.look(`account, ${colorScheme}`);
+    await page.context().clearCookies();
+  }
+  checks.end();
+});
+
+test('the workshop: panels, menus and dialogs, in light, dark and small', async ({ page }) => {
+  const checks = new Checks(page);
+  const ada = await inNewProject(page, 'Access');
+  await checks.look('empty project');
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await ada.opens('Orchard hive');
+  const button = (name: string | RegExp) =>
+    page.getByRole('button', { name, exact: typeof name === 'string' });
+  for (const name of ['Make', 'Draw', 'Place', 'Edit', 'Snaps', 'Pointer', 'Keys', 'Output'])
+    await checks.opened(button(name), name);
+  await checks.opened(button(/^Select/), 'Select');
+  await checks.opened(button(/ · grid /), 'scene');
+  await checks.opened(button(/perspective · /), 'view menu');
+  await checks.opened(button('Account: Demo'), 'account menu');
+  for (const part of ['Roof', 'Lower frames', 'Upper box', 'Lower box']) {
+    await selects(page, part);
+    await checks.look(`Spec of ${part}`);
+  }
+  await selects(page, 'Roof', 'Cover');
+  await checks.look('Spec of two');
+  await page.getByRole('treeitem', { name: 'Roof', exact: true }).press('F2');
+  await checks.look('numbering');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.keyboard.type('e');
+  await checks.look('search');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('v');
+  await checks.look('four views');
+  await page.keyboard.press('v');
+  for (const name of ['Parts', 'Variables', 'Ledger'])
+    await page
+      .getByRole('button', { name: new RegExp(`^${name}`) })
+      .first()
+      .click();
+  await checks.look('folded panels');
+  await button('Account: Demo').click();
+  await page.getByRole('menuitem', { name: 'Dark', exact: true }).click();
+  await checks.look('dark');
+  await page.setViewportSize({ width: 640, height: 400 });
+  await checks.look('small');
+  for (const name of ['Parts', 'Spec', 'Verbs', 'Snaps']) {
+    await button(name).click();
+    await checks.look(`small: ${name}`);
+    await (['Parts', 'Spec'].includes(name) ? button(name).click() : page.keyboard.press('Escape'));
+  }
+  checks.end();
+});
+
+test('every verb in the bar, open, refused and done', async ({ page }) => {
+  const checks = new Checks(page);
+  const ada = await inNewProject(page, 'Verbs');
+  for (const { id, name } of VERBS.filter((verb) => verb.id !== 'change')) {
+    await page.keyboard.press('Escape');
+    await startsVerb(page, name.toLowerCase());
+    await expect(page.getByTestId('verb'), id).toHaveText(name);
+    await checks.look(name);
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await startsVerb(page, 'sphere');
+  await page.keyboard.type('2 qq');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('refusal')).toBeVisible();
+  await checks.look('refused');
+  await page.keyboard.press('Escape');
+  await ada.makesBox(['40', '30', '20']);
+  await checks.look('done');
+  await startsVerb(page, 'traverse');
+  await page.getByRole('button', { name: 'Add a leg' }).click();
+  await checks.look('leg table');
+  checks.end();
+});
