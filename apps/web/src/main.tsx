@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
+import { WithMenus } from './common/WithMenus.tsx';
 import { applyTheme, storedTheme } from './common/theme.ts';
 import { About } from './screens/About.tsx';
 import { Account } from './screens/Account.tsx';
@@ -47,7 +48,9 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <WithMenus>
+        <RouterProvider router={router} />
+      </WithMenus>
       <Toaster position="bottom-center" offset={60} closeButton />
     </QueryClientProvider>
   </StrictMode>,

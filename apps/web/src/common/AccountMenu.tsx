@@ -25,7 +25,7 @@ export function AccountMenu() {
       <MenuButton className="quiet" aria-label={`Account: ${me?.name ?? 'nobody'}`}>
         {me?.name ?? '…'}
       </MenuButton>
-      <MenuItems anchor="bottom end" className="menu w-44">
+      <MenuItems modal={false} anchor="bottom end" className="menu w-44">
         {THEMES.map(([theme, word]) => (
           <MenuItem key={theme}>
             <button type="button" className="menu-item" onClick={() => applyTheme(theme)}>

@@ -204,7 +204,7 @@ function Card({ project }: { project: ProjectCard }) {
           <MenuButton className="quiet" aria-label={`More for ${project.name}`}>
             <Ellipsis size={16} aria-hidden />
           </MenuButton>
-          <MenuItems anchor="bottom end" className="menu w-40">
+          <MenuItems modal={false} anchor="bottom end" className="menu w-40">
             <MenuItem>
               <button type="button" className="menu-item" onClick={() => setIsRenaming(true)}>
                 Rename

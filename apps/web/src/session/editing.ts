@@ -12,11 +12,13 @@ import {
 import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
 import { filledFor, fromSelection, rememberedFrame, withoutGone } from './filling.ts';
+import { gathersPoints } from './drawing.ts';
 import { isFramed, keepFrames } from './frames.ts';
 import { measureOf } from './measure.ts';
 import { chosenRegions, isSameRegion, type ChosenRegion } from './regions.ts';
 import {
   exactMm,
+  firstOpen,
   goneOn,
   isTouched,
   nextEntry,
@@ -29,6 +31,13 @@ import {
   type Statement,
   type Typed,
 } from './statement.ts';
+
+/** The blank that clicks add points to. */
+function gatheringEntry(statement: Statement): Entry | null {
+  const { blanks } = verbNamed(statement.verb)!;
+  const found = Object.keys(blanks).find((id) => gathersPoints(statement, id));
+  return found === undefined ? null : { blank: found, axis: null };
+}
 
 export function editing(
   core: SessionCore,
@@ -100,6 +109,8 @@ export function editing(
     setPlane(plane: unknown, blank = 'on'): void {
       if (get().statement?.verb !== 'plane') set({ plane });
       setTyped({ [blank]: plane });
+      // What is drawn on it comes next.
+      update((s) => (s.verb === 'plane' ? s : { ...s, focus: gatheringEntry(s) ?? firstOpen(s) }));
     },
     /** Chooses a region for a blank, or lets go of it. */
     toggleRegion(blank: string, region: ChosenRegion): void {

@@ -112,7 +112,7 @@ const isFilled = (value: unknown) =>
   value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
 
 /** The first empty blank that wants filling (of two that exclude one another, the first), else the usual one. */
-function firstOpen(statement: Statement): Entry | null {
+export function firstOpen(statement: Statement): Entry | null {
   const verb = verbNamed(statement.verb)!;
   const entries = entriesOf(verb);
   const isEmpty = ({ blank }: Entry) => !isFilled(statement.typed[blank]);

@@ -1,4 +1,4 @@
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import {
   GROUPS,
   SECTIONS,
@@ -10,6 +10,7 @@ import {
   type Verb,
 } from '@kadrel/core';
 import clsx from 'clsx';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { Manner } from './Manner.tsx';
 import { Select } from './Select.tsx';
@@ -102,16 +103,16 @@ function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
       >
         {words}
       </PopoverButton>
-      <PopoverPanel
-        anchor={{ to: 'top start', gap: 10 }}
-        className={clsx('menu', isMany ? 'w-[720px] [--anchor-max-height:60vh]' : 'w-[500px]')}
-        aria-label={`${words}: verbs`}
+      <Panel
+        label={`${words}: verbs`}
+        className={isMany ? 'w-[720px]' : 'w-[500px]'}
+        {...(isMany ? { share: 0.6 } : {})}
       >
         {({ close }) => (
           <div className={clsx(isMany && 'columns-[200px] gap-2')}>
             {sections.map(({ head, verbs }) => (
               <section key={verbs[0]!.id} className="mb-1 break-inside-avoid" aria-label={head}>
-                {head && <h3 className="panel-title pt-1.5!">{head}</h3>}
+                {head && <h2 className="panel-title pt-1.5!">{head}</h2>}
                 {verbs.map((verb) => (
                   <VerbButton key={verb.id} verb={verb} isShort={isMany} close={close} />
                 ))}
@@ -119,7 +120,7 @@ function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
             ))}
           </div>
         )}
-      </PopoverPanel>
+      </Panel>
     </Popover>
   );
 }
@@ -152,12 +153,14 @@ function VerbButton({ verb, isShort, close }: VerbButtonProps) {
 
 function Steps() {
   const scene = useSessionState((state) => state.document.scene);
+  const style = { ...scene, trailingZeros: false };
   return (
     <span
       className="num border-l border-rule pl-2.5 whitespace-nowrap"
-      title="Grid step and angle step; the chip in the header sets them"
+      title="Grid step, angle step and nudge step; the chip in the header sets them"
     >
-      {formatLengthWithUnit(scene.grid, { ...scene, trailingZeros: false })} {formatAngle(scene.angleStep)}
+      {formatLengthWithUnit(scene.grid, style)} {formatAngle(scene.angleStep)}{' '}
+      <span className="text-ink2">nudge {formatLengthWithUnit(scene.nudge, style)}</span>
     </span>
   );
 }

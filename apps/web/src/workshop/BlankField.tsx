@@ -204,6 +204,7 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
         )}
       </ListboxButton>
       <ListboxOptions
+        modal={false}
         anchor={{ to: 'bottom start', gap: 6 }}
         className="menu max-h-80 min-w-44 overflow-auto"
       >
@@ -261,7 +262,7 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
           <span className="text-ink3">{blank.choices?.[blank.unsaid ?? ''] ?? '…'}</span>
         )}
       </ListboxButton>
-      <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="menu">
+      <ListboxOptions modal={false} anchor={{ to: 'bottom start', gap: 6 }} className="menu">
         {Object.entries(blank.choices ?? {}).map(([choice, words]) => (
           <ListboxOption
             key={choice}

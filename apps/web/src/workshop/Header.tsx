@@ -1,4 +1,4 @@
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
 import clsx from 'clsx';
 import { Redo2, Undo2 } from 'lucide-react';
@@ -9,6 +9,7 @@ import { toast } from 'sonner';
 import { api } from '../api/client.ts';
 import { AccountMenu } from '../common/AccountMenu.tsx';
 import { Wordmark } from '../common/Wordmark.tsx';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { Saving } from './Saving.tsx';
 import { useRoom } from './useRoom.ts';
@@ -163,7 +164,7 @@ function SceneChip() {
           </>
         )}
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-72 p-4!">
+      <Panel label="Scene" className="w-72 p-4!">
         {({ close }) => (
           <form className="flex flex-col gap-2.5" onSubmit={(event) => void submit(event, close)}>
             <Choice name="units" label="Units" value={scene.units} choices={LENGTH_UNIT_WORDS} />
@@ -209,7 +210,7 @@ function SceneChip() {
             </button>
           </form>
         )}
-      </PopoverPanel>
+      </Panel>
     </Popover>
   );
 }

@@ -65,6 +65,19 @@ function toldAs(row: TypedRow, way: Way, leg: Booked | undefined): TypedRow {
   return { ...kept, [WAYS[way][0]]: a, [WAYS[way][1]]: b };
 }
 
+/** The heads of the columns, and whether they are seen: some go without saying. */
+const HEADS = [
+  ['Leg', false],
+  ['Told by', true],
+  ['First number', false],
+  ['Second number', false],
+  ['Arc °', true],
+  ['Corner', true],
+  ['Ends at X', true],
+  ['Y', true],
+  ['Remove', false],
+] as const;
+
 export function LegsTable({ rows, set, statement, blank }: TableProps & { statement: Statement }) {
   const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
@@ -82,9 +95,9 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
       <table className="text-[13px]" onPaste={(event) => pasteRows(event, rows, set, blank)}>
         <thead>
           <tr className="text-left text-[12px] text-ink2">
-            {['', 'Told by', '', '', 'Arc °', 'Corner', 'Ends at X', 'Y', ''].map((words, i) => (
+            {HEADS.map(([words, isSaid], i) => (
               <th key={i} className="px-1 font-normal">
-                {words}
+                <span className={isSaid ? undefined : 'sr-only'}>{words}</span>
               </th>
             ))}
           </tr>

@@ -1,6 +1,7 @@
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import { Settings2 } from 'lucide-react';
 import clsx from 'clsx';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { SwitchRow } from './toggles.tsx';
 
@@ -21,7 +22,7 @@ export function Manner() {
       >
         {isSelectOnly ? 'only selects' : <Settings2 size={15} />}
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'top end', gap: 10 }} className="menu w-[460px]" aria-label="Pointer">
+      <Panel label="Pointer" className="w-[460px]">
         <SwitchRow
           words="Only select"
           about="Nothing can be dragged (O)"
@@ -71,7 +72,7 @@ export function Manner() {
           />
           <span className="num w-12 text-right">{Math.round(gripScale * 100)} %</span>
         </label>
-      </PopoverPanel>
+      </Panel>
     </Popover>
   );
 }

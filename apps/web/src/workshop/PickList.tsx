@@ -71,7 +71,7 @@ export function PickList({
       >
         {shown}
       </MenuButton>
-      <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="menu w-60">
+      <MenuItems modal={false} anchor={{ to: 'bottom start', gap: 6 }} className="menu w-60">
         {options.map(({ key, words, choose, isChosen }) => (
           <MenuItem key={key}>
             <button

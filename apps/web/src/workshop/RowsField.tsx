@@ -54,10 +54,17 @@ export function RowsField({
   );
 }
 
+/** The blank whose table is shown: the one in focus, or of what is drawn while its plane is chosen. */
+function tableInHand({ verb, focus, typed }: Statement): string | undefined {
+  const { blanks } = verbNamed(verb)!;
+  if (focus === null || blanks[focus.blank]!.type !== 'plane') return focus?.blank;
+  return Object.keys(blanks).find((id) => blanks[id]!.type === 'rows' && Array.isArray(typed[id]));
+}
+
 /** The table of the blank in focus. */
 export function RowsPanel({ statement }: { statement: Statement }) {
   const session = useSession();
-  const id = statement.focus?.blank;
+  const id = tableInHand(statement);
   const blank = id === undefined ? undefined : verbNamed(statement.verb)!.blanks[id];
   if (id === undefined || blank?.type !== 'rows' || statement.phase === 'working') return null;
   const rows = rowsAsTyped(statement.typed[id], blank);
@@ -67,6 +74,7 @@ export function RowsPanel({ statement }: { statement: Statement }) {
     <section
       className="absolute top-full left-2 z-20 mt-1 max-h-[62vh] overflow-auto rounded-md border border-rule bg-sheet p-2.5 shadow-lg"
       aria-label={isLegs ? 'Traverse table' : `Table of ${blank.label}`}
+      data-rows=""
       onKeyDown={(event) => event.key === 'Escape' && session.focus(null)}
     >
       {isLegs ? (
@@ -86,12 +94,17 @@ function PlainTable({ rows, set, blank }: TableProps) {
       <table className="text-[13px]" onPaste={(event) => pasteRows(event, rows, set, blank)}>
         <thead>
           <tr className="text-left text-[12px] text-ink2">
-            <th className="w-6 font-normal" />
+            <th className="w-6 font-normal">
+              <span className="sr-only">Row</span>
+            </th>
             {columns.map(([name, { label }]) => (
               <th key={name} className="px-1 font-normal">
                 {label}
               </th>
             ))}
+            <th>
+              <span className="sr-only">Remove</span>
+            </th>
           </tr>
         </thead>
         <tbody>

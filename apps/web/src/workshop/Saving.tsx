@@ -1,9 +1,10 @@
 /** How saving stands: in the header, with what can be done where it does not go on. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { download } from '../common/download.ts';
 import type { SaveReport } from '../session/saveQueue.ts';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 
 export function Saving() {
@@ -116,9 +117,9 @@ function Trouble({ label, children }: { label: string; children: ReactNode }) {
       <PopoverButton className="rounded border border-bad px-2 py-0.5 font-semibold whitespace-nowrap text-bad">
         {label}
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="menu w-96 p-4!">
+      <Panel label={label} className="w-96 p-4!">
         {children}
-      </PopoverPanel>
+      </Panel>
     </Popover>
   );
 }

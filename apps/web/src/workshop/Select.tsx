@@ -1,8 +1,9 @@
 /** Selecting: the shape and the rule of a region, what a click does, and selecting by what parts are. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import { LIKENESSES, type Likeness } from '@kadrel/core';
 import { useState } from 'react';
 import { REGION_SHAPES, SELECTINGS, type Manner } from '../session/manner.ts';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { useRoom } from './useRoom.ts';
 import { ChoiceRow } from './toggles.tsx';
@@ -24,7 +25,7 @@ export function Select() {
           </b>
         )}
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'top end', gap: 10 }} className="menu w-[480px]" aria-label="Select">
+      <Panel label="Select" className="w-[480px]">
         <ChoiceRow
           label="Region"
           value={manner.shape}
@@ -74,7 +75,7 @@ export function Select() {
         </p>
         <hr className="my-1 border-rule" />
         <ByKind />
-      </PopoverPanel>
+      </Panel>
     </Popover>
   );
 }

@@ -1,9 +1,10 @@
 /** The snaps on the bench: the most used as words, all of them in a panel with what may be caught. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Popover, PopoverButton } from '@headlessui/react';
 import { SNAP_KINDS, formatLength, type SnapKind } from '@kadrel/core';
 import clsx from 'clsx';
 import { useState } from 'react';
 import { FORCING_KEYS, type Manner } from '../session/manner.ts';
+import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { useRoom } from './useRoom.ts';
 import { ChoiceRow, SwitchRow, Toggle } from './toggles.tsx';
@@ -75,15 +76,11 @@ export function Snaps() {
         >
           Snaps{forced && <b className="font-semibold">: {KINDS[forced].word} once</b>}
         </PopoverButton>
-        <PopoverPanel
-          anchor={{ to: 'top start', gap: 10 }}
-          className="menu max-h-[min(680px,86vh)] w-[700px] overflow-auto"
-          aria-label="Snaps: kinds and what may be caught"
-        >
+        <Panel label="Snaps: kinds and what may be caught" className="w-[700px]">
           <Kinds />
           <hr className="my-1.5 border-rule" />
           <Scope />
-        </PopoverPanel>
+        </Panel>
       </Popover>
       {isWide &&
         ON_THE_BENCH.map((kind) => (

@@ -94,7 +94,7 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
           event.currentTarget.blur();
         }}
       />
-      <ComboboxOptions anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
+      <ComboboxOptions modal={false} anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
         {isOutput && (
           <ComboboxOption value={OUTPUT} className="menu-item">
             <span className="w-32 font-semibold">Output</span>
@@ -210,7 +210,7 @@ function MoreBlanks({ statement }: { statement: Statement }) {
       <MenuButton className="quiet whitespace-nowrap text-ink2" aria-label="More blanks">
         more…
       </MenuButton>
-      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="menu w-80">
+      <MenuItems modal={false} anchor={{ to: 'bottom end', gap: 6 }} className="menu w-80">
         {hidden.map((id) => (
           <MenuItem key={id}>
             <button

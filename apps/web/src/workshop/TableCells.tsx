@@ -38,6 +38,7 @@ export function AddRow({ add, words }: { add: () => void; words: string }) {
       className="quiet mt-1 inline-flex items-center gap-1"
       onClick={add}
       aria-label={words}
+      data-add-row=""
     >
       <Plus size={13} aria-hidden /> row
     </button>

@@ -76,7 +76,11 @@ export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: bool
               {projection} · {DISPLAY_WORDS[display]} · draws on {plane}
             </small>
           </MenuButton>
-          <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="menu max-h-[80vh] w-52 overflow-auto">
+          <MenuItems
+            modal={false}
+            anchor={{ to: 'bottom start', gap: 4 }}
+            className="menu max-h-[80vh] w-52 overflow-auto"
+          >
             {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => pane.look(view)))}
             {rule}
             {kept.map(([key, view]) => item(`kept ${key}`, `“${key}”`, () => pane.go(view)))}

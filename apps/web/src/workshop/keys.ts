@@ -118,6 +118,17 @@ const PICKS = new Set(['point', 'feature', 'direction', 'path', 'parts', 'part']
 const fieldOf = (entry: Entry) =>
   document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
 
+/** The first cell that is empty in the last row of the table in hand; of a new row where there is none. */
+function rowInHand(): HTMLInputElement | undefined {
+  const table = document.querySelector('[data-rows]');
+  const empty = () =>
+    [...(table?.querySelectorAll<HTMLInputElement>('tbody tr:last-child input') ?? [])].find(
+      ({ value }) => value === '',
+    );
+  if (table && !empty()) flushSync(() => table.querySelector<HTMLElement>('[data-add-row]')?.click());
+  return empty();
+}
+
 /** The number in hand gets the other sign, as it stands. */
 export function flipSign(session: Session): void {
   const { statement } = session.store.getState();
@@ -248,7 +259,7 @@ export function useKeys(session: Session, stage: Stage | null, screen: ScreenAct
     const focusEntry = (): boolean => {
       const { statement } = session.store.getState();
       if (!statement?.focus) return false;
-      const field = fieldOf(statement.focus);
+      const field = fieldOf(statement.focus) ?? rowInHand();
       field?.focus();
       field?.select?.();
       return false;

@@ -146,42 +146,44 @@ export function Parts() {
         accessibility={{ screenReaderInstructions: { draggable: HOW_TO_ARRANGE } }}
       >
         <div ref={frame} className="min-h-0 flex-1 overflow-y-auto">
-          <ul
-            role="tree"
-            aria-label="Parts"
-            aria-multiselectable
-            className="relative"
-            style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
-            onKeyDown={onKeyDown}
-            onFocus={() => setIsInTree(true)}
-            onBlur={() => setIsInTree(false)}
-          >
-            {virtual.getVirtualItems().map(({ index, start }) => {
-              const row = rows[index]!;
-              const { part } = row;
-              return (
-                <TreeRow
-                  key={part.id}
-                  row={row}
-                  words={kindWords(part)}
-                  isSelected={selected.has(part.id)}
-                  isCurrent={part.id === current}
-                  isRenaming={renaming === part.id}
-                  isOpenGroup={openGroup === part.id}
-                  drop={drop?.over === part.id ? drop.place : null}
-                  failures={failures}
-                  style={{ position: 'absolute', top: start }}
-                  onFocus={() => setAt(part.id)}
-                  choose={(event) => choose(part.id, event)}
-                  setOpened={(isOpen) => setOpened(part.id, isOpen)}
-                  setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
-                />
-              );
-            })}
-            {rows.length === 0 && (
-              <li className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</li>
-            )}
-          </ul>
+          {rows.length === 0 && (
+            <p className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</p>
+          )}
+          {rows.length > 0 && (
+            <ul
+              role="tree"
+              aria-label="Parts"
+              aria-multiselectable
+              className="relative"
+              style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
+              onKeyDown={onKeyDown}
+              onFocus={() => setIsInTree(true)}
+              onBlur={() => setIsInTree(false)}
+            >
+              {virtual.getVirtualItems().map(({ index, start }) => {
+                const row = rows[index]!;
+                const { part } = row;
+                return (
+                  <TreeRow
+                    key={part.id}
+                    row={row}
+                    words={kindWords(part)}
+                    isSelected={selected.has(part.id)}
+                    isCurrent={part.id === current}
+                    isRenaming={renaming === part.id}
+                    isOpenGroup={openGroup === part.id}
+                    drop={drop?.over === part.id ? drop.place : null}
+                    failures={failures}
+                    style={{ position: 'absolute', top: start }}
+                    onFocus={() => setAt(part.id)}
+                    choose={(event) => choose(part.id, event)}
+                    setOpened={(isOpen) => setOpened(part.id, isOpen)}
+                    setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
+                  />
+                );
+              })}
+            </ul>
+          )}
         </div>
       </DndContext>
       {isInTree && (

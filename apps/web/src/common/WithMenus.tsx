@@ -1,0 +1,13 @@
+import { Portal } from '@headlessui/react';
+import { useRef, type ReactNode } from 'react';
+
+/** Menus and lists open in a region of the page, so that whoever goes from region to region comes by them. */
+export function WithMenus({ children }: { children: ReactNode }) {
+  const place = useRef<HTMLElement>(null);
+  return (
+    <>
+      <Portal.Group target={place}>{children}</Portal.Group>
+      <section ref={place} aria-label="Menus" />
+    </>
+  );
+}
