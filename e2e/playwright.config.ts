@@ -9,7 +9,8 @@ export default defineConfig({
   // Guards against a hang, not a measure of speed: a shared machine can be four times slower than a calm one.
   timeout: 300_000,
   expect: { timeout: 30_000 },
-  workers: 1,
+  // Files side by side: each test has a project, and mostly a person, of its own.
+  workers: 2,
   reporter: process.env.PLAYWRIGHT_JSON
     ? [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON }]]
     : [['list']],

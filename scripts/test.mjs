@@ -35,6 +35,7 @@ function jest(databaseUrl, report) {
     '--json',
     `--outputFile=${report}`,
     '--silent',
+    '--maxWorkers=100%',
   ];
   const { status } = spawnSync(process.execPath, args, {
     cwd: ROOT,

@@ -76,6 +76,7 @@ export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matchin
 export { valued, type Valued } from './recipes/numbers.ts';
 export { BODIES } from './recipes/bodies/index.ts';
 export { PLAIN_SOLIDS } from './recipes/primitives/index.ts';
+export { blanksIn, piecesIn, withClauses, type Piece } from './statement/template.ts';
 export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { Injectable } from '@nestjs/common';
 import {
-  DOCUMENT_VERSION,
+  editOf,
   emptyDocument,
   isRefusal,
   perform,
@@ -90,15 +90,13 @@ export function playLedger({ name, units, variables, ledger }: DemoLedger): {
     if (isRefusal(done))
       throw new Error(`${name}, statement ${i + 1} (${id}), ${done.blank}: ${done.message}`);
     document = done.document;
-    const line = { verb: id, values, title: done.title, author: 'Demo', time: Date.UTC(2026, 0, 5, 9, i) };
-    return {
+    return editOf(done, {
       id: `demo-${String(i + 1).padStart(4, '0')}`,
-      kind: 'do',
-      version: DOCUMENT_VERSION,
-      patches: done.patches,
-      inverses: done.inverses,
-      line,
-    };
+      verb: id,
+      values,
+      author: 'Demo',
+      time: Date.UTC(2026, 0, 5, 9, i),
+    });
   });
   return { start, edits };
 }

@@ -1,8 +1,8 @@
 /** Carrying statements out, adjusting them, and taking them back. What is refused leaves the model as it was. */
 import {
-  DOCUMENT_VERSION,
   applyEdit,
   blankToBlame,
+  editOf,
   isRefusal,
   perform,
   refuse,
@@ -153,7 +153,14 @@ export function committing(core: SessionCore) {
     { done, built }: Tried,
     { before, back }: { before: KadrelDocument; back: Edit | undefined },
   ): void {
-    const edit = editOf(done, statement, get().author);
+    const { verb, typed } = statement;
+    const edit = editOf(done, {
+      id: crypto.randomUUID(),
+      verb,
+      values: jsonOf(typed),
+      author: get().author,
+      time: Date.now(),
+    });
     const selection = done.outcome.select ?? get().selection;
     selections.set(edit.id, { before: get().selection, after: selection });
     const now = get().statement;
@@ -219,12 +226,6 @@ export function committing(core: SessionCore) {
   }
 
   return { begins, commit, settled, sayStatement: say, kernelRefusal, takeBack };
-}
-
-function editOf(done: Performed, { verb, typed }: Statement, author: string): Edit {
-  const line = { verb, values: jsonOf(typed), title: done.title, author, time: Date.now() };
-  const { patches, inverses } = done;
-  return { id: crypto.randomUUID(), kind: 'do', version: DOCUMENT_VERSION, patches, inverses, line };
 }
 
 const jsonOf = (values: Typed) => JSON.parse(JSON.stringify(values)) as Record<string, unknown>;

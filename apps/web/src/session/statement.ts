@@ -1,5 +1,6 @@
 /** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
 import {
+  blanksIn,
   defaultsOf,
   entriesRead,
   verbNamed,
@@ -91,8 +92,7 @@ export const isTriple = (blank: Blank): boolean =>
 
 /** The entries in the order of the sentence: the way that Tab goes. */
 export function entriesOf(verb: Verb): Entry[] {
-  const blanks = [...verb.sentence.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
-  return blanks.flatMap((blank): Entry[] =>
+  return blanksIn(verb.sentence).flatMap((blank): Entry[] =>
     isTriple(verb.blanks[blank]!)
       ? ([0, 1, 2] as const).map((axis) => ({ blank, axis }))
       : [{ blank, axis: null }],
@@ -295,6 +295,7 @@ export function isShown(statement: Statement, id: string): boolean {
   if (isUsual && statement.focus?.blank !== id) return false;
   if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
   if (statement.phase === 'done' || blank.rare) return false;
+  if (blank.of !== undefined) return filled(blank.of);
   const asked = ASKED_BY[statement.verb]?.[id];
   if (asked) return statement.typed[asked[0]] === asked[1];
   // Of two that exclude one another both are offered until one is filled.

@@ -8,7 +8,16 @@ import {
   MenuItem,
   MenuItems,
 } from '@headlessui/react';
-import { findVerbs, formatAngle, formatLengthWithUnit, verbNamed, type Verb } from '@kadrel/core';
+import {
+  findVerbs,
+  formatAngle,
+  formatLengthWithUnit,
+  piecesIn,
+  verbNamed,
+  withClauses,
+  type Piece,
+  type Verb,
+} from '@kadrel/core';
 import clsx from 'clsx';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import {
@@ -117,23 +126,16 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
   );
 }
 
-type Piece = { readonly words: string } | { readonly blank: string };
-
 /** The sentence cut into words and blanks; a clause whose blank is not shown is left out. */
 function piecesOf(verb: Verb, statement: Statement): Piece[] {
-  const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
-    const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
+  const kept = withClauses(verb.sentence, (clause, ids) => {
     if (!ids.every((id) => isShown(statement, id))) return '';
     const [rival] = ids.flatMap((id) => verb.blanks[id]!.excludes ?? []);
     const isSecond =
       rival !== undefined && verb.sentence.indexOf(`{${rival}}`) < verb.sentence.indexOf(clause);
     return isSecond && isShown(statement, rival) ? ` or${clause.replace(/^,/, '')}` : clause;
   });
-  return kept
-    .slice(verb.name.length)
-    .split(/(\{\w+\})/)
-    .filter((piece) => piece.trim() !== '')
-    .map((piece) => (piece.startsWith('{') ? { blank: piece.slice(1, -1) } : { words: piece.trim() }));
+  return piecesIn(kept.slice(verb.name.length));
 }
 
 function Sentence({ statement }: { statement: Statement }) {

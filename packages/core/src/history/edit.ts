@@ -91,6 +91,19 @@ export function undoStacks(edits: readonly Edit[]): UndoStacks {
   return { undo, redo };
 }
 
+/** The edit that a statement becomes once it was carried out. */
+export const editOf = (
+  done: Pick<Edit, 'patches' | 'inverses'> & { readonly title: string },
+  { id, ...line }: Omit<Edit['line'], 'title'> & { readonly id: string },
+): Edit => ({
+  id,
+  kind: 'do',
+  version: DOCUMENT_VERSION,
+  patches: done.patches,
+  inverses: done.inverses,
+  line: { ...line, title: done.title },
+});
+
 /** The edit that takes back the last statement, or brings it back; undefined when there is none. */
 export function stepBack(
   edits: readonly Edit[],

@@ -103,6 +103,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly least?: number;
   /** For lengths: zero and less are refused. */
   readonly positive?: boolean;
+  /** Says more of that other blank, and is asked for once that is filled. */
+  readonly of?: string;
   /** For a choice that may stay empty: what it then means. */
   readonly unsaid?: string;
   /** Seldom wanted: left out of the bar until it is asked for. */

@@ -7,6 +7,7 @@ import { PLANES } from './planes.ts';
 import { rowsOfText } from './rows.ts';
 import type { Blank, Verb } from './declare.ts';
 import { isEmpty, type Typed } from './resolve.ts';
+import { filledIn, withClauses } from './template.ts';
 
 /**
  * The statement in plain words, for the ledger. Parts are looked up in `before`, then in `after`, so that a deleted
@@ -18,15 +19,10 @@ export function wordStatement(
   after: KadrelDocument,
   before: KadrelDocument = after,
 ): string {
-  const fill = (template: string) =>
-    template.replace(/\{(\w+)\}/g, (_, id: string) => wordBlank(verb.blanks[id]!, typed[id], after, before));
-  const kept = verb.sentence.replace(/\[([^\]]*)\]/g, (_, clause: string) => {
-    const ids = [...clause.matchAll(/\{(\w+)\}/g)].map(([, id]) => id!);
-    return ids.every((id) => isEmpty(typed[id]) || isZero(typed[id]) || isUsual(verb.blanks[id]!, typed[id]))
-      ? ''
-      : clause;
-  });
-  return fill(kept)
+  const isUnsaid = (id: string) =>
+    isEmpty(typed[id]) || isZero(typed[id]) || isUsual(verb.blanks[id]!, typed[id]);
+  const kept = withClauses(verb.sentence, (clause, blanks) => (blanks.every(isUnsaid) ? '' : clause));
+  return filledIn(kept, (id) => wordBlank(verb.blanks[id]!, typed[id], after, before))
     .replace(/^(\w+), /, '$1 ')
     .slice(0, 2000);
 }

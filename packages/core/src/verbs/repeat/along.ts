@@ -34,6 +34,7 @@ const blanks = {
       halves: 'with half a pitch at each end',
     },
     unsaid: 'ends',
+    of: 'span',
   }),
   from: optional('point', 'from', 'With “to”: the direction goes from this point to that.', { rare: true }),
   to: optional('point', 'to', 'With “from”: the direction goes to this point.', { rare: true }),

@@ -15,7 +15,7 @@ import {
 } from '../../statement/declare.ts';
 import { lockedRefusal } from '../shared/placing.ts';
 import { readOne } from '../../statement/reading.ts';
-import { readCount, tooMany } from '../shared/repeating.ts';
+import { readCount, bothSpacings, inOnePlace, tooMany } from '../shared/repeating.ts';
 
 const blanks = {
   parts: needed('parts', 'patterns', 'What is changed.', { least: 1 }),
@@ -145,7 +145,7 @@ function setRow(
   }
   if (pitch === undefined && span === undefined) return undefined;
   const kind: QuantityKind = layout.kind === 'around' ? 'angle' : 'length';
-  const spacing = readSpacing(
+  const spacing = changedSpacing(
     layout.spacing ?? { pitch: 0 },
     valueOf(layout.count),
     { pitch, span, kind },
@@ -180,7 +180,7 @@ function setGrid(
     const [pitch, span] = [told(pitches), told(spans)];
     if (pitch === undefined && span === undefined) continue;
     const blanks = ['pitches', 'spans'] as const;
-    const spacing = readSpacing(
+    const spacing = changedSpacing(
       row.spacing,
       valueOf(row.count),
       { pitch, span, kind: 'length', blanks },
@@ -205,18 +205,13 @@ interface SpacingTexts {
 }
 
 /** `now` is the present pitch, or the present span, whichever of the two is stored. */
-function readSpacing(
+function changedSpacing(
   spacing: Spacing,
   count: number,
   { pitch, span, kind, blanks = ['pitch', 'span'] }: SpacingTexts,
   context: VerbContext,
 ): Spacing | Refusal {
-  if (pitch !== undefined && span !== undefined)
-    return refuse(
-      'both',
-      'Give the distance from one to the next, or over all of them, not both.',
-      blanks[1],
-    );
+  if (pitch !== undefined && span !== undefined) return bothSpacings(blanks[1]);
   const isPitch = pitch !== undefined;
   const blank = blanks[isPitch ? 0 : 1];
   const stored: Num | undefined = isPitch
@@ -229,6 +224,6 @@ function readSpacing(
   const now = stored ?? (isPitch ? pitchOf(spacing, count) : spanOf(spacing, count));
   const read = readOne(isPitch ? pitch : span!, { kind, now, context, blank });
   if (isRefusal(read)) return read;
-  if (count > 1 && valueOf(read) === 0) return refuse('zero', 'All members would stand in one place.', blank);
+  if (count > 1 && valueOf(read) === 0) return inOnePlace(blank);
   return isPitch ? { pitch: read } : { span: read };
 }

@@ -80,18 +80,18 @@ export function readCount(count: Num, blank: string): Num | Refusal {
     : refuse('count', 'A count is a whole number, 1 or more.', blank);
 }
 
+export const bothSpacings = (blank: string): Refusal =>
+  refuse('both', 'Give the distance from one to the next, or over all of them, not both.', blank);
+export const inOnePlace = (blank: string): Refusal =>
+  refuse('zero', 'All members would stand in one place.', blank);
+
 /** Pitch or span, exactly one of the two. */
 export function readSpacing(
   pitch: Num | undefined,
   span: Num | undefined,
   { count, blanks = ['pitch', 'span'] }: { count: number; blanks?: readonly [string, string] },
 ): { pitch: Num } | { span: Num } | Refusal {
-  if (pitch !== undefined && span !== undefined)
-    return refuse(
-      'both',
-      'Give the distance from one to the next, or over all of them, not both.',
-      blanks[1],
-    );
+  if (pitch !== undefined && span !== undefined) return bothSpacings(blanks[1]);
   if (pitch === undefined && span === undefined) {
     if (count === 1) return { pitch: 0 };
     return refuse(
@@ -101,11 +101,6 @@ export function readSpacing(
     );
   }
   const given = pitch ?? span!;
-  if (count > 1 && valueOf(given) === 0)
-    return refuse(
-      'zero',
-      'All members would stand in one place.',
-      pitch === undefined ? blanks[1] : blanks[0],
-    );
+  if (count > 1 && valueOf(given) === 0) return inOnePlace(pitch === undefined ? blanks[1] : blanks[0]);
   return pitch === undefined ? { span: span! } : { pitch };
 }
