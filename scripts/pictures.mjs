@@ -76,8 +76,8 @@ async function takeAll(address) {
   for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])
     await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
   // The rows below are made as they come into sight.
-  await page.getByRole('treeitem', { name: 'Front notches', exact: true }).hover();
-  await page.mouse.wheel(0, 120);
+  await page.getByRole('tree').hover();
+  await page.mouse.wheel(0, 400);
   await page.getByRole('treeitem', { name: 'Frame', exact: true }).click();
   await take('tree');
   for (const name of ['Lower frames', 'Lower box'])

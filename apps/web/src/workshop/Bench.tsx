@@ -157,10 +157,9 @@ function Steps() {
   return (
     <span
       className="num border-l border-rule pl-2.5 whitespace-nowrap"
-      title="Grid step, angle step and nudge step; the chip in the header sets them"
+      title="Grid step and angle step; the chip in the header sets them"
     >
-      {formatLengthWithUnit(scene.grid, style)} {formatAngle(scene.angleStep)}{' '}
-      <span className="text-ink2">nudge {formatLengthWithUnit(scene.nudge, style)}</span>
+      {formatLengthWithUnit(scene.grid, style)} {formatAngle(scene.angleStep)}
     </span>
   );
 }

@@ -160,7 +160,10 @@ function SceneChip() {
             <span className="num">
               {formatLengthWithUnit(scene.grid, { ...scene, trailingZeros: false })}
             </span>{' '}
-            · turn <span className="num">{formatAngle(scene.angleStep)}</span>
+            · turn <span className="num">{formatAngle(scene.angleStep)}</span> · nudge{' '}
+            <span className="num">
+              {formatLengthWithUnit(scene.nudge, { ...scene, trailingZeros: false })}
+            </span>
           </>
         )}
       </PopoverButton>

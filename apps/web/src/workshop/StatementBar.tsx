@@ -96,6 +96,8 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
         onChange={(event) => setTyped(event.target.value)}
         onFocus={(event) => event.currentTarget.select()}
         onKeyDown={(event) => {
+          // The key that leads here leads nowhere else.
+          if (event.key === '/' && typed === '') event.preventDefault();
           if (event.key !== 'Escape') return;
           setTyped('');
           // The field keeps its own text.

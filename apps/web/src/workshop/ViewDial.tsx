@@ -6,7 +6,7 @@ import type { Stage } from '../viewport/stage.ts';
 const RADIUS = 40;
 const CENTRE = { x: 66, y: 66 } as const;
 /** The arc beside the ring: its own centre and radius, and how far it bends for 90° of altitude. */
-const ARC = { x: 84, y: 66, radius: 58, bend: 46 } as const;
+const ARC = { x: 112, y: 66, radius: 58, bend: 46 } as const;
 const BEARINGS = [0, 45, 90, 135, 180, 225, 270, 315] as const;
 const BEARING_WORDS = [
   'front',
@@ -108,7 +108,7 @@ export function ViewDial({ stage, isSmall }: { stage: Stage; isSmall: boolean })
       className={clsx('absolute bottom-1 left-1 origin-bottom-left', isSmall && 'scale-[0.72]')}
       onPointerDown={(event) => event.stopPropagation()}
     >
-      <svg width={196} height={136} className="text-[10px]" fontSize={10} fill="var(--ink2)">
+      <svg width={224} height={136} className="text-[10px]" fontSize={10} fill="var(--ink2)">
         <g
           ref={ring}
           role="slider"
@@ -145,7 +145,7 @@ export function ViewDial({ stage, isSmall }: { stage: Stage; isSmall: boolean })
               tabIndex={0}
               aria-label={`Look from the ${word}`}
               className="cursor-pointer"
-              x={bearing === 270 ? at.x + 4 : bearing === 90 ? at.x - 8 : at.x}
+              x={bearing === 270 ? at.x + 4 : bearing === 90 ? at.x - 6 : at.x}
               y={at.y + (bearing === 0 ? 5 : bearing === 180 ? 0 : 3)}
               textAnchor={anchor}
               onClick={() => stage.active.look({ bearing, altitude: stage.active.view.altitude })}

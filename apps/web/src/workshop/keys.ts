@@ -118,13 +118,16 @@ const PICKS = new Set(['point', 'feature', 'direction', 'path', 'parts', 'part']
 const fieldOf = (entry: Entry) =>
   document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
 
+/** A row begins with so many numbers; what comes after may stay empty. */
+const NUMBERS_OF_A_ROW = 2;
+
 /** The first cell that is empty in the last row of the table in hand; of a new row where there is none. */
 function rowInHand(): HTMLInputElement | undefined {
   const table = document.querySelector('[data-rows]');
   const empty = () =>
-    [...(table?.querySelectorAll<HTMLInputElement>('tbody tr:last-child input') ?? [])].find(
-      ({ value }) => value === '',
-    );
+    [...(table?.querySelectorAll<HTMLInputElement>('tbody tr:last-child input') ?? [])]
+      .slice(0, NUMBERS_OF_A_ROW)
+      .find(({ value }) => value === '');
   if (table && !empty()) flushSync(() => table.querySelector<HTMLElement>('[data-add-row]')?.click());
   return empty();
 }
