@@ -15,7 +15,7 @@ const FLAGS = [
   '--disable-quic',
 ];
 
-const DEMOS = ['Orchard hive', 'Tram shelter', 'Marble run'];
+const DEMOS = ['Orchard hive', 'Tram shelter, Hollin Road', 'Marble run set'];
 
 /** The pictures on the cards of the demo projects, as the workshop makes them: they are seeded with the projects. */
 async function keepCards(page) {
@@ -76,10 +76,13 @@ async function takeAll(address) {
   for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])
     await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
   // The rows below are made as they come into sight.
-  await page.getByRole('tree').hover();
-  await page.mouse.wheel(0, 400);
+  await page.mouse.move(116, 250);
+  await page.mouse.wheel(0, 200);
+  await page.waitForTimeout(300);
   await page.getByRole('treeitem', { name: 'Frame', exact: true }).click();
   await take('tree');
+  await page.mouse.wheel(0, -400);
+  await page.waitForTimeout(300);
   for (const name of ['Lower frames', 'Lower box'])
     await page.getByRole('button', { name: `Close ${name}`, exact: true }).click();
 
@@ -137,7 +140,6 @@ async function takeAll(address) {
     await page.mouse.down();
     await page.mouse.up();
   }
-  await take('set-distance');
   await page.keyboard.press('Escape');
 
   // A leg of the bench goes where the line of a front post crosses that of the other leg.
@@ -190,10 +192,8 @@ async function takeAll(address) {
   for (const corner of others.slice(1, 3)) await page.mouse.click(...corner);
   await page.mouse.move(...others[3], { steps: 4 });
   await page.waitForTimeout(300);
-  await take('fence');
   await page.keyboard.press('Escape');
   await page.getByTitle('How parts are selected').click();
-  await take('select');
   await page.keyboard.press('Escape');
   await page.getByTitle('All snaps, and what may be caught').click();
   await take('snaps');
@@ -256,6 +256,35 @@ async function takeAll(address) {
   await page.mouse.up();
   await idle();
   await page.keyboard.press('Escape');
+
+  const starts = async (verb) => {
+    await page.keyboard.press('/');
+    await page.keyboard.type(verb);
+    await page.keyboard.press('Enter');
+  };
+  const gives = async (point) => {
+    await pointAt(point, 0, 0);
+    await page.mouse.down();
+    await page.mouse.up();
+  };
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+F');
+  await idle();
+  await starts('sphere');
+  await gives([330, -200, 0]);
+  await pointAt([420, -200, 0], 0, 0);
+  await take('drawing-a-sphere');
+  await page.keyboard.press('Escape');
+  await starts('line');
+  await gives([330, -200, 0]);
+  await pointAt([600, -120, 0], 0, 0);
+  await take('drawing-a-line');
+  await page.keyboard.press('Escape');
+  await page.setViewportSize({ width: 640, height: 400 });
+  await page.getByRole('button', { name: 'Parts', exact: true }).click();
+  await take('small');
+  await page.getByRole('button', { name: 'Parts', exact: true }).click();
+  await page.setViewportSize({ width: 1280, height: 800 });
 
   await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
   await hive.waitFor();

@@ -18,9 +18,9 @@ export interface SessionCore {
   readonly saving: Saving;
   readonly worlds: Worlds;
   /** Builds what is shown. A failure of the kernel itself keeps the last good picture, and says which part. */
-  rebuild(): Promise<void>;
+  readonly rebuild: () => Promise<void>;
   /** Puts edits that are already applied into `document` into force, and on their way to the server. */
-  adopt(document: KadrelDocument, edits: readonly Edit[], more?: Partial<SessionState>): void;
+  readonly adopt: (document: KadrelDocument, edits: readonly Edit[], more?: Partial<SessionState>) => void;
 }
 
 export function openCore(opened: OpenedSession): SessionCore {

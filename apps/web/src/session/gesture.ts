@@ -15,15 +15,8 @@ import {
   type Reading,
   type Vec3,
 } from '@kadrel/core';
-import {
-  emptyBlank,
-  entryText,
-  exactMm,
-  isTriple,
-  withPointer,
-  type Entry,
-  type Statement,
-} from './statement.ts';
+import { entryText, exactMm, isTriple, withPointer, type Entry, type Statement } from './statement.ts';
+import { emptyBlank } from './waiting.ts';
 
 /** Where the pointer is, in the world. */
 export interface Aim {

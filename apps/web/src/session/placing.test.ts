@@ -8,7 +8,7 @@ import {
   type KadrelDocument,
   type ViewState,
 } from '@kadrel/core';
-import { nudgeStep } from '../workshop/keys.ts';
+import { nudgeStep } from '../workshop/nudgeStep.ts';
 import { frameOfView, keepFrames, readFrames } from './frames.ts';
 import { nudging } from './nudging.ts';
 import { previewOf } from './preview.ts';
@@ -16,12 +16,12 @@ import {
   hiddenBlanks,
   isEndOfCopies,
   isShown,
-  pickedBlank,
   startStatement,
   withChoice,
   withPick,
   type Statement,
 } from './statement.ts';
+import { pickedBlank } from './waiting.ts';
 
 const verb = (id: string) => verbNamed(id)!;
 

@@ -20,7 +20,7 @@ import type { Statement } from './statement.ts';
 
 type Tried = Pick<Statement, 'verb' | 'typed' | 'editId'>;
 
-export function previewing({ get, worlds }: SessionCore, { begins }: Committing) {
+export function previewing({ get, worlds }: SessionCore, commits: Committing) {
   let plane: { statement: Statement | null; document: KadrelDocument; pose: Pose | undefined } = {
     statement: null,
     document: get().document,
@@ -29,17 +29,17 @@ export function previewing({ get, worlds }: SessionCore, { begins }: Committing)
   return {
     /** Where parts would stand; a refusal may name what the kernel must be asked first. */
     preview(statement: Tried): Preview | Refusal {
-      const before = begins(statement);
+      const before = commits.begins(statement);
       return previewOf(statement, before, worlds.of(before), get().document);
     },
     /** What a Draw statement would draw; undefined where it draws nothing. */
     sketch(statement: Tried): Sketch | Refusal | undefined {
-      const before = begins(statement);
+      const before = commits.begins(statement);
       return sketchOf(statement, before, worlds.of(before));
     },
     /** The solid that a Make statement would make, and where it would stand; undefined where it makes none. */
     madeBy({ verb, typed, editId }: Tried): { base: Base; pose: Pose } | undefined {
-      const before = begins({ editId });
+      const before = commits.begins({ editId });
       if (verbNamed(verb)?.group !== 'make') return undefined;
       const done = perform(verbNamed(verb)!, typed, before, worlds.of(before));
       if (isRefusal(done) || done.outcome.result === undefined) return undefined;
@@ -57,7 +57,7 @@ export function previewing({ get, worlds }: SessionCore, { begins }: Committing)
     /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
     async find(question: Question, statement: Pick<Statement, 'editId'>): Promise<boolean> {
       try {
-        await worlds.find(begins(statement), question);
+        await worlds.find(commits.begins(statement), question);
         return true;
       } catch (error) {
         if ((error as { code?: string }).code === undefined) throw error;

@@ -121,7 +121,7 @@ export class SaveQueue {
     this.stopped = true;
   }
 
-  async flush(): Promise<void> {
+  private async flush(): Promise<void> {
     if (this.sending || this.stopped || this.conflictReason !== undefined) return;
     if (this.edits.length === 0) return this.report('saved');
     this.sending = true;

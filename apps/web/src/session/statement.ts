@@ -2,7 +2,6 @@
 import {
   blanksIn,
   defaultsOf,
-  entriesRead,
   verbNamed,
   type Blank,
   type KadrelDocument,
@@ -108,7 +107,7 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
   return value === undefined ? '' : String(value);
 }
 
-const isFilled = (value: unknown) =>
+export const isFilled = (value: unknown) =>
   value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
 
 /** The first empty blank that wants filling (of two that exclude one another, the first), else the usual one. */
@@ -211,36 +210,6 @@ export function withPointer(
 /** More blanks than this make a sentence too long for the bar: then only what is filled is shown. */
 const MOST_SHOWN = 8;
 
-/** The first blank that wants filling and is empty, in the order of the sentence. */
-export function emptyBlank(
-  { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
-  isMeant: (id: string) => boolean = () => true,
-): string | null {
-  const { blanks } = verbNamed(verb)!;
-  const isMissing = (id: string) => {
-    const { neededUnless, type, excludes, rare } = blanks[id]!;
-    // Of two that exclude one another one is needed.
-    const optional = blanks[id]!.optional && (!excludes || rare || isFilled(typed[excludes]));
-    const value = typed[id];
-    const isBlank =
-      !isFilled(value) ||
-      (isTriple(blanks[id]!) && Array.isArray(value) && value.some((one) => !isFilled(one)));
-    const isSpared = neededUnless !== undefined && isFilled(typed[neededUnless]);
-    return !optional && type !== 'regions' && isBlank && !isSpared;
-  };
-  return entriesOf(verbNamed(verb)!).find(({ blank }) => isMeant(blank) && isMissing(blank))?.blank ?? null;
-}
-
-/** What a statement waits for, in a sentence for the bar. */
-export function waitsFor(statement: Statement): string {
-  const { name, blanks } = verbNamed(statement.verb)!;
-  const empty = emptyBlank(statement);
-  if (empty === null) return `${name} has all it needs: Enter carries it out, Esc leaves it.`;
-  const { label, type } = blanks[empty]!;
-  const how = type === 'parts' || type === 'part' ? 'click it, or choose it from the list' : 'type it';
-  return `${name} waits for “${label}”: ${how}. Esc leaves it.`;
-}
-
 /** A part put into a blank, or taken out of it; where one is enough, the next blank that wants one has the focus. */
 export function withPart(
   statement: Statement,
@@ -271,17 +240,6 @@ export function withOtherSign(text: string): string {
   }
   return /[+\-−]/.test(bare) ? `-(${bare})` : `-${bare}`;
 }
-
-/** The first number that a verb asks for: what is typed goes there while a pick has the focus. */
-export function firstNumber({ verb }: Pick<Statement, 'verb'>): Entry | null {
-  const { blanks } = verbNamed(verb)!;
-  return (
-    entriesOf(verbNamed(verb)!).find(
-      ({ blank }) => NUMBERS.has(blanks[blank]!.type) && !blanks[blank]!.rare,
-    ) ?? null
-  );
-}
-const NUMBERS = new Set(['length', 'angle', 'count', 'tally', 'vector', 'quantity', 'quantities']);
 
 /** Whether a blank stands in the bar: empty optional ones are left out of long and of finished sentences, and of two that exclude one another the empty one. */
 export function isShown(statement: Statement, id: string): boolean {
@@ -320,9 +278,6 @@ export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
   return entries[(at + step + entries.length) % entries.length] ?? null;
 }
 
-/** Types of blanks that the pointer fills. */
-const PICKED = new Set(['point', 'feature', 'direction', 'path', 'plane', 'rows']);
-
 /** Blanks that are picked one after another, and the field that comes after them. */
 const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   move: { from: 'to' },
@@ -332,51 +287,6 @@ const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   'face-to-face': { face: 'onto', onto: 'gap' },
   distance: { from: 'to', to: 'distance' },
 };
-
-/** The blank for parts that clicks fill: the one in focus, or the first that is needed and empty. */
-export function gatheringBlank(statement: Statement | null): string | null {
-  if (statement?.phase !== 'open') return null;
-  const { blanks } = verbNamed(statement.verb)!;
-  const takesParts = (id: string | undefined) => id !== undefined && /^parts?$/.test(blanks[id]?.type ?? '');
-  const { focus } = statement;
-  if (takesParts(focus?.blank)) return focus!.blank;
-  return emptyBlank(statement, (id) => takesParts(id));
-}
-
-/** A blank that the pointer fills: the one in focus, or the first that is needed and empty. */
-export function pickedBlank(statement: Statement | null): string | null {
-  if (!statement || statement.phase !== 'open') return null;
-  const { blanks, gesture } = verbNamed(statement.verb)!;
-  const inFocus = pickedInFocus(statement);
-  if (inFocus !== null || gesture || statement.picking) return inFocus;
-  if (gatheringBlank(statement) !== null) return null;
-  return emptyBlank(statement, (id) => PICKED.has(blanks[id]!.type) && isPickable(blanks[id]!));
-}
-
-/** Rows are clicked where they are points. */
-const isPickable = ({ type, columns }: Blank) => type !== 'rows' || columns?.x !== undefined;
-
-function pickedInFocus(statement: Statement): string | null {
-  if (statement.picking) return 'in';
-  const { focus, typed, verb } = statement;
-  const blank = focus && verbNamed(verb)?.blanks[focus.blank];
-  // What a gesture draws is drawn, whichever of its blanks has the focus.
-  if (focus && isDrawn(statement, focus.blank)) return null;
-  if (blank && !isPickable(blank)) return null;
-  if (blank && PICKED.has(blank.type)) {
-    const needsParts = verbNamed(verb)!.blanks.parts !== undefined;
-    return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;
-  }
-  // With the field of an axis in focus the pick of a move goes on, locked to that axis.
-  const isMoving = verb === 'move' && focus?.blank === 'by' && typed.from !== undefined;
-  return isMoving && typed.to === undefined ? 'to' : null;
-}
-
-const isDrawn = ({ verb }: Statement, blank: string): boolean =>
-  (verbNamed(verb)!.gesture?.steps ?? [])
-    .flat()
-    .flatMap(entriesRead)
-    .some((key) => key.split('.')[0] === blank);
 
 /** The statement with something picked into a blank, and the focus on what is picked or typed next. */
 export function withPick(statement: Statement, blank: string, value: unknown, label?: string): Statement {

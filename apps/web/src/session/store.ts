@@ -1,14 +1,16 @@
 /** One open project, and everything that can be done to it. Components read its state and call these; nothing else changes it. */
 import type { ItemId, KadrelDocument } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
-import { committing } from './commit.ts';
+import { Committing } from './commit.ts';
 import { openCore, type SessionCore } from './core.ts';
 import { editing } from './editing.ts';
 import { insideActions } from './inside.ts';
 import { looking } from './looking.ts';
 import { nudging } from './nudging.ts';
 import { previewing } from './previewing.ts';
+import { reading } from './reading.ts';
 import { selectingActions } from './selecting.ts';
+import { starting } from './starting.ts';
 import type { OpenedSession } from './state.ts';
 
 export { shownDocument, type OpenedSession, type SessionState } from './state.ts';
@@ -21,29 +23,32 @@ export function openSession(opened: OpenedSession) {
   const core = openCore(opened);
   const { store, get, set, host } = core;
   const looks = looking(core);
-  const commits = committing(core);
-  const edits = editing(core, commits, looks.activeView);
+  const commits = new Committing(core);
+  const starts = starting(core, commits, looks.activeView);
+  const edits = editing(core, looks.activeView);
   void core.rebuild();
   return {
     store,
     ...looks,
+    ...starts,
     ...edits,
+    ...reading(core),
     ...previewing(core, commits),
     ...selectingActions(get, looks.select),
     ...insideActions({
       state: get,
       open: (openGroup) => set({ openGroup }),
       select: looks.select,
-      say: edits.say,
+      say: starts.say,
     }),
     ...keeping(core),
-    commit: commits.commit,
+    commit: () => commits.commit(),
     undo: () => commits.takeBack('undo'),
     redo: () => commits.takeBack('redo'),
     nudge: nudging({
       state: get,
-      settled: commits.settled,
-      say: edits.say,
+      settled: () => commits.settled(),
+      say: starts.say,
       adjust(typed) {
         edits.update((s) => ({ ...s, typed }));
         return commits.commit();

@@ -79,7 +79,7 @@ export class Ghost {
     if (!stacks || !at) return was;
     const [a, b, c, d, e, f, g, h, i] = at.turn;
     const [x, y, z] = at.shift;
-    this.group.matrix.set(a!, b!, c!, x, d!, e!, f!, y, g!, h!, i!, z, 0, 0, 0, 1);
+    this.group.matrix.set(a, b, c, x, d, e, f, y, g, h, i, z, 0, 0, 0, 1);
     this.group.matrixWorldNeedsUpdate = true;
     this.faces.begin();
     this.edges.begin();

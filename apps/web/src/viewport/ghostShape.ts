@@ -21,52 +21,47 @@ const ROUND = 48;
 /** Half a ball, and the section of a ring, by so many steps. */
 const BULGE = 8;
 
+/** How each kind that is drawn by the pointer is seen. */
+const SHAPES: { readonly [K in Base['kind']]?: (base: Extract<Base, { kind: K }>) => readonly Stack[] } = {
+  box({ size }) {
+    const [x, y, z] = vectorOf(size);
+    return [upTo(rectangle(0, x, y), rectangle(0, x, y), z)];
+  },
+  wedge(base) {
+    const [x, y, z] = vectorOf(base.size);
+    const top = valueOf(base.top);
+    const from = base.lean === 'left' ? 0 : (x - top) / 2;
+    return [upTo(rectangle(0, x, y), rectangle(from, from + top, y), z)];
+  },
+  cylinder: ({ diameter, height }) => [round([half(diameter), 0], [half(diameter), valueOf(height)])],
+  cone: ({ diameter, top, height }) => [round([half(diameter), 0], [half(top), valueOf(height)])],
+  tube({ diameter, bore, height }) {
+    const [outer, inner, high] = [half(diameter), half(bore), valueOf(height)];
+    return [{ ...round([outer, 0], [outer, high], [inner, high], [inner, 0]), isLoop: true }];
+  },
+  sphere: ({ diameter }) => [round(...bulge(half(diameter), -90))],
+  cap({ diameter, height }) {
+    const radius = half(diameter);
+    const below = valueOf(height) - radius;
+    const from = (Math.asin(Math.max(-1, Math.min(1, -below / radius))) * 180) / Math.PI;
+    return [round(...bulge(radius, from).map(([r, z]) => [r, z + below] as const))];
+  },
+  torus({ diameter, thickness }) {
+    const [middle, thick] = [half(diameter), half(thickness)];
+    const section = steps(2 * BULGE, 0, 360 - 360 / (2 * BULGE)).map(
+      (angle) => [middle + thick * cosDegrees(angle), thick * sinDegrees(angle)] as const,
+    );
+    return [{ ...round(...section), isLoop: true }];
+  },
+  prism: (base) => [upTo(prismCorners(base), prismCorners(base), valueOf(base.height))],
+  frustum: (base) => [
+    upTo(prismCorners(base), prismCorners({ ...base, size: base.top }), valueOf(base.height)),
+  ],
+  tiers: tierStacks,
+};
+
 /** Undefined for what is not drawn by the pointer. */
-export function ghostShape(base: Base): readonly Stack[] | undefined {
-  switch (base.kind) {
-    case 'box': {
-      const [x, y, z] = vectorOf(base.size);
-      return [upTo(rectangle(0, x, y), rectangle(0, x, y), z)];
-    }
-    case 'wedge': {
-      const [x, y, z] = vectorOf(base.size);
-      const top = valueOf(base.top);
-      const from = base.lean === 'left' ? 0 : (x - top) / 2;
-      return [upTo(rectangle(0, x, y), rectangle(from, from + top, y), z)];
-    }
-    case 'cylinder':
-      return [round([half(base.diameter), 0], [half(base.diameter), valueOf(base.height)])];
-    case 'cone':
-      return [round([half(base.diameter), 0], [half(base.top), valueOf(base.height)])];
-    case 'tube': {
-      const [outer, inner, height] = [half(base.diameter), half(base.bore), valueOf(base.height)];
-      return [{ ...round([outer, 0], [outer, height], [inner, height], [inner, 0]), isLoop: true }];
-    }
-    case 'sphere':
-      return [round(...bulge(half(base.diameter), -90))];
-    case 'cap': {
-      const radius = half(base.diameter);
-      const below = valueOf(base.height) - radius;
-      const from = (Math.asin(Math.max(-1, Math.min(1, -below / radius))) * 180) / Math.PI;
-      return [round(...bulge(radius, from).map(([r, z]) => [r, z + below] as const))];
-    }
-    case 'torus': {
-      const [middle, thick] = [half(base.diameter), half(base.thickness)];
-      const section = steps(2 * BULGE, 0, 360 - 360 / (2 * BULGE)).map(
-        (angle) => [middle + thick * cosDegrees(angle), thick * sinDegrees(angle)] as const,
-      );
-      return [{ ...round(...section), isLoop: true }];
-    }
-    case 'prism':
-      return [upTo(prismCorners(base), prismCorners(base), valueOf(base.height))];
-    case 'frustum':
-      return [upTo(prismCorners(base), prismCorners({ ...base, size: base.top }), valueOf(base.height))];
-    case 'tiers':
-      return tierStacks(base);
-    default:
-      return undefined;
-  }
-}
+export const ghostShape = (base: Base): readonly Stack[] | undefined => SHAPES[base.kind]?.(base as never);
 
 const half = (n: Num) => valueOf(n) / 2;
 

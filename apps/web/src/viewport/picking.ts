@@ -15,14 +15,8 @@ import {
   type SnapKind,
   type Vec3,
 } from '@kadrel/core';
-import {
-  exactMm,
-  lockedAxis,
-  pickedBlank,
-  withPick,
-  type Statement,
-  type Typed,
-} from '../session/statement.ts';
+import { exactMm, lockedAxis, withPick, type Statement, type Typed } from '../session/statement.ts';
+import { pickedBlank } from '../session/waiting.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';

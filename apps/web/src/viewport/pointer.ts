@@ -1,15 +1,14 @@
 /** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
-import { isGroup, isWhole, type ItemId } from '@kadrel/core';
 import { gestureOf, nextStep } from '../session/gesture.ts';
-import { selectedWith, selectingBy } from '../session/manner.ts';
-import { gatheringBlank, isChanged } from '../session/statement.ts';
+import { gatheringBlank } from '../session/waiting.ts';
 import { AimKeys } from './aimKeys.ts';
+import { click, doubleClick } from './clicking.ts';
 import { clearDrawn, finish, focusOn, follow, give, type Drawing } from './drawing.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
 import { Hand } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
 import type { Pane } from './pane.ts';
-import { blankInHand, hoverPick, pick } from './picking.ts';
+import { blankInHand, hoverPick } from './picking.ts';
 import {
   beginRegion,
   drawnTo,
@@ -78,7 +77,7 @@ export class Pointer {
     on('pointerdown', (event) => this.down(event));
     on('pointermove', () => this.take({ is: 'move', ...this.pixel() }));
     on('pointerup', ({ button }) => this.take({ is: 'up', button, ...this.pixel() }));
-    on('dblclick', () => this.doubleClick());
+    on('dblclick', () => this.situation.at === 'idle' && doubleClick(this.hand));
     on('pointerleave', (event) => this.leave(event));
     on('wheel', (event) => this.wheel(event), { passive: false });
     on('contextmenu', (event) => event.preventDefault());
@@ -115,7 +114,8 @@ export class Pointer {
     isBusy: () => this.state().statement?.phase === 'working' || this.state().lookingAt !== null,
     drawsFrom: () => {
       const statement = this.hand.openStatement();
-      const isDrawn = gestureOf(statement) && !blankInHand(this.hand) && this.partsBlank() === null;
+      const isDrawn =
+        gestureOf(statement) && !blankInHand(this.hand) && gatheringBlank(this.hand.openStatement()) === null;
       return isDrawn ? nextStep(statement!, -1) : null;
     },
     nextStep: (from) => {
@@ -123,7 +123,7 @@ export class Pointer {
       return statement && gestureOf(statement) ? nextStep(statement, from) : null;
     },
     held: () => this.held(),
-    takesRegions: () => !this.hand.openStatement() || this.partsBlank() !== null,
+    takesRegions: () => !this.hand.openStatement() || gatheringBlank(this.hand.openStatement()) !== null,
     isFence: () => this.region?.shape === 'fence',
   };
 
@@ -179,7 +179,7 @@ export class Pointer {
         this.handling = null;
         return void letPointGo(hand);
       case 'click':
-        return void this.click();
+        return void click(hand);
       case 'follow':
         return void this.followSoon();
       case 'clear':
@@ -244,68 +244,7 @@ export class Pointer {
     hand.overlay.showRubber(null, null);
   }
 
-  // --- Selecting ----------------------------------------------------------------------------------------------------
-
-  /** The blank for parts that clicks fill. */
-  private partsBlank(): string | null {
-    return gatheringBlank(this.hand.openStatement());
-  }
-
-  private click(): void {
-    const { last, pane, session } = this.hand;
-    if (RegionPick.blank(this.state().statement)) return this.stage.regionPick.click(this.hand.ray());
-    const asked = blankInHand(this.hand);
-    if (asked) return pick(this.hand, asked.statement, asked.blank);
-    const { omitting } = this.state();
-    const omitted = omitting === null ? null : this.stage.memberAt(pane, omitting, last.x, last.y);
-    if (omitting !== null && omitted !== null) return void session.toggleMember(omitting, omitted);
-    const instance = pane.instanceAt(last.x, last.y);
-    const blank = this.partsBlank();
-    const { statement } = this.state();
-    if (blank !== null) {
-      if (instance) session.choose(blank, this.hand.selectable(instance.part));
-      return;
-    }
-    // What is open is left by Esc, by Enter or by another verb, and never by a click.
-    if (statement && (statement.phase === 'open' || isChanged(statement))) return session.sayWaiting();
-    this.clickSelects(instance);
-  }
-
-  private clickSelects(instance: ReturnType<Pane['instanceAt']>): void {
-    const { last, session } = this.hand;
-    // Outside the open group one works in the whole scene again.
-    if (instance && !this.hand.isInOpenGroup(instance.part)) session.openGroup(null);
-    const part = instance ? this.hand.selectable(instance.part) : null;
-    const { selection, statement, manner } = this.state();
-    if (statement) session.leave();
-    const how = selectingBy(last, manner.selecting);
-    const isAlone = part !== null && selection.length === 1 && selection[0] === part;
-    if (isAlone && !statement && how === 'replace') return this.clickFace(part);
-    // A click beside everything lets go of what is selected, unless parts are being gathered.
-    session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
-    const isPattern = part !== null && this.state().document.items[part]?.recipe.base.kind === 'pattern';
-    if (isPattern && instance?.member && this.state().selection.length === 1)
-      session.set({ member: { part, label: instance.member.split('.')[0]! } });
-  }
-
-  /** A click on what is selected already goes on to its face under the pointer, and back. */
-  private clickFace(part: ItemId): void {
-    const { pane, last, session } = this.hand;
-    const { face, document } = this.state();
-    const name = isWhole(document, document.items[part]!) ? undefined : pane.faceAt(last.x, last.y, part);
-    const isSame = name !== undefined && face?.names.length === 1 && face.names[0] === name;
-    session.selectFace(name === undefined || isSame ? null : { part, names: [name] });
-  }
-
-  /** A double click opens the group under the pointer for work inside; beside everything it closes the open one. */
-  private doubleClick(): void {
-    const { last, pane, session } = this.hand;
-    if (this.hand.openStatement() || this.situation.at !== 'idle') return;
-    const instance = pane.instanceAt(last.x, last.y);
-    const part = instance && this.hand.selectable(instance.part);
-    if (!instance) session.openGroup(null);
-    else if (part && isGroup(this.state().document.items[part]!)) session.openGroup(part);
-  }
+  // --- Regions ----------------------------------------------------------------------------------------------------
 
   private endRegion(): void {
     const { hand, region } = this;
@@ -313,7 +252,7 @@ export class Pointer {
     showRegion(hand, null);
     if (!region) return;
     const found = takenBy(hand, region);
-    const blank = this.partsBlank();
+    const blank = gatheringBlank(this.hand.openStatement());
     if (blank !== null) found.forEach((part) => hand.session.choose(blank, part, 'add'));
     else {
       hand.session.leave();

@@ -2,7 +2,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import {
   AXES,
-  cameraOf,
   emptyDocument,
   formatLengthTold,
   topParts,
@@ -12,7 +11,6 @@ import {
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { useEffect, useRef } from 'react';
-import { isFramed } from '../session/frames.ts';
 import { live } from '../session/live.ts';
 import {
   entryKey,
@@ -25,15 +23,9 @@ import {
 import { useSession, useSessionState } from './context.ts';
 import { DrawingFileField } from './DrawingFileField.tsx';
 import { PlaneField, RegionsField } from './DrawingFields.tsx';
-import { ENTRY_ATTRIBUTE, flipSign } from './keys.ts';
-import {
-  PickList,
-  commitsByEnter,
-  isAt,
-  useFocusedButton,
-  type FieldProps,
-  type Option,
-} from './PickList.tsx';
+import { ENTRY_ATTRIBUTE, flipSign } from './fieldKeys.ts';
+import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
+import { DirectionField, FrameField } from './PickedFields.tsx';
 import { RowsField } from './RowsField.tsx';
 
 export function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
@@ -274,62 +266,5 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
         ))}
       </ListboxOptions>
     </Listbox>
-  );
-}
-
-function FrameField(props: FieldProps) {
-  const { id, blank, statement } = props;
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  const kept = useSessionState((state) =>
-    isFramed(statement.verb) ? state.frames[statement.verb] : undefined,
-  );
-  const set = (frame: unknown) => session.setFrame(frame);
-  const pick = (how: 'feature' | 'points') => session.update((s) => ({ ...s, picking: { how, points: [] } }));
-  const { picking } = statement;
-  const words = wordBlank(blank, statement.typed[id], document);
-  const shown = picking
-    ? picking.how === 'feature'
-      ? 'pick an edge or a face…'
-      : `pick point ${picking.points.length + 1} of 3…`
-    : kept === 'view'
-      ? `View (${words})`
-      : words;
-  const options: Option[] = [
-    { key: 'world', words: 'World', choose: () => set('world'), isChosen: kept === 'world' },
-    { key: 'view', words: 'View: the one you work in', choose: () => set('view'), isChosen: kept === 'view' },
-    { key: 'own', words: 'Own: the part’s', choose: () => set('own'), isChosen: kept === 'own' },
-    { key: 'feature', words: 'Picked: a face, an edge or an axis…', choose: () => pick('feature') },
-    { key: 'points', words: 'Picked: three points…', choose: () => pick('points') },
-  ];
-  return <PickList {...props} shown={shown} options={options} />;
-}
-
-function DirectionField(props: FieldProps) {
-  const { id, blank, statement } = props;
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  const value = statement.typed[id];
-  const options: Option[] = ['x', 'y', 'z', '-x', '-y', '-z'].map((axis) => ({
-    key: axis,
-    words: axis.toUpperCase().replace('-', '−'),
-    choose: () => session.setBlank(id, axis),
-    isChosen: value === axis,
-  }));
-  options.push({
-    key: 'view',
-    words: 'Into the view, as it looks now',
-    choose: () => {
-      const view = session.activeView();
-      if (view) session.setBlank(id, [...cameraOf(view, 1, 1).toward.map((n) => 0 - n)]);
-    },
-  });
-  const isActive = isAt(statement.focus, { blank: id, axis: null });
-  return (
-    <PickList
-      {...props}
-      shown={`${wordBlank(blank, value, document)}${isActive ? ' (or pick)' : ''}`}
-      options={options}
-    />
   );
 }

@@ -3,7 +3,7 @@ import clsx from 'clsx';
 import { useId, useState } from 'react';
 import { exactMm, exactNumber } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
-import { UNTOUCHED_ATTRIBUTE } from './keys.ts';
+import { UNTOUCHED_ATTRIBUTE } from './fieldKeys.ts';
 
 interface QuantityProps {
   readonly label: string;

@@ -1,6 +1,6 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { VERBS } from '@kadrel/core';
-import { OTHER_KEYS } from './keys.ts';
+import { KEY_LINES } from './keyList.ts';
 
 const POINTER: readonly (readonly [string, string])[] = [
   ['Left click', 'Select; Shift adds, Ctrl toggles, Alt takes away'],
@@ -22,7 +22,7 @@ export function Shortcuts({ isOpen, close }: { isOpen: boolean; close: () => voi
           <DialogTitle className="mb-4 text-[17px] font-bold">Keys</DialogTitle>
           <div className="grid grid-cols-3 gap-8">
             <Keys title="Verbs" rows={verbs} />
-            <Keys title="Working" rows={OTHER_KEYS} />
+            <Keys title="Working" rows={KEY_LINES} />
             <Keys title="Pointer" rows={POINTER} />
           </div>
           <div className="mt-4 flex justify-end">

@@ -145,56 +145,64 @@ export function Parts() {
         onDragCancel={() => setDrop(null)}
         accessibility={{ screenReaderInstructions: { draggable: HOW_TO_ARRANGE } }}
       >
-        <div ref={frame} className="min-h-0 flex-1 overflow-y-auto">
-          {rows.length === 0 && (
-            <p className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</p>
-          )}
-          {rows.length > 0 && (
-            <ul
-              role="tree"
-              aria-label="Parts"
-              aria-multiselectable
-              className="relative"
-              style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
-              onKeyDown={onKeyDown}
-              onFocus={() => setIsInTree(true)}
-              onBlur={() => setIsInTree(false)}
-            >
-              {virtual.getVirtualItems().map(({ index, start }) => {
-                const row = rows[index]!;
-                const { part } = row;
-                return (
-                  <TreeRow
-                    key={part.id}
-                    row={row}
-                    words={kindWords(part)}
-                    isSelected={selected.has(part.id)}
-                    isCurrent={part.id === current}
-                    isRenaming={renaming === part.id}
-                    isOpenGroup={openGroup === part.id}
-                    drop={drop?.over === part.id ? drop.place : null}
-                    failures={failures}
-                    style={{ position: 'absolute', top: start }}
-                    onFocus={() => setAt(part.id)}
-                    choose={(event) => choose(part.id, event)}
-                    setOpened={(isOpen) => setOpened(part.id, isOpen)}
-                    setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
-                  />
-                );
-              })}
-            </ul>
-          )}
+        <div className="relative flex min-h-0 flex-1 flex-col">
+          {isInTree && <TreeKeys />}
+          <div ref={frame} className="min-h-0 flex-1 overflow-y-auto">
+            {rows.length === 0 && (
+              <p className="px-3.5 py-1 text-ink3">{search ? 'No part has this name.' : 'No parts yet.'}</p>
+            )}
+            {rows.length > 0 && (
+              <ul
+                role="tree"
+                aria-label="Parts"
+                aria-multiselectable
+                className="relative"
+                style={{ height: Math.max(virtual.getTotalSize(), ROW_PX) }}
+                onKeyDown={onKeyDown}
+                onFocus={() => setIsInTree(true)}
+                onBlur={() => setIsInTree(false)}
+              >
+                {virtual.getVirtualItems().map(({ index, start }) => {
+                  const row = rows[index]!;
+                  const { part } = row;
+                  return (
+                    <TreeRow
+                      key={part.id}
+                      row={row}
+                      words={kindWords(part)}
+                      isSelected={selected.has(part.id)}
+                      isCurrent={part.id === current}
+                      isRenaming={renaming === part.id}
+                      isOpenGroup={openGroup === part.id}
+                      drop={drop?.over === part.id ? drop.place : null}
+                      failures={failures}
+                      style={{ position: 'absolute', top: start }}
+                      onFocus={() => setAt(part.id)}
+                      choose={(event) => choose(part.id, event)}
+                      setOpened={(isOpen) => setOpened(part.id, isOpen)}
+                      setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
+                    />
+                  );
+                })}
+              </ul>
+            )}
+          </div>
         </div>
       </DndContext>
-      {isInTree && (
-        <p className="px-3.5 py-1 text-[11px] text-ink2" data-testid="tree-keys">
-          Arrows walk this list. Esc, or a click in a view, gives them to the view.
-        </p>
-      )}
       <Pins />
     </div>
   );
 }
+
+/** Says where the arrows go. It lies over the list, so that nothing moves under the pointer when it comes. */
+const TreeKeys = () => (
+  <p
+    className="pointer-events-none absolute inset-x-0 bottom-0 z-10 border-t border-rule bg-paper px-3.5 py-0.5 text-[11px] text-ink2"
+    data-testid="tree-keys"
+  >
+    Arrows walk this list; Esc gives them to the view.
+  </p>
+);
 
 const HOW_TO_ARRANGE =
   'Alt with the arrows sends the part up, down, into the group above it, or out of its own.';

@@ -1,0 +1,88 @@
+/** Statements begun, left, and taken up again. */
+import { undoStacks, verbNamed, type ViewState } from '@kadrel/core';
+import type { Committing } from './commit.ts';
+import type { SessionCore } from './core.ts';
+import { filledFor, fromSelection, withoutGone } from './filling.ts';
+import { goneOn, isTouched, startStatement, type Statement, type Typed } from './statement.ts';
+import { waitsFor } from './waiting.ts';
+
+export function starting(core: SessionCore, commits: Committing, activeView: () => ViewState | undefined) {
+  const { get, set } = core;
+
+  const begun = (verbId: string, given: Typed): Statement => {
+    const verb = verbNamed(verbId)!;
+    return startStatement(verb, { ...filledFor(verbId, get(), activeView()), ...given });
+  };
+  /** What was typed into the statement in hand is there to be taken up again. */
+  const setAside = () => {
+    const { statement, setAside: former } = get();
+    return statement?.phase === 'open' && isTouched(statement) ? statement : former;
+  };
+  function start(verbId: string, given: Typed = {}): void {
+    if (get().statement?.phase === 'working') return;
+    const statement = begun(verbId, given);
+    // A face that was chosen is what is drawn on from now on, and every view says so.
+    const isDrawnOn = statement.typed.on !== undefined && given.on === undefined && get().face !== null;
+    if (isDrawnOn && verbId !== 'plane') set({ plane: statement.typed.on });
+    set({ setAside: setAside(), statement, lookingAt: null });
+  }
+
+  const say = (verbId: string, typed: Typed) => commits.say(() => begun(verbId, typed));
+
+  return {
+    start,
+    say,
+    /** A click found nothing to fill: the bar says what the statement waits for. */
+    sayWaiting(): void {
+      const { statement } = get();
+      if (statement && statement.phase !== 'working')
+        set({ statement: { ...statement, waits: waitsFor(statement) } });
+    },
+    /** Leaves the statement; what was committed stays, what was not leaves no trace in the model. */
+    leave(): void {
+      if (get().statement?.phase === 'working') core.host.cancel();
+      else set({ statement: null, setAside: setAside() });
+    },
+    /** Takes up what was typed into the statement that was left last; one that is in hand is set aside for it. */
+    takeUp(): void {
+      const { setAside: former, statement, document } = get();
+      if (!former || statement?.phase === 'working') return;
+      const typed = withoutGone(former.verb, former.typed, document);
+      const next = statement && statement.phase === 'open' && isTouched(statement) ? statement : null;
+      set({ statement: { ...former, typed, refusal: null }, setAside: next, lookingAt: null });
+    },
+    /** The last statement once more, on what is selected now; one that names no parts is opened with its numbers. */
+    again(): void {
+      const { edits, selection, statement } = get();
+      const id = undoStacks(edits).undo.at(-1);
+      const line = edits.find((edit) => edit.id === id)?.line;
+      const verb = line && verbNamed(line.verb);
+      if (!verb || statement?.phase === 'working') return;
+      const { as: _, ...values } = line.values;
+      const given = { ...values, ...fromSelection(get(), verb.id) };
+      if (!verb.blanks.parts) start(verb.id, given);
+      else if (selection.length > 0) void say(verb.id, given);
+      else start(verb.id, { ...values, parts: [] });
+    },
+    /** Makes the copy that a statement left behind the second member of a pattern, whose count is typed next. */
+    goOn(how: 'every' | 'across'): void {
+      const { statement } = get();
+      const pattern = statement?.phase === 'done' ? goneOn(statement, how) : null;
+      if (pattern) set({ statement: pattern });
+    },
+    /** Opens the last statement's blanks again. */
+    revise(): void {
+      const { edits, statement } = get();
+      const id = undoStacks(edits).undo.at(-1);
+      const edit = edits.find((candidate) => candidate.id === id);
+      const verb = edit && verbNamed(edit.line.verb);
+      if (!edit || !verb || statement?.phase === 'working') return;
+      const opened = startStatement(verb, edit.line.values);
+      set({
+        statement: { ...opened, phase: 'done', editId: edit.id, sent: opened.typed },
+        setAside: setAside(),
+        lookingAt: null,
+      });
+    },
+  };
+}

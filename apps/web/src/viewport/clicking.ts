@@ -1,0 +1,63 @@
+/** What a click means: it fills what the statement in hand waits for, and otherwise selects. */
+import { isGroup, isWhole, type ItemId } from '@kadrel/core';
+import { selectedWith, selectingBy } from '../session/manner.ts';
+import { isChanged } from '../session/statement.ts';
+import { gatheringBlank } from '../session/waiting.ts';
+import type { Hand } from './hand.ts';
+import type { Pane } from './pane.ts';
+import { blankInHand, pick } from './picking.ts';
+import { RegionPick } from './regionPick.ts';
+
+export function click(hand: Hand): void {
+  const { last, pane, session, stage } = hand;
+  const { statement, omitting } = hand.state();
+  if (RegionPick.blank(statement)) return stage.regionPick.click(hand.ray());
+  const asked = blankInHand(hand);
+  if (asked) return pick(hand, asked.statement, asked.blank);
+  const omitted = omitting === null ? null : stage.memberAt(pane, omitting, last.x, last.y);
+  if (omitting !== null && omitted !== null) return void session.toggleMember(omitting, omitted);
+  const instance = pane.instanceAt(last.x, last.y);
+  const blank = gatheringBlank(hand.openStatement());
+  if (blank !== null) {
+    if (instance) session.choose(blank, hand.selectable(instance.part));
+    return;
+  }
+  // What is open is left by Esc, by Enter or by another verb, and never by a click.
+  if (statement && (statement.phase === 'open' || isChanged(statement))) return session.sayWaiting();
+  select(hand, instance);
+}
+
+function select(hand: Hand, instance: ReturnType<Pane['instanceAt']>): void {
+  const { last, session } = hand;
+  // Outside the open group one works in the whole scene again.
+  if (instance && !hand.isInOpenGroup(instance.part)) session.openGroup(null);
+  const part = instance ? hand.selectable(instance.part) : null;
+  const { selection, statement, manner } = hand.state();
+  if (statement) session.leave();
+  const how = selectingBy(last, manner.selecting);
+  const isAlone = part !== null && selection.length === 1 && selection[0] === part;
+  if (isAlone && !statement && how === 'replace') return selectFace(hand, part);
+  // A click beside everything lets go of what is selected, unless parts are being gathered.
+  session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
+  const isPattern = part !== null && hand.state().document.items[part]?.recipe.base.kind === 'pattern';
+  if (isPattern && instance?.member && hand.state().selection.length === 1)
+    session.set({ member: { part, label: instance.member.split('.')[0]! } });
+}
+
+/** A click on what is selected already goes on to its face under the pointer, and back. */
+function selectFace({ pane, last, session }: Hand, part: ItemId): void {
+  const { face, document } = session.store.getState();
+  const name = isWhole(document, document.items[part]!) ? undefined : pane.faceAt(last.x, last.y, part);
+  const isSame = name !== undefined && face?.names.length === 1 && face.names[0] === name;
+  session.selectFace(name === undefined || isSame ? null : { part, names: [name] });
+}
+
+/** A double click opens the group under the pointer for work inside; beside everything it closes the open one. */
+export function doubleClick(hand: Hand): void {
+  const { last, pane, session } = hand;
+  if (hand.openStatement()) return;
+  const instance = pane.instanceAt(last.x, last.y);
+  const part = instance && hand.selectable(instance.part);
+  if (!instance) session.openGroup(null);
+  else if (part && isGroup(hand.state().document.items[part]!)) session.openGroup(part);
+}
