@@ -198,3 +198,17 @@ test('a drag is locked to an axis by Tab, without letting go', async ({ page }) 
   expect(min.slice(1)).toEqual([0, 0]);
   expect(ada.problems).toEqual([]);
 });
+
+test('menus open and close, and leave the way to other screens free', async ({ page }) => {
+  const ada = await inNewProject(page, 'Menus');
+  for (const theme of ['Dark', 'Light']) {
+    await page.getByRole('button', { name: 'Account: Demo' }).click();
+    await page.getByRole('menuitem', { name: theme, exact: true }).click();
+  }
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await page.getByRole('button', { name: 'More for Menus' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'About' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  expect(ada.problems).toEqual([]);
+});

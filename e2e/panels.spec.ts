@@ -117,6 +117,9 @@ test('in a small window everything is reachable: sides fold, the bench is one li
     // Nothing is wider than the window.
     expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   }
+  await page.keyboard.press('Control+e');
+  await page.getByRole('button', { name: 'Download' }).click({ trial: true });
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Parts', exact: true }).click();
   await page.getByRole('treeitem', { name: 'Block', exact: true }).click();
   await page.getByRole('button', { name: 'Spec', exact: true }).click();

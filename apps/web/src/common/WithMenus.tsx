@@ -7,7 +7,10 @@ export function WithMenus({ children }: { children: ReactNode }) {
   return (
     <>
       <Portal.Group target={place}>{children}</Portal.Group>
-      <section ref={place} aria-label="Menus" />
+      <section ref={place} aria-label="Menus">
+        {/* A place that is left empty is taken out of the page by those who open menus in it. */}
+        <span hidden />
+      </section>
     </>
   );
 }

@@ -248,7 +248,7 @@ function DeleteProject({
   return (
     <Dialog open={isOpen} onClose={close} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="flex w-96 flex-col gap-4 rounded-lg border border-rule bg-sheet p-6">
+        <DialogPanel className="flex max-h-full w-96 overflow-auto flex-col gap-4 rounded-lg border border-rule bg-sheet p-6">
           <DialogTitle className="text-[17px] font-bold">Delete {project.name}?</DialogTitle>
           <p>Its parts and its whole history are gone then, and cannot be brought back.</p>
           <div className="flex justify-end gap-2">
@@ -290,7 +290,7 @@ function NewProject({ isOpen, close }: { isOpen: boolean; close: () => void }) {
   return (
     <Dialog open={isOpen} onClose={close} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="w-96 rounded-lg border border-rule bg-sheet p-6">
+        <DialogPanel className="max-h-full w-96 overflow-auto rounded-lg border border-rule bg-sheet p-6">
           <DialogTitle className="mb-4 text-[17px] font-bold">New project</DialogTitle>
           <form
             className="flex flex-col gap-4"

@@ -14,7 +14,7 @@ export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => 
   return (
     <Dialog open={isOpen} onClose={close} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="w-[440px] rounded-lg border border-rule bg-sheet p-6">
+        <DialogPanel className="max-h-full w-[440px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
           <DialogTitle className="mb-4 text-[17px] font-bold">Output</DialogTitle>
           <OutputForm close={close} />
         </DialogPanel>
