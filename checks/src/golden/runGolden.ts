@@ -7,7 +7,8 @@ import { timed } from '../bench.ts';
 import { say } from '../torture/table.ts';
 import { randomLedger, replay, type Golden } from './ledgers.ts';
 
-const FILE = new URL('../../golden.json.gz', import.meta.url);
+/** From the root of the house, where tests and trials are started. */
+const FILE = 'checks/golden.json.gz';
 /** What takes longer is not kept: it would be replayed again and again. */
 const SLOW_MS = 3000;
 /** After so many ledgers the kernel is loaded anew: it loses some memory with every operation. */

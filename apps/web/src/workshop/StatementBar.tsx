@@ -59,7 +59,7 @@ function SetAside() {
   return (
     <button
       type="button"
-      className="button shrink-0"
+      className="quiet shrink-0 text-plum"
       title="Ctrl+Shift+Enter"
       onClick={() => session.takeUp()}
     >
