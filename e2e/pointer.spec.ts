@@ -310,3 +310,32 @@ test('a press on a grip that does not move is a click on what lies below it', as
   await expect(verbIn(page)).toHaveCount(0);
   expect(ada.problems).toEqual([]);
 });
+
+test('what the fields show is what is made: before the first place what stands in them, then what is drawn', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Shown');
+  await page.keyboard.press('c');
+  await ada.pointsAt([25, 15, 0], { x: 0, y: 0 });
+  await expect(field(page, 'at.0')).toHaveValue('0');
+  await page.keyboard.type('30');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('12');
+  await page.keyboard.press('Enter');
+  await expect(done(page)).toBeVisible();
+  await ada.isReady();
+  expect((await ada.facts('Cylinder')).box).toEqual({ min: [-15, -15, 0], max: [15, 15, 12] });
+  await page.keyboard.press('Escape');
+  // A centre that was clicked, and Enter for what is shown: the rim, and then the height.
+  await page.keyboard.press('c');
+  await clicks(ada, [0, 0, 0]);
+  await ada.pointsAt([20, 0, 0], { x: 0, y: 0 });
+  await expect(field(page, 'diameter')).toHaveValue('40');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('8');
+  await page.keyboard.press('Enter');
+  await expect(done(page)).toBeVisible();
+  await ada.isReady();
+  expect((await ada.facts('Cylinder 2')).box).toEqual({ min: [-20, -20, 0], max: [20, 20, 8] });
+  expect(ada.problems).toEqual([]);
+});

@@ -57,9 +57,10 @@ export function focusOn(hand: Hand, step: number): void {
 export function follow(hand: Hand, drawing: Drawing | null, step: number): void {
   const statement = hand.openStatement();
   const now = statement && aimed(hand, statement, { drawing, step });
-  if (!statement || !now) return;
+  // Before the first place is given the fields show what stands in them.
+  if (!statement || !now || !drawing) return;
   tellEntries(hand, statement, now.candidate);
-  if (drawing) showDrawn(hand, now.candidate);
+  showDrawn(hand, now.candidate);
 }
 
 /** Carries the statement out, or leaves it to the one who works to fill in what is still missing. */

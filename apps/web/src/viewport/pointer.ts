@@ -1,5 +1,5 @@
 /** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
-import { gestureOf, nextStep } from '../session/gesture.ts';
+import { gestureOf, isSettled, nextStep } from '../session/gesture.ts';
 import { gatheringBlank } from '../session/waiting.ts';
 import { AimKeys } from './aimKeys.ts';
 import { click, doubleClick } from './clicking.ts';
@@ -206,13 +206,20 @@ export class Pointer {
 
   /** Gives a place to a step; one that leaves it flat is not taken, and the drawing goes on as it was. */
   private give(at: number, before: Situation): Situation | undefined {
-    const next = give(this.hand, this.drawing, at);
+    const next = give(this.hand, this.drawing, at) ?? this.typedWhole(at);
     if (!next) return before.at === 'drawing' ? { ...before, press: null, isFirst: false } : { at: 'idle' };
     this.drawing = next;
     const following = this.situation.at === 'drawing' ? this.situation.step : null;
     if (following !== null) focusOn(this.hand, following);
     this.follow();
     return undefined;
+  }
+
+  /** Where all numbers of a step were typed, no place is asked for. */
+  private typedWhole(at: number): Drawing | null {
+    const statement = this.hand.openStatement();
+    const step = gestureOf(statement)?.steps[at];
+    return statement && step && isSettled(statement, step) ? this.drawing : null;
   }
 
   /** Takes hold where the press was, so that nothing jumps. */

@@ -157,10 +157,11 @@ describe('drawing', () => {
     expect(done).toEqual(['give', 'look', 'turn', 'follow', 'give']);
   });
 
-  test('takes what is shown by Enter at the last place alone', () => {
+  test('takes what is shown by Enter, as by a click', () => {
     const last: Situation = { at: 'drawing', step: 2, press: null, isFirst: false };
     expect(follow([{ is: 'key', key: 'Enter' }], facts, last).done).toEqual(['give', 'finish']);
-    expect(follow([{ is: 'key', key: 'Enter' }], facts, { ...last, step: 1 }).done).toEqual([]);
+    const middle = follow([{ is: 'key', key: 'Enter' }], facts, { ...last, step: 1 });
+    expect([middle.done, middle.now]).toEqual([['give'], last]);
   });
 
   test('ends with its statement', () => {

@@ -171,10 +171,14 @@ function released(now: Extract<Situation, { at: 'drawing' }>, event: Pixel, fact
   if (now.step === null) return stay(IDLE, { do: 'finish' });
   const isClick = !isFar(now.press, event);
   if (now.isFirst && isClick) return stay({ ...now, press: null, isFirst: false });
-  const given: Effect = { do: 'give', step: now.step };
-  const next = facts.nextStep(now.step);
-  if (next === null) return stay(IDLE, given, { do: 'finish' });
-  return stay({ at: 'drawing', step: next, press: null, isFirst: false }, given);
+  return given(now.step, facts);
+}
+
+/** A place for a step; after the last one the statement is carried out. */
+function given(at: number, facts: Facts): Stepped {
+  const next = facts.nextStep(at);
+  if (next === null) return stay(IDLE, { do: 'give', step: at }, { do: 'finish' });
+  return stay({ at: 'drawing', step: next, press: null, isFirst: false }, { do: 'give', step: at });
 }
 
 function key(now: Situation, name: string, facts: Facts): Stepped {
@@ -184,7 +188,6 @@ function key(now: Situation, name: string, facts: Facts): Stepped {
     if (name === 'Escape') return stay(IDLE, { do: 'clear' });
   }
   // What is shown is taken, as by a click.
-  if (now.at === 'drawing' && name === 'Enter' && now.step !== null && facts.nextStep(now.step) === null)
-    return stay(IDLE, { do: 'give', step: now.step }, { do: 'finish' });
+  if (now.at === 'drawing' && name === 'Enter' && now.step !== null) return given(now.step, facts);
   return stay(now);
 }
