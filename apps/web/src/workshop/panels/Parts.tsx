@@ -6,10 +6,11 @@ import {
   type DragEndEvent,
   type DragMoveEvent,
 } from '@dnd-kit/core';
-import { verbNamed, type ItemId } from '@kadrel/core';
+import type { ItemId } from '@kadrel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { selectedWith, selectingBy } from '../../session/manner.ts';
+import { gatheringBlank } from '../../session/waiting.ts';
 import { Doubles } from '../Doubles.tsx';
 import { Pins } from '../Pins.tsx';
 import { TreeRow } from '../TreeRow.tsx';
@@ -65,10 +66,9 @@ export function Parts() {
   };
   const choose = (id: ItemId, event: MouseEvent | KeyboardEvent) => {
     const { statement, manner } = session.store.getState();
-    const blank = statement?.phase === 'open' ? statement.focus?.blank : undefined;
+    const blank = gatheringBlank(statement);
     setAt(id);
-    if (statement && blank !== undefined && /^parts?$/.test(verbNamed(statement.verb)!.blanks[blank]!.type))
-      return session.choose(blank, id);
+    if (blank !== null) return session.choose(blank, id);
     const keys = { shift: event.shiftKey, ctrl: event.ctrlKey || event.metaKey, alt: event.altKey };
     session.select(selectedWith(selection, [id], selectingBy(keys, manner.selecting)));
     // A row stands for the whole pattern.
