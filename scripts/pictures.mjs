@@ -271,13 +271,13 @@ async function takeAll(address) {
   await page.keyboard.press('Shift+F');
   await idle();
   await starts('sphere');
-  await gives([330, -200, 0]);
-  await pointAt([420, -200, 0], 0, 0);
+  await gives([150, -60, 0]);
+  await pointAt([170, -60, 0], 0, 0);
   await take('drawing-a-sphere');
   await page.keyboard.press('Escape');
   await starts('line');
-  await gives([330, -200, 0]);
-  await pointAt([600, -120, 0], 0, 0);
+  await gives([20, -110, 0]);
+  await pointAt([110, -120, 0], 0, 0);
   await take('drawing-a-line');
   await page.keyboard.press('Escape');
   await page.setViewportSize({ width: 640, height: 400 });

@@ -200,7 +200,7 @@ const TreeKeys = () => (
     className="pointer-events-none absolute inset-x-0 bottom-0 z-10 border-t border-rule bg-paper px-3.5 py-0.5 text-[11px] text-ink2"
     data-testid="tree-keys"
   >
-    Arrows walk this list; Esc gives them to the view.
+    Arrows walk this list; Esc leaves it.
   </p>
 );
 
