@@ -122,6 +122,30 @@ test('a post is set at the crossing of two guide rays, and one by a distance alo
   expect(ada.problems).toEqual([]);
 });
 
+test('a line that is drawn ends by a number along a guide ray', async ({ page }) => {
+  const ada = await inNewProject(page, 'Along');
+  await ada.makesBox(['10', '10', '50'], ['0', '0', '0'], 'A');
+  await ada.types('Escape', 'Escape');
+  await ada.makesBox(['10', '10', '50'], ['200', '100', '0'], 'B');
+  await ada.types('Escape', 'Escape');
+  await ada.looks('Plan');
+  await ada.fitsAll();
+  await page.keyboard.press('/');
+  await page.keyboard.type('line');
+  await page.keyboard.press('Enter');
+  await ada.clicksAt([200, 100, 50]);
+  await touches(ada, [0, 0, 50], 1);
+  await ada.pointsAt([130, 0, 50], { x: 0, y: 2 });
+  await expect(label(page)).toContainText('along X');
+  await page.keyboard.type('85');
+  await expect(page.getByLabel('Distance along X')).toHaveValue('85');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(done)).toBeVisible();
+  const { base } = (await part(ada, 'Line')).recipe;
+  expect(base).toMatchObject({ figure: { start: [200, 100], legs: [{ to: [85, 0] }] } });
+  expect(ada.problems).toEqual([]);
+});
+
 test('a knob lands on a ball and faces outward', async ({ page }) => {
   const ada = await inNewProject(page, 'Knob');
   await page.keyboard.press('/');

@@ -7,6 +7,12 @@ import { blankInHand, take } from './picking.ts';
 /** The space bar held for this long opens the list. */
 const HOLD_MS = 350;
 
+/** What is drawn, where the next place is a point of its own: a number along a guide gives it. */
+export interface PlaceInHand {
+  readonly isAsked: () => boolean;
+  readonly give: (point: Vec3) => void;
+}
+
 export class AimKeys {
   private spaceTimer = 0;
 
@@ -14,6 +20,7 @@ export class AimKeys {
     private readonly hand: Hand,
     /** Looks again at what is under the pointer. */
     private readonly follow: () => void,
+    private readonly drawing: PlaceInHand,
   ) {}
 
   private get catcher() {
@@ -59,7 +66,7 @@ export class AimKeys {
     }
     return (
       /^[\d.-]$/.test(key) &&
-      blankInHand(hand) !== null &&
+      (blankInHand(hand) !== null || this.drawing.isAsked()) &&
       catcher.typeAlong(hand.pane, key, (guide, mm) => this.takeAlong(guide, mm))
     );
   }
@@ -89,9 +96,9 @@ export class AimKeys {
 
   /** A distance typed along a guide: the point there goes into the blank. */
   private takeAlong({ from, direction }: Guide, mm: number): void {
-    const asked = blankInHand(this.hand);
-    if (!asked) return;
     const point = [0, 1, 2].map((i) => from[i]! + direction[i]! * mm) as unknown as Vec3;
+    const asked = blankInHand(this.hand);
+    if (!asked) return this.drawing.give(point);
     take(this.hand, asked.statement, asked.blank, { point, snap: null });
   }
 }

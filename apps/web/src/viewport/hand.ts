@@ -51,6 +51,8 @@ const EDGE_ON = 0.05;
 export class Hand {
   pane: Pane;
   last = { x: 0, y: 0, ctrl: false, shift: false, alt: false };
+  /** A point that was told by a number, and stands for what is under the pointer. */
+  given: Vec3 | null = null;
   /** Entries of the bar that show what the pointer makes of them. */
   readonly told = new Set<string>();
 
@@ -126,6 +128,7 @@ export class Hand {
 
   /** What is under the pointer: a snap, else a point of the ground on the grid, or of an upright plane where the ground is edge-on. */
   catchPoint(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Caught | null {
+    if (this.given) return { point: this.given, snap: null };
     const snap = this.snap(without, only);
     const drawn = this.session.drawingPlane();
     // A plane that is drawn on has a grid of its own.

@@ -1,4 +1,5 @@
 /** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
+import type { Vec3 } from '@kadrel/core';
 import { gestureOf, isSettled, nextStep } from '../session/gesture.ts';
 import { gatheringBlank } from '../session/waiting.ts';
 import { AimKeys } from './aimKeys.ts';
@@ -47,7 +48,10 @@ export class Pointer {
 
   constructor(private readonly stage: Stage) {
     this.hand = new Hand(stage);
-    this.aimKeys = new AimKeys(this.hand, () => this.follow());
+    this.aimKeys = new AimKeys(this.hand, () => this.follow(), {
+      isAsked: () => this.asksForPlace(),
+      give: (point) => this.giveAt(point),
+    });
     this.undo.push(stage.session.store.subscribe((now, before) => this.onStatement(now, before)));
     stage.follow = () => this.follow();
     stage.onKey = (event) => this.onKey(event);
@@ -213,6 +217,24 @@ export class Pointer {
     if (following !== null) focusOn(this.hand, following);
     this.follow();
     return undefined;
+  }
+
+  /** Whether what is drawn waits for a place, which the focus is on too. */
+  private asksForPlace(): boolean {
+    const { situation } = this;
+    const statement = this.hand.openStatement();
+    const at =
+      situation.at === 'drawing' ? situation.step : situation.at === 'idle' ? this.facts.drawsFrom() : null;
+    const [reading] = at === null ? [] : (gestureOf(statement)?.steps[at] ?? []);
+    return reading?.reads === 'place' && statement?.focus?.blank === reading.into;
+  }
+
+  /** Gives a place as by a click. */
+  private giveAt(point: Vec3): void {
+    this.hand.given = point;
+    this.take({ is: 'down', button: 0, shift: false, ...this.pixel() });
+    this.take({ is: 'up', button: 0, ...this.pixel() });
+    this.hand.given = null;
   }
 
   /** Where all numbers of a step were typed, no place is asked for. */
