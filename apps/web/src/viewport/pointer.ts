@@ -304,6 +304,8 @@ export class Pointer {
 
   private onKey(event: KeyboardEvent): boolean {
     const { situation, hand } = this;
+    // A distance along a guide is typed in a field of its own.
+    if (this.stage.catcher.list.getState().typing) return false;
     if (situation.at === 'fence' || (situation.at === 'drawing' && event.key === 'Enter')) {
       if (this.take({ is: 'key', key: event.key })) return true;
     }
