@@ -8,6 +8,18 @@ const verbIn = (page: Page) => page.getByTestId('verb');
 const done = (page: Page) => page.getByText('done; change a blank to adjust');
 const field = (page: Page, key: string) => page.locator(`[data-entry="${key}"]`);
 
+/** A view that shows some 80 mm about the origin, and is not fitted anew to what is drawn first. */
+async function withRoom(page: Page, name: string): Promise<Person> {
+  const ada = await inNewProject(page, name);
+  await ada.makesBox(['80', '80', '40'], ['-40', '-40', '0']);
+  await page.keyboard.press('Escape');
+  await ada.fitsAll();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('treeitem')).toHaveCount(0);
+  await ada.isReady();
+  return ada;
+}
+
 async function clicks(ada: Person, ...points: readonly Vec3[]): Promise<void> {
   for (const point of points) {
     await ada.pointsAt(point, { x: 0, y: 0 });
@@ -88,7 +100,7 @@ const SOLIDS: readonly (readonly [words: string, name: string, places: readonly 
 ];
 
 test('solids are drawn by clicks, and by a drag for the first two places', async ({ page }) => {
-  const ada = await inNewProject(page, 'Drawn');
+  const ada = await withRoom(page, 'Drawn');
   for (const [words, name, places, volume] of SOLIDS) {
     for (const way of ['clicks', 'drag'] as const) {
       await startsVerb(page, words);
@@ -111,7 +123,7 @@ test('solids are drawn by clicks, and by a drag for the first two places', async
 test('figures are drawn by the pointer: a line by two clicks, a rectangle, an arc, a polygon, an ellipse', async ({
   page,
 }) => {
-  const ada = await inNewProject(page, 'Figures');
+  const ada = await withRoom(page, 'Figures');
   const figures: readonly (readonly [string, string, readonly Vec3[]])[] = [
     [
       'line',
@@ -188,7 +200,7 @@ test('figures are drawn by the pointer: a line by two clicks, a rectangle, an ar
 test('a number typed while a rectangle is drawn holds, and the other follows the pointer', async ({
   page,
 }) => {
-  const ada = await inNewProject(page, 'Typed meanwhile');
+  const ada = await withRoom(page, 'Typed meanwhile');
   await startsVerb(page, 'rectangle');
   await ada.pointsAt([0, 0, 0], { x: 0, y: 0 });
   await page.mouse.down();
@@ -314,7 +326,7 @@ test('a press on a grip that does not move is a click on what lies below it', as
 test('what the fields show is what is made: before the first place what stands in them, then what is drawn', async ({
   page,
 }) => {
-  const ada = await inNewProject(page, 'Shown');
+  const ada = await withRoom(page, 'Shown');
   await page.keyboard.press('c');
   await ada.pointsAt([25, 15, 0], { x: 0, y: 0 });
   await expect(field(page, 'at.0')).toHaveValue('0');
