@@ -19,7 +19,7 @@ import {
 import type { Built } from './built.ts';
 import type { SessionCore } from './core.ts';
 import { withoutGone } from './filling.ts';
-import { isEndOfCopies, isTouched, type Statement, type Typed } from './statement.ts';
+import { isEndOfCopies, openOne, type Statement, type Typed } from './statement.ts';
 
 /** A statement that is tried: what it leads to, and the edits that lead there. */
 interface Tried {
@@ -164,11 +164,12 @@ export class Committing {
     });
     const selection = done.outcome.select ?? this.core.get().selection;
     this.selections.set(edit.id, { before: this.core.get().selection, after: selection });
-    const now = this.core.get().statement;
+    const { statement: now, setAside } = this.core.get();
     this.core.adopt(done.document, back ? [back, edit] : [edit], {
       built,
       selection,
-      setAside: null,
+      // What was left of the same verb is superseded; of another it is still there to be taken up.
+      setAside: setAside?.verb === verb ? null : setAside,
       statement: now && { ...now, ...asDone(statement, done), editId: edit.id, before },
     });
   }
@@ -229,10 +230,6 @@ export class Committing {
 
 const jsonOf = (values: Typed) => JSON.parse(JSON.stringify(values)) as Record<string, unknown>;
 const titleOf = (edits: readonly Edit[]) => edits.at(-1)?.line.title ?? '';
-
-/** An open statement that is worth keeping. */
-const openOne = (statement: Statement | null) =>
-  statement?.phase === 'open' && isTouched(statement) ? statement : null;
 
 const asDone = ({ typed }: Statement, { outcome, notes }: Performed) => ({
   phase: 'done' as const,

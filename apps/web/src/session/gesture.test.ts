@@ -1,6 +1,6 @@
 import { NO_TURN, VERBS, verbNamed, type Vec3 } from '@kadrel/core';
 import {
-  drawnTo,
+  withPlace,
   entryInHand,
   gestureOf,
   hasSize,
@@ -29,7 +29,7 @@ function drawn(statement: Statement, ...places: readonly Aim[]): Statement {
   let step = nextStep(statement, -1);
   return places.reduce((now, aim) => {
     base ??= { plane: { turn: NO_TURN, shift: [0, 0, aim.point[2]] }, first: aim.point };
-    const next = drawnTo(now, gestureOf(now)!.steps[step!]!, { aim, base, read });
+    const next = withPlace(now, gestureOf(now)!.steps[step!]!, { aim, base, read });
     step = nextStep(next, step!);
     return next;
   }, statement);
@@ -54,6 +54,15 @@ test('what was typed holds, and its step is passed over', () => {
     height: '10 mm',
     at: ['1 mm', '2 mm', '3 mm'],
   });
+});
+
+test('a height that was typed stands upward, wherever the pointer is', () => {
+  const box = drawn(typed(begun('box'), 'size.2', '12'), at([0, 0, 5]), at([10, 10, 5]));
+  expect(nextStep(box, 1)).toBeNull();
+  const { steps } = gestureOf(box)!;
+  const base: GestureBase = { plane: { turn: NO_TURN, shift: [0, 0, 5] }, first: [0, 0, 5] };
+  const below = withPlace(box, steps[2]!, { aim: at([0, 0, -30]), base, read });
+  expect(below.typed).toMatchObject({ at: ['0 mm', '0 mm', '5 mm'], size: ['10 mm', '10 mm', '12'] });
 });
 
 test('what is round goes from its centre to its rim, by whole steps where nothing is caught', () => {

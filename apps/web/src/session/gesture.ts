@@ -15,7 +15,16 @@ import {
   type Reading,
   type Vec3,
 } from '@kadrel/core';
-import { entryText, exactMm, isTriple, withPointer, type Entry, type Statement } from './statement.ts';
+import {
+  entryOf,
+  entryText,
+  exactMm,
+  isTriple,
+  withPointer,
+  withText,
+  type Entry,
+  type Statement,
+} from './statement.ts';
 import { emptyBlank } from './waiting.ts';
 
 /** Where the pointer is, in the world. */
@@ -37,12 +46,6 @@ export type ReadLength = (text: string) => number | undefined;
 /** The gesture of a verb by which a statement that is open is drawn. */
 export const gestureOf = (statement: Statement | null): Gesture | undefined =>
   statement?.phase === 'open' ? verbNamed(statement.verb)?.gesture : undefined;
-
-/** An entry by its key. */
-export function entryOf(key: string): Entry {
-  const [blank, axis] = key.split('.');
-  return { blank: blank!, axis: axis === undefined ? null : (Number(axis) as 0 | 1 | 2) };
-}
 
 const textOf = (statement: Statement, key: string) => entryText(statement, entryOf(key));
 
@@ -67,14 +70,14 @@ export function nextStep(statement: Statement, from: number): number | null {
 }
 
 /** The statement that a place leads to at one step of its gesture. Entries that were typed by hand stay. */
-export function drawnTo(
+export function withPlace(
   statement: Statement,
   step: readonly Reading[],
   where: { readonly aim: Aim; readonly base: GestureBase; readonly read: ReadLength },
 ): Statement {
   return step.reduce((s, reading) => READERS[reading.reads](s, reading as never, where), statement);
 }
-type Where = Parameters<typeof drawnTo>[2];
+type Where = Parameters<typeof withPlace>[2];
 type Reader<K extends Reading['reads']> = (
   statement: Statement,
   reading: Extract<Reading, { reads: K }>,
@@ -118,11 +121,11 @@ const READERS: { readonly [K in Reading['reads']]: Reader<K> } = {
     const radius = (where.read(textOf(s, from)) ?? 0) / 2;
     return withLength(s, into, cleanLength(2 * Math.abs(distanceOf(where) - radius)));
   },
-  direction: (s, { into }, where) => withText(s, into, String(directionOf(where))),
+  direction: (s, { into }, where) => withNumber(s, into, String(directionOf(where))),
   sweep(s, { into, from }, where) {
     const start = Number(s.typed[from]) || 0;
     const turn = (((directionOf(where) - start + 180) % 360) + 360) % 360;
-    return withText(s, into, String(cleanDegrees(turn - 180)));
+    return withNumber(s, into, String(cleanDegrees(turn - 180)));
   },
   height(s, { into, foot }, where) {
     const pulled = stepped(offsetOf(where)[2], where.aim.steps?.length);
@@ -132,7 +135,7 @@ const READERS: { readonly [K in Reading['reads']]: Reader<K> } = {
     if (foot === undefined || !Array.isArray(at)) return sized;
     const stands = at.map((text) => where.read(String(text)) ?? 0);
     const lowered = carryBack(where.base.plane, stands as unknown as Vec3);
-    const level = carryBack(where.base.plane, where.base.first)[2] + Math.min(0, pulled);
+    const level = carryBack(where.base.plane, where.base.first)[2] + Math.min(0, height);
     return withPointer(sized, foot, roundPoint(carry(where.base.plane, [lowered[0], lowered[1], level])));
   },
   row(s, { into, column }, where) {
@@ -161,16 +164,10 @@ const retyped = (statement: Statement, typed: Statement['typed']): Statement => 
   refusal: null,
 });
 
-const withText = (statement: Statement, key: string, text: string) =>
-  isHeld(statement, key) ? statement : retyped(statement, { [key]: text });
+const withNumber = (statement: Statement, key: string, text: string) =>
+  isHeld(statement, key) ? statement : withText(statement, entryOf(key), text, 'pointer');
 
-function withLength(statement: Statement, key: string, mm: number): Statement {
-  if (isHeld(statement, key)) return statement;
-  const { blank, axis } = entryOf(key);
-  if (axis === null) return withPointer(statement, blank, [mm]);
-  const old = Array.isArray(statement.typed[blank]) ? (statement.typed[blank] as unknown[]) : ['', '', ''];
-  return retyped(statement, { [blank]: old.map((text, i) => (i === axis ? exactMm(mm) : text)) });
-}
+const withLength = (statement: Statement, key: string, mm: number) => withNumber(statement, key, exactMm(mm));
 
 /** Whether a step leaves nothing flat: every length that it reads is more than zero. */
 export function hasSize(statement: Statement, step: readonly Reading[], read: ReadLength): boolean {

@@ -4,7 +4,7 @@ import type { SessionCore } from './core.ts';
 import type { ChosenFace } from './faces.ts';
 import type { Manner } from './manner.ts';
 import { hiddenSelected, type SessionState } from './state.ts';
-import { isTouched } from './statement.ts';
+import { openOne } from './statement.ts';
 
 /** What a control may set just so. */
 type Settable = Pick<
@@ -57,8 +57,7 @@ export function looking({ get, set, host, rebuild }: SessionCore) {
     /** Shows the model as it was after so many statements; null for now. */
     lookAt(count: number | null): void {
       const { statement, setAside } = get();
-      const isKept = statement?.phase === 'open' && isTouched(statement);
-      set({ lookingAt: count, statement: null, setAside: isKept ? statement : setAside });
+      set({ lookingAt: count, statement: null, setAside: openOne(statement) ?? setAside });
       void rebuild();
     },
     setManner: (change: Partial<Manner>) => set({ manner: { ...get().manner, ...change } }),

@@ -39,8 +39,8 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
     },
     /** The solid that a Make statement would make, and where it would stand; undefined where it makes none. */
     madeBy({ verb, typed, editId }: Tried): { base: Base; pose: Pose } | undefined {
-      const before = commits.begins({ editId });
       if (verbNamed(verb)?.group !== 'make') return undefined;
+      const before = commits.begins({ editId });
       const done = perform(verbNamed(verb)!, typed, before, worlds.of(before));
       if (isRefusal(done) || done.outcome.result === undefined) return undefined;
       const { result } = done.outcome;

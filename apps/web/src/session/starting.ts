@@ -1,10 +1,16 @@
 /** Statements begun, left, and taken up again. */
-import { undoStacks, verbNamed, type ViewState } from '@kadrel/core';
+import { undoStacks, verbNamed, type Edit, type ViewState } from '@kadrel/core';
 import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
 import { filledFor, fromSelection, withoutGone } from './filling.ts';
-import { goneOn, isTouched, startStatement, type Statement, type Typed } from './statement.ts';
+import { goneOn, openOne, startStatement, type Statement, type Typed } from './statement.ts';
 import { waitsFor } from './waiting.ts';
+
+/** The last statement in force. */
+function lastIn(edits: readonly Edit[]): Edit | undefined {
+  const id = undoStacks(edits).undo.at(-1);
+  return edits.find((edit) => edit.id === id);
+}
 
 export function starting(core: SessionCore, commits: Committing, activeView: () => ViewState | undefined) {
   const { get, set } = core;
@@ -14,10 +20,8 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
     return startStatement(verb, { ...filledFor(verbId, get(), activeView()), ...given });
   };
   /** What was typed into the statement in hand is there to be taken up again. */
-  const setAside = () => {
-    const { statement, setAside: former } = get();
-    return statement?.phase === 'open' && isTouched(statement) ? statement : former;
-  };
+  const setAside = () => openOne(get().statement) ?? get().setAside;
+
   function start(verbId: string, given: Typed = {}): void {
     if (get().statement?.phase === 'working') return;
     const statement = begun(verbId, given);
@@ -48,14 +52,16 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
       const { setAside: former, statement, document } = get();
       if (!former || statement?.phase === 'working') return;
       const typed = withoutGone(former.verb, former.typed, document);
-      const next = statement && statement.phase === 'open' && isTouched(statement) ? statement : null;
-      set({ statement: { ...former, typed, refusal: null }, setAside: next, lookingAt: null });
+      set({
+        statement: { ...former, typed, refusal: null },
+        setAside: openOne(statement),
+        lookingAt: null,
+      });
     },
     /** The last statement once more, on what is selected now; one that names no parts is opened with its numbers. */
     again(): void {
       const { edits, selection, statement } = get();
-      const id = undoStacks(edits).undo.at(-1);
-      const line = edits.find((edit) => edit.id === id)?.line;
+      const line = lastIn(edits)?.line;
       const verb = line && verbNamed(line.verb);
       if (!verb || statement?.phase === 'working') return;
       const { as: _, ...values } = line.values;
@@ -73,8 +79,7 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
     /** Opens the last statement's blanks again. */
     revise(): void {
       const { edits, statement } = get();
-      const id = undoStacks(edits).undo.at(-1);
-      const edit = edits.find((candidate) => candidate.id === id);
+      const edit = lastIn(edits);
       const verb = edit && verbNamed(edit.line.verb);
       if (!edit || !verb || statement?.phase === 'working') return;
       const opened = startStatement(verb, edit.line.values);

@@ -21,6 +21,12 @@ export interface Entry {
 }
 export const entryKey = ({ blank, axis }: Entry): string => (axis === null ? blank : `${blank}.${axis}`);
 
+/** An entry by its key. */
+export function entryOf(key: string): Entry {
+  const [blank, axis] = key.split('.');
+  return { blank: blank!, axis: axis === undefined ? null : (Number(axis) as 0 | 1 | 2) };
+}
+
 export interface Statement {
   readonly verb: string;
   readonly typed: Typed;
@@ -85,17 +91,27 @@ export const isTouched = ({ typed, started, held, labels }: Statement): boolean 
 
 const isSame = (a: Typed, b: Typed) => JSON.stringify(a) === JSON.stringify(b);
 
+/** The statement where it is open and something was typed into it: what is worth keeping. */
+export const openOne = (statement: Statement | null): Statement | null =>
+  statement?.phase === 'open' && isTouched(statement) ? statement : null;
+
 /** Whether a blank is three fields in a row. An optional point is one field, since it is mostly picked. */
 export const isTriple = (blank: Blank): boolean =>
   blank.type === 'vector' || blank.type === 'quantities' || (blank.type === 'point' && !blank.optional);
 
-/** The entries in the order of the sentence: the way that Tab goes. */
-export function entriesOf(verb: Verb): Entry[] {
-  return blanksIn(verb.sentence).flatMap((blank): Entry[] =>
+const ENTRIES = new Map<string, readonly Entry[]>();
+
+/** The entries in the order of the sentence: the way that Tab goes. Asked at every move of the pointer: found once for each verb. */
+export function entriesOf(verb: Verb): readonly Entry[] {
+  const known = ENTRIES.get(verb.id);
+  if (known) return known;
+  const entries = blanksIn(verb.sentence).flatMap((blank): Entry[] =>
     isTriple(verb.blanks[blank]!)
       ? ([0, 1, 2] as const).map((axis) => ({ blank, axis }))
       : [{ blank, axis: null }],
   );
+  ENTRIES.set(verb.id, entries);
+  return entries;
 }
 
 export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: Entry): string {

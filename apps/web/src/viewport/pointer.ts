@@ -1,10 +1,10 @@
 /** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
 import type { Vec3 } from '@kadrel/core';
-import { gestureOf, isSettled, nextStep } from '../session/gesture.ts';
+import { gestureOf, isComplete, isSettled, nextStep } from '../session/gesture.ts';
 import { gatheringBlank } from '../session/waiting.ts';
 import { AimKeys } from './aimKeys.ts';
 import { click, doubleClick } from './clicking.ts';
-import { clearDrawn, finish, focusOn, follow, give, type Drawing } from './drawing.ts';
+import { clearDrawn, finish, focusOn, follow, give, type GestureSoFar } from './gesturing.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
 import { Hand } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
@@ -18,7 +18,7 @@ import {
   takenBy,
   withCorner,
   withoutCorner,
-  type Drawing as RegionDrawing,
+  type Drawing,
 } from './regions.ts';
 import { RegionPick } from './regionPick.ts';
 import {
@@ -37,8 +37,8 @@ export class Pointer {
   private readonly hand: Hand;
   private readonly aimKeys: AimKeys;
   private situation: Situation = { at: 'idle' };
-  private drawing: Drawing | null = null;
-  private region: RegionDrawing | null = null;
+  private drawing: GestureSoFar | null = null;
+  private region: Drawing | null = null;
   private gripping: Gripping | null = null;
   private handling: Handling | null = null;
   private hoverFrame = 0;
@@ -118,8 +118,7 @@ export class Pointer {
     isBusy: () => this.state().statement?.phase === 'working' || this.state().lookingAt !== null,
     drawsFrom: () => {
       const statement = this.hand.openStatement();
-      const isDrawn =
-        gestureOf(statement) && !blankInHand(this.hand) && gatheringBlank(this.hand.openStatement()) === null;
+      const isDrawn = gestureOf(statement) && !blankInHand(this.hand) && gatheringBlank(statement) === null;
       return isDrawn ? nextStep(statement!, -1) : null;
     },
     nextStep: (from) => {
@@ -129,6 +128,10 @@ export class Pointer {
     held: () => this.held(),
     takesRegions: () => !this.hand.openStatement() || gatheringBlank(this.hand.openStatement()) !== null,
     isFence: () => this.region?.shape === 'fence',
+    isRoundDone: (at) => {
+      const statement = this.hand.openStatement();
+      return statement !== null && gestureOf(statement)?.repeatsFrom === at && isComplete(statement);
+    },
   };
 
   private held(): 'grip' | 'handle' | 'other' {
@@ -238,7 +241,7 @@ export class Pointer {
   }
 
   /** Where all numbers of a step were typed, no place is asked for. */
-  private typedWhole(at: number): Drawing | null {
+  private typedWhole(at: number): GestureSoFar | null {
     const statement = this.hand.openStatement();
     const step = gestureOf(statement)?.steps[at];
     return statement && step && isSettled(statement, step) ? this.drawing : null;
@@ -340,7 +343,7 @@ export class Pointer {
     if (situation.at === 'gripping') return void (this.gripping && drag(hand, this.gripping));
     if (situation.at === 'point') return void (this.handling && dragPoint(hand, this.handling));
     if (situation.at === 'drawing')
-      return void (situation.step !== null && follow(hand, this.drawing, situation.step));
+      return void (this.drawing && situation.step !== null && follow(hand, this.drawing, situation.step));
     if (situation.at === 'idle') this.hover();
   }
 
@@ -358,7 +361,8 @@ export class Pointer {
     if (asked || first !== null) hand.pane.host.style.cursor = 'crosshair';
     if (asked) return hoverPick(hand, asked.statement, asked.blank);
     if (first !== null) {
-      follow(hand, null, first);
+      // Before the first place is given the fields show what stands in them.
+      hand.showCaught(hand.catchPoint());
       return stage.hover(null);
     }
     hand.showCaught(null);

@@ -14,6 +14,7 @@ const FACTS: Facts = {
   held: () => 'other',
   takesRegions: () => true,
   isFence: () => false,
+  isRoundDone: () => false,
 };
 const downAt = (x: number, y: number, button = 0, shift = false): PointerEventData => ({
   is: 'down',
@@ -162,6 +163,15 @@ describe('drawing', () => {
     expect(follow([{ is: 'key', key: 'Enter' }], facts, last).done).toEqual(['give', 'finish']);
     const middle = follow([{ is: 'key', key: 'Enter' }], facts, { ...last, step: 1 });
     expect([middle.done, middle.now]).toEqual([['give'], last]);
+  });
+
+  test('that goes on level by level is ended by Enter', () => {
+    const round = { drawsFrom: () => 0, nextStep: (at: number) => (at === 2 ? 1 : at + 1) };
+    const at = (step: number): Situation => ({ at: 'drawing', step, press: null, isFirst: false });
+    const enter: PointerEventData[] = [{ is: 'key', key: 'Enter' }];
+    expect(follow(enter, round, at(1)).done).toEqual(['give']);
+    expect(follow(enter, round, at(2)).done).toEqual(['give', 'finish']);
+    expect(follow(enter, { ...round, isRoundDone: (step) => step === 1 }, at(1)).done).toEqual(['finish']);
   });
 
   test('ends with its statement', () => {

@@ -53,6 +53,8 @@ export interface Facts {
   /** A drag takes what lies within a region. */
   takesRegions(): boolean;
   isFence(): boolean;
+  /** A gesture that goes on until Enter begins its next round with this step, and what stands is whole. */
+  isRoundDone(step: number): boolean;
 }
 
 export type Effect =
@@ -188,6 +190,14 @@ function key(now: Situation, name: string, facts: Facts): Stepped {
     if (name === 'Escape') return stay(IDLE, { do: 'clear' });
   }
   // What is shown is taken, as by a click.
-  if (now.at === 'drawing' && name === 'Enter' && now.step !== null) return given(now.step, facts);
+  if (now.at === 'drawing' && name === 'Enter' && now.step !== null) return entered(now.step, facts);
   return stay(now);
+}
+
+/** Enter ends a gesture that would go round again. */
+function entered(at: number, facts: Facts): Stepped {
+  if (facts.isRoundDone(at)) return stay(IDLE, { do: 'finish' });
+  const next = facts.nextStep(at);
+  const isLast = next !== null && next <= at;
+  return isLast ? stay(IDLE, { do: 'give', step: at }, { do: 'finish' }) : given(at, facts);
 }

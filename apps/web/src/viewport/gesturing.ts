@@ -1,9 +1,8 @@
-/** Drawing a statement in the views, place after place, with what it comes to shown at every move. */
+/** GestureSoFar a statement in the views, place after place, with what it comes to shown at every move. */
 import {
   entriesRead,
   formatAngle,
   formatLength,
-  isRefusal,
   nearestOnLine,
   NO_TURN,
   verbNamed,
@@ -12,22 +11,21 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import {
-  drawnTo,
   entryInHand,
-  entryOf,
   gestureOf,
   hasSize,
   isComplete,
+  withPlace,
   type Aim,
   type GestureBase,
 } from '../session/gesture.ts';
 import { live } from '../session/live.ts';
-import { entryText, exactNumber, type Statement } from '../session/statement.ts';
+import { entryOf, entryText, exactNumber, isTriple, type Statement } from '../session/statement.ts';
 import { ghostShape } from './ghostShape.ts';
 import type { Hand } from './hand.ts';
 
 /** What has been drawn so far. */
-export interface Drawing {
+export interface GestureSoFar {
   readonly base: GestureBase;
   /** The place that was given last: heights are pulled up from there. */
   readonly last: Vec3;
@@ -37,11 +35,11 @@ const stepsOf = (statement: Statement) => gestureOf(statement)!.steps;
 const readOf = (hand: Hand) => (text: string) => hand.session.readLength(text);
 
 /** Gives the place under the pointer to a step. Null where there is none, or where it would leave the step flat. */
-export function give(hand: Hand, drawing: Drawing | null, step: number): Drawing | null {
+export function give(hand: Hand, drawing: GestureSoFar | null, step: number): GestureSoFar | null {
   const statement = hand.openStatement();
   const now = statement && aimed(hand, statement, { drawing, step });
   if (!statement || !now || !hasSize(now.candidate, stepsOf(statement)[step]!, readOf(hand))) return null;
-  const next: Drawing = { base: now.base, last: now.aim.point };
+  const next: GestureSoFar = { base: now.base, last: now.aim.point };
   hand.session.update(() => ({ ...now.candidate, isFocusGiven: false }));
   return next;
 }
@@ -54,11 +52,10 @@ export function focusOn(hand: Hand, step: number): void {
 }
 
 /** Shows what a step would come to. */
-export function follow(hand: Hand, drawing: Drawing | null, step: number): void {
+export function follow(hand: Hand, drawing: GestureSoFar, step: number): void {
   const statement = hand.openStatement();
   const now = statement && aimed(hand, statement, { drawing, step });
-  // Before the first place is given the fields show what stands in them.
-  if (!statement || !now || !drawing) return;
+  if (!statement || !now) return;
   tellEntries(hand, statement, now.candidate);
   showDrawn(hand, now.candidate);
 }
@@ -86,18 +83,19 @@ interface Aimed {
 function aimed(
   hand: Hand,
   statement: Statement,
-  { drawing, step }: { drawing: Drawing | null; step: number },
+  { drawing, step }: { drawing: GestureSoFar | null; step: number },
 ): Aimed | null {
   const readings = stepsOf(statement)[step];
-  const aim = readings && aimAt(hand, readings[0]!, drawing ?? placed(hand, statement));
+  const begun = drawing ?? placed(hand, statement);
+  const aim = readings && aimAt(hand, readings[0]!, begun);
   if (!aim) return null;
-  const base = (drawing ?? placed(hand, statement))?.base ?? baseAt(hand, aim.point);
-  const candidate = drawnTo(statement, readings, { aim, base, read: readOf(hand) });
+  const base = begun?.base ?? baseAt(hand, aim.point);
+  const candidate = withPlace(statement, readings, { aim, base, read: readOf(hand) });
   return { candidate, aim, base };
 }
 
 /** Where the first place was typed, it is drawn from there. */
-function placed(hand: Hand, statement: Statement): Drawing | null {
+function placed(hand: Hand, statement: Statement): GestureSoFar | null {
   const [first] = stepsOf(statement)[0]!;
   const at = first?.reads === 'place' ? hand.pointOf(statement.typed[first.into]) : null;
   const isTyped = first && [0, 1, 2].every((axis) => statement.held.has(`${String(first.into)}.${axis}`));
@@ -110,7 +108,7 @@ function baseAt(hand: Hand, first: Vec3): GestureBase {
   return { plane, first };
 }
 
-function aimAt(hand: Hand, reading: Reading, drawing: Drawing | null): Aim | null {
+function aimAt(hand: Hand, reading: Reading, drawing: GestureSoFar | null): Aim | null {
   if (reading.reads === 'place') {
     const caught = hand.catchPoint();
     hand.showCaught(caught);
@@ -130,7 +128,7 @@ const stepsNow = (hand: Hand): Aim['steps'] => {
 };
 
 /** A place on the line out of the plane. */
-function pulled(hand: Hand, { base, last }: Drawing): Aim | null {
+function pulled(hand: Hand, { base, last }: GestureSoFar): Aim | null {
   const { turn } = base.plane;
   const up: Vec3 = [turn[2], turn[5], turn[8]];
   const along = nearestOnLine(last, up, hand.ray());
@@ -139,7 +137,7 @@ function pulled(hand: Hand, { base, last }: Drawing): Aim | null {
 }
 
 /** Where the pointer meets the plane; corners go to whole steps of its grid. */
-function onBase(hand: Hand, { base }: Drawing, { reads }: Reading): Aim | null {
+function onBase(hand: Hand, { base }: GestureSoFar, { reads }: Reading): Aim | null {
   const point = hand.onPlane(base.plane, base.first);
   if (!point) return null;
   const isCorner = reads === 'corner' && !hand.last.ctrl;
@@ -167,17 +165,15 @@ const shownAngle = (text: string) => (/^-?\d/.test(text) ? formatAngle(Number(te
 
 /** The entries that a key stands for: three of a point. */
 function keysOf({ verb, typed }: Statement, key: string): string[] {
-  const type = verbNamed(verb)!.blanks[key]?.type;
-  const isPoint = type === 'point' && Array.isArray(typed[key]);
-  return isPoint ? [0, 1, 2].map((axis) => `${key}.${axis}`) : [key];
+  const blank = verbNamed(verb)!.blanks[key];
+  return blank && isTriple(blank) && Array.isArray(typed[key])
+    ? [0, 1, 2].map((axis) => `${key}.${axis}`)
+    : [key];
 }
 
 function showDrawn(hand: Hand, candidate: Statement): void {
   const { stage, session } = hand;
   const made = session.madeBy(candidate);
-  if (made && !isRefusal(made)) {
-    const shape = ghostShape(made.base);
-    if (stage.picture.ghost.show(shape ?? null, made.pose)) stage.invalidate();
-  }
+  if (made && stage.picture.ghost.show(ghostShape(made.base) ?? null, made.pose)) stage.invalidate();
   stage.showSketch(candidate);
 }
