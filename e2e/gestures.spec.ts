@@ -1,6 +1,7 @@
 /** Anything at all is done in the workshop, and nothing that was typed is lost: `GESTURES=600` goes on for so many seconds. */
 import { expect, test } from '@playwright/test';
-import { Restless, randomOf } from './gestures.ts';
+import { randomOf } from '../scripts/random.mjs';
+import { Restless } from './gestures.ts';
 import { Person } from './person.ts';
 
 const SECONDS = Number(process.env.GESTURES ?? 25);

@@ -354,3 +354,21 @@ test('what the fields show is what is made: before the first place what stands i
   expect((await ada.facts('Cylinder')).box).toEqual({ min: [-20, -20, 0], max: [20, 20, 8] });
   expect(ada.problems).toEqual([]);
 });
+
+test('tiers are drawn level by level, until Enter', async ({ page }) => {
+  const ada = await withRoom(page, 'Tiers');
+  await startsVerb(page, 'tiers');
+  await clicks(ada, [0, 0, 0], [20, 0, 0], [20, 0, 10], [10, 0, 0]);
+  await ada.pointsAt([10, 0, 30], { x: 0, y: 0 });
+  await page.keyboard.press('Enter');
+  await expect(done(page)).toBeVisible();
+  await ada.isReady();
+  const [part] = Object.values((await ada.document()).items);
+  expect(part!.recipe.base).toMatchObject({
+    levels: [
+      { below: 40, height: 10 },
+      { below: 20, height: 20 },
+    ],
+  });
+  expect(ada.problems).toEqual([]);
+});

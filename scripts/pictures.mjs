@@ -2,9 +2,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { ROOT, endChild, ensureBuilt, migrate, startServer } from './project.mjs';
-import { startTestCluster } from './postgres.mjs';
+import { ROOT } from './project.mjs';
 import { runScript, say } from './say.mjs';
+import { withDemo } from './serving.mjs';
 
 const FLAGS = [
   '--use-gl=angle',
@@ -294,24 +294,4 @@ async function takeAll(address) {
   await browser.close();
 }
 
-await runScript(async () => {
-  ensureBuilt();
-  const cluster = await startTestCluster();
-  const environment = {
-    DATABASE_URL: cluster.database('kadrel_pictures'),
-    PORT: '0',
-    KADREL_DEMO: '1',
-    KADREL_RATE: '1000000',
-  };
-  try {
-    migrate(environment);
-    const { child, address } = await startServer(environment);
-    try {
-      await takeAll(address);
-    } finally {
-      await endChild(child);
-    }
-  } finally {
-    await cluster.stop();
-  }
-});
+await runScript(() => withDemo('kadrel_pictures', takeAll));

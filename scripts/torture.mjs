@@ -5,34 +5,21 @@
  */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { startTestCluster } from './postgres.mjs';
-import {
-  ROOT,
-  checkNode,
-  endChild,
-  ensureBuilt,
-  ensureNodeModules,
-  migrate,
-  startServer,
-} from './project.mjs';
+import { ROOT, checkNode, ensureNodeModules } from './project.mjs';
 import { runScript } from './say.mjs';
+import { withDemo } from './serving.mjs';
 import { SAVING, tortureSaving } from './tortureSaving.mjs';
 
 /** Random clicks, drags, keys and numbers in a browser: nothing that was typed may be lost. */
 async function tortureGestures([seconds = '600', seed = '1']) {
-  ensureBuilt();
-  const cluster = await startTestCluster();
-  const environment = { DATABASE_URL: cluster.database('kadrel_gestures'), PORT: '0', KADREL_DEMO: '1' };
-  migrate(environment);
-  const { child, address } = await startServer(environment);
   const test = ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
-  const { status } = spawnSync(process.execPath, [...test, 'e2e/gestures.spec.ts'], {
-    cwd: ROOT,
-    stdio: 'inherit',
-    env: { ...process.env, BASE_URL: address, GESTURES: seconds, SEED: seed },
-  });
-  await endChild(child);
-  await cluster.stop();
+  const { status } = await withDemo('kadrel_gestures', (address) =>
+    spawnSync(process.execPath, [...test, 'e2e/gestures.spec.ts'], {
+      cwd: ROOT,
+      stdio: 'inherit',
+      env: { ...process.env, BASE_URL: address, GESTURES: seconds, SEED: seed },
+    }),
+  );
   if (status !== 0) process.exitCode = 1;
 }
 

@@ -9,22 +9,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { binaryOf, ensurePostgres, startTestCluster } from './postgres.mjs';
 import { ROOT, endChild, ensureBuilt, isRoot, migrate, startServer } from './project.mjs';
+import { randomOf } from './random.mjs';
 import { SetupError, say } from './say.mjs';
 
 const CLIENTS = 8;
 const RETRY_MS = 100;
 const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
-
-/** Numbers between 0 and 1 that a seed decides. Source: mulberry32 by Tommy Ettinger, in the public domain; from memory. */
-function randomOf(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 const environmentOf = (url) => ({
   DATABASE_URL: url,

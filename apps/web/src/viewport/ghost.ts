@@ -58,6 +58,9 @@ export class Ghost {
   });
   private readonly ink = new LineBasicMaterial();
 
+  /** The one that is being filled in. */
+  private stack: Stack = { rings: [], isEdged: false };
+
   constructor() {
     const solid = new Mesh(this.faces.geometry, this.surface);
     const lines = new LineSegments(this.edges.geometry, this.ink);
@@ -90,45 +93,58 @@ export class Ghost {
   }
 
   private fill(stack: Stack): void {
+    this.stack = stack;
     const { rings, isLoop } = stack;
     const count = rings[0]!.corners.length;
-    const point = (into: Positions, ring: number, corner: number) => {
-      const { corners, z } = rings[ring % rings.length]!;
-      const [x, y] = corners[corner % count]!;
-      into.add(x, y, z);
-    };
     const bands = isLoop ? rings.length : rings.length - 1;
     for (let ring = 0; ring < bands; ring++)
-      for (let k = 0; k < count; k++)
-        for (const [r, c] of [
-          [ring, k],
-          [ring, k + 1],
-          [ring + 1, k + 1],
-          [ring, k],
-          [ring + 1, k + 1],
-          [ring + 1, k],
-        ] as const)
-          point(this.faces, r, c);
-    if (!isLoop)
-      for (const lid of [0, rings.length - 1])
-        for (let k = 1; k + 1 < count; k++) for (const c of [0, k, k + 1]) point(this.faces, lid, c);
-    this.drawEdges(stack, point);
+      for (let k = 0; k < count; k++) {
+        this.addCorner(this.faces, ring, k);
+        this.addCorner(this.faces, ring, k + 1);
+        this.addCorner(this.faces, ring + 1, k + 1);
+        this.addCorner(this.faces, ring, k);
+        this.addCorner(this.faces, ring + 1, k + 1);
+        this.addCorner(this.faces, ring + 1, k);
+      }
+    if (!isLoop) {
+      this.fillLid(0);
+      this.fillLid(rings.length - 1);
+    }
+    this.drawEdges();
+  }
+
+  private fillLid(ring: number): void {
+    for (let k = 1; k + 1 < this.stack.rings[ring]!.corners.length; k++) {
+      this.addCorner(this.faces, ring, 0);
+      this.addCorner(this.faces, ring, k);
+      this.addCorner(this.faces, ring, k + 1);
+    }
   }
 
   /** Rings that show the form: all of a few, and of many every fourth. */
-  private drawEdges(
-    { rings, isEdged }: Stack,
-    point: (into: Positions, ring: number, corner: number) => void,
-  ): void {
+  private drawEdges(): void {
+    const { rings, isEdged } = this.stack;
     const count = rings[0]!.corners.length;
     const every = rings.length > 4 ? 4 : 1;
     for (let ring = 0; ring < rings.length; ring += every)
-      for (let k = 0; k < count; k++) for (const c of [k, k + 1]) point(this.edges, ring, c);
-    const columns = isEdged ? 1 : count / 4;
+      for (let k = 0; k < count; k++) {
+        this.addCorner(this.edges, ring, k);
+        this.addCorner(this.edges, ring, k + 1);
+      }
     if (!isEdged && every === 1) return;
-    for (let k = 0; k < count; k += columns)
-      for (let ring = 0; ring + 1 < rings.length; ring++)
-        for (const r of [ring, ring + 1]) point(this.edges, r, k);
+    for (let k = 0; k < count; k += isEdged ? 1 : count / 4)
+      for (let ring = 0; ring + 1 < rings.length; ring++) {
+        this.addCorner(this.edges, ring, k);
+        this.addCorner(this.edges, ring + 1, k);
+      }
+  }
+
+  /** A corner of a ring; after the last of them comes the first. */
+  private addCorner(into: Positions, ring: number, corner: number): void {
+    const { rings } = this.stack;
+    const { corners, scale, z } = rings[ring % rings.length]!;
+    const at = corners[corner % corners.length]!;
+    into.add(scale * at[0], scale * at[1], z);
   }
 
   dispose(): void {

@@ -36,9 +36,9 @@ const SIZES: Readonly<Record<string, object>> = {
 /** Six times the volume within the bands and lids of a stack, by signed tetrahedra. */
 function volumeOf({ rings, isLoop }: Stack): number {
   const at = (ring: number, corner: number) => {
-    const { corners, z } = rings[ring % rings.length]!;
+    const { corners, scale, z } = rings[ring % rings.length]!;
     const [x, y] = corners[corner % corners.length]!;
-    return [x, y, z] as const;
+    return [scale * x, scale * y, z] as const;
   };
   const count = rings[0]!.corners.length;
   const tetra = (a: readonly number[], b: readonly number[], c: readonly number[]) =>

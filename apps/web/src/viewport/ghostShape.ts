@@ -1,9 +1,10 @@
 /** The outside of a solid that is being drawn, as rings of corners joined one after another: enough to see it by. */
 import { cosDegrees, prismCorners, sinDegrees, valueOf, vectorOf, type Base, type Num } from '@kadrel/core';
 
-/** Corners of a ring, all at one height, in the solid's own frame, mm. */
+/** Corners of a ring, all at one height, in the solid's own frame, mm: those of an outline, so many times as large. */
 interface Ring {
   readonly corners: readonly (readonly [x: number, y: number])[];
+  readonly scale: number;
   readonly z: number;
 }
 
@@ -75,8 +76,8 @@ const rectangle = (from: number, to: number, y: number) =>
 
 const upTo = (below: Ring['corners'], above: Ring['corners'], height: number): Stack => ({
   rings: [
-    { corners: below, z: 0 },
-    { corners: above, z: height },
+    { corners: below, scale: 1, z: 0 },
+    { corners: above, scale: 1, z: height },
   ],
   isEdged: true,
 });
@@ -90,14 +91,14 @@ const bulge = (radius: number, from: number) =>
     (angle) => [radius * cosDegrees(angle), radius * sinDegrees(angle)] as const,
   );
 
+/** Of radius 1, made once: what is round is drawn at every move of the pointer. */
+const CIRCLE: Ring['corners'] = Array.from({ length: ROUND }, (_, i) => {
+  const angle = (360 * i) / ROUND;
+  return [cosDegrees(angle), sinDegrees(angle)] as const;
+});
+
 const round = (...profile: readonly (readonly [radius: number, z: number])[]): Stack => ({
-  rings: profile.map(([radius, z]) => ({
-    corners: Array.from({ length: ROUND }, (_, i) => {
-      const angle = (360 * i) / ROUND;
-      return [radius * cosDegrees(angle), radius * sinDegrees(angle)] as const;
-    }),
-    z,
-  })),
+  rings: profile.map(([radius, z]) => ({ corners: CIRCLE, scale: radius, z })),
   isEdged: false,
 });
 
@@ -105,18 +106,18 @@ const round = (...profile: readonly (readonly [radius: number, z: number])[]): S
 function tierStacks({ levels }: Extract<Base, { kind: 'tiers' }>): Stack[] {
   let z = 0;
   return levels.map((level) => {
-    const sides = level.outline === 'round' ? ROUND : level.outline === 'square' ? 4 : level.sides;
-    const across = level.outline === 'round' ? 'corners' : 'flats';
-    const ring = (size: Num): Ring['corners'] => prismCorners({ sides, across, size });
     const bottom = z;
     z += valueOf(level.height);
     const above = level.flank === 'step' ? level.below : level.above;
+    if (level.outline === 'round') return round([half(level.below), bottom], [half(above), z]);
+    const sides = level.outline === 'square' ? 4 : level.sides;
+    const corners = prismCorners({ sides, across: 'flats', size: 1 });
     return {
       rings: [
-        { corners: ring(level.below), z: bottom },
-        { corners: ring(above), z },
+        { corners, scale: valueOf(level.below), z: bottom },
+        { corners, scale: valueOf(above), z },
       ],
-      isEdged: level.outline !== 'round',
+      isEdged: true,
     };
   });
 }

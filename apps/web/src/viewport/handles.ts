@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { SessionState } from '../session/store.ts';
-import { withPointer } from '../session/statement.ts';
+import { withPointer, type Statement } from '../session/statement.ts';
 import type { Hand } from './hand.ts';
 import { PlaceMarks, handleSign } from './marks.ts';
 
@@ -82,17 +82,26 @@ export function takePoint(hand: Hand, index: number): Handling | null {
   return { profile: set.profile };
 }
 
-export function dragPoint(hand: Hand, { profile }: Handling): void {
-  const caught = hand.catchPoint(new Set([profile]));
-  hand.showCaught(caught);
-  if (!caught || !hand.openStatement()) return;
-  hand.session.update((s) => ({ ...withPointer(s, 'to', caught.point), refusal: null }));
+/** Where the point would go, while the pointer moves. */
+export function dragPoint(hand: Hand, handling: Handling): void {
+  const moved = pointMoved(hand, handling);
+  if (!moved) return;
+  hand.tell(moved.statement, 'to', moved.point);
+  hand.stage.showSketch(withPointer(moved.statement, 'to', moved.point));
 }
 
-export function letPointGo(hand: Hand): void {
+/** Carries out what the drag came to; where it came to nothing all stays as it was. */
+export function letPointGo(hand: Hand, handling: Handling): void {
+  const moved = pointMoved(hand, handling);
   hand.showCaught(null);
-  const { statement } = hand.state();
-  // A press without a drag leaves all as it was.
-  if (statement?.verb === 'point' && statement.typed.to === undefined) return hand.session.leave();
+  if (!moved) return hand.session.leave();
+  hand.session.update((s) => ({ ...withPointer(s, 'to', moved.point), refusal: null }));
   void hand.session.commit();
+}
+
+function pointMoved(hand: Hand, { profile }: Handling): { statement: Statement; point: Vec3 } | null {
+  const caught = hand.catchPoint(new Set([profile]));
+  hand.showCaught(caught);
+  const statement = hand.openStatement();
+  return caught && statement && { statement, point: caught.point };
 }

@@ -183,8 +183,9 @@ export class Pointer {
         this.gripping = null;
         return undefined;
       case 'letPointGo':
+        if (this.handling) letPointGo(hand, this.handling);
         this.handling = null;
-        return void letPointGo(hand);
+        return undefined;
       case 'click':
         return void click(hand);
       case 'follow':
