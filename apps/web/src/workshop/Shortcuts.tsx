@@ -18,9 +18,9 @@ export function Shortcuts({ isOpen, close }: { isOpen: boolean; close: () => voi
   return (
     <Dialog open={isOpen} onClose={close} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="max-h-full w-[760px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
+        <DialogPanel className="max-h-full w-[1080px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
           <DialogTitle className="mb-4 text-[17px] font-bold">Keys</DialogTitle>
-          <div className="grid grid-cols-3 gap-8">
+          <div className="grid gap-8 md:grid-cols-[170px_1fr_270px]">
             <Keys title="Verbs" rows={verbs} />
             <Keys title="Working" rows={KEY_LINES} />
             <Keys title="Pointer" rows={POINTER} />
@@ -40,9 +40,9 @@ function Keys({ title, rows }: { title: string; rows: readonly (readonly [string
   return (
     <section>
       <h3 className="mb-2 font-semibold">{title}</h3>
-      <dl className="flex flex-col gap-1.5">
+      <dl className="columns-[240px] gap-6">
         {rows.map(([key, about]) => (
-          <div key={key} className="flex items-baseline gap-2">
+          <div key={key} className="flex break-inside-avoid items-baseline gap-2 pb-1.5">
             <dt className="shrink-0">
               <kbd className="key">{key}</kbd>
             </dt>

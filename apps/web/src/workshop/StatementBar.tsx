@@ -174,7 +174,7 @@ function Sentence({ statement }: { statement: Statement }) {
         className="flex min-w-0 flex-1 items-center gap-1.5 overflow-x-auto py-1 [scrollbar-width:thin]"
         onKeyDown={onKeyDown}
       >
-        <span className="mr-0.5 text-[15px] font-[650] text-plum" data-testid="verb">
+        <span className="mr-0.5 text-[15px] font-[650] whitespace-nowrap text-plum" data-testid="verb">
           {verb.name}
         </span>
         {piecesOf(verb, statement).map((piece, i) =>
