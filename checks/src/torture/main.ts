@@ -4,6 +4,7 @@ import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
 import { runPages } from './runPages.ts';
+import { serveScenes } from './sceneThread.ts';
 
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
   booleans: runBooleans,
@@ -11,6 +12,8 @@ const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>>
   golden: runGolden,
   icons: runIcons,
   pages: runPages,
+  // What the threads of `booleans` are started with.
+  scenes: serveScenes,
 };
 const [what = 'booleans', ...rest] = process.argv.slice(2);
 const run = RUNS[what];
