@@ -7,7 +7,7 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     minify: false,
-    rolldownOptions: { input: { main: 'src/main.ts' }, output: { entryFileNames: '[name].js' } },
+    rolldownOptions: { input: { limited: 'src/limited.ts' }, output: { entryFileNames: '[name].js' } },
   },
   logLevel: 'error',
 });

@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const folder = dirname(dirname(fileURLToPath(import.meta.url)));
-const built = join(folder, 'dist', 'main.js');
+const built = join(folder, 'dist', 'limited.js');
 
 function newest(path) {
   const entry = statSync(path);
@@ -18,5 +18,5 @@ if (!existsSync(built) || Math.max(...sources.map(newest)) > statSync(built).mti
   const { build } = await import('vite');
   await build({ root: folder, configFile: join(folder, 'vite.config.ts'), logLevel: 'error' });
 }
-const { main } = await import(built);
-process.exitCode = await main(process.argv.slice(2));
+const { runLimited } = await import(built);
+process.exitCode = await runLimited(process.argv.slice(2));

@@ -11,7 +11,6 @@ import {
   verbNamed,
   type ItemId,
   type KadrelDocument,
-  type Scene,
   type Typed,
 } from '@kadrel/core';
 import { worldOf, type Evaluator } from '@kadrel/kernel';
@@ -39,8 +38,11 @@ export interface LedgerRun {
   readonly warnings: readonly string[];
 }
 
+/** Told what is begun, in the words that begin a refusal: “Statement 3 (union)”. */
+export type Begin = (work: string) => void;
+
 /** Throws LedgerError, which names the statement, the verb and the blank. */
-export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene> = {}): LedgerRun {
+export function runLedger(json: unknown, kernel: Evaluator, begin: Begin = () => {}): LedgerRun {
   const parsed = ledgerFileSchema.safeParse(json);
   if (!parsed.success) throw new LedgerError(fileFault(parsed.error.issues[0]!));
   const file = parsed.data;
@@ -52,10 +54,7 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
   unknown('The file', file, ['kadrel', 'units', 'variables', 'ledger', 'name', 'note']);
   if (file.units) unknown('units', file.units, ['length']);
   let document: KadrelDocument = {
-    ...emptyDocument({
-      ...scene,
-      ...(file.units ? { units: file.units.length } : {}),
-    }),
+    ...emptyDocument(file.units ? { units: file.units.length } : {}),
     variables: readVariables(file.variables ?? {}),
   };
   requireVariables(document);
@@ -63,6 +62,7 @@ export function runLedger(json: unknown, kernel: Evaluator, scene: Partial<Scene
   const newId = (): ItemId => `p${++ids}`;
   file.ledger.forEach((statement, i) => {
     const where = `Statement ${i + 1} (${statement.verb})`;
+    begin(where);
     const verb = verbNamed(statement.verb);
     if (!verb) throw new LedgerError(`${where}: there is no verb “${statement.verb}”.`);
     const { verb: _, note, ...given } = statement;

@@ -1,4 +1,4 @@
-/** The headless runner: `kadrel run FILE.json [--measure] [--output FILE …]` and `kadrel verbs --json`. */
+/** The headless runner’s commands: `kadrel run FILE.json [--measure] [--output FILE …]` and `kadrel verbs --json`. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -18,36 +18,54 @@ import {
 } from '@kadrel/core';
 import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { LedgerError, runLedger, type LedgerRun } from './ledger.ts';
+import { LedgerError, runLedger, type Begin, type LedgerRun } from './ledger.ts';
 import { verbListing } from './verbs.ts';
+
+/** s that a statement may take unless --limit says otherwise: the slowest that is known to end takes four minutes. */
+const DEFAULT_LIMIT_SECONDS = 600;
+/** s in a week: timers take no more than some three. */
+const MAX_LIMIT_SECONDS = 604_800;
 
 /** “.step, .stl and .json” */
 const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
   .join(', ')
   .replace(/, ([^,]*)$/, ' and $1');
 
-const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--chord MM]
-kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--chord MM]
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--chord MM] [--limit SECONDS]
+kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--chord MM] [--limit SECONDS]
 kadrel verbs [--json]
 
-FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS}.`;
+FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS}.
+A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
 const STL_CHORD_MM = 0.01;
 
 class UsageError extends Error {}
 
-/** Returns the exit code. Standard output carries results only; words for people go to standard error. */
-export async function main(args: readonly string[]): Promise<number> {
+/** A piece of work that begins, and how long it may take. */
+export interface Begun {
+  readonly work: string;
+  readonly limitSeconds: number;
+}
+
+/**
+ * Returns the exit code. Standard output carries results only; words for people go to standard error. The kernel cannot be stopped from
+ * within, so whoever is told what begins keeps the time.
+ */
+export async function main(
+  args: readonly string[],
+  onBegun: (begun: Begun) => void = () => {},
+): Promise<number> {
   try {
     const { positionals, values } = read(args);
     const [command, file] = positionals;
     if (command === 'verbs')
       process.stdout.write(values.json ? `${JSON.stringify(verbListing(), null, 2)}\n` : verbLines());
-    else if (command === 'run' && file) await run(file, values);
+    else if (command === 'run' && file) await run(file, values, beginWithin(values.limit, onBegun));
     else if (command === 'convert' && file) {
       if (!values.output?.length) throw new UsageError('Say what to convert to: --output FILE.');
-      await run(file, values);
+      await run(file, values, beginWithin(values.limit, onBegun));
     } else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
@@ -60,12 +78,20 @@ export async function main(args: readonly string[]): Promise<number> {
   }
 }
 
+function beginWithin(limit: string | undefined, onBegun: (begun: Begun) => void): Begin {
+  const limitSeconds = limit === undefined ? DEFAULT_LIMIT_SECONDS : Number(limit);
+  if (!(limitSeconds > 0 && limitSeconds <= MAX_LIMIT_SECONDS))
+    throw new UsageError(`--limit takes seconds, more than 0 and at most ${MAX_LIMIT_SECONDS}.`);
+  return (work) => onBegun({ work, limitSeconds });
+}
+
 function read(args: readonly string[]) {
   const options = {
     measure: { type: 'boolean' },
     output: { type: 'string', multiple: true, short: 'o' },
     part: { type: 'string', multiple: true },
     chord: { type: 'string' },
+    limit: { type: 'string' },
     json: { type: 'boolean' },
   } as const;
   try {
@@ -77,18 +103,26 @@ function read(args: readonly string[]) {
 
 type Options = ReturnType<typeof read>['values'];
 
-async function run(file: string, { measure, output = [], part = [], chord }: Options): Promise<void> {
+async function run(
+  file: string,
+  { measure, output = [], part = [], chord }: Options,
+  begin: Begin,
+): Promise<void> {
   const json = readJson(file);
   const kernel = await loadKernel();
   const { document, warnings } = isDocument(json)
-    ? openDocument(json, file, kernel)
-    : runLedger(withFiles(json, dirname(file)), kernel);
+    ? openDocument(json, file, { kernel, begin })
+    : runLedger(withFiles(json, dirname(file)), kernel, begin);
   for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
   const named = part.map((name) => requirePart(document, name));
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
   const writing = { document, parts: chosen, kernel, chordMm: readChord(chord) };
-  for (const path of output) writeOutput(path, writing);
+  for (const path of output) {
+    begin(`Writing ${path}`);
+    writeOutput(path, writing);
+  }
+  if (measure) begin('Measuring');
   if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);
 }
 
@@ -96,9 +130,14 @@ async function run(file: string, { measure, output = [], part = [], chord }: Opt
 const isDocument = (json: unknown): boolean => typeof json === 'object' && json !== null && 'items' in json;
 
 /** Throws LedgerError where it is damaged, or holds a part that cannot be built. */
-function openDocument(json: unknown, file: string, kernel: Evaluator): LedgerRun {
+function openDocument(
+  json: unknown,
+  file: string,
+  { kernel, begin }: { readonly kernel: Evaluator; readonly begin: Begin },
+): LedgerRun {
   const document = documentIn(json, file);
   const warnings = visibleParts(document).flatMap(({ id, name }) => {
+    begin(`${file}: ${name}`);
     const problem = kernel.problemOf(document, id);
     if (problem) throw new LedgerError(`${file}: ${name}: ${problem.reason} ${problem.remedy}`);
     return kernel.noticesFor(document, id).map(({ words }) => `${name}: ${words}`);
