@@ -1,5 +1,6 @@
 /** Facets and outlines for display and mesh files. */
 import { addressOf, scope, uniqueShapes, hashOf, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { crowdedFaces, flatFacets, piecesOfEdges, shapeOfFaces, type FlatFacets } from './crowded.ts';
 
 /** V vertices (each face has its own), T triangles, counter-clockwise seen from outside. */
 export interface Mesh {
@@ -53,7 +54,86 @@ export function meshShape(
   facetTurn = FACET_TURN_RAD,
 ): Mesh {
   return scope((keep) => {
-    const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, facetTurn, false));
+    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const fineness = { chordMm, turnRad: facetTurn };
+    return (
+      meshCrowded(occt, faces, fineness) ?? meshFaces(occt, { shape, faces, indices: faces.keys() }, fineness)
+    );
+  });
+}
+
+interface Fineness {
+  readonly chordMm: number;
+  readonly turnRad: number;
+}
+
+/** Flat faces with many edges are laid out apart; undefined where there are none, or one of them cannot be. */
+function meshCrowded(occt: Occt, faces: readonly TopoDS_Shape[], fineness: Fineness): Mesh | undefined {
+  return scope((keep) => {
+    const crowded = crowdedFaces(occt, faces, keep);
+    if (crowded.size === 0) return undefined;
+    const indices = [...faces.keys()].filter((i) => !crowded.has(i));
+    const others = indices.map((i) => faces[i]!);
+    const shape = keep(shapeOfFaces(occt, others));
+    const mesh = meshFaces(occt, { shape, faces: others, indices: indices.values() }, fineness);
+    const pieces = piecesOfEdges(occt, shape, fineness);
+    const flat = [...crowded].map((i) => ({ face: i, facets: flatFacets(occt, faces[i]!, pieces) }));
+    return flat.every(isLaidOut) ? joined(mesh, flat) : undefined;
+  });
+}
+
+interface LaidOut {
+  readonly face: number;
+  readonly facets: FlatFacets;
+}
+const isLaidOut = (one: { face: number; facets: FlatFacets | undefined }): one is LaidOut =>
+  one.facets !== undefined;
+
+function joined(mesh: Mesh, flat: readonly LaidOut[]): Mesh {
+  let vertices = mesh.positions.length / 3;
+  const shifted = flat.map(({ facets }) => {
+    const first = vertices;
+    vertices += facets.positions.length / 3;
+    return facets.triangles.map((i) => first + i);
+  });
+  const normals = flat.map(({ facets: { normal, positions } }) =>
+    Float32Array.from(positions, (_, i) => normal[i % 3]!),
+  );
+  return {
+    positions: concatenated(Float32Array, [mesh.positions, ...flat.map(({ facets }) => facets.positions)]),
+    normals: concatenated(Float32Array, [mesh.normals, ...normals]),
+    triangles: concatenated(Uint32Array, [mesh.triangles, ...shifted]),
+    faceOfTriangle: concatenated(Uint32Array, [
+      mesh.faceOfTriangle,
+      ...flat.map(({ face, facets }) => new Uint32Array(facets.triangles.length / 3).fill(face)),
+    ]),
+    chordMm: mesh.chordMm,
+  };
+}
+
+function concatenated<T extends Float32Array | Uint32Array>(
+  Kind: new (length: number) => T,
+  lists: readonly ArrayLike<number>[],
+): T {
+  const all = new Kind(lists.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const list of lists) {
+    all.set(list, at);
+    at += list.length;
+  }
+  return all;
+}
+
+/** What is meshed, and the index that each of its faces has in the whole. */
+interface Meshed {
+  readonly shape: TopoDS_Shape;
+  readonly faces: readonly TopoDS_Shape[];
+  readonly indices: Iterable<number>;
+}
+
+function meshFaces(occt: Occt, { shape, faces, indices }: Meshed, { chordMm, turnRad }: Fineness): Mesh {
+  return scope((keep) => {
+    const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, turnRad, false));
     const memory = occt.wasmMemory.buffer;
     const groups = new Uint32Array(
       memory,
@@ -65,7 +145,8 @@ export function meshShape(
       addressOf(data.getTrianglesPtr()),
       data.getTrianglesSize(),
     ).slice();
-    const hashes = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => hashOf(occt, face));
+    const hashes = faces.map((face) => hashOf(occt, face));
+    const index = [...indices];
     const faceOfTriangle = new Uint32Array(triangles.length / 3);
     // Groups come in the order of faces; hashes alone would not do, since two faces may have the same.
     let face = 0;
@@ -73,7 +154,7 @@ export function meshShape(
       const [first, count] = [groups[g]! / 3, groups[g + 1]! / 3];
       const next = hashes.indexOf(groups[g + 2]!, face);
       const found = next >= 0 ? next : hashes.indexOf(groups[g + 2]!);
-      faceOfTriangle.fill(Math.max(0, found), first, first + count);
+      faceOfTriangle.fill(index[Math.max(0, found)]!, first, first + count);
       face = found + 1;
     }
     return {

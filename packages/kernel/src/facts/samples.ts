@@ -1,5 +1,5 @@
 /** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
-import { add, cross, scale, unit, type Vec3 } from '@kadrel/core';
+import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import type { Mesh } from './mesh.ts';
 import {
   read,
@@ -41,8 +41,11 @@ export function samplesOf(
     return faces.flatMap((face, i) => {
       // A face too small to be faceted has no point well inside.
       if (triangles[i]!.count === 0) return [];
-      const choose = (most: number) => chosenTriangles(mesh, triangles[i]!, Math.min(most, each));
-      return onFace(occt, keep(occt.TopoDS.Face(face)), choose).map((one) => ({ ...one, face: i }));
+      const facets: FaceFacets = {
+        choose: (most) => chosenTriangles(mesh, triangles[i]!, Math.min(most, each)),
+        middle: (t) => middleOf(mesh, triangles[i]!.first + t),
+      };
+      return onFace(occt, keep(occt.TopoDS.Face(face)), facets).map((one) => ({ ...one, face: i }));
     });
   });
 }
@@ -94,20 +97,26 @@ function heightOf({ positions, triangles }: Mesh, t: number): number {
 /** A plane that is right at some points is right at all. */
 const MOST_ON_A_PLANE = 4;
 
+/** The facets of one face, counted from its first. */
+interface FaceFacets {
+  /** Facets to look at, so many at most. */
+  readonly choose: (most: number) => readonly number[];
+  readonly middle: (facet: number) => Vec3;
+}
+
 /** The middles of triangles of a face, in its parameters, carried onto the true surface. */
-function onFace(
-  occt: Occt,
-  face: TopoDS_Face,
-  choose: (most: number) => readonly number[],
-): Omit<Sample, 'face'>[] {
+function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): Omit<Sample, 'face'>[] {
   return scope((keep) => {
     const location = keep(new occt.TopLoc_Location());
-    const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
     const chosen = choose(isPlane(surface) ? MOST_ON_A_PLANE : Infinity);
     if (chosen.length === 0) return [];
     const at = surfaceAt(surface, keep);
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
+    const laid = occt.BRep_Tool.Triangulation(face, location, 0) as Triangulation | null;
+    // A flat face with many edges is laid out without the kernel, which knows of no parameters of its facets then.
+    if (!laid) return chosen.map((t) => onPlane(at(0, 0), middle(t), turned));
+    const triangulation = keep(laid);
     return chosen.flatMap((t) => {
       if (t >= triangulation.NbTriangles()) return [];
       const triangle = keep(triangulation.Triangle(t + 1));
@@ -124,6 +133,22 @@ function onFace(
         : [{ point, outward: scale(normal, turned) }];
     });
   });
+}
+
+type Triangulation = ReturnType<Occt['BRep_Tool']['Triangulation']>;
+
+function middleOf({ positions, triangles }: Mesh, t: number): Vec3 {
+  const corners = [0, 1, 2].map((k) => 3 * triangles[3 * t + k]!);
+  return [0, 1, 2].map(
+    (axis) => corners.reduce((sum, i) => sum + positions[i + axis]!, 0) / 3,
+  ) as unknown as Vec3;
+}
+
+/** The point of a plane below a place. */
+function onPlane({ point, along, across }: Derivatives, place: Vec3, turned: number): Omit<Sample, 'face'> {
+  const normal = unit(cross(along, across));
+  const height = dot(subtract(place, point), normal);
+  return { point: add(place, scale(normal, -height)), outward: scale(normal, turned) };
 }
 
 type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;

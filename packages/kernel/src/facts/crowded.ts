@@ -1,0 +1,181 @@
+/**
+ * Facets of flat faces with many edges, by Earcut from what their neighbours make of their edges: the kernel’s own time for such a face
+ * grows with the square of its holes (14 s for 900).
+ */
+import earcut, { deviation } from 'earcut';
+import {
+  addressOf,
+  hashOf,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+
+/** Faces with fewer edges are quicker left to the kernel. */
+const MANY_EDGES = 120;
+/** Facets cover a face to this part of its area, or they are not taken: they are computed in single floats. */
+const SAME_AREA = 1e-5;
+
+export interface FlatFacets {
+  /** 3·V, mm. */
+  readonly positions: readonly number[];
+  /** Unit length, outward. */
+  readonly normal: readonly [number, number, number];
+  /** 3·T, counter-clockwise seen from outside. */
+  readonly triangles: readonly number[];
+}
+
+/** Indices of flat faces with many edges, each of whose edges has a face beside it that is not among them. */
+export function crowdedFaces(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): Set<number> {
+  const found = new Set<number>();
+  const taken = new Set<number>();
+  faces.forEach((face, i) => {
+    if (!isFlat(occt, face)) return;
+    const edges = uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge));
+    if (edges.length < MANY_EDGES || edges.some((edge) => taken.has(edge))) return;
+    found.add(i);
+    for (const edge of edges) taken.add(edge);
+  });
+  return found;
+}
+
+const isFlat = (occt: Occt, face: TopoDS_Shape): boolean =>
+  scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), false));
+    return surface.GetType() === 'GeomAbs_Plane';
+  });
+
+/** A shape of these faces; the caller gives it back. */
+export function shapeOfFaces(occt: Occt, faces: readonly TopoDS_Shape[]): TopoDS_Shape {
+  return scope((keep) => {
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const face of faces) build.Add(compound, face);
+    return compound;
+  });
+}
+
+/** Straight pieces of each edge of a shape that has facets: six numbers a piece, mm, by the hash of the edge. */
+export function piecesOfEdges(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  fineness: { readonly chordMm: number; readonly turnRad: number },
+): Map<number, number[]> {
+  return scope((keep) => {
+    const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, fineness.chordMm, fineness.turnRad));
+    const memory = occt.wasmMemory.buffer;
+    const lines = new Float32Array(memory, addressOf(data.getLinesPtr()), data.getLinesSize());
+    const groups = new Uint32Array(memory, addressOf(data.getEdgeGroupsPtr()), data.getEdgeGroupsSize());
+    const pieces = new Map<number, number[]>();
+    for (let g = 0; g < groups.length; g += 3)
+      pieces.set(groups[g + 2]!, [
+        ...(pieces.get(groups[g + 2]!) ?? []),
+        ...lines.subarray(3 * groups[g]!, 3 * (groups[g]! + groups[g + 1]!)),
+      ]);
+    return pieces;
+  });
+}
+
+/** The facets of a flat face, or undefined where its edges do not close or the facets do not cover it. */
+export function flatFacets(
+  occt: Occt,
+  face: TopoDS_Shape,
+  pieces: ReadonlyMap<number, readonly number[]>,
+): FlatFacets | undefined {
+  const loops = loopsOf(edgesOf(occt, face).flatMap((edge) => pieces.get(edge) ?? []));
+  if (!loops) return undefined;
+  const normal = outwardOf(occt, face);
+  const steepest = normal.map(Math.abs).indexOf(Math.max(...normal.map(Math.abs)));
+  const [u, v] = [(steepest + 1) % 3, (steepest + 2) % 3];
+  const isUp = normal[steepest]! > 0;
+  const flat = loops.map((loop) => loop.map((at): Flat => [at[u]!, at[v]!]));
+  const areas = flat.map((loop) => Math.abs(areaWithin(loop)));
+  const outer = areas.indexOf(Math.max(...areas));
+  const order = [outer, ...[...loops.keys()].filter((i) => i !== outer)];
+  const holes: number[] = [];
+  let count = 0;
+  for (const i of order) {
+    if (count > 0) holes.push(count);
+    count += loops[i]!.length;
+  }
+  const coordinates = order.flatMap((i) => flat[i]!.flat());
+  const triangles = earcut(coordinates, holes, 2);
+  if (!(deviation(coordinates, holes, 2, triangles) < SAME_AREA)) return undefined;
+  return {
+    positions: order.flatMap((i) => loops[i]!.flat()),
+    normal,
+    triangles: areaOfFacets(coordinates, triangles) > 0 === isUp ? triangles : triangles.reverse(),
+  };
+}
+
+type Flat = readonly [number, number];
+type Place = readonly [number, number, number];
+
+const edgesOf = (occt: Occt, face: TopoDS_Shape): number[] =>
+  scope((keep) => uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge)));
+
+/** Closed loops of straight pieces whose ends are equal bit for bit; undefined where three or a single one meet. */
+function loopsOf(pieces: readonly number[]): Place[][] | undefined {
+  const ends = new Map<string, { readonly at: Place; readonly to: string[] }>();
+  const endAt = (i: number) => {
+    const at: Place = [pieces[i]!, pieces[i + 1]!, pieces[i + 2]!];
+    const key = at.join(' ');
+    if (!ends.has(key)) ends.set(key, { at, to: [] });
+    return key;
+  };
+  for (let i = 0; i < pieces.length; i += 6) {
+    const [a, b] = [endAt(i), endAt(i + 3)];
+    if (a === b) continue;
+    ends.get(a)!.to.push(b);
+    ends.get(b)!.to.push(a);
+  }
+  if ([...ends.values()].some(({ to }) => to.length !== 2)) return undefined;
+  const loops: Place[][] = [];
+  const isSeen = new Set<string>();
+  for (const start of ends.keys()) {
+    if (isSeen.has(start)) continue;
+    const loop: Place[] = [];
+    for (let key: string | undefined = start; key !== undefined;) {
+      isSeen.add(key);
+      const { at, to }: { at: Place; to: string[] } = ends.get(key)!;
+      loop.push(at);
+      key = to.find((next) => !isSeen.has(next));
+    }
+    loops.push(loop);
+  }
+  return loops;
+}
+
+function outwardOf(occt: Occt, shape: TopoDS_Shape): Place {
+  return scope((keep) => {
+    const face = keep(occt.TopoDS.Face(shape));
+    const plane = keep(keep(new occt.BRepAdaptor_Surface(face, false)).Plane());
+    const direction = keep(keep(plane.Axis()).Direction());
+    const isTurned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+    const sign = isTurned === plane.Direct() ? -1 : 1;
+    return [sign * direction.X(), sign * direction.Y(), sign * direction.Z()];
+  });
+}
+
+/** Twice the area within a loop, positive when it runs counter-clockwise. */
+const areaWithin = (loop: readonly Flat[]): number =>
+  loop.reduce((sum, [x, y], i) => {
+    const [nextX, nextY] = loop[(i + 1) % loop.length]!;
+    return sum + x * nextY - nextX * y;
+  }, 0);
+
+/** Twice the area of facets, positive when they run counter-clockwise. */
+function areaOfFacets(coordinates: readonly number[], triangles: readonly number[]): number {
+  let sum = 0;
+  for (let t = 0; t < triangles.length; t += 3)
+    sum += areaWithin(
+      [0, 1, 2].map((k): Flat => {
+        const i = 2 * triangles[t + k]!;
+        return [coordinates[i]!, coordinates[i + 1]!];
+      }),
+    );
+  return sum;
+}
