@@ -6,22 +6,29 @@ import {
   plainWorld,
   verbNamed,
   type KadrelDocument,
+  type ItemId,
   type Typed,
+  type World,
 } from '@kadrel/core';
-import type { Evaluator } from '@kadrel/kernel';
+import { worldOf, type Evaluator } from '@kadrel/kernel';
 
 export type Statement = readonly [verb: string, typed: Typed];
 
-export function built(statements: readonly Statement[]): KadrelDocument {
+type WorldFor = (document: KadrelDocument, newId: () => ItemId) => World;
+
+/** Where no statement asks the kernel anything. Throws an Error where one is refused. */
+export const built = (statements: readonly Statement[]): KadrelDocument => carriedOut(statements, plainWorld);
+
+/** Where names of faces and edges are looked up. Throws an Error where a statement is refused. */
+export const builtBy = (kernel: Evaluator, statements: readonly Statement[]): KadrelDocument =>
+  carriedOut(statements, (document, newId) => worldOf(document, kernel, newId));
+
+function carriedOut(statements: readonly Statement[], worldFor: WorldFor): KadrelDocument {
   let document = emptyDocument();
   let ids = 0;
   for (const [verb, typed] of statements) {
-    const done = perform(
-      verbNamed(verb)!,
-      typed,
-      document,
-      plainWorld(document, () => `p${++ids}`),
-    );
+    const world = worldFor(document, () => `p${++ids}`);
+    const done = perform(verbNamed(verb)!, typed, document, world);
     if (isRefusal(done)) throw new Error(`${verb}, ${done.blank}: ${done.message}`);
     document = done.document;
   }

@@ -26,7 +26,10 @@ export async function runBooleans([count = '10000', start = '1', only]: readonly
     const thread = new SceneThread();
     while (verdicts.length < Number(count) && isTimeLeft()) {
       const i = next++;
-      const scene = { class: classes[i % classes.length]!, seed: Number(start) + Math.floor(i / classes.length) };
+      const scene = {
+        class: classes[i % classes.length]!,
+        seed: Number(start) + Math.floor(i / classes.length),
+      };
       const { verdicts: some, ms } = await thread.trial(scene);
       times.set(scene.class, (times.get(scene.class) ?? 0) + ms);
       verdicts.push(...some);

@@ -13,7 +13,15 @@ const LONG = {
   ledger: [
     { verb: 'box', as: 'plate', size: ['1000', '1000', '8'] },
     { verb: 'cylinder', as: 'drill', diameter: '4', height: '20', at: ['10', '10', '-5'] },
-    { verb: 'grid', as: 'drills', parts: ['drill'], columns: '40', columnPitch: '15', rows: '40', rowPitch: '15' },
+    {
+      verb: 'grid',
+      as: 'drills',
+      parts: ['drill'],
+      columns: '40',
+      columnPitch: '15',
+      rows: '40',
+      rowPitch: '15',
+    },
     { verb: 'subtract', as: 'sieve', from: 'plate', parts: ['drills'] },
   ],
 };

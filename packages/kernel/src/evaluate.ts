@@ -343,8 +343,9 @@ export class Evaluator {
 function failedStep(document: KadrelDocument, part: ItemId, key: string | undefined): number | null {
   const keys: string[] = [];
   for (let at = contentOf(document, part); isStep(at); at = at.of) keys.unshift(keyOf(at));
-  const step = key === undefined ? -1 : keys.indexOf(key);
-  return step < 0 ? null : step;
+  const { steps } = definitionOf(document, document.items[part]!).recipe;
+  const on = [...steps.keys()].filter((i) => !steps[i]!.off);
+  return (key === undefined ? undefined : on[keys.indexOf(key)]) ?? null;
 }
 
 /** More operands than this are not all named in a sentence. */

@@ -60,7 +60,8 @@ function drawAnew(document: KadrelDocument, id: ItemId, { recipe, own, within, s
   let paths: readonly Path[] = outlineOf(recipe.base.figure);
   if (within.has(own)) return { paths };
   const asking = new Set(within).add(own);
-  for (const [step, edit] of recipe.steps.slice(0, steps).entries())
+  for (const [step, edit] of recipe.steps.slice(0, steps).entries()) {
+    if (edit.off) continue;
     try {
       if (isCurveStep(edit)) paths = edited(paths, edit, cutters(document, id, edit, asking));
       else if (edit.kind === 'mirror') paths = carried(paths, FLIPPED);
@@ -71,6 +72,7 @@ function drawAnew(document: KadrelDocument, id: ItemId, { recipe, own, within, s
       const { message, at } = error;
       return { paths, fault: { step, message, ...(at && { at }) } };
     }
+  }
   return { paths };
 }
 

@@ -17,8 +17,9 @@ export interface Moved {
 }
 
 /** What was mirrored or resized no longer stands where its figure says: its points are not taken hold of. */
-export const standsAsDrawn = (steps: readonly { readonly kind: string }[]): boolean =>
-  !steps.some(({ kind }) => kind === 'mirror' || kind === 'scale');
+export const standsAsDrawn = (
+  steps: readonly { readonly kind: string; readonly off?: true | undefined }[],
+): boolean => !steps.some(({ kind, off }) => !off && (kind === 'mirror' || kind === 'scale'));
 
 /** In the profile's own plane. Text and curves of files have none. */
 export function handlesOf(figure: Figure): Vec2[] {

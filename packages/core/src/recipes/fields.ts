@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import type { QuantityKind } from '../quantity/units.ts';
+import { chosenEdgesSchema, chosenFacesSchema } from './chosen.ts';
 import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
 interface Told {
@@ -71,7 +72,15 @@ export interface TextField extends Told {
   readonly type: 'text';
 }
 
-export type Field = NumberField | VectorField | ChoiceField | FlagField | TextField;
+/** Edges, or faces, of what was made so far. */
+export interface ChosenField extends Told {
+  readonly type: 'edges' | 'faces';
+  readonly default?: string;
+  /** None is a choice too. */
+  readonly mayBeNone?: true;
+}
+
+export type Field = NumberField | VectorField | ChoiceField | FlagField | TextField | ChosenField;
 
 const fields = z.registry<Field>();
 
@@ -164,6 +173,18 @@ export const text = (label: string, about: string, more: Without<TextField> = {}
     .min(1)
     .max(500)
     .register(fields, { type: 'text', label, about, ...more });
+
+export const edges = (label: string, about: string, more: Without<ChosenField> = {}) =>
+  chosenEdgesSchema
+    .clone()
+    .min(1)
+    .register(fields, { type: 'edges', label, about, ...more });
+
+export const faces = (label: string, about: string, more: Without<ChosenField> = {}) =>
+  chosenFacesSchema
+    .clone()
+    .min(more.mayBeNone ? 0 : 1)
+    .register(fields, { type: 'faces', label, about, ...more });
 
 /** What is wrong with a number, said of it as its subject; undefined where nothing is. */
 export function boundFault({ above, least, most, whole }: Bounds, value: number): string | undefined {

@@ -24,18 +24,22 @@ test.each([
   expect(boundFault(bounds, value)).toBe(fault);
 });
 
+const TYPES = {
+  number: 'quantity',
+  vector: 'quantities',
+  choice: 'choice',
+  flag: 'choice',
+  text: 'text',
+  edges: 'edges',
+  faces: 'faces',
+};
+
 test('every field of every recipe is a blank of Change, and of one type everywhere', () => {
   const { blanks } = verbNamed('change')!;
   for (const kind of SIZED)
     for (const [key, field] of fieldsOf(kind.schema)) {
       const blank = blanks[blankOf(key, field)];
-      expect([kind.kind, key, blank?.type]).toEqual([
-        kind.kind,
-        key,
-        { number: 'quantity', vector: 'quantities', choice: 'choice', flag: 'choice', text: 'text' }[
-          field.type
-        ],
-      ]);
+      expect([kind.kind, key, blank?.type]).toEqual([kind.kind, key, TYPES[field.type]]);
       if (field.type === 'choice' || field.type === 'flag')
         expect(Object.keys(blank!.choices!)).toEqual(expect.arrayContaining(Object.keys(field.choices)));
     }

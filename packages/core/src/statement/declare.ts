@@ -5,6 +5,7 @@
 import type { Question, Replies } from '../questions/question.ts';
 import type { Refusal } from '../refusals/refusal.ts';
 import type { Drawing } from '../formats/drawing.ts';
+import type { ChosenEdge, ChosenFace } from '../recipes/chosen.ts';
 import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
@@ -60,6 +61,9 @@ export interface BlankValues {
   plane: ToldPlane;
   /** Bounded areas of the profiles that another blank names. */
   regions: Regions;
+  /** Edges, or faces, of the part that another blank names. */
+  edges: readonly ChosenEdge[];
+  faces: readonly ChosenFace[];
   /** Outlines of a file. */
   drawing: Drawing & { readonly name: string };
   /** A view, as it is kept. */

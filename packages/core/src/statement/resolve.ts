@@ -34,10 +34,37 @@ import {
   type Verb,
 } from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
+import { readEdges, readFaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
 import type { World } from './world.ts';
+
+/** Edges or faces of the part that the blank says more of. */
+function readChosen(given: unknown, blank: Blank, id: string, around: Resolving) {
+  const { document, world, typed } = around;
+  const part = findPart(typed[blank.of!], blank.of!, document);
+  if (isRefusal(part)) return part;
+  const stranger = (Array.isArray(given) ? given : [given]).find(
+    (one: unknown) => onOf(one) !== undefined && partNamed(document, onOf(one)!)?.id !== part,
+  ) as unknown;
+  const { name } = document.items[part]!;
+  if (stranger !== undefined)
+    return refuse('stranger', `This ${blank.type.slice(0, -1)} is of another part than ${name}.`, id);
+  const naming: Naming = {
+    name,
+    document,
+    features() {
+      const shape = world.shapeOf(part);
+      return isRefusal(shape) ? shape : shape.snaps;
+    },
+  };
+  const read = blank.type === 'edges' ? readEdges(given, naming) : readFaces(given, naming);
+  return isRefusal(read) ? { ...read, blank: id } : read;
+}
+
+const onOf = (one: unknown): string | undefined =>
+  typeof one === 'object' && one !== null && 'on' in one ? String(one.on) : undefined;
 
 /** Blanks as typed: texts, lists of texts, part names or ids, `{ on, at, snap }` for points. */
 export type Typed = Readonly<Record<string, unknown>>;
@@ -75,7 +102,7 @@ export function resolveStatement(
         );
       continue;
     }
-    const value = resolveBlank(blank, id, given, { document, read, world });
+    const value = resolveBlank(blank, id, given, { typed, document, read, world });
     if (isRefusal(value)) return value;
     values[id] = value;
   }
@@ -94,7 +121,7 @@ export function resolveOne(
   const given = isEmpty(typed[id]) ? blank.default : typed[id];
   return isEmpty(given)
     ? undefined
-    : resolveBlank(blank, id, given, { document, read: quantityReader(document), world });
+    : resolveBlank(blank, id, given, { typed, document, read: quantityReader(document), world });
 }
 
 /** `{ svg }` or `{ dxf }`: the text of a file, and perhaps its name. */
@@ -136,6 +163,8 @@ export const isEmpty = (value: unknown) =>
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
 
 interface Resolving {
+  /** What stands in the other blanks. */
+  readonly typed: Typed;
   readonly document: KadrelDocument;
   readonly read: Reader;
   readonly world: World;
@@ -184,6 +213,9 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       });
     case 'regions':
       return readRegions(given, id);
+    case 'edges':
+    case 'faces':
+      return readChosen(given, blank, id, around);
     case 'view': {
       const view = viewSchema.safeParse(given);
       return view.success

@@ -2,6 +2,7 @@
 import type { KadrelDocument } from '../document/schema.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
+import { EDGE_RULES, type EdgeRule } from '../recipes/chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { PLANES } from './planes.ts';
 import { rowsOfText } from './rows.ts';
@@ -62,6 +63,7 @@ export function wordBlank(
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
+  if (blank.type === 'edges' || blank.type === 'faces') return wordChosen(typed, blank.type);
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
@@ -80,6 +82,26 @@ function wordRows(typed: unknown, { label, columns }: Blank): string {
   const rows =
     typeof typed === 'string' ? rowsOfText(typed, Object.keys(columns ?? {})) : (typed as unknown[]);
   return `${rows.length} ${rows.length === 1 ? label.replace(/s$/, '') : label}`;
+}
+
+/** Names as they were typed, a single pick by its name, more of them by their number. */
+function wordChosen(typed: unknown, type: 'edges' | 'faces'): string {
+  const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];
+  const picked = list.filter((one) => typeof one === 'object') as Partial<NamedPoint>[];
+  const words = list.filter((one): one is string => typeof one === 'string').map(wordRule);
+  if (picked.length === 1) words.push(String(picked[0]!.at).split('&').join(' · '));
+  else if (picked.length > 1) words.push(`${picked.length} ${type}`);
+  return joinNames(words);
+}
+
+function wordRule(typed: string): string {
+  const rule = EDGE_RULES[
+    typed
+      .trim()
+      .toLowerCase()
+      .replace(/^along /, '') as EdgeRule
+  ] as string | undefined;
+  return rule ?? typed.split('&').join(' · ');
 }
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {

@@ -22,8 +22,12 @@ import { buildTorus } from './primitives/torus.ts';
 import { buildTube } from './primitives/tube.ts';
 import { buildWedge } from './primitives/wedge.ts';
 import { requireSizes } from './sizes.ts';
+import { buildChamfer } from './steps/chamfer.ts';
 import { buildEmbossed } from './steps/emboss.ts';
+import { buildFillet } from './steps/fillet.ts';
 import { buildOffset } from './steps/offset.ts';
+import { buildPushed } from './steps/push.ts';
+import { buildShell } from './steps/shell.ts';
 import { buildMirrored, buildScaled } from './steps/mirror.ts';
 import { buildClosed, buildFill, buildThickened } from './surfaces.ts';
 
@@ -68,6 +72,10 @@ interface StepBuilder<K extends StepContent['kind']> {
 }
 
 const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
+  fillet: { build: buildFillet },
+  chamfer: { build: buildChamfer },
+  shell: { build: buildShell },
+  push: { build: buildPushed },
   embossed: { build: buildEmbossed },
   offset: { build: buildOffset },
   thickened: { build: buildThickened },

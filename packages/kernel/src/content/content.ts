@@ -105,8 +105,10 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
   // The steps of a profile are edits of its curves, which are made already.
   return base.kind === 'profile'
     ? made
-    : steps.reduce((of, step) => stepContent(document, part, of, step), made);
+    : steps.filter(isOn).reduce((of, step) => stepContent(document, part, of, step), made);
 }
+
+const isOn = ({ off }: RecipeStep) => !off;
 
 function stepContent(document: KadrelDocument, part: Part, of: Content, step: RecipeStep): Content {
   switch (step.kind) {

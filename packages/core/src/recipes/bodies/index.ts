@@ -68,5 +68,5 @@ export function loftWays({ profiles: ids, guides = 0, closed = false, starts = [
 /** What has open ends as far as its recipe tells: it encloses nothing, and counts as no solid. */
 export function isSurface({ recipe: { base, steps } }: { readonly recipe: WithReferences }): boolean {
   const isOpen = 'ends' in base ? base.ends === 'open' : 'kind' in base && base.kind === 'fill';
-  return isOpen && !steps.some(({ kind }) => kind === 'thicken' || kind === 'close');
+  return isOpen && !steps.some(({ kind, off }) => !off && (kind === 'thicken' || kind === 'close'));
 }

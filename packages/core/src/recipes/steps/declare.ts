@@ -41,12 +41,16 @@ export interface StepKind<S extends z.ZodObject = z.ZodObject> extends DeclaredS
   readonly schema: S;
 }
 
+/** A step that is off is kept, and not done. */
+const SWITCH = { off: z.literal(true).optional() };
+type Switched<S extends z.ZodRawShape> = S & typeof SWITCH;
+
 export const declareStep = <const K extends string, S extends z.ZodRawShape>(
   kind: K,
   shape: S,
-  declared: DeclaredStep<WithKind<K, S>>,
-): StepKind<WithKind<K, S>> & { readonly kind: K } => ({
+  declared: DeclaredStep<WithKind<K, Switched<S>>>,
+): StepKind<WithKind<K, Switched<S>>> & { readonly kind: K } => ({
   kind,
-  schema: z.strictObject({ kind: z.literal(kind), ...shape }),
+  schema: z.strictObject({ kind: z.literal(kind), ...shape, ...SWITCH }),
   ...declared,
 });

@@ -1,20 +1,24 @@
 /** What is done to a solid, or to the curves of a profile, after its base is made, one step after another. */
 import { z } from 'zod';
 import { schemasOf } from '../declare.ts';
+import { chamfer } from './chamfer.ts';
 import { close } from './close.ts';
 import { corner } from './corner.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
 import { emboss } from './emboss.ts';
+import { fillet } from './fillet.ts';
 import { mirror } from './mirror.ts';
 import { offset } from './offset.ts';
+import { push } from './push.ts';
 import { resample } from './resample.ts';
 import { scale } from './scale.ts';
+import { shell } from './shell.ts';
 import { thicken } from './thicken.ts';
 import type { StepKind, StepNumber } from './declare.ts';
 
 /** Changes of a drawn outline: they are kept beside the figure, and follow it. */
 const CURVE_STEPS = [corner, trim, extend, split, reverse, resample] as const;
-const SOLID_STEPS = [emboss, offset, thicken, close, mirror, scale] as const;
+const SOLID_STEPS = [fillet, chamfer, shell, push, emboss, offset, thicken, close, mirror, scale] as const;
 export const STEPS = [...SOLID_STEPS, ...CURVE_STEPS] as const;
 
 export const stepSchema = z.discriminatedUnion('kind', schemasOf(STEPS));

@@ -1,6 +1,6 @@
 /** The verbs that make plain primitives, made from the declarations of their recipes. */
 import type { Kind, Make, RecipeFault } from '../../recipes/declare.ts';
-import { blankOf, boundFault, fieldsOf, type Field } from '../../recipes/fields.ts';
+import { blankOf, boundFault, fieldsOf, type ChosenField, type Field } from '../../recipes/fields.ts';
 import { valueOf, type Num, type NumVector } from '../../recipes/numbers.ts';
 import type { Base } from '../../document/schema.ts';
 import {
@@ -71,7 +71,9 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
 export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
   need(typeOf(field), lowerCase(field.label), field.about, optionsOf(field));
 
-function typeOf(field: Field): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' {
+function typeOf(
+  field: Field,
+): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | 'edges' | 'faces' {
   if (field.type === 'number' && field.kind !== 'number') return field.kind;
   if (field.type === 'number' || field.type === 'flag')
     throw new Error(`No blank of a new one tells ${field.label}.`);
@@ -82,7 +84,11 @@ const optionsOf = (field: Field) => ({
   ...('default' in field && field.default !== undefined ? { default: field.default } : {}),
   ...('above' in field && field.above === 0 ? { positive: true } : {}),
   ...('choices' in field ? { choices: field.choices } : {}),
+  ...(field.rare ? { rare: true } : {}),
+  ...(isChosen(field) ? { of: 'part' } : {}),
 });
+
+const isChosen = (field: Field): field is ChosenField => field.type === 'edges' || field.type === 'faces';
 
 /** What is told of a base or a step by its fields. */
 interface ToldByFields {
@@ -105,6 +111,7 @@ export function recipeOf(kind: ToldByFields, given: Given): object | Refusal {
 
 function valueFor(key: string, field: Field, given: Given, complete: Make['complete'] = {}): unknown {
   const blank = blankOf(key, field);
+  if (isChosen(field)) return given[blank] ?? [];
   if (field.type !== 'number') return given[blank];
   const half = field.half === undefined ? undefined : (given[field.half] as Num | undefined);
   const whole = given[blank] as Num | undefined;

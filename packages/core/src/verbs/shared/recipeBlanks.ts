@@ -41,6 +41,9 @@ function blankFor(field: Field): Blank {
       return optional('choice', label, about, { choices: field.choices, ...more });
     case 'text':
       return optional('text', label, about, more);
+    case 'edges':
+    case 'faces':
+      return optional(field.type, label, about, { of: 'part', ...more });
   }
 }
 

@@ -10,6 +10,7 @@ import {
   declareVerb,
   isRefusal,
   needed,
+  optional,
   refuse,
   type Blank,
   type Refusal,
@@ -43,7 +44,12 @@ export function shapingVerb(kind: StepKind): Verb {
     words: make.words,
     blanks: {
       part: needed('part', 'part', 'The solid.'),
-      ...Object.fromEntries(fields.map(([key, field]) => [blankOf(key, field), blankFor(field)])),
+      ...Object.fromEntries(
+        fields.map(([key, field]) => [
+          blankOf(key, field),
+          blankFor(field, 'mayBeNone' in field ? optional : needed),
+        ]),
+      ),
     },
     sentence: make.sentence,
     apply(draft, given) {

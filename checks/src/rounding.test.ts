@@ -1,0 +1,210 @@
+/** Fillets, chamfers, shells and moved faces against formulas. */
+import type { Evaluator } from '@kadrel/kernel';
+import { loadKernel } from '@kadrel/kernel/node';
+import { builtBy, measured, type Statement } from './bench.ts';
+
+let kernel: Evaluator;
+beforeAll(async () => {
+  kernel = await loadKernel();
+});
+
+const of = (...statements: Statement[]) => measured(kernel, builtBy(kernel, statements), 'block');
+const refusalOf = (...statements: Statement[]): string => {
+  try {
+    const document = builtBy(kernel, statements);
+    const [part] = Object.values(document.items);
+    const problem = kernel.problemOf(document, part!.id);
+    return problem ? `${problem.reason} ${problem.remedy}` : '';
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+const block = (...size: number[]): Statement => ['box', { as: 'block', size }];
+const fillet = (edges: unknown, radius: number, more = {}): Statement => [
+  'fillet',
+  { part: 'block', edges, radius, ...more },
+];
+const chamfer = (edges: unknown, width: number, more = {}): Statement => [
+  'chamfer',
+  { part: 'block', edges, width, ...more },
+];
+const shell = (thickness: number, open?: unknown, more = {}): Statement => [
+  'shell',
+  { part: 'block', thickness, ...(open === undefined ? {} : { open }), ...more },
+];
+const push = (faces: unknown, by: number, more = {}): Statement => [
+  'offset-face',
+  { part: 'block', faces, by, ...more },
+];
+
+// Source: J. Steiner 1840: a box with all edges rounded is the box within it with a ball of the radius all round.
+test.each([0.1, 0.5, 1, 2.5, 4, 4.9])('a box with all edges rounded by %p', (r) => {
+  const [a, b, c] = [10 - 2 * r, 20 - 2 * r, 30 - 2 * r];
+  const wanted =
+    a * b * c + 2 * (a * b + b * c + c * a) * r + Math.PI * (a + b + c) * r ** 2 + (4 / 3) * Math.PI * r ** 3;
+  const made = of(block(10, 20, 30), fillet('all', r));
+  expect(made.volume / wanted).toBeCloseTo(1, 9);
+  expect(made).toMatchObject({ watertight: true, solids: 1, faces: 26 });
+  expect(made.box).toEqual({ min: [0, 0, 0], max: [10, 20, 30] });
+});
+
+// A fillet of radius r takes (1 − π/4)·r² off a square edge for each mm, and fills as much into an inward one.
+const CORNER = 1 - Math.PI / 4;
+test.each([
+  ['top&front', 10],
+  ['along z', 4 * 30],
+  [['top&front', 'bottom&back'], 2 * 10],
+  ['x', 4 * 10],
+])('edges %p of a box', (edges, length) => {
+  expect(of(block(10, 20, 30), fillet(edges, 2)).volume).toBeCloseTo(6000 - CORNER * 4 * length, 8);
+});
+
+test('a rule follows the size, and an inward edge is filled', () => {
+  const step: Statement[] = [
+    ['box', { as: 'low', size: [40, 20, 10] }],
+    ['box', { as: 'high', size: [20, 20, 30] }],
+    ['union', { as: 'block', parts: ['low', 'high'] }],
+  ];
+  const plain = of(...step).volume;
+  expect(of(...step, fillet('inward', 3)).volume - plain).toBeCloseTo(CORNER * 9 * 20, 8);
+  const rounded: Statement[] = [block(10, 20, 30), fillet('along z', 2)];
+  expect(of(...rounded, ['change', { parts: ['block'], size: ['10', '20', '50'] }]).volume).toBeCloseTo(
+    10 * 20 * 50 - CORNER * 4 * 200,
+    8,
+  );
+});
+
+test('where two parts met, whatever they are', () => {
+  const made = of(
+    ['box', { as: 'plate', size: [40, 40, 10], at: [-20, -20, 0] }],
+    ['cylinder', { as: 'post', diameter: 16, height: 30 }],
+    ['union', { as: 'block', parts: ['plate', 'post'] }],
+    fillet('met', 2),
+  );
+  // Pappus: a ring whose section is the corner between the square and the arc, its centroid (10 − 3π)/(12 − 3π)·r from the corner.
+  const section = CORNER * 4;
+  const centroid = (2 * (10 - 3 * Math.PI)) / (12 - 3 * Math.PI);
+  const ring = 2 * Math.PI * (8 + centroid) * section;
+  expect(made.volume).toBeCloseTo(16_000 + Math.PI * 64 * 20 + ring, 6);
+});
+
+test.each([
+  [{}, 2 * 2 * 0.5],
+  [{ second: '4' }, 2 * 4 * 0.5],
+  [{ angle: '60' }, 2 * 2 * Math.tan(Math.PI / 3) * 0.5],
+])('a chamfer with %p takes its triangle off', (more, section) => {
+  const made = of(block(10, 20, 30), chamfer('front&top', 2, more));
+  expect(made.volume).toBeCloseTo(6000 - section * 10, 8);
+});
+
+// Three bars of w²/2 meet at each corner: each two share w³/3, all three w³/4; a triangle through the ends of their sides takes
+// another w³/12 off. Own derivation by inclusion and exclusion.
+test('all edges of a cube chamfered', () => {
+  const [s, w] = [10, 2];
+  const made = of(block(s, s, s), chamfer('all', w));
+  expect(made.faces).toBe(26);
+  expect(made.volume).toBeCloseTo(s ** 3 - 12 * (w ** 2 / 2) * s + 8 * w ** 3 * (3 / 3 - 1 / 4 - 1 / 12), 6);
+});
+
+test('growing along an edge', () => {
+  const made = of(block(10, 20, 30), fillet('front&right', 2, { to: 4 }));
+  // The section grows with the square of a radius that grows evenly: its mean is (r² + r·R + R²)/3, were the ball’s circle square to
+  // the edge; it leans by the growth of the radius, so that a little more is taken off.
+  const taken = CORNER * ((4 + 8 + 16) / 3) * 30;
+  expect((6000 - made.volume) / taken).toBeGreaterThan(1);
+  expect((6000 - made.volume) / taken).toBeLessThan(1.02);
+});
+
+test.each([
+  ['a box open at the top', [block(10, 20, 30), shell(2, 'top')], 6000 - 6 * 16 * 28],
+  ['open at both ends', [block(10, 20, 30), shell(2, ['top', 'bottom'])], 6000 - 6 * 16 * 30],
+  ['a closed hollow', [block(10, 20, 30), shell(2)], 6000 - 6 * 16 * 26],
+  ['outward', [block(10, 20, 30), shell(2, 'top', { side: 'out' })], 14 * 24 * 32 - 6000],
+  [
+    'a cup',
+    [['cylinder', { as: 'block', diameter: 20, height: 30 }] as Statement, shell(3, 'top')],
+    Math.PI * (100 * 30 - 49 * 27),
+  ],
+  [
+    'a ball',
+    [['sphere', { as: 'block', diameter: 20 }] as Statement, shell(4)],
+    (4 / 3) * Math.PI * (1000 - 216),
+  ],
+  [
+    'a ring',
+    [['torus', { as: 'block', diameter: 40, thickness: 10 }] as Statement, shell(2)],
+    2 * Math.PI ** 2 * 20 * (25 - 9),
+  ],
+] as const)('a shell: %s', (_, statements, volume) => {
+  const made = of(...(statements as readonly Statement[]));
+  expect(made.volume / volume).toBeCloseTo(1, 8);
+  expect(made.watertight).toBe(true);
+});
+
+// A side that leans moves in by t·√(1 + slope²) at every height. Own derivation.
+test('a shell of a cone', () => {
+  const cone: Statement = ['cone', { as: 'block', diameter: 30, top: 10, height: 20 }];
+  const [low, high, h, t] = [15, 5, 20, 2];
+  const slope = (low - high) / h;
+  const inner = (z: number) => low - slope * z - t * Math.sqrt(1 + slope ** 2);
+  const frustum = (a: number, b: number, height: number) => (Math.PI / 3) * height * (a * a + a * b + b * b);
+  const wanted = frustum(low, high, h) - frustum(inner(0), inner(h - t), h - t);
+  expect(of(cone, shell(t, 'bottom')).volume / wanted).toBeCloseTo(1, 7);
+});
+
+test.each([
+  ['up', [block(10, 20, 30), push('top', 5)], 10 * 20 * 35],
+  ['in', [block(10, 20, 30), push('front', -5)], 10 * 15 * 30],
+  ['two at once', [block(10, 20, 30), push(['top', 'right'], 5)], 15 * 20 * 35],
+  ['three of a corner', [block(10, 20, 30), push('top, right, back', -1)], 9 * 19 * 29],
+  [
+    'a round side',
+    [['cylinder', { as: 'block', diameter: 20, height: 30 }] as Statement, push('side', 2)],
+    Math.PI * 144 * 30,
+  ],
+  [
+    'a bore, narrower',
+    [['tube', { as: 'block', diameter: 20, bore: 10, height: 30 }] as Statement, push('bore', 2)],
+    Math.PI * (100 - 9) * 30,
+  ],
+] as const)('a face moved: %s', (_, statements, volume) => {
+  expect(of(...(statements as readonly Statement[])).volume / volume).toBeCloseTo(1, 9);
+});
+
+// Source: the prismatoid formula h/6 (A + 4·M + a); the sides of a frustum go on as they slope.
+test.each([4, -6])('the top of a pyramid moved by %p', (by) => {
+  const spire: Statement = [
+    'frustum',
+    { as: 'block', sides: 4, width: 30, across: 'flats', top: 18, height: 24 },
+  ];
+  const [height, top] = [24 + by, 30 - (12 * (24 + by)) / 24];
+  const middle = (30 + top) / 2;
+  const wanted = (height / 6) * (900 + 4 * middle ** 2 + top ** 2);
+  expect(of(spire, push('top', by)).volume / wanted).toBeCloseTo(1, 9);
+});
+
+test('what does not fit says the largest that does', () => {
+  expect(refusalOf(block(10, 20, 30), fillet('all', 5.5))).toMatch(
+    /largest radius that fits here is about 4\.9\d* mm/,
+  );
+  expect(refusalOf(block(10, 20, 30), chamfer('all', 7))).toMatch(
+    /largest width that fits here is about 4\.9\d* mm/,
+  );
+  expect(refusalOf(block(10, 20, 30), shell(6, 'top'))).toMatch(
+    /largest thickness that fits here is about 4\.9\d* mm/,
+  );
+  expect(refusalOf(block(10, 20, 30), push('top', -40))).toMatch(
+    /largest distance that fits here is about 29\.9\d* mm/,
+  );
+});
+
+test.each([
+  [fillet('lid&front', 1), 'There is no edge lid&front of block.'],
+  [fillet('rim', 1), '“rim” is not an edge'],
+  [fillet('inward', 1), 'There are no inward edges.'],
+  [shell(1, 'lid'), 'There is no face lid of block.'],
+  [shell(1, undefined, { side: 'out' }), 'A closed hollow has its wall inward'],
+  [push('top', 0), 'A distance of 0 would change nothing.'],
+])('%p is refused in words', (statement, words) => {
+  expect(refusalOf(block(10, 20, 30), statement)).toContain(words);
+});

@@ -1,0 +1,38 @@
+/** Which faces and edges of a solid a step is about: by their names, or by a rule that outlives a change of size. */
+import { z } from 'zod';
+import { pointSchema, type Valued } from './numbers.ts';
+
+/** A name as the kernel gives it: faces that became one are joined by +, faces that meet in an edge by &. */
+const nameSchema = z.string().min(1).max(2000);
+
+/** What rules are called, in words that follow “all edges” or stand for them. */
+export const EDGE_RULES = {
+  all: 'all edges',
+  outward: 'all outward edges',
+  inward: 'all inward edges',
+  x: 'all edges along X',
+  y: 'all edges along Y',
+  z: 'all edges along Z',
+  met: 'all edges where parts met',
+} as const;
+export type EdgeRule = keyof typeof EDGE_RULES;
+
+/**
+ * `edge` is where two faces meet; of several edges of that name the one nearest to `near` (mm, in the part’s own frame), or all.
+ * `around` is a face, and means all edges of it. Smooth edges, along which faces go on into each other, are never meant.
+ */
+const chosenEdgeSchema = z.union([
+  z.strictObject({ edge: nameSchema, near: pointSchema.optional() }),
+  z.strictObject({ around: nameSchema }),
+  z.strictObject({ rule: z.enum(Object.keys(EDGE_RULES) as [EdgeRule, ...EdgeRule[]]) }),
+]);
+/** Of several faces of that name the one nearest to `near` (mm, in the part’s own frame), or all. */
+const chosenFaceSchema = z.strictObject({ face: nameSchema, near: pointSchema.optional() });
+
+/** More are told by a rule. */
+const MAX_CHOSEN = 1000;
+export const chosenEdgesSchema = z.array(chosenEdgeSchema).max(MAX_CHOSEN);
+export const chosenFacesSchema = z.array(chosenFaceSchema).max(MAX_CHOSEN);
+
+export type ChosenEdge = Valued<z.infer<typeof chosenEdgeSchema>>;
+export type ChosenFace = Valued<z.infer<typeof chosenFaceSchema>>;

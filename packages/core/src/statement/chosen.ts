@@ -1,0 +1,100 @@
+/** Faces and edges of a part as typed or picked → as a step keeps them. */
+import { z } from 'zod';
+import { MEETING, nameFit } from '../document/naming.ts';
+import type { KadrelDocument } from '../document/schema.ts';
+import { EDGE_RULES, type ChosenEdge, type ChosenFace, type EdgeRule } from '../recipes/chosen.ts';
+import { pointSchema } from '../recipes/numbers.ts';
+import { edgeFit } from '../snapping/feature.ts';
+import type { ShapeFeatures } from '../snapping/shape.ts';
+import { isRefusal, refuse, type Refusal } from './declare.ts';
+
+/** What a person may say for a rule, without regard to case. */
+const RULE = /^(?:(?:all|the)\s+)?(?:edges?\s+)?(?:along\s+)?(all|outward|inward|x|y|z|met)$/i;
+const AROUND = /^(?:all\s+of|around|of)\s+(.+)$/i;
+
+/** Where names are looked up. */
+export interface Naming {
+  /** The part’s name, for refusals. */
+  readonly name: string;
+  readonly document: KadrelDocument;
+  /** The built shape; asked only where a name must be found. */
+  features(): ShapeFeatures | Refusal;
+}
+
+const pickedSchema = z.object({ at: z.string(), near: pointSchema.optional() });
+/** One of a list, as typed or as picked. */
+type Picked = z.infer<typeof pickedSchema>;
+
+/** `all`, `along z`, `around top`, `top&front`, or what was picked; several in a list, or with commas between. */
+export const readEdges = (given: unknown, naming: Naming): ChosenEdge[] | Refusal =>
+  readAll(given, (one) => readEdge(one, naming));
+
+/** `top`, or what was picked; several in a list, or with commas between. */
+export const readFaces = (given: unknown, naming: Naming): ChosenFace[] | Refusal =>
+  readAll(given, (one) => readFace(one, naming));
+
+function readAll<T>(given: unknown, read: (one: Picked) => T | Refusal): T[] | Refusal {
+  const list = (Array.isArray(given) ? given : [given]).flatMap((one: unknown): (Picked | Refusal)[] => {
+    if (typeof one === 'string')
+      return one
+        .split(',')
+        .map((at) => ({ at: at.trim() }))
+        .filter(({ at }) => at !== '');
+    const picked = pickedSchema.safeParse(one);
+    return [picked.success ? picked.data : refuse('type', 'Names belong here, or what is picked.')];
+  });
+  const found: T[] = [];
+  for (const one of list) {
+    const chosen = isRefusal(one) ? one : read(one);
+    if (isRefusal(chosen)) return chosen;
+    found.push(chosen);
+  }
+  return found;
+}
+
+function readEdge({ at, near }: Picked, naming: Naming): ChosenEdge | Refusal {
+  const rule = near ? null : RULE.exec(at);
+  if (rule) return { rule: rule[1]!.toLowerCase() as EdgeRule };
+  const around = AROUND.exec(at);
+  if (around) {
+    const face = readFace({ at: around[1]! }, naming);
+    return isRefusal(face) ? face : { around: face.face };
+  }
+  const written = at.split(MEETING).map((name) => name.trim());
+  if (written.length !== 2)
+    return refuse(
+      'edge',
+      `“${at}” is not an edge: say two faces, as in top&front, or a rule: ${Object.keys(EDGE_RULES).join(', ')}, around top.`,
+    );
+  const features = naming.features();
+  if (isRefusal(features)) return features;
+  const fits = (name: string) => edgeFit(written, name.split(MEETING), naming.document);
+  const edge = bestName(features, features.curveName, fits);
+  return edge === undefined
+    ? refuse('no-such-edge', `There is no edge ${at} of ${naming.name}.`)
+    : { edge, ...(near ? { near } : {}) };
+}
+
+function readFace({ at, near }: Picked, naming: Naming): ChosenFace | Refusal {
+  const features = naming.features();
+  if (isRefusal(features)) return features;
+  const face = bestName(features, features.faceName, (name) => nameFit(at, name, naming.document));
+  return face === undefined
+    ? refuse('no-such-face', `There is no face ${at} of ${naming.name}.`)
+    : { face, ...(near ? { near } : {}) };
+}
+
+/** The name that fits best; of several that fit alike, the first. */
+function bestName(
+  { names }: ShapeFeatures,
+  used: Uint32Array,
+  fits: (name: string) => number,
+): string | undefined {
+  let best: string | undefined;
+  let most = 0;
+  for (const i of new Set(used)) {
+    const fit = fits(names[i]!);
+    if (fit > most) [best, most] = [names[i]!, fit];
+  }
+  return best;
+}

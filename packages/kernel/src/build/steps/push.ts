@@ -1,0 +1,152 @@
+/** Faces that move out of themselves, or in. */
+import { scale, type ChosenFace, type Vec3 } from '@kadrel/core';
+import { combineShapes } from '../../booleans/operation.ts';
+import type { Content } from '../../content/content.ts';
+import { plainVolumeOf } from '../../facts/integrals.ts';
+import {
+  facesChosen,
+  meetingEdges,
+  outwardOf,
+  type FoundFace,
+  type MeetingEdge,
+} from '../../naming/chosen.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import {
+  BuildError,
+  distanceBetween,
+  isSound,
+  pointShape,
+  progressRange,
+  release,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { buildOrTellLargest } from './largest.ts';
+import { movedPlanes } from './planes.ts';
+
+type Push = Extract<Content, { readonly kind: 'push' }>;
+
+/** Neighbours whose normals differ from square by less than this (cosine) stand square to the face. */
+const SQUARE_COSINE = 1e-9;
+/** Points nearer than this (mm) to an edge are on it. */
+const ON_EDGE_MM = 1e-6;
+/** Relative slack of volumes that are compared. */
+const SAME_VOLUME = 1e-9;
+
+/** All faces keep their names. Throws BuildError, with the largest distance that fits. */
+export function buildPushed(occt: Occt, of: NamedShape, { faces: chosen, by, sides }: Push): NamedShape {
+  return scope((keep) => {
+    const faces = facesChosen(occt, of, { chosen, keep });
+    const edges = meetingEdges(occt, of, keep);
+    const isStraight = sides === 'straight' || faces.every(({ face }) => standsSquare(face, edges));
+    return buildOrTellLargest(
+      Math.abs(by),
+      (size) => {
+        const distance = Math.sign(by) * size;
+        return isStraight
+          ? oneByOne(occt, of, { chosen: onceEach(chosen), by: distance })
+          : movedPlanes(occt, of, { faces: faces.map(({ face }) => face), by: distance });
+      },
+      { what: 'distance', giveBack: ({ shape }) => release(occt, shape) },
+    );
+  });
+}
+
+const onceEach = (chosen: readonly ChosenFace[]): ChosenFace[] => [
+  ...new Map(chosen.map((one) => [JSON.stringify(one), one])).values(),
+];
+
+/** Whether all that a face meets goes straight out of it, so that moving it is adding a layer, or taking one off. */
+const standsSquare = (face: TopoDS_Face, edges: readonly MeetingEdge[]): boolean =>
+  edges
+    .filter(({ faces }) => faces.some((one) => one.IsSame(face)))
+    .every(({ cosine }) => Math.abs(cosine) < SQUARE_COSINE);
+
+interface Pushing {
+  readonly chosen: readonly ChosenFace[];
+  readonly by: number;
+}
+
+/** One face after another, so that what a second one covers includes what the first has added. */
+function oneByOne(occt: Occt, of: NamedShape, { chosen, by }: Pushing): NamedShape {
+  return scope((keep) => {
+    let now = of;
+    for (const one of chosen) {
+      if (now !== of) keep(now.shape);
+      const faces = facesChosen(occt, now, { chosen: [one], keep });
+      const layers = faces.map((face) => layerOn(occt, now, { face, by, keep }));
+      now = withLayers(occt, now, { layers, by });
+    }
+    return now;
+  });
+}
+
+interface Layering {
+  readonly face: FoundFace;
+  readonly by: number;
+  readonly keep: Keep;
+}
+
+/** What a face sweeps over when it moves. Its far side is called like the face, the others like what they continue. */
+function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }: Layering): NamedShape {
+  const shape = keep(isFlat(occt, face) ? prism(occt, face, by) : thick(occt, face, by));
+  const edges = meetingEdges(occt, of, keep).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
+  const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((side) => {
+    const touched = edges.filter(
+      ({ middle }) => distanceBetween(occt, side, pointShape(occt, middle, keep)) < ON_EDGE_MM,
+    );
+    const [first, second] = touched;
+    if (!first || second) return name;
+    return first.names[first.faces[0].IsSame(face) ? 1 : 0];
+  });
+  return { shape, faceNames };
+}
+
+const isFlat = (occt: Occt, face: TopoDS_Face): boolean =>
+  scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    return (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
+  });
+
+function prism(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
+  return scope((keep) => {
+    const way: Vec3 = scale(outwardOf(occt, face), by);
+    return keep(new occt.BRepPrimAPI_MakePrism(face, keep(new occt.gp_Vec(...way)), true, true)).Shape();
+  });
+}
+
+function thick(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
+  return scope((keep) => {
+    const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
+    operation.MakeThickSolidBySimple(face, by);
+    operation.Build(progressRange(occt, keep));
+    if (!operation.IsDone())
+      throw new BuildError('This face cannot move so far.', 'Move it by less, or choose another face.');
+    const made = keep(operation.Shape());
+    const solid = occt.TopoDS.Solid(made);
+    occt.BRepLib.OrientClosedSolid(solid);
+    return solid;
+  });
+}
+
+interface Layers {
+  readonly layers: readonly NamedShape[];
+  readonly by: number;
+}
+
+/** Added, or taken off; within the volumes that any such combination keeps to. */
+function withLayers(occt: Occt, of: NamedShape, { layers, by }: Layers): NamedShape {
+  const tools = layers.map((layer) => ({ ...layer, tag: '' }));
+  const made = combineShapes(occt, by > 0 ? 'union' : 'subtract', [{ ...of, tag: '' }, ...tools]);
+  const [was, is] = [plainVolumeOf(occt, of.shape), plainVolumeOf(occt, made.shape)];
+  const moved = layers.reduce((sum, { shape }) => sum + Math.abs(plainVolumeOf(occt, shape)), 0);
+  const slack = SAME_VOLUME * (was + moved);
+  const isWithin = by > 0 ? is > was && is <= was + moved + slack : is < was && is >= was - moved - slack;
+  if (isWithin && isSound(occt, made.shape)) return made;
+  release(occt, made.shape);
+  throw new BuildError('The face cannot move so far.', 'Move it by less, or choose other faces.');
+}

@@ -1,0 +1,110 @@
+/** What fillets and chamfers share: their edges, their names and their checks. */
+import type { Vec3 } from '@kadrel/core';
+import {
+  BuildError,
+  ShapeMap,
+  fromList,
+  isSound,
+  occurrences,
+  progressRange,
+  release,
+  translated,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { plainVolumeOf } from '../../facts/integrals.ts';
+import type { MeetingEdge } from '../../naming/chosen.ts';
+import { carryNames } from '../../naming/carry.ts';
+import type { NamedShape } from '../../naming/named.ts';
+
+type Operation =
+  InstanceType<Occt['BRepFilletAPI_MakeFillet']> | InstanceType<Occt['BRepFilletAPI_MakeChamfer']>;
+
+/** What is done to edges, and how its refusals speak of it. */
+export interface Rounding {
+  readonly occt: Occt;
+  readonly of: NamedShape;
+  readonly edges: readonly MeetingEdge[];
+  /** “Fillet”: what the new faces are called, in lower case and with a number, and what the sentence begins with. */
+  readonly what: 'Fillet' | 'Chamfer';
+  readonly keep: Keep;
+}
+
+/** Runs an operation whose edges are added. Throws BuildError: with the places of the edges where it does not go. */
+export function rounded(operation: Operation, rounding: Rounding): NamedShape {
+  const { occt, of, edges, what, keep } = rounding;
+  const shape = shapeOf(operation, rounding);
+  if (!isWhole(occt, of.shape, shape, edges)) {
+    release(occt, shape);
+    throw cannotGo(what, edges);
+  }
+  const faceNames = namesAfter(operation, rounding, shape);
+  return { shape, faceNames, isSound: true };
+
+  function namesAfter(done: Operation, { edges: rounds }: Rounding, result: TopoDS_Shape): string[] {
+    const carried = carryNames(occt, done, [of], result, keep);
+    const made = new ShapeMap<string>(occt);
+    rounds.forEach(({ edge }, i) => {
+      for (const face of fromList(occt, keep(done.Generated(edge)), keep))
+        made.ensure(face, () => `${what.toLowerCase()}${i + 1}`);
+    });
+    let corners = 0;
+    return uniqueShapes(occt, result, 'TopAbs_FACE', keep).map((face, i) => {
+      if (carried[i] !== 'face') return carried[i]!;
+      return made.get(face) ?? `${what.toLowerCase()} corner${++corners}`;
+    });
+  }
+}
+
+function shapeOf(operation: Operation, { occt, edges, what, keep }: Rounding): TopoDS_Shape {
+  try {
+    operation.Build(progressRange(occt, keep));
+    if (operation.IsDone()) return operation.Shape();
+  } catch (error) {
+    const failure = translated(occt, error);
+    if (!(failure instanceof BuildError)) throw failure;
+  }
+  throw cannotGo(what, faultyEdges(operation, edges));
+}
+
+/** Which edges the kernel blames; all, where it does not say. */
+function faultyEdges(operation: Operation, edges: readonly MeetingEdge[]): readonly MeetingEdge[] {
+  if (!('NbFaultyContours' in operation)) return edges;
+  const blamed = Array.from(
+    { length: operation.NbFaultyContours() },
+    (_, i) => edges[operation.FaultyContour(i + 1) - 1],
+  ).filter((edge) => edge !== undefined);
+  return blamed.length > 0 ? blamed : edges;
+}
+
+/** Sound, of as many pieces, and smaller for outward edges, larger for inward ones. */
+function isWhole(
+  occt: Occt,
+  before: TopoDS_Shape,
+  after: TopoDS_Shape,
+  edges: readonly MeetingEdge[],
+): boolean {
+  if (!isSound(occt, after)) return false;
+  const [was, is] = [plainVolumeOf(occt, before), plainVolumeOf(occt, after)];
+  if (!(is > 0)) return false;
+  const bends = new Set(edges.map(({ bend }) => bend));
+  if (!bends.has('inward') && !(is < was)) return false;
+  return bends.has('outward') || is > was;
+}
+
+const MAX_PLACES = 12;
+function cannotGo(what: Rounding['what'], edges: readonly MeetingEdge[]): BuildError {
+  const places: Vec3[] = edges.slice(0, MAX_PLACES).map(({ middle }) => middle);
+  const many = edges.length === 1 ? 'this edge' : 'these edges';
+  return new BuildError(
+    `${what}: it does not go round ${many} with this size.`,
+    'Make it smaller, or choose fewer edges at once.',
+    places,
+  );
+}
+
+/** How many solids a shape holds. */
+export const solidsIn = (occt: Occt, shape: TopoDS_Shape, keep: Keep): number =>
+  occurrences(occt, shape, 'TopAbs_SOLID', keep).length;

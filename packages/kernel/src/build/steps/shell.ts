@@ -1,0 +1,180 @@
+/** A solid hollowed out to a wall. */
+import { MERGED, type Vec3 } from '@kadrel/core';
+import type { Content } from '../../content/content.ts';
+import { combineShapes } from '../../booleans/operation.ts';
+import { shapeOfFaces } from '../../facts/crowded.ts';
+import { plainVolumeOf } from '../../facts/integrals.ts';
+import { facesChosen } from '../../naming/chosen.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import {
+  BuildError,
+  ShapeMap,
+  fromList,
+  progressRange,
+  release,
+  scope,
+  translated,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { requireBodies } from '../compound.ts';
+import { astray, distanceToFaces, missing } from './clearance.ts';
+import { buildOrTellLargest } from './largest.ts';
+import { buildOffset } from './offset.ts';
+
+type Shell = Extract<Content, { readonly kind: 'shell' }>;
+
+const TOLERANCE_MM = 1e-6;
+/** A point farther from a solid than this (mm) is outside it. */
+const OUTSIDE_MM = 1e-6;
+const MAX_PLACES = 6;
+
+/** Outer faces keep their names, each inner one is called after the face that it stands behind. Throws BuildError. */
+export function buildShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
+  return scope((keep) => {
+    const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
+    return buildOrTellLargest(
+      thickness,
+      (size) =>
+        opened.length === 0
+          ? hollow(occt, of, size)
+          : walled(occt, of, { opened, by: side === 'in' ? -size : size }),
+      { what: 'thickness', giveBack: ({ shape }) => release(occt, shape) },
+    );
+  });
+}
+
+const innerName = (name: string): string =>
+  name
+    .split(MERGED)
+    .map((one) => `inner ${one}`)
+    .join(MERGED);
+
+/** What is left when the same solid, moved in on all sides, is taken out. */
+function hollow(occt: Occt, of: NamedShape, thickness: number): NamedShape {
+  return scope((keep) => {
+    const core = buildOffset(occt, of, {
+      kind: 'offset',
+      of: undefined as never,
+      by: -thickness,
+      corners: 'round',
+    });
+    keep(core.shape);
+    return combineShapes(occt, 'subtract', [
+      { ...of, tag: '' },
+      { shape: core.shape, faceNames: core.faceNames.map(innerName), tag: '' },
+    ]);
+  });
+}
+
+interface Walling {
+  readonly opened: readonly TopoDS_Face[];
+  readonly by: number;
+}
+
+function walled(occt: Occt, of: NamedShape, { opened, by }: Walling): NamedShape {
+  return scope((keep) => {
+    const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
+    const shape = requireBodies(occt, thickened(occt, operation, { of, opened, by, keep }), 'The shell');
+    const named = namedWall(occt, shape, { of, operation, keep });
+    const wrong = wrongPlaces(occt, { of, opened, by, named, keep });
+    if (wrong.length > 0) throw tooThick(wrong);
+    return named;
+  });
+}
+
+interface Thickening extends Walling {
+  readonly of: NamedShape;
+  readonly keep: Keep;
+}
+type ThickSolid = InstanceType<Occt['BRepOffsetAPI_MakeThickSolid']>;
+
+function thickened(occt: Occt, operation: ThickSolid, { of, opened, by, keep }: Thickening): TopoDS_Shape {
+  const list = keep(new occt.NCollection_List_TopoDS_Shape(opened as never));
+  try {
+    operation.MakeThickSolidByJoin(
+      of.shape,
+      list,
+      by,
+      TOLERANCE_MM,
+      'BRepOffset_Skin',
+      false,
+      false,
+      by < 0 ? 'GeomAbs_Arc' : 'GeomAbs_Intersection',
+      false,
+      progressRange(occt, keep),
+    );
+    operation.Build(progressRange(occt, keep));
+    if (operation.IsDone()) return operation.Shape();
+  } catch (error) {
+    const failure = translated(occt, error);
+    if (!(failure instanceof BuildError)) throw failure;
+  }
+  throw tooThick([]);
+}
+
+const tooThick = (places: readonly Vec3[]) =>
+  new BuildError(
+    'Shell: a wall of this thickness does not fit.',
+    'Make it thinner, or choose other faces to leave open.',
+    places.slice(0, MAX_PLACES),
+  );
+
+interface Wall {
+  readonly of: NamedShape;
+  readonly operation: ThickSolid;
+  readonly keep: Keep;
+}
+
+function namedWall(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Wall): NamedShape {
+  const names = new ShapeMap<string>(occt);
+  uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep).forEach((face, i) => {
+    const name = of.faceNames[i]!;
+    names.ensure(face, () => name);
+    for (const made of fromList(occt, keep(operation.Generated(face)), keep))
+      names.ensure(made, () => innerName(name));
+  });
+  const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'rim');
+  return { shape, faceNames };
+}
+
+interface Claim extends Walling {
+  readonly of: NamedShape;
+  readonly named: NamedShape;
+  readonly keep: Keep;
+}
+
+/** The kernel passes off what is too thick as sound: where the new faces are not a wall’s thickness from the old ones. */
+function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[] {
+  const faces = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep);
+  const kept = keep(
+    shapeOfFaces(
+      occt,
+      faces.filter((face) => !opened.some((other) => other.IsSame(face))),
+    ),
+  );
+  const inner = uniqueShapes(occt, named.shape, 'TopAbs_FACE', keep).filter((_, i) =>
+    named.faceNames[i]!.startsWith('inner '),
+  );
+  if (inner.length === 0) return opened.length > 0 ? [middleOf(occt, of.shape, keep)] : [];
+  const [was, is] = [plainVolumeOf(occt, of.shape), plainVolumeOf(occt, named.shape)];
+  if (by < 0 && !(is < was)) return [middleOf(occt, of.shape, keep)];
+  const moved = keep(shapeOfFaces(occt, inner));
+  return [
+    ...astray(occt, { shape: moved, of: kept, by, isRound: by < 0 }),
+    // Where the solid ends before, at an open face, no wall is due.
+    ...missing(occt, { shape: named.shape, of: kept, by }).filter(
+      (point) => by > 0 || distanceToFaces(occt, of.shape, point) > OUTSIDE_MM,
+    ),
+  ];
+}
+
+function middleOf(occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3 {
+  const box = keep(new occt.Bnd_Box());
+  occt.BRepBndLib.Add(shape, box, false);
+  const [low, high] = [keep(box.CornerMin()), keep(box.CornerMax())];
+  return [(low.X() + high.X()) / 2, (low.Y() + high.Y()) / 2, (low.Z() + high.Z()) / 2];
+}

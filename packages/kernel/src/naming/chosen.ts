@@ -1,0 +1,267 @@
+/** Faces and edges that a step names, or means by a rule, on the solid as it is before the step. */
+import {
+  MEETING,
+  MERGED,
+  cross,
+  dot,
+  length,
+  scale,
+  unit,
+  type ChosenEdge,
+  type ChosenFace,
+  type EdgeRule,
+  type Vec3,
+} from '@kadrel/core';
+import { firstDerivatives } from '../facts/samples.ts';
+import type { Edge } from '../occt/edges.ts';
+import {
+  BuildError,
+  ShapeMap,
+  distanceBetween,
+  occurrences,
+  pointShape,
+  read,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import type { NamedShape } from './named.ts';
+
+/** An edge between two faces. */
+export interface MeetingEdge {
+  readonly edge: Edge;
+  /** Of its two faces, in alphabetical order. */
+  readonly names: readonly [string, string];
+  /** In the order of their names. */
+  readonly faces: readonly [TopoDS_Face, TopoDS_Face];
+  /** Smooth where its faces go on into each other. */
+  readonly bend: 'outward' | 'inward' | 'smooth';
+  /** Of the angle between the normals of its faces, at the middle. */
+  readonly cosine: number;
+  /** A point on it, mm, and which way it runs there. */
+  readonly middle: Vec3;
+  readonly direction: Vec3;
+  readonly isStraight: boolean;
+}
+
+/** Faces whose normals differ by less than this (sine) go on into each other: a hundred times the kernel’s own angle. */
+const SMOOTH_SINE = 1e-4;
+/** A direction this near to an axis (sine) runs along it. */
+const ALONG_SINE = 1e-9;
+
+interface Side {
+  readonly face: TopoDS_Face;
+  readonly name: string;
+  /** With the orientation that it has in the face: what is left of it, seen from outside, is the face. */
+  readonly edge: Edge;
+}
+
+/** All edges between two different faces: seams and borders of open surfaces are none. */
+export function meetingEdges(occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): MeetingEdge[] {
+  const known = new ShapeMap<Side[]>(occt);
+  const all: Side[][] = [];
+  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).forEach((one, i) => {
+    const face = keep(occt.TopoDS.Face(one));
+    for (const sub of occurrences(occt, one, 'TopAbs_EDGE', keep)) {
+      const edge = keep(occt.TopoDS.Edge(sub));
+      if (occt.BRep_Tool.Degenerated(edge)) continue;
+      const sides = known.ensure(sub, () => {
+        all.push([]);
+        return all.at(-1)!;
+      });
+      sides.push({ face, name: faceNames[i]!, edge });
+    }
+  });
+  return all.flatMap((sides) => {
+    const [a, b] = [...sides].sort((one, other) => (one.name < other.name ? -1 : 1));
+    if (sides.length !== 2 || !a || !b || a.face.IsSame(b.face)) return [];
+    const run = runOf(occt, a.edge);
+    const names = [a.name, b.name] as const;
+    return [{ ...run, ...bendOf(occt, run, [a, b]), edge: a.edge, names, faces: [a.face, b.face] as const }];
+  });
+}
+
+type Run = Pick<MeetingEdge, 'middle' | 'direction' | 'isStraight'> & { readonly parameter: number };
+
+function runOf(occt: Occt, edge: Edge): Run {
+  return scope((keep) => {
+    const curve = keep(new occt.BRepAdaptor_Curve(edge));
+    const parameter = (curve.FirstParameter() + curve.LastParameter()) / 2;
+    const { Point, D1 } = curve.EvalD1(parameter);
+    return {
+      parameter,
+      middle: read(Point, keep),
+      direction: unit(read(D1, keep)),
+      isStraight: (curve.GetType() as unknown as string) === 'GeomAbs_Line',
+    };
+  });
+}
+
+/** By the way from the edge into one face, and the way out of the other. */
+function bendOf(
+  occt: Occt,
+  { parameter, direction }: Run,
+  [a, b]: readonly [Side, Side],
+): Pick<MeetingEdge, 'bend' | 'cosine'> {
+  const [out, beyond] = [outwardBeside(occt, a, parameter), outwardBeside(occt, b, parameter)];
+  const cosine = dot(out, beyond);
+  if (length(cross(out, beyond)) < SMOOTH_SINE && cosine > 0) return { bend: 'smooth', cosine };
+  const isReversed = (a.edge.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+  const into = cross(out, scale(direction, isReversed ? -1 : 1));
+  return { bend: dot(into, beyond) < 0 ? 'outward' : 'inward', cosine };
+}
+
+/** The way out of a flat face, length 1. */
+export function outwardOf(occt: Occt, face: TopoDS_Face): Vec3 {
+  return scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const { along, across } = firstDerivatives(surface, 0, 0, keep);
+    const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+    const normal = scale(unit(cross(along, across)), isReversed ? -1 : 1);
+    return [normal[0] + 0, normal[1] + 0, normal[2] + 0];
+  });
+}
+
+function outwardBeside(occt: Occt, { face, edge }: Side, parameter: number): Vec3 {
+  return scope((keep) => {
+    const flat = keep(new occt.BRepAdaptor_Curve2d(edge, face));
+    const { Point, D1 } = flat.EvalD1(parameter) as unknown as Record<'Point' | 'D1', FlatVector>;
+    keep(Point);
+    keep(D1);
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const { along, across } = firstDerivatives(surface, Point.X(), Point.Y(), keep);
+    const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+    return scale(unit(cross(along, across)), isReversed ? -1 : 1);
+  });
+}
+interface FlatVector {
+  X(): number;
+  Y(): number;
+  delete(): void;
+}
+
+/** The edges that are meant, each once. Throws BuildError where a name means none, or a rule finds none. */
+export function edgesChosen(
+  occt: Occt,
+  of: NamedShape,
+  { chosen, keep }: { readonly chosen: readonly ChosenEdge[]; readonly keep: Keep },
+): MeetingEdge[] {
+  const all = meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
+  const found = new Set<MeetingEdge>();
+  for (const one of chosen) {
+    const meant = edgesMeant(occt, all, one);
+    if (meant.length === 0) throw noSuchEdge(one);
+    for (const edge of meant) found.add(edge);
+  }
+  return [...found];
+}
+
+function edgesMeant(occt: Occt, all: readonly MeetingEdge[], one: ChosenEdge): readonly MeetingEdge[] {
+  if ('rule' in one) return all.filter(BY_RULE[one.rule]);
+  if ('around' in one) return all.filter(({ names }) => names.some((name) => isNamed(one.around, name)));
+  const written = one.edge.split(MEETING);
+  const [a, b] = [written[0]!, written[1] ?? ''];
+  const named = all.filter(
+    ({ names: [x, y] }) => (isNamed(a, x) && isNamed(b, y)) || (isNamed(a, y) && isNamed(b, x)),
+  );
+  return nearest(occt, named, { near: one.near, shapeOf: ({ edge }) => edge });
+}
+
+const isAlong =
+  (axis: 0 | 1 | 2) =>
+  ({ isStraight, direction }: MeetingEdge): boolean =>
+    isStraight && Math.hypot(...direction.filter((_, i) => i !== axis)) < ALONG_SINE;
+
+const BY_RULE: Readonly<Record<EdgeRule, (edge: MeetingEdge) => boolean>> = {
+  all: () => true,
+  outward: ({ bend }) => bend === 'outward',
+  inward: ({ bend }) => bend === 'inward',
+  x: isAlong(0),
+  y: isAlong(1),
+  z: isAlong(2),
+  met: ({ names: [a, b] }) => ownersOf(a).every((owner) => !ownersOf(b).includes(owner)),
+};
+
+/** What a face came from: all of its name before the last point; several, where faces became one. */
+const ownersOf = (name: string): string[] =>
+  name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));
+
+/** Whether a name that was kept means a face: the whole of it, or one of the names that it has in common with it. */
+function isNamed(kept: string, name: string): boolean {
+  if (kept === name) return true;
+  const parts = new Set(name.split(MERGED));
+  return kept.split(MERGED).some((one) => parts.has(one));
+}
+
+/** Of several the one nearest to a place, where one is told. */
+function nearest<T>(
+  occt: Occt,
+  found: readonly T[],
+  { near, shapeOf }: { readonly near: Vec3 | undefined; readonly shapeOf: (one: T) => TopoDS_Shape },
+): readonly T[] {
+  if (!near || found.length < 2) return found;
+  return scope((keep) => {
+    const point = pointShape(occt, near, keep);
+    const gaps = found.map((one) => distanceBetween(occt, shapeOf(one), point));
+    return [found[gaps.indexOf(Math.min(...gaps))]!];
+  });
+}
+
+const RULE_WORDS: Readonly<Record<EdgeRule, string>> = {
+  all: 'sharp edges',
+  outward: 'outward edges',
+  inward: 'inward edges',
+  x: 'straight edges along X',
+  y: 'straight edges along Y',
+  z: 'straight edges along Z',
+  met: 'edges where parts met',
+};
+
+function noSuchEdge(one: ChosenEdge): BuildError {
+  const remedy = 'Choose the edges anew, or take the step out.';
+  if ('rule' in one) return new BuildError(`There are no ${RULE_WORDS[one.rule]}.`, remedy);
+  if ('around' in one) return new BuildError(`There is no sharp edge around ${wordsOf(one.around)}.`, remedy);
+  const [a, b] = one.edge.split(MEETING);
+  const places = one.near ? [one.near] : [];
+  return new BuildError(
+    `There is no sharp edge between ${wordsOf(a!)} and ${wordsOf(b ?? '')}.`,
+    remedy,
+    places,
+  );
+}
+
+/** A name without the ids of operands, which mean nothing to people. */
+const wordsOf = (name: string): string => name.split(MERGED)[0]!.split('.').at(-1)!;
+
+/** A face, and its place among the faces of its solid. */
+export interface FoundFace {
+  readonly face: TopoDS_Face;
+  readonly name: string;
+}
+
+/** The faces that are meant, each once. Throws BuildError where a name means none. */
+export function facesChosen(
+  occt: Occt,
+  { shape, faceNames }: NamedShape,
+  { chosen, keep }: { readonly chosen: readonly ChosenFace[]; readonly keep: Keep },
+): FoundFace[] {
+  const all = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => ({
+    face: keep(occt.TopoDS.Face(face)),
+    name: faceNames[i]!,
+  }));
+  const found = new Set<FoundFace>();
+  for (const { face, near } of chosen) {
+    const named = all.filter(({ name }) => isNamed(face, name));
+    if (named.length === 0)
+      throw new BuildError(
+        `There is no face ${wordsOf(face)}.`,
+        'Choose the faces anew, or take the step out.',
+        near ? [near] : [],
+      );
+    for (const one of nearest(occt, named, { near, shapeOf: (of) => of.face })) found.add(one);
+  }
+  return [...found];
+}
