@@ -8,6 +8,7 @@ import {
   add,
   below,
   buildName,
+  builtRecipe,
   carry,
   carryBox,
   definitionOf,
@@ -343,7 +344,7 @@ export class Evaluator {
 function failedStep(document: KadrelDocument, part: ItemId, key: string | undefined): number | null {
   const keys: string[] = [];
   for (let at = contentOf(document, part); isStep(at); at = at.of) keys.unshift(keyOf(at));
-  const { steps } = definitionOf(document, document.items[part]!).recipe;
+  const { steps } = builtRecipe(document, document.items[part]!);
   const on = [...steps.keys()].filter((i) => !steps[i]!.off);
   return (key === undefined ? undefined : on[keys.indexOf(key)]) ?? null;
 }

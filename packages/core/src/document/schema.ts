@@ -64,7 +64,12 @@ export type PatternBase = z.infer<typeof patternBase>;
 const groupBase = z.strictObject({ kind: z.literal('group'), members: z.array(idSchema).min(1) });
 
 /** Has the recipe of another part, whatever that becomes. */
-const linkBase = z.strictObject({ kind: z.literal('link'), to: idSchema });
+const linkBase = z.strictObject({
+  kind: z.literal('link'),
+  to: idSchema,
+  /** It is the other half of what that was split into. */
+  half: z.literal(true).optional(),
+});
 
 const baseSchema = z.discriminatedUnion('kind', [
   ...solidBase.options,

@@ -23,6 +23,7 @@ import { buildTube } from './primitives/tube.ts';
 import { buildWedge } from './primitives/wedge.ts';
 import { requireSizes } from './sizes.ts';
 import { buildChamfer } from './steps/chamfer.ts';
+import { buildCut } from './steps/cut.ts';
 import { buildEmbossed } from './steps/emboss.ts';
 import { buildFillet } from './steps/fillet.ts';
 import { buildOffset } from './steps/offset.ts';
@@ -76,6 +77,7 @@ const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
   chamfer: { build: buildChamfer },
   shell: { build: buildShell },
   push: { build: buildPushed },
+  cut: { build: buildCut },
   embossed: { build: buildEmbossed },
   offset: { build: buildOffset },
   thickened: { build: buildThickened },

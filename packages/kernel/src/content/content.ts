@@ -1,9 +1,12 @@
 /** A document's part → what there is to build, as plain data that says nothing of ids, names and colours. */
 import {
+  NO_TURN,
   add,
   isBody,
+  isHalf,
   isCurveStep,
   below,
+  builtRecipe,
   chain,
   definitionOf,
   inverse,
@@ -44,7 +47,7 @@ export type SolidContent =
     };
 
 /** Steps that are built from other data than their own numbers. */
-type Special = 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
+type Special = 'cut' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
 /** What a step is done to. */
 interface DoneTo {
   readonly of: Content;
@@ -65,6 +68,8 @@ export type Content =
       readonly slant: Vec2;
       readonly depth: number;
     }
+  /** What lies on one side of the plane XY of a frame of its own. */
+  | { readonly kind: 'cut'; readonly of: Content; readonly frame: Pose; readonly keep: 'front' | 'behind' }
   /** A surface made thick: before it, and behind it. */
   | { readonly kind: 'thickened'; readonly of: Content; readonly before: number; readonly behind: number }
   /** A surface whose flat openings are closed. */
@@ -95,7 +100,8 @@ const AS_IT_IS: Variant = { mirrored: false };
 export function contentOf(document: KadrelDocument, id: ItemId, variant: Variant = AS_IT_IS): Content {
   const part = document.items[id]!;
   const definition = definitionOf(document, part);
-  const content = ownContent(document, definition, variant.extra);
+  const made = isHalf(part) ? { ...definition, recipe: builtRecipe(document, part) } : definition;
+  const content = ownContent(document, made, variant.extra);
   return variant.mirrored ? { kind: 'mirrored', of: content } : content;
 }
 
@@ -134,6 +140,11 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
     }
     case 'thicken':
       return { kind: 'thickened', of, before: valueOf(step.before), behind: valueOf(step.behind) };
+    case 'cut': {
+      const { at, keep } = step;
+      const frame = poseOfPlacement(step.frame);
+      return { kind: 'cut', of, frame: chain(frame, { turn: NO_TURN, shift: [0, 0, valueOf(at)] }), keep };
+    }
     case 'close':
       return { kind: 'closed', of };
     case 'mirror':

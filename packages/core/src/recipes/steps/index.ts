@@ -4,6 +4,7 @@ import { schemasOf } from '../declare.ts';
 import { chamfer } from './chamfer.ts';
 import { close } from './close.ts';
 import { corner } from './corner.ts';
+import { cut } from './cut.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
 import { emboss } from './emboss.ts';
 import { fillet } from './fillet.ts';
@@ -18,7 +19,19 @@ import type { StepKind, StepNumber } from './declare.ts';
 
 /** Changes of a drawn outline: they are kept beside the figure, and follow it. */
 const CURVE_STEPS = [corner, trim, extend, split, reverse, resample] as const;
-const SOLID_STEPS = [fillet, chamfer, shell, push, emboss, offset, thicken, close, mirror, scale] as const;
+const SOLID_STEPS = [
+  fillet,
+  chamfer,
+  shell,
+  push,
+  cut,
+  emboss,
+  offset,
+  thicken,
+  close,
+  mirror,
+  scale,
+] as const;
 export const STEPS = [...SOLID_STEPS, ...CURVE_STEPS] as const;
 
 export const stepSchema = z.discriminatedUnion('kind', schemasOf(STEPS));

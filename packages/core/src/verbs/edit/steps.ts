@@ -1,6 +1,7 @@
 import { boundFault } from '../../recipes/fields.ts';
 import { numberOfStep, stepKind, type RecipeStep } from '../../recipes/steps/index.ts';
-import { definitionOf, valueOf } from '../../document/items.ts';
+import { builtRecipe, stepList } from '../../document/halves.ts';
+import { valueOf } from '../../document/items.ts';
 import { drawnOf } from '../../document/drawn.ts';
 import {
   declareVerb,
@@ -13,13 +14,14 @@ import {
 } from '../../statement/declare.ts';
 import { readOne } from '../../statement/reading.ts';
 
-/** Changes a step of a part, or takes it out. */
+/** Changes a step of a part, switches it on or off, moves it in their order, or takes it out. */
 export const step = declareVerb({
   id: 'step',
   name: 'Change step',
   group: 'edit',
-  about: 'Sets the number of one of a part’s steps (a depth, a thickness, a radius), or takes the step out.',
-  words: ['steps', 'emboss', 'engrave', 'depth', 'remove', 'thickness', 'fillet'],
+  about:
+    'Sets the number of one of a part’s steps (a depth, a thickness, a radius), switches it on or off, moves it, or takes it out.',
+  words: ['steps', 'emboss', 'engrave', 'depth', 'remove', 'thickness', 'fillet', 'order', 'switch', 'off'],
   blanks: {
     part: needed('part', 'part', 'Whose step.'),
     step: needed('count', 'step', 'Which one, counted from 1.', { default: '1' }),
@@ -31,29 +33,41 @@ export const step = declareVerb({
         kind: 'length',
       },
     ),
+    state: optional('choice', 'state', 'A step that is off is kept, and not done.', {
+      choices: { on: 'on', off: 'off' },
+      unsaid: 'as it is',
+    }),
+    to: optional('count', 'place', 'Which one it becomes, counted from 1.'),
     out: needed('choice', 'kept', 'Whether the step stays.', {
       default: 'no',
       choices: { no: 'kept', yes: 'taken out' },
     }),
   },
-  sentence: 'Change step {step} of {part}[ to {depth}][, {out}]',
-  apply(draft, { part, step: index, depth, out }, context) {
+  sentence: 'Change step {step} of {part}[ to {depth}][, {state}][, done as number {to}][, {out}]',
+  apply(draft, { part, step: index, depth, state, to, out }, context) {
     const item = draft.items[part]!;
-    const { steps } = definitionOf(draft, item).recipe;
-    const found = steps[index - 1];
-    if (!found) return refuse('no-step', `${item.name} has ${steps.length} steps.`, 'step');
+    const count = builtRecipe(draft, item).steps.length;
+    if (index > count) return refuse('no-step', `${item.name} has ${count} steps.`, 'step');
+    const { steps, at } = stepList(draft, item, index - 1);
+    const found = steps[at]!;
     if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
-    if (out === 'yes') steps.splice(index - 1, 1);
-    else if (depth !== undefined) {
-      const changed = withNumber(found, depth, context);
-      if (isRefusal(changed)) return changed;
-      steps[index - 1] = changed;
-    }
+    const place = to === undefined ? at : at + to - index;
+    if (!steps[place]) return refuse('no-step', `This step cannot become number ${to}.`, 'to');
+    const changed = depth === undefined ? found : withNumber(found, depth, context);
+    if (isRefusal(changed)) return changed;
+    steps.splice(at, 1);
+    if (out !== 'yes') steps.splice(place, 0, switched(changed, state));
     const { fault } = drawnOf(draft, part);
     if (fault) return refuse('edit', fault.message, 'depth');
     return { select: [part] };
   },
 });
+
+function switched(step: RecipeStep, state: string | undefined): RecipeStep {
+  if (state === undefined) return step;
+  const { off: _, ...on } = step;
+  return (state === 'off' ? { ...on, off: true } : on) as RecipeStep;
+}
 
 /** The step with its number as typed. */
 function withNumber(step: RecipeStep, text: string, context: VerbContext): RecipeStep | Refusal {

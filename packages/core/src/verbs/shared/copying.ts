@@ -2,6 +2,7 @@
 import { definitionOf, freeName, nextOrder } from '../../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
 import type { VerbContext } from '../../statement/declare.ts';
+import { builtRecipe, isHalf } from '../../document/halves.ts';
 import { linkedWith, setChildren } from './tree.ts';
 
 type NewId = Pick<VerbContext, 'newId'>;
@@ -64,10 +65,18 @@ export function linkPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
     id: newId,
     name: freeName(draft, source.name),
     order: nextOrder(draft),
-    recipe: { base: { kind: 'link', to: definitionOf(draft, source).id }, steps: [] },
+    recipe: linkedRecipe(draft, source),
   };
   if (parent) setChildren(parent, [...childrenOf(parent), newId]);
   return newId;
+}
+
+/** What is linked to a half is another half: it goes its own way from the split on. */
+function linkedRecipe(draft: KadrelDocument, source: Part): Part['recipe'] {
+  const base = { kind: 'link' as const, to: definitionOf(draft, source).id };
+  return isHalf(source)
+    ? { base: { ...base, half: true }, steps: plain(source.recipe.steps) }
+    : { base, steps: [] };
 }
 
 /** Gives a part a recipe of its own; whether it had shared one. What was linked to it goes on sharing among itself. */
@@ -80,17 +89,22 @@ export function makeIndependent(draft: KadrelDocument, part: Part, context: NewI
 
 /** Gives the recipe of a part to those that are linked to it; whether there were any. */
 export function handOver(draft: KadrelDocument, part: Part, context: NewId): boolean {
-  const [heir, ...others] = linkedWith(draft, part).filter(({ id }) => id !== part.id);
-  if (!heir || part.recipe.base.kind === 'link') return false;
-  takeRecipe(draft, heir, part, context);
-  for (const other of others) other.recipe.base = { kind: 'link', to: heir.id };
+  const links = linkedWith(draft, part).filter(({ id }) => id !== part.id);
+  if (links.length === 0 || part.recipe.base.kind === 'link') return false;
+  const [heir, ...others] = links.filter((one) => !isHalf(one));
+  const halves = links.filter(isHalf);
+  if (heir) {
+    takeRecipe(draft, heir, part, context);
+    for (const other of others) other.recipe.base = { kind: 'link', to: heir.id };
+    for (const half of halves) half.recipe.base = { kind: 'link', to: heir.id, half: true };
+  } else for (const half of halves) takeRecipe(draft, half, part, context);
   return true;
 }
 
 /** A copy of another's recipe, with copies of what that is made from. */
 function takeRecipe(draft: KadrelDocument, part: Part, from: Part, context: NewId): void {
   const copied = new Map<ItemId, ItemId>();
-  part.recipe = plain(from.recipe);
+  part.recipe = plain(isHalf(part) ? builtRecipe(draft, part) : from.recipe);
   const below = childrenOf(from).map((child) => copyBelow(draft, child, part.id, context, copied));
   setChildren(part, below);
   linkWithin(draft, copied);

@@ -3,6 +3,7 @@ import { isSurface } from '../../recipes/bodies/index.ts';
 import { blankOf, fieldsOf } from '../../recipes/fields.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
 import type { StepKind } from '../../recipes/steps/declare.ts';
+import { shapedPart } from '../../document/halves.ts';
 import { definitionOf, isFlatPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Part } from '../../document/schema.ts';
 import { blankFor, recipeOf } from './makingVerb.ts';
@@ -17,7 +18,7 @@ import {
   type Verb,
 } from '../../statement/declare.ts';
 
-/** The part whose recipe a step is added to: the solid itself, or what it is linked to. */
+/** The part whose recipe a step is added to: the solid itself, or what it is linked to. A half takes steps of its own. */
 export function solidToShape(draft: KadrelDocument, id: ItemId): Part | Refusal {
   const item = draft.items[id]!;
   const definition = definitionOf(draft, item);
@@ -28,7 +29,7 @@ export function solidToShape(draft: KadrelDocument, id: ItemId): Part | Refusal 
   const { kind } = definition.recipe.base;
   return kind === 'pattern' || kind === 'group'
     ? refuse('whole', `${item.name} consists of several parts: choose one of them.`, 'part')
-    : definition;
+    : shapedPart(draft, item);
 }
 
 /** Its blanks are the solid and its fields. */

@@ -1,0 +1,41 @@
+/** Halves of what was split: one part holds the recipe, the other is linked to it, has the other side of the plane, and steps of its own. */
+import type { RecipeStep } from '../recipes/steps/index.ts';
+import { definitionOf } from './items.ts';
+import type { KadrelDocument, Part } from './schema.ts';
+
+export const isHalf = ({ recipe: { base } }: Part): boolean => base.kind === 'link' && base.half === true;
+
+/** The steps up to the last split, with its other side. */
+function stepsOfOtherHalf(steps: readonly RecipeStep[]): RecipeStep[] {
+  const at = steps.findLastIndex((step) => step.kind === 'cut' && step.split);
+  return steps
+    .slice(0, at + 1)
+    .map((step, i) =>
+      i === at && step.kind === 'cut'
+        ? { ...step, keep: step.keep === 'front' ? ('behind' as const) : ('front' as const) }
+        : step,
+    );
+}
+
+/** What a part is built from: its own recipe, or that of what it is linked to; of a half, up to the split, and then its own steps. */
+export function builtRecipe(document: KadrelDocument, part: Part): Part['recipe'] {
+  const { recipe } = definitionOf(document, part);
+  if (!isHalf(part)) return recipe;
+  return { base: recipe.base, steps: [...stepsOfOtherHalf(recipe.steps), ...part.recipe.steps] };
+}
+
+/** The part whose recipe takes a new step of this one. */
+export const shapedPart = (document: KadrelDocument, part: Part): Part =>
+  isHalf(part) ? part : definitionOf(document, part);
+
+/** The list that holds a step of `builtRecipe`, and its place there. */
+export function stepList(
+  document: KadrelDocument,
+  part: Part,
+  index: number,
+): { readonly steps: RecipeStep[]; readonly at: number } {
+  const { steps } = definitionOf(document, part).recipe;
+  if (!isHalf(part)) return { steps, at: index };
+  const shared = stepsOfOtherHalf(steps).length;
+  return index < shared ? { steps, at: index } : { steps: part.recipe.steps, at: index - shared };
+}

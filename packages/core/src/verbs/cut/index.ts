@@ -1,0 +1,5 @@
+import { splitSolid } from './split-solid.ts';
+import { trimSolid } from './trim-solid.ts';
+
+/** In the order in which people see them. */
+export const CUT = [splitSolid, trimSolid] as const;

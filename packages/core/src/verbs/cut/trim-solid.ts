@@ -1,0 +1,28 @@
+import { cutStep, cuttingBlanks } from '../shared/cutting.ts';
+import { solidToShape } from '../shared/shapingVerb.ts';
+import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
+
+/** What lies on one side of a plane is taken away. */
+export const trimSolid = declareVerb({
+  id: 'trim-solid',
+  name: 'Trim solid',
+  group: 'cut',
+  about: 'Cuts off what lies on one side of a plane; where it is cut can be changed later.',
+  words: ['cut off', 'saw', 'plane', 'shorten', 'remove'],
+  blanks: {
+    ...cuttingBlanks,
+    keep: needed('choice', 'kept', 'Which side stays.', {
+      default: 'front',
+      choices: { front: 'what lies before it stays', behind: 'what lies behind it stays' },
+    }),
+  },
+  sentence: 'Trim solid {parts} at {plane}[ at {at}], {keep}',
+  apply(draft, { parts, plane, at, keep }) {
+    for (const id of parts) {
+      const solid = solidToShape(draft, id);
+      if (isRefusal(solid)) return { ...solid, blank: 'parts' };
+      solid.recipe.steps.push(cutStep(draft, id, { plane, at, keep: keep as 'front' | 'behind' }));
+    }
+    return { select: parts };
+  },
+});

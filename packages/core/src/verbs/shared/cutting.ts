@@ -1,0 +1,32 @@
+/** What Split solid and Trim solid share: a plane, told in the frame of each part. */
+import { worldFromPart } from '../../document/items.ts';
+import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
+import type { RecipeStep } from '../../recipes/steps/index.ts';
+import { chain, inverse, roundPoint } from '../../space/pose.ts';
+import { degreesOf, type ToldPlane } from '../../statement/planes.ts';
+import { needed } from '../../statement/declare.ts';
+
+export const cuttingBlanks = {
+  parts: needed('parts', 'parts', 'The solids.', { least: 1 }),
+  plane: needed('plane', 'plane', 'A work plane, a flat face or three points.', { default: 'plan' }),
+  at: needed('length', 'distance', 'How far from the plane, to its front.', { default: '0', rare: true }),
+} as const;
+
+export type CutStep = Extract<RecipeStep, { kind: 'cut' }>;
+
+interface Cutting {
+  readonly plane: ToldPlane;
+  readonly at: Num;
+  readonly keep: 'front' | 'behind';
+}
+
+/** The step, with the plane in the part’s own frame. */
+export function cutStep(draft: KadrelDocument, id: ItemId, { plane, at, keep }: Cutting): CutStep {
+  const frame = chain(inverse(worldFromPart(draft, id)), plane);
+  return {
+    kind: 'cut',
+    frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
+    at,
+    keep,
+  };
+}
