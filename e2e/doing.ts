@@ -25,8 +25,9 @@ export const startsVerb = async (page: Page, words: string) => {
 
 export async function choosesIn(page: Page, blank: string, option: string): Promise<void> {
   await page.locator(`[data-blank="${blank}"]`).click();
-  await page
+  const menus = page.getByRole('region', { name: 'Menus' });
+  await menus
     .getByRole('option', { name: option, exact: true })
-    .or(page.getByRole('menuitem', { name: option, exact: true }))
+    .or(menus.getByRole('menuitem', { name: option, exact: true }))
     .click();
 }

@@ -17,6 +17,7 @@ import {
 } from '@kadrel/core';
 import { exactMm, lockedAxis, withPick, type Statement, type Typed } from '../session/statement.ts';
 import { pickedBlank } from '../session/waiting.ts';
+import { toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';
@@ -44,8 +45,10 @@ const FACE_BLANKS = new Set([
 
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
   if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
+  const { type } = verbNamed(verb)!.blanks[blank]!;
+  if (type === 'edges' || type === 'faces') return type === 'edges' ? EDGES : FACES;
   if (verb === 'path' || blank === 'edge' || blank === 'curve') return EDGES;
-  if (verbNamed(verb)!.blanks[blank]!.type === 'plane') return FACES;
+  if (type === 'plane') return FACES;
   return verb === 'distance' ? FEATURES : DIRECTIONS;
 }
 
@@ -67,9 +70,16 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   // Where something stays behind, that may be gone to.
   if (key === 'move.to' && (statement.typed.leaving ?? 'nothing') !== 'nothing') return undefined;
   if (key === 'move.to' || key === 'turn.parallel') return moving;
+  const { of } = verbNamed(statement.verb)!.blanks[blank]!;
+  const owner = of === undefined ? undefined : statement.typed[of];
+  // Edges and faces are gathered of one part.
+  if (typeof owner === 'string') return othersThan(hand, new Set([owner]));
   if (key !== 'turn.line') return undefined;
-  return new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !moving.has(part)));
+  return othersThan(hand, moving);
 }
+
+const othersThan = (hand: Hand, kept: ReadonlySet<string>) =>
+  new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !kept.has(part)));
 
 const movedParts = (hand: Hand, { typed }: Statement) =>
   standingOf(hand.state().document, (typed.parts as string[] | undefined) ?? []);
@@ -155,8 +165,11 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   }
   if (caught.snap) hand.stage.catcher.used(caught.snap);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
+  if ((type === 'edges' || type === 'faces') && caught.snap?.feature !== undefined)
+    return gather(hand, blank, caught.snap);
   // The plane that one draws on is the next one's too.
-  if (type === 'plane' && caught.snap) return session.setPlane(named(hand, caught.snap), blank);
+  if (type === 'plane' && blank === 'on' && caught.snap)
+    return session.setPlane(named(hand, caught.snap), blank);
   const isMoveEnd = statement.verb === 'move' && blank === 'to';
   const from = isMoveEnd ? pointIn(hand, statement.typed.from) : null;
   const told = from && moveOf(hand, statement, from, caught.point);
@@ -182,6 +195,23 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   hand.showCaught(null);
   hand.stage.hover(null);
   if (COMPLETES.has(`${statement.verb}.${blank}`)) complete(hand, blank);
+}
+
+/** One more edge or face, or one less; the part that it belongs to is the one that is meant. */
+function gather(hand: Hand, blank: string, snap: Snap): void {
+  const picked = named(hand, snap) as PickedPlace;
+  const on = snap.leaf ?? picked.on;
+  hand.session.update((s) => ({
+    ...s,
+    typed: {
+      ...s.typed,
+      part: on,
+      [blank]: toggled(s.typed[blank], { on, at: picked.at, near: picked.near! }),
+    },
+    focus: { blank, axis: null },
+    refusal: null,
+  }));
+  hand.showCaught(null);
 }
 
 /** Copies that are left again and again go on from the same point until Enter. */

@@ -31,6 +31,7 @@ import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
 import { Ghost } from './ghost.ts';
 import type { ShownItem } from './model.ts';
+import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
@@ -79,6 +80,7 @@ export class Picture {
   private displaced = new Set<ItemId>();
   private readonly copies = new Solids();
   readonly sketching = new Sketching();
+  readonly gathered = new BroadLines();
   /** The chosen faces. */
   readonly marking = new Sketching();
   private canvasHeight = 1;
@@ -103,6 +105,7 @@ export class Picture {
     this.copies.group.visible = false;
     this.scene.add(
       this.sketching.group,
+      this.gathered.object,
       this.marking.group,
       this.copies.group,
       this.ambient,
@@ -125,6 +128,7 @@ export class Picture {
     this.copies.surface.color.copy(this.colours.chosen);
     this.copies.ink.color.copy(this.colours.plum);
     this.sketching.paint(this.colours.plum);
+    this.gathered.paint(this.colours.plum);
     this.marking.paint(this.colours.plum);
     const { uniforms } = this.grid.material;
     (uniforms.lineColour!.value as Color).set(themeColour('grid'));
@@ -253,6 +257,7 @@ export class Picture {
   dispose(): void {
     this.ghost.dispose();
     this.sketching.dispose();
+    this.gathered.dispose();
     this.marking.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();

@@ -50,7 +50,7 @@ import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
-import { trianglesOf } from '../session/faces.ts';
+import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import { shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
@@ -93,6 +93,8 @@ export class Stage {
   private hovered: ItemId | null = null;
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
+  /** Faces that the statement in hand has gathered. */
+  private chosenFaces: ChosenFace | null = null;
 
   constructor(
     readonly canvas: HTMLCanvasElement,
@@ -386,6 +388,17 @@ export class Stage {
     const sketch = found && !isRefusal(found) ? found : undefined;
     const { sketching } = this.picture;
     if (sketching.draw(sketch?.lines ?? NO_LINES, sketch?.loose ?? [])) this.invalidate();
+    this.showGathered(statement);
+  }
+
+  /** The faces and edges that a statement has gathered, or the plane that it cuts by. */
+  private showGathered(statement: Statement | null): void {
+    const isOpen = statement?.phase === 'open';
+    const choice = isOpen ? this.session.shownChoice(statement) : undefined;
+    this.chosenFaces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
+    this.showFace();
+    const lines = choice?.lines ?? (isOpen ? this.session.shownPlane(statement) : undefined);
+    if (this.picture.gathered.draw(lines ?? NO_LINES)) this.invalidate();
   }
 
   placePreview(preview: Preview): void {
@@ -395,7 +408,8 @@ export class Stage {
   }
 
   private showFace(): void {
-    const { face, built, document } = this.session.store.getState();
+    const { face: selected, built, document } = this.session.store.getState();
+    const face = this.chosenFaces ?? selected;
     const corners = face && trianglesOf(face, document, built);
     this.picture.marking.fill(corners ? [corners] : []);
     this.picture.marking.shade(['chosen']);

@@ -22,6 +22,7 @@ import {
 } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
 import { DrawingFileField } from './DrawingFileField.tsx';
+import { ChosenField } from './ChosenField.tsx';
 import { PlaneField, RegionsField } from './DrawingFields.tsx';
 import { ENTRY_ATTRIBUTE, flipSign } from './fieldKeys.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
@@ -42,6 +43,8 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
     return <DrawingFileField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'regions')
     return <RegionsField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'edges' || blank.type === 'faces')
+    return <ChosenField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'rows') return <RowsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'view')
     return <span className="blank">{wordBlank(blank, statement.typed[id], EMPTY)}</span>;

@@ -27,7 +27,7 @@ export function PlaneField(props: FieldProps) {
   ].map(({ key, words }) => ({
     key,
     words,
-    choose: () => session.setPlane(key, id),
+    choose: () => (id === 'on' ? session.setPlane(key, id) : session.setBlank(id, key)),
     isChosen: value === key,
   }));
   const isActive = statement.focus?.blank === id;

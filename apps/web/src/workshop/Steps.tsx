@@ -1,6 +1,6 @@
 /** The steps of a part after its base: each with its number, and out of the way when it is not wanted. */
 import {
-  definitionOf,
+  builtRecipe,
   deviationOfStep,
   formatLengthWithUnit,
   numberOfStep,
@@ -9,6 +9,7 @@ import {
   type KadrelDocument,
   type Part,
   type RecipeStep,
+  type Typed,
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { imprintsOf } from '../session/faces.ts';
@@ -18,52 +19,129 @@ import { Quantity } from './NumberField.tsx';
 import { Section } from './Section.tsx';
 
 export function Steps({ part }: { part: Part }) {
-  const session = useSession();
   const document = useSessionState((state) => state.document);
-  const { steps } = definitionOf(document, part).recipe;
+  const { steps } = builtRecipe(document, part);
   const failed = useSessionState(
     ({ built }) => built.failures.find((failure) => failure.part === part.id)?.step,
   );
   if (steps.length === 0) return null;
   return (
     <Section title="Steps">
-      {steps.map((step, i) => {
-        const number = numberOfStep(step);
-        return (
-          <div key={i}>
-            <div className="flex items-center justify-between px-3.5 text-ink2">
-              <span className={clsx('truncate', failed === i && 'text-bad')}>
-                {i + 1}. {wordsOf(step, document)}
-                {failed === i && ' – cannot be done'}
-              </span>
-              {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
-              <button
-                type="button"
-                className="quiet shrink-0"
-                aria-label={`Take out step ${i + 1}`}
-                onClick={() => void session.say('step', { part: part.id, step: String(i + 1), out: 'yes' })}
-              >
-                Take out
-              </button>
-            </div>
-            {number && (
-              <Labelled label={number.label}>
-                <Quantity
-                  label={`${number.label} of step ${i + 1}`}
-                  kind={number.kind}
-                  value={number.value}
-                  now={valueOf(number.value)}
-                  commit={(text) => session.say('step', { part: part.id, step: String(i + 1), depth: text })}
-                />
-              </Labelled>
-            )}
-            {step.kind === 'resample' && <Deviation part={part} step={i} />}
-          </div>
-        );
-      })}
+      <ol aria-label="Steps">
+        {steps.map((step, i) => (
+          <StepRow
+            key={i}
+            part={part}
+            step={step}
+            place={{ index: i, count: steps.length }}
+            isFailed={failed === i}
+          />
+        ))}
+      </ol>
     </Section>
   );
 }
+
+interface StepProps {
+  readonly part: Part;
+  readonly step: RecipeStep;
+  readonly place: { readonly index: number; readonly count: number };
+  readonly isFailed: boolean;
+}
+
+function StepRow({ part, step, place: { index, count }, isFailed }: StepProps) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const number = numberOfStep(step);
+  const own = `${index + 1}. ${wordsOf(step, document)}`;
+  const say = (typed: Typed) => session.say('step', { part: part.id, step: String(index + 1), ...typed });
+  const moveTo = (to: number) => void (to >= 1 && to <= count && say({ to: String(to) }));
+  return (
+    <li>
+      <div
+        className="flex items-center gap-1.5 px-3.5 text-ink2"
+        onKeyDown={(event) => {
+          if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+          event.preventDefault();
+          event.stopPropagation();
+          moveTo(index + 1 + (event.key === 'ArrowUp' ? -1 : 1));
+        }}
+      >
+        <input
+          type="checkbox"
+          className="accent-plum"
+          aria-label={`Step ${index + 1} is on`}
+          title="A step that is off is kept, and not done. Alt with an arrow moves it."
+          checked={!step.off}
+          onChange={(event) => void say({ state: event.currentTarget.checked ? 'on' : 'off' })}
+        />
+        <span
+          className={clsx('mr-auto truncate', isFailed && 'text-bad', step.off && 'text-ink3 line-through')}
+        >
+          {own}
+          {isFailed && ' – cannot be done'}
+        </span>
+        {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
+        {count > 1 && (
+          <Mover
+            label={`Do step ${index + 1} earlier`}
+            sign="↑"
+            isOff={index === 0}
+            move={() => moveTo(index)}
+          />
+        )}
+        {count > 1 && (
+          <Mover
+            label={`Do step ${index + 1} later`}
+            sign="↓"
+            isOff={index === count - 1}
+            move={() => moveTo(index + 2)}
+          />
+        )}
+        <button
+          type="button"
+          className="quiet shrink-0"
+          aria-label={`Take out step ${index + 1}`}
+          onClick={() => void say({ out: 'yes' })}
+        >
+          Take out
+        </button>
+      </div>
+      {number && (
+        <Labelled label={number.label}>
+          <Quantity
+            label={`${number.label} of step ${index + 1}`}
+            kind={number.kind}
+            value={number.value}
+            now={valueOf(number.value)}
+            commit={(text) => say({ depth: text })}
+          />
+        </Labelled>
+      )}
+      {step.kind === 'resample' && <Deviation part={part} step={index} />}
+    </li>
+  );
+}
+
+interface MoverProps {
+  readonly label: string;
+  readonly sign: string;
+  readonly isOff: boolean;
+  readonly move: () => void;
+}
+
+const Mover = ({ label, sign, isOff, move }: MoverProps) => (
+  <button
+    type="button"
+    className="quiet shrink-0 px-1"
+    aria-label={label}
+    title={label}
+    disabled={isOff}
+    onClick={move}
+  >
+    {sign}
+  </button>
+);
 
 /** Selects what an imprint marked on the part. */
 function MarkedFaces({ part }: { part: Part }) {

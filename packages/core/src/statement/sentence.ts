@@ -1,4 +1,5 @@
 /** Statements in plain words, for the ledger and the bar. */
+import { readableName } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
@@ -63,7 +64,8 @@ export function wordBlank(
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
-  if (blank.type === 'edges' || blank.type === 'faces') return wordChosen(typed, blank.type);
+  if (blank.type === 'edges' || blank.type === 'faces')
+    return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
@@ -85,24 +87,28 @@ function wordRows(typed: unknown, { label, columns }: Blank): string {
 }
 
 /** Names as they were typed, a single pick by its name, more of them by their number. */
-function wordChosen(typed: unknown, type: 'edges' | 'faces'): string {
+function wordChosen(
+  typed: unknown,
+  { type, document }: { readonly type: 'edges' | 'faces'; readonly document: KadrelDocument },
+): string {
+  const readable = (name: string) => readableName(name, document).split('&').join(' · ');
   const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];
   const picked = list.filter((one) => typeof one === 'object') as Partial<NamedPoint>[];
-  const words = list.filter((one): one is string => typeof one === 'string').map(wordRule);
-  if (picked.length === 1) words.push(String(picked[0]!.at).split('&').join(' · '));
+  const words = list
+    .filter((one): one is string => typeof one === 'string')
+    .map((one) => ruleWords(one) ?? readable(one));
+  if (picked.length === 1) words.push(readable(String(picked[0]!.at)));
   else if (picked.length > 1) words.push(`${picked.length} ${type}`);
   return joinNames(words);
 }
 
-function wordRule(typed: string): string {
-  const rule = EDGE_RULES[
+const ruleWords = (typed: string): string | undefined =>
+  EDGE_RULES[
     typed
       .trim()
       .toLowerCase()
       .replace(/^along /, '') as EdgeRule
   ] as string | undefined;
-  return rule ?? typed.split('&').join(' · ');
-}
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
   if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);

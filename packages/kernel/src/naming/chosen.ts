@@ -5,6 +5,7 @@ import {
   cross,
   dot,
   length,
+  ownersOf,
   scale,
   unit,
   type ChosenEdge,
@@ -184,10 +185,6 @@ const BY_RULE: Readonly<Record<EdgeRule, (edge: MeetingEdge) => boolean>> = {
   z: isAlong(2),
   met: ({ names: [a, b] }) => ownersOf(a).every((owner) => !ownersOf(b).includes(owner)),
 };
-
-/** What a face came from: all of its name before the last point; several, where faces became one. */
-const ownersOf = (name: string): string[] =>
-  name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));
 
 /** Whether a name that was kept means a face: the whole of it, or one of the names that it has in common with it. */
 function isNamed(kept: string, name: string): boolean {

@@ -12,7 +12,7 @@ export const splitSolid = declareVerb({
   about: 'Cuts solids in two by a plane; both halves stay, and where they are cut can be changed later.',
   words: ['cut', 'halve', 'divide', 'saw', 'slice', 'part', 'plane'],
   blanks: cuttingBlanks,
-  sentence: 'Split solid {parts} by {plane}[ at {at}]',
+  sentence: 'Split solid {parts} by {plane} at {at}',
   apply(draft, { parts, plane, at }, context) {
     const halves: ItemId[] = [];
     for (const id of parts) {

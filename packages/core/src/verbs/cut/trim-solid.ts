@@ -16,7 +16,7 @@ export const trimSolid = declareVerb({
       choices: { front: 'what lies before it stays', behind: 'what lies behind it stays' },
     }),
   },
-  sentence: 'Trim solid {parts} at {plane}[ at {at}], {keep}',
+  sentence: 'Trim solid {parts} by {plane} at {at}, {keep}',
   apply(draft, { parts, plane, at, keep }) {
     for (const id of parts) {
       const solid = solidToShape(draft, id);

@@ -9,7 +9,7 @@ import { needed } from '../../statement/declare.ts';
 export const cuttingBlanks = {
   parts: needed('parts', 'parts', 'The solids.', { least: 1 }),
   plane: needed('plane', 'plane', 'A work plane, a flat face or three points.', { default: 'plan' }),
-  at: needed('length', 'distance', 'How far from the plane, to its front.', { default: '0', rare: true }),
+  at: needed('length', 'distance', 'How far from the plane, to its front.', { default: '0' }),
 } as const;
 
 export type CutStep = Extract<RecipeStep, { kind: 'cut' }>;

@@ -1,0 +1,104 @@
+/** The field of the statement bar for edges and faces: rules and names in a list, or clicks in the views. */
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
+import { EDGE_RULES, MEETING, partNamed, readableName, wordBlank, type KadrelDocument } from '@kadrel/core';
+import { factsOfPart, type Built } from '../session/built.ts';
+import { listIn, toggled } from '../session/chosen.ts';
+import type { Entry } from '../session/statement.ts';
+import { useSession, useSessionState } from './context.ts';
+import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
+
+/** More names than this are not read one by one: a rule, or a click, is quicker. */
+const MAX_NAMES = 200;
+
+export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const built = useSessionState((state) => state.built);
+  const entry: Entry = { blank: id, axis: null };
+  const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
+  const button = useFocusedButton(isActive);
+  const value = statement.typed[id];
+  const chosen = listIn(value).map(keyOf);
+  const words = wordBlank(blank, value, document);
+  const part = typeof statement.typed.part === 'string' ? statement.typed.part : undefined;
+  const names = part === undefined ? [] : namesOf(built, { type: blank.type, part, document });
+  return (
+    <Listbox
+      value={chosen}
+      multiple
+      disabled={statement.phase === 'working'}
+      onChange={(next: string[]) => {
+        const changed = [
+          ...next.filter((key) => !chosen.includes(key)),
+          ...chosen.filter((key) => !next.includes(key)),
+        ];
+        const picked = listIn(value).find((one) => keyOf(one) === changed[0]);
+        session.setBlank(
+          id,
+          picked === undefined ? toggled(value, changed[0]!) : listIn(value).filter((one) => one !== picked),
+        );
+      }}
+    >
+      <ListboxButton
+        ref={button}
+        className="blank"
+        data-blank={id}
+        data-active={isActive}
+        data-bad={isBad}
+        aria-label={`${blank.label}: ${chosen.length === 0 ? 'none chosen' : words}`}
+        title={blank.about}
+        onFocus={() => !isActive && session.focus(entry)}
+        onKeyDownCapture={statement.phase === 'open' ? commitsByEnter(session, button) : undefined}
+      >
+        {chosen.length === 0 ? <span className="text-ink3">click {blank.type}…</span> : words}
+      </ListboxButton>
+      <ListboxOptions
+        modal={false}
+        anchor={{ to: 'bottom start', gap: 6 }}
+        className="menu max-h-80 min-w-56 overflow-auto"
+      >
+        {blank.type === 'edges' &&
+          Object.entries(EDGE_RULES).map(([rule, told]) => <Choice key={rule} value={rule} words={told} />)}
+        {names.map(({ key, words: told }) => (
+          <Choice key={key} value={key} words={told} />
+        ))}
+        {names.length === 0 && (
+          <p className="px-3 py-1.5 text-ink2">Click in the view, or choose the part first.</p>
+        )}
+      </ListboxOptions>
+    </Listbox>
+  );
+}
+
+const Choice = ({ value, words }: { value: string; words: string }) => (
+  <ListboxOption value={value} className="menu-item data-selected:font-semibold data-selected:text-plum">
+    {words}
+  </ListboxOption>
+);
+
+const keyOf = (one: unknown): string => (typeof one === 'string' ? one : JSON.stringify(one));
+
+interface Asked {
+  readonly type: string;
+  readonly part: string;
+  readonly document: KadrelDocument;
+}
+
+/** Faces, and for edges what runs around each of them and where two of them meet. */
+function namesOf(built: Built, { type, part, document }: Asked): { key: string; words: string }[] {
+  const id = partNamed(document, part)?.id;
+  const snaps = id === undefined ? undefined : factsOfPart({ built }, id)?.snaps;
+  if (!snaps) return [];
+  const of = (indices: Uint32Array) =>
+    [...new Set(indices)].map((i) => snaps.names[i]!).filter((name) => name !== '');
+  const words = (name: string) => readableName(name, document).split(MEETING).join(' · ');
+  const faces = of(snaps.faceName);
+  if (type === 'faces') return faces.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) }));
+  const edges = of(snaps.curveName).filter((name) => name.split(MEETING).length === 2);
+  return [
+    ...faces
+      .slice(0, MAX_NAMES)
+      .map((name) => ({ key: `around ${name}`, words: `all edges around ${words(name)}` })),
+    ...edges.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) })),
+  ];
+}

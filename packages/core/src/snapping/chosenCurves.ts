@@ -1,0 +1,67 @@
+/** Edges of a built shape that a choice means, for showing them. The kernel decides when the step is built. */
+import { MEETING, MERGED } from '../document/naming.ts';
+import type { ChosenEdge } from '../recipes/chosen.ts';
+import { distance, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { CURVE_LINE, CURVE_POLYLINE, CURVE_STRIDE, circlePoint, type ShapeFeatures } from './shape.ts';
+
+/** Pieces that a round edge is shown by. */
+const ROUND_PIECES = 48;
+/** Directions this near to an axis (sine) run along it. */
+const ALONG_SINE = 1e-9;
+
+/** Points along an edge in the shape’s own frame, mm. */
+export function pointsOfCurve(features: ShapeFeatures, curve: number): Vec3[] {
+  const data = CURVE_STRIDE * curve;
+  const triple = (from: number, of: Float64Array = features.curves): Vec3 => [
+    of[from]!,
+    of[from + 1]!,
+    of[from + 2]!,
+  ];
+  const kind = features.curveKind[curve];
+  if (kind === CURVE_LINE) return [triple(data), triple(data + 3)];
+  if (kind === CURVE_POLYLINE) {
+    const [first, count] = [features.curves[data]!, features.curves[data + 1]!];
+    return Array.from({ length: count }, (_, i) => triple(3 * (first + i), features.polyline));
+  }
+  const [from, to] = [features.curves[data + 9]!, features.curves[data + 10]!];
+  return Array.from({ length: ROUND_PIECES + 1 }, (_, i) => {
+    return circlePoint(features.curves, data, from + ((to - from) * i) / ROUND_PIECES);
+  });
+}
+
+/** Indices of edges. What depends on the bend of an edge is not told here: none are meant by it. */
+export function curvesChosen(features: ShapeFeatures, chosen: readonly ChosenEdge[]): number[] {
+  const found = new Set<number>();
+  for (const one of chosen) for (const curve of curvesMeant(features, one)) found.add(curve);
+  return [...found];
+}
+
+function curvesMeant(features: ShapeFeatures, one: ChosenEdge): number[] {
+  const meeting = [...features.curveName.keys()].filter((c) => facesOf(features, c).length === 2);
+  if ('around' in one) return meeting.filter((c) => facesOf(features, c).includes(one.around));
+  if ('rule' in one) return meeting.filter((c) => isMeant(features, c, one.rule));
+  const named = meeting.filter((c) => features.names[features.curveName[c]!] === one.edge);
+  const { near } = one;
+  if (!near || named.length < 2) return named;
+  const gaps = named.map((c) => Math.min(...pointsOfCurve(features, c).map((at) => distance(at, near))));
+  return [named[gaps.indexOf(Math.min(...gaps))]!];
+}
+
+const facesOf = (features: ShapeFeatures, curve: number): string[] =>
+  features.names[features.curveName[curve]!]!.split(MEETING);
+
+function isMeant(features: ShapeFeatures, curve: number, rule: string): boolean {
+  if (rule === 'all') return true;
+  if (rule === 'met') {
+    const [a, b] = facesOf(features, curve).map(ownersOf);
+    return a!.every((owner) => !b!.includes(owner));
+  }
+  const axis = 'xyz'.indexOf(rule);
+  if (axis < 0 || features.curveKind[curve] !== CURVE_LINE) return false;
+  const [from, to] = pointsOfCurve(features, curve);
+  return Math.hypot(...unit(subtract(to!, from!)).filter((_, i) => i !== axis)) < ALONG_SINE;
+}
+
+/** What a face came from: all of its name before the last point; several, where faces became one. */
+export const ownersOf = (name: string): string[] =>
+  name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));
