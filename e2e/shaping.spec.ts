@@ -55,6 +55,35 @@ test('a rule outlives a change of size, and what is too large says the largest t
   expect(ada.problems).toEqual([]);
 });
 
+test('a step that a change of size makes impossible is told, and the part goes on without it until it fits again', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'No longer');
+  await ada.makesBox(['40', '30', '20']);
+  await ada.types('Escape');
+  await selects(page, 'Box');
+  await startsVerb(page, 'fillet');
+  await choosesIn(page, 'edges', 'all edges along X');
+  await page.keyboard.press('Escape');
+  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('8');
+  await ada.commits();
+  await ada.types('Escape');
+  const setsHeight = async (height: string) => {
+    await page.getByLabel('Height', { exact: true }).fill(height);
+    await page.getByLabel('Height', { exact: true }).press('Enter');
+  };
+  await setsHeight('10');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(12_000));
+  await expect(page.getByText(/step 1 can no longer be done/).first()).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'Shown without step 1' })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toBeVisible();
+  await page.screenshot({ path: 'test-results/failing.png' });
+  await setsHeight('30');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(36_000 - CORNER * 64 * 4 * 40));
+  await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toHaveCount(0);
+  expect(ada.problems).toEqual([]);
+});
+
 test('steps are switched, put in another order and taken out, by pointer and by keys', async ({ page }) => {
   const ada = await inNewProject(page, 'Order');
   await ada.makesBox(['40', '30', '20']);

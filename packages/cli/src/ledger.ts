@@ -3,6 +3,7 @@ import {
   LENGTH_UNITS,
   blankToBlame,
   emptyDocument,
+  hadStep,
   isRefusal,
   perform,
   solveVariables,
@@ -79,7 +80,8 @@ export function runLedger(json: unknown, kernel: Evaluator, begin: Begin = () =>
     }
     warnings.push(...done.notes.map((note) => `${where}: ${note}`));
     const changed = changedTops(document, done.document);
-    requireBuilt(changed, done.document, kernel, { where, blank: blankToBlame(verb) });
+    const place = { where, blank: blankToBlame(verb), before: document };
+    warnings.push(...requireBuilt(changed, done.document, kernel, place));
     for (const id of changed)
       for (const { part, words } of kernel.noticesFor(done.document, id))
         warnings.push(`${where}: ${done.document.items[part]!.name}: ${words}`);
@@ -117,19 +119,34 @@ function changedTops(before: KadrelDocument, after: KadrelDocument): Set<ItemId>
   return changed;
 }
 
-/** A statement whose parts cannot be built is refused, as it would be on screen. */
+interface Place {
+  readonly where: string;
+  readonly blank: string;
+  /** The document before the statement. */
+  readonly before: KadrelDocument;
+}
+
+/** A statement whose parts cannot be built is refused, as it would be on screen; a step that it only made impossible is told. */
 function requireBuilt(
   changed: ReadonlySet<ItemId>,
   after: KadrelDocument,
   kernel: Evaluator,
-  { where, blank }: { readonly where: string; readonly blank: string },
-): void {
+  { where, blank, before }: Place,
+): string[] {
+  const told: string[] = [];
   for (const id of changed) {
     const problem = kernel.problemOf(after, id);
     if (!problem) continue;
     const { reason, remedy, places } = problem;
     const told = places.map((place) => `(${place.map((n) => Number(n.toFixed(6))).join(', ')})`);
     const at = told.length > 0 ? ` Place: ${told.join(', ')} mm.` : '';
+    const { part, step } = problem;
+    if (hadStep(before, after, problem)) {
+      const name = after.items[part]!.name;
+      told.push(`${where}: ${name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}${at}`);
+      continue;
+    }
     throw new LedgerError(`${where}, blank “${blank}”: ${after.items[id]!.name}: ${reason} ${remedy}${at}`);
   }
+  return told;
 }

@@ -139,7 +139,9 @@ function openDocument(
   const warnings = visibleParts(document).flatMap(({ id, name }) => {
     begin(`${file}: ${name}`);
     const problem = kernel.problemOf(document, id);
-    if (problem) throw new LedgerError(`${file}: ${name}: ${problem.reason} ${problem.remedy}`);
+    const words = problem && `${name}: ${problem.reason} ${problem.remedy}`;
+    if (words !== undefined && problem?.step === null) throw new LedgerError(`${file}: ${words}`);
+    if (words !== undefined) return [`${words} It is taken without step ${problem!.step! + 1}.`];
     return kernel.noticesFor(document, id).map(({ words }) => `${name}: ${words}`);
   });
   return { document, warnings };

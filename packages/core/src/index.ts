@@ -80,7 +80,7 @@ export { blanksIn, piecesIn, withClauses, type Piece } from './statement/templat
 export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
-export { builtRecipe, isHalf, stepList } from './document/halves.ts';
+export { builtRecipe, hadStep, isHalf, stepList } from './document/halves.ts';
 export { curvesChosen, ownersOf, pointsOfCurve } from './snapping/chosenCurves.ts';
 export { EDGE_RULES, type ChosenEdge, type ChosenFace, type EdgeRule } from './recipes/chosen.ts';
 export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';

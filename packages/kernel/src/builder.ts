@@ -2,13 +2,22 @@
  * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
  * It is bounded: what the last documents did not use is given back, oldest first.
  */
+import { AT_ORIGIN } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
-import { isStep, type Content, type OperandContent } from './content/content.ts';
+import { isStep, type Content, type OperandContent, type StepContent } from './content/content.ts';
 import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import { BuildError, carryingPlaces, release, translated, withoutFacets, type Occt } from './occt/occt.ts';
+import {
+  BuildError,
+  carryingPlaces,
+  copied,
+  release,
+  translated,
+  withoutFacets,
+  type Occt,
+} from './occt/occt.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import type { NamedShape } from './naming/named.ts';
 import { unstretched } from './content/unstretched.ts';
@@ -30,8 +39,16 @@ export interface Libraries {
   readonly facetter: Facetter;
 }
 
+/** A step that could not be done: what stands instead is what it was to be done to. */
+export interface FailedStep {
+  /** Of the content that the step would have made. */
+  readonly key: string;
+  readonly error: BuildError;
+}
+
 /** What has passed its check, and what is known of it so far. */
 interface Held {
+  readonly failed: readonly FailedStep[];
   readonly content: Content;
   readonly named: NamedShape;
   readonly notices: readonly Notice[];
@@ -99,6 +116,11 @@ export class Builder {
     return this.held(content).notices;
   }
 
+  /** Steps, of it or of what it is made of, that could not be done. */
+  failedOf(content: Content): readonly FailedStep[] {
+    return this.held(content).failed;
+  }
+
   /** Facets for display; the caller may give their memory away. */
   takeMesh(content: Content): Mesh {
     const held = this.held(content);
@@ -135,9 +157,24 @@ export class Builder {
       this.cache.set(key, known);
       return known;
     }
-    const held = this.blaming(content, () => this.checked(content, used));
+    const held = isStep(content)
+      ? this.afterStep(content, used)
+      : this.blaming(content, () => this.checked(content, used));
     this.cache.set(key, held);
     return held;
+  }
+
+  /** A step that cannot be done leaves what it was to be done to. Throws BuildError where there is not even that. */
+  private afterStep(content: StepContent, used: Set<string>): Held {
+    const before = carryingPlaces(placeAfter(content), () => this.held(content.of, used));
+    try {
+      return this.blaming(content, () => this.checked(content, used));
+    } catch (error) {
+      if (!(error instanceof BuildError)) throw error;
+      const named = { ...before.named, shape: copied(this.occt, before.named.shape, AT_ORIGIN) };
+      const failed = [...before.failed, { key: keyOf(content), error }];
+      return { ...before, content, named, mesh: undefined, failed };
+    }
   }
 
   /** Built and verified. Throws BuildError. */
@@ -165,8 +202,13 @@ export class Builder {
   }
 
   private make(content: Content, used: Set<string>): Omit<Held, 'content'> {
-    if (content.kind === 'combine') return this.combined(content, used);
-    return { named: this.single(content, used), notices: [] };
+    if (content.kind === 'combine') {
+      const made = this.combined(content, used);
+      return { ...made, failed: content.operands.flatMap((one) => this.held(one.content, used).failed) };
+    }
+    if (!isStep(content)) return { named: buildBase(this.occt, content), notices: [], failed: [] };
+    const { named, notices, failed } = this.held(content.of, used);
+    return { named: buildStep(this.occt, named, content), notices, failed };
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): Combined {
@@ -181,12 +223,6 @@ export class Builder {
       completed: (named, measures) => this.measurer.completed(named, measures),
     };
     return buildCombined(site, content);
-  }
-
-  private single(content: Exclude<Content, { kind: 'combine' }>, used: Set<string>): NamedShape {
-    if (!isStep(content)) return buildBase(this.occt, content);
-    const of = carryingPlaces(placeAfter(content), () => this.shapeOf(content.of, used));
-    return buildStep(this.occt, of, content);
   }
 
   /** Throws BuildError where what was built is not what was said. Surfaces enclose nothing that could be checked. */

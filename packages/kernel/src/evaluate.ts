@@ -46,7 +46,7 @@ import { inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes
 import { BuildError, isFatal, translated, type TopoDS_Shape } from './occt/occt.ts';
 import type { NamedShape } from './naming/named.ts';
 
-/** Why a part has no solid. `step` is null while the base itself is to blame. */
+/** Why a part has no solid: `step` is null, its base is to blame. Or why it has the solid without one of its steps. */
 export interface Failure {
   readonly part: ItemId;
   readonly step: number | null;
@@ -152,6 +152,7 @@ export class Evaluator {
         this.builder.shapeOf(content, used);
         if (!sent.has(key)) shapes.push(this.factsOf(content, key));
         notices.push(...this.noticesOf(document, leaf, content));
+        failures.push(...this.failedSteps(document, leaf, content));
         sent.add(key);
         parts[name] = { key };
       } catch (error) {
@@ -169,11 +170,13 @@ export class Evaluator {
     return { parts, wholes, failures, notices, shapes, heapBytes };
   }
 
-  /** Why a part cannot be built, or undefined. Builds it, and nothing for display. */
+  /** Why a part cannot be built, or one of its steps cannot be done, or undefined. Builds it, and nothing for display. */
   problemOf(document: KadrelDocument, id: ItemId): Failure | undefined {
     for (const one of variantsOf(placedOf(document, id)).values())
       try {
-        this.built(document, one.leaf, one);
+        const { content } = this.built(document, one.leaf, one);
+        const [failed] = this.failedSteps(document, one.leaf, content);
+        if (failed) return failed;
       } catch (error) {
         return this.failure(document, one.leaf, error);
       }
@@ -317,6 +320,13 @@ export class Evaluator {
     return { part, step, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
   }
 
+  /** Steps of a part, or of what it is made of, that could not be done. */
+  private failedSteps(document: KadrelDocument, part: ItemId, content: Content): Failure[] {
+    return this.builder
+      .failedOf(content)
+      .map(({ key, error }) => this.failure(document, partWithStep(document, part, key) ?? part, error));
+  }
+
   private noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
     return this.builder.noticesOf(content).map((notice) => {
       const { what } = notice;
@@ -338,6 +348,17 @@ export class Evaluator {
     const { min, max } = this.builder.boxOf(named, pose.turn);
     return { min: add(min, pose.shift), max: add(max, pose.shift) };
   }
+}
+
+/** The part, or the one of what it is made of, that has a step of its own with a key. */
+function partWithStep(document: KadrelDocument, part: ItemId, key: string): ItemId | undefined {
+  if (failedStep(document, part, key) !== null) return part;
+  const definition = definitionOf(document, document.items[part]!);
+  for (const { id } of below(document, definition)) {
+    const found = partWithStep(document, id, key);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** Which step of a part's own recipe has a key, from 0; null where it is its base, or something that is made from. */

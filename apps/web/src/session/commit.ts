@@ -3,6 +3,7 @@ import {
   applyEdit,
   blankToBlame,
   editOf,
+  hadStep,
   isRefusal,
   perform,
   refuse,
@@ -67,11 +68,16 @@ export class Committing {
   }
 
   /** Builds the document that a statement would lead to. Returns its solids, or why it cannot be, naming the part. */
-  private async trial(candidate: KadrelDocument, blank: string): Promise<Built | Refusal> {
+  private async trial(
+    candidate: KadrelDocument,
+    { blank, before }: { readonly blank: string; readonly before: KadrelDocument },
+  ): Promise<Built | Refusal> {
     const failing = new Set(this.core.get().built.failures.map((failure) => failure.part));
     try {
       const built = await this.core.host.evaluate(candidate);
-      const failure = built.failures.find(({ part }) => !failing.has(part));
+      const failure = built.failures.find(
+        (one) => !failing.has(one.part) && !hadStep(before, candidate, one),
+      );
       if (!failure) return built;
       const { part, reason, remedy, places } = failure;
       const message = `${candidate.items[part]?.name}: ${reason} ${remedy}`;
@@ -109,9 +115,22 @@ export class Committing {
     const verb = verbNamed(statement.verb)!;
     const done = await this.performAsking(verb, statement.typed, before);
     if (isRefusal(done)) return done;
-    const built = await this.trial(done.document, blankToBlame(verb));
+    const built = await this.trial(done.document, { blank: blankToBlame(verb), before });
     if (isRefusal(built)) return built;
-    return this.effectDoubt(built, statement, blankToBlame(verb)) ?? { done, built };
+    const told = this.stepsLost(built, done.document);
+    const noted = told.length === 0 ? done : { ...done, notes: [...done.notes, ...told] };
+    return this.effectDoubt(built, statement, blankToBlame(verb)) ?? { done: noted, built };
+  }
+
+  /** Steps that could be done before, in words. The part is shown without them until they can be done again. */
+  private stepsLost({ failures }: Built, document: KadrelDocument): string[] {
+    const known = new Set(this.core.get().built.failures.map(({ part, step }) => `${part} ${step}`));
+    return failures
+      .filter(({ part, step }) => step !== null && !known.has(`${part} ${step}`))
+      .map(
+        ({ part, step, reason, remedy }) =>
+          `${document.items[part]?.name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}`,
+      );
   }
 
   private refuse(refusal: Refusal, phase: Statement['phase']): void {

@@ -1,4 +1,4 @@
-import type { Measures } from '@kadrel/kernel';
+import type { Failure, Measures } from '@kadrel/kernel';
 import {
   AXES,
   boxSize,
@@ -192,6 +192,14 @@ function watertightWords({ watertight, closed, touching }: Measures): string {
   return touching ? 'no, solids only touch' : 'no';
 }
 
+/** Why it cannot be built, or what it is shown without. */
+const FailureWords = ({ step, reason, remedy }: Pick<Failure, 'step' | 'reason' | 'remedy'>) => (
+  <p role="alert" className="px-3.5 pb-1 text-bad">
+    {step !== null && `Shown without step ${step + 1}. `}
+    {reason} {remedy}
+  </p>
+);
+
 function Facts({ part }: { part: Part }) {
   const built = useSessionState((state) => state.built);
   const document = useSessionState((state) => state.document);
@@ -199,18 +207,10 @@ function Facts({ part }: { part: Part }) {
   const measures = measuresOf({ built }, part.id);
   const { scene } = document;
   const notices = built.notices.filter((notice) => notice.part === part.id);
-  if (failure)
-    return (
-      <Section title="Facts">
-        <p role="alert" className="px-3.5 text-bad">
-          {failure.reason} {failure.remedy}
-        </p>
-      </Section>
-    );
   if (!measures)
     return (
       <Section title="Facts">
-        <p className="px-3.5 text-ink3">Being built…</p>
+        {failure ? <FailureWords {...failure} /> : <p className="px-3.5 text-ink3">Being built…</p>}
       </Section>
     );
   const centroid = carry(worldFromPart(document, part.id), measures.centroid);
@@ -232,6 +232,7 @@ function Facts({ part }: { part: Part }) {
   ];
   return (
     <Section title="Facts">
+      {failure && <FailureWords {...failure} />}
       <dl>
         {rows.map(([label, value]) => (
           <div key={label} className="flex justify-between gap-2 px-3.5 py-[3px]">

@@ -123,7 +123,7 @@ function Failed({
   reasons,
 }: {
   part: ItemId;
-  reasons: readonly { part: ItemId; reason: string; remedy: string }[];
+  reasons: readonly { part: ItemId; step: number | null; reason: string; remedy: string }[];
 }) {
   const failure = reasons.find((f) => f.part === part);
   if (!failure) return null;
@@ -131,7 +131,7 @@ function Failed({
     <span
       title={`${failure.reason} ${failure.remedy}`}
       role="img"
-      aria-label={`Cannot be built: ${failure.reason}`}
+      aria-label={`${failure.step === null ? 'Cannot be built' : `Step ${failure.step + 1} cannot be done`}: ${failure.reason}`}
       className="text-bad"
     >
       <TriangleAlert size={14} />

@@ -1,7 +1,7 @@
 /** Halves of what was split: one part holds the recipe, the other is linked to it, has the other side of the plane, and steps of its own. */
 import type { RecipeStep } from '../recipes/steps/index.ts';
 import { definitionOf } from './items.ts';
-import type { KadrelDocument, Part } from './schema.ts';
+import type { ItemId, KadrelDocument, Part } from './schema.ts';
 
 export const isHalf = ({ recipe: { base } }: Part): boolean => base.kind === 'link' && base.half === true;
 
@@ -27,6 +27,21 @@ export function builtRecipe(document: KadrelDocument, part: Part): Part['recipe'
 /** The part whose recipe takes a new step of this one. */
 export const shapedPart = (document: KadrelDocument, part: Part): Part =>
   isHalf(part) ? part : definitionOf(document, part);
+
+/** Whether a part had this step before, as it is now: what fails in it is not of the statement’s own making. */
+export function hadStep(before: KadrelDocument, after: KadrelDocument, { part, step }: StepOf): boolean {
+  const [was, is] = [before, after].map((document) => {
+    const item = document.items[part];
+    return item && step !== null ? builtRecipe(document, item).steps[step] : undefined;
+  });
+  return was !== undefined && is !== undefined && JSON.stringify(was) === JSON.stringify(is);
+}
+
+interface StepOf {
+  readonly part: ItemId;
+  /** From 0; null for the base. */
+  readonly step: number | null;
+}
 
 /** The list that holds a step of `builtRecipe`, and its place there. */
 export function stepList(
