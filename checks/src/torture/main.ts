@@ -4,6 +4,7 @@ import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
 import { runPages } from './runPages.ts';
+import { runRecipes } from './runRecipes.ts';
 import { serveScenes } from './sceneThread.ts';
 
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
@@ -12,6 +13,7 @@ const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>>
   golden: runGolden,
   icons: runIcons,
   pages: runPages,
+  recipes: runRecipes,
   // What the threads of `booleans` are started with.
   scenes: serveScenes,
 };

@@ -82,7 +82,13 @@ export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
 export { builtRecipe, hadStep, isHalf, stepList } from './document/halves.ts';
 export { curvesChosen, ownersOf, pointsOfCurve } from './snapping/chosenCurves.ts';
-export { EDGE_RULES, type ChosenEdge, type ChosenFace, type EdgeRule } from './recipes/chosen.ts';
+export {
+  EDGE_RULES,
+  type ChosenEdge,
+  type ChosenFace,
+  type ChosenPlace,
+  type EdgeRule,
+} from './recipes/chosen.ts';
 export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';
 export { isCurveStep, numberOfStep, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
 export { prismCorners } from './recipes/regular.ts';

@@ -2,7 +2,7 @@
  * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
  * It is bounded: what the last documents did not use is given back, oldest first.
  */
-import { AT_ORIGIN } from '@kadrel/core';
+import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
 import { isStep, type Content, type OperandContent, type StepContent } from './content/content.ts';
 import { keyOf } from './content/key.ts';
@@ -172,9 +172,16 @@ export class Builder {
     } catch (error) {
       if (!(error instanceof BuildError)) throw error;
       const named = { ...before.named, shape: copied(this.occt, before.named.shape, AT_ORIGIN) };
-      const failed = [...before.failed, { key: keyOf(content), error }];
+      const failed = [...before.failed, { key: keyOf(content), error: this.somewhere(error, before) }];
       return { ...before, content, named, mesh: undefined, failed };
     }
+  }
+
+  /** A failure that is at no single place is shown in the middle of what it is about. */
+  private somewhere(error: BuildError, { content }: Held): BuildError {
+    if (error.places.length > 0) return error;
+    const { min, max } = this.measuresOf(content).box;
+    return error.placedAt([[0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as unknown as Vec3]);
   }
 
   /** Built and verified. Throws BuildError. */

@@ -25,6 +25,8 @@ import type { Caught, Hand } from './hand.ts';
 /** Blanks that complete their statement when they are picked. */
 const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
 
+const GATHERED: ReadonlySet<string> = new Set(['edges', 'faces', 'places']);
+
 /** For distances: a face is meant rather than the point in its middle. */
 const FEATURES: ReadonlySet<SnapKind> = new Set(
   SNAP_KINDS.filter(
@@ -34,6 +36,7 @@ const FEATURES: ReadonlySet<SnapKind> = new Set(
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
 const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
+const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
 const FACE_BLANKS = new Set([
   'face-to-face.face',
   'face-to-face.onto',
@@ -46,7 +49,9 @@ const FACE_BLANKS = new Set([
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
   if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
   const { type } = verbNamed(verb)!.blanks[blank]!;
-  if (type === 'edges' || type === 'faces') return type === 'edges' ? EDGES : FACES;
+  if (type === 'edges') return EDGES;
+  if (type === 'faces') return FACES;
+  if (type === 'places') return PLACES;
   if (verb === 'path' || blank === 'edge' || blank === 'curve') return EDGES;
   if (type === 'plane') return FACES;
   return verb === 'distance' ? FEATURES : DIRECTIONS;
@@ -165,8 +170,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   }
   if (caught.snap) hand.stage.catcher.used(caught.snap);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
-  if ((type === 'edges' || type === 'faces') && caught.snap?.feature !== undefined)
-    return gather(hand, blank, caught.snap);
+  if (GATHERED.has(type) && caught.snap?.feature !== undefined) return gather(hand, blank, caught.snap);
   // The plane that one draws on is the next one's too.
   if (type === 'plane' && blank === 'on' && caught.snap)
     return session.setPlane(named(hand, caught.snap), blank);

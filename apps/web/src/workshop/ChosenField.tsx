@@ -95,6 +95,12 @@ function namesOf(built: Built, { type, part, document }: Asked): { key: string; 
   const faces = of(snaps.faceName);
   if (type === 'faces') return faces.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) }));
   const edges = of(snaps.curveName).filter((name) => name.split(MEETING).length === 2);
+  const named = (keys: readonly string[]) =>
+    keys.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) }));
+  if (type === 'places') {
+    const corners = of(snaps.pointName).filter((name) => name.split(MEETING).length > 2);
+    return [...named(corners), ...named(edges), ...named(faces)];
+  }
   return [
     ...faces
       .slice(0, MAX_NAMES)

@@ -29,10 +29,15 @@ const chosenEdgeSchema = z.union([
 /** Of several faces of that name the one nearest to `near` (mm, in the part’s own frame), or all. */
 const chosenFaceSchema = z.strictObject({ face: nameSchema, near: pointSchema.optional() });
 
+/** A face by its name, an edge by two names, a corner by three or more, joined by &; of several the one nearest to `near`, or all. */
+const chosenPlaceSchema = z.strictObject({ at: nameSchema, near: pointSchema.optional() });
+
 /** More are told by a rule. */
 const MAX_CHOSEN = 1000;
 export const chosenEdgesSchema = z.array(chosenEdgeSchema).max(MAX_CHOSEN);
+export const chosenPlacesSchema = z.array(chosenPlaceSchema).max(MAX_CHOSEN);
 export const chosenFacesSchema = z.array(chosenFaceSchema).max(MAX_CHOSEN);
 
 export type ChosenEdge = Valued<z.infer<typeof chosenEdgeSchema>>;
+export type ChosenPlace = Valued<z.infer<typeof chosenPlaceSchema>>;
 export type ChosenFace = Valued<z.infer<typeof chosenFaceSchema>>;

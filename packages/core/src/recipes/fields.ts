@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import type { QuantityKind } from '../quantity/units.ts';
-import { chosenEdgesSchema, chosenFacesSchema } from './chosen.ts';
+import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema } from './chosen.ts';
 import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
 interface Told {
@@ -74,7 +74,7 @@ export interface TextField extends Told {
 
 /** Edges, or faces, of what was made so far. */
 export interface ChosenField extends Told {
-  readonly type: 'edges' | 'faces';
+  readonly type: 'edges' | 'faces' | 'places';
   readonly default?: string;
   /** None is a choice too. */
   readonly mayBeNone?: true;
@@ -179,6 +179,12 @@ export const edges = (label: string, about: string, more: Without<ChosenField> =
     .clone()
     .min(1)
     .register(fields, { type: 'edges', label, about, ...more });
+
+export const places = (label: string, about: string, more: Without<ChosenField> = {}) =>
+  chosenPlacesSchema
+    .clone()
+    .min(1)
+    .register(fields, { type: 'places', label, about, ...more });
 
 export const faces = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenFacesSchema

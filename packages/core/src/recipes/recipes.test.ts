@@ -32,6 +32,7 @@ const TYPES = {
   text: 'text',
   edges: 'edges',
   faces: 'faces',
+  places: 'places',
 };
 
 test('every field of every recipe is a blank of Change, and of one type everywhere', () => {

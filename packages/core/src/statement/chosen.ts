@@ -2,7 +2,13 @@
 import { z } from 'zod';
 import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { EDGE_RULES, type ChosenEdge, type ChosenFace, type EdgeRule } from '../recipes/chosen.ts';
+import {
+  EDGE_RULES,
+  type ChosenEdge,
+  type ChosenFace,
+  type ChosenPlace,
+  type EdgeRule,
+} from '../recipes/chosen.ts';
 import { pointSchema } from '../recipes/numbers.ts';
 import { edgeFit } from '../snapping/feature.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
@@ -32,6 +38,10 @@ export const readEdges = (given: unknown, naming: Naming): ChosenEdge[] | Refusa
 /** `top`, or what was picked; several in a list, or with commas between. */
 export const readFaces = (given: unknown, naming: Naming): ChosenFace[] | Refusal =>
   readAll(given, (one) => readFace(one, naming));
+
+/** `top`, `top&front`, `top&front&right`, or what was picked. */
+export const readPlaces = (given: unknown, naming: Naming): ChosenPlace[] | Refusal =>
+  readAll(given, (one) => readPlace(one, naming));
 
 function readAll<T>(given: unknown, read: (one: Picked) => T | Refusal): T[] | Refusal {
   const list = (Array.isArray(given) ? given : [given]).flatMap((one: unknown): (Picked | Refusal)[] => {
@@ -82,6 +92,45 @@ function readFace({ at, near }: Picked, naming: Naming): ChosenFace | Refusal {
   return face === undefined
     ? refuse('no-such-face', `There is no face ${at} of ${naming.name}.`)
     : { face, ...(near ? { near } : {}) };
+}
+
+function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
+  const { at, near } = picked;
+  const written = at.split(MEETING).map((name) => name.trim());
+  const told = near ? { near } : {};
+  if (written.length === 1) {
+    const face = readFace(picked, naming);
+    return isRefusal(face) ? face : { at: face.face, ...told };
+  }
+  if (written.length === 2) {
+    const edge = readEdge(picked, naming);
+    return isRefusal(edge) || !('edge' in edge) ? edgeOnly(edge) : { at: edge.edge, ...told };
+  }
+  const features = naming.features();
+  if (isRefusal(features)) return features;
+  const fits = (name: string) => cornerFit(written, name.split(MEETING), naming.document);
+  const corner = bestName(features, features.pointName, fits);
+  return corner === undefined
+    ? refuse('no-such-corner', `There is no corner ${at} of ${naming.name}.`)
+    : { at: corner, ...told };
+}
+
+const edgeOnly = (edge: ChosenEdge | Refusal): Refusal =>
+  isRefusal(edge) ? edge : refuse('edge', 'Name the edge by its two faces.');
+
+/** How well written names fit the faces that meet in a corner, of which there may be more; 0 where one fits none. */
+function cornerFit(written: readonly string[], names: readonly string[], document: KadrelDocument): number {
+  if (names.length < 3) return 0;
+  const left = [...names];
+  let sum = 0;
+  for (const name of written) {
+    const fits = left.map((one) => nameFit(name, one, document));
+    const best = Math.max(...fits, 0);
+    if (best === 0) return 0;
+    left.splice(fits.indexOf(best as 1 | 2), 1);
+    sum += best;
+  }
+  return sum;
 }
 
 /** The name that fits best; of several that fit alike, the first. */

@@ -5,7 +5,7 @@
 import type { Question, Replies } from '../questions/question.ts';
 import type { Refusal } from '../refusals/refusal.ts';
 import type { Drawing } from '../formats/drawing.ts';
-import type { ChosenEdge, ChosenFace } from '../recipes/chosen.ts';
+import type { ChosenEdge, ChosenFace, ChosenPlace } from '../recipes/chosen.ts';
 import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
@@ -64,6 +64,8 @@ export interface BlankValues {
   /** Edges, or faces, of the part that another blank names. */
   edges: readonly ChosenEdge[];
   faces: readonly ChosenFace[];
+  /** Faces, edges and corners of it. */
+  places: readonly ChosenPlace[];
   /** Outlines of a file. */
   drawing: Drawing & { readonly name: string };
   /** A view, as it is kept. */

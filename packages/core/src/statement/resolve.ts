@@ -34,7 +34,7 @@ import {
   type Verb,
 } from './declare.ts';
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
-import { readEdges, readFaces, type Naming } from './chosen.ts';
+import { readEdges, readFaces, readPlaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
@@ -59,9 +59,11 @@ function readChosen(given: unknown, blank: Blank, id: string, around: Resolving)
       return isRefusal(shape) ? shape : shape.snaps;
     },
   };
-  const read = blank.type === 'edges' ? readEdges(given, naming) : readFaces(given, naming);
+  const read = CHOSEN_READERS[blank.type as keyof typeof CHOSEN_READERS](given, naming);
   return isRefusal(read) ? { ...read, blank: id } : read;
 }
+
+const CHOSEN_READERS = { edges: readEdges, faces: readFaces, places: readPlaces };
 
 const onOf = (one: unknown): string | undefined =>
   typeof one === 'object' && one !== null && 'on' in one ? String(one.on) : undefined;
@@ -215,6 +217,7 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readRegions(given, id);
     case 'edges':
     case 'faces':
+    case 'places':
       return readChosen(given, blank, id, around);
     case 'view': {
       const view = viewSchema.safeParse(given);

@@ -64,7 +64,7 @@ export function wordBlank(
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
-  if (blank.type === 'edges' || blank.type === 'faces')
+  if (blank.type === 'edges' || blank.type === 'faces' || blank.type === 'places')
     return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
@@ -89,7 +89,7 @@ function wordRows(typed: unknown, { label, columns }: Blank): string {
 /** Names as they were typed, a single pick by its name, more of them by their number. */
 function wordChosen(
   typed: unknown,
-  { type, document }: { readonly type: 'edges' | 'faces'; readonly document: KadrelDocument },
+  { type, document }: { readonly type: 'edges' | 'faces' | 'places'; readonly document: KadrelDocument },
 ): string {
   const readable = (name: string) => readableName(name, document).split('&').join(' · ');
   const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];

@@ -24,11 +24,15 @@ import { buildWedge } from './primitives/wedge.ts';
 import { requireSizes } from './sizes.ts';
 import { buildChamfer } from './steps/chamfer.ts';
 import { buildCut } from './steps/cut.ts';
+import { buildDoubled } from './steps/double.ts';
+import { buildDrafted } from './steps/draft.ts';
 import { buildEmbossed } from './steps/emboss.ts';
 import { buildFillet } from './steps/fillet.ts';
 import { buildOffset } from './steps/offset.ts';
 import { buildPushed } from './steps/push.ts';
+import { buildReshaped } from './steps/reshape.ts';
 import { buildShell } from './steps/shell.ts';
+import { buildSoftened } from './steps/soften.ts';
 import { buildMirrored, buildScaled } from './steps/mirror.ts';
 import { buildClosed, buildFill, buildThickened } from './surfaces.ts';
 
@@ -77,7 +81,11 @@ const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
   chamfer: { build: buildChamfer },
   shell: { build: buildShell },
   push: { build: buildPushed },
+  draft: { build: buildDrafted },
+  reshape: { build: buildReshaped },
   cut: { build: buildCut },
+  double: { build: buildDoubled },
+  soften: { build: buildSoftened },
   embossed: { build: buildEmbossed },
   offset: { build: buildOffset },
   thickened: { build: buildThickened },

@@ -47,7 +47,7 @@ export type SolidContent =
     };
 
 /** Steps that are built from other data than their own numbers. */
-type Special = 'cut' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
+type Special = 'cut' | 'double' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
 /** What a step is done to. */
 interface DoneTo {
   readonly of: Content;
@@ -70,6 +70,8 @@ export type Content =
     }
   /** What lies on one side of the plane XY of a frame of its own. */
   | { readonly kind: 'cut'; readonly of: Content; readonly frame: Pose; readonly keep: 'front' | 'behind' }
+  /** Joined with its mirror image in the plane XY of a frame of its own. */
+  | { readonly kind: 'double'; readonly of: Content; readonly frame: Pose }
   /** A surface made thick: before it, and behind it. */
   | { readonly kind: 'thickened'; readonly of: Content; readonly before: number; readonly behind: number }
   /** A surface whose flat openings are closed. */
@@ -145,6 +147,8 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
       const frame = poseOfPlacement(step.frame);
       return { kind: 'cut', of, frame: chain(frame, { turn: NO_TURN, shift: [0, 0, valueOf(at)] }), keep };
     }
+    case 'double':
+      return { kind: 'double', of, frame: poseOfPlacement(step.frame) };
     case 'close':
       return { kind: 'closed', of };
     case 'mirror':

@@ -6,14 +6,18 @@ import { close } from './close.ts';
 import { corner } from './corner.ts';
 import { cut } from './cut.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
+import { double } from './double.ts';
+import { draft } from './draft.ts';
 import { emboss } from './emboss.ts';
 import { fillet } from './fillet.ts';
 import { mirror } from './mirror.ts';
 import { offset } from './offset.ts';
 import { push } from './push.ts';
 import { resample } from './resample.ts';
+import { reshape } from './reshape.ts';
 import { scale } from './scale.ts';
 import { shell } from './shell.ts';
+import { soften } from './soften.ts';
 import { thicken } from './thicken.ts';
 import type { StepKind, StepNumber } from './declare.ts';
 
@@ -24,7 +28,11 @@ const SOLID_STEPS = [
   chamfer,
   shell,
   push,
+  draft,
+  reshape,
   cut,
+  double,
+  soften,
   emboss,
   offset,
   thicken,

@@ -10,7 +10,11 @@ export const push = declareStep(
     by: length('Distance', 'Out of the face; less than zero is inward.'),
     sides: choice(
       'Sides',
-      { follow: 'sides go on as they slope', straight: 'straight out of the face' },
+      {
+        follow: 'sides go on as they slope',
+        straight: 'straight out of the face',
+        copy: 'leaving its outline behind',
+      },
       { about: 'What the neighbouring faces do.', default: 'follow' },
     ),
   },

@@ -73,7 +73,7 @@ export const blankFor = (field: Field, need: typeof needed | typeof optional = n
 
 function typeOf(
   field: Field,
-): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | 'edges' | 'faces' {
+): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | 'edges' | 'faces' | 'places' {
   if (field.type === 'number' && field.kind !== 'number') return field.kind;
   if (field.type === 'number' || field.type === 'flag')
     throw new Error(`No blank of a new one tells ${field.label}.`);
@@ -88,7 +88,8 @@ const optionsOf = (field: Field) => ({
   ...(isChosen(field) ? { of: 'part' } : {}),
 });
 
-const isChosen = (field: Field): field is ChosenField => field.type === 'edges' || field.type === 'faces';
+const isChosen = (field: Field): field is ChosenField =>
+  field.type === 'edges' || field.type === 'faces' || field.type === 'places';
 
 /** What is told of a base or a step by its fields. */
 interface ToldByFields {

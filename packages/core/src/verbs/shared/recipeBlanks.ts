@@ -43,6 +43,7 @@ function blankFor(field: Field): Blank {
       return optional('text', label, about, more);
     case 'edges':
     case 'faces':
+    case 'places':
       return optional(field.type, label, about, { of: 'part', ...more });
   }
 }

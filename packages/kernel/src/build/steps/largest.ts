@@ -22,11 +22,19 @@ export function shortMm(value: number): string {
   return String(Math.floor(value * step) / step);
 }
 
+interface Telling<T> {
+  /** “radius” */
+  readonly what: string;
+  /** With a space before it where there is one. */
+  readonly unit?: string;
+  readonly giveBack: (made: T) => void;
+}
+
 /** Runs `build`; where it fails, says the largest value that does not. Throws BuildError. */
 export function buildOrTellLargest<T>(
   value: number,
   build: (value: number) => T,
-  { what, giveBack }: { readonly what: string; readonly giveBack: (made: T) => void },
+  { what, unit = ' mm', giveBack }: Telling<T>,
 ): T {
   try {
     return build(value);
@@ -34,7 +42,9 @@ export function buildOrTellLargest<T>(
     if (!(error instanceof BuildError)) throw error;
     const fits = largestThatFits(value, (smaller) => isBuilt(() => giveBack(build(smaller))));
     const remedy =
-      fits === undefined ? error.remedy : `The largest ${what} that fits here is about ${shortMm(fits)} mm.`;
+      fits === undefined
+        ? error.remedy
+        : `The largest ${what} that fits here is about ${shortMm(fits)}${unit}.`;
     throw new BuildError(error.reason, remedy, error.places, error.detail);
   }
 }

@@ -6,6 +6,7 @@ import {
   ShapeMap,
   fromList,
   progressRange,
+  release,
   scope,
   uniqueShapes,
   type Keep,
@@ -14,6 +15,7 @@ import {
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
 import { astray, missing } from './clearance.ts';
+import { buildOrTellLargest } from './largest.ts';
 import type { NamedShape } from '../../naming/named.ts';
 
 type Offset = Extract<Content, { readonly kind: 'offset' }>;
@@ -21,8 +23,28 @@ type Offset = Extract<Content, { readonly kind: 'offset' }>;
 const TOLERANCE_MM = 1e-6;
 const MAX_PLACES = 6;
 
+/** What came to no closed body did not go so far. */
+function bodyOf(occt: Occt, made: TopoDS_Shape, by: number): TopoDS_Shape {
+  try {
+    return requireBodies(occt, made, 'The offset solid');
+  } catch (error) {
+    if (!(error instanceof BuildError)) throw error;
+    throw cannotFollow(by, error.places);
+  }
+}
+
+/** What is asked of an offset. */
+export type Offsetting = Pick<Offset, 'by' | 'corners'>;
+
+/** Throws BuildError, with the largest clearance that fits. */
+export const buildOffset = (occt: Occt, of: NamedShape, { by, corners }: Offset): NamedShape =>
+  buildOrTellLargest(Math.abs(by), (size) => offsetBy(occt, of, { by: Math.sign(by) * size, corners }), {
+    what: 'clearance',
+    giveBack: ({ shape }) => release(occt, shape),
+  });
+
 /** Faces keep their names; those that edges and corners become are called corner1, corner2 and so on. Throws BuildError. */
-export function buildOffset(occt: Occt, of: NamedShape, { by, corners }: Offset): NamedShape {
+export function offsetBy(occt: Occt, of: NamedShape, { by, corners }: Offsetting): NamedShape {
   return scope((keep) => {
     const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
     operation.PerformByJoin(
@@ -37,7 +59,7 @@ export function buildOffset(occt: Occt, of: NamedShape, { by, corners }: Offset)
       progressRange(occt, keep),
     );
     if (!operation.IsDone()) throw cannotFollow(by);
-    const shape = requireBodies(occt, operation.Shape(), 'The offset solid');
+    const shape = bodyOf(occt, operation.Shape(), by);
     const wrong = [
       ...astray(occt, { shape, of: of.shape, by, isRound: corners === 'round' }),
       ...missing(occt, { shape, of: of.shape, by }),

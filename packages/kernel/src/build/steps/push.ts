@@ -26,7 +26,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { movedPlanes } from './planes.ts';
+import { copiedOut, movedPlanes } from './planes.ts';
 
 type Push = Extract<Content, { readonly kind: 'push' }>;
 
@@ -47,9 +47,11 @@ export function buildPushed(occt: Occt, of: NamedShape, { faces: chosen, by, sid
       Math.abs(by),
       (size) => {
         const distance = Math.sign(by) * size;
+        const moving = { faces: faces.map(({ face }) => face), by: distance };
+        if (sides === 'copy') return copiedOut(occt, of, moving);
         return isStraight
           ? oneByOne(occt, of, { chosen: onceEach(chosen), by: distance })
-          : movedPlanes(occt, of, { faces: faces.map(({ face }) => face), by: distance });
+          : movedPlanes(occt, of, moving);
       },
       { what: 'distance', giveBack: ({ shape }) => release(occt, shape) },
     );

@@ -23,7 +23,7 @@ import {
 import { requireBodies } from '../compound.ts';
 import { astray, distanceToFaces, missing } from './clearance.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { buildOffset } from './offset.ts';
+import { offsetBy } from './offset.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
 
@@ -56,18 +56,22 @@ const innerName = (name: string): string =>
 /** What is left when the same solid, moved in on all sides, is taken out. */
 function hollow(occt: Occt, of: NamedShape, thickness: number): NamedShape {
   return scope((keep) => {
-    const core = buildOffset(occt, of, {
-      kind: 'offset',
-      of: undefined as never,
-      by: -thickness,
-      corners: 'round',
-    });
+    const core = coreOf(occt, of, thickness);
     keep(core.shape);
     return combineShapes(occt, 'subtract', [
       { ...of, tag: '' },
       { shape: core.shape, faceNames: core.faceNames.map(innerName), tag: '' },
     ]);
   });
+}
+
+function coreOf(occt: Occt, of: NamedShape, thickness: number): NamedShape {
+  try {
+    return offsetBy(occt, of, { by: -thickness, corners: 'round' });
+  } catch (error) {
+    if (!(error instanceof BuildError)) throw error;
+    throw tooThick(error.places);
+  }
 }
 
 interface Walling {

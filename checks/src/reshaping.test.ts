@@ -1,0 +1,107 @@
+/** Drafted, reshaped and mirrored solids against formulas. */
+import type { Evaluator } from '@kadrel/kernel';
+import { loadKernel } from '@kadrel/kernel/node';
+import { builtBy, measured, type Statement } from './bench.ts';
+
+let kernel: Evaluator;
+beforeAll(async () => {
+  kernel = await loadKernel();
+});
+
+const of = (...statements: Statement[]) => measured(kernel, builtBy(kernel, statements), 'block');
+const block: Statement = ['box', { as: 'block', size: [10, 20, 30] }];
+const reshape = (places: unknown, by: readonly number[], folds = 'beside'): Statement => [
+  'reshape',
+  { part: 'block', places, by, folds },
+];
+const problemOf = (...statements: Statement[]) => {
+  const document = builtBy(kernel, statements);
+  return kernel.problemOf(document, Object.keys(document.items)[0]!);
+};
+
+// Source: the prismatoid formula h/6 (A + 4·M + a).
+test.each([5, -5])('all sides of a box drafted by %p°', (angle) => {
+  const sides = ['front', 'back', 'left', 'right'];
+  const made = of(block, ['draft', { part: 'block', faces: sides, angle, foot: 'bottom' }]);
+  const at = (z: number) => {
+    const inward = 2 * z * Math.tan((angle * Math.PI) / 180);
+    return (10 - inward) * (20 - inward);
+  };
+  expect(made.volume / ((30 / 6) * (at(0) + 4 * at(15) + at(30)))).toBeCloseTo(1, 9);
+  expect(made.faces).toBe(6);
+});
+
+test('a round side becomes a cone', () => {
+  const pin: Statement = ['cylinder', { as: 'block', diameter: 20, height: 30 }];
+  const made = of(pin, ['draft', { part: 'block', faces: 'side', angle: 10, foot: 'bottom' }]);
+  const top = 10 - 30 * Math.tan(Math.PI / 18);
+  expect(made.volume / (((Math.PI * 30) / 3) * (100 + 10 * top + top ** 2))).toBeCloseTo(1, 9);
+});
+
+test('too steep says the largest angle', () => {
+  const steep = problemOf(block, [
+    'draft',
+    { part: 'block', faces: 'left,right', angle: 20, foot: 'bottom' },
+  ]);
+  expect(steep?.remedy).toMatch(/largest angle that fits here is about 9\.4\d*°/);
+});
+
+test.each([
+  ['the whole top, straight', 'top', [0, 0, 5], 10 * 20 * 35],
+  ['the whole top, aside', 'top', [4, 3, 0], 6000],
+  // A wedge of half the height that is added, times its base.
+  ['an edge, up', 'top&right', [0, 0, 6], 6000 + (10 * 20 * 6) / 2],
+  ['an edge, out', 'top&right', [4, 0, 0], 6000 + (4 * 30 * 20) / 2],
+  // A tetrahedron over half of the top, or over all of it when it folds the other way.
+  ['a corner, up, folding beside', 'top&front&right', [0, 0, 6], 6000 + (100 * 6) / 3],
+] as const)('%s', (_, places, by, volume) => {
+  expect(of(block, reshape(places, by)).volume).toBeCloseTo(volume, 6);
+});
+
+test('a corner, folding through it or warping', () => {
+  const corner = 'top&front&right';
+  // Two tetrahedra share the fold from the corner to the one opposite.
+  expect(of(block, reshape(corner, [0, 0, 6], 'through')).volume).toBeCloseTo(6000 + (2 * (100 * 6)) / 3, 6);
+  // Under a bilinear roof whose corners stand at 0, 0, 0 and 6 lies a quarter of 6 times the base.
+  expect(of(block, reshape(corner, [0, 0, 6], 'warp')).volume).toBeCloseTo(6000 + (200 * 6) / 4, 6);
+});
+
+test('onto a point of another part', () => {
+  const document = builtBy(kernel, [
+    block,
+    ['box', { as: 'roof', size: [10, 10, 10], at: [40, 0, 37] }],
+    [
+      'reshape',
+      {
+        part: 'block',
+        places: 'top',
+        from: { on: 'block', at: 'top&front&left' },
+        to: [0, 0, 37],
+      },
+    ],
+  ]);
+  expect(measured(kernel, document, 'block').box.max[2]).toBe(37);
+});
+
+test('a shape that would run through itself, or is round, is refused with a place', () => {
+  expect(problemOf(block, reshape('top', [0, 0, -40]))).toMatchObject({ step: 0 });
+  const round = problemOf(
+    block,
+    ['fillet', { part: 'block', edges: 'along z', radius: 2 }],
+    reshape('top', [0, 0, 5]),
+  );
+  expect(round).toMatchObject({ step: 1, reason: expect.stringContaining('all flat') as string });
+  expect(round!.places.length).toBeGreaterThan(0);
+});
+
+test('half a model and its mirror image are one', () => {
+  const half: Statement[] = [
+    block,
+    ['fillet', { part: 'block', edges: 'right&top', radius: 3 }],
+    ['mirror-join', { part: 'block', plane: 'side' }],
+  ];
+  const made = of(...half);
+  expect(made.volume / (2 * (6000 - (1 - Math.PI / 4) * 9 * 20))).toBeCloseTo(1, 9);
+  expect(made.box).toEqual({ min: [-10, 0, 0], max: [10, 20, 30] });
+  expect(made.solids).toBe(1);
+});

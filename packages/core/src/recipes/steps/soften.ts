@@ -1,0 +1,43 @@
+import { choice, count } from '../fields.ts';
+import { declareStep } from './declare.ts';
+
+/** More levels than this only make more faces: the form is within a hundredth of a percent of its limit before. */
+const MAX_LEVEL = 4;
+
+/** A solid with flat faces is the cage of a smooth one. */
+export const soften = declareStep(
+  'soften',
+  {
+    level: count('Levels', 'How often the cage is made finer first.', {
+      least: 1,
+      most: MAX_LEVEL,
+      default: '1',
+    }),
+    form: choice(
+      'Form',
+      { smooth: 'smooth patches', facets: 'facets' },
+      { about: 'An exact solid of smooth patches, or flat facets.', default: 'smooth' },
+    ),
+  },
+  {
+    title: ({ level, form }) =>
+      `Softened, ${level === 1 ? '1 level' : `${level} levels`}${form === 'facets' ? ', facets' : ''}`,
+    number: (step) => ({
+      label: 'Levels',
+      kind: 'count',
+      value: step.level,
+      least: 1,
+      most: MAX_LEVEL,
+      whole: true,
+      with: (level) => ({ ...step, level: typeof level === 'number' ? level : level.value }),
+    }),
+    make: {
+      id: 'soften',
+      name: 'Soften',
+      about:
+        'Makes the solid the cage of a smooth one, of exact patches or of facets; the cage stays editable in the steps before.',
+      words: ['smooth', 'subdivide', 'subdivision', 'organic', 'round', 'cage', 'melt'],
+      sentence: 'Soften {part} in {level} levels[, {form}]',
+    },
+  },
+);

@@ -1,0 +1,32 @@
+import { worldFromPart } from '../../document/items.ts';
+import { chain, inverse, roundPoint } from '../../space/pose.ts';
+import { degreesOf } from '../../statement/planes.ts';
+import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
+import { solidToShape } from '../shared/shapingVerb.ts';
+
+/** A half model becomes whole. */
+export const mirrorJoin = declareVerb({
+  id: 'mirror-join',
+  name: 'Mirror and join',
+  group: 'shape',
+  about:
+    'Joins a solid with its mirror image in a plane: half a model becomes a whole one, which still has one recipe.',
+  words: ['symmetry', 'symmetric', 'half', 'double', 'reflect', 'whole'],
+  blanks: {
+    part: needed('part', 'part', 'The solid.'),
+    plane: needed('plane', 'plane', 'The mirror: a work plane, a flat face or three points.', {
+      default: 'side',
+    }),
+  },
+  sentence: 'Mirror and join {part} in {plane}',
+  apply(draft, { part, plane }) {
+    const solid = solidToShape(draft, part);
+    if (isRefusal(solid)) return solid;
+    const frame = chain(inverse(worldFromPart(draft, part)), plane);
+    solid.recipe.steps.push({
+      kind: 'double',
+      frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
+    });
+    return { select: [part] };
+  },
+});

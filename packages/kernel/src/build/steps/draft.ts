@@ -1,0 +1,70 @@
+/** Faces that lean. */
+import { scale } from '@kadrel/core';
+import type { Content } from '../../content/content.ts';
+import { facesChosen, outwardOf, type FoundFace } from '../../naming/chosen.ts';
+import { carryNames } from '../../naming/carry.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import {
+  BuildError,
+  isSound,
+  progressRange,
+  release,
+  scope,
+  translated,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { buildOrTellLargest } from './largest.ts';
+
+type Draft = Extract<Content, { readonly kind: 'draft' }>;
+const RADIANS = Math.PI / 180;
+
+/** All faces keep their names. Throws BuildError, with the largest angle that fits. */
+export function buildDrafted(occt: Occt, of: NamedShape, { faces: chosen, angle, foot }: Draft): NamedShape {
+  return scope((keep) => {
+    const faces = facesChosen(occt, of, { chosen, keep });
+    const [stays, ...others] = facesChosen(occt, of, { chosen: foot, keep });
+    if (others.length > 0)
+      throw new BuildError('The foot is one face, and several are chosen.', 'Choose one of them.');
+    return buildOrTellLargest(
+      Math.abs(angle),
+      (size) => leaning(occt, of, { faces, foot: stays!.face, angle: Math.sign(angle) * size }),
+      { what: 'angle', unit: '°', giveBack: ({ shape }) => release(occt, shape) },
+    );
+  });
+}
+
+interface Leaning {
+  readonly faces: readonly FoundFace[];
+  readonly foot: TopoDS_Face;
+  /** Degrees. */
+  readonly angle: number;
+}
+
+const cannotLean = () =>
+  new BuildError('The faces cannot lean by this angle.', 'Take a smaller angle, or fewer faces.');
+
+function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): NamedShape {
+  return scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(foot, true));
+    if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane')
+      throw new BuildError('The foot is not flat.', 'Choose a flat face as the foot.');
+    const plane = keep(surface.Plane());
+    const up = keep(new occt.gp_Dir(...scale(outwardOf(occt, foot), -1)));
+    const operation = keep(new occt.BRepOffsetAPI_DraftAngle(of.shape));
+    let shape: TopoDS_Shape;
+    try {
+      for (const { face } of faces) operation.Add(face, up, angle * RADIANS, plane, true);
+      operation.Build(progressRange(occt, keep));
+      if (!operation.IsDone()) throw cannotLean();
+      shape = operation.Shape();
+    } catch (error) {
+      const failure = translated(occt, error);
+      throw failure instanceof BuildError ? cannotLean() : failure;
+    }
+    if (isSound(occt, shape)) return { shape, faceNames: carryNames(occt, operation, [of], shape, keep) };
+    release(occt, shape);
+    throw cannotLean();
+  });
+}

@@ -1,0 +1,117 @@
+/** Solids with flat faces and straight edges as corners, and back. */
+import { cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
+import { outwardOf } from '../../naming/chosen.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import {
+  BuildError,
+  occurrences,
+  read,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
+import { polygon } from '../primitives/pulled.ts';
+import { sewn, type NamedFace } from '../surfaces.ts';
+
+/** Corners nearer than this (mm) are one, and a corner that is farther from a plane is off it: the kernel’s own tolerance. */
+export const SAME_CORNER_MM = 1e-7;
+
+export interface FlatFace {
+  readonly name: string;
+  /** Its outer border first, counter-clockwise seen from outside; holes run the other way round. */
+  readonly loops: readonly (readonly Vec3[])[];
+}
+
+/** A face as it is in a solid. */
+export interface FoundFlat extends FlatFace {
+  readonly face: TopoDS_Face;
+  readonly normal: Vec3;
+}
+
+/** Its faces in the kernel’s order. Throws BuildError where one is round, or has a round edge. */
+export const flatFacesOf = (occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): FoundFlat[] =>
+  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((one, i) =>
+    flatFace(occt, { face: keep(occt.TopoDS.Face(one)), name: faceNames[i]! }),
+  );
+
+const notFlat = () =>
+  new BuildError(
+    'This goes only for solids whose faces are all flat.',
+    'Choose another part, or do it before its edges are rounded.',
+  );
+
+function flatFace(
+  occt: Occt,
+  { face, name }: { readonly face: TopoDS_Face; readonly name: string },
+): FoundFlat {
+  return scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane') throw notFlat();
+    const normal = outwardOf(occt, face);
+    const loops = occurrences(occt, face, 'TopAbs_WIRE', keep)
+      .map((wire) => loopOf(occt, wire, keep))
+      .map((loop) => ({ loop, area: areaWithin(loop, normal) }))
+      .sort((a, b) => Math.abs(b.area) - Math.abs(a.area))
+      .map(({ loop, area }, i) => (area > 0 === (i === 0) ? loop : [...loop].reverse()));
+    return { face, name, normal, loops };
+  });
+}
+
+/** Corners of a border of straight edges, in order. */
+function loopOf(occt: Occt, wire: TopoDS_Shape, keep: Keep): Vec3[] {
+  const left = occurrences(occt, wire, 'TopAbs_EDGE', keep).map((sub) => {
+    const edge = keep(occt.TopoDS.Edge(sub));
+    const curve = keep(new occt.BRepAdaptor_Curve(edge));
+    if ((curve.GetType() as unknown as string) !== 'GeomAbs_Line') throw notFlat();
+    return occurrences(occt, edge, 'TopAbs_VERTEX', keep).map((vertex) =>
+      read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))), keep),
+    ) as [Vec3, Vec3];
+  });
+  const [first, second] = left.shift()!;
+  const loop = [first];
+  for (let end = second; left.length > 0;) {
+    loop.push(end);
+    const next = left.findIndex((ends) => ends.some((one) => isSameCorner(one, end)));
+    if (next < 0) throw notFlat();
+    const [a, b] = left.splice(next, 1)[0]!;
+    end = isSameCorner(a, end) ? b : a;
+  }
+  return loop;
+}
+
+export const isSameCorner = (a: Vec3, b: Vec3): boolean => length(subtract(a, b)) < SAME_CORNER_MM;
+
+/** Twice the area within a loop, positive when it runs counter-clockwise seen against the normal. */
+const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
+  loop.reduce((sum, at, i) => sum + dot(normal, cross(at, loop[(i + 1) % loop.length]!)), 0);
+
+/** The solid of flat faces. Throws BuildError where they do not close. */
+export function solidOfFaces(occt: Occt, faces: readonly FlatFace[], what: string): NamedShape {
+  return scope((keep) =>
+    sewn(
+      occt,
+      faces.map((one) => faceOf(occt, one, keep)),
+      what,
+      keep,
+    ),
+  );
+}
+
+/** One flat face; the caller gives it back. */
+export function faceOf(occt: Occt, { name, loops }: FlatFace, keep: Keep): NamedFace {
+  const [outer, ...inner] = loops.map((loop) => {
+    const wire = keep(new occt.BRepBuilderAPI_MakeWire());
+    for (const edge of polygon(occt, loop, keep)) wire.Add(edge);
+    return keep(wire.Wire());
+  });
+  const made = keep(new occt.BRepBuilderAPI_MakeFace(outer!, true));
+  for (const hole of inner) made.Add(hole);
+  if (!made.IsDone())
+    throw new BuildError('A face would no longer be flat.', 'Move its corners within one plane.', [
+      ...loops[0]!.slice(0, 4),
+    ]);
+  return { name, face: keep(made.Face()) };
+}

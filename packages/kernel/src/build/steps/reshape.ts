@@ -1,0 +1,145 @@
+/** Corners of a solid with flat faces that stand elsewhere. */
+import {
+  MEETING,
+  MERGED,
+  add,
+  cross,
+  distance,
+  dot,
+  length,
+  scale,
+  subtract,
+  unit,
+  type ChosenPlace,
+  type Vec3,
+} from '@kadrel/core';
+import type { Content } from '../../content/content.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { sewn, type NamedFace } from '../surfaces.ts';
+import { patchFace } from './patchFace.ts';
+import {
+  SAME_CORNER_MM,
+  faceOf,
+  flatFacesOf,
+  isSameCorner,
+  type FlatFace,
+  type FoundFlat,
+} from './polyhedron.ts';
+
+type Reshape = Extract<Content, { readonly kind: 'reshape' }>;
+
+/** Faces keep their names; pieces of one that folds share its name. Throws BuildError. */
+export function buildReshaped(occt: Occt, of: NamedShape, { places, by, folds }: Reshape): NamedShape {
+  return scope((keep) => {
+    const flat = flatFacesOf(occt, of, keep);
+    const moving = places.flatMap((place) => cornersAt(flat, place));
+    const isMoving = (at: Vec3) => moving.some((one) => isSameCorner(one, at));
+    const moved = (at: Vec3): Vec3 => (isMoving(at) ? add(at, by) : at);
+    requireOutward(flat.map(({ loops }) => loops[0]!.map(moved)));
+    const faces = flat.flatMap(({ name, loops }): NamedFace[] => {
+      const shifted = { name, loops: loops.map((loop) => loop.map(moved)) };
+      if (isFlat(shifted)) return [faceOf(occt, shifted, keep)];
+      if (loops.length > 1) throw cannotFold('A face with a hole cannot fold.', loops[0]![0]!);
+      const corners = { name, loop: shifted.loops[0]!, isMoved: loops[0]!.map(isMoving) };
+      if (folds === 'warp') return [warped(occt, corners, keep)];
+      return folded(corners, folds).map((piece) => faceOf(occt, piece, keep));
+    });
+    return sewn(occt, faces, 'The reshaped solid', keep);
+  });
+}
+
+/** By the volume within the borders of the faces: less than zero where the solid has been turned inside out. */
+function requireOutward(borders: readonly (readonly Vec3[])[]): void {
+  const volume = borders.reduce(
+    (sum, [first, ...others]) =>
+      others.reduce((part, at, i) => (i === 0 ? part : part + dot(first!, cross(others[i - 1]!, at))), sum),
+    0,
+  );
+  if (volume > 0) return;
+  throw new BuildError('The solid would be turned inside out.', 'Move it by less.', [borders[0]![0]!]);
+}
+
+const cannotFold = (reason: string, at: Vec3) =>
+  new BuildError(reason, 'Move the whole face, or move its corners within its plane.', [at]);
+
+/** All corners of a face, both ends of an edge, or one corner. Throws BuildError where there is none of that name. */
+function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace): Vec3[] {
+  const wanted = at.split(MEETING);
+  const corners = new Map<string, { at: Vec3; names: string[] }>();
+  for (const { name, loops } of flat)
+    for (const corner of loops.flat()) {
+      const key =
+        [...corners.keys()].find((one) => isSameCorner(corners.get(one)!.at, corner)) ?? corner.join();
+      if (!corners.has(key)) corners.set(key, { at: corner, names: [] });
+      corners.get(key)!.names.push(name);
+    }
+  const found = [...corners.values()].filter(({ names }) =>
+    wanted.every((one) => names.some((name) => shares(one, name))),
+  );
+  if (found.length === 0)
+    throw new BuildError(
+      `There is no ${wanted.length === 1 ? 'face' : wanted.length === 2 ? 'edge' : 'corner'} ${wanted.join(' · ')}.`,
+      'Choose what moves anew, or take the step out.',
+      near ? [near] : [],
+    );
+  const points = found.map((one) => one.at);
+  if (wanted.length < 3 || !near || points.length < 2) return points;
+  return [[...points].sort((a, b) => distance(a, near) - distance(b, near))[0]!];
+}
+
+const shares = (kept: string, name: string): boolean => {
+  const names = new Set(name.split(MERGED));
+  return kept.split(MERGED).some((one) => names.has(one));
+};
+
+/** By Newell's normal: no corner is off the plane by more than the kernel allows. */
+function isFlat({ loops }: FlatFace): boolean {
+  const [loop] = loops;
+  const normal = unit(
+    loop!.reduce<Vec3>((sum, at, i) => add(sum, cross(at, loop![(i + 1) % loop!.length]!)), [0, 0, 0]),
+  );
+  const middle = scale(
+    loop!.reduce<Vec3>((sum, at) => add(sum, at), [0, 0, 0]),
+    1 / loop!.length,
+  );
+  return loops.flat().every((at) => Math.abs(dot(normal, subtract(at, middle))) < SAME_CORNER_MM);
+}
+
+interface Corners {
+  readonly name: string;
+  readonly loop: readonly Vec3[];
+  readonly isMoved: readonly boolean[];
+}
+
+/**
+ * Beside the corner: a triangle of it and its neighbours is cut off, and what is left stays flat. Through the corner: triangles from it
+ * to all other edges.
+ */
+function folded({ name, loop, isMoved }: Corners, folds: 'beside' | 'through'): FlatFace[] {
+  const n = loop.length;
+  const first = isMoved.indexOf(true);
+  const fan = (from: number): FlatFace[] =>
+    Array.from({ length: n - 2 }, (_, k) => ({
+      name,
+      loops: [[loop[from]!, loop[(from + k + 1) % n]!, loop[(from + k + 2) % n]!]],
+    })).filter(({ loops }) => !isSliver(loops[0]!));
+  if (folds === 'through') return fan(first);
+  const rest = loop.filter((_, i) => !isMoved[i]);
+  const triangles = loop.flatMap((at, i): FlatFace[] =>
+    isMoved[i] ? [{ name, loops: [[loop[(i + n - 1) % n]!, at, loop[(i + 1) % n]!]] }] : [],
+  );
+  const isApart = isMoved.every((one, i) => !one || !isMoved[(i + 1) % n]);
+  if (!isApart || rest.length < 3 || !isFlat({ name, loops: [rest] })) return fan((first + n - 1) % n);
+  return [{ name, loops: [rest] }, ...triangles];
+}
+
+const isSliver = ([a, b, c]: readonly Vec3[]): boolean =>
+  length(cross(subtract(b!, a!), subtract(c!, a!))) < SAME_CORNER_MM * length(subtract(b!, a!));
+
+/** A ruled surface between two opposite sides: bilinear. */
+function warped(occt: Occt, { name, loop }: Corners, keep: Keep): NamedFace {
+  const [a, b, c, d] = loop;
+  if (loop.length !== 4) throw cannotFold('Only faces with four corners can warp.', a!);
+  return patchFace(occt, { name, poles: [a!, b!, d!, c!] }, keep);
+}
