@@ -29,6 +29,11 @@ test.each([5, -5])('all sides of a box drafted by %p°', (angle) => {
   };
   expect(made.volume / ((30 / 6) * (at(0) + 4 * at(15) + at(30)))).toBeCloseTo(1, 9);
   expect(made.faces).toBe(6);
+  // A face that leans is still called what it was: it can be chosen again.
+  const again: Statement = ['offset-face', { part: 'block', faces: 'top', by: 1 }];
+  expect(of(block, ['draft', { part: 'block', faces: sides, angle, foot: 'bottom' }], again).box.max[2]).toBe(
+    31,
+  );
 });
 
 test('a round side becomes a cone', () => {

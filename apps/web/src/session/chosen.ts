@@ -74,12 +74,19 @@ export interface ShownChoice {
 /** How much larger than the part the square is shown that stands for a plane. */
 const PLANE_MARGIN = 0.6;
 
-/** The square in which a statement cuts its first part, in the world: 6·L, ends of its sides, mm. */
-export function shownPlane(
+/** What a statement has gathered, or the square in which it cuts its first part; undefined where there is nothing to show. */
+export const shownOf = (
+  statement: Pick<Statement, 'verb' | 'typed'>,
+  document: KadrelDocument,
+  world: World,
+): ShownChoice | undefined =>
+  shownChoice(statement, document, world) ?? shownPlane(statement, document, world);
+
+function shownPlane(
   { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
   document: KadrelDocument,
   world: World,
-): Float32Array | undefined {
+): ShownChoice | undefined {
   if (verbNamed(verb)?.group !== 'cut') return undefined;
   const [part] = listIn(typed.parts) as ItemId[];
   const read = (blank: string) => resolveOne(verbNamed(verb)!, blank, typed, document, world);
@@ -98,11 +105,12 @@ export function shownPlane(
     [reach, reach],
     [-reach, reach],
   ].map(([x, y]) => carry(plane, [middle[0] + x!, middle[1] + y!, valueOf(at)]));
-  return Float32Array.from(corners.flatMap((corner, i) => [...corner, ...corners[(i + 1) % 4]!]));
+  const lines = corners.flatMap((corner, i) => [...corner, ...corners[(i + 1) % 4]!]);
+  return { part: part!, lines: Float32Array.from(lines), faces: [] };
 }
 
 /** Undefined where the statement gathers none, or what stands there means none. */
-export function shownChoice(
+function shownChoice(
   { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
   document: KadrelDocument,
   world: World,

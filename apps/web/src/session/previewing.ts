@@ -13,7 +13,7 @@ import {
 import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
 import { drawingPlane } from './drawing.ts';
-import { shownChoice, shownPlane } from './chosen.ts';
+import { shownOf } from './chosen.ts';
 import { measureOf } from './measure.ts';
 import { previewOf, type Preview } from './preview.ts';
 import { sketchOf, type Sketch } from './sketch.ts';
@@ -38,15 +38,10 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
       const before = commits.begins(statement);
       return sketchOf(statement, before, worlds.of(before));
     },
-    /** The edges and faces that a statement has gathered. */
-    shownChoice(statement: Tried) {
+    /** The edges and faces that a statement has gathered, or the square in which it cuts. */
+    gathered(statement: Tried) {
       const before = commits.begins(statement);
-      return shownChoice(statement, before, worlds.of(before));
-    },
-    /** The square in which a statement cuts. */
-    shownPlane(statement: Tried) {
-      const before = commits.begins(statement);
-      return shownPlane(statement, before, worlds.of(before));
+      return shownOf(statement, before, worlds.of(before));
     },
     /** The solid that a Make statement would make, and where it would stand; undefined where it makes none. */
     madeBy({ verb, typed, editId }: Tried): { base: Base; pose: Pose } | undefined {

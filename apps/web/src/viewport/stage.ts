@@ -393,12 +393,10 @@ export class Stage {
 
   /** The faces and edges that a statement has gathered, or the plane that it cuts by. */
   private showGathered(statement: Statement | null): void {
-    const isOpen = statement?.phase === 'open';
-    const choice = isOpen ? this.session.shownChoice(statement) : undefined;
+    const choice = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
     this.chosenFaces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
     this.showFace();
-    const lines = choice?.lines ?? (isOpen ? this.session.shownPlane(statement) : undefined);
-    if (this.picture.gathered.draw(lines ?? NO_LINES)) this.invalidate();
+    if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
   }
 
   placePreview(preview: Preview): void {

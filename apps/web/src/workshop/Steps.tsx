@@ -12,6 +12,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 import clsx from 'clsx';
+import type { KeyboardEvent } from 'react';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Labelled } from './Labelled.tsx';
@@ -49,79 +50,92 @@ interface StepProps {
   readonly isFailed: boolean;
 }
 
-function StepRow({ part, step, place: { index, count }, isFailed }: StepProps) {
+function StepRow(props: StepProps) {
+  const { part, step, place } = props;
   const session = useSession();
-  const document = useSessionState((state) => state.document);
   const number = numberOfStep(step);
-  const own = `${index + 1}. ${wordsOf(step, document)}`;
-  const say = (typed: Typed) => session.say('step', { part: part.id, step: String(index + 1), ...typed });
-  const moveTo = (to: number) => void (to >= 1 && to <= count && say({ to: String(to) }));
+  const index = String(place.index + 1);
   return (
     <li>
-      <div
-        className="flex items-center gap-1.5 px-3.5 text-ink2"
-        onKeyDown={(event) => {
-          if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
-          event.preventDefault();
-          event.stopPropagation();
-          moveTo(index + 1 + (event.key === 'ArrowUp' ? -1 : 1));
-        }}
-      >
-        <input
-          type="checkbox"
-          className="accent-plum"
-          aria-label={`Step ${index + 1} is on`}
-          title="A step that is off is kept, and not done. Alt with an arrow moves it."
-          checked={!step.off}
-          onChange={(event) => void say({ state: event.currentTarget.checked ? 'on' : 'off' })}
-        />
-        <span
-          className={clsx('mr-auto truncate', isFailed && 'text-bad', step.off && 'text-ink3 line-through')}
-        >
-          {own}
-          {isFailed && ' – cannot be done'}
-        </span>
-        {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
-        {count > 1 && (
-          <Mover
-            label={`Do step ${index + 1} earlier`}
-            sign="↑"
-            isOff={index === 0}
-            move={() => moveTo(index)}
-          />
-        )}
-        {count > 1 && (
-          <Mover
-            label={`Do step ${index + 1} later`}
-            sign="↓"
-            isOff={index === count - 1}
-            move={() => moveTo(index + 2)}
-          />
-        )}
-        <button
-          type="button"
-          className="quiet shrink-0"
-          aria-label={`Take out step ${index + 1}`}
-          onClick={() => void say({ out: 'yes' })}
-        >
-          Take out
-        </button>
-      </div>
+      <StepHead {...props} />
       {number && (
         <Labelled label={number.label}>
           <Quantity
-            label={`${number.label} of step ${index + 1}`}
+            label={`${number.label} of step ${index}`}
             kind={number.kind}
             value={number.value}
             now={valueOf(number.value)}
-            commit={(text) => say({ depth: text })}
+            commit={(text) => session.say('step', { part: part.id, step: index, depth: text })}
           />
         </Labelled>
       )}
-      {step.kind === 'resample' && <Deviation part={part} step={index} />}
+      {step.kind === 'resample' && <Deviation part={part} step={place.index} />}
     </li>
   );
 }
+
+/** What it does, whether it is on, and its place; Alt with an arrow moves it. */
+function StepHead({ part, step, place: { index, count }, isFailed }: StepProps) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const say = (typed: Typed) =>
+    void session.say('step', { part: part.id, step: String(index + 1), ...typed });
+  const moveTo = (to: number) => to >= 1 && to <= count && say({ to: String(to) });
+  return (
+    <div className="flex items-center gap-1.5 px-3.5 text-ink2" onKeyDown={movedByKeys(index, moveTo)}>
+      <input
+        type="checkbox"
+        className="accent-plum"
+        aria-label={`Step ${index + 1} is on`}
+        title="A step that is off is kept, and not done. Alt with an arrow moves it."
+        checked={!step.off}
+        onChange={(event) => say({ state: event.currentTarget.checked ? 'on' : 'off' })}
+      />
+      <span
+        className={clsx('mr-auto truncate', isFailed && 'text-bad', step.off && 'text-ink3 line-through')}
+      >
+        {index + 1}. {wordsOf(step, document)}
+        {isFailed && ' – cannot be done'}
+      </span>
+      {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
+      {count > 1 && <Movers index={index} count={count} moveTo={moveTo} />}
+      <button
+        type="button"
+        className="quiet shrink-0"
+        aria-label={`Take out step ${index + 1}`}
+        onClick={() => say({ out: 'yes' })}
+      >
+        Take out
+      </button>
+    </div>
+  );
+}
+
+/** @param moveTo is given the new place, counted from 1 */
+const movedByKeys = (index: number, moveTo: (to: number) => void) => (event: KeyboardEvent) => {
+  if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+  event.preventDefault();
+  event.stopPropagation();
+  moveTo(index + 1 + (event.key === 'ArrowUp' ? -1 : 1));
+};
+
+interface MoversProps {
+  readonly index: number;
+  readonly count: number;
+  readonly moveTo: (to: number) => void;
+}
+
+const Movers = ({ index, count, moveTo }: MoversProps) => (
+  <>
+    <Mover label={`Do step ${index + 1} earlier`} sign="↑" isOff={index === 0} move={() => moveTo(index)} />
+    <Mover
+      label={`Do step ${index + 1} later`}
+      sign="↓"
+      isOff={index === count - 1}
+      move={() => moveTo(index + 2)}
+    />
+  </>
+);
 
 interface MoverProps {
   readonly label: string;

@@ -243,15 +243,18 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       );
     }
     case 'name':
-    case 'text': {
-      // Several numbers may be told as a list.
-      const list = blank.type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
-      const text = list.includes(undefined) ? undefined : list.join(', ').trim();
-      const most = blank.type === 'name' ? MOST_NAME : MOST_TEXT;
-      if (text !== undefined && text.length > 0 && text.length <= most) return text;
-      return refuse('text', `A text of at most ${most} characters belongs here.`, id);
-    }
+    case 'text':
+      return readText(given, blank, id);
   }
+}
+
+function readText(given: unknown, { type }: Blank, id: string): string | Refusal {
+  // Several numbers may be told as a list.
+  const list = type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
+  const text = list.includes(undefined) ? undefined : list.join(', ').trim();
+  const most = type === 'name' ? MOST_NAME : MOST_TEXT;
+  if (text !== undefined && text.length > 0 && text.length <= most) return text;
+  return refuse('text', `A text of at most ${most} characters belongs here.`, id);
 }
 
 /** What the document holds of each. */

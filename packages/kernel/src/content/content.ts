@@ -118,28 +118,36 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
 
 const isOn = ({ off }: RecipeStep) => !off;
 
+interface Embossing {
+  readonly of: Content;
+  readonly step: Extract<RecipeStep, { kind: 'emboss' }>;
+}
+
+function embossedContent(document: KadrelDocument, part: Part, { of, step }: Embossing): Content {
+  const paths = pathsOnPlane(document, step.profiles);
+  if (!paths)
+    return {
+      kind: 'fault',
+      reason: `The profiles on ${part.name} no longer lie in one plane.`,
+      remedy: 'Move them into one plane again.',
+      places: [],
+    };
+  const { regions, frame, slant = [0, 0], depth } = step;
+  return {
+    kind: 'embossed',
+    of,
+    frame: poseOfPlacement(frame),
+    paths,
+    regions,
+    slant,
+    depth: valueOf(depth),
+  };
+}
+
 function stepContent(document: KadrelDocument, part: Part, of: Content, step: RecipeStep): Content {
   switch (step.kind) {
-    case 'emboss': {
-      const paths = pathsOnPlane(document, step.profiles);
-      if (!paths)
-        return {
-          kind: 'fault',
-          reason: `The profiles on ${part.name} no longer lie in one plane.`,
-          remedy: 'Move them into one plane again.',
-          places: [],
-        };
-      const { regions, frame, slant = [0, 0], depth } = step;
-      return {
-        kind: 'embossed',
-        of,
-        frame: poseOfPlacement(frame),
-        paths,
-        regions,
-        slant,
-        depth: valueOf(depth),
-      };
-    }
+    case 'emboss':
+      return embossedContent(document, part, { of, step });
     case 'thicken':
       return { kind: 'thickened', of, before: valueOf(step.before), behind: valueOf(step.behind) };
     case 'cut': {

@@ -33,7 +33,7 @@ export const push = declareStep(
       id: 'offset-face',
       name: 'Offset face',
       about: 'Moves faces of a solid out, or in, by a distance; a round face changes its radius.',
-      words: ['push', 'pull', 'move face', 'extrude face', 'thicker', 'radius'],
+      words: ['move face', 'extrude face', 'thicker', 'deeper', 'radius'],
       sentence: 'Offset face {faces} of {part} by {by}[, {sides}]',
     },
   },

@@ -66,7 +66,7 @@ export const step = declareVerb({
 function switched(step: RecipeStep, state: string | undefined): RecipeStep {
   if (state === undefined) return step;
   const { off: _, ...on } = step;
-  return (state === 'off' ? { ...on, off: true } : on) as RecipeStep;
+  return state === 'off' ? { ...on, off: true } : on;
 }
 
 /** The step with its number as typed. */

@@ -1,9 +1,8 @@
 /** Faces that lean. */
 import { scale } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
-import { facesChosen, outwardOf, type FoundFace } from '../../naming/chosen.ts';
-import { carryNames } from '../../naming/carry.ts';
-import type { NamedShape } from '../../naming/named.ts';
+import { facesChosen, outwardOf, type FoundFace } from './chosen.ts';
+import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
   isSound,
@@ -11,6 +10,7 @@ import {
   release,
   scope,
   translated,
+  uniqueShapes,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -63,7 +63,11 @@ function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): N
       const failure = translated(occt, error);
       throw failure instanceof BuildError ? cannotLean() : failure;
     }
-    if (isSound(occt, shape)) return { shape, faceNames: carryNames(occt, operation, [of], shape, keep) };
+    const roles = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep).map((face, i) => ({
+      face: keep(occt.TopoDS.Face(keep(operation.ModifiedShape(face)))),
+      name: of.faceNames[i]!,
+    }));
+    if (isSound(occt, shape)) return nameFaces(occt, shape, roles);
     release(occt, shape);
     throw cannotLean();
   });

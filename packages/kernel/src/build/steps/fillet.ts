@@ -1,6 +1,6 @@
 /** Round edges. */
 import type { Content } from '../../content/content.ts';
-import { edgesChosen } from '../../naming/chosen.ts';
+import { edgesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { release, scope, type Occt } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';

@@ -1,6 +1,6 @@
 /** Solids with flat faces and straight edges as corners, and back. */
 import { cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
-import { outwardOf } from '../../naming/chosen.ts';
+import { outwardOf } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,

@@ -3,13 +3,7 @@ import { scale, type ChosenFace, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import type { Content } from '../../content/content.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
-import {
-  facesChosen,
-  meetingEdges,
-  outwardOf,
-  type FoundFace,
-  type MeetingEdge,
-} from '../../naming/chosen.ts';
+import { facesChosen, meetingEdges, outwardOf, type FoundFace, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,

@@ -5,7 +5,6 @@ import {
   ShapeMap,
   fromList,
   isSound,
-  occurrences,
   progressRange,
   release,
   translated,
@@ -15,7 +14,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
-import type { MeetingEdge } from '../../naming/chosen.ts';
+import type { MeetingEdge } from './chosen.ts';
 import { carryNames } from '../../naming/carry.ts';
 import type { NamedShape } from '../../naming/named.ts';
 
@@ -104,7 +103,3 @@ function cannotGo(what: Rounding['what'], edges: readonly MeetingEdge[]): BuildE
     places,
   );
 }
-
-/** How many solids a shape holds. */
-export const solidsIn = (occt: Occt, shape: TopoDS_Shape, keep: Keep): number =>
-  occurrences(occt, shape, 'TopAbs_SOLID', keep).length;

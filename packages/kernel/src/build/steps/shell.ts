@@ -4,7 +4,7 @@ import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { shapeOfFaces } from '../../facts/crowded.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
-import { facesChosen } from '../../naming/chosen.ts';
+import { facesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,

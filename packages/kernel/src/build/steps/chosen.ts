@@ -13,8 +13,8 @@ import {
   type EdgeRule,
   type Vec3,
 } from '@kadrel/core';
-import { firstDerivatives } from '../facts/samples.ts';
-import type { Edge } from '../occt/edges.ts';
+import { firstDerivatives } from '../../facts/samples.ts';
+import type { Edge } from '../../occt/edges.ts';
 import {
   BuildError,
   ShapeMap,
@@ -28,8 +28,8 @@ import {
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
-} from '../occt/occt.ts';
-import type { NamedShape } from './named.ts';
+} from '../../occt/occt.ts';
+import type { NamedShape } from '../../naming/named.ts';
 
 /** An edge between two faces. */
 export interface MeetingEdge {
