@@ -1,4 +1,7 @@
-/** `npm run torture -- golden [store [COUNT]]`: holds the present house against the ledgers that are kept, or keeps others. */
+/**
+ * `npm run torture -- golden [store [COUNT] | add FILE]`: holds the present house against the ledgers that are kept, keeps others, or adds
+ * those of a file: a list of lists of statements.
+ */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { loadKernel } from '@kadrel/kernel/node';
@@ -19,6 +22,7 @@ export const storedLedgers = (): Golden[] =>
 
 export async function runGolden([what, count = '300']: readonly string[]): Promise<void> {
   if (what === 'store') return store(Number(count));
+  if (what === 'add') return add(count);
   let differing = 0;
   const stored = storedLedgers();
   await withKernels(stored.length, (kernel, i) => {
@@ -43,6 +47,14 @@ async function store(count: number): Promise<void> {
   const refused = titles.filter((title) => title.startsWith('refused')).length;
   writeFileSync(FILE, gzipSync(JSON.stringify(ledgers), { level: 9 }));
   say(`${ledgers.length} ledgers, ${titles.length} statements, ${refused} of them refused`);
+}
+
+async function add(file: string): Promise<void> {
+  const more = JSON.parse(readFileSync(file, 'utf8')) as Golden['statements'][];
+  const kernel = await loadKernel();
+  const made = more.map((statements) => replay(kernel, statements));
+  for (const { titles } of made) say(titles.join(' · '));
+  writeFileSync(FILE, gzipSync(JSON.stringify([...storedLedgers(), ...made]), { level: 9 }));
 }
 
 async function withKernels(count: number, work: (kernel: Evaluator, i: number) => void): Promise<void> {

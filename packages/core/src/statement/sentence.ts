@@ -91,7 +91,11 @@ function wordChosen(
   typed: unknown,
   { type, document }: { readonly type: 'edges' | 'faces' | 'places'; readonly document: KadrelDocument },
 ): string {
-  const readable = (name: string) => readableName(name, document).split('&').join(' · ');
+  const readable = (name: string) =>
+    readableName(name, document)
+      .replace(/^around /, 'all edges around ')
+      .split('&')
+      .join(' · ');
   const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];
   const picked = list.filter((one) => typeof one === 'object') as Partial<NamedPoint>[];
   const words = list
@@ -108,7 +112,7 @@ const ruleWords = (typed: string): string | undefined =>
       .trim()
       .toLowerCase()
       .replace(/^along /, '') as EdgeRule
-  ];
+  ] as string | undefined;
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
   if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);

@@ -8,7 +8,7 @@ const MAX_LEVEL = 4;
 export const soften = declareStep(
   'soften',
   {
-    level: count('Levels', 'How often the cage is made finer first.', {
+    level: count('Level', 'How often the cage is made finer first.', {
       least: 1,
       most: MAX_LEVEL,
       default: '1',
@@ -20,10 +20,9 @@ export const soften = declareStep(
     ),
   },
   {
-    title: ({ level, form }) =>
-      `Softened, ${level === 1 ? '1 level' : `${level} levels`}${form === 'facets' ? ', facets' : ''}`,
+    title: ({ level, form }) => `Softened, level ${level}${form === 'facets' ? ', facets' : ''}`,
     number: (step) => ({
-      label: 'Levels',
+      label: 'Level',
       kind: 'count',
       value: step.level,
       least: 1,
@@ -37,7 +36,7 @@ export const soften = declareStep(
       about:
         'Makes the solid the cage of a smooth one, of exact patches or of facets; the cage stays editable in the steps before.',
       words: ['smooth', 'subdivide', 'subdivision', 'organic', 'round', 'cage', 'melt'],
-      sentence: 'Soften {part} in {level} levels[, {form}]',
+      sentence: 'Soften {part} to level {level}[, {form}]',
     },
   },
 );
