@@ -22,7 +22,8 @@ function rangeOf(field: Field): string {
     return Object.keys(field.choices)
       .map((choice) => `\`${choice}\``)
       .join(', ');
-  return field.type === 'flag' ? 'true, false' : 'text';
+  if (field.type === 'flag') return 'true, false';
+  return field.type === 'text' ? 'text' : `list of ${field.type}`;
 }
 
 function table(): string {

@@ -9,6 +9,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withProfiles,
   withSurfaces,
   withPyramids,
+  withShapeSteps,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -34,6 +35,11 @@ function withSurfaces(old: Json): Json {
 /** 5 → 6: pyramids and offset solids are new; nothing that was there changes. */
 function withPyramids(old: Json): Json {
   return { ...old, kadrel: 6 };
+}
+
+/** 6 → 7: steps that shape solids, halves, and steps that are off are new; nothing that was there changes. */
+function withShapeSteps(old: Json): Json {
+  return { ...old, kadrel: 7 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */
