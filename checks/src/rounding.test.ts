@@ -171,6 +171,18 @@ test.each([
   expect(of(...(statements as readonly Statement[])).volume / volume).toBeCloseTo(1, 9);
 });
 
+test('a face goes to a point, and keeps a distance from it', () => {
+  const box: Statement = ['box', { as: 'box', size: [50, 40, 30], at: [0, 0, 0] }];
+  const statements: Statement[] = [box, ['box', { as: 'block', size: [20, 40, 5], at: [2, 0, 30] }]];
+  const to = { on: 'box', at: 'right&top&front' };
+  expect(of(...statements, push('right', -0.2, { to })).volume).toBeCloseTo(47.8 * 40 * 5, 8);
+  const bored: Statement[] = [['tube', { as: 'block', diameter: 30, bore: 10, height: 10, at: [0, 0, 0] }]];
+  expect(of(...bored, push('bore', 0, { to: [9, 0, 0] })).volume / (Math.PI * (225 - 81) * 10)).toBeCloseTo(
+    1,
+    9,
+  );
+});
+
 // Source: the prismatoid formula h/6 (A + 4·M + a); the sides of a frustum go on as they slope.
 test.each([4, -6])('the top of a pyramid moved by %p', (by) => {
   const spire: Statement = [

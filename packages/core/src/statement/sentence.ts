@@ -112,7 +112,7 @@ const ruleWords = (typed: string): string | undefined =>
       .trim()
       .toLowerCase()
       .replace(/^along /, '') as EdgeRule
-  ] as string | undefined;
+  ];
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
   if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);

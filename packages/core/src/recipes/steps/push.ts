@@ -1,5 +1,5 @@
 import { choice, faces, length } from '../fields.ts';
-import { valueOf } from '../numbers.ts';
+import { pointSchema, valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
 
 /** Faces move out of themselves, or in, and leave the others where they are. */
@@ -8,6 +8,8 @@ export const push = declareStep(
   {
     faces: faces('Faces', 'Flat and round faces that move.'),
     by: length('Distance', 'Out of the face; less than zero is inward.'),
+    /** A point of the part's own frame that the face goes to; the distance is then from there. mm. */
+    to: pointSchema.optional(),
     sides: choice(
       'Sides',
       {
@@ -19,22 +21,19 @@ export const push = declareStep(
     ),
   },
   {
-    title: ({ by, faces: chosen }) =>
-      `${chosen.length === 1 ? 'Face' : `${chosen.length} faces`} moved ${valueOf(by) < 0 ? 'in' : 'out'}`,
+    title({ by, to, faces: chosen }) {
+      const what = chosen.length === 1 ? 'Face' : `${chosen.length} faces`;
+      return `${what} moved ${to ? 'to a point' : valueOf(by) < 0 ? 'in' : 'out'}`;
+    },
     number: (step) => ({
       label: 'Distance',
       kind: 'length',
       value: step.by,
       with: (by) => ({ ...step, by }),
     }),
-    fault: ({ by }) =>
-      valueOf(by) === 0 ? { message: 'A distance of 0 would change nothing.', blank: 'by' } : undefined,
-    make: {
-      id: 'offset-face',
-      name: 'Offset face',
-      about: 'Moves faces of a solid out, or in, by a distance; a round face changes its radius.',
-      words: ['move face', 'extrude face', 'thicker', 'deeper', 'radius'],
-      sentence: 'Offset face {faces} of {part} by {by}[, {sides}]',
-    },
+    fault: ({ by, to }) =>
+      valueOf(by) === 0 && !to
+        ? { message: 'A distance of 0 would change nothing.', blank: 'by' }
+        : undefined,
   },
 );

@@ -1,7 +1,8 @@
 /** Faces that move out of themselves, or in. */
-import { scale, type ChosenFace, type Vec3 } from '@kadrel/core';
+import { cross, dot, length, scale, subtract, type ChosenFace, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import type { Content } from '../../content/content.ts';
+import { firstDerivatives } from '../../facts/samples.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
 import { facesChosen, meetingEdges, outwardOf, type FoundFace, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
@@ -11,6 +12,7 @@ import {
   isSound,
   pointShape,
   progressRange,
+  read,
   release,
   scope,
   uniqueShapes,
@@ -32,10 +34,17 @@ const ON_EDGE_MM = 1e-6;
 const SAME_VOLUME = 1e-9;
 
 /** All faces keep their names. Throws BuildError, with the largest distance that fits. */
-export function buildPushed(occt: Occt, of: NamedShape, { faces: chosen, by, sides }: Push): NamedShape {
+export function buildPushed(
+  occt: Occt,
+  of: NamedShape,
+  { faces: chosen, by: told, to, sides }: Push,
+): NamedShape {
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
     const edges = meetingEdges(occt, of, keep);
+    const by = to ? told + distanceTo(occt, faces, to) : told;
+    if (by === 0)
+      throw new BuildError('The face is there already.', 'Choose another point, or give a distance.', [to!]);
     const isStraight = sides === 'straight' || faces.every(({ face }) => standsSquare(face, edges));
     return buildOrTellLargest(
       Math.abs(by),
@@ -49,6 +58,42 @@ export function buildPushed(occt: Occt, of: NamedShape, { faces: chosen, by, sid
       },
       { what: 'distance', giveBack: ({ shape }) => release(occt, shape) },
     );
+  });
+}
+
+/** How far faces are from a point, out of them: a flat one along its normal, a round one by its radius. Throws BuildError. */
+function distanceTo(occt: Occt, faces: readonly FoundFace[], to: Vec3): number {
+  const found = faces.map(({ face }) => gapOf(occt, face, to));
+  if (found.some((one) => Math.abs(one - found[0]!) > ON_EDGE_MM))
+    throw new BuildError('These faces are not equally far from the point.', 'Move them one by one.', [to]);
+  return found[0]!;
+}
+
+function gapOf(occt: Occt, face: TopoDS_Face, to: Vec3): number {
+  return scope((keep) => {
+    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const type = surface.GetType() as unknown as string;
+    if (type === 'GeomAbs_Plane') {
+      const { point } = firstDerivatives(surface, 0, 0, keep);
+      return dot(subtract(to, point), outwardOf(occt, face));
+    }
+    if (type !== 'GeomAbs_Cylinder')
+      throw new BuildError('Only flat and cylindrical faces go to a point.', 'Give a distance instead.', [
+        to,
+      ]);
+    const cylinder = keep(surface.Cylinder());
+    const axis = keep(cylinder.Axis());
+    const direction = read(keep(axis.Direction()), keep);
+    const origin = read(keep(axis.Location()), keep);
+    const spoke = (at: Vec3) => {
+      const arm = subtract(at, origin);
+      return subtract(arm, scale(direction, dot(arm, direction)));
+    };
+    const radius = length(spoke(to));
+    const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+    const isTurned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+    const isBore = dot(cross(along, across), spoke(point)) > 0 === isTurned;
+    return isBore ? cylinder.Radius() - radius : radius - cylinder.Radius();
   });
 }
 
