@@ -1,4 +1,7 @@
 /** Changing a solid after it was made: edges and faces by clicks, by rules and by keys, steps in their order, halves. */
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 
@@ -19,7 +22,6 @@ test('clicked edges are rounded, and one more click takes an edge out again', as
   await ada.clicksAt([40, 15, 20]);
   await expect(page.locator('[data-blank="edges"]')).toHaveText('2 edges');
   await page.getByRole('textbox', { name: 'radius', exact: true }).fill('4');
-  await page.screenshot({ path: 'test-results/fillet.png' });
   await ada.commits();
   // Two fillets that meet in a corner share a little of what they take off.
   const { volume } = await ada.facts('Box');
@@ -77,7 +79,6 @@ test('a step that a change of size makes impossible is told, and the part goes o
   await expect(page.getByText(/step 1 can no longer be done/).first()).toBeVisible();
   await expect(page.getByRole('alert').filter({ hasText: 'Shown without step 1' })).toBeVisible();
   await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toBeVisible();
-  await page.screenshot({ path: 'test-results/failing.png' });
   await setsHeight('30');
   await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(36_000 - CORNER * 64 * 4 * 40));
   await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toHaveCount(0);
@@ -104,7 +105,6 @@ test('steps are switched, put in another order and taken out, by pointer and by 
   await ada.types('Escape');
   expect((await ada.facts('Box')).volume).toEqual(near(shelled + 30 * 20 * 10));
   const steps = page.getByRole('list', { name: 'Steps' });
-  await page.screenshot({ path: 'test-results/steps.png' });
   // First longer, then hollowed out: the hollow goes all the way.
   await steps.getByRole('button', { name: 'Do step 2 earlier' }).click();
   await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(50 * 30 * 20 - 46 * 26 * 18));
@@ -135,5 +135,51 @@ test('a part is split, one half hidden, and the plane moved for both', async ({ 
   await page.getByLabel('Cut at of step 1').fill('15');
   await page.getByLabel('Cut at of step 1').press('Enter');
   await expect.poll(async () => (await ada.facts('Box 2')).volume).toEqual(near(1200 * 15));
+  expect(ada.problems).toEqual([]);
+});
+
+test('an edge of a wall is reshaped onto the corner of a roof by clicks', async ({ page }) => {
+  const ada = await inNewProject(page, 'Onto the roof');
+  await ada.makesBox(['40', '10', '20']);
+  await ada.types('Escape');
+  await ada.makesBox(['40', '10', '5'], ['0', '0', '35'], 'roof');
+  await ada.types('Escape');
+  await ada.fitsAll();
+  await startsVerb(page, 'reshape');
+  await ada.clicksAt([20, 0, 20]);
+  await expect(page.locator('[data-blank="places"]')).toHaveText(/front/);
+  await page.locator('[data-entry="from"]').focus();
+  await ada.clicksAt([0, 0, 20]);
+  await page.locator('[data-entry="to"]').focus();
+  await ada.clicksAt([0, 0, 35]);
+  await ada.commits();
+  // A wedge of half the rise lies on the wall.
+  expect((await ada.facts('Box')).volume).toEqual(near(40 * 10 * 20 + (40 * 10 * 15) / 2));
+  expect(ada.problems).toEqual([]);
+});
+
+test('all of it by keys, and the same without a page', async ({ page }, { outputDir }) => {
+  const ada = await inNewProject(page, 'Keys only');
+  await ada.makesBox(['40', '30', '20']);
+  await ada.types('Escape');
+  await startsVerb(page, 'shell');
+  // What was made last is selected, and so the solid that is meant.
+  await ada.types('3', 'Tab', ' ');
+  await page.keyboard.type('top');
+  await ada.types('Enter', 'Escape', 'Enter');
+  await expect(page.getByText('done; change a blank to adjust')).toBeVisible();
+  await ada.isReady();
+  const { volume } = await ada.facts('Box');
+  expect(volume).toEqual(near(24_000 - 34 * 24 * 17));
+  const ledger = [
+    { verb: 'box', as: 'Box', size: ['40', '30', '20'] },
+    { verb: 'shell', part: 'Box', thickness: '3', open: 'top' },
+  ];
+  mkdirSync(outputDir, { recursive: true });
+  const file = join(outputDir, 'shell.json');
+  writeFileSync(file, JSON.stringify({ kadrel: 1, ledger }));
+  const printed = execFileSync(process.execPath, ['packages/cli/bin/kadrel.mjs', 'run', file, '--measure']);
+  const { parts } = JSON.parse(printed.toString()) as { parts: Record<string, { volume: number }> };
+  expect(parts.Box!.volume).toBe(volume);
   expect(ada.problems).toEqual([]);
 });

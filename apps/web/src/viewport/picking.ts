@@ -17,7 +17,7 @@ import {
 } from '@kadrel/core';
 import { exactMm, lockedAxis, withPick, type Statement, type Typed } from '../session/statement.ts';
 import { pickedBlank } from '../session/waiting.ts';
-import { toggled, type PickedPlace } from '../session/chosen.ts';
+import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';
@@ -77,8 +77,9 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   if (key === 'move.to' || key === 'turn.parallel') return moving;
   const { of } = verbNamed(statement.verb)!.blanks[blank]!;
   const owner = of === undefined ? undefined : statement.typed[of];
-  // Edges and faces are gathered of one part.
-  if (typeof owner === 'string') return othersThan(hand, new Set([owner]));
+  // Edges and faces are gathered of one part, which the first of them tells.
+  if (typeof owner === 'string' && listIn(statement.typed[blank]).length > 0)
+    return othersThan(hand, new Set([owner]));
   if (key !== 'turn.line') return undefined;
   return othersThan(hand, moving);
 }
