@@ -217,8 +217,13 @@ class Run {
   }
 }
 
+const NOT_BUILT = { volume: NaN, area: NaN, box: [] };
+
 function measured(kernel: Evaluator, document: KadrelDocument, id: string): Measured {
   const { name, recipe } = document.items[id]!;
+  const problem = kernel.problemOf(document, id);
+  // A part goes on without a step that cannot be done; what it was to be is not there.
+  if (problem && problem.step !== null) return { name, ...NOT_BUILT, faces: problem.reason };
   try {
     const { volume, area, box } = kernel.measure(document, id);
     const isWhole = ['pattern', 'group'].includes(recipe.base.kind);
@@ -227,6 +232,6 @@ function measured(kernel: Evaluator, document: KadrelDocument, id: string): Meas
     return { name, volume, area, box: [...box.min, ...box.max], faces: `${names.length} ${faces}` };
   } catch (error) {
     if (!(error instanceof BuildError)) throw error;
-    return { name, volume: NaN, area: NaN, box: [], faces: error.reason };
+    return { name, ...NOT_BUILT, faces: error.reason };
   }
 }

@@ -92,7 +92,7 @@ function StepHead({ part, step, place: { index, count }, isFailed }: StepProps) 
         onChange={(event) => say({ state: event.currentTarget.checked ? 'on' : 'off' })}
       />
       <span
-        className={clsx('mr-auto truncate', isFailed && 'text-bad', step.off && 'text-ink3 line-through')}
+        className={clsx('mr-auto', isFailed ? 'text-bad' : 'truncate', step.off && 'text-ink3 line-through')}
       >
         {index + 1}. {wordsOf(step, document)}
         {isFailed && ' – cannot be done'}
