@@ -1,7 +1,8 @@
 /** Solids cut by planes, and what is subtracted with a clearance, against formulas. */
+import { datumInWorld } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, measured, numbers, type Statement } from './bench.ts';
+import { builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -102,6 +103,13 @@ test('each half has its own steps from the split on', () => {
   expect(heights(...rounded, moved)[1]! * 100).toBeCloseTo(2000 - 64 * 19, 6);
   const thicker: Statement = ['step', { part: 'block 2', step: '2', depth: '2' }];
   expect(heights(...rounded, thicker)[1]! * 100).toBeCloseTo(1200 - 36 * 10, 6);
+});
+
+test('the datum of a half is a point of that half', () => {
+  const document = builtBy(kernel, [...split, ['change', { parts: ['block 2'], datum: '0, 0, 1' }]]);
+  const half = document.items[idOf(document, 'block 2')]!;
+  const boxOf = (id: string) => kernel.facts(document, id).measures.box;
+  expect(datumInWorld(document, half, boxOf)).toEqual([5, 5, 12]);
 });
 
 test('a plane that misses is refused', () => {

@@ -11,8 +11,9 @@ type BoxOf = (id: ItemId) => Box | undefined;
 export function datumInPart(part: Part, boxOf: BoxOf, base: Base = part.recipe.base): Vec3 | undefined {
   if (part.datum === 'own') return ORIGIN;
   if ('point' in part.datum) return [...part.datum.point];
-  // Steps may reach beyond what the base says.
-  const known = part.recipe.steps.length === 0 ? baseBox(base) : undefined;
+  // Steps may reach beyond what the base says, or not as far; a link has those of what it is linked to.
+  const { steps, base: own } = part.recipe;
+  const known = steps.length === 0 && own.kind !== 'link' ? baseBox(base) : undefined;
   const box = known ?? boxOf(part.id) ?? baseBox(base);
   return box && boxPoint(box, part.datum);
 }
