@@ -394,8 +394,12 @@ export class Stage {
   /** The faces and edges that a statement has gathered, or the plane that it cuts by. */
   private showGathered(statement: Statement | null): void {
     const choice = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
-    this.chosenFaces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
-    this.showFace();
+    const faces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
+    // Most statements gather none: what is marked then stays as it is.
+    if (faces || this.chosenFaces) {
+      this.chosenFaces = faces;
+      this.showFace();
+    }
     if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
   }
 

@@ -45,8 +45,11 @@ export function FieldRows({
         return <ChoiceRow key={key} {...row} field={field} value={row.value ?? field.absent} />;
       case 'flag':
         return <ChoiceRow key={key} {...row} field={field} value={row.value ? 'yes' : 'no'} />;
-      // Shown and edited where it is drawn.
+      // Shown and edited where it is drawn, or gathered.
       case 'text':
+      case 'edges':
+      case 'faces':
+      case 'places':
         return null;
     }
   });
