@@ -81,8 +81,10 @@ export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
 export { builtRecipe, hadStep, isHalf, stepList } from './document/halves.ts';
-export { curvesChosen, ownersOf, pointsOfCurve } from './snapping/chosenCurves.ts';
+export { curvesChosen, pointsOfCurve } from './snapping/chosenCurves.ts';
 export {
+  CHOSEN_TYPES,
+  isChosenType,
   EDGE_RULES,
   type ChosenEdge,
   type ChosenFace,

@@ -5,6 +5,7 @@ import {
   carry,
   carryBack,
   curvesChosen,
+  isChosenType,
   isRefusal,
   partNamed,
   pointsOfCurve,
@@ -17,10 +18,12 @@ import {
   type Box,
   type ChosenEdge,
   type ChosenFace,
+  type ChosenPlace,
   type ItemId,
   type KadrelDocument,
   type Num,
   type Refusal,
+  type ShapeFeatures,
   type ToldPlane,
   type World,
 } from '@kadrel/core';
@@ -31,15 +34,6 @@ export interface PickedPlace {
   readonly on: ItemId;
   readonly at: string;
   readonly near?: readonly number[];
-}
-
-/** The blank of a verb that gathers edges or faces. */
-export function chosenBlank(
-  verb: string,
-): { readonly id: string; readonly type: 'edges' | 'faces' } | undefined {
-  for (const [id, { type }] of Object.entries(verbNamed(verb)!.blanks))
-    if (type === 'edges' || type === 'faces') return { id, type };
-  return undefined;
 }
 
 export const listIn = (value: unknown): readonly unknown[] =>
@@ -115,18 +109,44 @@ function shownChoice(
   document: KadrelDocument,
   world: World,
 ): ShownChoice | undefined {
-  const blank = chosenBlank(verb);
-  const part = blank && typeof typed.part === 'string' ? partNamed(document, typed.part)?.id : undefined;
-  if (!blank || part === undefined || listIn(typed[blank.id]).length === 0) return undefined;
-  const chosen = resolveOne(verbNamed(verb)!, blank.id, typed, document, world);
+  const gathered = Object.entries(verbNamed(verb)!.blanks).filter(
+    ([id, { type }]) => isChosenType(type) && listIn(typed[id]).length > 0,
+  );
+  const part = typeof typed.part === 'string' ? partNamed(document, typed.part)?.id : undefined;
+  if (gathered.length === 0 || part === undefined) return undefined;
   const shape = world.shapeOf(part);
-  if (chosen === undefined || isRefusal(chosen) || isRefusal(shape)) return undefined;
-  if (blank.type === 'faces')
-    return { part, lines: new Float32Array(), faces: (chosen as ChosenFace[]).map(({ face }) => face) };
+  if (isRefusal(shape)) return undefined;
+  const chosen = gathered.flatMap(([id]) => {
+    const read = resolveOne(verbNamed(verb)!, id, typed, document, world);
+    return read === undefined || isRefusal(read) ? [] : (read as Chosen[]);
+  });
+  const edges = chosen.flatMap((one) => edgesOf(shape.snaps, one));
   const pose = worldFromPart(document, part);
-  const lines = curvesChosen(shape.snaps, chosen as ChosenEdge[]).flatMap((curve) => {
+  const lines = curvesChosen(shape.snaps, edges).flatMap((curve) => {
     const points = pointsOfCurve(shape.snaps, curve).map((at) => carry(pose, at));
     return points.slice(1).flatMap((to, i) => [...points[i]!, ...to]);
   });
-  return { part, lines: Float32Array.from(lines), faces: [] };
+  return { part, lines: Float32Array.from(lines), faces: chosen.flatMap(faceOf) };
+}
+
+type Chosen = ChosenEdge | ChosenFace | ChosenPlace;
+
+/** A face by its name, also as a place. */
+function faceOf(one: Chosen): string[] {
+  if ('face' in one) return [one.face];
+  return 'at' in one && !one.at.includes(MEETING) ? [one.at] : [];
+}
+
+/** Edges are shown as they are, and a corner by the edges that end in it. */
+function edgesOf({ curveName, names }: ShapeFeatures, one: Chosen): ChosenEdge[] {
+  if ('face' in one) return [];
+  if (!('at' in one)) return [one];
+  const meeting = one.at.split(MEETING);
+  if (meeting.length === 1) return [];
+  const near = one.near ? { near: one.near } : {};
+  if (meeting.length === 2) return [{ edge: one.at, ...near }];
+  return [...new Set(curveName)]
+    .map((i) => names[i]!)
+    .filter((name) => name.split(MEETING).every((face) => meeting.includes(face)))
+    .map((edge) => ({ edge, ...near }));
 }

@@ -1,5 +1,5 @@
 /** What a statement waits for: by typing, by a click on a part, or by a pick. */
-import { entriesRead, verbNamed, type Blank } from '@kadrel/core';
+import { CHOSEN_TYPES, entriesRead, verbNamed, type Blank } from '@kadrel/core';
 import { entriesOf, isFilled, isTriple, type Entry, type Statement } from './statement.ts';
 
 /** The first blank that wants filling and is empty, in the order of the sentence. */
@@ -44,17 +44,7 @@ export function firstNumber({ verb }: Pick<Statement, 'verb'>): Entry | null {
 const NUMBERS = new Set(['length', 'angle', 'count', 'tally', 'vector', 'quantity', 'quantities']);
 
 /** Types of blanks that the pointer fills. */
-const PICKED = new Set([
-  'point',
-  'feature',
-  'direction',
-  'path',
-  'plane',
-  'rows',
-  'edges',
-  'faces',
-  'places',
-]);
+const PICKED = new Set<string>(['point', 'feature', 'direction', 'path', 'plane', 'rows', ...CHOSEN_TYPES]);
 
 /** The blank for parts that clicks fill: the one in focus, or the first that is needed and empty. */
 export function gatheringBlank(statement: Statement | null): string | null {

@@ -4,6 +4,7 @@ import {
   MERGED,
   SNAP_KINDS,
   instanceUnder,
+  isChosenType,
   landingNormal,
   standingOf,
   carryBack,
@@ -24,8 +25,6 @@ import type { Caught, Hand } from './hand.ts';
 
 /** Blanks that complete their statement when they are picked. */
 const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
-
-const GATHERED: ReadonlySet<string> = new Set(['edges', 'faces', 'places']);
 
 /** For distances: a face is meant rather than the point in its middle. */
 const FEATURES: ReadonlySet<SnapKind> = new Set(
@@ -79,13 +78,23 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   const owner = of === undefined ? undefined : statement.typed[of];
   // Edges and faces are gathered of one part, which the first of them tells.
   if (typeof owner === 'string' && listIn(statement.typed[blank]).length > 0)
-    return othersThan(hand, new Set([owner]));
+    return othersThanOwner(hand, owner);
   if (key !== 'turn.line') return undefined;
   return othersThan(hand, moving);
 }
 
 const othersThan = (hand: Hand, kept: ReadonlySet<string>) =>
   new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !kept.has(part)));
+
+/** What was left out last: the pointer asks at every move, and the parts seldom change. */
+let leftOutLast: { scene: unknown; owner: string; parts: ReadonlySet<string> } | null = null;
+
+function othersThanOwner(hand: Hand, owner: string): ReadonlySet<string> {
+  const { scene } = hand.stage;
+  if (leftOutLast?.scene !== scene || leftOutLast.owner !== owner)
+    leftOutLast = { scene, owner, parts: othersThan(hand, new Set([owner])) };
+  return leftOutLast.parts;
+}
 
 const movedParts = (hand: Hand, { typed }: Statement) =>
   standingOf(hand.state().document, (typed.parts as string[] | undefined) ?? []);
@@ -171,7 +180,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   }
   if (caught.snap) hand.stage.catcher.used(caught.snap);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
-  if (GATHERED.has(type) && caught.snap?.feature !== undefined) return gather(hand, blank, caught.snap);
+  if (isChosenType(type) && caught.snap?.feature !== undefined) return gather(hand, blank, caught.snap);
   // The plane that one draws on is the next one's too.
   if (type === 'plane' && blank === 'on' && caught.snap)
     return session.setPlane(named(hand, caught.snap), blank);

@@ -4,6 +4,7 @@ import {
   AXES,
   emptyDocument,
   formatLengthTold,
+  isChosenType,
   topParts,
   wordBlank,
   type Blank,
@@ -43,7 +44,7 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
     return <DrawingFileField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'regions')
     return <RegionsField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'edges' || blank.type === 'faces' || blank.type === 'places')
+  if (isChosenType(blank.type))
     return <ChosenField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'rows') return <RowsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'view')

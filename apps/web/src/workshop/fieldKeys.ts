@@ -1,5 +1,5 @@
 /** Keys that are about the fields of the statement bar, wherever the focus is. */
-import { verbNamed } from '@kadrel/core';
+import { CHOSEN_TYPES, verbNamed } from '@kadrel/core';
 import { flushSync } from 'react-dom';
 import { entryKey, withOtherSign, type Entry } from '../session/statement.ts';
 import { firstNumber } from '../session/waiting.ts';
@@ -15,7 +15,7 @@ export const BEGINS_A_NUMBER = /^[\d.\-+(]$/;
 const fieldOf = (entry: Entry) =>
   document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
 
-const PICKS = new Set(['point', 'feature', 'direction', 'path', 'parts', 'part', 'edges', 'faces', 'places']);
+const PICKS = new Set<string>(['point', 'feature', 'direction', 'path', 'parts', 'part', ...CHOSEN_TYPES]);
 
 /** While the focus stands on a pick just because the verb put it there, a number goes to the verb's first number. */
 export function toFirstNumber(session: Session): void {

@@ -10,6 +10,17 @@ export const MERGED = '+';
 /** Joins the faces that meet in an edge or a corner. */
 export const MEETING = '&';
 
+/** Whether two names mean one face: they are the same, or faces that became one have a name in common. */
+export function sharesName(kept: string, name: string): boolean {
+  if (kept === name) return true;
+  const names = new Set(name.split(MERGED));
+  return kept.split(MERGED).some((one) => names.has(one));
+}
+
+/** What a face came from: all of its name before the last point; several, where faces became one. */
+export const ownersOf = (name: string): string[] =>
+  name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));
+
 /** `p3.side&top` → `Drill.side&top`. */
 export function readableName(name: string, document: KadrelDocument): string {
   return name.replace(/([a-z0-9]+)\./g, (whole, id: string) =>

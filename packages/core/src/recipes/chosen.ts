@@ -2,6 +2,12 @@
 import { z } from 'zod';
 import { pointSchema, type Valued } from './numbers.ts';
 
+/** What may be chosen of a solid, several at once: types of fields, and of the blanks that set them. */
+export const CHOSEN_TYPES = ['edges', 'faces', 'places'] as const;
+export type ChosenType = (typeof CHOSEN_TYPES)[number];
+export const isChosenType = (type: string): type is ChosenType =>
+  (CHOSEN_TYPES as readonly string[]).includes(type);
+
 /** A name as the kernel gives it: faces that became one are joined by +, faces that meet in an edge by &. */
 const nameSchema = z.string().min(1).max(2000);
 

@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import type { QuantityKind } from '../quantity/units.ts';
-import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema } from './chosen.ts';
+import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema, type ChosenType } from './chosen.ts';
 import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
 interface Told {
@@ -74,7 +74,7 @@ export interface TextField extends Told {
 
 /** Edges, or faces, of what was made so far. */
 export interface ChosenField extends Told {
-  readonly type: 'edges' | 'faces' | 'places';
+  readonly type: ChosenType;
   readonly default?: string;
   /** None is a choice too. */
   readonly mayBeNone?: true;

@@ -1,5 +1,5 @@
 /** Edges of a built shape that a choice means, for showing them. The kernel decides when the step is built. */
-import { MEETING, MERGED } from '../document/naming.ts';
+import { MEETING, ownersOf, sharesName } from '../document/naming.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
 import { distance, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { CURVE_LINE, CURVE_POLYLINE, CURVE_STRIDE, circlePoint, type ShapeFeatures } from './shape.ts';
@@ -38,7 +38,8 @@ export function curvesChosen(features: ShapeFeatures, chosen: readonly ChosenEdg
 
 function curvesMeant(features: ShapeFeatures, one: ChosenEdge): number[] {
   const meeting = [...features.curveName.keys()].filter((c) => facesOf(features, c).length === 2);
-  if ('around' in one) return meeting.filter((c) => facesOf(features, c).includes(one.around));
+  if ('around' in one)
+    return meeting.filter((c) => facesOf(features, c).some((name) => sharesName(one.around, name)));
   if ('rule' in one) return meeting.filter((c) => isMeant(features, c, one.rule));
   const named = meeting.filter((c) => features.names[features.curveName[c]!] === one.edge);
   const { near } = one;
@@ -61,7 +62,3 @@ function isMeant(features: ShapeFeatures, curve: number, rule: string): boolean 
   const [from, to] = pointsOfCurve(features, curve);
   return Math.hypot(...unit(subtract(to!, from!)).filter((_, i) => i !== axis)) < ALONG_SINE;
 }
-
-/** What a face came from: all of its name before the last point; several, where faces became one. */
-export const ownersOf = (name: string): string[] =>
-  name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));

@@ -63,7 +63,11 @@ export function locatePoint(
 }
 
 /** How well the written names fit the faces that meet at a feature; 0 when one fits none of them. */
-function meetingFit(written: readonly string[], faces: readonly string[], document: KadrelDocument): number {
+export function meetingFit(
+  written: readonly string[],
+  faces: readonly string[],
+  document: KadrelDocument,
+): number {
   // A corner may have more faces than were named, an edge and a face may not.
   if (written.length < 3 && faces.length !== written.length) return 0;
   const left = [...faces];

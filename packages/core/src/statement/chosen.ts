@@ -11,6 +11,7 @@ import {
 } from '../recipes/chosen.ts';
 import { pointSchema } from '../recipes/numbers.ts';
 import { edgeFit } from '../snapping/feature.ts';
+import { meetingFit } from '../snapping/locate.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
 import { isRefusal, refuse, type Refusal } from './declare.ts';
 
@@ -108,7 +109,7 @@ function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
   }
   const features = naming.features();
   if (isRefusal(features)) return features;
-  const fits = (name: string) => cornerFit(written, name.split(MEETING), naming.document);
+  const fits = (name: string) => meetingFit(written, name.split(MEETING), naming.document);
   const corner = bestName(features, features.pointName, fits);
   return corner === undefined
     ? refuse('no-such-corner', `There is no corner ${at} of ${naming.name}.`)
@@ -117,21 +118,6 @@ function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
 
 const edgeOnly = (edge: ChosenEdge | Refusal): Refusal =>
   isRefusal(edge) ? edge : refuse('edge', 'Name the edge by its two faces.');
-
-/** How well written names fit the faces that meet in a corner, of which there may be more; 0 where one fits none. */
-function cornerFit(written: readonly string[], names: readonly string[], document: KadrelDocument): number {
-  if (names.length < 3) return 0;
-  const left = [...names];
-  let sum = 0;
-  for (const name of written) {
-    const fits = left.map((one) => nameFit(name, one, document));
-    const best = Math.max(...fits, 0);
-    if (best === 0) return 0;
-    left.splice(fits.indexOf(best as 1 | 2), 1);
-    sum += best;
-  }
-  return sum;
-}
 
 /** The name that fits best; of several that fit alike, the first. */
 function bestName(

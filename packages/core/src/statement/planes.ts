@@ -1,9 +1,9 @@
 /** Work planes: the ways of telling one, and points in it. */
 import { definitionOf, partNamed, vectorOf, worldFromPart } from '../document/items.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
-import type { KadrelDocument, NumVector } from '../document/schema.ts';
+import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
 import { fromColumns } from '../space/matrix.ts';
-import { AT_ORIGIN, carryBack, degreesOfTurn, type Pose } from '../space/pose.ts';
+import { AT_ORIGIN, carryBack, chain, degreesOfTurn, inverse, roundPoint, type Pose } from '../space/pose.ts';
 import { cleanLength, roundAngle } from '../space/rounding.ts';
 import { type Vec2 } from '../space/vector2.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -79,6 +79,15 @@ export function inPlane(plane: Pose, point: Vec3): Vec2 {
   const [x, y] = carryBack(plane, point);
   const size = Math.abs(point[0]) + Math.abs(point[1]) + Math.abs(point[2]);
   return [cleanLength(x, size), cleanLength(y, size)];
+}
+
+/** A plane in the world as a step keeps it, in the frame of its part. */
+export function frameInPart(document: KadrelDocument, part: ItemId, plane: Pose) {
+  const frame = chain(inverse(worldFromPart(document, part)), plane);
+  return {
+    frame,
+    kept: { origin: [...roundPoint(frame.shift)] as [number, number, number], turn: degreesOf(frame) },
+  };
 }
 
 export const degreesOf = (plane: Pose): [number, number, number] =>

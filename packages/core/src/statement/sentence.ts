@@ -3,7 +3,7 @@ import { readableName } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { formatAngle, formatLengthWithUnit } from '../quantity/format.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
-import { EDGE_RULES, type EdgeRule } from '../recipes/chosen.ts';
+import { EDGE_RULES, isChosenType, type ChosenType, type EdgeRule } from '../recipes/chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { PLANES } from './planes.ts';
 import { rowsOfText } from './rows.ts';
@@ -64,8 +64,7 @@ export function wordBlank(
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
-  if (blank.type === 'edges' || blank.type === 'faces' || blank.type === 'places')
-    return wordChosen(typed, { type: blank.type, document: before });
+  if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
@@ -89,7 +88,7 @@ function wordRows(typed: unknown, { label, columns }: Blank): string {
 /** Names as they were typed, a single pick by its name, more of them by their number. */
 function wordChosen(
   typed: unknown,
-  { type, document }: { readonly type: 'edges' | 'faces' | 'places'; readonly document: KadrelDocument },
+  { type, document }: { readonly type: ChosenType; readonly document: KadrelDocument },
 ): string {
   const readable = (name: string) =>
     readableName(name, document)

@@ -1,15 +1,14 @@
 import { z } from 'zod';
-import { angle, choice, length } from '../fields.ts';
+import { choice, length } from '../fields.ts';
 import { declareStep } from './declare.ts';
-
-const three = <T extends z.ZodType>(make: () => T) => z.tuple([make(), make(), make()]);
+import { frameSchema } from './frame.ts';
 
 /** What lies on one side of a plane is kept. */
 export const cut = declareStep(
   'cut',
   {
     /** The plane in the part's own frame: mm, and degrees about X, then Y, then Z. Its Z looks to the front. */
-    frame: z.strictObject({ origin: three(() => length('Place')), turn: three(() => angle('Turn')) }),
+    frame: frameSchema(),
     at: length('Cut at', 'How far from the plane, to its front.'),
     keep: choice(
       'Keep',

@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import { profilesSchema, regionsSchema } from '../bodies/regions.ts';
-import { angle, length } from '../fields.ts';
+import { length } from '../fields.ts';
 import { finite, valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
-
-const three = <T extends z.ZodType>(make: () => T) => z.tuple([make(), make(), make()]);
+import { frameSchema } from './frame.ts';
 
 /** Regions of profiles, laid on a solid: raised out of it, cut into it, or only marked on it. */
 export const emboss = declareStep(
@@ -13,7 +12,7 @@ export const emboss = declareStep(
     profiles: profilesSchema,
     regions: regionsSchema,
     /** Where the plane of the profiles stands in the part's own frame: mm, and degrees about X, then Y, then Z. */
-    frame: z.strictObject({ origin: three(() => length('Place')), turn: three(() => angle('Turn')) }),
+    frame: frameSchema(),
     /** The way on which they are laid on it, in that frame, Z being 1; 0, 0 is square to their plane. */
     slant: z.tuple([finite, finite]).optional(),
     /** Out of the surface; less than zero is into it, and 0 only marks the outline. */

@@ -1,11 +1,11 @@
-import { valueOf, worldFromPart } from '../../document/items.ts';
+import { valueOf } from '../../document/items.ts';
 import type { Num } from '../../document/schema.ts';
-import { NO_TURN, chain, inverse, roundPoint, turnBack, type Pose } from '../../space/pose.ts';
+import { NO_TURN, turnBack, type Pose } from '../../space/pose.ts';
 import { plainRegions, profilesBlank, regionsBlank } from '../shared/bodies.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Direction } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import { frameOfProfiles, requireProfiles } from '../shared/drawing.ts';
-import { degreesOf } from '../../statement/planes.ts';
+import { frameInPart } from '../../statement/planes.ts';
 import { solidToShape } from '../shared/shapingVerb.ts';
 
 const HOW = { emboss: 'raised', engrave: 'cut in', imprint: 'only marked' } as const;
@@ -40,12 +40,12 @@ export const emboss = declareVerb({
       return refuse('not-positive', 'The depth must be more than zero.', 'depth');
     const slant = slantOf(along, frameOfProfiles(draft, profiles));
     if (!slant) return refuse('along', 'This direction lies in the plane of the outline.', 'along');
-    const frame = chain(inverse(worldFromPart(draft, part)), frameOfProfiles(draft, profiles));
+    const { kept } = frameInPart(draft, part, frameOfProfiles(draft, profiles));
     definition.recipe.steps.push({
       kind: 'emboss',
       profiles: [...profiles],
       regions: plainRegions(regions),
-      frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
+      frame: kept,
       slant,
       depth: how === 'imprint' ? 0 : how === 'engrave' ? negative(depth) : depth,
     });

@@ -1,6 +1,4 @@
-import { worldFromPart } from '../../document/items.ts';
-import { chain, inverse, roundPoint } from '../../space/pose.ts';
-import { degreesOf } from '../../statement/planes.ts';
+import { frameInPart } from '../../statement/planes.ts';
 import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
 import { solidToShape } from '../shared/shapingVerb.ts';
 
@@ -22,11 +20,7 @@ export const mirrorJoin = declareVerb({
   apply(draft, { part, plane }) {
     const solid = solidToShape(draft, part);
     if (isRefusal(solid)) return solid;
-    const frame = chain(inverse(worldFromPart(draft, part)), plane);
-    solid.recipe.steps.push({
-      kind: 'double',
-      frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
-    });
+    solid.recipe.steps.push({ kind: 'double', frame: frameInPart(draft, part, plane).kept });
     return { select: [part] };
   },
 });

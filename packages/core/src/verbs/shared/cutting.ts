@@ -1,9 +1,7 @@
 /** What Split solid and Trim solid share: a plane, told in the frame of each part. */
-import { worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
-import { chain, inverse, roundPoint } from '../../space/pose.ts';
-import { degreesOf, type ToldPlane } from '../../statement/planes.ts';
+import { frameInPart, type ToldPlane } from '../../statement/planes.ts';
 import { needed } from '../../statement/declare.ts';
 
 export const cuttingBlanks = {
@@ -21,12 +19,9 @@ interface Cutting {
 }
 
 /** The step, with the plane in the part’s own frame. */
-export function cutStep(draft: KadrelDocument, id: ItemId, { plane, at, keep }: Cutting): CutStep {
-  const frame = chain(inverse(worldFromPart(draft, id)), plane);
-  return {
-    kind: 'cut',
-    frame: { origin: [...roundPoint(frame.shift)], turn: degreesOf(frame) },
-    at,
-    keep,
-  };
-}
+export const cutStep = (draft: KadrelDocument, id: ItemId, { plane, at, keep }: Cutting): CutStep => ({
+  kind: 'cut',
+  frame: frameInPart(draft, id, plane).kept,
+  at,
+  keep,
+});

@@ -2,6 +2,7 @@
 import type { Kind, Make, RecipeFault } from '../../recipes/declare.ts';
 import { blankOf, boundFault, fieldsOf, type ChosenField, type Field } from '../../recipes/fields.ts';
 import { valueOf, type Num, type NumVector } from '../../recipes/numbers.ts';
+import { isChosenType, type ChosenType } from '../../recipes/chosen.ts';
 import type { Base } from '../../document/schema.ts';
 import {
   declareVerb,
@@ -71,9 +72,7 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
 export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
   need(typeOf(field), lowerCase(field.label), field.about, optionsOf(field));
 
-function typeOf(
-  field: Field,
-): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | 'edges' | 'faces' | 'places' {
+function typeOf(field: Field): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | ChosenType {
   if (field.type === 'number' && field.kind !== 'number') return field.kind;
   if (field.type === 'number' || field.type === 'flag')
     throw new Error(`No blank of a new one tells ${field.label}.`);
@@ -88,8 +87,7 @@ const optionsOf = (field: Field) => ({
   ...(isChosen(field) ? { of: 'part' } : {}),
 });
 
-const isChosen = (field: Field): field is ChosenField =>
-  field.type === 'edges' || field.type === 'faces' || field.type === 'places';
+const isChosen = (field: Field): field is ChosenField => isChosenType(field.type);
 
 /** What is told of a base or a step by its fields. */
 interface ToldByFields {
