@@ -31,3 +31,24 @@ export async function choosesIn(page: Page, blank: string, option: string): Prom
     .or(menus.getByRole('menuitem', { name: option, exact: true }))
     .click();
 }
+
+interface Said {
+  /** By the ids of blanks. */
+  readonly chosen?: Readonly<Record<string, string>>;
+  /** By the labels of fields. */
+  readonly typed?: Readonly<Record<string, string>>;
+}
+
+/** Carries a verb out on what is selected, and closes it. */
+export async function says(ada: Person, verb: string, { chosen = {}, typed = {} }: Said): Promise<void> {
+  const { page } = ada;
+  await startsVerb(page, verb);
+  for (const [blank, option] of Object.entries(chosen)) {
+    await choosesIn(page, blank, option);
+    await page.keyboard.press('Escape');
+  }
+  for (const [label, text] of Object.entries(typed))
+    await page.getByRole('textbox', { name: label, exact: true }).fill(text);
+  await ada.commits();
+  await ada.types('Escape');
+}

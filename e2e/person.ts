@@ -7,6 +7,7 @@ interface Console {
   readonly selection: readonly string[];
   screenOf(point: Vec3): readonly [number, number];
   facts(part: string): Promise<{ volume: number; area: number; box: { min: Vec3; max: Vec3 } }>;
+  readonly preview: Readonly<Record<string, number>>;
   readonly isIdle: boolean;
   readonly unsaved: number;
 }

@@ -311,7 +311,8 @@ async function takeShaping(page, { take, idle }) {
   await idle();
   await take('steps');
   await page.keyboard.press('Escape');
-  await says('offset face', { distance: '15' }, { faces: ['right', 'front'] });
+  await says('offset face', { distance: '25' }, { faces: ['top'] });
+  await idle();
   await take('offset-face');
   await page.keyboard.press('Escape');
   await page.getByRole('treeitem', { name: 'Tray' }).click({ position: { x: 60, y: 12 } });

@@ -135,3 +135,119 @@ test('what is taken out leaves a clearance all round', () => {
   );
   expect(left! / (60 * 60 * 20 - 20 * (200 + 60 * 0.3 + Math.PI * 0.09))).toBeCloseTo(1, 9);
 });
+
+describe('along what is drawn', () => {
+  const block: Statement = ['box', { as: 'block', size: [40, 20, 30], at: [-20, -10, -15] }];
+  const along = (profile: string, more = {}): Statement => [
+    'cut-along',
+    { parts: ['block'], profiles: [profile], ...more },
+  ];
+  const line: Statement = ['line', { as: 'saw', from: [-5, 0, -5], to: [5, 0, 5], on: 'front' }];
+
+  test('a line seen from the front cuts to both ends, and the halves follow it when it is moved', () => {
+    // By 45° through the middle: half of the whole lies to the left of it.
+    expect(volumes([block, line, along('saw')], 'block', 'block 2')).toEqual([
+      expect.closeTo(12_000, 8),
+      expect.closeTo(12_000, 8),
+    ]);
+    const upright: readonly Statement[] = [
+      ['point', { profile: 'saw', point: '1', to: [-5, 0, 0] }],
+      ['point', { profile: 'saw', point: '2', to: [-5, 0, 9] }],
+    ];
+    expect(volumes([block, line, along('saw'), ...upright], 'block', 'block 2')).toEqual([
+      expect.closeTo(15 * 600, 8),
+      expect.closeTo(25 * 600, 8),
+    ]);
+  });
+
+  test('its sides are told by its direction, and stay alone where that is said', () => {
+    const [left] = volumes(
+      [
+        block,
+        line,
+        ['point', { profile: 'saw', point: '1', to: [5, 0, -5] }],
+        along('saw', { keep: 'front' }),
+      ],
+      'block',
+    );
+    expect(left).toBeCloseTo(25 * 600, 8);
+    const [right] = volumes(
+      [
+        block,
+        line,
+        ['point', { profile: 'saw', point: '1', to: [5, 0, -5] }],
+        along('saw', { keep: 'behind' }),
+      ],
+      'block',
+    );
+    expect(right).toBeCloseTo(15 * 600, 8);
+  });
+
+  // A circle of radius r takes π r² of the face; square to it, and leaning by 45° alike (Cavalieri's principle);
+  // leaning, its sides are measured by the kernel's own rule.
+  test.each([
+    [undefined, 9],
+    [[0, -1, 1], 6],
+  ])('a circle cuts a plug out, on the way %j', (way, digits) => {
+    const circle: Statement = ['circle', { as: 'saw', diameter: 8, at: [0, 0, 0], on: 'front' }];
+    const [plug, rest] = volumes(
+      [block, circle, along('saw', way ? { along: way } : {})],
+      'block',
+      'block 2',
+    );
+    expect(plug! / (Math.PI * 16 * 20)).toBeCloseTo(1, digits);
+    expect((plug! + rest!) / 24_000).toBeCloseTo(1, digits);
+  });
+
+  // Source: a segment of a circle, r² (α − sin α) / 2, as in any handbook; beyond its ends the arc goes on straight.
+  test('an arc goes on straight where it ends', () => {
+    const arc: Statement = [
+      'arc',
+      { as: 'saw', radius: 10, at: [0, 0, 0], first: '0', sweep: '180', on: 'front' },
+    ];
+    const [within] = volumes([block, arc, along('saw')], 'block');
+    expect(within! / (20 * ((Math.PI * 100) / 2 + 20 * 15))).toBeCloseTo(1, 9);
+  });
+
+  test('a free curve cuts a ring in two, and what it does not reach is refused', () => {
+    const wave: Statement = [
+      'curve',
+      {
+        as: 'saw',
+        points: [
+          [-9, -2, 0],
+          [-3, 3, 0],
+          [4, -3, 0],
+          [9, 2, 0],
+        ],
+        on: 'plan',
+      },
+    ];
+    const ring: Statement = ['torus', { as: 'block', diameter: 20, thickness: 6, at: [0, 0, 0] }];
+    const [a, b] = volumes([ring, wave, along('saw')], 'block', 'block 2');
+    expect((a! + b!) / (2 * Math.PI ** 2 * 10 * 9)).toBeCloseTo(1, 6);
+    const away: Statement = ['circle', { as: 'saw', diameter: 4, at: [60, 60, 0], on: 'plan' }];
+    const document = builtBy(kernel, [block, away, along('saw')]);
+    expect(kernel.problemOf(document, idOf(document, 'block'))).toMatchObject({
+      step: 0,
+      reason: 'The outline does not go through the solid.',
+    });
+  });
+
+  test('a line that would run into itself, led on, is refused with a place', () => {
+    // A hook whose end looks back at its shaft.
+    const legs = [
+      { x: -4, y: 8 },
+      { x: 6, y: 8 },
+      { x: 6, y: 0 },
+      { x: 4, y: 0 },
+    ];
+    const hook: Statement = ['traverse', { as: 'saw', at: [-4, 0, -8], legs, closing: 'open', on: 'front' }];
+    const document = builtBy(kernel, [block, hook, along('saw')]);
+    expect(kernel.problemOf(document, idOf(document, 'block'))).toMatchObject({
+      step: 0,
+      reason: 'Led on straight at its ends, the line runs into itself.',
+      places: [expect.anything()],
+    });
+  });
+});

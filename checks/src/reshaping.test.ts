@@ -110,3 +110,65 @@ test('half a model and its mirror image are one', () => {
   expect(made.box).toEqual({ min: [-10, 0, 0], max: [10, 20, 30] });
   expect(made.solids).toBe(1);
 });
+
+test('the wall of a bore moves as one, also where two faces make it up', () => {
+  const { volume } = measured(
+    kernel,
+    builtBy(kernel, [
+      ['box', { as: 'block', size: [40, 30, 20] }],
+      ['cylinder', { as: 'drill', diameter: 8, height: 40, at: [20, 15, -10] }],
+      ['subtract', { as: 'plate', from: 'block', parts: ['drill'] }],
+      ['offset-face', { part: 'plate', faces: ['top'], by: '10' }],
+      ['offset-face', { part: 'plate', faces: ['drill.side'], by: '-1' }],
+    ]),
+    'plate',
+  );
+  expect(volume / ((1200 - Math.PI * 25) * 30)).toBeCloseTo(1, 9);
+});
+
+describe('hulls', () => {
+  const hull = (part: string, more = {}): Statement => ['hull', { part, ...more }];
+  const of = (statements: readonly Statement[], name: string) =>
+    measured(kernel, builtBy(kernel, statements), name);
+
+  test('the hull of two boxes corner to corner is exact', () => {
+    const boxes: readonly Statement[] = [
+      ['box', { as: 'a', size: [10, 10, 10] }],
+      ['box', { as: 'b', size: [10, 10, 10], at: [10, 0, 10] }],
+      ['box', { as: 'c', size: [10, 10, 10], at: [10, 0, 0] }],
+      ['union', { as: 'steps', parts: ['a', 'b', 'c'] }],
+      hull('steps'),
+    ];
+    // A square of side 20 less the triangle above the step.
+    const made = of(boxes, 'steps');
+    expect(made.volume).toBeCloseTo((400 - 50) * 10, 9);
+    expect(made).toMatchObject({ faces: 7, watertight: true, solids: 1 });
+  });
+
+  test('what is convex stays as it is, and keeps the names of its faces', () => {
+    const roof: readonly Statement[] = [
+      ['wedge', { as: 'roof', size: [30, 20, 10], top: 5, lean: 'middle' }],
+      hull('roof'),
+    ];
+    const [before, after] = [of(roof.slice(0, 1), 'roof'), of(roof, 'roof')];
+    expect(after.volume).toBeCloseTo(before.volume, 9);
+    const raised = of(
+      [...roof, ['offset-face', { part: 'roof', faces: ['bottom'], by: '5', sides: 'straight' }]],
+      'roof',
+    );
+    expect(raised.volume - after.volume).toBeCloseTo(600 * 5, 8);
+  });
+
+  // A disc as thick as the ring, with a half disc turned round its rim, whose centroid is 4r / 3π off its straight side.
+  // Source: Pappus and Guldin, in any handbook of mensuration.
+  test('the hull of a ring fills its hole, as nearly as its facets', () => {
+    const ring: readonly Statement[] = [
+      ['torus', { as: 'ring', diameter: 40, thickness: 10, at: [0, 0, 0] }],
+    ];
+    const exact = Math.PI * 400 * 10 + 2 * Math.PI * ((Math.PI * 25) / 2) * (20 + (4 * 5) / (3 * Math.PI));
+    const made = of([...ring, hull('ring', { chord: '0.05' })], 'ring');
+    expect(made.volume).toBeLessThan(exact);
+    expect(made.volume / exact).toBeGreaterThan(0.99);
+    expect(made).toMatchObject({ watertight: true, solids: 1 });
+  });
+});

@@ -141,6 +141,19 @@ test.each([
   expect(made.watertight).toBe(true);
 });
 
+// Near the bottom a wall that leans would stand below it: there none is due. Sides of a frustum move in by t·√(1 + slope²).
+test('a shell of a pyramid, open at the bottom', () => {
+  const spire: Statement = [
+    'frustum',
+    { as: 'block', sides: 4, width: 60, across: 'flats', top: 10, height: 15 },
+  ];
+  const [slope, t] = [25 / 15, 3];
+  const inner = (z: number) => 2 * (30 - slope * z - t * Math.sqrt(1 + slope ** 2));
+  const frustum = (a: number, b: number, height: number) => (height / 3) * (a * a + a * b + b * b);
+  const wanted = frustum(60, 10, 15) - frustum(inner(0), inner(15 - t), 15 - t);
+  expect(of(spire, shell(t, 'bottom')).volume / wanted).toBeCloseTo(1, 7);
+});
+
 // A side that leans moves in by t·√(1 + slope²) at every height. Own derivation.
 test('a shell of a cone', () => {
   const cone: Statement = ['cone', { as: 'block', diameter: 30, top: 10, height: 20 }];

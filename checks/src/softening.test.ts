@@ -1,7 +1,8 @@
 /** Soft forms against values that the same cages come to elsewhere, and against ever finer cages. */
+import type { FaceFacts } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, measured, type Statement } from './bench.ts';
+import { builtBy, idOf, measured, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -62,6 +63,43 @@ test('a soft form takes a bore, and follows its cage', () => {
   expect(gone / (Math.PI * 1.5 ** 2 * 10)).toBeLessThan(1);
   const larger = of(cube, soften(1), ['change', { parts: ['block'], size: ['20', '20', '20'] }]);
   expect(larger.volume / 8).toBeCloseTo(of(cube, soften(1)).volume, 8);
+});
+
+describe('creases', () => {
+  const creased = (level: number, sharp: readonly string[], more = {}): Statement => [
+    'soften',
+    { part: 'block', level, sharp, ...more },
+  ];
+
+  test('with all its edges sharp a cage stays what it is, to the last digit', () => {
+    const made = of(cube, creased(1, ['all']));
+    expect(made.volume).toBeCloseTo(1000, 9);
+    expect(made.area).toBeCloseTo(600, 9);
+    expect(of(...cross, creased(1, ['all'])).volume).toBeCloseTo(5000, 8);
+  });
+
+  // A sharp ring is a closed cubic B-spline of its corners: of a square of side a, however fine, it encloses 61/90 of a²
+  // (Green's formula on the curve's four pieces, worked out by hand; no published source).
+  test('the sharp ring round a face is the curve that its corners control, and stays in its plane', () => {
+    const document = builtBy(kernel, [cube, creased(1, ['around top'])]);
+    const made = measured(kernel, document, 'block');
+    expect(made.box.max[2]).toBeCloseTo(10, 9);
+    expect(made).toMatchObject({ watertight: true, closed: true, solids: 1, faces: 24 });
+    const question = { ask: 'face', part: idOf(document, 'block'), names: ['top'] } as const;
+    const { area } = kernel.answer(document, question) as FaceFacts;
+    expect(area / (100 * (61 / 90))).toBeCloseTo(1, 9);
+    // Facets come nearer to their limit by three quarters with each level, and the patches lie there already (Richardson).
+    const facets = (level: number) => of(cube, creased(level, ['around top'], { form: 'facets' })).volume;
+    const limit = facets(3) + (facets(3) - facets(2)) / 3;
+    expect(Math.abs(of(cube, creased(2, ['around top'])).volume / limit - 1)).toBeLessThan(0.001);
+  });
+
+  test('a sharp corner stays where it is, and the rest is as smooth as before', () => {
+    const made = of(cube, creased(1, [], { corners: ['back & right & top'] }));
+    expect(made.box.max).toEqual([10, 10, 10].map((n) => expect.closeTo(n, 9) as number));
+    expect(made.box.min[0]).toBeCloseTo(of(cube, soften(1)).box.min[0], 9);
+    expect(made).toMatchObject({ watertight: true, solids: 1 });
+  });
 });
 
 test.each([

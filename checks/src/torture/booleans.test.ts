@@ -49,6 +49,11 @@ test.each([
   },
   { of: 'concentric', seed: 402, because: 'a ball between two planes' },
   { of: 'results used again', seed: 1048, because: 'splines with joints, integrated across them' },
+  {
+    of: 'patterns',
+    seed: 300151,
+    because: 'a ring in common with cones, of which the second way gave each piece twice',
+  },
   { of: 'tangent', seed: 3, because: 'cylinders touching along a line, which came out as nothing' },
 ])('$of, seed $seed: $because', ({ of, seed }) => {
   expect(verdictsOf(of, [seed]).filter(({ outcome }) => outcome !== 'right')).toEqual([]);

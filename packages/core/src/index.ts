@@ -80,8 +80,9 @@ export { blanksIn, piecesIn, withClauses, type Piece } from './statement/templat
 export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
-export { builtRecipe, hadStep, isHalf, stepList } from './document/halves.ts';
+export { builtRecipe, hadStep, isHalf, stepList, withStepsUpTo } from './document/halves.ts';
 export { curvesChosen, pointsOfCurve } from './snapping/chosenCurves.ts';
+export { radians } from './space/angle.ts';
 export {
   CHOSEN_TYPES,
   isChosenType,
@@ -111,6 +112,7 @@ export {
   type Question,
   type Refusal,
   type RegionFound,
+  type SolidWritten,
   type Replies,
   type Standing,
   type Step,

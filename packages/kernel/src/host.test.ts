@@ -76,6 +76,22 @@ test('what the page knows is not asked for again', async () => {
   host.close();
 });
 
+test('however many previews pass, the facts of what stands stay', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const standing = host.evaluate(document);
+  ports[0]!.answer({ shapes: [fact('a')], parts: { p1: { key: 'a' } } });
+  const { factsOf } = await standing;
+  for (let i = 0; i < 200; i++) {
+    const passing = host.evaluate(document, { isPassing: true });
+    ports[0]!.answer({ shapes: [fact(`b${i}`)], parts: { p1: { key: `b${i}` } } });
+    await passing;
+  }
+  expect(factsOf('a')).toBeDefined();
+  expect(factsOf('b0')).toBeUndefined();
+  host.close();
+});
+
 test('a newer state takes the place of one that waits', async () => {
   const { host, ports } = hostWithPuppets();
   ports[0]!.say({ say: 'ready' });
@@ -88,6 +104,46 @@ test('a newer state takes the place of one that waits', async () => {
   ports[0]!.answer({});
   await newest;
   expect(ports[0]!.received).toHaveLength(2);
+  host.close();
+});
+
+test('a preview that waits takes nobody’s place', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const [running, waiting, passing] = [
+    host.evaluate(document),
+    host.evaluate(document),
+    host.evaluate(document, { isPassing: true }),
+  ];
+  for (let i = 0; i < 3; i++) {
+    ports[0]!.answer({ shapes: [fact('a')], parts: { p1: { key: 'a' } } });
+    await settle();
+  }
+  expect((await Promise.all([running, waiting, passing])).map(({ parts }) => parts.p1!.key)).toEqual([
+    'a',
+    'a',
+    'a',
+  ]);
+  host.close();
+});
+
+test('a preview that is dropped gives way to what waits behind it', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const passing = expect(host.evaluate(document, { isPassing: true })).rejects.toMatchObject({
+    code: 'superseded',
+  });
+  const waiting = host.evaluate(document);
+  host.dropPassing();
+  await passing;
+  ports[1]!.say({ say: 'ready' });
+  ports[1]!.answer({ shapes: [fact('a')], parts: { p1: { key: 'a' } } });
+  expect((await waiting).factsOf('a')).toBeDefined();
+  // What is no preview is not dropped.
+  const running = host.evaluate(document);
+  host.dropPassing();
+  ports[1]!.answer({ parts: { p1: { key: 'a' } } });
+  expect((await running).factsOf('a')).toBeDefined();
   host.close();
 });
 

@@ -42,6 +42,14 @@ export class KernelError extends Error {
   }
 }
 
+/** What is to be built of a document. */
+export interface EvaluateWhat {
+  /** Parts besides the visible ones. */
+  readonly also?: readonly ItemId[];
+  /** A preview: the facts of what stands are kept beside its own. */
+  readonly isPassing?: boolean;
+}
+
 const PATIENCE_MS = 120_000;
 /** A worker that cannot even start is tried this often, and then given up. */
 const MOST_FALSE_STARTS = 3;
@@ -66,6 +74,8 @@ export class KernelHost {
   private readonly poisoned = new Map<string, string>();
   private readonly facts = new Map<string, ShapeFacts>();
   private readonly documents = new DocumentSender();
+  /** Keys of what was evaluated to stay. */
+  private standing: ReadonlySet<string> = new Set();
   private heapBytes = 0;
   /** When the running request was begun. */
   private since = 0;
@@ -84,15 +94,18 @@ export class KernelHost {
    */
   async evaluate(
     document: KadrelDocument,
-    also: readonly ItemId[] = [],
+    { also = [], isPassing = false }: EvaluateWhat = {},
   ): Promise<Evaluation & { readonly factsOf: (key: string) => ShapeFacts | undefined }> {
-    const waiting = this.queue.filter((job) => job.request.ask === 'evaluate');
-    this.queue = this.queue.filter((job) => job.request.ask !== 'evaluate');
+    // A look at something else takes nobody's place.
+    const waiting = isPassing ? [] : this.queue.filter((job) => job.request.ask === 'evaluate');
+    this.queue = this.queue.filter((job) => !waiting.includes(job));
     for (const job of waiting) job.reject(new KernelError('superseded', 'A newer state took its place.'));
-    const request: Request = { ask: 'evaluate', document, known: [], also, poisoned: [] };
+    const request: Request = { ask: 'evaluate', document, known: [], also, poisoned: [], isPassing };
     const answer = await this.ask<'evaluate'>(request);
     for (const shape of answer.shapes) this.facts.set(shape.key, shape);
-    this.forgetUnused(answer);
+    const shown = new Set(Object.values(answer.parts).map(({ key }) => key));
+    if (!isPassing) this.standing = shown;
+    this.forgetUnused(new Set([...this.standing, ...shown]));
     return { ...answer, factsOf: (key) => this.facts.get(key) };
   }
 
@@ -104,13 +117,24 @@ export class KernelHost {
     });
   }
 
-  /** Stops what is running; it is rejected as cancelled, and the model stays as it was. */
+  /** Stops what is running, and what waits to be built; both are rejected as cancelled, and the model stays as it was. */
   cancel(): void {
     if (!this.running) return;
-    const stopped = this.running;
+    const stopped = [this.running, ...this.queue.filter((job) => job.request.ask === 'evaluate')];
+    this.running = undefined;
+    this.queue = this.queue.filter((job) => !stopped.includes(job));
+    this.restart();
+    for (const job of stopped) job.reject(new KernelError('cancelled', 'Cancelled.'));
+    this.next();
+  }
+
+  /** Ends a preview that is being built; what waits goes on. */
+  dropPassing(): void {
+    const dropped = this.running;
+    if (dropped?.request.ask !== 'evaluate' || !dropped.request.isPassing) return;
     this.running = undefined;
     this.restart();
-    stopped.reject(new KernelError('cancelled', 'Cancelled.'));
+    dropped.reject(new KernelError('superseded', 'Nobody waits for it any more.'));
     this.next();
   }
 
@@ -249,8 +273,7 @@ export class KernelHost {
   }
 
   /** Keeps the page's copies of facts to what is shown and about as much again. */
-  private forgetUnused({ parts }: Evaluation): void {
-    const shown = new Set(Object.values(parts).map(({ key }) => key));
+  private forgetUnused(shown: ReadonlySet<string>): void {
     for (const key of shown) {
       const fact = this.facts.get(key);
       if (fact) {

@@ -11,6 +11,8 @@ export type Request =
       readonly known: readonly string[];
       readonly also: readonly ItemId[];
       readonly poisoned: readonly (readonly [string, string])[];
+      /** A preview. */
+      readonly isPassing: boolean;
     }
   | { readonly ask: 'measure'; readonly document: KadrelDocument; readonly part: ItemId }
   | { readonly ask: 'answer'; readonly document: KadrelDocument; readonly question: Question }

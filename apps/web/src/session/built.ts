@@ -1,5 +1,5 @@
 /** What the kernel has built of the document on show. */
-import type { ItemId } from '@kadrel/core';
+import { builtRecipe, hadStep, type ItemId, type KadrelDocument } from '@kadrel/core';
 import type { Failure, Measures, PartNotice, ShapeFacts } from '@kadrel/kernel';
 
 export interface Built {
@@ -26,3 +26,26 @@ export function factsOfPart({ built }: WithBuilt, part: ItemId): ShapeFacts | un
 /** Measures of a part, or of all that a pattern or a group consists of, in its own frame. */
 export const measuresOf = ({ built }: WithBuilt, part: ItemId): Measures | undefined =>
   built.wholes[part] ?? factsOfPart({ built }, part)?.measures;
+
+interface Trying {
+  /** The document on show, and what of it could not be built. */
+  readonly now: KadrelDocument;
+  readonly known: readonly Failure[];
+  /** What the statement begins with, and what it leads to. */
+  readonly before: KadrelDocument;
+  readonly after: KadrelDocument;
+}
+
+/** A failure that a statement would cause: what could not be built before, and what failed in a step as it was, is none. */
+export function newFailure(failures: readonly Failure[], trying: Trying): Failure | undefined {
+  const { now, known, before, after } = trying;
+  const failing = new Set(known.map((one) => toldBy(now, one)));
+  return failures.find((one) => !failing.has(toldBy(after, one)) && !hadStep(before, after, one));
+}
+
+/** A step by what it says, wherever it stands among the others. */
+function toldBy(document: KadrelDocument, { part, step }: Failure): string {
+  const item = document.items[part];
+  const told = item && step !== null ? builtRecipe(document, item).steps[step] : null;
+  return `${part} ${JSON.stringify(told)}`;
+}

@@ -81,7 +81,8 @@ function shownPlane(
   document: KadrelDocument,
   world: World,
 ): ShownChoice | undefined {
-  if (verbNamed(verb)?.group !== 'cut') return undefined;
+  const { group, blanks } = verbNamed(verb)!;
+  if (group !== 'cut' || !blanks.plane) return undefined;
   const [part] = listIn(typed.parts) as ItemId[];
   const read = (blank: string) => resolveOne(verbNamed(verb)!, blank, typed, document, world);
   const [plane, at] = [

@@ -3,9 +3,7 @@ import {
   applyEdit,
   blankToBlame,
   editOf,
-  hadStep,
   isRefusal,
-  perform,
   refuse,
   stepBack,
   undoStacks,
@@ -15,9 +13,9 @@ import {
   type KadrelDocument,
   type Performed,
   type Refusal,
-  type Verb,
 } from '@kadrel/core';
-import type { Built } from './built.ts';
+import { performAsking } from './asking.ts';
+import { newFailure, type Built } from './built.ts';
 import type { SessionCore } from './core.ts';
 import { withoutGone } from './filling.ts';
 import { isEndOfCopies, openOne, type Statement, type Typed } from './statement.ts';
@@ -50,34 +48,16 @@ export class Committing {
     return (editId === null ? undefined : this.withdrawn(editId)?.document) ?? this.core.get().document;
   }
 
-  /** Performs on `before`; what the kernel must be asked first is asked. */
-  private async performAsking(
-    verb: Verb,
-    typed: Typed,
-    before: KadrelDocument,
-  ): Promise<Performed | Refusal> {
-    for (;;) {
-      const done = perform(verb, typed, before, this.core.worlds.of(before));
-      if (!isRefusal(done) || !done.wants) return done;
-      try {
-        await this.core.worlds.find(before, done.wants);
-      } catch (error) {
-        return this.kernelRefusal(error, blankToBlame(verb), this.core.get().document);
-      }
-    }
-  }
-
   /** Builds the document that a statement would lead to. Returns its solids, or why it cannot be, naming the part. */
   private async trial(
     candidate: KadrelDocument,
     { blank, before }: { readonly blank: string; readonly before: KadrelDocument },
   ): Promise<Built | Refusal> {
-    const failing = new Set(this.core.get().built.failures.map((failure) => failure.part));
+    const { document: now, built: standing } = this.core.get();
     try {
       const built = await this.core.host.evaluate(candidate);
-      const failure = built.failures.find(
-        (one) => !failing.has(one.part) && !hadStep(before, candidate, one),
-      );
+      const trying = { now, known: standing.failures, before, after: candidate };
+      const failure = newFailure(built.failures, trying);
       if (!failure) return built;
       const { part, reason, remedy, places } = failure;
       const message = `${candidate.items[part]?.name}: ${reason} ${remedy}`;
@@ -112,14 +92,16 @@ export class Committing {
 
   /** Carries it out on a copy, which the kernel must be able to build. */
   private async tried(statement: Statement, before: KadrelDocument): Promise<Tried | Refusal> {
-    const verb = verbNamed(statement.verb)!;
-    const done = await this.performAsking(verb, statement.typed, before);
+    const blank = blankToBlame(verbNamed(statement.verb)!);
+    const done = await performAsking(this.core.worlds, statement, before).catch((error: unknown) =>
+      this.kernelRefusal(error, blank, this.core.get().document),
+    );
     if (isRefusal(done)) return done;
-    const built = await this.trial(done.document, { blank: blankToBlame(verb), before });
+    const built = await this.trial(done.document, { blank, before });
     if (isRefusal(built)) return built;
     const told = this.stepsLost(built, done.document);
     const noted = told.length === 0 ? done : { ...done, notes: [...done.notes, ...told] };
-    return this.effectDoubt(built, statement, blankToBlame(verb)) ?? { done: noted, built };
+    return this.effectDoubt(built, statement, blank) ?? { done: noted, built };
   }
 
   /** Steps that could be done before, in words. The part is shown without them until they can be done again. */

@@ -54,7 +54,7 @@ export function openCore(opened: OpenedSession): SessionCore {
 
   async function rebuild(): Promise<void> {
     try {
-      set({ built: await host.evaluate(shownDocument(get()), hiddenSelected(get())) });
+      set({ built: await host.evaluate(shownDocument(get()), { also: hiddenSelected(get()) }) });
     } catch (error) {
       const code = (error as { code?: string }).code;
       if (code === 'crashed' && get().kernel.at !== 'failed') void rebuild();

@@ -54,10 +54,11 @@ export function fromSelection(
   const [first, ...others] = selection;
   const isProfile = (id: ItemId) => document.items[id]?.recipe.base.kind === 'profile';
   if (blanks.profiles) {
-    const solid = selection.find((id) => !isProfile(id));
+    const solids = selection.filter((id) => !isProfile(id));
     return {
       profiles: selection.filter(isProfile),
-      ...(blanks.part && solid !== undefined ? { part: solid } : {}),
+      ...(blanks.part && solids.length > 0 ? { part: solids[0] } : {}),
+      ...(blanks.parts && solids.length > 0 ? { parts: solids } : {}),
     };
   }
   if (blanks.profile) {

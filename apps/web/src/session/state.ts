@@ -10,6 +10,7 @@ import {
 } from '@kadrel/core';
 import type { HostState } from '@kadrel/kernel';
 import type { Built } from './built.ts';
+import type { BuiltPreview } from './builtPreview.ts';
 import type { ChosenFace } from './faces.ts';
 import { readFrames, type Frames } from './frames.ts';
 import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
@@ -37,6 +38,8 @@ export interface SessionState {
   readonly kernel: HostState;
   readonly save: SaveReport;
   readonly statement: Statement | null;
+  /** What it would come to, where that is built before it is carried out. */
+  readonly builtPreview: BuiltPreview | null;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
   readonly setAside: Statement | null;
   /** Looking at the model as it was after this many statements of the ledger; null for now. */
@@ -92,6 +95,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   kernel: { at: 'starting' },
   save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
   statement: null,
+  builtPreview: null,
   setAside: null,
   lookingAt: null,
   snapKinds: new Set(FIRST_SNAPS),

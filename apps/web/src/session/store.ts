@@ -1,6 +1,7 @@
 /** One open project, and everything that can be done to it. Components read its state and call these; nothing else changes it. */
 import type { ItemId, KadrelDocument } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
+import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
 import { openCore, type SessionCore } from './core.ts';
 import { editing } from './editing.ts';
@@ -12,6 +13,7 @@ import { reading } from './reading.ts';
 import { selectingActions } from './selecting.ts';
 import { starting } from './starting.ts';
 import type { OpenedSession } from './state.ts';
+import type { Statement } from './statement.ts';
 
 export { shownDocument, type OpenedSession, type SessionState } from './state.ts';
 export type Session = ReturnType<typeof openSession>;
@@ -24,6 +26,7 @@ export function openSession(opened: OpenedSession) {
   const { store, get, set, host } = core;
   const looks = looking(core);
   const commits = new Committing(core);
+  const previews = new BuiltPreviews(core, commits);
   const starts = starting(core, commits, looks.activeView);
   const edits = editing(core, looks.activeView);
   void core.rebuild();
@@ -56,7 +59,10 @@ export function openSession(opened: OpenedSession) {
     }),
     cancelWork: () => host.cancel(),
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
-    isIdle: () => host.isIdle,
+    isIdle: () => host.isIdle && !previews.isBusy,
+    lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),
+    /** Builds what the statement in hand would come to with a value under the pointer; null goes back to what is typed. */
+    tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
     close(): void {
       core.saving.stop();
       host.close();

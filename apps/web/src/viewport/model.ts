@@ -128,3 +128,15 @@ function instancesOf(part: Part, solids: readonly OwnSolid[], pose: Pose, built:
     };
   });
 }
+
+/** Whether two items look the same and stand in the same place. */
+export const isDrawnAlike = (a: ShownItem, b: ShownItem | undefined): boolean =>
+  b !== undefined &&
+  isSamePose(a.pose, b.pose) &&
+  a.places.length === b.places.length &&
+  a.places.every(
+    ({ key, matrices }, i) =>
+      key === b.places[i]!.key &&
+      matrices.length === b.places[i]!.matrices.length &&
+      matrices.every((n, k) => n === b.places[i]!.matrices[k]),
+  );

@@ -16,6 +16,7 @@ import {
   type SnapKind,
   type Vec3,
 } from '@kadrel/core';
+import { hasBuiltPreview } from '../session/builtPreview.ts';
 import { exactMm, lockedAxis, withPick, type Statement, type Typed } from '../session/statement.ts';
 import { pickedBlank } from '../session/waiting.ts';
 import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
@@ -106,6 +107,17 @@ export function hoverPick(hand: Hand, statement: Statement, blank: string): void
   tellLanding(hand, statement, caught);
   hand.stage.hover(caught?.snap?.part ?? null);
   if (caught && statement.verb === 'move' && blank === 'to') previewMove(hand, statement, caught);
+  if (caught && hasBuiltPreview(statement.verb)) tryOut(hand, statement, { blank, caught });
+}
+
+/** The form that solids would get by a point under the pointer. */
+function tryOut(
+  hand: Hand,
+  statement: Statement,
+  { blank, caught }: { blank: string; caught: Caught },
+): void {
+  if (verbNamed(statement.verb)!.blanks[blank]!.type !== 'point') return;
+  hand.session.tryOut({ ...statement, typed: { ...statement.typed, [blank]: pointValue(caught) } });
 }
 
 /** What a part would turn to face is said where it lands. */

@@ -15,14 +15,10 @@ import {
   BufferGeometry,
   Color,
   DirectionalLight,
-  DoubleSide,
   Matrix4,
-  Mesh,
   OrthographicCamera,
   PerspectiveCamera,
-  PlaneGeometry,
   Scene,
-  ShaderMaterial,
   Vector3,
   WebGLRenderer,
 } from 'three';
@@ -30,6 +26,7 @@ import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
 import { Ghost } from './ghost.ts';
+import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
@@ -72,13 +69,17 @@ export class Picture {
   private readonly shapes = new Map<string, ShapeGeometry>();
   private readonly light = new DirectionalLight(0xffffff, 1.9);
   private readonly ambient = new AmbientLight(0xffffff, 1.35);
-  private readonly grid: Mesh<PlaneGeometry, ShaderMaterial>;
+  private readonly grid = new Grid();
   readonly ghost = new Ghost();
   private marks: Marks = { selected: NOBODY, hovered: NOBODY, dimmed: NOBODY };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
   private readonly copies = new Solids();
+  /** Solids in the form that a statement would give them. */
+  private readonly formed = new Map<ItemId, Solids>();
+  /** Parts of which only outlines are seen meanwhile. */
+  private veiled: ReadonlySet<ItemId> = NOBODY;
   readonly sketching = new Sketching();
   readonly gathered = new BroadLines();
   /** The chosen faces. */
@@ -93,7 +94,6 @@ export class Picture {
     // Each view is drawn into its part of the canvas.
     this.renderer.setScissorTest(true);
     this.renderer.setPixelRatio(window.devicePixelRatio);
-    this.grid = makeGrid();
     // A ghost in the place of a part lies behind its faces.
     Object.assign(this.copies.surface, {
       transparent: true,
@@ -111,7 +111,7 @@ export class Picture {
       this.ambient,
       this.light,
       this.light.target,
-      this.grid,
+      this.grid.mesh,
       this.ghost.group,
     );
     this.applyTheme();
@@ -130,10 +130,7 @@ export class Picture {
     this.sketching.paint(this.colours.plum);
     this.gathered.paint(this.colours.plum);
     this.marking.paint(this.colours.plum);
-    const { uniforms } = this.grid.material;
-    (uniforms.lineColour!.value as Color).set(themeColour('grid'));
-    (uniforms.xColour!.value as Color).set(themeColour('x'));
-    (uniforms.yColour!.value as Color).set(themeColour('y'));
+    this.grid.paint();
     this.ghost.paint(this.colours.plum);
     this.paint();
   }
@@ -190,6 +187,36 @@ export class Picture {
     return this.showCopies(copies) || changed;
   }
 
+  /** Shows solids in another form, instead of those that they come from. Returns whether anything changed. */
+  showFormed(
+    items: readonly ShownItem[],
+    veiled: ReadonlySet<ItemId>,
+    factsOf: (key: string) => ShapeFacts | undefined,
+  ): boolean {
+    if (items.length === 0 && veiled.size === 0 && this.formed.size === 0 && this.veiled.size === 0)
+      return false;
+    for (const solids of this.formed.values()) {
+      this.scene.remove(solids.group);
+      solids.dispose();
+    }
+    this.formed.clear();
+    this.veiled = veiled;
+    for (const { part, pose, places } of items) {
+      const solids = new Solids();
+      solids.show(places, (key) => this.geometryOf(key, factsOf));
+      solids.group.matrix.copy(poseMatrix(pose));
+      solids.group.matrixWorldNeedsUpdate = true;
+      solids.draw({ isSurface: this.display !== 'wire', isOutline: true });
+      solids.surface.color.set(part.colour).lerp(this.colours.chosen, FORMED);
+      solids.ink.color.copy(this.colours.plum);
+      this.scene.add(solids.group);
+      this.formed.set(part.id, solids);
+    }
+    this.forgetUnused();
+    this.paint();
+    return true;
+  }
+
   private showCopies(copies: Preview['copies']): boolean {
     const known = copies.filter(({ key }) => this.shapes.has(key));
     const was = this.copies.group.visible;
@@ -236,7 +263,7 @@ export class Picture {
       .addScaledVector(V2, far * 0.9);
     this.light.target.position.set(...state.target);
     this.light.target.updateMatrixWorld();
-    this.placeGrid(camera, gridStep);
+    this.grid.place(camera, gridStep);
     let isThinned = false;
     for (const solids of this.parts.values()) isThinned = solids.thin(isMoving) || isThinned;
     this.renderer.render(this.scene, three);
@@ -293,7 +320,8 @@ export class Picture {
   }
 
   private forgetUnused(): void {
-    const used = new Set([...this.parts.values()].flatMap((solids) => solids.keys()));
+    const drawn = [...this.parts.values(), ...this.formed.values()];
+    const used = new Set(drawn.flatMap((solids) => solids.keys()));
     for (const [key, { surface, outline }] of this.shapes)
       if (!used.has(key)) {
         surface.dispose();
@@ -310,10 +338,17 @@ export class Picture {
       const hovered = this.marks.hovered.has(id);
       const dimmed = this.marks.dimmed.has(id);
       const kind = part?.recipe.base.kind;
+      const isVeiled = this.veiled.has(id);
       solids.draw({
-        isSurface: this.display !== 'wire',
+        isSurface: this.display !== 'wire' && !isVeiled,
         // Drawn things are nothing but outlines.
-        isOutline: this.display !== 'shaded' || selected || hovered || kind === 'profile' || kind === 'plane',
+        isOutline:
+          this.display !== 'shaded' ||
+          selected ||
+          hovered ||
+          isVeiled ||
+          kind === 'profile' ||
+          kind === 'plane',
       });
       Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);
       const { color } = solids.surface;
@@ -321,24 +356,13 @@ export class Picture {
       if (dimmed) color.lerp(this.colours.ground, DIM);
       if (selected) color.lerp(this.colours.chosen, 0.72);
       else if (hovered) color.lerp(this.colours.chosen, 0.3);
-      solids.ink.color.copy(selected || hovered ? this.colours.plum : this.colours.outline);
-      Object.assign(solids.ink, kind === 'plane' ? QUIET_INK : INK);
+      solids.ink.color.copy((selected || hovered) && !isVeiled ? this.colours.plum : this.colours.outline);
+      const ink = kind === 'plane' || isVeiled ? QUIET_INK : INK;
+      // What is opaque is so by its shader.
+      if (solids.ink.transparent !== ink.transparent) solids.ink.needsUpdate = true;
+      Object.assign(solids.ink, ink);
       if (dimmed && !selected && !hovered) solids.ink.color.lerp(this.colours.ground, DIM);
     }
-  }
-
-  private placeGrid(camera: Camera, gridStep: number): void {
-    const { uniforms } = this.grid.material;
-    const { target, height } = camera.state;
-    const extent = height * GRID_HEIGHTS;
-    const step = shownGridStep(gridStep, height / camera.pixelHeight);
-    uniforms.step!.value = step;
-    uniforms.radius!.value = extent / 2;
-    // The middle stands on a grid point, so that the pattern does not swim when the view moves.
-    const centre = [Math.round(target[0] / step) * step, Math.round(target[1] / step) * step] as const;
-    (uniforms.centre!.value as Vector3).set(centre[0], centre[1], 0);
-    this.grid.matrix.makeScale(extent, extent, 1).setPosition(centre[0], centre[1], 0);
-    this.grid.matrixWorldNeedsUpdate = true;
   }
 }
 
@@ -351,77 +375,13 @@ const SOLID = { transparent: false, opacity: 1, depthWrite: true };
 
 const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
 const BEFORE = new Matrix4();
-/** The grid reaches this many picture heights across, and fades out towards its rim. */
-const GRID_HEIGHTS = 5;
+/** How much of the colour of what is chosen is in a form that is only shown so far. */
+const FORMED = 0.35;
 /** How far what is outside the open group fades into the ground. */
 const DIM = 0.75;
-/** Grid lines stand at least this many pixels apart. */
-const LEAST_GRID_PX = 8;
-
-/** The grid step, or ten, a hundred, a thousand times it, so that lines do not run together. */
-export function shownGridStep(step: number, mmPerPx: number): number {
-  let shown = step;
-  while (shown / mmPerPx < LEAST_GRID_PX) shown *= 10;
-  return shown;
-}
-
 function matrixOf(t: Affine['linear'], s: Vec3): Matrix4 {
   return POSE.set(t[0], t[1], t[2], s[0], t[3], t[4], t[5], s[1], t[6], t[7], t[8], s[2], 0, 0, 0, 1);
 }
 const poseMatrix = ({ turn, shift }: Pose): Matrix4 => matrixOf(turn, shift);
 
 const POSE = new Matrix4();
-
-/** A plane whose lines are computed for every pixel: no geometry changes when the view does. */
-function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
-  const material = new ShaderMaterial({
-    transparent: true,
-    depthWrite: false,
-    side: DoubleSide,
-    uniforms: {
-      step: { value: 10 },
-      radius: { value: 1000 },
-      centre: { value: new Vector3() },
-      lineColour: { value: new Color() },
-      xColour: { value: new Color() },
-      yColour: { value: new Color() },
-    },
-    vertexShader: `
-      uniform vec3 centre;
-      varying vec2 local;
-      void main() {
-        vec4 world = modelMatrix * vec4(position, 1.0);
-        local = world.xy - centre.xy;
-        gl_Position = projectionMatrix * viewMatrix * world;
-      }`,
-    fragmentShader: `
-      uniform float step; uniform float radius; uniform vec3 centre;
-      uniform vec3 lineColour; uniform vec3 xColour; uniform vec3 yColour;
-      varying vec2 local;
-      float lines(float every) {
-        vec2 at = local / every + fract(centre.xy / every);
-        vec2 off = abs(fract(at - 0.5) - 0.5) / max(fwidth(at), vec2(1e-9));
-        float dense = max(fwidth(at).x, fwidth(at).y);
-        return (1.0 - min(min(off.x, off.y), 1.0)) * (1.0 - smoothstep(0.15, 0.5, dense));
-      }
-      float axis(float distance) { return 1.0 - min(abs(distance) / max(fwidth(distance), 1e-9) / 1.2, 1.0); }
-      void main() {
-        float fade = 1.0 - smoothstep(0.35, 1.0, length(local) / radius);
-        float strength = max(lines(step) * 0.45, lines(step * 10.0) * 0.95);
-        vec2 world = local + centre.xy;
-        float x = axis(world.y), y = axis(world.x);
-        vec3 colour = mix(mix(lineColour, yColour, y), xColour, x);
-        float alpha = max(strength, max(x, y) * 0.9) * fade;
-        if (alpha < 0.01) discard;
-        gl_FragColor = vec4(colour, alpha);
-        #include <colorspace_fragment>
-      }`,
-  });
-  const grid = new Mesh(new PlaneGeometry(1, 1), material);
-  grid.matrixAutoUpdate = false;
-  grid.frustumCulled = false;
-  grid.renderOrder = 1;
-  // Edges that lie in the ground stand before its lines.
-  Object.assign(grid.material, { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4 });
-  return grid;
-}

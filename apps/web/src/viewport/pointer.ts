@@ -390,6 +390,8 @@ export class Pointer {
     this.stage.catcher.closeList();
     this.stage.catcher.isFresh = false;
     if (this.situation.at === 'idle') this.hand.showCaught(null);
+    // What was tried out under the pointer gives way to what is typed.
+    this.hand.session.tryOut(null);
   }
 
   /** Leaving the statement leaves no trace of what was being drawn. */

@@ -54,7 +54,8 @@ import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import { shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
-import { Model } from './model.ts';
+import { Formed } from './formed.ts';
+import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
@@ -77,6 +78,8 @@ export class Stage {
   readonly catcher = new Catcher(this);
   readonly regionPick: RegionPick;
   private readonly model = new Model();
+  private readonly formed = new Formed();
+  private shown: readonly ShownItem[] = [];
   /** Members that are left out, while they are chosen. */
   private ghosts: readonly Omitted[] = [];
   private ghostScene: SnapScene = NO_SCENE;
@@ -126,6 +129,8 @@ export class Stage {
           now.openGroup !== before.openGroup
         )
           this.showMarks();
+        if (now.builtPreview !== before.builtPreview && this.formed.show(now, this.shown, this.picture))
+          this.invalidate();
         if (now.omitting !== before.omitting) this.showOmitted();
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
@@ -447,6 +452,7 @@ export class Stage {
     const state = this.session.store.getState();
     const document = shownDocument(state);
     const shown = this.model.show(document, state.built);
+    this.shown = shown;
     this.picture.place(NO_PREVIEW);
     this.picture.show(document, shown, state.built.factsOf);
     this.scene = snapScene(shown.flatMap(({ instances }) => instances));

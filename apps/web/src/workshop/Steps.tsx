@@ -12,6 +12,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 import clsx from 'clsx';
+import { Eye, X } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
@@ -39,7 +40,23 @@ export function Steps({ part }: { part: Part }) {
           />
         ))}
       </ol>
+      <Settle part={part} />
     </Section>
+  );
+}
+
+/** The recipe gives way to what it makes. */
+function Settle({ part }: { part: Part }) {
+  const session = useSession();
+  return (
+    <button
+      type="button"
+      className="quiet mx-3.5"
+      title="Keeps the part as the exact solid that it is, without its recipe. Undo brings it back."
+      onClick={() => void session.say('settle', { part: part.id })}
+    >
+      Settle
+    </button>
   );
 }
 
@@ -98,16 +115,38 @@ function StepHead({ part, step, place: { index, count }, isFailed }: StepProps) 
         {isFailed && ' – cannot be done'}
       </span>
       {step.kind === 'emboss' && valueOf(step.depth) === 0 && <MarkedFaces part={part} />}
+      {index < count - 1 && <UpTo part={part} index={index} />}
       {count > 1 && <Movers index={index} count={count} moveTo={moveTo} />}
       <button
         type="button"
-        className="quiet shrink-0"
+        className="quiet shrink-0 px-1"
         aria-label={`Take out step ${index + 1}`}
+        title="Take it out"
         onClick={() => say({ out: 'yes' })}
       >
-        Take out
+        <X size={14} aria-hidden />
       </button>
     </div>
+  );
+}
+
+/** Shows the part without what comes after, as long as it is pressed. */
+function UpTo({ part, index }: { part: Part; index: number }) {
+  const session = useSession();
+  const isShown = useSessionState(
+    ({ builtPreview }) => builtPreview?.upTo?.part === part.id && builtPreview.upTo.step === index,
+  );
+  return (
+    <button
+      type="button"
+      className="quiet shrink-0 px-1 aria-pressed:text-plum"
+      aria-label={`Look at it up to step ${index + 1}`}
+      title="Look at it up to here"
+      aria-pressed={isShown}
+      onClick={() => void session.lookUpTo(isShown ? null : { part: part.id, step: index })}
+    >
+      <Eye size={14} aria-hidden />
+    </button>
   );
 }
 

@@ -2,7 +2,8 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { formatLengthWithUnit, mmPerPixel, verbNamed, wordBlank } from '@kadrel/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Pane } from '../viewport/pane.ts';
-import { shownGridStep, type Display } from '../viewport/picture.ts';
+import { shownGridStep } from '../viewport/grid.ts';
+import type { Display } from '../viewport/picture.ts';
 import { STANDARD_VIEWS, viewName } from '../viewport/standard.ts';
 import { useSession, useSessionState } from './context.ts';
 

@@ -150,32 +150,51 @@ function Screen() {
 function LookingAt() {
   const session = useSession();
   const lookingAt = useSessionState((state) => state.lookingAt);
-  if (lookingAt === null) return null;
-  return (
-    <div
-      className="absolute top-2 left-1/2 z-10 flex -translate-x-1/2 items-center gap-3 rounded border border-plum bg-tint px-3 py-1.5"
-      onPointerDown={(e) => e.stopPropagation()}
-    >
-      <span>
-        Looking at the model after statement <span className="num">{lookingAt}</span>
-      </span>
-      <button type="button" className="button" onClick={() => session.lookAt(null)}>
-        Back to now
-      </button>
-    </div>
-  );
+  const upTo = useSessionState((state) => state.builtPreview?.upTo);
+  const name = useSessionState(({ document }) => (upTo ? document.items[upTo.part]?.name : undefined));
+  if (lookingAt !== null)
+    return (
+      <Looking
+        words="Looking at the model after statement"
+        count={lookingAt}
+        back={() => session.lookAt(null)}
+      />
+    );
+  if (!upTo) return null;
+  const words = `Looking at ${name} up to step`;
+  return <Looking words={words} count={upTo.step + 1} back={() => void session.lookUpTo(null)} />;
 }
+
+interface LookingProps {
+  readonly words: string;
+  readonly count: number;
+  readonly back: () => void;
+}
+
+const Looking = ({ words, count, back }: LookingProps) => (
+  <div
+    className="absolute top-2 left-1/2 z-10 flex -translate-x-1/2 items-center gap-3 rounded border border-plum bg-tint px-3 py-1.5"
+    onPointerDown={(e) => e.stopPropagation()}
+  >
+    <span>
+      {words} <span className="num">{count}</span>
+    </span>
+    <button type="button" className="button" onClick={back}>
+      Back to now
+    </button>
+  </div>
+);
 
 /** Without its kernel the workshop can show nothing, and says so. */
 function KernelTrouble() {
-  const kernel = useSessionState((state) => state.kernel);
-  if (kernel.at !== 'failed') return null;
+  const reason = useSessionState(({ kernel }) => (kernel.at === 'failed' ? kernel.reason : null));
+  if (reason === null) return null;
   return (
     <p
       role="alert"
       className="absolute top-2 left-1/2 z-10 w-96 -translate-x-1/2 rounded border border-bad bg-sheet px-3 py-1.5 text-bad"
     >
-      {kernel.reason} Nothing is lost. Reload the page to try again.
+      {reason} Nothing is lost. Reload the page to try again.
     </p>
   );
 }

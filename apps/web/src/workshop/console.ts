@@ -5,7 +5,7 @@
 import type { KadrelDocument, Vec3 } from '@kadrel/core';
 import { partNamed } from '@kadrel/core';
 import type { PartMeasure } from '@kadrel/kernel';
-import type { Session } from '../session/store.ts';
+import type { Session, SessionState } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
 
 export interface KadrelConsole {
@@ -17,6 +17,8 @@ export interface KadrelConsole {
   screenOf(point: Vec3): readonly [x: number, y: number];
   /** Measures of a part, by name or id, in the world. */
   facts(part: string): Promise<PartMeasure>;
+  /** Volumes (mm³) of the parts that the statement in hand would change, as the views show them, by name. */
+  readonly preview: Readonly<Record<string, number>>;
   /** Nothing is being built and nothing waits to be built; no view moves. */
   readonly isIdle: boolean;
   /** Edits that the server has not acknowledged. */
@@ -44,6 +46,9 @@ export function offerConsole(session: Session, stage: Stage): () => void {
       const found = partNamed(state().document, part);
       return found ? session.measure(found.id) : Promise.reject(new Error(`There is no part named ${part}.`));
     },
+    get preview() {
+      return volumesAhead(state());
+    },
     get isIdle() {
       return session.isIdle() && state().statement?.phase !== 'working' && stage.isAtRest;
     },
@@ -52,4 +57,16 @@ export function offerConsole(session: Session, stage: Stage): () => void {
     },
   });
   return () => delete window.kadrel;
+}
+
+function volumesAhead({ builtPreview, built }: SessionState): Record<string, number> {
+  if (!builtPreview) return {};
+  const { parts, factsOf } = builtPreview.built;
+  const changed = Object.entries(parts).filter(([name, { key }]) => built.parts[name]?.key !== key);
+  return Object.fromEntries(
+    changed.flatMap(([name, { key }]) => {
+      const [item, facts] = [builtPreview.document.items[name], factsOf(key)];
+      return item && facts ? [[item.name, facts.measures.volume]] : [];
+    }),
+  );
 }

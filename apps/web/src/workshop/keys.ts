@@ -7,9 +7,14 @@ import { BEGINS_A_NUMBER, UNTOUCHED_ATTRIBUTE, toFirstNumber } from './fieldKeys
 import { KEYS, type Pressed, type ScreenActions } from './keyList.ts';
 import { startVerb } from './start.ts';
 
+/** What takes text; a box to be ticked takes none. */
 const isField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
+  !target.matches(TICKED);
+const TICKED = 'input[type="checkbox"]';
+/** What the space bar and Enter work by themselves. */
+const BUTTONS = `button,a,${TICKED}`;
 const isInDialog = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.closest('[role="dialog"],[role="menu"],[role="listbox"]') !== null;
 const isWithin = (target: EventTarget | null, selector: string) =>
@@ -31,7 +36,7 @@ function keyOf(event: KeyboardEvent): string {
 
 /** What the pointer is about goes first, also while a field has the focus: the hand is on the mouse. */
 function pointerKey(event: KeyboardEvent, session: Session, stage: Stage | null): void {
-  const onButton = isWithin(event.target, 'button,a');
+  const onButton = isWithin(event.target, BUTTONS);
   if (event.altKey || isInDialog(event.target) || (onButton && event.key === ' ')) return;
   // With nothing to aim at, what is typed into a field is the field's.
   if (isField(event.target) && session.store.getState().statement?.phase !== 'open') return;

@@ -5,13 +5,16 @@ import type { ItemId, KadrelDocument, Part } from './schema.ts';
 
 export const isHalf = ({ recipe: { base } }: Part): boolean => base.kind === 'link' && base.half === true;
 
+type Cut = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' }>;
+const isCut = (step: RecipeStep): step is Cut => step.kind === 'cut' || step.kind === 'cutAlong';
+
 /** The steps up to the last split, with its other side. */
 function stepsOfOtherHalf(steps: readonly RecipeStep[]): RecipeStep[] {
-  const at = steps.findLastIndex((step) => step.kind === 'cut' && step.split);
+  const at = steps.findLastIndex((step) => isCut(step) && step.split);
   return steps
     .slice(0, at + 1)
     .map((step, i) =>
-      i === at && step.kind === 'cut'
+      i === at && isCut(step)
         ? { ...step, keep: step.keep === 'front' ? ('behind' as const) : ('front' as const) }
         : step,
     );
@@ -53,4 +56,21 @@ export function stepList(
   if (!isHalf(part)) return { steps, at: index };
   const shared = stepsOfOtherHalf(steps).length;
   return index < shared ? { steps, at: index } : { steps: part.recipe.steps, at: index - shared };
+}
+
+/** The document with the steps of a part after one switched off. @param step from 0 */
+export function withStepsUpTo(document: KadrelDocument, id: ItemId, step: number): KadrelDocument {
+  const part = document.items[id]!;
+  const off = new Map<ItemId, Set<number>>();
+  for (let index = step + 1; index < builtRecipe(document, part).steps.length; index++) {
+    const { steps, at } = stepList(document, part, index);
+    const holder = steps === part.recipe.steps ? part : definitionOf(document, part);
+    off.set(holder.id, (off.get(holder.id) ?? new Set()).add(at));
+  }
+  const switched = [...off].map(([holder, places]): [ItemId, Part] => {
+    const item = document.items[holder]!;
+    const steps = item.recipe.steps.map((one, at) => (places.has(at) ? { ...one, off: true as const } : one));
+    return [holder, { ...item, recipe: { ...item.recipe, steps } }];
+  });
+  return { ...document, items: { ...document.items, ...Object.fromEntries(switched) } };
 }

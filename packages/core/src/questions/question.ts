@@ -36,6 +36,8 @@ export type Question =
     }
   /** Sizes of faces, by their names, as one surface. */
   | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
+  /** A solid written down, with the names of its faces. */
+  | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
   | {
       readonly ask: 'contact';
@@ -51,6 +53,14 @@ export interface Replies {
   offset: readonly DrawnPath[];
   cut: readonly DrawnPath[];
   face: FaceFacts;
+  solid: SolidWritten;
+}
+
+/** Exact, in the part's own frame. */
+export interface SolidWritten {
+  readonly shape: string;
+  /** In the order of the shape. */
+  readonly faces: readonly string[];
 }
 
 export interface FaceFacts {

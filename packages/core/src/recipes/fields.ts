@@ -177,13 +177,13 @@ export const text = (label: string, about: string, more: Without<TextField> = {}
 export const edges = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenEdgesSchema
     .clone()
-    .min(1)
+    .min(more.mayBeNone ? 0 : 1)
     .register(fields, { type: 'edges', label, about, ...more });
 
 export const places = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenPlacesSchema
     .clone()
-    .min(1)
+    .min(more.mayBeNone ? 0 : 1)
     .register(fields, { type: 'places', label, about, ...more });
 
 export const faces = (label: string, about: string, more: Without<ChosenField> = {}) =>

@@ -19,7 +19,14 @@ import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import type { Gesture } from '../gestures/gesture.ts';
 
-export type { FaceFacts, Question, RegionFound, Replies, Standing } from '../questions/question.ts';
+export type {
+  FaceFacts,
+  Question,
+  RegionFound,
+  Replies,
+  SolidWritten,
+  Standing,
+} from '../questions/question.ts';
 export { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 
 export const GROUPS = [

@@ -27,9 +27,10 @@ import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
-import { BuildError, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
+import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { splitRegions } from '../build/bodies/regions.ts';
+import { writtenSolid } from '../build/bodies/settled.ts';
 
 /** Where built shapes and their measures come from. All throw BuildError. */
 interface Shapes {
@@ -67,6 +68,8 @@ export class Answers {
         return this.cut(document, question);
       case 'face':
         return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
+      case 'solid':
+        return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':
         return this.regions(document, question.profiles);
       case 'extent':
@@ -159,11 +162,7 @@ export class Answers {
       if (how === 'cut') return shapes.flatMap((shape) => cutOutlines(this.occt, shape));
       if (how !== 'shadow')
         return faceOutline(this.occt, placed, (name) => nameFit(how.face, name, document) > 0);
-      const build = keep(new this.occt.TopoDS_Builder());
-      const all = keep(new this.occt.TopoDS_Compound());
-      build.MakeCompound(all);
-      for (const shape of shapes) build.Add(all, shape);
-      return shadowOutlines(this.occt, all);
+      return shadowOutlines(this.occt, keep(compoundOf(this.occt, shapes)));
     });
   }
 }

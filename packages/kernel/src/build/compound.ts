@@ -2,6 +2,7 @@
 import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
+  compoundOf,
   moved,
   occurrences,
   scope,
@@ -16,13 +17,12 @@ import { rimsOf } from './bodies/rims.ts';
 /** One solid as it is; several in a compound, with the names of their faces in the kernel's order. Takes the shapes over. */
 export function together(occt: Occt, solids: readonly NamedShape[]): NamedShape {
   if (solids.length === 1) return solids[0]!;
-  return scope((keep) => {
-    const build = keep(new occt.TopoDS_Builder());
-    const compound = new occt.TopoDS_Compound();
-    build.MakeCompound(compound);
-    for (const { shape } of solids) build.Add(compound, keep(shape));
-    return { shape: compound, faceNames: solids.flatMap(({ faceNames }) => faceNames) };
-  });
+  const shape = compoundOf(
+    occt,
+    solids.map((one) => one.shape),
+  );
+  for (const one of solids) one.shape.delete();
+  return { shape, faceNames: solids.flatMap(({ faceNames }) => faceNames) };
 }
 
 /** Volumes at or below this (mm³) are none: the cube of the kernel's tolerance for touching. */
@@ -47,11 +47,7 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
     if (volumes.every((volume) => volume > 0)) return shape;
     const outward = solids.map((solid, i) => (volumes[i]! > 0 ? solid : keep(solid.Reversed())));
     if (outward.length === 1) return moved(occt, outward[0]!, AT_ORIGIN);
-    const build = keep(new occt.TopoDS_Builder());
-    const compound = new occt.TopoDS_Compound();
-    build.MakeCompound(compound);
-    for (const solid of outward) build.Add(compound, solid);
-    return compound;
+    return compoundOf(occt, outward);
   });
 }
 

@@ -6,6 +6,7 @@ import { buildDrawn, buildSheet } from './bodies/drawn.ts';
 import { buildLoft } from './bodies/loft.ts';
 import { buildRaise } from './bodies/raise.ts';
 import { buildRevolve } from './bodies/revolve.ts';
+import { buildSettled } from './bodies/settled.ts';
 import { buildSweep } from './bodies/sweep.ts';
 import { buildWall } from './bodies/wall.ts';
 import type { NamedShape } from '../naming/named.ts';
@@ -24,6 +25,7 @@ import { buildWedge } from './primitives/wedge.ts';
 import { requireSizes } from './sizes.ts';
 import { buildChamfer } from './steps/chamfer.ts';
 import { buildCut } from './steps/cut.ts';
+import { buildCutAlong } from './steps/cutAlong.ts';
 import { buildDoubled } from './steps/double.ts';
 import { buildDrafted } from './steps/draft.ts';
 import { buildEmbossed } from './steps/emboss.ts';
@@ -33,6 +35,7 @@ import { buildPushed } from './steps/push.ts';
 import { buildReshaped } from './steps/reshape.ts';
 import { buildShell } from './steps/shell.ts';
 import { buildSoftened } from './steps/soften.ts';
+import { buildHull } from './steps/hull.ts';
 import { buildMirrored, buildScaled } from './steps/mirror.ts';
 import { buildClosed, buildFill, buildThickened } from './surfaces.ts';
 
@@ -64,6 +67,7 @@ const BASES: { readonly [K in BaseKind]: BaseBuilder<K> } = {
   sweep: buildSweep,
   fill: (occt, { sections }) => buildFill(occt, sections),
   wall: buildWall,
+  settled: buildSettled,
   fault: (_, { reason, remedy, places }) => {
     throw new BuildError(reason, remedy, places);
   },
@@ -84,8 +88,10 @@ const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
   draft: { build: buildDrafted },
   reshape: { build: buildReshaped },
   cut: { build: buildCut },
+  cutAlong: { build: buildCutAlong },
   double: { build: buildDoubled },
   soften: { build: buildSoftened },
+  hull: { build: buildHull },
   embossed: { build: buildEmbossed },
   offset: { build: buildOffset },
   thickened: { build: buildThickened },

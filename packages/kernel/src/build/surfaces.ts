@@ -14,6 +14,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { isFlatFace } from '../facts/surface.ts';
 import { combineShapes } from '../booleans/operation.ts';
 import { requireBodies } from './compound.ts';
 import { endsOfEdge, placedEdges, type Edge, type Wire } from '../occt/edges.ts';
@@ -122,12 +123,8 @@ export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
   });
 }
 
-function isFlat(occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean {
-  return uniqueShapes(occt, shape, 'TopAbs_FACE', keep).every((face) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
-    return (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
-  });
-}
+const isFlat = (occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean =>
+  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).every((face) => isFlatFace(occt, face));
 
 /** How far apart edges may be that are sewn together, mm. */
 const SEW_MM = 1e-6;

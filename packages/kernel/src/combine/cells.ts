@@ -2,11 +2,19 @@
  * A combination by its cells: the general fuse cuts all operands at one another, and each cell is kept or left by where a point well
  * inside it is, by formula. Right where solids merely touch along a line, which a union of the kernel gets wrong (kernel notes, 18).
  */
-import { AT_ORIGIN, type CombineHow, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, boxSize, type CombineHow } from '@kadrel/core';
 import { plainVolumeOf } from '../facts/integrals.ts';
 import { displayChord, meshShape } from '../facts/mesh.ts';
 import { carryNames } from '../naming/carry.ts';
-import { copied, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import {
+  copied,
+  occurrences,
+  progressRange,
+  roughBox,
+  scope,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
 import type { NamedShape } from '../naming/named.ts';
 import type { Distance, Field } from '../verify/distance.ts';
@@ -93,12 +101,4 @@ function isWithin(occt: Occt, cell: TopoDS_Shape, at: Distance): boolean {
   return false;
 }
 
-function sizeOf(occt: Occt, shape: TopoDS_Shape): number {
-  return scope((keep) => {
-    const box = keep(new occt.Bnd_Box());
-    occt.BRepBndLib.Add(shape, box, false);
-    const [min, max] = [keep(box.CornerMin()), keep(box.CornerMax())];
-    const diagonal: Vec3 = [max.X() - min.X(), max.Y() - min.Y(), max.Z() - min.Z()];
-    return Math.hypot(...diagonal);
-  });
-}
+const sizeOf = (occt: Occt, shape: TopoDS_Shape): number => Math.hypot(...boxSize(roughBox(occt, shape)));

@@ -47,7 +47,7 @@ export type SolidContent =
     };
 
 /** Steps that are built from other data than their own numbers. */
-type Special = 'cut' | 'double' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
+type Special = 'cut' | 'cutAlong' | 'double' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
 /** What a step is done to. */
 interface DoneTo {
   readonly of: Content;
@@ -70,6 +70,15 @@ export type Content =
     }
   /** What lies on one side of the plane XY of a frame of its own. */
   | { readonly kind: 'cut'; readonly of: Content; readonly frame: Pose; readonly keep: 'front' | 'behind' }
+  /** What lies within closed outlines, or to the left of an open one, in a frame of their own, or what is left. */
+  | {
+      readonly kind: 'cutAlong';
+      readonly of: Content;
+      readonly frame: Pose;
+      readonly paths: readonly Path[];
+      readonly slant: Vec2;
+      readonly keep: 'front' | 'behind';
+    }
   /** Joined with its mirror image in the plane XY of a frame of its own. */
   | { readonly kind: 'double'; readonly of: Content; readonly frame: Pose }
   /** A surface made thick: before it, and behind it. */
@@ -118,12 +127,14 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
 
 const isOn = ({ off }: RecipeStep) => !off;
 
-interface Embossing {
+type OnProfiles = Extract<RecipeStep, { kind: 'emboss' | 'cutAlong' }>;
+
+interface FromProfiles {
   readonly of: Content;
-  readonly step: Extract<RecipeStep, { kind: 'emboss' }>;
+  readonly step: OnProfiles;
 }
 
-function embossedContent(document: KadrelDocument, part: Part, { of, step }: Embossing): Content {
+function fromProfiles(document: KadrelDocument, part: Part, { of, step }: FromProfiles): Content {
   const paths = pathsOnPlane(document, step.profiles);
   if (!paths)
     return {
@@ -132,22 +143,18 @@ function embossedContent(document: KadrelDocument, part: Part, { of, step }: Emb
       remedy: 'Move them into one plane again.',
       places: [],
     };
-  const { regions, frame, slant = [0, 0], depth } = step;
-  return {
-    kind: 'embossed',
-    of,
-    frame: poseOfPlacement(frame),
-    paths,
-    regions,
-    slant,
-    depth: valueOf(depth),
-  };
+  const frame = poseOfPlacement(step.frame);
+  if (step.kind === 'cutAlong')
+    return { kind: 'cutAlong', of, frame, paths, slant: step.slant, keep: step.keep };
+  const { regions, slant = [0, 0], depth } = step;
+  return { kind: 'embossed', of, frame, paths, regions, slant, depth: valueOf(depth) };
 }
 
 function stepContent(document: KadrelDocument, part: Part, of: Content, step: RecipeStep): Content {
   switch (step.kind) {
     case 'emboss':
-      return embossedContent(document, part, { of, step });
+    case 'cutAlong':
+      return fromProfiles(document, part, { of, step });
     case 'thicken':
       return { kind: 'thickened', of, before: valueOf(step.before), behind: valueOf(step.behind) };
     case 'cut': {

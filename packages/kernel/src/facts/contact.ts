@@ -20,9 +20,8 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import {
-  distanceBetween,
+  distanceTo,
   moved,
-  pointShape,
   progressRange,
   scope,
   uniqueShapes,
@@ -30,7 +29,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { firstDerivatives } from './samples.ts';
+import { firstDerivatives } from './surface.ts';
 import { meshShape } from './mesh.ts';
 
 /** A solid in the world: its shape in its own frame, and where it stands. */
@@ -225,11 +224,7 @@ function exactWay(
     if (flat !== undefined) return flat;
     const round = ballContact(occt, [a, b], towards, keep);
     // A formula knows nothing of where faces end.
-    if (
-      round &&
-      isOn(occt, a, subtract(round.at, scale(towards, round.way)), keep) &&
-      isOn(occt, b, round.at, keep)
-    )
+    if (round && isOn(occt, a, subtract(round.at, scale(towards, round.way))) && isOn(occt, b, round.at))
       return round.way;
     let clear = pair.way - slack;
     let way = clear;
@@ -267,8 +262,8 @@ type PlacedFace = ReturnType<typeof worldFace>;
 /** Points within this (mm) of a face lie on it. */
 const ON_FACE_MM = 1e-6;
 
-const isOn = (occt: Occt, { face, pose }: PlacedFace, point: Vec3, keep: Keep): boolean =>
-  distanceBetween(occt, face, pointShape(occt, carryBack(pose, point), keep)) < ON_FACE_MM;
+const isOn = (occt: Occt, { face, pose }: PlacedFace, point: Vec3): boolean =>
+  distanceTo(occt, face, carryBack(pose, point)) < ON_FACE_MM;
 
 /** For two balls that meet from outside, or a ball and a plane: how far to go, and where they then touch. */
 function ballContact(

@@ -3,6 +3,8 @@
  * grows with the square of its holes (14 s for 900).
  */
 import earcut, { deviation } from 'earcut';
+import type { Vec3 } from '@kadrel/core';
+import { isFlatFace, outwardOf } from './surface.ts';
 import {
   addressOf,
   hashOf,
@@ -22,7 +24,7 @@ export interface FlatFacets {
   /** 3·V, mm. */
   readonly positions: readonly number[];
   /** Unit length, outward. */
-  readonly normal: readonly [number, number, number];
+  readonly normal: Vec3;
   /** 3·T, counter-clockwise seen from outside. */
   readonly triangles: readonly number[];
 }
@@ -32,30 +34,13 @@ export function crowdedFaces(occt: Occt, faces: readonly TopoDS_Shape[], keep: K
   const found = new Set<number>();
   const taken = new Set<number>();
   faces.forEach((face, i) => {
-    if (!isFlat(occt, face)) return;
+    if (!isFlatFace(occt, face)) return;
     const edges = uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge));
     if (edges.length < MANY_EDGES || edges.some((edge) => taken.has(edge))) return;
     found.add(i);
     for (const edge of edges) taken.add(edge);
   });
   return found;
-}
-
-const isFlat = (occt: Occt, face: TopoDS_Shape): boolean =>
-  scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), false));
-    return surface.GetType() === 'GeomAbs_Plane';
-  });
-
-/** A shape of these faces; the caller gives it back. */
-export function shapeOfFaces(occt: Occt, faces: readonly TopoDS_Shape[]): TopoDS_Shape {
-  return scope((keep) => {
-    const build = keep(new occt.TopoDS_Builder());
-    const compound = new occt.TopoDS_Compound();
-    build.MakeCompound(compound);
-    for (const face of faces) build.Add(compound, face);
-    return compound;
-  });
 }
 
 /** Straight pieces of each edge of a shape that has facets: six numbers a piece, mm, by the hash of the edge. */
@@ -87,7 +72,7 @@ export function flatFacets(
 ): FlatFacets | undefined {
   const loops = loopsOf(edgesOf(occt, face).flatMap((edge) => pieces.get(edge) ?? []));
   if (!loops) return undefined;
-  const normal = outwardOf(occt, face);
+  const normal = scope((keep) => outwardOf(occt, keep(occt.TopoDS.Face(face))));
   const steepest = normal.map(Math.abs).indexOf(Math.max(...normal.map(Math.abs)));
   const [u, v] = [(steepest + 1) % 3, (steepest + 2) % 3];
   const isUp = normal[steepest]! > 0;
@@ -112,16 +97,15 @@ export function flatFacets(
 }
 
 type Flat = readonly [number, number];
-type Place = readonly [number, number, number];
 
 const edgesOf = (occt: Occt, face: TopoDS_Shape): number[] =>
   scope((keep) => uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge)));
 
 /** Closed loops of straight pieces whose ends are equal bit for bit; undefined where three or a single one meet. */
-function loopsOf(pieces: readonly number[]): Place[][] | undefined {
-  const ends = new Map<string, { readonly at: Place; readonly to: string[] }>();
+function loopsOf(pieces: readonly number[]): Vec3[][] | undefined {
+  const ends = new Map<string, { readonly at: Vec3; readonly to: string[] }>();
   const endAt = (i: number) => {
-    const at: Place = [pieces[i]!, pieces[i + 1]!, pieces[i + 2]!];
+    const at: Vec3 = [pieces[i]!, pieces[i + 1]!, pieces[i + 2]!];
     const key = at.join(' ');
     if (!ends.has(key)) ends.set(key, { at, to: [] });
     return key;
@@ -133,31 +117,20 @@ function loopsOf(pieces: readonly number[]): Place[][] | undefined {
     ends.get(b)!.to.push(a);
   }
   if ([...ends.values()].some(({ to }) => to.length !== 2)) return undefined;
-  const loops: Place[][] = [];
+  const loops: Vec3[][] = [];
   const isSeen = new Set<string>();
   for (const start of ends.keys()) {
     if (isSeen.has(start)) continue;
-    const loop: Place[] = [];
+    const loop: Vec3[] = [];
     for (let key: string | undefined = start; key !== undefined;) {
       isSeen.add(key);
-      const { at, to }: { at: Place; to: string[] } = ends.get(key)!;
+      const { at, to }: { at: Vec3; to: string[] } = ends.get(key)!;
       loop.push(at);
       key = to.find((next) => !isSeen.has(next));
     }
     loops.push(loop);
   }
   return loops;
-}
-
-function outwardOf(occt: Occt, shape: TopoDS_Shape): Place {
-  return scope((keep) => {
-    const face = keep(occt.TopoDS.Face(shape));
-    const plane = keep(keep(new occt.BRepAdaptor_Surface(face, false)).Plane());
-    const direction = keep(keep(plane.Axis()).Direction());
-    const isTurned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
-    const sign = isTurned === plane.Direct() ? -1 : 1;
-    return [sign * direction.X(), sign * direction.Y(), sign * direction.Z()];
-  });
 }
 
 /** Twice the area within a loop, positive when it runs counter-clockwise. */

@@ -5,9 +5,8 @@
 import { dot, length, scale, subtract, add, unit, type Box, type Vec3 } from '@kadrel/core';
 import {
   ShapeMap,
-  distanceBetween,
+  distanceTo,
   occurrences,
-  pointShape,
   scope,
   uniqueShapes,
   read,
@@ -199,8 +198,7 @@ function reachOfFace(occt: Occt, face: TopoDS_Face, limits: Limits, keep: Keep):
         : onFree(surface, keep);
   limits.forEachWay((way, reachAlong, reached) => {
     for (const point of farthest(way))
-      if (dot(point, way) > reached + NOTHING_MM && isOnFace(occt, face, point, keep))
-        reachAlong(dot(point, way));
+      if (dot(point, way) > reached + NOTHING_MM && isOnFace(occt, face, point)) reachAlong(dot(point, way));
   });
 }
 /** Differences that mean nothing beside the rounding of doubles. */
@@ -297,5 +295,5 @@ function climbed(surface: Surface, [u0, v0]: readonly [number, number], way: Vec
 /** Points within this (mm) of a face lie on it: ten times the kernel's tolerance. */
 const ON_FACE_MM = 1e-6;
 
-const isOnFace = (occt: Occt, face: TopoDS_Face, point: Vec3, keep: Keep): boolean =>
-  distanceBetween(occt, face, pointShape(occt, point, keep)) < ON_FACE_MM;
+const isOnFace = (occt: Occt, face: TopoDS_Face, point: Vec3): boolean =>
+  distanceTo(occt, face, point) < ON_FACE_MM;

@@ -15,7 +15,7 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { firstDerivatives } from './samples.ts';
+import { firstDerivatives } from './surface.ts';
 import { ringOf } from './ring.ts';
 
 /** What a face adds: its area, and the volume of the cone from the origin to it. */

@@ -1,6 +1,14 @@
 /** Facets and outlines for display and mesh files. */
-import { addressOf, scope, uniqueShapes, hashOf, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
-import { crowdedFaces, flatFacets, piecesOfEdges, shapeOfFaces, type FlatFacets } from './crowded.ts';
+import {
+  addressOf,
+  compoundOf,
+  scope,
+  uniqueShapes,
+  hashOf,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+import { crowdedFaces, flatFacets, piecesOfEdges, type FlatFacets } from './crowded.ts';
 
 /** V vertices (each face has its own), T triangles, counter-clockwise seen from outside. */
 export interface Mesh {
@@ -74,7 +82,7 @@ function meshCrowded(occt: Occt, faces: readonly TopoDS_Shape[], fineness: Finen
     if (crowded.size === 0) return undefined;
     const indices = [...faces.keys()].filter((i) => !crowded.has(i));
     const others = indices.map((i) => faces[i]!);
-    const shape = keep(shapeOfFaces(occt, others));
+    const shape = keep(compoundOf(occt, others));
     const mesh = meshFaces(occt, { shape, faces: others, indices: indices.values() }, fineness);
     const pieces = piecesOfEdges(occt, shape, fineness);
     const flat = [...crowded].map((i) => ({ face: i, facets: flatFacets(occt, faces[i]!, pieces) }));
@@ -175,17 +183,11 @@ export function outlineShape(
   chordMm: number,
   isDrawn: (edgeHash: number) => boolean,
 ): Float32Array {
-  return scope((keep) => {
-    const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, chordMm, FACET_TURN_RAD));
-    const memory = occt.wasmMemory.buffer;
-    const lines = new Float32Array(memory, addressOf(data.getLinesPtr()), data.getLinesSize());
-    const groups = new Uint32Array(memory, addressOf(data.getEdgeGroupsPtr()), data.getEdgeGroupsSize());
-    const kept: number[] = [];
-    for (let g = 0; g < groups.length; g += 3)
-      if (isDrawn(groups[g + 2]!))
-        for (let i = 3 * groups[g]!; i < 3 * (groups[g]! + groups[g + 1]!); i++) kept.push(lines[i]!);
-    return Float32Array.from(kept);
-  });
+  const pieces = [...piecesOfEdges(occt, shape, { chordMm, turnRad: FACET_TURN_RAD })];
+  return concatenated(
+    Float32Array,
+    pieces.filter(([hash]) => isDrawn(hash)).map(([, lines]) => lines),
+  );
 }
 
 /** Where a vertical line meets facets. */

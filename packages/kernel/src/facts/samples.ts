@@ -1,16 +1,8 @@
 /** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import { firstDerivatives, isPlane, type Derivatives } from './surface.ts';
 import type { Mesh } from './mesh.ts';
-import {
-  read,
-  scope,
-  type Coordinates,
-  uniqueShapes,
-  type Keep,
-  type Occt,
-  type TopoDS_Face,
-  type TopoDS_Shape,
-} from '../occt/occt.ts';
+import { scope, uniqueShapes, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
 
 export interface Sample {
   /** In the frame of the shape, mm. */
@@ -104,19 +96,20 @@ interface FaceFacets {
   readonly middle: (facet: number) => Vec3;
 }
 
-/** The middles of triangles of a face, in its parameters, carried onto the true surface. */
+/** The middles of triangles of a face, carried onto the true surface: where that is not flat, in its parameters. */
 function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): Omit<Sample, 'face'>[] {
   return scope((keep) => {
-    const location = keep(new occt.TopLoc_Location());
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    const chosen = choose(isPlane(surface) ? MOST_ON_A_PLANE : Infinity);
+    const isFlat = isPlane(surface);
+    const chosen = choose(isFlat ? MOST_ON_A_PLANE : Infinity);
     if (chosen.length === 0) return [];
-    const at = surfaceAt(surface, keep);
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-    const laid = occt.BRep_Tool.Triangulation(face, location, 0) as Triangulation | null;
-    // A flat face with many edges is laid out without the kernel, which knows of no parameters of its facets then.
-    if (!laid) return chosen.map((t) => onPlane(at(0, 0), middle(t), turned));
-    const triangulation = keep(laid);
+    if (isFlat) {
+      const plane = firstDerivatives(surface, 0, 0, keep);
+      return chosen.map((t) => onPlane(plane, middle(t), turned));
+    }
+    const location = keep(new occt.TopLoc_Location());
+    const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
     return chosen.flatMap((t) => {
       if (t >= triangulation.NbTriangles()) return [];
       const triangle = keep(triangulation.Triangle(t + 1));
@@ -125,7 +118,7 @@ function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): 
         corners.reduce((sum, uv) => sum + uv.X(), 0) / 3,
         corners.reduce((sum, uv) => sum + uv.Y(), 0) / 3,
       ];
-      const { point, along, across } = at(u, v);
+      const { point, along, across } = firstDerivatives(surface, u, v, keep);
       const normal = unit(cross(along, across));
       // At a pole the surface has no normal by its derivatives.
       return normal.every((n) => n === 0 || Number.isNaN(n))
@@ -134,8 +127,6 @@ function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): 
     });
   });
 }
-
-type Triangulation = ReturnType<Occt['BRep_Tool']['Triangulation']>;
 
 function middleOf({ positions, triangles }: Mesh, t: number): Vec3 {
   const corners = [0, 1, 2].map((k) => 3 * triangles[3 * t + k]!);
@@ -149,24 +140,6 @@ function onPlane({ point, along, across }: Derivatives, place: Vec3, turned: num
   const normal = unit(cross(along, across));
   const height = dot(subtract(place, point), normal);
   return { point: add(place, scale(normal, -height)), outward: scale(normal, turned) };
-}
-
-type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
-type Derivatives = Record<'point' | 'along' | 'across', Vec3>;
-
-const isPlane = (surface: Surface) => (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
-
-/** A plane is asked for its point and its axes only once. */
-function surfaceAt(surface: Surface, keep: Keep): (u: number, v: number) => Derivatives {
-  if (!isPlane(surface)) return (u, v) => firstDerivatives(surface, u, v, keep);
-  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
-  return (u, v) => ({ point: add(point, add(scale(along, u), scale(across, v))), along, across });
-}
-
-/** A point of a surface, and its derivatives by both parameters. */
-export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep): Derivatives {
-  const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
-  return { point: read(Point, keep), along: read(D1U, keep), across: read(D1V, keep) };
 }
 
 export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by: number): Vec3 =>

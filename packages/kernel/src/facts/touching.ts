@@ -1,8 +1,9 @@
 /** Whether solids of one shape touch where they share nothing: along a line or in a point. */
-import { boxesMeet, buildBvh, searchBvh, type Box, type Vec3 } from '@kadrel/core';
+import { boxesMeet, buildBvh, searchBvh } from '@kadrel/core';
 import {
   distanceBetween,
   occurrences,
+  roughBox,
   scope,
   uniqueShapes,
   withoutFacets,
@@ -24,13 +25,13 @@ export function doTouch(occt: Occt, shape: TopoDS_Shape): boolean {
   return scope((keep) => {
     const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
     if (solids.length < 2) return false;
-    const boxes = solids.map((solid) => wideBox(occt, solid));
+    const boxes = solids.map((solid) => roughBox(occt, solid));
     const pairs = solids.flatMap((a, i) =>
       solids
         .slice(i + 1)
         .flatMap((b, j) => (boxesMeet(boxes[i]!, boxes[i + 1 + j]!) ? [[a, b] as const] : [])),
     );
-    const { min, max } = wideBox(occt, shape);
+    const { min, max } = roughBox(occt, shape);
     const chord = displayChord(Math.hypot(...max.map((n, i) => n - min[i]!)));
     const touch = pairs.slice(0, MAX_PAIRS).some(([a, b]) => facesTouch(occt, [a, b], chord));
     withoutFacets(occt, shape);
@@ -79,14 +80,4 @@ function widened(mesh: Mesh): Float64Array {
     }
   }
   return boxes;
-}
-
-function wideBox(occt: Occt, shape: TopoDS_Shape): Box {
-  return scope((keep) => {
-    const bounds = keep(new occt.Bnd_Box());
-    occt.BRepBndLib.Add(shape, bounds, false);
-    const [min, max] = [keep(bounds.CornerMin()), keep(bounds.CornerMax())];
-    const read = (one: typeof min): Vec3 => [one.X(), one.Y(), one.Z()];
-    return { min: read(min), max: read(max) };
-  });
 }

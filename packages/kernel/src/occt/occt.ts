@@ -7,7 +7,7 @@ import type {
   gp_Trsf,
   Message_ProgressRange,
 } from 'replicad-opencascadejs';
-import type { Pose, Vec3 } from '@kadrel/core';
+import type { Box, Pose, Vec3 } from '@kadrel/core';
 
 export type Occt = OpenCascadeInstance;
 export type { TopoDS_Shape, TopoDS_Face };
@@ -184,6 +184,10 @@ export function isSound(occt: Occt, shape: TopoDS_Shape): boolean {
   });
 }
 
+/** How far a shape is from a point, mm: 0 within a solid. */
+export const distanceTo = (occt: Occt, shape: TopoDS_Shape, at: Vec3): number =>
+  scope((keep) => distanceBetween(occt, shape, pointShape(occt, at, keep)));
+
 /** The least distance between two shapes, mm; infinite where the kernel finds none. */
 export function distanceBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): number {
   return scope((keep) => {
@@ -204,6 +208,26 @@ export function distanceBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): n
 
 export const pointShape = (occt: Occt, [x, y, z]: Vec3, keep: Keep): TopoDS_Shape =>
   keep(keep(new occt.BRepBuilderAPI_MakeVertex(keep(new occt.gp_Pnt(x, y, z)))).Vertex());
+
+/** Several shapes as one; the caller gives it back. */
+export function compoundOf(occt: Occt, shapes: readonly TopoDS_Shape[]): TopoDS_Shape {
+  return scope((keep) => {
+    const build = keep(new occt.TopoDS_Builder());
+    const compound = new occt.TopoDS_Compound();
+    build.MakeCompound(compound);
+    for (const shape of shapes) build.Add(compound, shape);
+    return compound;
+  });
+}
+
+/** A box that holds a shape, quickly and not always closely. */
+export function roughBox(occt: Occt, shape: TopoDS_Shape): Box {
+  return scope((keep) => {
+    const box = keep(new occt.Bnd_Box());
+    occt.BRepBndLib.Add(shape, box, false);
+    return { min: read(box.CornerMin(), keep), max: read(box.CornerMax(), keep) };
+  });
+}
 
 /** Facets laid on a shape are lost memory, some 10 KB a face, unless they are taken off before it goes. */
 export const withoutFacets = (occt: Occt, shape: TopoDS_Shape): void => occt.BRepTools.Clean(shape, true);

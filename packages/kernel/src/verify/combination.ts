@@ -3,6 +3,7 @@
  * of its faces, and of its operands' faces, against formulas; and the volume against facets.
  */
 import { isSound, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
 import { besideFacets } from './byFacets.ts';
 import type { Claim, Fault } from './claim.ts';
@@ -16,12 +17,18 @@ export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | u
   if (!isBounded(claim)) return { what: 'bounds', places: [] };
   if (!result.isSound && !isSound(occt, result.shape)) return { what: 'unsound', places: [] };
   return (
+    doubled(occt, claim) ??
     misplaced(occt, claim) ??
     stray(claim) ??
     missing(claim) ??
     besideFacets(facets, claim) ??
     loose(occt, claim)
   );
+}
+
+function doubled(occt: Occt, { result, measures, mesh }: Claim): Fault | undefined {
+  const places = measures.solids < 2 ? [] : doubledAt(occt, result.shape, mesh);
+  return places.length === 0 ? undefined : { what: 'doubled', places };
 }
 
 /** Edges that are off their faces by more than this (mm) make volumes wrong in their sixth digit; usually it is 0.000001. */

@@ -1,24 +1,26 @@
 /** Where a solid is, told by its facets, where no formula is known. Near its surface, within the facets' chord, it is not known. */
-import type { Vec3 } from '@kadrel/core';
-import type { Mesh } from '../facts/mesh.ts';
+import { buildBvh, searchBvh, type Bvh, type Vec3 } from '@kadrel/core';
+import { facetBoxes, type Mesh } from '../facts/mesh.ts';
 import type { Field } from './distance.ts';
 import { windingNumber } from './winding.ts';
 
-/** Facets beyond this many are not asked: it would take too long for every point. */
-const MOST_FACETS = 20_000;
+/** Solids with more facets than this are not asked: their tree takes seconds. */
+const MOST_FACETS = 500_000;
 
 export function meshField(mesh: Mesh): Field | undefined {
   const { positions, triangles, chordMm } = mesh;
   if (triangles.length / 3 > MOST_FACETS) return undefined;
   const { centre, radius } = ballOf(positions);
   const doubt = 2 * chordMm + 1e-6 * radius;
+  const tree = buildBvh(facetBoxes(mesh));
+  const leastSquare = nearestFacet(mesh, tree);
   return {
     centre,
     radius: radius + doubt,
     at: (point) => {
-      const gap = Math.sqrt(leastSquare(mesh, point));
+      const gap = Math.sqrt(leastSquare(point));
       if (gap < doubt) return NaN;
-      return windingNumber(mesh, point) > 0 ? -gap : gap;
+      return windingNumber(mesh, tree, point) > 0 ? -gap : gap;
     },
   };
 }
@@ -37,16 +39,33 @@ function ballOf(positions: Float32Array): { centre: Vec3; radius: number } {
   return { centre, radius: Math.hypot(...max.map((n, axis) => (n - min[axis]!) / 2)) };
 }
 
-/** The square of the distance from the nearest facet. Source: C. Ericson, *Real-Time Collision Detection*, 2005, 5.1.5. */
-function leastSquare({ positions, triangles }: Mesh, [px, py, pz]: Vec3): number {
-  let least = Infinity;
-  for (let t = 0; t < triangles.length; t += 3) {
-    const i = 3 * triangles[t]!;
-    const j = 3 * triangles[t + 1]!;
-    const k = 3 * triangles[t + 2]!;
-    least = Math.min(least, squareTo(positions, [i, j, k], [px, py, pz]));
+/** The square of the distance from the nearest facet. Source: C. Ericson, *Real-Time Collision Detection*, 2005, 5.1.5 and 6.2. */
+function nearestFacet({ positions, triangles }: Mesh, tree: Bvh): (point: Vec3) => number {
+  const squareOf = (t: number, point: Vec3) =>
+    squareTo(positions, [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!], point);
+  // Points are asked for in order, so that what was nearest to the last one is near to the next.
+  let nearest = 0;
+  return (point) => {
+    let least = squareOf(nearest, point);
+    searchBvh(
+      tree,
+      (bounds, at) => squareToBox(bounds, at, point) < least,
+      (t) => {
+        const square = squareOf(t, point);
+        if (square < least) [least, nearest] = [square, t];
+      },
+    );
+    return least;
+  };
+}
+
+function squareToBox(bounds: Float64Array, at: number, point: Vec3): number {
+  let sum = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const beyond = Math.max(bounds[at + axis]! - point[axis]!, point[axis]! - bounds[at + 3 + axis]!, 0);
+    sum += beyond * beyond;
   }
-  return least;
+  return sum;
 }
 
 function squareTo(positions: Float32Array, corners: readonly [number, number, number], point: Vec3): number {

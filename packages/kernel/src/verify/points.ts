@@ -1,13 +1,6 @@
 /** Points of faces, and facets, against formulas: what is there and should not be, and what should be there and is not. */
 import { MERGED, carry, turnVector, type Vec3 } from '@kadrel/core';
-import {
-  distanceBetween,
-  pointShape,
-  scope,
-  uniqueShapes,
-  type Occt,
-  type TopoDS_Shape,
-} from '../occt/occt.ts';
+import { distanceTo, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { facetSlack } from '../facts/mesh.ts';
 import type { Claim, Fault, Part } from './claim.ts';
 import { beside, type Sample } from '../facts/samples.ts';
@@ -60,7 +53,7 @@ const ON_FACE_MM = 1e-6;
 const isOnFace = (occt: Occt, shape: TopoDS_Shape, { face, point }: Sample): boolean =>
   scope((keep) => {
     const there = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[face]!;
-    return distanceBetween(occt, there, pointShape(occt, point, keep)) < ON_FACE_MM;
+    return distanceTo(occt, there, point) < ON_FACE_MM;
   });
 
 /** Faces of operands that must be on the border of the whole, and are not there. */

@@ -1,5 +1,6 @@
 /** What may not lie: results of the kernel that were wrong, and what finds them. */
 import {
+  buildBvh,
   isRefusal,
   emptyDocument,
   perform,
@@ -12,11 +13,12 @@ import { Evaluator } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
 import { Builder, type Libraries } from '../builder.ts';
 import { contentOf, type Content, type SolidContent } from '../content/content.ts';
-import { meshShape } from '../facts/mesh.ts';
+import { facetBoxes, meshShape } from '../facts/mesh.ts';
 import { selfCrossings } from './crossing.ts';
 import { plainVolume } from './facets.ts';
 import { polygonDistance } from './distance.ts';
 import { fieldOf } from './field.ts';
+import { meshField } from './meshField.ts';
 import { distanceBetween, pointShape, scope, uniqueShapes } from '../occt/occt.ts';
 import { plainSamples } from './plainSamples.ts';
 import { beside, samplesOf, type Sample } from '../facts/samples.ts';
@@ -342,8 +344,9 @@ describe('facets', () => {
     ),
   };
   test('wind once round what is inside, and not round what is outside', () => {
-    expect(windingNumber(cube, [0.3, 0.6, 0.2])).toBe(1);
-    expect(windingNumber(cube, [1.3, 0.6, 0.2])).toBe(0);
+    const tree = buildBvh(facetBoxes(cube));
+    expect(windingNumber(cube, tree, [0.3, 0.6, 0.2])).toBe(1);
+    expect(windingNumber(cube, tree, [1.3, 0.6, 0.2])).toBe(0);
   });
   test('that cross are found, and those of a cube do not', () => {
     const mesh = { ...cube, normals: cube.positions, faceOfTriangle: new Uint32Array(12), chordMm: 0 };
@@ -356,5 +359,22 @@ describe('facets', () => {
       faceOfTriangle: new Uint32Array(24),
     };
     expect(selfCrossings(both).length).toBeGreaterThan(0);
+  });
+  test('tell how far from a ring a point is, and on which side, but for what is nearer than they can tell', () => {
+    const content: Content = { kind: 'torus', diameter: 20, thickness: 6 };
+    const byFormula = fieldOf(content, () => undefined)!;
+    const byFacets = meshField(
+      meshShape(libraries.occt, new Builder(libraries).shapeOf(content).shape, 0.02),
+    )!;
+    // Spread evenly. Source: the R3 sequence of M. Roberts, 2018, from memory.
+    const spread = (i: number) =>
+      [0.8191725134, 0.6710436067, 0.5497004779].map(
+        (share, axis) => [30, 30, 12][axis]! * (((i * share) % 1) - 0.5),
+      ) as unknown as Vec3;
+    const off = Array.from({ length: 500 }, (_, i) => {
+      const [told, formula] = [byFacets.at(spread(i)), byFormula.at(spread(i))];
+      return Number.isNaN(told) ? Math.max(0, Math.abs(formula) - 0.1) : Math.abs(told - formula);
+    });
+    expect(Math.max(...off)).toBeLessThan(0.05);
   });
 });

@@ -13,6 +13,7 @@ import { plane } from './plane.ts';
 import { profile } from './profile.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
+import { settled } from './settled.ts';
 import { sweep } from './sweep.ts';
 import { wall, type Opening } from './wall.ts';
 
@@ -31,6 +32,7 @@ export const BODIES = [
   fill,
   wall,
   tiers,
+  settled,
   ...OTHER_PRIMITIVES,
 ] as const;
 

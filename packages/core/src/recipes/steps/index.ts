@@ -5,11 +5,13 @@ import { chamfer } from './chamfer.ts';
 import { close } from './close.ts';
 import { corner } from './corner.ts';
 import { cut } from './cut.ts';
+import { cutAlong } from './cut-along.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
 import { double } from './double.ts';
 import { draft } from './draft.ts';
 import { emboss } from './emboss.ts';
 import { fillet } from './fillet.ts';
+import { hull } from './hull.ts';
 import { mirror } from './mirror.ts';
 import { offset } from './offset.ts';
 import { push } from './push.ts';
@@ -31,8 +33,10 @@ const SOLID_STEPS = [
   draft,
   reshape,
   cut,
+  cutAlong,
   double,
   soften,
+  hull,
   emboss,
   offset,
   thicken,

@@ -1,4 +1,4 @@
-import { choice, count } from '../fields.ts';
+import { choice, count, edges, places } from '../fields.ts';
 import { declareStep } from './declare.ts';
 
 /** More levels than this only make more faces: the form is within a hundredth of a percent of its limit before. */
@@ -18,9 +18,28 @@ export const soften = declareStep(
       { smooth: 'smooth patches', facets: 'facets' },
       { about: 'An exact solid of smooth patches, or flat facets.', default: 'smooth' },
     ),
+    sharp: edges(
+      'Sharp edges',
+      'Edges of the cage that stay sharp; the form is smooth on both sides of them.',
+      {
+        mayBeNone: true,
+      },
+    ).optional(),
+    corners: places(
+      'Sharp corners',
+      'Corners, edges and faces of the cage whose corners stay where they are.',
+      {
+        mayBeNone: true,
+      },
+    ).optional(),
   },
   {
-    title: ({ level, form }) => `Softened, level ${level}${form === 'facets' ? ', facets' : ''}`,
+    title: ({ level, form, sharp = [], corners = [] }) =>
+      [
+        `Softened, level ${level}`,
+        ...(form === 'facets' ? ['facets'] : []),
+        ...(sharp.length + corners.length > 0 ? ['with creases'] : []),
+      ].join(', '),
     number: (step) => ({
       label: 'Level',
       kind: 'count',
@@ -35,8 +54,8 @@ export const soften = declareStep(
       name: 'Soften',
       about:
         'Makes the solid the cage of a smooth one, of exact patches or of facets; the cage stays editable in the steps before.',
-      words: ['smooth', 'subdivide', 'subdivision', 'organic', 'round', 'cage', 'melt'],
-      sentence: 'Soften {part} to level {level}[, {form}]',
+      words: ['smooth', 'subdivide', 'subdivision', 'organic', 'round', 'cage', 'melt', 'crease'],
+      sentence: 'Soften {part} to level {level}[, {form}][, {sharp} sharp][, with corners {corners}]',
     },
   },
 );

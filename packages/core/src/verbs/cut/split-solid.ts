@@ -1,7 +1,5 @@
 import type { ItemId } from '../../document/schema.ts';
-import { linkPart, makeIndependent } from '../shared/copying.ts';
-import { cutStep, cuttingBlanks } from '../shared/cutting.ts';
-import { solidToShape } from '../shared/shapingVerb.ts';
+import { cutStep, cuttingBlanks, splitInTwo } from '../shared/cutting.ts';
 import { declareVerb, isRefusal } from '../../statement/declare.ts';
 
 /** Two parts instead of one, with one recipe: where it is cut can still be changed, for both. */
@@ -14,18 +12,8 @@ export const splitSolid = declareVerb({
   blanks: cuttingBlanks,
   sentence: 'Split solid {parts} by {plane} at {at}',
   apply(draft, { parts, plane, at }, context) {
-    const halves: ItemId[] = [];
-    for (const id of parts) {
-      const refusal = solidToShape(draft, id);
-      if (isRefusal(refusal)) return { ...refusal, blank: 'parts' };
-      const part = draft.items[id]!;
-      // What others share is not cut with it.
-      makeIndependent(draft, part, context);
-      part.recipe.steps.push({ ...cutStep(draft, id, { plane, at, keep: 'front' }), split: true });
-      const other = linkPart(draft, id, context);
-      draft.items[other]!.recipe.base = { kind: 'link', to: id, half: true };
-      halves.push(id, other);
-    }
-    return { select: halves };
+    const stepOf = (id: ItemId) => cutStep(draft, id, { plane, at, keep: 'front' });
+    const halves = splitInTwo(draft, { parts, stepOf }, context);
+    return isRefusal(halves) ? halves : { select: halves };
   },
 });

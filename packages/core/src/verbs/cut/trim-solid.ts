@@ -1,6 +1,5 @@
-import { cutStep, cuttingBlanks } from '../shared/cutting.ts';
-import { solidToShape } from '../shared/shapingVerb.ts';
-import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
+import { cutStep, cuttingBlanks, trimAll } from '../shared/cutting.ts';
+import { declareVerb, needed } from '../../statement/declare.ts';
 
 /** What lies on one side of a plane is taken away. */
 export const trimSolid = declareVerb({
@@ -18,11 +17,8 @@ export const trimSolid = declareVerb({
   },
   sentence: 'Trim solid {parts} by {plane} at {at}, {keep}',
   apply(draft, { parts, plane, at, keep }) {
-    for (const id of parts) {
-      const solid = solidToShape(draft, id);
-      if (isRefusal(solid)) return { ...solid, blank: 'parts' };
-      solid.recipe.steps.push(cutStep(draft, id, { plane, at, keep: keep as 'front' | 'behind' }));
-    }
-    return { select: parts };
+    const side = keep as 'front' | 'behind';
+    const refusal = trimAll(draft, parts, (id) => cutStep(draft, id, { plane, at, keep: side }));
+    return refusal ?? { select: parts };
   },
 });

@@ -7,6 +7,7 @@ import { levels } from './levels.ts';
 import { setAxis } from './set-axis.ts';
 import { movePoint } from './handles.ts';
 import { start } from './start.ts';
+import { settle } from './settle.ts';
 import { step } from './steps.ts';
 import { rename } from './rename.ts';
 import { number } from './number.ts';
@@ -26,7 +27,18 @@ import { forgetView } from './forget-view.ts';
 
 /** In the order in which people see them, under heads. */
 export const EDIT_SECTIONS = [
-  section('Numbers and tables', [change, relay, repoint, openings, levels, setAxis, movePoint, start, step]),
+  section('Numbers and tables', [
+    change,
+    relay,
+    repoint,
+    openings,
+    levels,
+    setAxis,
+    movePoint,
+    start,
+    step,
+    settle,
+  ]),
   section('Parts and groups', [rename, number, group, ungroup, arrange, deleteParts, hide, show, lock]),
   section('Variables, scene and views', [variable, forgetVariable, scene, unpin, keepView, forgetView]),
 ] as const;

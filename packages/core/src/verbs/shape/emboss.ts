@@ -1,9 +1,7 @@
 import { valueOf } from '../../document/items.ts';
 import type { Num } from '../../document/schema.ts';
-import { NO_TURN, turnBack, type Pose } from '../../space/pose.ts';
-import { plainRegions, profilesBlank, regionsBlank } from '../shared/bodies.ts';
-import { declareVerb, isRefusal, needed, optional, refuse, type Direction } from '../../statement/declare.ts';
-import { worldDirection } from '../../statement/directions.ts';
+import { plainRegions, profilesBlank, regionsBlank, slantOf } from '../shared/bodies.ts';
+import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { frameOfProfiles, requireProfiles } from '../shared/drawing.ts';
 import { frameInPart } from '../../statement/planes.ts';
 import { solidToShape } from '../shared/shapingVerb.ts';
@@ -39,7 +37,7 @@ export const emboss = declareVerb({
     if (how !== 'imprint' && !(valueOf(depth) > 0))
       return refuse('not-positive', 'The depth must be more than zero.', 'depth');
     const slant = slantOf(along, frameOfProfiles(draft, profiles));
-    if (!slant) return refuse('along', 'This direction lies in the plane of the outline.', 'along');
+    if (isRefusal(slant)) return slant;
     const { kept } = frameInPart(draft, part, frameOfProfiles(draft, profiles));
     definition.recipe.steps.push({
       kind: 'emboss',
@@ -52,16 +50,6 @@ export const emboss = declareVerb({
     return { select: [part] };
   },
 });
-
-/** A direction that leans out of the plane by less than this (sine) is taken to lie in it. */
-const FLAT_SINE = 1e-3;
-
-/** How far the way goes along the X and Y of the plane for each mm that it goes out of it. */
-function slantOf(along: Direction | undefined, plane: Pose): [number, number] | undefined {
-  if (!along) return [0, 0];
-  const [x, y, z] = turnBack(plane.turn, worldDirection(along, NO_TURN));
-  return Math.abs(z) < FLAT_SINE ? undefined : [x / z + 0, y / z + 0];
-}
 
 const negative = (n: Num): Num =>
   typeof n === 'number' ? -n : { formula: `-(${n.formula})`, value: -n.value };

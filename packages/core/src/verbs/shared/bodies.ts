@@ -3,13 +3,15 @@ import type { BodyBase, Regions } from '../../recipes/bodies/index.ts';
 import { isFlatPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { baseKind } from '../../recipes/index.ts';
-import { roundPoint } from '../../space/pose.ts';
+import { NO_TURN, roundPoint, turnBack, type Pose } from '../../space/pose.ts';
+import { worldDirection } from '../../statement/directions.ts';
 import { combine } from './combine.ts';
 import {
   isRefusal,
   needed,
   optional,
   refuse,
+  type Direction,
   type Outcome,
   type Refusal,
   type VerbContext,
@@ -49,6 +51,18 @@ export const asBlank = optional('name', 'name', 'What the new part is called.');
 /** Regions as documents hold them: copies, since what a statement was given is shared. */
 export const plainRegions = (regions: Regions): Regions =>
   regions === 'all' ? 'all' : regions.map(({ at, curves }) => ({ at: [...at], curves: [...curves] }));
+
+/** A direction that leans out of the plane by less than this (sine) is taken to lie in it. */
+const FLAT_SINE = 1e-3;
+
+/** How far a way goes along the X and Y of a plane for each mm that it goes out of it; square to the plane where none is said. */
+export function slantOf(along: Direction | undefined, plane: Pose): [number, number] | Refusal {
+  if (!along) return [0, 0];
+  const [x, y, z] = turnBack(plane.turn, worldDirection(along, NO_TURN));
+  return Math.abs(z) < FLAT_SINE
+    ? refuse('along', 'This direction lies in the plane of the outline.', 'along')
+    : [x / z + 0, y / z + 0];
+}
 
 interface Body {
   readonly name: string;

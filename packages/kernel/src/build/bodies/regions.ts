@@ -15,6 +15,7 @@ import {
 import {
   BuildError,
   ShapeMap,
+  compoundOf,
   fromList,
   progressRange,
   uniqueShapes,
@@ -200,10 +201,7 @@ const FILL_CHORD_MM = 0.2;
 
 /** For each face corners of its triangles, x and y; all are faceted in one go, which costs a tenth. */
 function trianglesOf(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): Float64Array[] {
-  const build = keep(new occt.TopoDS_Builder());
-  const compound = keep(new occt.TopoDS_Compound());
-  build.MakeCompound(compound);
-  for (const face of faces) build.Add(compound, face);
+  const compound = keep(compoundOf(occt, faces));
   const { positions, triangles, faceOfTriangle } = meshShape(occt, compound, FILL_CHORD_MM);
   const corners = faces.map((): number[] => []);
   faceOfTriangle.forEach((face, t) => {

@@ -1,4 +1,5 @@
 /** Edges cut off flat. */
+import { radians } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { edgesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
@@ -7,8 +8,6 @@ import { buildOrTellLargest } from './largest.ts';
 import { rounded } from './rounding.ts';
 
 type Chamfer = Extract<Content, { readonly kind: 'chamfer' }>;
-
-const RADIANS = Math.PI / 180;
 
 /** New faces are called chamfer1, chamfer2 … by their edges. Throws BuildError, with the largest width that fits. */
 export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): NamedShape {
@@ -20,7 +19,7 @@ export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): Name
       (size) => {
         const operation = keep(new occt.BRepFilletAPI_MakeChamfer(of.shape));
         for (const { edge, faces } of edges)
-          if (angle > 0) operation.AddDA(size, angle * RADIANS, edge, faces[0]);
+          if (angle > 0) operation.AddDA(size, radians(angle), edge, faces[0]);
           else if (second > 0) operation.Add(size, (size * second) / width, edge, faces[0]);
           else operation.Add(size, edge);
         return rounded(operation, { occt, of, edges, what: 'Chamfer', keep });

@@ -7,13 +7,14 @@ import {
   length,
   ownersOf,
   scale,
+  sharesName,
   unit,
   type ChosenEdge,
   type ChosenFace,
   type EdgeRule,
   type Vec3,
 } from '@kadrel/core';
-import { firstDerivatives } from '../../facts/samples.ts';
+import { isLine, outwardAt } from '../../facts/surface.ts';
 import type { Edge } from '../../occt/edges.ts';
 import {
   BuildError,
@@ -96,7 +97,7 @@ function runOf(occt: Occt, edge: Edge): Run {
       parameter,
       middle: read(Point, keep),
       direction: unit(read(D1, keep)),
-      isStraight: (curve.GetType() as unknown as string) === 'GeomAbs_Line',
+      isStraight: isLine(curve),
     };
   });
 }
@@ -115,27 +116,13 @@ function bendOf(
   return { bend: dot(into, beyond) < 0 ? 'outward' : 'inward', cosine };
 }
 
-/** The way out of a flat face, length 1. */
-export function outwardOf(occt: Occt, face: TopoDS_Face): Vec3 {
-  return scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    const { along, across } = firstDerivatives(surface, 0, 0, keep);
-    const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
-    const normal = scale(unit(cross(along, across)), isReversed ? -1 : 1);
-    return [normal[0] + 0, normal[1] + 0, normal[2] + 0];
-  });
-}
-
 function outwardBeside(occt: Occt, { face, edge }: Side, parameter: number): Vec3 {
   return scope((keep) => {
     const flat = keep(new occt.BRepAdaptor_Curve2d(edge, face));
     const { Point, D1 } = flat.EvalD1(parameter) as unknown as Record<'Point' | 'D1', FlatVector>;
     keep(Point);
     keep(D1);
-    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    const { along, across } = firstDerivatives(surface, Point.X(), Point.Y(), keep);
-    const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
-    return scale(unit(cross(along, across)), isReversed ? -1 : 1);
+    return outwardAt(occt, face, [Point.X(), Point.Y()]);
   });
 }
 interface FlatVector {
@@ -162,11 +149,11 @@ export function edgesChosen(
 
 function edgesMeant(occt: Occt, all: readonly MeetingEdge[], one: ChosenEdge): readonly MeetingEdge[] {
   if ('rule' in one) return all.filter(BY_RULE[one.rule]);
-  if ('around' in one) return all.filter(({ names }) => names.some((name) => isNamed(one.around, name)));
+  if ('around' in one) return all.filter(({ names }) => names.some((name) => sharesName(one.around, name)));
   const written = one.edge.split(MEETING);
   const [a, b] = [written[0]!, written[1] ?? ''];
   const named = all.filter(
-    ({ names: [x, y] }) => (isNamed(a, x) && isNamed(b, y)) || (isNamed(a, y) && isNamed(b, x)),
+    ({ names: [x, y] }) => (sharesName(a, x) && sharesName(b, y)) || (sharesName(a, y) && sharesName(b, x)),
   );
   return nearest(occt, named, { near: one.near, shapeOf: ({ edge }) => edge });
 }
@@ -185,13 +172,6 @@ const BY_RULE: Readonly<Record<EdgeRule, (edge: MeetingEdge) => boolean>> = {
   z: isAlong(2),
   met: ({ names: [a, b] }) => ownersOf(a).every((owner) => !ownersOf(b).includes(owner)),
 };
-
-/** Whether a name that was kept means a face: the whole of it, or one of the names that it has in common with it. */
-function isNamed(kept: string, name: string): boolean {
-  if (kept === name) return true;
-  const parts = new Set(name.split(MERGED));
-  return kept.split(MERGED).some((one) => parts.has(one));
-}
 
 /** Of several the one nearest to a place, where one is told. */
 function nearest<T>(
@@ -251,7 +231,7 @@ export function facesChosen(
   }));
   const found = new Set<FoundFace>();
   for (const { face, near } of chosen) {
-    const named = all.filter(({ name }) => isNamed(face, name));
+    const named = all.filter(({ name }) => sharesName(face, name));
     if (named.length === 0)
       throw new BuildError(
         `There is no face ${wordsOf(face)}.`,

@@ -2,14 +2,7 @@
 import { add, scale as times, type Vec3 } from '@kadrel/core';
 import { meshShape } from '../../facts/mesh.ts';
 import { samplesOf } from '../../facts/samples.ts';
-import {
-  distanceBetween,
-  occurrences,
-  pointShape,
-  scope,
-  type Occt,
-  type TopoDS_Shape,
-} from '../../occt/occt.ts';
+import { distanceTo, occurrences, scope, type Occt, type TopoDS_Shape } from '../../occt/occt.ts';
 
 /** How far points of the new faces may be from where they belong, mm: what the kernel's own approximations are off. */
 const SLACK_MM = 1e-4;
@@ -57,12 +50,9 @@ const pointsOn = (occt: Occt, shape: TopoDS_Shape, by: number) => {
 };
 
 /** From the surface, also from inside: a point within a solid has no distance to it, but one to its shells. */
-export function distanceToFaces(occt: Occt, shape: TopoDS_Shape, at: Vec3): number {
+function distanceToFaces(occt: Occt, shape: TopoDS_Shape, at: Vec3): number {
   return scope((keep) => {
-    const point = pointShape(occt, at, keep);
     const shells = occurrences(occt, shape, 'TopAbs_SHELL', keep);
-    return Math.min(
-      ...(shells.length > 0 ? shells : [shape]).map((one) => distanceBetween(occt, one, point)),
-    );
+    return Math.min(...(shells.length > 0 ? shells : [shape]).map((one) => distanceTo(occt, one, at)));
   });
 }

@@ -1,7 +1,8 @@
 /** Faces that lean. */
-import { scale } from '@kadrel/core';
+import { radians, scale } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
-import { facesChosen, outwardOf, type FoundFace } from './chosen.ts';
+import { facesChosen, type FoundFace } from './chosen.ts';
+import { isFlatFace, outwardOf } from '../../facts/surface.ts';
 import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
@@ -18,7 +19,6 @@ import {
 import { buildOrTellLargest } from './largest.ts';
 
 type Draft = Extract<Content, { readonly kind: 'draft' }>;
-const RADIANS = Math.PI / 180;
 
 /** All faces keep their names. Throws BuildError, with the largest angle that fits. */
 export function buildDrafted(occt: Occt, of: NamedShape, { faces: chosen, angle, foot }: Draft): NamedShape {
@@ -47,15 +47,14 @@ const cannotLean = () =>
 
 function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): NamedShape {
   return scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(foot, true));
-    if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane')
+    if (!isFlatFace(occt, foot))
       throw new BuildError('The foot is not flat.', 'Choose a flat face as the foot.');
-    const plane = keep(surface.Plane());
+    const plane = keep(keep(new occt.BRepAdaptor_Surface(foot, true)).Plane());
     const up = keep(new occt.gp_Dir(...scale(outwardOf(occt, foot), -1)));
     const operation = keep(new occt.BRepOffsetAPI_DraftAngle(of.shape));
     let shape: TopoDS_Shape;
     try {
-      for (const { face } of faces) operation.Add(face, up, angle * RADIANS, plane, true);
+      for (const { face } of faces) operation.Add(face, up, radians(angle), plane, true);
       operation.Build(progressRange(occt, keep));
       if (!operation.IsDone()) throw cannotLean();
       shape = operation.Shape();

@@ -13,7 +13,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import { firstDerivatives } from '../../facts/samples.ts';
+import { firstDerivatives } from '../../facts/surface.ts';
 import { buildCylinder } from '../primitives/cylinder.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { buildSphere } from '../primitives/sphere.ts';

@@ -16,7 +16,7 @@ export function largestThatFits(value: number, fits: (value: number) => boolean)
 }
 
 /** Rounded down to three digits, so that it fits too. */
-export function shortMm(value: number): string {
+export function roundedDown(value: number): string {
   const digits = Math.max(0, 2 - Math.floor(Math.log10(value)));
   const step = 10 ** Math.min(digits, 6);
   return String(Math.floor(value * step) / step);
@@ -44,7 +44,7 @@ export function buildOrTellLargest<T>(
     const remedy =
       fits === undefined
         ? error.remedy
-        : `The largest ${what} that fits here is about ${shortMm(fits)}${unit}.`;
+        : `The largest ${what} that fits here is about ${roundedDown(fits)}${unit}.`;
     throw new BuildError(error.reason, remedy, error.places, error.detail);
   }
 }

@@ -3,9 +3,9 @@ import { add, cross, dot, scale, subtract, type Vec3 } from '@kadrel/core';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Occt, type TopoDS_Face } from '../../occt/occt.ts';
 import {
+  Corners,
   SAME_CORNER_MM,
   flatFacesOf,
-  isSameCorner,
   solidOfFaces,
   type FlatFace,
   type FoundFlat,
@@ -62,23 +62,21 @@ export function copiedOut(occt: Occt, of: NamedShape, { faces: moving, by }: Mov
   });
 }
 
-type Corners = (old: Vec3) => Vec3;
+type MetAnew = (old: Vec3) => Vec3;
 
 /** Old corner → where the planes through it meet now. */
-function cornersOf(planes: readonly Plane[]): Corners {
-  const known: { readonly old: Vec3; readonly now: Vec3 }[] = [];
-  return (old) => {
-    const found = known.find((one) => isSameCorner(one.old, old));
-    if (found) return found.now;
-    const through = planes.filter(({ loops }) =>
-      loops.some((loop) => loop.some((at) => isSameCorner(at, old))),
+function cornersOf(planes: readonly Plane[]): MetAnew {
+  const corners = new Corners();
+  const through: Plane[][] = [];
+  for (const plane of planes)
+    for (const at of plane.loops.flat()) (through[corners.indexOf(at)] ??= []).push(plane);
+  const met = corners.points.map((old, i) => {
+    const stays = through[i]!.every(
+      ({ normal, offset }) => Math.abs(dot(normal, old) - offset) < SAME_CORNER_MM,
     );
-    const now = through.every(({ normal, offset }) => Math.abs(dot(normal, old) - offset) < SAME_CORNER_MM)
-      ? old
-      : meetingOf(through, old);
-    known.push({ old, now });
-    return now;
-  };
+    return stays ? old : meetingOf(through[i]!, old);
+  });
+  return (old) => met[corners.indexOf(old)]!;
 }
 
 function meetingOf(planes: readonly Plane[], old: Vec3): Vec3 {
@@ -111,7 +109,7 @@ function threePlanes([a, b, c]: readonly [Plane, Plane, Plane]): Vec3 {
 }
 
 /** An edge that would turn round has shrunk to nothing on the way. */
-function requireSameWay([from, to]: readonly [Vec3, Vec3], corners: Corners): void {
+function requireSameWay([from, to]: readonly [Vec3, Vec3], corners: MetAnew): void {
   if (dot(subtract(to, from), subtract(corners(to), corners(from))) > 0) return;
   throw new BuildError('An edge would shrink to nothing.', 'Move the face by less.', [from, to]);
 }

@@ -1,6 +1,19 @@
 /** Solids with flat faces and straight edges as corners, and back. */
-import { cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
-import { outwardOf } from './chosen.ts';
+import {
+  MEETING,
+  add,
+  cross,
+  distance,
+  dot,
+  length,
+  scale,
+  sharesName,
+  subtract,
+  unit,
+  type ChosenPlace,
+  type Vec3,
+} from '@kadrel/core';
+import { isFlatFace, isLine, outwardOf } from '../../facts/surface.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
@@ -48,8 +61,7 @@ function flatFace(
   { face, name }: { readonly face: TopoDS_Face; readonly name: string },
 ): FoundFlat {
   return scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane') throw notFlat();
+    if (!isFlatFace(occt, face)) throw notFlat();
     const normal = outwardOf(occt, face);
     const loops = occurrences(occt, face, 'TopAbs_WIRE', keep)
       .map((wire) => loopOf(occt, wire, keep))
@@ -65,7 +77,7 @@ function loopOf(occt: Occt, wire: TopoDS_Shape, keep: Keep): Vec3[] {
   const left = occurrences(occt, wire, 'TopAbs_EDGE', keep).map((sub) => {
     const edge = keep(occt.TopoDS.Edge(sub));
     const curve = keep(new occt.BRepAdaptor_Curve(edge));
-    if ((curve.GetType() as unknown as string) !== 'GeomAbs_Line') throw notFlat();
+    if (!isLine(curve)) throw notFlat();
     return occurrences(occt, edge, 'TopAbs_VERTEX', keep).map((vertex) =>
       read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))), keep),
     ) as [Vec3, Vec3];
@@ -82,11 +94,57 @@ function loopOf(occt: Occt, wire: TopoDS_Shape, keep: Keep): Vec3[] {
   return loop;
 }
 
+/** Corners of faces, each of them once. */
+export class Corners {
+  readonly points: Vec3[] = [];
+
+  /** The index of a corner, which is added where it is new. */
+  indexOf(at: Vec3): number {
+    const known = this.points.findIndex((one) => isSameCorner(one, at));
+    return known >= 0 ? known : this.points.push(at) - 1;
+  }
+}
+
 export const isSameCorner = (a: Vec3, b: Vec3): boolean => length(subtract(a, b)) < SAME_CORNER_MM;
+
+/** All corners of a face, both ends of an edge, or one corner. Throws BuildError where there is none of that name. */
+export function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace): Vec3[] {
+  const wanted = at.split(MEETING);
+  const corners = new Corners();
+  const names: string[][] = [];
+  for (const { name, loops } of flat)
+    for (const corner of loops.flat()) (names[corners.indexOf(corner)] ??= []).push(name);
+  const found = corners.points.filter((_, i) =>
+    wanted.every((one) => names[i]!.some((name) => sharesName(one, name))),
+  );
+  if (found.length === 0)
+    throw new BuildError(
+      `There is no ${wanted.length === 1 ? 'face' : wanted.length === 2 ? 'edge' : 'corner'} ${wanted.join(' · ')}.`,
+      'Choose what moves anew, or take the step out.',
+      near ? [near] : [],
+    );
+  if (wanted.length < 3 || !near || found.length < 2) return found;
+  return [[...found].sort((a, b) => distance(a, near) - distance(b, near))[0]!];
+}
 
 /** Twice the area within a loop, positive when it runs counter-clockwise seen against the normal. */
 const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
   loop.reduce((sum, at, i) => sum + dot(normal, cross(at, loop[(i + 1) % loop.length]!)), 0);
+
+/** Of a loop, length 1: counter-clockwise seen against it. Source: M. Newell, as in any textbook of computer graphics. */
+export const newellNormal = (loop: readonly Vec3[]): Vec3 =>
+  unit(loop.reduce<Vec3>((sum, at, i) => add(sum, cross(at, loop[(i + 1) % loop.length]!)), [0, 0, 0]));
+
+/** No corner is off the plane by more than the kernel allows. */
+export function isFlat({ loops }: Pick<FlatFace, 'loops'>): boolean {
+  const [loop] = loops;
+  const normal = newellNormal(loop!);
+  const middle = scale(
+    loop!.reduce<Vec3>((sum, at) => add(sum, at), [0, 0, 0]),
+    1 / loop!.length,
+  );
+  return loops.flat().every((at) => Math.abs(dot(normal, subtract(at, middle))) < SAME_CORNER_MM);
+}
 
 /** The solid of flat faces. Throws BuildError where they do not close. */
 export function solidOfFaces(occt: Occt, faces: readonly FlatFace[], what: string): NamedShape {

@@ -2,15 +2,14 @@
 import { cross, dot, length, scale, subtract, type ChosenFace, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import type { Content } from '../../content/content.ts';
-import { firstDerivatives } from '../../facts/samples.ts';
+import { firstDerivatives, isFlatFace, outwardOf } from '../../facts/surface.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
-import { facesChosen, meetingEdges, outwardOf, type FoundFace, type MeetingEdge } from './chosen.ts';
+import { facesChosen, meetingEdges, type FoundFace, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
-  distanceBetween,
+  distanceTo,
   isSound,
-  pointShape,
   progressRange,
   read,
   release,
@@ -42,19 +41,19 @@ export function buildPushed(
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
     const edges = meetingEdges(occt, of, keep);
-    const by = to ? told + distanceTo(occt, faces, to) : told;
+    const by = to ? told + wayTo(occt, faces, to) : told;
     if (by === 0)
       throw new BuildError('The face is there already.', 'Choose another point, or give a distance.', [to!]);
-    const isStraight = sides === 'straight' || faces.every(({ face }) => standsSquare(face, edges));
+    const moving = faces.map(({ face }) => face);
+    const isStraight = sides === 'straight' || moving.every((face) => standsSquare(face, { edges, moving }));
     return buildOrTellLargest(
       Math.abs(by),
       (size) => {
         const distance = Math.sign(by) * size;
-        const moving = { faces: faces.map(({ face }) => face), by: distance };
-        if (sides === 'copy') return copiedOut(occt, of, moving);
+        if (sides === 'copy') return copiedOut(occt, of, { faces: moving, by: distance });
         return isStraight
           ? oneByOne(occt, of, { chosen: onceEach(chosen), by: distance })
-          : movedPlanes(occt, of, moving);
+          : movedPlanes(occt, of, { faces: moving, by: distance });
       },
       { what: 'distance', giveBack: ({ shape }) => release(occt, shape) },
     );
@@ -62,7 +61,7 @@ export function buildPushed(
 }
 
 /** How far faces are from a point, out of them: a flat one along its normal, a round one by its radius. Throws BuildError. */
-function distanceTo(occt: Occt, faces: readonly FoundFace[], to: Vec3): number {
+function wayTo(occt: Occt, faces: readonly FoundFace[], to: Vec3): number {
   const found = faces.map(({ face }) => gapOf(occt, face, to));
   if (found.some((one) => Math.abs(one - found[0]!) > ON_EDGE_MM))
     throw new BuildError('These faces are not equally far from the point.', 'Move them one by one.', [to]);
@@ -101,11 +100,21 @@ const onceEach = (chosen: readonly ChosenFace[]): ChosenFace[] => [
   ...new Map(chosen.map((one) => [JSON.stringify(one), one])).values(),
 ];
 
-/** Whether all that a face meets goes straight out of it, so that moving it is adding a layer, or taking one off. */
-const standsSquare = (face: TopoDS_Face, edges: readonly MeetingEdge[]): boolean =>
+interface Meeting {
+  readonly edges: readonly MeetingEdge[];
+  /** All faces that move. */
+  readonly moving: readonly TopoDS_Face[];
+}
+
+/** Whether all that a face meets goes straight out of it, or on with it, so that moving it is adding a layer, or taking one off. */
+const standsSquare = (face: TopoDS_Face, { edges, moving }: Meeting): boolean =>
   edges
     .filter(({ faces }) => faces.some((one) => one.IsSame(face)))
-    .every(({ cosine }) => Math.abs(cosine) < SQUARE_COSINE);
+    .every(
+      ({ cosine, faces }) =>
+        Math.abs(cosine) < SQUARE_COSINE ||
+        (cosine > 1 - SQUARE_COSINE && faces.every((one) => moving.some((other) => other.IsSame(one)))),
+    );
 
 interface Pushing {
   readonly chosen: readonly ChosenFace[];
@@ -134,24 +143,16 @@ interface Layering {
 
 /** What a face sweeps over when it moves. Its far side is called like the face, the others like what they continue. */
 function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }: Layering): NamedShape {
-  const shape = keep(isFlat(occt, face) ? prism(occt, face, by) : thick(occt, face, by));
+  const shape = keep(isFlatFace(occt, face) ? prism(occt, face, by) : thick(occt, face, by));
   const edges = meetingEdges(occt, of, keep).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
   const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((side) => {
-    const touched = edges.filter(
-      ({ middle }) => distanceBetween(occt, side, pointShape(occt, middle, keep)) < ON_EDGE_MM,
-    );
+    const touched = edges.filter(({ middle }) => distanceTo(occt, side, middle) < ON_EDGE_MM);
     const [first, second] = touched;
     if (!first || second) return name;
     return first.names[first.faces[0].IsSame(face) ? 1 : 0];
   });
   return { shape, faceNames };
 }
-
-const isFlat = (occt: Occt, face: TopoDS_Face): boolean =>
-  scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    return (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
-  });
 
 function prism(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
   return scope((keep) => {

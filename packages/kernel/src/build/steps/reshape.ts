@@ -1,18 +1,5 @@
 /** Corners of a solid with flat faces that stand elsewhere. */
-import {
-  MEETING,
-  MERGED,
-  add,
-  cross,
-  distance,
-  dot,
-  length,
-  scale,
-  subtract,
-  unit,
-  type ChosenPlace,
-  type Vec3,
-} from '@kadrel/core';
+import { add, cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
@@ -20,11 +7,12 @@ import { sewn, type NamedFace } from '../surfaces.ts';
 import { patchFace } from './patchFace.ts';
 import {
   SAME_CORNER_MM,
+  cornersAt,
   faceOf,
   flatFacesOf,
+  isFlat,
   isSameCorner,
   type FlatFace,
-  type FoundFlat,
 } from './polyhedron.ts';
 
 type Reshape = Extract<Content, { readonly kind: 'reshape' }>;
@@ -63,50 +51,7 @@ function requireOutward(borders: readonly (readonly Vec3[])[]): void {
 const cannotFold = (reason: string, at: Vec3) =>
   new BuildError(reason, 'Move the whole face, or move its corners within its plane.', [at]);
 
-/** All corners of a face, both ends of an edge, or one corner. Throws BuildError where there is none of that name. */
-function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace): Vec3[] {
-  const wanted = at.split(MEETING);
-  const corners = new Map<string, { at: Vec3; names: string[] }>();
-  for (const { name, loops } of flat)
-    for (const corner of loops.flat()) {
-      const key =
-        [...corners.keys()].find((one) => isSameCorner(corners.get(one)!.at, corner)) ?? corner.join();
-      if (!corners.has(key)) corners.set(key, { at: corner, names: [] });
-      corners.get(key)!.names.push(name);
-    }
-  const found = [...corners.values()].filter(({ names }) =>
-    wanted.every((one) => names.some((name) => shares(one, name))),
-  );
-  if (found.length === 0)
-    throw new BuildError(
-      `There is no ${wanted.length === 1 ? 'face' : wanted.length === 2 ? 'edge' : 'corner'} ${wanted.join(' · ')}.`,
-      'Choose what moves anew, or take the step out.',
-      near ? [near] : [],
-    );
-  const points = found.map((one) => one.at);
-  if (wanted.length < 3 || !near || points.length < 2) return points;
-  return [[...points].sort((a, b) => distance(a, near) - distance(b, near))[0]!];
-}
-
-const shares = (kept: string, name: string): boolean => {
-  const names = new Set(name.split(MERGED));
-  return kept.split(MERGED).some((one) => names.has(one));
-};
-
-/** By Newell's normal: no corner is off the plane by more than the kernel allows. */
-function isFlat({ loops }: FlatFace): boolean {
-  const [loop] = loops;
-  const normal = unit(
-    loop!.reduce<Vec3>((sum, at, i) => add(sum, cross(at, loop![(i + 1) % loop!.length]!)), [0, 0, 0]),
-  );
-  const middle = scale(
-    loop!.reduce<Vec3>((sum, at) => add(sum, at), [0, 0, 0]),
-    1 / loop!.length,
-  );
-  return loops.flat().every((at) => Math.abs(dot(normal, subtract(at, middle))) < SAME_CORNER_MM);
-}
-
-interface Corners {
+interface Border {
   readonly name: string;
   readonly loop: readonly Vec3[];
   readonly isMoved: readonly boolean[];
@@ -116,7 +61,7 @@ interface Corners {
  * Beside the corner: a triangle of it and its neighbours is cut off, and what is left stays flat. Through the corner: triangles from it
  * to all other edges.
  */
-function folded({ name, loop, isMoved }: Corners, folds: 'beside' | 'through'): FlatFace[] {
+function folded({ name, loop, isMoved }: Border, folds: 'beside' | 'through'): FlatFace[] {
   const n = loop.length;
   const first = isMoved.indexOf(true);
   const fan = (from: number): FlatFace[] =>
@@ -130,7 +75,7 @@ function folded({ name, loop, isMoved }: Corners, folds: 'beside' | 'through'): 
     isMoved[i] ? [{ name, loops: [[loop[(i + n - 1) % n]!, at, loop[(i + 1) % n]!]] }] : [],
   );
   const isApart = isMoved.every((one, i) => !one || !isMoved[(i + 1) % n]);
-  if (!isApart || rest.length < 3 || !isFlat({ name, loops: [rest] })) return fan((first + n - 1) % n);
+  if (!isApart || rest.length < 3 || !isFlat({ loops: [rest] })) return fan((first + n - 1) % n);
   return [{ name, loops: [rest] }, ...triangles];
 }
 
@@ -138,7 +83,7 @@ const isSliver = ([a, b, c]: readonly Vec3[]): boolean =>
   length(cross(subtract(b!, a!), subtract(c!, a!))) < SAME_CORNER_MM * length(subtract(b!, a!));
 
 /** A ruled surface between two opposite sides: bilinear. */
-function warped(occt: Occt, { name, loop }: Corners, keep: Keep): NamedFace {
+function warped(occt: Occt, { name, loop }: Border, keep: Keep): NamedFace {
   const [a, b, c, d] = loop;
   if (loop.length !== 4) throw cannotFold('Only faces with four corners can warp.', a!);
   return patchFace(occt, { name, poles: [a!, b!, d!, c!] }, keep);

@@ -16,7 +16,7 @@ import {
 import { plainVolumeOf } from '../../facts/integrals.ts';
 import type { MeetingEdge } from './chosen.ts';
 import { carryNames } from '../../naming/carry.ts';
-import type { NamedShape } from '../../naming/named.ts';
+import { UNNAMED, type NamedShape } from '../../naming/named.ts';
 
 type Operation =
   InstanceType<Occt['BRepFilletAPI_MakeFillet']> | InstanceType<Occt['BRepFilletAPI_MakeChamfer']>;
@@ -33,28 +33,26 @@ export interface Rounding {
 
 /** Runs an operation whose edges are added. Throws BuildError: with the places of the edges where it does not go. */
 export function rounded(operation: Operation, rounding: Rounding): NamedShape {
-  const { occt, of, edges, what, keep } = rounding;
+  const { occt, of, edges, what } = rounding;
   const shape = shapeOf(operation, rounding);
   if (!isWhole(occt, of.shape, shape, edges)) {
     release(occt, shape);
     throw cannotGo(what, edges);
   }
-  const faceNames = namesAfter(operation, rounding, shape);
-  return { shape, faceNames, isSound: true };
+  return { shape, faceNames: namesAfter(operation, rounding, shape), isSound: true };
+}
 
-  function namesAfter(done: Operation, { edges: rounds }: Rounding, result: TopoDS_Shape): string[] {
-    const carried = carryNames(occt, done, [of], result, keep);
-    const made = new ShapeMap<string>(occt);
-    rounds.forEach(({ edge }, i) => {
-      for (const face of fromList(occt, keep(done.Generated(edge)), keep))
-        made.ensure(face, () => `${what.toLowerCase()}${i + 1}`);
-    });
-    let corners = 0;
-    return uniqueShapes(occt, result, 'TopAbs_FACE', keep).map((face, i) => {
-      if (carried[i] !== 'face') return carried[i]!;
-      return made.get(face) ?? `${what.toLowerCase()} corner${++corners}`;
-    });
-  }
+function namesAfter(operation: Operation, { occt, of, edges, what, keep }: Rounding, shape: TopoDS_Shape) {
+  const carried = carryNames(occt, operation, [of], shape, keep);
+  const made = new ShapeMap<string>(occt);
+  edges.forEach(({ edge }, i) => {
+    for (const face of fromList(occt, keep(operation.Generated(edge)), keep))
+      made.ensure(face, () => `${what.toLowerCase()}${i + 1}`);
+  });
+  let corners = 0;
+  return uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) =>
+    carried[i] === UNNAMED ? (made.get(face) ?? `${what.toLowerCase()} corner${++corners}`) : carried[i]!,
+  );
 }
 
 function shapeOf(operation: Operation, { occt, edges, what, keep }: Rounding): TopoDS_Shape {

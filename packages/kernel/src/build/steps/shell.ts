@@ -1,17 +1,19 @@
 /** A solid hollowed out to a wall. */
-import { MERGED, type Vec3 } from '@kadrel/core';
+import { MERGED, add, scale as times, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
-import { shapeOfFaces } from '../../facts/crowded.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
 import { facesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
   ShapeMap,
+  compoundOf,
+  distanceTo,
   fromList,
   progressRange,
   release,
+  roughBox,
   scope,
   translated,
   uniqueShapes,
@@ -21,7 +23,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
-import { astray, distanceToFaces, missing } from './clearance.ts';
+import { astray, missing } from './clearance.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { offsetBy } from './offset.ts';
 
@@ -155,7 +157,7 @@ interface Claim extends Walling {
 function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[] {
   const faces = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep);
   const kept = keep(
-    shapeOfFaces(
+    compoundOf(
       occt,
       faces.filter((face) => !opened.some((other) => other.IsSame(face))),
     ),
@@ -163,22 +165,24 @@ function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[]
   const inner = uniqueShapes(occt, named.shape, 'TopAbs_FACE', keep).filter((_, i) =>
     named.faceNames[i]!.startsWith('inner '),
   );
-  if (inner.length === 0) return opened.length > 0 ? [middleOf(occt, of.shape, keep)] : [];
+  if (inner.length === 0) return opened.length > 0 ? [middleOf(occt, of.shape)] : [];
   const [was, is] = [plainVolumeOf(occt, of.shape), plainVolumeOf(occt, named.shape)];
-  if (by < 0 && !(is < was)) return [middleOf(occt, of.shape, keep)];
-  const moved = keep(shapeOfFaces(occt, inner));
+  if (by < 0 && !(is < was)) return [middleOf(occt, of.shape)];
+  const moved = keep(compoundOf(occt, inner));
   return [
     ...astray(occt, { shape: moved, of: kept, by, isRound: by < 0 }),
     // Where the solid ends before, at an open face, no wall is due.
     ...missing(occt, { shape: named.shape, of: kept, by }).filter(
-      (point) => by > 0 || distanceToFaces(occt, of.shape, point) > OUTSIDE_MM,
+      (point) => by > 0 || isWithin(occt, of.shape, point),
     ),
   ];
 }
 
-function middleOf(occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3 {
-  const box = keep(new occt.Bnd_Box());
-  occt.BRepBndLib.Add(shape, box, false);
-  const [low, high] = [keep(box.CornerMin()), keep(box.CornerMax())];
-  return [(low.X() + high.X()) / 2, (low.Y() + high.Y()) / 2, (low.Z() + high.Z()) / 2];
-}
+/** A solid has no distance to what is within it. */
+const isWithin = (occt: Occt, solid: TopoDS_Shape, at: Vec3): boolean =>
+  distanceTo(occt, solid, at) < OUTSIDE_MM;
+
+const middleOf = (occt: Occt, shape: TopoDS_Shape): Vec3 => {
+  const { min, max } = roughBox(occt, shape);
+  return times(add(min, max), 0.5);
+};

@@ -2,11 +2,13 @@
 import type { Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { BuildError, scope, type Occt } from '../../occt/occt.ts';
+import type { Edge } from '../../occt/edges.ts';
+import { BuildError, read, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { sewn } from '../surfaces.ts';
-import { flatFacesOf, isSameCorner, solidOfFaces, type FlatFace } from './polyhedron.ts';
+import { edgesChosen } from './chosen.ts';
+import { Corners, cornersAt, flatFacesOf, solidOfFaces, type FlatFace } from './polyhedron.ts';
 import { patchFace } from './patchFace.ts';
-import { patchesOf, refined, type Cage, type CageFace } from './refined.ts';
+import { edgeKey, patchesOf, refined, type Cage, type CageFace } from './refined.ts';
 
 type Soften = Extract<Content, { readonly kind: 'soften' }>;
 
@@ -16,9 +18,10 @@ const MAX_FACES = 1600;
 const FACETS_A_QUAD = 2;
 
 /** Patches and facets are called like the face of the cage that they came from. Throws BuildError. */
-export function buildSoftened(occt: Occt, of: NamedShape, { level, form }: Soften): NamedShape {
+export function buildSoftened(occt: Occt, of: NamedShape, content: Soften): NamedShape {
   return scope((keep) => {
-    let cage = cageOf(flatFacesOf(occt, of, keep));
+    const { level, form } = content;
+    let cage = cageOf(occt, of, { content, keep });
     requireFew(cage, 4 ** (level - 1) * (form === 'facets' ? FACETS_A_QUAD : 1));
     for (let i = 0; i < level; i++) cage = refined(cage);
     if (form === 'facets') return solidOfFaces(occt, facetsOf(cage), 'The softened solid');
@@ -37,12 +40,15 @@ function requireFew({ faces }: Cage, times: number): void {
   );
 }
 
-function cageOf(flat: readonly FlatFace[]): Cage {
-  const points: Vec3[] = [];
-  const indexOf = (at: Vec3): number => {
-    const known = points.findIndex((one) => isSameCorner(one, at));
-    return known >= 0 ? known : points.push(at) - 1;
-  };
+interface Caging {
+  readonly content: Soften;
+  readonly keep: Keep;
+}
+
+function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
+  const { sharp = [], corners: fixed = [] } = content;
+  const flat = flatFacesOf(occt, of, keep);
+  const corners = new Corners();
   const faces = flat.map(({ name, loops }): CageFace => {
     const [border, hole] = loops;
     if (hole)
@@ -51,10 +57,24 @@ function cageOf(flat: readonly FlatFace[]): Cage {
         'Split the solid, so that its faces run round the hole in pieces.',
         [hole[0]!],
       );
-    return { name, corners: border!.map(indexOf) };
+    return { name, corners: border!.map((at) => corners.indexOf(at)) };
   });
-  return { points, faces };
+  const edges = sharp.length === 0 ? [] : edgesChosen(occt, of, { chosen: sharp, keep });
+  const ends = edges.map(({ edge }) => endsOf(occt, edge).map((at) => corners.indexOf(at)));
+  return {
+    points: corners.points,
+    faces,
+    sharp: new Set(ends.map(([a, b]) => edgeKey(a!, b!))),
+    fixed: new Set(fixed.flatMap((place) => cornersAt(flat, place)).map((at) => corners.indexOf(at))),
+  };
 }
+
+/** Of a straight edge. */
+const endsOf = (occt: Occt, edge: Edge): Vec3[] =>
+  scope((keep) => {
+    const curve = keep(new occt.BRepAdaptor_Curve(edge));
+    return [curve.FirstParameter(), curve.LastParameter()].map((at) => read(keep(curve.EvalD0(at)), keep));
+  });
 
 const facetsOf = ({ points, faces }: Cage): FlatFace[] =>
   faces.flatMap(({ name, corners }) => {

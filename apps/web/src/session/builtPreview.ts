@@ -1,0 +1,168 @@
+/** What a statement that changes solids would come to, built by the kernel before it is carried out. */
+import { isRefusal, verbNamed, withStepsUpTo, type ItemId, type KadrelDocument } from '@kadrel/core';
+import { performAsking } from './asking.ts';
+import { newFailure, type Built } from './built.ts';
+import type { Committing } from './commit.ts';
+import type { SessionCore } from './core.ts';
+import { doesDraw } from './sketch.ts';
+import { isChanged, type Statement } from './statement.ts';
+import { emptyBlank } from './waiting.ts';
+
+export interface BuiltPreview {
+  readonly document: KadrelDocument;
+  readonly built: Built;
+  /** It is no statement, but a part up to one of its steps, counted from 0. */
+  readonly upTo?: { readonly part: ItemId; readonly step: number };
+}
+
+type Told = Pick<Statement, 'verb' | 'typed' | 'editId'>;
+
+/** Statements that change the form of solids; where parts would stand, and what lines would be drawn, is shown without the kernel. */
+export function hasBuiltPreview(verb: string): boolean {
+  const group = verbNamed(verb)?.group;
+  return group === 'shape' || group === 'cut' || group === 'combine' || (group === 'draw' && !doesDraw(verb));
+}
+
+/** After one that took longer than this (ms), the statement shows no more: carrying it out would have to wait for them. */
+const SLOW_MS = 1500;
+
+/** Builds one preview at a time; of what is told meanwhile only the last is built. */
+export class BuiltPreviews {
+  private wanted: Told | null = null;
+  /** What is being built. */
+  private running: Told | null = null;
+  /** What was built last, and of which document. */
+  private last: (Told & { readonly document: KadrelDocument }) | null = null;
+  /** The statement that was too slow, or was cancelled. */
+  private givenUp: string | undefined;
+
+  constructor(
+    private readonly core: SessionCore,
+    private readonly commits: Committing,
+  ) {
+    core.store.subscribe((now, before) => {
+      if (now.statement !== before.statement || now.document !== before.document) this.follow();
+      else if (now.kernel !== before.kernel && now.kernel.at === 'idle') void this.work();
+    });
+  }
+
+  get isBusy(): boolean {
+    return this.running !== null;
+  }
+
+  /** Shows the statement in hand again, after something else was tried. */
+  follow(): void {
+    const { statement } = this.core.get();
+    // What is being carried out stays in sight until it is done.
+    if (statement?.phase === 'working') return;
+    const isShown = statement && !statement.refusal && (statement.phase === 'open' || isChanged(statement));
+    this.show(isShown ? statement : null);
+  }
+
+  /** Shows what a statement would come to, as soon as the kernel is free. */
+  show(told: Told | null): void {
+    const wanted = told && this.isWorthwhile(told) ? told : null;
+    if (wanted && this.isBuiltLast(wanted)) return;
+    this.wanted = wanted;
+    this.last = null;
+    this.dropSoon(wanted);
+    if (wanted) void this.work();
+    else this.keep(null);
+  }
+
+  /** A preview that nobody waits for any more does not keep the kernel for long. */
+  private dropSoon(wanted: Told | null): void {
+    const { running } = this;
+    if (!running || running.typed === wanted?.typed) return;
+    setTimeout(() => {
+      const isMeant = this.core.get().statement?.typed === running.typed;
+      if (this.running === running && !isMeant) this.core.host.dropPassing();
+    }, SLOW_MS);
+  }
+
+  /** Shows a part as it is after one of its steps, until a statement is begun or the document changes; null for as it is. */
+  async lookUpTo(upTo: BuiltPreview['upTo'] | null): Promise<void> {
+    const { document } = this.core.get();
+    if (!upTo) return this.keep(null);
+    const shown = withStepsUpTo(document, upTo.part, upTo.step);
+    try {
+      const built = await this.core.host.evaluate(shown, { isPassing: true });
+      const { document: now, statement } = this.core.get();
+      if (now === document && statement?.phase !== 'working') this.keep({ document: shown, built, upTo });
+    } catch (error) {
+      // Cancelled, or something newer is built: then that is shown.
+      if ((error as { code?: string }).code === undefined) throw error;
+    }
+  }
+
+  private isWorthwhile(told: Told): boolean {
+    return (
+      hasBuiltPreview(told.verb) &&
+      emptyBlank(told) === null &&
+      this.core.get().lookingAt === null &&
+      subjectOf(told) !== this.givenUp
+    );
+  }
+
+  /** A field that gets the focus makes another statement of the same words. */
+  private isBuiltLast({ verb, typed }: Told): boolean {
+    const { last } = this;
+    return last?.verb === verb && last.typed === typed && last.document === this.core.get().document;
+  }
+
+  private async work(): Promise<void> {
+    while (this.wanted && !this.running && this.core.host.isIdle) {
+      const told = this.wanted;
+      this.wanted = null;
+      // It may have been given up while it waited.
+      if (!this.isWorthwhile(told)) continue;
+      this.running = told;
+      this.last = { ...told, document: this.core.get().document };
+      try {
+        const found = await this.built(told);
+        if (this.isStillMeant(told)) this.keep(found);
+      } finally {
+        this.running = null;
+      }
+    }
+  }
+
+  /** While the pointer goes on, what it passed is shown until the next is built. */
+  private isStillMeant(told: Told): boolean {
+    const { statement } = this.core.get();
+    const next = this.wanted ?? this.last;
+    return (
+      statement !== null &&
+      (statement.phase !== 'done' || isChanged(statement)) &&
+      next !== null &&
+      subjectOf(next) === subjectOf(told)
+    );
+  }
+
+  private keep(builtPreview: BuiltPreview | null): void {
+    if (this.core.get().builtPreview !== builtPreview) this.core.set({ builtPreview });
+  }
+
+  private async built(told: Told): Promise<BuiltPreview | null> {
+    const before = this.commits.begins(told);
+    const start = performance.now();
+    try {
+      const done = await performAsking(this.core.worlds, told, before);
+      if (isRefusal(done)) return null;
+      const { document } = done;
+      const built = await this.core.host.evaluate(document, { isPassing: true });
+      if (performance.now() - start > SLOW_MS) this.givenUp = subjectOf(told);
+      const { document: now, built: standing } = this.core.get();
+      const trying = { now, known: standing.failures, before, after: document };
+      return newFailure(built.failures, trying) ? null : { document, built };
+    } catch (error) {
+      if ((error as { code?: string }).code === undefined) throw error;
+      this.givenUp = subjectOf(told);
+      return null;
+    }
+  }
+}
+
+/** A statement whose numbers change is still about the same parts. */
+const subjectOf = ({ verb, typed, editId }: Told): string =>
+  JSON.stringify([verb, editId, typed.part, typed.parts, typed.from]);

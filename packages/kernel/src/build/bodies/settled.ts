@@ -1,0 +1,32 @@
+/** A solid as it was written down, and writing one down. */
+import { AT_ORIGIN, type SolidWritten } from '@kadrel/core';
+import type { Content } from '../../content/content.ts';
+import type { NamedShape } from '../../naming/named.ts';
+import { BuildError, copied, release, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
+import { requireBodies } from '../compound.ts';
+
+type Settled = Extract<Content, { readonly kind: 'settled' }>;
+
+/** Throws BuildError where it cannot be read. */
+export function buildSettled(occt: Occt, { shape: text, faces: faceNames }: Settled): NamedShape {
+  const read = occt.BRepToolsWrapper.Read(text);
+  if (read.IsNull()) throw unreadable();
+  const shape = requireBodies(occt, read, 'The settled solid');
+  const count = scope((keep) => uniqueShapes(occt, shape, 'TopAbs_FACE', keep).length);
+  if (count === faceNames.length) return { shape, faceNames };
+  release(occt, shape);
+  throw unreadable();
+}
+
+const unreadable = () =>
+  new BuildError('What was settled cannot be read.', 'Undo until before it was settled, or take it away.');
+
+/** Exact to fifteen digits and more. Of a copy: it has no facets, which would be written too. */
+export function writtenSolid(occt: Occt, { shape, faceNames }: NamedShape): SolidWritten {
+  const copy = copied(occt, shape, AT_ORIGIN);
+  try {
+    return { shape: occt.BRepToolsWrapper.Write(copy), faces: faceNames };
+  } finally {
+    release(occt, copy);
+  }
+}
