@@ -24,7 +24,11 @@ export function hasBuiltPreview(verb: string): boolean {
 }
 
 /** After one that took longer than this (ms), the statement shows no more: carrying it out would have to wait for them. */
-const SLOW_MS = 1500;
+const LONGEST_MS = 10_000;
+/** What nobody waits for any more is ended after this long (ms): to begin a new kernel takes as long. */
+const DROP_AFTER_MS = 5000;
+/** After one that took longer than this (ms) the kernel is left to others for as long again. */
+const QUICK_MS = 100;
 
 /** Builds one preview at a time; of what is told meanwhile only the last is built. */
 export class BuiltPreviews {
@@ -35,6 +39,9 @@ export class BuiltPreviews {
   private last: (Told & { readonly document: KadrelDocument }) | null = null;
   /** The statement that was too slow, or was cancelled. */
   private givenUp: string | undefined;
+  /** When the next may be begun (ms). */
+  private notBefore = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly core: SessionCore,
@@ -42,7 +49,7 @@ export class BuiltPreviews {
   ) {
     core.store.subscribe((now, before) => {
       if (now.statement !== before.statement || now.document !== before.document) this.follow();
-      else if (now.kernel !== before.kernel && now.kernel.at === 'idle') void this.work();
+      else if (now.kernel !== before.kernel && now.kernel.at === 'idle') this.begin();
     });
   }
 
@@ -66,7 +73,7 @@ export class BuiltPreviews {
     this.wanted = wanted;
     this.last = null;
     this.dropSoon(wanted);
-    if (wanted) void this.work();
+    if (wanted) this.begin();
     else this.keep(null);
   }
 
@@ -77,7 +84,7 @@ export class BuiltPreviews {
     setTimeout(() => {
       const isMeant = this.core.get().statement?.typed === running.typed;
       if (this.running === running && !isMeant) this.core.host.dropPassing();
-    }, SLOW_MS);
+    }, DROP_AFTER_MS);
   }
 
   /** Shows a part as it is after one of its steps, until a statement is begun or the document changes; null for as it is. */
@@ -110,21 +117,36 @@ export class BuiltPreviews {
     return last?.verb === verb && last.typed === typed && last.document === this.core.get().document;
   }
 
+  private begin(): void {
+    clearTimeout(this.timer);
+    const pause = this.notBefore - performance.now();
+    if (pause > 0) this.timer = setTimeout(() => this.begin(), pause);
+    else void this.work();
+  }
+
   private async work(): Promise<void> {
-    while (this.wanted && !this.running && this.core.host.isIdle) {
-      const told = this.wanted;
-      this.wanted = null;
-      // It may have been given up while it waited.
-      if (!this.isWorthwhile(told)) continue;
-      this.running = told;
-      this.last = { ...told, document: this.core.get().document };
-      try {
-        const found = await this.built(told);
-        if (this.isStillMeant(told)) this.keep(found);
-      } finally {
-        this.running = null;
-      }
+    const told = this.wanted;
+    if (!told || this.running || !this.core.host.isIdle) return;
+    this.wanted = null;
+    // It may have been given up while it waited.
+    if (!this.isWorthwhile(told)) return;
+    this.running = told;
+    this.last = { ...told, document: this.core.get().document };
+    const start = performance.now();
+    try {
+      const found = await this.built(told);
+      if (this.isStillMeant(told)) this.keep(found);
+    } finally {
+      this.running = null;
+      this.rest(told, performance.now() - start);
     }
+  }
+
+  /** What took long is not built again at every move of the pointer. */
+  private rest(told: Told, tookMs: number): void {
+    if (tookMs > LONGEST_MS) this.givenUp = subjectOf(told);
+    this.notBefore = tookMs > QUICK_MS ? performance.now() + Math.min(tookMs, LONGEST_MS) : 0;
+    this.begin();
   }
 
   /** While the pointer goes on, what it passed is shown until the next is built. */
@@ -145,19 +167,18 @@ export class BuiltPreviews {
 
   private async built(told: Told): Promise<BuiltPreview | null> {
     const before = this.commits.begins(told);
-    const start = performance.now();
     try {
       const done = await performAsking(this.core.worlds, told, before);
       if (isRefusal(done)) return null;
       const { document } = done;
       const built = await this.core.host.evaluate(document, { isPassing: true });
-      if (performance.now() - start > SLOW_MS) this.givenUp = subjectOf(told);
       const { document: now, built: standing } = this.core.get();
       const trying = { now, known: standing.failures, before, after: document };
       return newFailure(built.failures, trying) ? null : { document, built };
     } catch (error) {
-      if ((error as { code?: string }).code === undefined) throw error;
-      this.givenUp = subjectOf(told);
+      const { code } = error as { code?: string };
+      if (code === undefined) throw error;
+      if (code !== 'superseded') this.givenUp = subjectOf(told);
       return null;
     }
   }
