@@ -1,5 +1,14 @@
-/** Single faces: their sizes, and their borders as outlines. */
-import { AT_ORIGIN, areaBelow, curveLength, type DrawnPath, type FaceFacts, type Pose } from '@kadrel/core';
+/** Single faces and edges: their sizes, and the borders of faces as outlines. */
+import {
+  AT_ORIGIN,
+  areaBelow,
+  curveLength,
+  type ChosenEdge,
+  type DrawnPath,
+  type EdgeFacts,
+  type FaceFacts,
+  type Pose,
+} from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { built, idOf, type Statement } from './bench.ts';
@@ -64,4 +73,52 @@ test('the edges of the face that is nearest in the plane, with its holes', () =>
   const length = paths.flatMap(({ curves }) => curves).reduce((sum, curve) => sum + curveLength(curve), 0);
   expect(length).toBeCloseTo(200 + 10 * PI, 9);
   expect(() => outline(block, 'holed', 'top', [30, 20, 1])).toThrow('no such flat face');
+});
+
+describe('edges', () => {
+  const edges = (statements: readonly Statement[], name: string, chosen: readonly ChosenEdge[]) => {
+    const document = built(statements);
+    return kernel.answer(document, {
+      ask: 'edges',
+      part: idOf(document, name),
+      edges: chosen,
+    }) as EdgeFacts;
+  };
+  const box: Statement[] = [['box', { as: 'block', size: [60, 40, 20] }]];
+
+  test('of a box: lengths add up, and faces meet at 90°', () => {
+    expect(edges(box, 'block', [{ rule: 'all' }])).toEqual({
+      count: 12,
+      length: expect.closeTo(480, 9) as number,
+      angle: expect.closeTo(90, 9) as number,
+    });
+    expect(edges(box, 'block', [{ edge: 'front&top' }]).length).toBeCloseTo(60, 9);
+  });
+
+  test('of a cylinder: a circle of its radius', () => {
+    const found = edges([['cylinder', { as: 'rod', diameter: 10, height: 20 }]], 'rod', [{ around: 'top' }]);
+    expect(found).toMatchObject({ count: 1 });
+    expect(found.radius).toBeCloseTo(5, 9);
+    expect(found.length).toBeCloseTo(10 * PI, 9);
+  });
+
+  test('of a regular hexagonal prism the sides meet at 120°; sides and ends together at no one angle', () => {
+    const prism: Statement[] = [['prism', { as: 'nut', sides: 6, width: 20, height: 8 }]];
+    expect(edges(prism, 'nut', [{ rule: 'z' }])).toMatchObject({ count: 6 });
+    expect(edges(prism, 'nut', [{ rule: 'z' }]).angle).toBeCloseTo(120, 7);
+    expect(edges(prism, 'nut', [{ rule: 'all' }]).angle).toBeUndefined();
+  });
+
+  test('an inward corner has 270° of material, and a rounded edge goes on smoothly at 180°', () => {
+    const corner: Statement[] = [
+      ...box,
+      ['box', { as: 'bite', size: [30, 40, 10], at: [30, 0, 10] }],
+      ['subtract', { as: 'step', from: 'block', parts: ['bite'] }],
+    ];
+    expect(edges(corner, 'step', [{ rule: 'inward' }]).angle).toBeCloseTo(270, 9);
+    const rounded: Statement[] = [...box, ['fillet', { part: 'block', edges: 'along x', radius: 5 }]];
+    const smooth = edges(rounded, 'block', [{ edge: 'back&fillet1' }]);
+    expect(smooth.angle).toBeCloseTo(180, 4);
+    expect(smooth.length).toBeCloseTo(60, 9);
+  });
 });

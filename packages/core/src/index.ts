@@ -106,6 +106,7 @@ export {
   type Blank,
   type Column,
   type BlankType,
+  type EdgeFacts,
   type FaceFacts,
   type Group,
   type Outcome,
@@ -139,6 +140,7 @@ export * from './snapping/guides.ts';
 export * from './snapping/alignment.ts';
 export * from './snapping/landing.ts';
 export * from './selecting/region.ts';
+export * from './selecting/places.ts';
 export { type Point, type Region } from './selecting/outline.ts';
 export * from './selecting/alike.ts';
 export * from './snapping/locate.ts';

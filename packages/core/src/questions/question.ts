@@ -1,6 +1,7 @@
 /** What only the kernel can tell of a document: asked here, answered in kernel/src/answers. */
 import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
+import type { ChosenEdge } from '../recipes/chosen.ts';
 import type { ItemId } from '../recipes/ids.ts';
 import type { Box } from '../space/box.ts';
 import type { Pose } from '../space/pose.ts';
@@ -36,6 +37,8 @@ export type Question =
     }
   /** Sizes of faces, by their names, as one surface. */
   | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
+  /** Sizes of edges; those along which faces go on into each other may be named too. */
+  | { readonly ask: 'edges'; readonly part: ItemId; readonly edges: readonly ChosenEdge[] }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -53,6 +56,7 @@ export interface Replies {
   offset: readonly DrawnPath[];
   cut: readonly DrawnPath[];
   face: FaceFacts;
+  edges: EdgeFacts;
   solid: SolidWritten;
 }
 
@@ -61,6 +65,16 @@ export interface SolidWritten {
   readonly shape: string;
   /** In the order of the shape. */
   readonly faces: readonly string[];
+}
+
+export interface EdgeFacts {
+  readonly count: number;
+  /** Of all together, mm. */
+  readonly length: number;
+  /** Where all are arcs of one radius, mm. */
+  readonly radius?: number;
+  /** Between the two faces within the material, where it is the same at all of them, degrees: 90 along the edges of a box. */
+  readonly angle?: number;
 }
 
 export interface FaceFacts {

@@ -3,10 +3,10 @@
  * the hole of a ring takes nothing that is not there; pixels, x to the right, y down.
  */
 import { searchBvh } from '../space/bvh.ts';
-import { mmPerPixel, eyeDistance, rayThrough, type Camera } from '../space/camera.ts';
-import { carry, turnVector } from '../space/pose.ts';
-import { distance, dot, subtract, type Vec3 } from '../space/vector.ts';
-import { castOnScene } from '../snapping/raycast.ts';
+import { rayThrough, type Camera } from '../space/camera.ts';
+import { carry } from '../space/pose.ts';
+import { distance, type Vec3 } from '../space/vector.ts';
+import { castOnScene, type SurfaceHit } from '../snapping/raycast.ts';
 import type { SnapInstance, SnapScene } from '../snapping/scene.ts';
 import {
   boundsOf,
@@ -17,6 +17,7 @@ import {
   type Point,
   type Region,
 } from './outline.ts';
+import { cornersOf, overlap, viewOf, type Area, type View } from './screen.ts';
 
 export type RegionRule = 'touching' | 'enclosed';
 
@@ -55,7 +56,7 @@ function takes(
   rule: RegionRule,
   limits: Area,
 ): boolean {
-  const view = viewOf(instance, camera);
+  const view = viewOf(instance.pose, camera);
   const { bounds, order } = instance.shape.triangleTree;
   if (order.length === 0) return false;
   const area = view.boxArea(bounds, 0);
@@ -101,7 +102,7 @@ function isTouched({ shape }: SnapInstance, view: View, region: Region, limits: 
 }
 
 /** Whether a convex piece of the picture and the region share a point. */
-function meetsPolygon(region: Region, corners: readonly Point[]): boolean {
+export function meetsPolygon(region: Region, corners: readonly Point[]): boolean {
   for (let i = 0; i < corners.length; i++)
     if (meetsSegment(region, corners[i]!, corners[(i + 1) % corners.length]!)) return true;
   return isInConvex(corners, someMember(region));
@@ -126,21 +127,26 @@ const SIGHTS = 1600;
 /** Points of its own that a part is looked for by, where the lattice has missed it. */
 const OWN_SIGHTS = 48;
 
+/** What is seen along lines of sight that are spread over the region. */
+export function hitsIn(scene: SnapScene, camera: Camera, region: Region): SurfaceHit[] {
+  const { left, top, right, bottom } = boundsOf(region);
+  const step = Math.max(1, Math.sqrt(((right - left) * (bottom - top)) / SIGHTS));
+  const hits: SurfaceHit[] = [];
+  for (let y = top + step / 2; y < bottom; y += step)
+    for (let x = left + step / 2; x < right; x += step) {
+      const hit = contains(region, [x, y]) && castOnScene(scene, rayThrough(camera, x, y));
+      if (hit) hits.push(hit);
+    }
+  return hits;
+}
+
 function seenOf(
   found: readonly SnapInstance[],
   scene: SnapScene,
   camera: Camera,
   region: Region,
 ): SnapInstance[] {
-  const { left, top, right, bottom } = boundsOf(region);
-  const step = Math.max(1, Math.sqrt(((right - left) * (bottom - top)) / SIGHTS));
-  const seen = new Set<string>();
-  for (let y = top + step / 2; y < bottom; y += step)
-    for (let x = left + step / 2; x < right; x += step) {
-      if (!contains(region, [x, y])) continue;
-      const hit = castOnScene(scene, rayThrough(camera, x, y));
-      if (hit) seen.add(hit.instance.part);
-    }
+  const seen = new Set(hitsIn(scene, camera, region).map(({ instance }) => instance.part));
   return found.filter(
     (instance) => seen.has(instance.part) || isSeenByOwnPoints(instance, scene, camera, region),
   );
@@ -156,7 +162,7 @@ function isSeenByOwnPoints(
   const count = triangles.length / 3;
   const step = Math.max(1, Math.floor(count / OWN_SIGHTS));
   const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
-  const view = viewOf(instance, camera);
+  const view = viewOf(instance.pose, camera);
   for (let t = 0; t < count; t += step) {
     const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
     const own: Vec3 = [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3];
@@ -169,106 +175,4 @@ function isSeenByOwnPoints(
   return false;
 }
 /** A facet does not hide its own middle. */
-const SEEN_SLACK_MM = 1e-4;
-
-// --- From the part's own frame to the screen ------------------------------------------------------------------------
-
-interface Area {
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
-}
-
-interface View {
-  /** The pixel of a point; null behind the eye. */
-  point(x: number, y: number, z: number): Point | null;
-  /** The pixels round a box; null where it reaches behind the eye. */
-  boxArea(bounds: Float64Array, at: number): Area | null;
-  /** The corners of a facet in the picture; cut off at the eye, and so of none to four. */
-  triangle(positions: Float32Array, triangles: Uint32Array, t: number): Point[];
-}
-
-/** Nearer to the eye than this part of its distance from the target nothing is drawn. */
-const NEAREST = 1e-4;
-
-function viewOf({ pose }: SnapInstance, camera: Camera): View {
-  const axes = [0, 1, 2].map((i) =>
-    turnVector(pose.turn, [i === 0 ? 1 : 0, i === 1 ? 1 : 0, i === 2 ? 1 : 0]),
-  ) as [Vec3, Vec3, Vec3];
-  const shift = subtract(pose.shift, camera.eye);
-  const row = (direction: Vec3) =>
-    [...axes.map((axis) => dot(axis, direction)), dot(shift, direction)] as const;
-  const [[rx, ry, rz, r0], [ux, uy, uz, u0], [tx, ty, tz, t0]] = [
-    row(camera.right),
-    row(camera.up),
-    row(camera.toward),
-  ] as [Four, Four, Four];
-  const isParallel = camera.state.projection === 'parallel';
-  const size = mmPerPixel(camera);
-  const target = eyeDistance(camera.state);
-  const [midX, midY] = [camera.width / 2, camera.pixelHeight / 2];
-  const depth = (x: number, y: number, z: number) => -(tx * x + ty * y + tz * z + t0);
-  const place = (x: number, y: number, z: number, deep: number): Point => {
-    const scale = 1 / (isParallel ? size : (size * deep) / target);
-    return [midX + (rx * x + ry * y + rz * z + r0) * scale, midY - (ux * x + uy * y + uz * z + u0) * scale];
-  };
-  const isBehind = (deep: number) => !isParallel && deep < NEAREST * target;
-  return {
-    point(x, y, z) {
-      const deep = depth(x, y, z);
-      return isBehind(deep) ? null : place(x, y, z, deep);
-    },
-    boxArea(b, at) {
-      let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-      for (let corner = 0; corner < 8; corner++) {
-        const [x, y, z] = [
-          b[at + (corner & 1 ? 3 : 0)]!,
-          b[at + 1 + (corner & 2 ? 3 : 0)]!,
-          b[at + 2 + (corner & 4 ? 3 : 0)]!,
-        ];
-        const deep = depth(x, y, z);
-        if (isBehind(deep)) return null;
-        const [px, py] = place(x, y, z, deep);
-        if (px < left) left = px;
-        if (px > right) right = px;
-        if (py < top) top = py;
-        if (py > bottom) bottom = py;
-      }
-      return { left, top, right, bottom };
-    },
-    triangle(positions, triangles, t) {
-      const corners = [0, 1, 2].map((k): Four => {
-        const i = 3 * triangles[3 * t + k]!;
-        const [x, y, z] = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
-        return [x, y, z, depth(x, y, z)];
-      });
-      if (corners.every(([, , , deep]) => !isBehind(deep)))
-        return corners.map(([x, y, z, deep]) => place(x, y, z, deep));
-      return clipped(corners, NEAREST * target).map(([x, y, z, deep]) => place(x, y, z, deep));
-    },
-  };
-}
-
-type Four = readonly [number, number, number, number];
-
-/** The part of a facet in front of the eye. Source: Sutherland and Hodgman, Communications of the ACM 17 (1974). */
-function clipped(corners: readonly Four[], nearest: number): Four[] {
-  return corners.flatMap((a, i): Four[] => {
-    const b = corners[(i + 1) % corners.length]!;
-    const kept = a[3] >= nearest ? [a] : [];
-    if (a[3] >= nearest === b[3] >= nearest) return kept;
-    const s = (nearest - a[3]) / (b[3] - a[3]);
-    const cut = [0, 1, 2, 3].map((k) => a[k]! + s * (b[k]! - a[k]!)) as unknown as Four;
-    return [...kept, cut];
-  });
-}
-
-const overlap = (a: Area, b: Area) =>
-  a.left <= b.right && a.right >= b.left && a.top <= b.bottom && a.bottom >= b.top;
-const cornersOf = ({ left, top, right, bottom }: Area): Point[] => [
-  [left, top],
-  [right, top],
-  [right, bottom],
-  [left, bottom],
-];
+export const SEEN_SLACK_MM = 1e-4;

@@ -20,6 +20,7 @@ import type { QuantityKind } from '../quantity/units.ts';
 import type { Gesture } from '../gestures/gesture.ts';
 
 export type {
+  EdgeFacts,
   FaceFacts,
   Question,
   RegionFound,

@@ -1,4 +1,4 @@
-/** What statements ask of built geometry: boxes, extents, regions, outlines, faces, and how far something can go. */
+/** What statements ask of built geometry: boxes, extents, regions, outlines, faces, edges, and how far something can go. */
 import {
   add,
   areasOf,
@@ -25,6 +25,7 @@ import { faceOutline, facesTogether } from '../facts/faces.ts';
 import { exactBox } from '../facts/extent.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
+import { edgeFacts } from './edges.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
 import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
@@ -68,6 +69,8 @@ export class Answers {
         return this.cut(document, question);
       case 'face':
         return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
+      case 'edges':
+        return edgeFacts(this.occt, this.shapes.built(document, question.part).named, question.edges);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':

@@ -137,7 +137,16 @@ export function edgesChosen(
   of: NamedShape,
   { chosen, keep }: { readonly chosen: readonly ChosenEdge[]; readonly keep: Keep },
 ): MeetingEdge[] {
-  const all = meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
+  const sharp = meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
+  return edgesAmong(occt, sharp, chosen);
+}
+
+/** Those of some edges that are meant, each once. Throws BuildError where a name means none, or a rule finds none. */
+export function edgesAmong(
+  occt: Occt,
+  all: readonly MeetingEdge[],
+  chosen: readonly ChosenEdge[],
+): MeetingEdge[] {
   const found = new Set<MeetingEdge>();
   for (const one of chosen) {
     const meant = edgesMeant(occt, all, one);
