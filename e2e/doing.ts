@@ -1,5 +1,6 @@
 /** Things done in many tests: a project of one's own, choosing parts in the tree, verbs by their words. */
 import type { Page } from '@playwright/test';
+import type { Vec3 } from '@kadrel/core';
 import { Person } from './person.ts';
 
 export async function inNewProject(page: Page, name: string): Promise<Person> {
@@ -51,4 +52,20 @@ export async function says(ada: Person, verb: string, { chosen = {}, typed = {} 
     await page.getByRole('textbox', { name: label, exact: true }).fill(text);
   await ada.commits();
   await ada.types('Escape');
+}
+
+/** Presses, drags through the points, and lets go. */
+export async function drags(ada: Person, ...points: readonly Vec3[]): Promise<void> {
+  const [first, ...others] = await Promise.all(points.map((point) => ada.screenOf(point)));
+  await ada.page.mouse.move(first!.x, first!.y);
+  await ada.page.mouse.down();
+  for (const { x, y } of others) await ada.page.mouse.move(x, y, { steps: 4 });
+  await ada.page.mouse.up();
+}
+
+/** Away from the middle of the view, where room is left beside the view dial. */
+export async function zoomsOut(ada: Person): Promise<void> {
+  await ada.page.mouse.move(700, 330);
+  await ada.page.mouse.wheel(0, 700);
+  await ada.isReady();
 }

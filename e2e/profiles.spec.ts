@@ -148,8 +148,8 @@ test('a face is selected by a second click, drawn on, and what is marked on it i
     'true',
   );
   await ada.clicksAt([40, 20, 20]);
-  await expect(page.getByLabel('Selected face')).toHaveValue('top');
-  await expect(page.getByTestId('face-area')).toHaveText(/2.400\.00/);
+  await expect(page.getByRole('button', { name: 'Selected of the part: top' })).toBeVisible();
+  await expect(page.getByTestId('place-area')).toHaveText(/2.400\.00/);
   await draws(ada, 'circle', { diameter: '20', 'centre X': '30', 'centre Y': '20', 'centre Z': '20' });
   await expect(page.getByText('draws on top of Block').first()).toBeAttached();
   await selects(page, 'Circle');
@@ -163,13 +163,16 @@ test('a face is selected by a second click, drawn on, and what is marked on it i
   await page.keyboard.press('Escape');
   await selects(page, 'Block');
   await page.getByRole('button', { name: 'Select the marked faces' }).click();
-  await expect(page.getByTestId('face-area')).toHaveText(/314\.16/);
+  await expect(page.getByTestId('place-area')).toHaveText(/314\.16/);
   // By keyboard too, and Escape leaves the part selected.
-  await page.getByLabel('Selected face').selectOption('front');
-  await expect(page.getByTestId('face-area')).toHaveText(/1.200\.00/);
-  await page.getByLabel('Selected face').blur();
+  await page.getByRole('button', { name: 'Selected of the part: imprint on top' }).press('ArrowDown');
+  await page.getByRole('option', { name: 'imprint on top', exact: true }).click();
+  await page.getByRole('option', { name: 'front', exact: true }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByLabel('Selected face')).toHaveValue('');
+  await expect(page.getByTestId('place-area')).toHaveText(/1.200\.00/);
+  await page.getByRole('button', { name: 'Selected of the part: front' }).blur();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Selected of the part: none' })).toBeVisible();
   expect(ada.problems).toEqual([]);
 });
 

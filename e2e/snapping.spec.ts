@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Vec3 } from '@kadrel/core';
+import { drags, zoomsOut } from './doing.ts';
 import { Person } from './person.ts';
 
 const done = 'done; change a blank to adjust';
@@ -30,22 +31,6 @@ async function touches(ada: Person, point: Vec3, count: number): Promise<void> {
   await expect(touched(ada.page)).toHaveCount(count);
 }
 
-/** Presses, drags through the points, and lets go. */
-async function drags(ada: Person, ...points: readonly Vec3[]): Promise<void> {
-  const [first, ...others] = await Promise.all(points.map((point) => ada.screenOf(point)));
-  await ada.page.mouse.move(first!.x, first!.y);
-  await ada.page.mouse.down();
-  for (const { x, y } of others) await ada.page.mouse.move(x, y, { steps: 4 });
-  await ada.page.mouse.up();
-}
-
-/** Away from the middle of the view, where room is left beside the view dial. */
-async function zoomsOut(page: Page): Promise<void> {
-  await page.mouse.move(700, 330);
-  await page.mouse.wheel(0, 700);
-  await page.waitForTimeout(150);
-}
-
 const selection = (page: Page) => page.evaluate(() => [...window.kadrel!.selection].sort());
 
 test('a wall of blocks is laid corner to corner, by copies again and again', async ({ page }) => {
@@ -56,7 +41,7 @@ test('a wall of blocks is laid corner to corner, by copies again and again', asy
   await page.locator('[data-blank="leaving"]').click();
   await page.getByRole('option', { name: 'the original, again and again' }).click();
   await page.getByLabel('from', { exact: true }).click();
-  await zoomsOut(page);
+  await zoomsOut(ada);
   await ada.clicksAt([0, 0, 0]);
   await expect(page.locator('[data-blank="from"] input')).toHaveValue(/endpoint of Block/);
   for (const [corner, count] of [
@@ -218,7 +203,7 @@ test('enclosed against touching on a crowded plan; a fence, a brush, and what is
     }
   await ada.looks('Plan');
   await ada.fitsAll();
-  await zoomsOut(page);
+  await zoomsOut(ada);
   await drags(ada, [-5, -5, 0], [40, 25, 0]);
   expect(await selection(page)).toEqual(['P00', 'P10']);
   const panel = page.getByTitle('How parts are selected');

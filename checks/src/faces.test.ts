@@ -117,7 +117,7 @@ describe('edges', () => {
     ];
     expect(edges(corner, 'step', [{ rule: 'inward' }]).angle).toBeCloseTo(270, 9);
     const rounded: Statement[] = [...box, ['fillet', { part: 'block', edges: 'along x', radius: 5 }]];
-    const smooth = edges(rounded, 'block', [{ edge: 'back&fillet1' }]);
+    const smooth = edges(rounded, 'block', [{ edge: 'fillet1&front' }]);
     expect(smooth.angle).toBeCloseTo(180, 4);
     expect(smooth.length).toBeCloseTo(60, 9);
   });

@@ -91,6 +91,7 @@ export {
   type ChosenFace,
   type ChosenPlace,
   type EdgeRule,
+  type ChosenType,
 } from './recipes/chosen.ts';
 export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';
 export { isCurveStep, numberOfStep, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
@@ -141,6 +142,7 @@ export * from './snapping/alignment.ts';
 export * from './snapping/landing.ts';
 export * from './selecting/region.ts';
 export * from './selecting/places.ts';
+export { isEdgeRule, readSelected } from './statement/chosen.ts';
 export { type Point, type Region } from './selecting/outline.ts';
 export * from './selecting/alike.ts';
 export * from './snapping/locate.ts';

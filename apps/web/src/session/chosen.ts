@@ -5,6 +5,7 @@ import {
   carry,
   carryBack,
   curvesChosen,
+  distance,
   isChosenType,
   isRefusal,
   partNamed,
@@ -25,6 +26,7 @@ import {
   type Refusal,
   type ShapeFeatures,
   type ToldPlane,
+  type Vec3,
   type World,
 } from '@kadrel/core';
 import type { Statement } from './statement.ts';
@@ -115,16 +117,29 @@ function shownChoice(
   );
   const part = typeof typed.part === 'string' ? partNamed(document, typed.part)?.id : undefined;
   if (gathered.length === 0 || part === undefined) return undefined;
-  const shape = world.shapeOf(part);
-  if (isRefusal(shape)) return undefined;
   const chosen = gathered.flatMap(([id]) => {
     const read = resolveOne(verbNamed(verb)!, id, typed, document, world);
     return read === undefined || isRefusal(read) ? [] : (read as Chosen[]);
   });
-  const edges = chosen.flatMap((one) => edgesOf(shape.snaps, one));
+  return choiceOf({ part, chosen }, document, world);
+}
+
+/** Faces, edges and corners of a part as they are shown; undefined while the part has no form. */
+export function choiceOf(
+  { part, chosen }: { readonly part: ItemId; readonly chosen: readonly Chosen[] },
+  document: KadrelDocument,
+  world: World,
+): ShownChoice | undefined {
+  const shape = world.shapeOf(part);
+  if (isRefusal(shape)) return undefined;
+  const { snaps } = shape;
   const pose = worldFromPart(document, part);
-  const lines = curvesChosen(shape.snaps, edges).flatMap((curve) => {
-    const points = pointsOfCurve(shape.snaps, curve).map((at) => carry(pose, at));
+  const runs = [
+    ...curvesChosen(snaps, chosen.flatMap(edgesOf)).map((curve) => pointsOfCurve(snaps, curve)),
+    ...chosen.flatMap((one) => stubsOf(snaps, one)),
+  ];
+  const lines = runs.flatMap((run) => {
+    const points = run.map((at) => carry(pose, at));
     return points.slice(1).flatMap((to, i) => [...points[i]!, ...to]);
   });
   return { part, lines: Float32Array.from(lines), faces: chosen.flatMap(faceOf) };
@@ -138,16 +153,45 @@ function faceOf(one: Chosen): string[] {
   return 'at' in one && !one.at.includes(MEETING) ? [one.at] : [];
 }
 
-/** Edges are shown as they are, and a corner by the edges that end in it. */
-function edgesOf({ curveName, names }: ShapeFeatures, one: Chosen): ChosenEdge[] {
+/** Edges as a step means them. */
+function edgesOf(one: Chosen): ChosenEdge[] {
   if ('face' in one) return [];
   if (!('at' in one)) return [one];
+  return countOf(one.at) === 2 ? [{ edge: one.at, ...(one.near ? { near: one.near } : {}) }] : [];
+}
+
+const countOf = (name: string) => name.split(MEETING).length;
+
+/** A corner is shown by the beginnings of the edges that end in it, in the part’s own frame. */
+function stubsOf(features: ShapeFeatures, one: Chosen): Vec3[][] {
+  if (!('at' in one) || countOf(one.at) < 3) return [];
   const meeting = one.at.split(MEETING);
-  if (meeting.length === 1) return [];
-  const near = one.near ? { near: one.near } : {};
-  if (meeting.length === 2) return [{ edge: one.at, ...near }];
-  return [...new Set(curveName)]
-    .map((i) => names[i]!)
-    .filter((name) => name.split(MEETING).every((face) => meeting.includes(face)))
-    .map((edge) => ({ edge, ...near }));
+  const corners = cornersCalled(features, one);
+  const runs = [...features.curveName.keys()]
+    .filter((c) => features.names[features.curveName[c]!]!.split(MEETING).every((f) => meeting.includes(f)))
+    .flatMap((c) => {
+      const points = pointsOfCurve(features, c);
+      return [points, [...points].reverse()];
+    });
+  return runs.filter(([first]) => corners.some((at) => distance(at, first!) < SAME_MM)).map(beginningOf);
+}
+
+/** Of several corners of one name the one that is meant, or all. */
+export function cornersCalled(
+  { points, pointName, names }: ShapeFeatures,
+  { at, near }: ChosenPlace,
+): Vec3[] {
+  const all = [...pointName.keys()]
+    .filter((i) => names[pointName[i]!] === at)
+    .map((i): Vec3 => [points[3 * i]!, points[3 * i + 1]!, points[3 * i + 2]!]);
+  if (!near || all.length < 2) return all;
+  const gaps = all.map((corner) => distance(corner, near));
+  return [all[gaps.indexOf(Math.min(...gaps))]!];
+}
+
+/** A quarter of an edge. */
+function beginningOf(points: readonly Vec3[]): Vec3[] {
+  const [a, b] = points;
+  if (points.length === 2) return [a!, add(a!, scale(subtract(b!, a!), 1 / 4))];
+  return points.slice(0, Math.ceil(points.length / 4) + 1);
 }

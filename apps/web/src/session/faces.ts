@@ -1,4 +1,4 @@
-/** Faces of a part: their names, those that are selected, and what verbs take of them. */
+/** Faces of a part: their names, their triangles, and what verbs take of one. */
 import {
   FACE_PLANE,
   FACE_STRIDE,
@@ -61,11 +61,13 @@ export function trianglesOf(
 const isNamed = (snaps: SnapShape, face: number, names: readonly string[]) =>
   names.includes(snaps.names[snaps.faceName[face]!]!);
 
-/** What a verb takes of a chosen face: the plane that it draws on, or the face that it asks for. */
-export function faceInto(verbId: string, { face, built }: { face: ChosenFace | null; built: Built }): Typed {
-  if (!face || face.names.length !== 1) return {};
-  const snaps = factsOfPart({ built }, face.part)?.snaps;
-  const index = snaps ? snaps.faceName.findIndex((_, i) => isNamed(snaps, i, face.names)) : -1;
+/** What a verb takes of a face: the plane that it draws on, or the face that it asks for. */
+export function faceInto(
+  verbId: string,
+  { part, name, built }: { readonly part: ItemId; readonly name: string; readonly built: Built },
+): Typed {
+  const snaps = factsOfPart({ built }, part)?.snaps;
+  const index = snaps ? snaps.faceName.findIndex((_, i) => isNamed(snaps, i, [name])) : -1;
   if (!snaps || index < 0) return {};
   const { blanks } = verbNamed(verbId)!;
   const isFlat = snaps.faceKind[index] === FACE_PLANE;
@@ -75,5 +77,15 @@ export function faceInto(verbId: string, { face, built }: { face: ChosenFace | n
   if (!wanted) return {};
   const at = FACE_STRIDE * index;
   const near = [snaps.faces[at]!, snaps.faces[at + 1]!, snaps.faces[at + 2]!];
-  return { [wanted[0]]: { on: face.part, at: face.names[0], near } };
+  return { [wanted[0]]: { on: part, at: name, near } };
+}
+
+/** Blanks for an edge, of verbs that turn something about it, or turn it. */
+const EDGE_BLANKS = ['edge', 'about', 'line'];
+
+/** What a verb takes of an edge. */
+export function edgeInto(verbId: string, edge: unknown): Typed {
+  const { blanks } = verbNamed(verbId)!;
+  const wanted = EDGE_BLANKS.find((id) => blanks[id]?.type === 'feature');
+  return wanted === undefined ? {} : { [wanted]: edge };
 }

@@ -8,8 +8,8 @@ import {
   type Typed,
   type ViewState,
 } from '@kadrel/core';
-import { faceInto } from './faces.ts';
 import { frameOfView, isFramed } from './frames.ts';
+import { placesInto } from './places.ts';
 import type { SessionState } from './state.ts';
 
 /** What stands in the blanks of a verb when it is started. `view` is the view that one works in. */
@@ -19,7 +19,7 @@ export function filledFor(verbId: string, state: SessionState, view: ViewState |
     ...rememberedFrame(verbId, state, view),
     ...(blanks.on?.type === 'plane' ? { on: rememberedPlane(state) } : {}),
     ...fromSelection(state, verbId),
-    ...faceInto(verbId, state),
+    ...placesInto(verbId, state),
   };
 }
 

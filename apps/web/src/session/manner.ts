@@ -7,6 +7,10 @@ export type RegionShape = (typeof REGION_SHAPES)[number];
 export const SELECTINGS = ['replace', 'toggle', 'add', 'take away'] as const;
 export type Selecting = (typeof SELECTINGS)[number];
 
+/** What a region takes: whole parts, or of the selected part its faces, edges or corners. */
+export const TAKINGS = ['parts', 'faces', 'edges', 'corners'] as const;
+export type Taking = (typeof TAKINGS)[number];
+
 export interface Manner {
   /** Which parts may be caught. */
   readonly catching: 'all' | 'selected' | 'others';
@@ -20,6 +24,7 @@ export interface Manner {
   /** What factors go in steps of while a corner is pulled. */
   readonly factorStep: number;
   readonly shape: RegionShape;
+  readonly taking: Taking;
   /** What a region must do with a part; by the drag, it encloses to the right and touches to the left. */
   readonly rule: RegionRule | 'by the drag';
   /** A region takes only parts of which something can be seen in it. */
@@ -38,6 +43,7 @@ export const FIRST_MANNER: Manner = {
   serves: { move: true, turn: true, resize: true },
   factorStep: 0.05,
   shape: 'rectangle',
+  taking: 'parts',
   rule: 'touching',
   onlySeen: false,
   selecting: 'replace',

@@ -26,7 +26,7 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
     if (get().statement?.phase === 'working') return;
     const statement = begun(verbId, given);
     // A face that was chosen is what is drawn on from now on, and every view says so.
-    const isDrawnOn = statement.typed.on !== undefined && given.on === undefined && get().face !== null;
+    const isDrawnOn = statement.typed.on !== undefined && given.on === undefined && get().places !== null;
     if (isDrawnOn && verbId !== 'plane') set({ plane: statement.typed.on });
     set({ setAside: setAside(), statement, lookingAt: null });
   }

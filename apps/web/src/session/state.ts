@@ -11,7 +11,7 @@ import {
 import type { HostState } from '@kadrel/kernel';
 import type { Built } from './built.ts';
 import type { BuiltPreview } from './builtPreview.ts';
-import type { ChosenFace } from './faces.ts';
+import type { SelectedPlaces } from './places.ts';
 import { readFrames, type Frames } from './frames.ts';
 import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import type { Resumed } from './resume.ts';
@@ -26,8 +26,8 @@ export interface SessionState {
   readonly document: KadrelDocument;
   readonly edits: readonly Edit[];
   readonly selection: readonly ItemId[];
-  /** Faces of the one selected part. */
-  readonly face: ChosenFace | null;
+  /** Faces, edges and corners of the one selected part. */
+  readonly places: SelectedPlaces | null;
   /** The group that one works in; what is outside is dimmed. */
   readonly openGroup: ItemId | null;
   /** The member of a pattern that was clicked last, while the pattern is selected. */
@@ -87,7 +87,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   document: resumed.document,
   edits: [...opened.edits, ...resumed.edits],
   selection: [],
-  face: null,
+  places: null,
   openGroup: null,
   member: null,
   omitting: null,

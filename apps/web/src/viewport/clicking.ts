@@ -1,11 +1,13 @@
 /** What a click means: it fills what the statement in hand waits for, and otherwise selects. */
-import { isGroup, isWhole, type ItemId } from '@kadrel/core';
-import { selectedWith, selectingBy } from '../session/manner.ts';
+import { MEETING, isGroup, isWhole, type ItemId } from '@kadrel/core';
+import type { PickedPlace } from '../session/chosen.ts';
+import { selectedWith, selectingBy, type Selecting } from '../session/manner.ts';
+import { placesWith } from '../session/places.ts';
 import { isChanged } from '../session/statement.ts';
 import { gatheringBlank } from '../session/waiting.ts';
 import type { Hand } from './hand.ts';
 import type { Pane } from './pane.ts';
-import { blankInHand, pick } from './picking.ts';
+import { PLACES, blankInHand, named, pick } from './picking.ts';
 import { RegionPick } from './regionPick.ts';
 
 export function click(hand: Hand): void {
@@ -36,7 +38,9 @@ function select(hand: Hand, instance: ReturnType<Pane['instanceAt']>): void {
   if (statement) session.leave();
   const how = selectingBy(last, manner.selecting);
   const isAlone = part !== null && selection.length === 1 && selection[0] === part;
-  if (isAlone && !statement && how === 'replace') return selectFace(hand, part);
+  // Where places of it are selected, the keys that add and take away are about places.
+  const isAboutPlaces = how === 'replace' || hand.state().places !== null;
+  if (isAlone && !statement && isAboutPlaces) return selectPlace(hand, part, how);
   // A click beside everything lets go of what is selected, unless parts are being gathered.
   session.select(part ? selectedWith(selection, [part], how) : how === 'replace' ? [] : selection);
   const isPattern = part !== null && hand.state().document.items[part]?.recipe.base.kind === 'pattern';
@@ -44,12 +48,28 @@ function select(hand: Hand, instance: ReturnType<Pane['instanceAt']>): void {
     session.set({ member: { part, label: instance.member.split('.')[0]! } });
 }
 
-/** A click on what is selected already goes on to its face under the pointer, and back. */
-function selectFace({ pane, last, session }: Hand, part: ItemId): void {
-  const { face, document } = session.store.getState();
-  const name = isWhole(document, document.items[part]!) ? undefined : pane.faceAt(last.x, last.y, part);
-  const isSame = name !== undefined && face?.names.length === 1 && face.names[0] === name;
-  session.selectFace(name === undefined || isSame ? null : { part, names: [name] });
+/** A click on what is selected already goes on to its corner, edge or face under the pointer, and back. */
+function selectPlace(hand: Hand, part: ItemId, how: Selecting): void {
+  const { session } = hand;
+  const { places } = session.store.getState();
+  const place = placeUnder(hand, part);
+  if (!place) return how === 'replace' ? session.selectPlaces(null) : undefined;
+  const taken = { part, list: [place] };
+  const isSame = how === 'replace' && places !== null && placesWith(places, taken, 'toggle') === null;
+  session.selectPlaces(isSame ? null : placesWith(places, taken, how));
+}
+
+function placeUnder(hand: Hand, part: ItemId): PickedPlace | null {
+  const { pane, last, stage } = hand;
+  const { document } = hand.state();
+  if (isWhole(document, document.items[part]!)) return null;
+  const snap = stage.catcher.snap(pane, last.x, last.y, { only: PLACES, touches: false });
+  const picked = snap?.part === part && snap.leaf === undefined ? (named(hand, snap) as PickedPlace) : null;
+  // At its seam a face meets itself.
+  const faces = new Set(picked?.at.split(MEETING));
+  if (picked && faces.size > 0) return { on: part, at: [...faces].join(MEETING), near: picked.near! };
+  const at = pane.faceAt(last.x, last.y, part);
+  return at === undefined ? null : { on: part, at };
 }
 
 /** A double click opens the group under the pointer for work inside; beside everything it closes the open one. */

@@ -36,7 +36,7 @@ const FEATURES: ReadonlySet<SnapKind> = new Set(
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
 const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
-const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
+export const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
 const FACE_BLANKS = new Set([
   'face-to-face.face',
   'face-to-face.onto',
@@ -268,7 +268,7 @@ const pointValue = ({ point, snap }: Caught): unknown =>
   snap?.pin === undefined ? point.map((n) => exactMm(n)) : { pin: snap.pin };
 
 /** A feature by its names, with a point of it in the part's own frame that tells it from others of these names. */
-function named(hand: Hand, snap: Snap): unknown {
+export function named(hand: Hand, snap: Snap): unknown {
   if (snap.part === undefined || snap.feature === undefined) return pointValue({ point: snap.point, snap });
   const pose = instanceUnder(hand.stage.scene, snap)?.pose ?? worldFromPart(hand.state().document, snap.part);
   const near = carryBack(pose, snap.point);

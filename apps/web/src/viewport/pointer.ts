@@ -10,6 +10,7 @@ import { Hand } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
 import type { Pane } from './pane.ts';
 import { blankInHand, hoverPick } from './picking.ts';
+import { placesMeant, takePlaces } from './placeRegions.ts';
 import {
   beginRegion,
   drawnTo,
@@ -126,7 +127,10 @@ export class Pointer {
       return statement && gestureOf(statement) ? nextStep(statement, from) : null;
     },
     held: () => this.held(),
-    takesRegions: () => !this.hand.openStatement() || gatheringBlank(this.hand.openStatement()) !== null,
+    takesRegions: () => {
+      const statement = this.hand.openStatement();
+      return !statement || gatheringBlank(statement) !== null || placesMeant(this.hand) !== null;
+    },
     isFence: () => this.region?.shape === 'fence',
     isRoundDone: (at) => {
       const statement = this.hand.openStatement();
@@ -284,6 +288,8 @@ export class Pointer {
     this.region = null;
     showRegion(hand, null);
     if (!region) return;
+    const about = placesMeant(hand);
+    if (about) return takePlaces(hand, about, region);
     const found = takenBy(hand, region);
     const blank = gatheringBlank(this.hand.openStatement());
     if (blank !== null) found.forEach((part) => hand.session.choose(blank, part, 'add'));

@@ -1,5 +1,15 @@
 /** Drawing the region of a selection: its shape from the pointer's way, and what it takes when it is done. */
-import { partsInRegion, standingOf, type Point, type Region, type RegionRule } from '@kadrel/core';
+import {
+  partsInRegion,
+  placesInRegion,
+  standingOf,
+  type ItemId,
+  type PlaceKind,
+  type Point,
+  type Region,
+  type RegionRule,
+} from '@kadrel/core';
+import type { PickedPlace } from '../session/chosen.ts';
 import { selectedWith, selectingBy, type RegionShape } from '../session/manner.ts';
 import type { Hand } from './hand.ts';
 
@@ -97,6 +107,27 @@ export function takenBy(hand: Hand, drawing: Drawing): string[] {
     [...standingOf(document, [id])].every((one) => all.has(one) || !shown.has(one));
   const inside = taken.filter((id) => hand.isInOpenGroup(id)).map((id) => hand.selectable(id));
   return [...new Set(inside)].filter((id) => rule === 'touching' || isWhole(id));
+}
+
+/** The faces, edges or corners of a part that the region takes. */
+export function placesTaken(
+  hand: Hand,
+  drawing: Drawing,
+  { part, kind }: { readonly part: ItemId; readonly kind: PlaceKind },
+): PickedPlace[] {
+  if (drawing.shape === 'fence' && drawing.way.length < 3) return [];
+  const { scene } = hand.stage;
+  const instance = scene.instances.find((one) => one.part === part && one.leaf === undefined);
+  if (!instance) return [];
+  const taken = placesInRegion({
+    instance,
+    camera: hand.pane.camera,
+    region: regionOf(hand, drawing),
+    rule: ruleOf(hand, drawing),
+    kind,
+    ...(hand.state().manner.onlySeen ? { seenIn: scene } : {}),
+  });
+  return taken.map((place) => ({ on: part, ...place }));
 }
 
 /** What is selected once the region has taken its parts. */

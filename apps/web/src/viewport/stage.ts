@@ -96,7 +96,7 @@ export class Stage {
   private hovered: ItemId | null = null;
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
-  /** Faces that the statement in hand has gathered. */
+  /** Faces that are marked. */
   private chosenFaces: ChosenFace | null = null;
 
   constructor(
@@ -135,7 +135,7 @@ export class Stage {
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
         if (isStatement || isModel) this.showFaults();
-        if (isModel || now.face !== before.face) this.showFace();
+        if (isModel || isStatement || now.places !== before.places) this.showChosen();
         if (
           isModel ||
           isStatement ||
@@ -393,18 +393,16 @@ export class Stage {
     const sketch = found && !isRefusal(found) ? found : undefined;
     const { sketching } = this.picture;
     if (sketching.draw(sketch?.lines ?? NO_LINES, sketch?.loose ?? [])) this.invalidate();
-    this.showGathered(statement);
   }
 
-  /** The faces and edges that a statement has gathered, or the plane that it cuts by. */
-  private showGathered(statement: Statement | null): void {
-    const choice = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
+  /** What a statement has gathered of a solid, or the plane that it cuts by; else what is selected of a part. */
+  private showChosen(): void {
+    const { statement, places } = this.session.store.getState();
+    const gathered = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
+    const choice = gathered ?? (places ? this.session.shownPlaces(places) : undefined);
     const faces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
-    // Most statements gather none: what is marked then stays as it is.
-    if (faces || this.chosenFaces) {
-      this.chosenFaces = faces;
-      this.showFace();
-    }
+    // Mostly there are none: what is marked then stays as it is.
+    if (faces || this.chosenFaces) this.markFaces(faces);
     if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
   }
 
@@ -414,10 +412,10 @@ export class Stage {
     if (this.picture.place({ ...preview, copies })) this.invalidate();
   }
 
-  private showFace(): void {
-    const { face: selected, built, document } = this.session.store.getState();
-    const face = this.chosenFaces ?? selected;
-    const corners = face && trianglesOf(face, document, built);
+  private markFaces(faces: ChosenFace | null): void {
+    this.chosenFaces = faces;
+    const { built, document } = this.session.store.getState();
+    const corners = faces && trianglesOf(faces, document, built);
     this.picture.marking.fill(corners ? [corners] : []);
     this.picture.marking.shade(['chosen']);
     this.invalidate();

@@ -1,14 +1,12 @@
 /** The field of the statement bar for edges and faces: rules and names in a list, or clicks in the views. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
-import { EDGE_RULES, MEETING, partNamed, readableName, wordBlank, type KadrelDocument } from '@kadrel/core';
+import { EDGE_RULES, partNamed, wordBlank, type KadrelDocument } from '@kadrel/core';
 import { factsOfPart, type Built } from '../session/built.ts';
 import { listIn, toggled } from '../session/chosen.ts';
+import { namesOfPlaces, wordsOfPlace } from '../session/places.ts';
 import type { Entry } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
-
-/** More names than this are not read one by one: a rule, or a click, is quicker. */
-const MAX_NAMES = 200;
 
 export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
@@ -89,22 +87,15 @@ function namesOf(built: Built, { type, part, document }: Asked): { key: string; 
   const id = partNamed(document, part)?.id;
   const snaps = id === undefined ? undefined : factsOfPart({ built }, id)?.snaps;
   if (!snaps) return [];
-  const of = (indices: Uint32Array) =>
-    [...new Set(indices)].map((i) => snaps.names[i]!).filter((name) => name !== '');
-  const words = (name: string) => readableName(name, document).split(MEETING).join(' · ');
-  const faces = of(snaps.faceName);
-  if (type === 'faces') return faces.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) }));
-  const edges = of(snaps.curveName).filter((name) => name.split(MEETING).length === 2);
-  const named = (keys: readonly string[]) =>
-    keys.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) }));
-  if (type === 'places') {
-    const corners = of(snaps.pointName).filter((name) => name.split(MEETING).length > 2);
-    return [...named(corners), ...named(edges), ...named(faces)];
-  }
+  const { faces, edges, corners } = namesOfPlaces(snaps);
+  const named = (keys: readonly string[]) => keys.map((key) => ({ key, words: wordsOfPlace(key, document) }));
+  if (type === 'faces') return named(faces);
+  if (type === 'places') return [...named(corners), ...named(edges), ...named(faces)];
   return [
-    ...faces
-      .slice(0, MAX_NAMES)
-      .map((name) => ({ key: `around ${name}`, words: `all edges around ${words(name)}` })),
-    ...edges.slice(0, MAX_NAMES).map((key) => ({ key, words: words(key) })),
+    ...faces.map((name) => ({
+      key: `around ${name}`,
+      words: `all edges around ${wordsOfPlace(name, document)}`,
+    })),
+    ...named(edges),
   ];
 }

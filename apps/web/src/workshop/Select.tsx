@@ -33,7 +33,18 @@ export function Select() {
           choose={(shape) => set({ shape })}
         />
         <ChoiceRow
-          label="Takes what is"
+          label="Takes"
+          value={manner.taking}
+          options={[
+            ['parts', 'whole parts'],
+            ['faces', 'faces of the selected part'],
+            ['edges', 'its edges'],
+            ['corners', 'its corners'],
+          ]}
+          choose={(taking) => set({ taking })}
+        />
+        <ChoiceRow
+          label="That are"
           value={manner.rule}
           options={same(['touching', 'enclosed', 'by the drag'] as const)}
           choose={(rule) => set({ rule })}

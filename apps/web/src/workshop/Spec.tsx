@@ -21,7 +21,7 @@ import { AlignPanel } from './AlignPanel.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
-import { FaceFacts } from './FaceFacts.tsx';
+import { PlaceFacts } from './PlaceFacts.tsx';
 import { ManyParts } from './ManyParts.tsx';
 import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
@@ -94,7 +94,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
       </Section>
       {/* What a profile measures stands with its recipe. */}
       {!isFlat(base) && <Facts part={part} />}
-      {!isFlat(base) && <FaceFacts part={part} />}
+      {!isFlat(base) && <PlaceFacts part={part} />}
     </>
   );
 }

@@ -207,7 +207,7 @@ function MarkedFaces({ part }: { part: Part }) {
       type="button"
       className="quiet ml-auto"
       aria-label="Select the marked faces"
-      onClick={() => session.selectFace({ part: part.id, names })}
+      onClick={() => session.selectPlaces({ part: part.id, list: names })}
     >
       Select
     </button>

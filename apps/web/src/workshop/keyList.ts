@@ -183,7 +183,7 @@ export const KEY_LINES = [...KEYS.flatMap(({ shown = [] }) => shown), ...ELSEWHE
 
 /** Steps out of what one is in, the innermost first. */
 function escape({ event, session, state }: Pressed): void {
-  const { statement, lookingAt, builtPreview, omitting, face, selection } = state;
+  const { statement, lookingAt, builtPreview, omitting, places, selection } = state;
   const tree =
     event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[role="treeitem"]') : null;
   // From the tree the keys go to the view first; what is selected stays.
@@ -192,7 +192,7 @@ function escape({ event, session, state }: Pressed): void {
   else if (builtPreview?.upTo) void session.lookUpTo(null);
   else if (statement) session.leave();
   else if (omitting !== null) session.set({ omitting: null });
-  else if (face) session.selectFace(null);
+  else if (places) session.selectPlaces(null);
   else if (selection.length > 0) session.select([]);
   else session.openGroup(null);
 }

@@ -44,6 +44,15 @@ export const readFaces = (given: unknown, naming: Naming): ChosenFace[] | Refusa
 export const readPlaces = (given: unknown, naming: Naming): ChosenPlace[] | Refusal =>
   readAll(given, (one) => readPlace(one, naming));
 
+/** What may be selected of a solid: faces, edges and corners by name, and edges by a rule. */
+export const readSelected = (given: unknown, naming: Naming): (ChosenEdge | ChosenPlace)[] | Refusal =>
+  readAll(given, (one): ChosenEdge | ChosenPlace | Refusal =>
+    !one.near && isEdgeRule(one.at) ? readEdge(one, naming) : readPlace(one, naming),
+  );
+
+/** Whether what is written means edges without naming them. */
+export const isEdgeRule = (text: string): boolean => RULE.test(text) || AROUND.test(text);
+
 function readAll<T>(given: unknown, read: (one: Picked) => T | Refusal): T[] | Refusal {
   const list = (Array.isArray(given) ? given : [given]).flatMap((one: unknown): (Picked | Refusal)[] => {
     if (typeof one === 'string')

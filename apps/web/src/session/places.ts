@@ -1,0 +1,175 @@
+/** Faces, edges and corners of the one selected part: what of them is told and shown, and what verbs take of them. */
+import {
+  EDGE_RULES,
+  MEETING,
+  isChosenType,
+  isEdgeRule,
+  isRefusal,
+  readSelected,
+  verbNamed,
+  type ChosenEdge,
+  type ChosenPlace,
+  type ChosenType,
+  type ItemId,
+  type KadrelDocument,
+  type ShapeFeatures,
+  type Typed,
+  type Vec3,
+  type World,
+} from '@kadrel/core';
+import type { Built } from './built.ts';
+import { choiceOf, cornersCalled, toggled, type PickedPlace, type ShownChoice } from './chosen.ts';
+import { edgeInto, faceInto, wordsOfFace } from './faces.ts';
+import type { Selecting } from './manner.ts';
+
+/** As it stands in the blank of a verb: picked, or written, also as a rule. */
+export type SelectedPlace = PickedPlace | string;
+
+export interface SelectedPlaces {
+  readonly part: ItemId;
+  readonly list: readonly SelectedPlace[];
+}
+
+const SORTS = ['rule', 'face', 'edge', 'corner'] as const;
+type Sort = (typeof SORTS)[number];
+
+export function sortOf(one: SelectedPlace): Sort {
+  if (typeof one === 'string' && isEdgeRule(one)) return 'rule';
+  const count = nameOf(one).split(MEETING).length;
+  return count === 1 ? 'face' : count === 2 ? 'edge' : 'corner';
+}
+
+const nameOf = (one: SelectedPlace) => (typeof one === 'string' ? one : one.at);
+
+/** The names of those that are faces. */
+export const facesIn = ({ list }: SelectedPlaces): string[] =>
+  list.filter((one) => sortOf(one) === 'face').map(nameOf);
+
+/** What is selected of a part after a click or a region has taken places of it; null where nothing is. */
+export function placesWith(
+  before: SelectedPlaces | null,
+  { part, list: taken }: SelectedPlaces,
+  how: Selecting,
+): SelectedPlaces | null {
+  const kept = before?.part === part ? before.list : [];
+  const has = (of: readonly SelectedPlace[], one: SelectedPlace) => toggled(of, one).length < of.length;
+  const without = kept.filter((one) => !has(taken, one));
+  const fresh = taken.filter((one) => !has(kept, one));
+  const list = {
+    replace: taken,
+    add: [...kept, ...fresh],
+    toggle: [...without, ...fresh],
+    'take away': without,
+  }[how];
+  return list.length === 0 ? null : { part, list };
+}
+
+/** Edges by their names or by a rule. */
+export function edgesIn(
+  { part, list }: SelectedPlaces,
+  document: KadrelDocument,
+  world: World,
+): ChosenEdge[] {
+  const edges = list.filter((one) => ['edge', 'rule'].includes(sortOf(one)));
+  const read = readSelected(edges, namingOf(part, document, world));
+  if (isRefusal(read)) return [];
+  return read.map((one) => ('at' in one ? { edge: one.at, ...(one.near ? { near: one.near } : {}) } : one));
+}
+
+/** Undefined where what was selected is no longer there. */
+export function shownPlaces(
+  { part, list }: SelectedPlaces,
+  document: KadrelDocument,
+  world: World,
+): ShownChoice | undefined {
+  if (!document.items[part]) return undefined;
+  const read = readSelected(list, namingOf(part, document, world));
+  return isRefusal(read) ? undefined : choiceOf({ part, chosen: read }, document, world);
+}
+
+const namingOf = (part: ItemId, document: KadrelDocument, world: World) => ({
+  name: document.items[part]!.name,
+  document,
+  features: () => {
+    const shape = world.shapeOf(part);
+    return isRefusal(shape) ? shape : shape.snaps;
+  },
+});
+
+/** “top”, “edge front · top”, or how many of what. */
+export function wordsOfPlaces({ list }: SelectedPlaces, document: KadrelDocument): string {
+  const [only, ...others] = list;
+  if (only !== undefined && others.length === 0) return wordsOfPlace(only, document);
+  return SORTS.flatMap((sort) => {
+    const count = list.filter((one) => sortOf(one) === sort).length;
+    return count === 0 ? [] : [`${count} ${sort}${count === 1 ? '' : 's'}`];
+  }).join(', ');
+}
+
+export function wordsOfPlace(one: SelectedPlace, document: KadrelDocument): string {
+  const name = nameOf(one);
+  if (sortOf(one) === 'rule')
+    return name in EDGE_RULES ? EDGE_RULES[name as keyof typeof EDGE_RULES] : `all edges ${name}`;
+  return name
+    .split(MEETING)
+    .map((face) => wordsOfFace(face, document))
+    .join(' · ');
+}
+
+/** More names than these are not read one by one: a rule, or a click, is quicker. */
+const MAX_NAMES = 200;
+
+/** What can be named of a solid. */
+export function namesOfPlaces({ names, faceName, curveName, pointName }: ShapeFeatures) {
+  const of = (indices: Uint32Array, isMeant: (count: number) => boolean) =>
+    [...new Set(indices)]
+      .map((i) => names[i]!)
+      .filter((name) => name !== '' && isMeant(new Set(name.split(MEETING)).size))
+      .slice(0, MAX_NAMES);
+  return {
+    faces: of(faceName, () => true),
+    edges: of(curveName, (count) => count === 2),
+    corners: of(pointName, (count) => count > 2),
+  };
+}
+
+/** Where the one selected corner is, in the part’s own frame, mm. */
+export function cornerAt(features: ShapeFeatures, list: readonly SelectedPlace[]): Vec3 | undefined {
+  const [only, ...others] = list;
+  if (only === undefined || others.length > 0 || sortOf(only) !== 'corner') return undefined;
+  return cornersCalled(features, typeof only === 'string' ? { at: only } : (only as ChosenPlace))[0];
+}
+
+/** Where edges are gathered, a face stands for those round it. */
+function takenAs(one: SelectedPlace, type: ChosenType): SelectedPlace[] {
+  const sort = sortOf(one);
+  if (type === 'edges' && sort === 'face') return [`around ${nameOf(one)}`];
+  return TAKEN[type].includes(sort) ? [one] : [];
+}
+const TAKEN: Readonly<Record<ChosenType, readonly Sort[]>> = {
+  edges: ['edge', 'rule'],
+  faces: ['face'],
+  places: ['face', 'edge', 'corner'],
+};
+
+/** What a verb takes of what is selected: all that it gathers, or the one face or edge that it asks for. */
+export function placesInto(
+  verbId: string,
+  { places, built }: { readonly places: SelectedPlaces | null; readonly built: Built },
+): Typed {
+  if (!places) return {};
+  const gathered = Object.entries(verbNamed(verbId)!.blanks).flatMap(([id, { type }]) => {
+    if (!isChosenType(type)) return [];
+    const fitting = places.list.flatMap((one) => takenAs(one, type));
+    return fitting.length === 0 ? [] : [[id, fitting] as const];
+  });
+  if (gathered.length > 0) return { part: places.part, ...Object.fromEntries(gathered) };
+  const [only, ...others] = places.list;
+  if (only === undefined || others.length > 0) return {};
+  const of = { part: places.part, name: nameOf(only), built };
+  return sortOf(only) === 'face'
+    ? faceInto(verbId, of)
+    : sortOf(only) === 'edge'
+      ? edgeInto(verbId, only)
+      : {};
+}
