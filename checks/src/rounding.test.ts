@@ -106,6 +106,78 @@ test('all edges of a cube chamfered', () => {
   expect(made.volume).toBeCloseTo(s ** 3 - 12 * (w ** 2 / 2) * s + 8 * w ** 3 * (3 / 3 - 1 / 4 - 1 / 12), 6);
 });
 
+describe('a radius for each edge', () => {
+  test('edges that do not meet take off what each radius says', () => {
+    const edges = ['top&front', 'bottom&back'];
+    const made = of(block(10, 20, 30), fillet(edges, 1, { radii: [2, 3] }));
+    expect(made.volume).toBeCloseTo(6000 - CORNER * (4 + 9) * 10, 8);
+    // What has none of its own has the radius.
+    expect(of(block(10, 20, 30), fillet(edges, 1, { radii: '3' })).volume).toBeCloseTo(
+      6000 - CORNER * (9 + 1) * 10,
+      8,
+    );
+  });
+
+  test('of a rule one edge has another radius: the last choice that says one holds', () => {
+    const made = of(block(10, 20, 30), fillet(['z', 'front&left'], 1, { radii: '1, 3' }));
+    expect(made.volume).toBeCloseTo(6000 - CORNER * (3 + 9) * 30, 8);
+  });
+
+  test('three edges of three radii meet in a corner, and the solid is whole', () => {
+    const made = of(
+      block(10, 20, 30),
+      fillet(['top&front', 'front&left', 'top&left'], 1, { radii: '1, 2, 3' }),
+    );
+    expect(made).toMatchObject({ watertight: true, solids: 1 });
+    const [alone, together] = [CORNER * (1 * 10 + 4 * 30 + 9 * 20), 6000 - made.volume];
+    // At the corner they take less than each for itself, by no more than a cube of the largest radius.
+    expect(together).toBeLessThan(alone);
+    expect(together).toBeGreaterThan(alone - 27);
+  });
+
+  test('radii follow variables, and are changed, added and emptied afterwards', () => {
+    const statements: Statement[] = [
+      ['variable', { name: 'small', value: '2' }],
+      block(10, 20, 30),
+      fillet(['top&front', 'bottom&back'], 1, { radii: 'small, 2*small' }),
+    ];
+    expect(of(...statements).volume).toBeCloseTo(6000 - CORNER * (4 + 16) * 10, 8);
+    const more: Statement = ['variable', { name: 'small', value: '1.5' }];
+    expect(of(...statements, more).volume).toBeCloseTo(6000 - CORNER * (2.25 + 9) * 10, 8);
+    const told = (value: string): Statement => ['step', { part: 'block', field: 'radius of each', value }];
+    expect(of(...statements, told('3')).volume).toBeCloseTo(6000 - CORNER * (9 + 1) * 10, 8);
+    expect(of(...statements, told('')).volume).toBeCloseTo(6000 - CORNER * (1 + 1) * 10, 8);
+  });
+
+  test('what does not go together is refused', () => {
+    const edges = ['top&front', 'bottom&back'];
+    expect(refusalOf(block(10, 20, 30), fillet(edges, 1, { radii: '1, 2, 3' }))).toMatch(
+      'There are 3 radii for 2 edges or rules.',
+    );
+    expect(refusalOf(block(10, 20, 30), fillet(edges, 1, { radii: '1, 2', to: 3 }))).toMatch('not both');
+    expect(refusalOf(block(10, 20, 30), fillet(edges, 1, { radii: '1, 0' }))).toMatch(/more than (0|zero)/);
+    expect(refusalOf(block(10, 20, 30), fillet(edges, 1, { radii: '1, 25' }))).toMatch(
+      /The largest radius, with the radii of single edges in the same proportion, that fits here is about 0\.(79|8)\d* mm/,
+    );
+  });
+});
+
+test('every number and choice of a step is changed by its name', () => {
+  const start: Statement[] = [block(10, 20, 30), chamfer('top&front', 2)];
+  const set = (field: string, value: string): Statement => ['step', { part: 'block', field, value }];
+  expect(of(...start, set('Second width', '3')).volume).toBeCloseTo(6000 - ((2 * 3) / 2) * 10, 8);
+  expect(of(...start, set('angle', '30°')).volume).toBeCloseTo(
+    6000 - ((2 * 2 * Math.tan(Math.PI / 6)) / 2) * 10,
+    8,
+  );
+  expect(refusalOf(...start, set('second', '-1'))).toMatch('This must be 0 or more');
+  expect(refusalOf(...start, set('thickness', '1'))).toMatch(
+    'This step has no thickness; it has width, second width, angle.',
+  );
+  expect(refusalOf(...start, ['step', { part: 'block', field: 'angle' }])).toMatch('Say what angle becomes.');
+  expect(refusalOf(...start, ['step', { part: 'block', value: '3' }])).toMatch('Say which of its numbers');
+});
+
 test('growing along an edge', () => {
   const made = of(block(10, 20, 30), fillet('front&right', 2, { to: 4 }));
   // The section grows with the square of a radius that grows evenly: its mean is (r² + r·R + R²)/3, were the ball’s circle square to

@@ -93,8 +93,15 @@ export {
   type EdgeRule,
   type ChosenType,
 } from './recipes/chosen.ts';
-export { blankOf, fieldsOf, type Field, type NumberField, type VectorField } from './recipes/fields.ts';
-export { isCurveStep, numberOfStep, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
+export {
+  blankOf,
+  fieldsOf,
+  type Field,
+  type LengthsField,
+  type NumberField,
+  type VectorField,
+} from './recipes/fields.ts';
+export { isCurveStep, numberOfStep, stepKind, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
 export { prismCorners } from './recipes/regular.ts';
 export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';

@@ -3,11 +3,14 @@ import clsx from 'clsx';
 /** One of a few words, in a row of the Spec. */
 export function Choice<T extends string>({
   label,
+  heard = label,
   chosen,
   choices,
   choose,
 }: {
   label: string;
+  /** Its name for those who hear it. */
+  heard?: string;
   chosen: T;
   choices: Readonly<Record<T, string>>;
   choose: (choice: T) => void;
@@ -15,7 +18,7 @@ export function Choice<T extends string>({
   return (
     <div className="grid grid-cols-[76px_1fr] items-center gap-1.5 px-3.5 py-[3px]">
       <span>{label}</span>
-      <div role="group" aria-label={label} className="inline-flex overflow-hidden rounded border border-rule">
+      <div role="group" aria-label={heard} className="inline-flex overflow-hidden rounded border border-rule">
         {(Object.entries(choices) as [T, string][]).map(([choice, words]) => (
           <button
             key={choice}

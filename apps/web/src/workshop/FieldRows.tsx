@@ -1,15 +1,18 @@
 /** The numbers and choices of a recipe as rows of the Spec, made from what the recipe declares. */
 import {
   blankOf,
+  formatLengthTold,
   valueOf,
   type Field,
+  type LengthsField,
   type Num,
   type NumberField as NumberOfRecipe,
   type VectorField,
 } from '@kadrel/core';
 import { Choice } from './Choice.tsx';
 import { Labelled } from './Labelled.tsx';
-import { Quantity } from './NumberField.tsx';
+import { useSessionState } from './context.ts';
+import { NumberField, Quantity } from './NumberField.tsx';
 
 /** Sets blanks of Change for the part. */
 export type Change = (values: Readonly<Record<string, unknown>>) => Promise<boolean>;
@@ -19,28 +22,33 @@ interface Row<F extends Field> {
   readonly blank: string;
   readonly value: unknown;
   readonly change: Change;
+  /** Its name for those who hear it. */
+  readonly heard: string;
 }
 
 /** More choices than this do not fit beside one another. */
 const MOST_BESIDE = 3;
 
-export function FieldRows({
-  fields,
-  holder,
-  change,
-}: {
-  fields: readonly (readonly [key: string, field: Field])[];
-  holder: object;
-  change: Change;
-}) {
+interface FieldRowsProps {
+  readonly fields: readonly (readonly [key: string, field: Field])[];
+  readonly holder: object;
+  readonly change: Change;
+  /** “of step 2”: tells fields of one name apart for those who hear them. */
+  readonly of?: string;
+}
+
+export function FieldRows({ fields, holder, change, of }: FieldRowsProps) {
   const values = holder as Readonly<Record<string, unknown>>;
   return fields.map(([key, field]) => {
-    const row = { blank: blankOf(key, field), value: values[key], change };
+    const heard = of === undefined ? field.label : `${field.label} ${of}`;
+    const row = { blank: blankOf(key, field), value: values[key], change, heard };
     switch (field.type) {
       case 'number':
         return <NumberRow key={key} field={field} {...row} />;
       case 'vector':
         return <VectorRows key={key} field={field} {...row} />;
+      case 'lengths':
+        return <LengthsRow key={key} field={field} {...row} />;
       case 'choice':
         return <ChoiceRow key={key} {...row} field={field} value={row.value ?? field.absent} />;
       case 'flag':
@@ -55,15 +63,37 @@ export function FieldRows({
   });
 }
 
-function NumberRow({ field, blank, value, change }: Row<NumberOfRecipe>) {
+function NumberRow({ field, blank, value, change, heard }: Row<NumberOfRecipe>) {
   const shown = (value as Num | undefined) ?? field.absent ?? 0;
   return (
     <Labelled label={field.label} title={field.about}>
       <Quantity
-        label={field.label}
+        label={heard}
         kind={field.kind}
         value={shown}
         now={valueOf(shown)}
+        commit={(text) => change({ [blank]: text })}
+      />
+    </Labelled>
+  );
+}
+
+/** Lengths with commas between; an empty text leaves none. */
+function LengthsRow({ field, blank, value, change, heard }: Row<LengthsField>) {
+  const scene = useSessionState((state) => state.document.scene);
+  const lengths = (value as readonly Num[] | undefined) ?? [];
+  const told = (n: Num) => (typeof n === 'object' ? n.formula : formatLengthTold(n, scene));
+  const shown = lengths.map(told).join(', ');
+  return (
+    <Labelled label={field.label} title={field.about}>
+      <NumberField
+        label={heard}
+        shown={shown}
+        raw={shown}
+        isFormula={lengths.some((n) => typeof n === 'object')}
+        placeholder="none"
+        mayBeEmpty
+        check={() => undefined}
         commit={(text) => change({ [blank]: text })}
       />
     </Labelled>
@@ -85,7 +115,7 @@ function VectorRows({ field, blank, value, change }: Row<VectorField>) {
   ));
 }
 
-function ChoiceRow({ field, blank, value, change }: Row<Extract<Field, { choices: object }>>) {
+function ChoiceRow({ field, blank, value, change, heard }: Row<Extract<Field, { choices: object }>>) {
   const { label, about } = field;
   const choices = field.choices as Readonly<Record<string, string>>;
   const chosen = value as string;
@@ -95,6 +125,7 @@ function ChoiceRow({ field, blank, value, change }: Row<Extract<Field, { choices
     return (
       <Choice
         label={label}
+        heard={heard}
         chosen={chosen}
         choices={choices}
         choose={(choice) => void change({ [blank]: choice })}
@@ -104,7 +135,7 @@ function ChoiceRow({ field, blank, value, change }: Row<Extract<Field, { choices
     <Labelled label={label} title={about}>
       <select
         className="field"
-        aria-label={label}
+        aria-label={heard}
         value={chosen}
         onChange={(event) => void change({ [blank]: event.target.value })}
       >

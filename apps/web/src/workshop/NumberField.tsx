@@ -47,6 +47,8 @@ interface NumberFieldProps {
   readonly raw: string;
   readonly isFormula?: boolean;
   readonly placeholder?: string;
+  /** An empty text says something too. */
+  readonly mayBeEmpty?: true;
   readonly check: (text: string) => string | undefined;
   readonly commit: (text: string) => Promise<boolean>;
 }
@@ -59,13 +61,15 @@ export function NumberField({
   raw,
   isFormula = false,
   placeholder,
+  mayBeEmpty,
   check,
   commit,
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | undefined>();
   const id = useId();
-  const isChanged = typed !== null && typed.trim() !== '' && typed !== shown && typed !== raw;
+  const isSaid = typed !== null && (mayBeEmpty || typed.trim() !== '');
+  const isChanged = isSaid && typed !== shown && typed !== raw;
   /** Whether what is typed cannot be read; it is then told why. */
   const refused = (): boolean => {
     const wrong = isChanged ? check(typed) : undefined;

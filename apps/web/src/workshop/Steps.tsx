@@ -3,7 +3,6 @@ import {
   builtRecipe,
   deviationOfStep,
   formatLengthWithUnit,
-  numberOfStep,
   titleOfStep,
   valueOf,
   type KadrelDocument,
@@ -16,9 +15,8 @@ import { Eye, X } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
-import { Labelled } from './Labelled.tsx';
-import { Quantity } from './NumberField.tsx';
 import { Section } from './Section.tsx';
+import { StepFields } from './StepFields.tsx';
 
 export function Steps({ part }: { part: Part }) {
   const document = useSessionState((state) => state.document);
@@ -69,23 +67,10 @@ interface StepProps {
 
 function StepRow(props: StepProps) {
   const { part, step, place } = props;
-  const session = useSession();
-  const number = numberOfStep(step);
-  const index = String(place.index + 1);
   return (
     <li>
       <StepHead {...props} />
-      {number && (
-        <Labelled label={number.label}>
-          <Quantity
-            label={`${number.label} of step ${index}`}
-            kind={number.kind}
-            value={number.value}
-            now={valueOf(number.value)}
-            commit={(text) => session.say('step', { part: part.id, step: index, depth: text })}
-          />
-        </Labelled>
-      )}
+      <StepFields part={part} step={step} index={String(place.index + 1)} />
       {step.kind === 'resample' && <Deviation part={part} step={place.index} />}
     </li>
   );

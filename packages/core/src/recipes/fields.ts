@@ -53,6 +53,12 @@ export interface VectorField extends Told, Bounds {
   readonly parts?: Readonly<Record<string, 0 | 1 | 2>>;
 }
 
+/** Several lengths in a row; none where nothing is stored. */
+export interface LengthsField extends Told, Bounds {
+  readonly type: 'lengths';
+  readonly kind: 'length';
+}
+
 export interface ChoiceField extends Told {
   readonly type: 'choice';
   /** What is stored → words. */
@@ -80,7 +86,8 @@ export interface ChosenField extends Told {
   readonly mayBeNone?: true;
 }
 
-export type Field = NumberField | VectorField | ChoiceField | FlagField | TextField | ChosenField;
+export type Field =
+  NumberField | VectorField | LengthsField | ChoiceField | FlagField | TextField | ChosenField;
 
 const fields = z.registry<Field>();
 
@@ -151,6 +158,17 @@ export const sizes = (about: string): typeof vectorSchema =>
     labels: ['Length', 'Width', 'Height'],
     parts: { height: 2 },
   });
+
+/** More in a row are told by a rule. */
+const MOST_LENGTHS = 100;
+
+export const lengths = (label: string, about: string, more: Without<LengthsField> = {}) =>
+  z
+    .array(numberSchema)
+    .min(1)
+    .max(MOST_LENGTHS)
+    .register(fields, { type: 'lengths', kind: 'length', label, about, ...more })
+    .optional();
 
 export const choice = <const C extends Readonly<Record<string, string>>>(
   label: string,

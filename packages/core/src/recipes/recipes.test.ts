@@ -27,6 +27,7 @@ test.each([
 const TYPES = {
   number: 'quantity',
   vector: 'quantities',
+  lengths: 'lengths',
   choice: 'choice',
   flag: 'choice',
   text: 'text',

@@ -79,6 +79,8 @@ export interface BlankValues {
   /** A view, as it is kept. */
   view: ViewState;
   length: Num;
+  /** Several in a row. */
+  lengths: readonly Num[];
   angle: Num;
   count: number;
   /** A count that is kept, and follows its variables. */

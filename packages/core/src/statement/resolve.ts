@@ -164,6 +164,13 @@ export const isEmpty = (value: unknown) =>
   value === '' ||
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
 
+/** `2, 3, 4`, or a list. */
+function readLengths(given: unknown, blank: Blank, id: string, around: Resolving): Num[] | Refusal {
+  const list: unknown[] = typeof given === 'string' ? given.split(',') : [given].flat();
+  const read = list.map((one) => readNumber(one, 'length', blank, id, around));
+  return read.find(isRefusal) ?? (read as Num[]);
+}
+
 interface Resolving {
   /** What stands in the other blanks. */
   readonly typed: Typed;
@@ -185,6 +192,8 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'angle':
     case 'tally':
       return readNumber(given, kind, blank, id, around);
+    case 'lengths':
+      return readLengths(given, blank, id, around);
     case 'count': {
       const count = readNumber(given, kind, blank, id, around);
       return isRefusal(count) ? count : valueOf(count);

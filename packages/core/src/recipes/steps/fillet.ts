@@ -1,4 +1,4 @@
-import { edges, length } from '../fields.ts';
+import { edges, length, lengths } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
 
@@ -13,9 +13,25 @@ export const fillet = declareStep(
       default: '0',
       rare: true,
     }),
+    radii: lengths(
+      'Radius of each',
+      'As many as edges or rules were chosen, in their order; those after the last have the radius.',
+      { above: 0, rare: true },
+    ),
   },
   {
-    title: ({ to }) => (valueOf(to) > 0 ? 'Fillet, growing' : 'Fillet'),
+    fault({ to, radii = [], edges: chosen }) {
+      if (radii.length > 0 && valueOf(to) > 0)
+        return { message: 'Give each edge a radius, or let one grow along them, not both.', blank: 'radii' };
+      if (radii.length > chosen.length)
+        return {
+          message: `There are ${radii.length} radii for ${chosen.length} edges or rules.`,
+          blank: 'radii',
+        };
+      return undefined;
+    },
+    title: ({ to, radii }) =>
+      radii ? 'Fillet, several radii' : valueOf(to) > 0 ? 'Fillet, growing' : 'Fillet',
     number: (step) => ({
       label: 'Radius',
       kind: 'length',
@@ -29,7 +45,7 @@ export const fillet = declareStep(
       about:
         'Rounds edges by a radius: clicked ones, or all that a rule names, whatever size the part has later.',
       words: ['round', 'edge', 'soften', 'radius', 'blend'],
-      sentence: 'Fillet {edges} of {part} by {radius}[, growing to {to}]',
+      sentence: 'Fillet {edges} of {part} by {radius}[, growing to {to}][, each by its own: {radii}]',
     },
   },
 );

@@ -1,4 +1,5 @@
-import { boundFault } from '../../recipes/fields.ts';
+import { isChosenType } from '../../recipes/chosen.ts';
+import { boundFault, fieldsOf } from '../../recipes/fields.ts';
 import { numberOfStep, stepKind, type RecipeStep } from '../../recipes/steps/index.ts';
 import { builtRecipe, stepList } from '../../document/halves.ts';
 import { valueOf } from '../../document/items.ts';
@@ -13,6 +14,7 @@ import {
   type VerbContext,
 } from '../../statement/declare.ts';
 import { readOne } from '../../statement/reading.ts';
+import { readField } from '../shared/recipeBlanks.ts';
 
 /** Changes a step of a part, switches it on or off, moves it in their order, or takes it out. */
 export const step = declareVerb({
@@ -33,6 +35,8 @@ export const step = declareVerb({
         kind: 'length',
       },
     ),
+    field: optional('text', 'what', 'Another of its numbers or choices, by its name, as in “second width”.'),
+    value: optional('text', 'becomes', 'What that is from now on.', { of: 'field' }),
     state: optional('choice', 'state', 'A step that is off is kept, and not done.', {
       choices: { on: 'on', off: 'off' },
       unsaid: 'as it is',
@@ -43,8 +47,9 @@ export const step = declareVerb({
       choices: { no: 'kept', yes: 'taken out' },
     }),
   },
-  sentence: 'Change step {step} of {part}[ to {depth}][, {state}][, done as number {to}][, {out}]',
-  apply(draft, { part, step: index, depth, state, to, out }, context) {
+  sentence:
+    'Change step {step} of {part}[ to {depth}][, {field} {value}][, {state}][, done as number {to}][, {out}]',
+  apply(draft, { part, step: index, to, out, ...said }, context) {
     const item = draft.items[part]!;
     const count = builtRecipe(draft, item).steps.length;
     if (index > count) return refuse('no-step', `${item.name} has ${count} steps.`, 'step');
@@ -53,15 +58,55 @@ export const step = declareVerb({
     if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
     const place = to === undefined ? at : at + to - index;
     if (!steps[place]) return refuse('no-step', `This step cannot become number ${to}.`, 'to');
-    const changed = depth === undefined ? found : withNumber(found, depth, context);
+    const changed = withChange(found, said, context);
     if (isRefusal(changed)) return changed;
     steps.splice(at, 1);
-    if (out !== 'yes') steps.splice(place, 0, switched(changed, state));
+    if (out !== 'yes') steps.splice(place, 0, switched(changed, said.state));
     const { fault } = drawnOf(draft, part);
     if (fault) return refuse('edit', fault.message, 'depth');
     return { select: [part] };
   },
 });
+
+interface Said {
+  readonly depth: string | undefined;
+  readonly field: string | undefined;
+  readonly value: string | undefined;
+}
+
+function withChange(step: RecipeStep, { depth, field, value }: Said, context: VerbContext) {
+  const numbered = depth === undefined ? step : withNumber(step, depth, context);
+  if (isRefusal(numbered) || (field === undefined && value === undefined)) return numbered;
+  if (field === undefined) return refuse('missing', 'Say which of its numbers becomes that.', 'field');
+  return withField(numbered, { name: field, value }, context);
+}
+
+/** The step with one of its fields as typed; a list of lengths may be emptied. */
+function withField(
+  step: RecipeStep,
+  { name, value }: { readonly name: string; readonly value: string | undefined },
+  context: VerbContext,
+): RecipeStep | Refusal {
+  const fields = fieldsOf(stepKind(step).schema).filter(([, field]) => !isChosenType(field.type));
+  const found = fields.find(([key, field]) => [key, field.label.toLowerCase()].includes(name.toLowerCase()));
+  if (!found) {
+    const known = fields.map(([, { label }]) => label.toLowerCase()).join(', ');
+    return refuse('no-field', `This step has no ${name}${known ? `; it has ${known}` : ''}.`, 'field');
+  }
+  const [key, field] = found;
+  const text = value ?? (field.type === 'lengths' ? '' : undefined);
+  if (text === undefined) return refuse('missing', `Say what ${name} becomes.`, 'value');
+  if ('choices' in field && !Object.hasOwn(field.choices, text))
+    return refuse('choice', `Choose ${Object.keys(field.choices).join(', ')}.`, 'value');
+  const now = (step as Readonly<Record<string, unknown>>)[key];
+  const given = field.type === 'vector' ? text.split(',') : text;
+  const read = readField({ field, now, given }, { context, blank: 'value' });
+  if (isRefusal(read)) return read;
+  const { [key]: _, ...others } = step as Record<string, unknown>;
+  const changed = (read === undefined ? others : { ...others, [key]: read }) as unknown as RecipeStep;
+  const together = stepKind(changed).fault?.(changed);
+  return together ? refuse('recipe', together.message, 'value') : changed;
+}
 
 function switched(step: RecipeStep, state: string | undefined): RecipeStep {
   if (state === undefined) return step;

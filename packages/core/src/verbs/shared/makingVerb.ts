@@ -72,7 +72,9 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
 export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
   need(typeOf(field), lowerCase(field.label), field.about, optionsOf(field));
 
-function typeOf(field: Field): 'length' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | ChosenType {
+function typeOf(
+  field: Field,
+): 'length' | 'lengths' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | ChosenType {
   if (field.type === 'number' && field.kind !== 'number') return field.kind;
   if (field.type === 'number' || field.type === 'flag')
     throw new Error(`No blank of a new one tells ${field.label}.`);
@@ -103,7 +105,8 @@ export function recipeOf(kind: ToldByFields, given: Given): object | Refusal {
   for (const [key, field] of fieldsOf(kind.schema)) {
     const value = valueFor(key, field, given, kind.make?.complete);
     if (isRefusal(value)) return value;
-    recipe[key] = value;
+    // What may be missing, and was not said, is not stored.
+    if (value !== undefined || field.type !== 'lengths') recipe[key] = value;
   }
   return asRefusal(kind.fault?.(recipe)) ?? recipe;
 }

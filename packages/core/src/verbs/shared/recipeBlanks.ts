@@ -4,6 +4,7 @@ import {
   boundFault,
   fieldsOf,
   type Field,
+  type LengthsField,
   type NumberField,
   type VectorField,
 } from '../../recipes/fields.ts';
@@ -36,6 +37,8 @@ function blankFor(field: Field): Blank {
       });
     case 'vector':
       return optional('quantities', label, about, { kind: field.kind, positive: true, ...more });
+    case 'lengths':
+      return optional('lengths', label, about, more);
     case 'choice':
     case 'flag':
       return optional('choice', label, about, { choices: field.choices, ...more });
@@ -126,19 +129,54 @@ interface Target {
 
 function changeField({ holder, values, context }: Changing, { key, field, blank }: Target) {
   const held = holder as Record<string, unknown>;
-  const given = values[blank];
-  const reading = { context, blank };
-  const read =
-    field.type === 'number'
-      ? readNumber(field, held[key] as Num | undefined, given as string, reading)
-      : field.type === 'vector'
-        ? readVector(field, held[key] as NumVector, given, reading)
-        : field.type === 'flag'
-          ? given === 'yes'
-          : given;
+  const read = readField({ field, now: held[key], given: values[blank] }, { context, blank });
   if (isRefusal(read)) return read;
   held[key] = read;
   return undefined;
+}
+
+/** A field that is to hold something else, as typed. */
+interface FieldGiven {
+  readonly field: Field;
+  readonly now: unknown;
+  readonly given: unknown;
+}
+
+/** What the field is to hold, as it is stored. */
+export function readField({ field, now, given }: FieldGiven, reading: Reading): unknown {
+  switch (field.type) {
+    case 'number':
+      return readNumber(field, now as Num | undefined, given as string, reading);
+    case 'vector':
+      return readVector(field, now as NumVector, given, reading);
+    case 'lengths':
+      return readLengths(field, now as readonly Num[] | undefined, given, reading);
+    case 'flag':
+      return given === 'yes';
+    default:
+      return given;
+  }
+}
+
+/** `2, 3`; an empty text leaves none. */
+function readLengths(
+  field: LengthsField,
+  now: readonly Num[] = [],
+  given: unknown,
+  { context, blank }: Reading,
+): Num[] | Refusal | undefined {
+  const texts = (typeof given === 'string' ? given.split(',') : [given].flat().map(String)).filter(
+    (text) => text.trim() !== '',
+  );
+  const read: Num[] = [];
+  for (const [i, text] of texts.entries()) {
+    const one = readOne(text, { kind: field.kind, now: now[i] ?? 0, context, blank });
+    const fault = isRefusal(one) ? undefined : boundFault(field, valueOf(one));
+    if (isRefusal(one)) return one;
+    if (fault) return refuse('out-of-bounds', `${field.label}: each ${fault}.`, blank);
+    read.push(one);
+  }
+  return read.length === 0 ? undefined : read;
 }
 
 interface Reading {

@@ -137,9 +137,12 @@ export function edgesChosen(
   of: NamedShape,
   { chosen, keep }: { readonly chosen: readonly ChosenEdge[]; readonly keep: Keep },
 ): MeetingEdge[] {
-  const sharp = meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
-  return edgesAmong(occt, sharp, chosen);
+  return edgesAmong(occt, sharpEdges(occt, of, keep), chosen);
 }
+
+/** Those along which faces do not go on into each other. */
+export const sharpEdges = (occt: Occt, of: NamedShape, keep: Keep): MeetingEdge[] =>
+  meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
 
 /** Those of some edges that are meant, each once. Throws BuildError where a name means none, or a rule finds none. */
 export function edgesAmong(

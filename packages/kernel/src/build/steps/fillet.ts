@@ -1,28 +1,49 @@
 /** Round edges. */
 import type { Content } from '../../content/content.ts';
-import { edgesChosen } from './chosen.ts';
+import { edgesAmong, sharpEdges, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { release, scope, type Occt } from '../../occt/occt.ts';
+import { release, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { rounded } from './rounding.ts';
 
 type Fillet = Extract<Content, { readonly kind: 'fillet' }>;
 
 /** New faces are called fillet1, fillet2 … by their edges. Throws BuildError, with the largest radius that fits. */
-export function buildFillet(occt: Occt, of: NamedShape, { edges: chosen, radius, to }: Fillet): NamedShape {
+export function buildFillet(occt: Occt, of: NamedShape, fillet: Fillet): NamedShape {
+  const { radius, to, radii } = fillet;
   return scope((keep) => {
-    const edges = edgesChosen(occt, of, { chosen, keep });
+    const edges = edgesByRadius(occt, of, { fillet, keep });
     const growth = to > 0 ? to / radius : 1;
     return buildOrTellLargest(
       radius,
       (size) => {
         const operation = keep(new occt.BRepFilletAPI_MakeFillet(of.shape, 'ChFi3d_Rational'));
-        for (const { edge } of edges)
-          if (growth === 1) operation.Add(size, edge);
-          else operation.Add(size, size * growth, edge);
-        return rounded(operation, { occt, of, edges, what: 'Fillet', keep });
+        for (const [{ edge }, own] of edges) {
+          const here = (own * size) / radius;
+          if (growth === 1) operation.Add(here, edge);
+          else operation.Add(here, here * growth, edge);
+        }
+        return rounded(operation, { occt, of, edges: [...edges.keys()], what: 'Fillet', keep });
       },
-      { what: 'radius', giveBack: ({ shape }) => release(occt, shape) },
+      {
+        what: radii ? 'radius, with the radii of single edges in the same proportion,' : 'radius',
+        giveBack: ({ shape }) => release(occt, shape),
+      },
     );
   });
+}
+
+/** The radius of each edge (mm): where several choices mean one edge, the last that has a radius of its own. */
+function edgesByRadius(
+  occt: Occt,
+  of: NamedShape,
+  { fillet: { edges: chosen, radius, radii = [] }, keep }: { readonly fillet: Fillet; readonly keep: Keep },
+): Map<MeetingEdge, number> {
+  const sharp = sharpEdges(occt, of, keep);
+  const found = new Map<MeetingEdge, number>();
+  chosen.forEach((one, i) => {
+    const own = radii[i];
+    for (const edge of edgesAmong(occt, sharp, [one])) found.set(edge, own ?? found.get(edge) ?? radius);
+  });
+  return found;
 }
