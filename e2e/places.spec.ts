@@ -87,5 +87,10 @@ test('by keyboard: a rule and a name from the list of the Spec', async ({ page }
   await selected(page).blur();
   await says(ada, 'chamfer', { typed: { width: '2' } });
   expect((await ada.facts('Box')).volume).toEqual(near(24_000 - 4 * 2 * 20));
+  // What is seldom set is there too, and can be changed afterwards.
+  await page.getByRole('button', { name: 'More of step 1' }).press('Enter');
+  await page.getByLabel('Second width of step 1').fill('3');
+  await page.getByLabel('Second width of step 1').press('Enter');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(24_000 - 4 * 3 * 20));
   expect(ada.problems).toEqual([]);
 });

@@ -7,11 +7,12 @@ import {
   type DrawnPath,
   type EdgeFacts,
   type FaceFacts,
+  type MadeFaces,
   type Pose,
 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, idOf, type Statement } from './bench.ts';
+import { built, builtBy, idOf, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -120,5 +121,46 @@ describe('edges', () => {
     const smooth = edges(rounded, 'block', [{ edge: 'fillet1&front' }]);
     expect(smooth.angle).toBeCloseTo(180, 4);
     expect(smooth.length).toBeCloseTo(60, 9);
+  });
+});
+
+describe('the faces that a step has made', () => {
+  const made = (statements: readonly Statement[], name: string, step: number) => {
+    const document = builtBy(kernel, statements);
+    return kernel.answer(document, { ask: 'made', part: idOf(document, name), step }) as MadeFaces;
+  };
+  const box: Statement[] = [['box', { as: 'block', size: [60, 40, 20] }]];
+
+  test('are the round ones of a fillet, also of a second one, and not what it shortened', () => {
+    const twice: Statement[] = [
+      ...box,
+      ['fillet', { part: 'block', edges: 'along z', radius: 5 }],
+      ['fillet', { part: 'block', edges: 'around top', radius: 2 }],
+    ];
+    const first = made(twice, 'block', 0);
+    expect(first.faces).toHaveLength(4);
+    // Round the top run four straight edges and four arcs.
+    expect(made(twice, 'block', 1).faces).toHaveLength(8);
+    // They stand within the corners of the box, and reach from the bottom to the top.
+    const heights = first.corners.filter((_, i) => i % 3 === 2);
+    expect(Math.min(...heights)).toBe(0);
+    expect(Math.max(...heights)).toBe(20);
+  });
+
+  test('are the faces inside of a shell, the moved one of an offset, and the cut of a trim', () => {
+    const shell: Statement[] = [...box, ['shell', { part: 'block', thickness: 2, open: 'top' }]];
+    // Four sides and the bottom, inside; the upper rim lies where the top was.
+    expect(made(shell, 'block', 0).faces).toHaveLength(5);
+    const moved: Statement[] = [...box, ['offset-face', { part: 'block', faces: 'top', by: 3 }]];
+    expect(made(moved, 'block', 0).faces).toEqual(['top']);
+  });
+
+  test('are none of a step that is off', () => {
+    const off: Statement[] = [
+      ...box,
+      ['fillet', { part: 'block', edges: 'along z', radius: 5 }],
+      ['step', { part: 'block', state: 'off' }],
+    ];
+    expect(made(off, 'block', 0)).toEqual({ faces: [], corners: [] });
   });
 });

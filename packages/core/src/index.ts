@@ -115,6 +115,7 @@ export {
   type Column,
   type BlankType,
   type EdgeFacts,
+  type MadeFaces,
   type FaceFacts,
   type Group,
   type Outcome,

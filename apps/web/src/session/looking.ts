@@ -1,8 +1,7 @@
 /** What is selected and looked at, and how the pointer catches; none of it is stored in the project. */
-import type { EdgeFacts, FaceFacts, ItemId, Question, ViewState } from '@kadrel/core';
+import type { ItemId, ViewState } from '@kadrel/core';
 import type { SessionCore } from './core.ts';
 import type { Manner } from './manner.ts';
-import { edgesIn, facesIn, type SelectedPlaces } from './places.ts';
 import { hiddenSelected, type SessionState } from './state.ts';
 import { openOne } from './statement.ts';
 
@@ -21,7 +20,7 @@ type Settable = Pick<
   | 'omitting'
 >;
 
-export function looking({ get, set, host, rebuild, worlds }: SessionCore) {
+export function looking({ get, set, rebuild }: SessionCore) {
   /** The view that one works in, as the stage tells it. */
   let activeView: () => ViewState | undefined = () => undefined;
 
@@ -42,23 +41,6 @@ export function looking({ get, set, host, rebuild, worlds }: SessionCore) {
 
   return {
     select,
-    /** Selects faces, edges and corners of one part; null leaves the part selected. */
-    selectPlaces(places: SelectedPlaces | null): void {
-      if (places) select([places.part]);
-      set({ places });
-    },
-    /** Sizes of what is selected of a part, from the kernel. */
-    async placeFacts(places: SelectedPlaces): Promise<{ face?: FaceFacts; edges?: EdgeFacts }> {
-      const { document } = get();
-      const { part } = places;
-      const names = facesIn(places);
-      const edges = edgesIn(places, document, worlds.of(document));
-      const ask = (question: Question) => host.ask({ ask: 'answer', document, question });
-      return {
-        ...(names.length > 0 ? { face: (await ask({ ask: 'face', part, names })) as FaceFacts } : {}),
-        ...(edges.length > 0 ? { edges: (await ask({ ask: 'edges', part, edges })) as EdgeFacts } : {}),
-      };
-    },
     /** Shows the model as it was after so many statements; null for now. */
     lookAt(count: number | null): void {
       const { statement, setAside } = get();

@@ -15,7 +15,6 @@ import type { SessionCore } from './core.ts';
 import { drawingPlane } from './drawing.ts';
 import { shownOf } from './chosen.ts';
 import { measureOf } from './measure.ts';
-import { shownPlaces, type SelectedPlaces } from './places.ts';
 import { previewOf, type Preview } from './preview.ts';
 import { sketchOf, type Sketch } from './sketch.ts';
 import type { Statement } from './statement.ts';
@@ -43,10 +42,6 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
     gathered(statement: Tried) {
       const before = commits.begins(statement);
       return shownOf(statement, before, worlds.of(before));
-    },
-    shownPlaces(places: SelectedPlaces) {
-      const { document } = get();
-      return shownPlaces(places, document, worlds.of(document));
     },
     /** The solid that a Make statement would make, and where it would stand; undefined where it makes none. */
     madeBy({ verb, typed, editId }: Tried): { base: Base; pose: Pose } | undefined {

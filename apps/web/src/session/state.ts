@@ -40,6 +40,8 @@ export interface SessionState {
   readonly statement: Statement | null;
   /** What it would come to, where that is built before it is carried out. */
   readonly builtPreview: BuiltPreview | null;
+  /** What a step of a part has made, while its row is pointed at. */
+  readonly stepShown: StepShown | null;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
   readonly setAside: Statement | null;
   /** Looking at the model as it was after this many statements of the ledger; null for now. */
@@ -64,6 +66,12 @@ export interface SessionState {
   readonly gripScale: number;
   /** What was done last without a statement of its own in the bar, for those who listen to the screen. */
   readonly announced: string;
+}
+
+/** Faces that a step has made, by the corners of their facets in the part’s own frame, mm. */
+export interface StepShown {
+  readonly part: ItemId;
+  readonly corners: readonly number[];
 }
 
 export interface OpenedSession {
@@ -96,6 +104,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
   statement: null,
   builtPreview: null,
+  stepShown: null,
   setAside: null,
   lookingAt: null,
   snapKinds: new Set(FIRST_SNAPS),

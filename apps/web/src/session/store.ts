@@ -7,6 +7,7 @@ import { openCore, type SessionCore } from './core.ts';
 import { editing } from './editing.ts';
 import { insideActions } from './inside.ts';
 import { looking } from './looking.ts';
+import { pointing } from './pointing.ts';
 import { nudging } from './nudging.ts';
 import { previewing } from './previewing.ts';
 import { reading } from './reading.ts';
@@ -33,6 +34,7 @@ export function openSession(opened: OpenedSession) {
   return {
     store,
     ...looks,
+    ...pointing(core, looks.select),
     ...starts,
     ...edits,
     ...reading(core),

@@ -50,10 +50,10 @@ import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
-import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import { shownDocument, type Session } from '../session/store.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
+import { ChosenMarks } from './chosenMarks.ts';
 import { Formed } from './formed.ts';
 import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
@@ -96,14 +96,14 @@ export class Stage {
   private hovered: ItemId | null = null;
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
-  /** Faces that are marked. */
-  private chosenFaces: ChosenFace | null = null;
+  private readonly chosenMarks: ChosenMarks;
 
   constructor(
     readonly canvas: HTMLCanvasElement,
     readonly session: Session,
   ) {
     this.picture = new Picture(canvas);
+    this.chosenMarks = new ChosenMarks(session, this.picture, () => this.invalidate());
     this.regionPick = new RegionPick(session, this.picture.sketching, () => this.invalidate());
     const observer = new ResizeObserver(() => this.resize());
     observer.observe(canvas);
@@ -135,7 +135,8 @@ export class Stage {
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
         if (isStatement || isModel) this.showFaults();
-        if (isModel || isStatement || now.places !== before.places) this.showChosen();
+        if (isModel || isStatement || now.places !== before.places) this.chosenMarks.show();
+        if (now.stepShown !== before.stepShown) this.chosenMarks.showStep();
         if (
           isModel ||
           isStatement ||
@@ -395,30 +396,10 @@ export class Stage {
     if (sketching.draw(sketch?.lines ?? NO_LINES, sketch?.loose ?? [])) this.invalidate();
   }
 
-  /** What a statement has gathered of a solid, or the plane that it cuts by; else what is selected of a part. */
-  private showChosen(): void {
-    const { statement, places } = this.session.store.getState();
-    const gathered = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
-    const choice = gathered ?? (places ? this.session.shownPlaces(places) : undefined);
-    const faces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
-    // Mostly there are none: what is marked then stays as it is.
-    if (faces || this.chosenFaces) this.markFaces(faces);
-    if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
-  }
-
   placePreview(preview: Preview): void {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
     if (this.picture.place({ ...preview, copies })) this.invalidate();
-  }
-
-  private markFaces(faces: ChosenFace | null): void {
-    this.chosenFaces = faces;
-    const { built, document } = this.session.store.getState();
-    const corners = faces && trianglesOf(faces, document, built);
-    this.picture.marking.fill(corners ? [corners] : []);
-    this.picture.marking.shade(['chosen']);
-    this.invalidate();
   }
 
   /** Where the statement in hand, or a part that stands, cannot be built. */

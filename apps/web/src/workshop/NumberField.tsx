@@ -68,8 +68,7 @@ export function NumberField({
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | undefined>();
   const id = useId();
-  const isSaid = typed !== null && (mayBeEmpty || typed.trim() !== '');
-  const isChanged = isSaid && typed !== shown && typed !== raw;
+  const isChanged = typed !== null && typed !== shown && typed !== raw && (mayBeEmpty ?? typed.trim() !== '');
   /** Whether what is typed cannot be read; it is then told why. */
   const refused = (): boolean => {
     const wrong = isChanged ? check(typed) : undefined;

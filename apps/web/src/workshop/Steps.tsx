@@ -3,6 +3,7 @@ import {
   builtRecipe,
   deviationOfStep,
   formatLengthWithUnit,
+  isCurveStep,
   titleOfStep,
   valueOf,
   type KadrelDocument,
@@ -67,8 +68,12 @@ interface StepProps {
 
 function StepRow(props: StepProps) {
   const { part, step, place } = props;
+  const session = useSession();
+  // Steps of drawn outlines make no faces.
+  const point = () => void session.showStep(isCurveStep(step) ? null : { part: part.id, step: place.index });
+  const leave = () => void session.showStep(null);
   return (
-    <li>
+    <li onPointerEnter={point} onPointerLeave={leave} onFocus={point} onBlur={leave}>
       <StepHead {...props} />
       <StepFields part={part} step={step} index={String(place.index + 1)} />
       {step.kind === 'resample' && <Deviation part={part} step={place.index} />}

@@ -39,6 +39,8 @@ export type Question =
   | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
   /** Sizes of edges; those along which faces go on into each other may be named too. */
   | { readonly ask: 'edges'; readonly part: ItemId; readonly edges: readonly ChosenEdge[] }
+  /** Faces that a step has made, counted from 0; those of the steps after it are not there yet. */
+  | { readonly ask: 'made'; readonly part: ItemId; readonly step: number }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -57,6 +59,7 @@ export interface Replies {
   cut: readonly DrawnPath[];
   face: FaceFacts;
   edges: EdgeFacts;
+  made: MadeFaces;
   solid: SolidWritten;
 }
 
@@ -65,6 +68,13 @@ export interface SolidWritten {
   readonly shape: string;
   /** In the order of the shape. */
   readonly faces: readonly string[];
+}
+
+export interface MadeFaces {
+  /** Their names. */
+  readonly faces: readonly string[];
+  /** 9·T: corners of their facets, in the part’s own frame, mm. */
+  readonly corners: readonly number[];
 }
 
 export interface EdgeFacts {

@@ -21,6 +21,7 @@ import type { Gesture } from '../gestures/gesture.ts';
 
 export type {
   EdgeFacts,
+  MadeFaces,
   FaceFacts,
   Question,
   RegionFound,

@@ -164,6 +164,13 @@ export const isEmpty = (value: unknown) =>
   value === '' ||
   (Array.isArray(value) && (value.length === 0 || value.every((v) => v === '')));
 
+function readView(given: unknown, id: string): unknown {
+  const view = viewSchema.safeParse(given);
+  return view.success
+    ? view.data
+    : refuse('type', 'A view is { target, bearing, altitude, height, projection }.', id);
+}
+
 /** `2, 3, 4`, or a list. */
 function readLengths(given: unknown, blank: Blank, id: string, around: Resolving): Num[] | Refusal {
   const list: unknown[] = typeof given === 'string' ? given.split(',') : [given].flat();
@@ -228,12 +235,8 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'faces':
     case 'places':
       return readChosen(given, blank, id, around);
-    case 'view': {
-      const view = viewSchema.safeParse(given);
-      return view.success
-        ? view.data
-        : refuse('type', 'A view is { target, bearing, altitude, height, projection }.', id);
-    }
+    case 'view':
+      return readView(given, id);
     case 'quantity':
       return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
     case 'quantities':

@@ -10,6 +10,7 @@ import {
   pathsOf,
   pathsOnPlane,
   scale,
+  withStepsUpTo,
   worldFromPart,
   type Box,
   type ItemId,
@@ -26,6 +27,7 @@ import { exactBox } from '../facts/extent.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { edgeFacts } from './edges.ts';
+import { facesMade } from './made.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
 import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
@@ -71,6 +73,8 @@ export class Answers {
         return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
       case 'edges':
         return edgeFacts(this.occt, this.shapes.built(document, question.part).named, question.edges);
+      case 'made':
+        return this.made(document, question.part, question.step);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':
@@ -80,6 +84,11 @@ export class Answers {
       case 'contact':
         return this.contact(document, question);
     }
+  }
+
+  private made(document: KadrelDocument, part: ItemId, step: number): Replies['made'] {
+    const upTo = (last: number) => this.shapes.built(withStepsUpTo(document, part, last), part).named;
+    return facesMade(this.occt, upTo(step - 1), upTo(step));
   }
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {

@@ -1,0 +1,57 @@
+/** What is pointed at of a part: faces, edges and corners that are selected, and steps. */
+import type { EdgeFacts, FaceFacts, ItemId, MadeFaces, Question } from '@kadrel/core';
+import type { SessionCore } from './core.ts';
+import { edgesIn, facesIn, shownPlaces, type SelectedPlaces } from './places.ts';
+
+interface AskedStep {
+  readonly part: ItemId;
+  /** Counted from 0. */
+  readonly step: number;
+}
+
+export function pointing(
+  { get, set, host, worlds }: SessionCore,
+  select: (parts: readonly ItemId[]) => void,
+) {
+  let stepAsked: AskedStep | null = null;
+  return {
+    /** Selects faces, edges and corners of one part; null leaves the part selected. */
+    selectPlaces(places: SelectedPlaces | null): void {
+      if (places) select([places.part]);
+      set({ places });
+    },
+    /** Sizes of what is selected of a part, from the kernel. */
+    async placeFacts(places: SelectedPlaces): Promise<{ face?: FaceFacts; edges?: EdgeFacts }> {
+      const { document } = get();
+      const { part } = places;
+      const names = facesIn(places);
+      const edges = edgesIn(places, document, worlds.of(document));
+      const ask = (question: Question) => host.ask({ ask: 'answer', document, question });
+      return {
+        ...(names.length > 0 ? { face: (await ask({ ask: 'face', part, names })) as FaceFacts } : {}),
+        ...(edges.length > 0 ? { edges: (await ask({ ask: 'edges', part, edges })) as EdgeFacts } : {}),
+      };
+    },
+    shownPlaces(places: SelectedPlaces) {
+      const { document } = get();
+      return shownPlaces(places, document, worlds.of(document));
+    },
+    /** Marks in the views what a step of a part has made; null takes it off again. */
+    async showStep(asked: AskedStep | null): Promise<void> {
+      stepAsked = asked;
+      if (get().stepShown) set({ stepShown: null });
+      const { document } = get();
+      // What is worked on comes first: pointing at a step is no reason to wait.
+      if (!asked || !host.isIdle) return;
+      try {
+        const question = { ask: 'made', ...asked } as const;
+        const { corners } = (await host.ask({ ask: 'answer', document, question })) as MadeFaces;
+        if (stepAsked === asked && get().document === document)
+          set({ stepShown: { part: asked.part, corners } });
+      } catch (error) {
+        // A step that cannot be done has made nothing.
+        if ((error as { code?: string }).code === undefined) throw error;
+      }
+    },
+  };
+}

@@ -1,0 +1,40 @@
+/** Which faces of a solid a step has made: those that do not lie where faces were before. */
+import { boxSize, type MadeFaces } from '@kadrel/core';
+import { displayChord, meshShape } from '../facts/mesh.ts';
+import { exactBox } from '../facts/extent.ts';
+import { samplesOf } from '../facts/samples.ts';
+import type { NamedShape } from '../naming/named.ts';
+import { ShapeMap, compoundOf, distanceTo, scope, uniqueShapes, type Occt } from '../occt/occt.ts';
+
+/** A point this near to a former face (mm) lies in it: well above what intersections are off by. */
+const SAME_MM = 1e-5;
+/** More faces than this are not asked for one by one. */
+const MOST_ASKED = 300;
+
+/** Faces that only became smaller, larger or others' neighbours are none of them. */
+export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): MadeFaces {
+  return scope((keep) => {
+    const former = uniqueShapes(occt, before.shape, 'TopAbs_FACE', keep);
+    const untouched = new ShapeMap<true>(occt);
+    for (const face of former) untouched.ensure(face, () => true);
+    const faces = uniqueShapes(occt, after.shape, 'TopAbs_FACE', keep);
+    const asked = new Set([...faces.keys()].filter((i) => !untouched.get(faces[i]!)));
+    if (asked.size > MOST_ASKED) return { faces: [], corners: [] };
+    const mesh = meshShape(
+      occt,
+      after.shape,
+      displayChord(Math.hypot(...boxSize(exactBox(occt, after.shape)))),
+    );
+    const skin = keep(compoundOf(occt, former));
+    const made = new Set<number>();
+    for (const { face, point } of samplesOf(occt, after.shape, mesh, 1))
+      if (asked.has(face) && distanceTo(occt, skin, point) > SAME_MM) made.add(face);
+    const corners: number[] = [];
+    mesh.faceOfTriangle.forEach((face, t) => {
+      if (!made.has(face)) return;
+      for (const i of mesh.triangles.subarray(3 * t, 3 * t + 3))
+        corners.push(...mesh.positions.subarray(3 * i, 3 * i + 3));
+    });
+    return { faces: [...made].map((i) => after.faceNames[i]!), corners };
+  });
+}
