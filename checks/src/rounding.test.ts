@@ -1,7 +1,8 @@
 /** Fillets, chamfers, shells and moved faces against formulas. */
+import { distance, type MadeFaces, type Vec3 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, measured, type Statement } from './bench.ts';
+import { builtBy, idOf, measured, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -87,6 +88,54 @@ test('where two parts met, whatever they are', () => {
   const ring = 2 * Math.PI * (8 + centroid) * section;
   expect(made.volume).toBeCloseTo(16_000 + Math.PI * 64 * 20 + ring, 6);
 });
+
+// A ball of radius r that rolls in the corner outside two cylinders keeps R₁ + r from the one axis and R₂ + r from the other: its
+// centre runs along where those two wider cylinders cross, and the fillet is everywhere r from that curve. The kernel lays it in arcs
+// across the edge: where it meets the cylinders it is that to 1e-5 mm, and between them within a thousandth of the radius.
+test('a fillet between two crossing cylinders has the radius that it says, at 100 points', () => {
+  const [thick, thin, r] = [12, 8, 2];
+  const document = builtBy(kernel, [
+    ['cylinder', { as: 'post', diameter: 2 * thick, height: 80, at: [0, 0, -40] }],
+    ['cylinder', { as: 'arm', diameter: 2 * thin, height: 40 }],
+    ['change', { parts: ['arm'], turn: ['0', '90', '0'] }],
+    ['union', { as: 'block', parts: ['post', 'arm'] }],
+    fillet('met', r),
+  ]);
+  const part = idOf(document, 'block');
+  const { corners } = kernel.answer(document, { ask: 'made', part, step: 0 }) as MadeFaces;
+  const count = corners.length / 3;
+  expect(count).toBeGreaterThan(100);
+  const centre = (angle: number): Vec3 => {
+    const [y, z] = [(thin + r) * Math.cos(angle), (thin + r) * Math.sin(angle)];
+    return [Math.sqrt((thick + r) ** 2 - y ** 2), y, z];
+  };
+  let [between, beside] = [0, 0];
+  for (let i = 0; i < 100; i++) {
+    const at = 3 * Math.floor((i * count) / 100);
+    const point: Vec3 = [corners[at]!, corners[at + 1]!, corners[at + 2]!];
+    const off = Math.abs(leastAlong((angle) => distance(point, centre(angle))) - r);
+    const [x, y, z] = point;
+    const isOnCylinder = Math.hypot(x, y) - thick < 1e-5 || Math.hypot(y, z) - thin < 1e-5;
+    if (isOnCylinder) beside = Math.max(beside, off);
+    else between = Math.max(between, off);
+  }
+  expect(beside).toBeLessThan(1e-5);
+  expect(between).toBeLessThan(r / 1000);
+});
+
+/** The least value over a full turn: coarsely, then by thirds. */
+function leastAlong(value: (angle: number) => number): number {
+  const steps = 720;
+  const coarse = Array.from({ length: steps }, (_, i) => (2 * Math.PI * i) / steps);
+  const best = coarse.reduce((a, b) => (value(b) < value(a) ? b : a));
+  let [low, high] = [best - (2 * Math.PI) / steps, best + (2 * Math.PI) / steps];
+  for (let i = 0; i < 60; i++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (value(a) < value(b)) high = b;
+    else low = a;
+  }
+  return value((low + high) / 2);
+}
 
 test.each([
   [{}, 2 * 2 * 0.5],

@@ -10,6 +10,8 @@ import { ShapeMap, compoundOf, distanceTo, scope, uniqueShapes, type Occt } from
 const SAME_MM = 1e-5;
 /** More faces than this are not asked for one by one. */
 const MOST_ASKED = 300;
+/** Points that a face is looked at: of one that is narrow not every one is well inside. */
+const MOST_ON_A_FACE = 4;
 
 /** Faces that only became smaller, larger or others' neighbours are none of them. */
 export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): MadeFaces {
@@ -27,8 +29,8 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
     );
     const skin = keep(compoundOf(occt, former));
     const made = new Set<number>();
-    for (const { face, point } of samplesOf(occt, after.shape, mesh, 1))
-      if (asked.has(face) && distanceTo(occt, skin, point) > SAME_MM) made.add(face);
+    for (const { face, point } of samplesOf(occt, after.shape, mesh, MOST_ON_A_FACE))
+      if (asked.has(face) && !made.has(face) && distanceTo(occt, skin, point) > SAME_MM) made.add(face);
     const corners: number[] = [];
     mesh.faceOfTriangle.forEach((face, t) => {
       if (!made.has(face)) return;
