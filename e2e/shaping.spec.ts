@@ -254,6 +254,14 @@ test('a cube grows into a cross, is softened, and its cage is changed underneath
   await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3800);
   await setsArms('10');
   await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
+  // Another level is nearer to the limit (3272.31 by a deep refinement).
+  const level = page.getByLabel('Level of step 2');
+  await level.fill('2');
+  await level.press('Enter');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3272);
+  await level.fill('1');
+  await level.press('Enter');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
   // With the box ticked the keys are the page's again.
   const steps = page.getByRole('list', { name: 'Steps' });
   await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
@@ -263,6 +271,20 @@ test('a cube grows into a cross, is softened, and its cage is changed underneath
   await ada.types('Escape');
   // A square of 30 without its four corners of 10.
   expect((await ada.facts('Box')).volume).toEqual(near(7000));
+  await ada.types('Control+z');
+  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(5000));
+  // While Soften is off one works on the cage: an edge of it goes up, and what is done goes in under Soften.
+  await ada.fitsAll();
+  await startsVerb(page, 'reshape');
+  await ada.clicksAt([5, -10, 10]);
+  await page.getByRole('textbox', { name: 'by Z', exact: true }).fill('2');
+  await ada.commits();
+  await ada.types('Escape');
+  expect((await ada.facts('Box')).volume).toEqual(near(5100));
+  await expect(steps.getByRole('listitem')).toContainText([/faces moved/, /Reshaped/, /Softened/]);
+  await steps.getByRole('checkbox', { name: 'Step 3 is on' }).click();
+  await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3280);
+  expect((await ada.facts('Box')).volume).toBeLessThan(3500);
   expect(ada.problems).toEqual([]);
 });
 

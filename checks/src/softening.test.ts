@@ -102,6 +102,25 @@ describe('creases', () => {
   });
 });
 
+test('the cage of a soft form is told by its edges, and takes steps while Soften is off', () => {
+  const off: Statement = ['step', { part: 'block', state: 'off' }];
+  const on: Statement = ['step', { part: 'block', step: '2', state: 'on' }];
+  const higher: Statement = ['offset-face', { part: 'block', faces: 'top', by: 10 }];
+  const document = builtBy(kernel, [cube, soften(1)]);
+  const ends = kernel.answer(document, { ask: 'cage', part: idOf(document, 'block') }) as readonly number[];
+  expect(ends).toHaveLength(12 * 6);
+  const lengths = Array.from({ length: 12 }, (_, i) =>
+    Math.hypot(...[0, 1, 2].map((k) => ends[6 * i + 3 + k]! - ends[6 * i + k]!)),
+  );
+  for (const length of lengths) expect(length).toBeCloseTo(10, 9);
+  // What is done to the cage comes out as if it had been there first.
+  const under = builtBy(kernel, [cube, soften(1), off, higher, on]);
+  const first = builtBy(kernel, [cube, higher, soften(1)]);
+  expect(under.items[idOf(under, 'block')]!.recipe).toEqual(first.items[idOf(first, 'block')]!.recipe);
+  const plain = builtBy(kernel, [cube]);
+  expect(kernel.answer(plain, { ask: 'cage', part: idOf(plain, 'block') })).toEqual([]);
+});
+
 test.each([
   [[['cylinder', { as: 'block', diameter: 10, height: 10 }], soften(1)], 'faces are all flat'],
   [[cube, soften(4, 'facets')], 'faces, and 1600 is the most'],

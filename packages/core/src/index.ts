@@ -80,7 +80,7 @@ export { blanksIn, piecesIn, withClauses, type Piece } from './statement/templat
 export { sentenceCase } from './statement/letters.ts';
 export type { Figure, FigureOf, Leg } from './recipes/figures/index.ts';
 export { SHAPING, SIZED, baseKind, figureKind, layoutKind, sizedKind } from './recipes/index.ts';
-export { builtRecipe, hadStep, isHalf, stepList, withStepsUpTo } from './document/halves.ts';
+export { builtRecipe, hadStep, isHalf, softenedBy, stepList, withStepsUpTo } from './document/halves.ts';
 export { curvesChosen, pointsOfCurve } from './snapping/chosenCurves.ts';
 export { radians } from './space/angle.ts';
 export {

@@ -1,5 +1,12 @@
 /** What is pointed at of a part: faces, edges and corners that are selected, and steps. */
-import type { EdgeFacts, FaceFacts, ItemId, MadeFaces, Question } from '@kadrel/core';
+import {
+  softenedBy,
+  type EdgeFacts,
+  type FaceFacts,
+  type ItemId,
+  type MadeFaces,
+  type Question,
+} from '@kadrel/core';
 import type { SessionCore } from './core.ts';
 import { edgesIn, facesIn, shownPlaces, type SelectedPlaces } from './places.ts';
 
@@ -35,6 +42,19 @@ export function pointing(
     shownPlaces(places: SelectedPlaces) {
       const { document } = get();
       return shownPlaces(places, document, worlds.of(document));
+    },
+    /** Both ends of each edge of the cage of a softened part, in its own frame, mm; none where it has none. */
+    async cageOf(part: ItemId): Promise<readonly number[]> {
+      const { document } = get();
+      if (softenedBy(document, document.items[part]!) === undefined) return [];
+      try {
+        const question = { ask: 'cage', part } as const;
+        return (await host.ask({ ask: 'answer', document, question })) as readonly number[];
+      } catch (error) {
+        // A cage that cannot be built is told where the part is.
+        if ((error as { code?: string }).code === undefined) throw error;
+        return [];
+      }
     },
     /** Marks in the views what a step of a part has made; null takes it off again. */
     async showStep(asked: AskedStep | null): Promise<void> {

@@ -1,16 +1,16 @@
-/** Lines that are a few pixels broad: what a statement has gathered, over the thin outlines of what is selected. */
+/** Lines of a width in pixels over everything: what a statement has gathered, or the cage of a softened part. */
 import type { Color } from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 
-const WIDTH_PX = 4;
-
 export class BroadLines {
-  private readonly ink = new LineMaterial({ linewidth: WIDTH_PX, depthTest: false });
-  readonly object = new LineSegments2(new LineSegmentsGeometry(), this.ink);
+  private readonly ink: LineMaterial;
+  readonly object: LineSegments2;
 
-  constructor() {
+  constructor(widthPx: number) {
+    this.ink = new LineMaterial({ linewidth: widthPx, depthTest: false });
+    this.object = new LineSegments2(new LineSegmentsGeometry(), this.ink);
     this.object.visible = false;
     this.object.frustumCulled = false;
     this.object.renderOrder = 4;

@@ -1,5 +1,5 @@
 /** What is marked in the views of solids: what a statement gathers, what is selected of a part, and what a step has made. */
-import { carry, worldFromPart } from '@kadrel/core';
+import { carry, worldFromPart, type Pose } from '@kadrel/core';
 import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import type { Session } from '../session/store.ts';
 import type { Picture } from './picture.ts';
@@ -8,6 +8,8 @@ const NO_LINES = new Float32Array();
 
 export class ChosenMarks {
   private faces: ChosenFace | null = null;
+  /** Of which part and form the cage was asked for, and what it is as far as it is known. */
+  private caged: { readonly asked: string; readonly ends: readonly number[] } | null = null;
 
   constructor(
     private readonly session: Session,
@@ -26,16 +28,34 @@ export class ChosenMarks {
     if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
   }
 
+  /** The cage of a softened part that is selected by itself, thin. */
+  async showCage(): Promise<void> {
+    const { selection, document, built } = this.session.store.getState();
+    const part = selection.length === 1 ? document.items[selection[0]!] : undefined;
+    const key = part && built.parts[part.id]?.key;
+    const asked = key === undefined ? null : `${part!.id} ${key}`;
+    if (asked === this.caged?.asked) return this.drawCage();
+    this.caged = asked === null ? null : { asked, ends: [] };
+    this.drawCage();
+    if (!part || asked === null) return;
+    const ends = await this.session.cageOf(part.id);
+    if (this.caged?.asked !== asked) return;
+    this.caged = { asked, ends };
+    this.drawCage();
+  }
+
+  private drawCage(): void {
+    const { selection, document } = this.session.store.getState();
+    const ends = this.caged?.ends ?? [];
+    const lines = ends.length === 0 ? NO_LINES : carriedTo(worldFromPart(document, selection[0]!), ends);
+    if (this.picture.cage.draw(lines)) this.invalidate();
+  }
+
   /** The faces that a step has made, while its row is pointed at. */
   showStep(): void {
     const { stepShown, document } = this.session.store.getState();
     if (!stepShown) return this.mark(this.faces);
-    const pose = worldFromPart(document, stepShown.part);
-    const { corners } = stepShown;
-    const carried = corners.flatMap((x, i) =>
-      i % 3 === 0 ? carry(pose, [x, corners[i + 1]!, corners[i + 2]!]) : [],
-    );
-    this.fill(Float32Array.from(carried));
+    this.fill(carriedTo(worldFromPart(document, stepShown.part), stepShown.corners));
   }
 
   private mark(faces: ChosenFace | null): void {
@@ -50,3 +70,9 @@ export class ChosenMarks {
     this.invalidate();
   }
 }
+
+/** Points as one list of numbers, from the frame of a part into the world. */
+const carriedTo = (pose: Pose, points: readonly number[]): Float32Array =>
+  Float32Array.from(
+    points.flatMap((x, i) => (i % 3 === 0 ? carry(pose, [x, points[i + 1]!, points[i + 2]!]) : [])),
+  );

@@ -60,6 +60,10 @@ export interface Marks {
 }
 const NOBODY: ReadonlySet<ItemId> = new Set();
 
+/** Gathered edges are seen over the thin outlines of what is selected; a cage is thinner than those. */
+const GATHERED_PX = 4;
+const CAGE_PX = 1;
+
 export class Picture {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
@@ -81,7 +85,9 @@ export class Picture {
   /** Parts of which only outlines are seen meanwhile. */
   private veiled: ReadonlySet<ItemId> = NOBODY;
   readonly sketching = new Sketching();
-  readonly gathered = new BroadLines();
+  readonly gathered = new BroadLines(GATHERED_PX);
+  /** The cage of a softened part. */
+  readonly cage = new BroadLines(CAGE_PX);
   /** The chosen faces. */
   readonly marking = new Sketching();
   private canvasHeight = 1;
@@ -106,6 +112,7 @@ export class Picture {
     this.scene.add(
       this.sketching.group,
       this.gathered.object,
+      this.cage.object,
       this.marking.group,
       this.copies.group,
       this.ambient,
@@ -129,6 +136,7 @@ export class Picture {
     this.copies.ink.color.copy(this.colours.plum);
     this.sketching.paint(this.colours.plum);
     this.gathered.paint(this.colours.plum);
+    this.cage.paint(this.colours.outline);
     this.marking.paint(this.colours.plum);
     this.grid.paint();
     this.ghost.paint(this.colours.plum);
@@ -285,6 +293,7 @@ export class Picture {
     this.ghost.dispose();
     this.sketching.dispose();
     this.gathered.dispose();
+    this.cage.dispose();
     this.marking.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();

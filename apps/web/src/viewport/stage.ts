@@ -137,6 +137,7 @@ export class Stage {
         if (isStatement || isModel) this.showFaults();
         if (isModel || isStatement || now.places !== before.places) this.chosenMarks.show();
         if (now.stepShown !== before.stepShown) this.chosenMarks.showStep();
+        if (isModel || now.selection !== before.selection) void this.chosenMarks.showCage();
         if (
           isModel ||
           isStatement ||

@@ -31,6 +31,18 @@ export function builtRecipe(document: KadrelDocument, part: Part): Part['recipe'
 export const shapedPart = (document: KadrelDocument, part: Part): Part =>
   isHalf(part) ? part : definitionOf(document, part);
 
+/** A new step is done last. Where Soften is off one works on the cage under it, and the step goes in there. */
+export function addStep({ recipe: { steps } }: Part, step: RecipeStep): void {
+  const last = steps.findLastIndex(({ kind, off }) => kind !== 'soften' || !off);
+  steps.splice(last + 1, 0, step);
+}
+
+/** The step that makes a part the cage of a soft form, from 0; undefined where none does. */
+export function softenedBy(document: KadrelDocument, part: Part): number | undefined {
+  const at = builtRecipe(document, part).steps.findLastIndex(({ kind, off }) => kind === 'soften' && !off);
+  return at < 0 ? undefined : at;
+}
+
 /** Whether a part had this step before, as it is now: what fails in it is not of the statement’s own making. */
 export function hadStep(before: KadrelDocument, after: KadrelDocument, { part, step }: StepOf): boolean {
   const [was, is] = [before, after].map((document) => {

@@ -41,6 +41,8 @@ export type Question =
   | { readonly ask: 'edges'; readonly part: ItemId; readonly edges: readonly ChosenEdge[] }
   /** Faces that a step has made, counted from 0; those of the steps after it are not there yet. */
   | { readonly ask: 'made'; readonly part: ItemId; readonly step: number }
+  /** The edges of the cage of a softened solid; none where it is not softened. */
+  | { readonly ask: 'cage'; readonly part: ItemId }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -60,6 +62,8 @@ export interface Replies {
   face: FaceFacts;
   edges: EdgeFacts;
   made: MadeFaces;
+  /** 6·E: both ends of each, in the part’s own frame, mm. */
+  cage: readonly number[];
   solid: SolidWritten;
 }
 

@@ -10,6 +10,7 @@ import {
   pathsOf,
   pathsOnPlane,
   scale,
+  softenedBy,
   withStepsUpTo,
   worldFromPart,
   type Box,
@@ -26,7 +27,7 @@ import { faceOutline, facesTogether } from '../facts/faces.ts';
 import { exactBox } from '../facts/extent.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
-import { edgeFacts } from './edges.ts';
+import { edgeEnds, edgeFacts } from './edges.ts';
 import { facesMade } from './made.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
@@ -75,6 +76,8 @@ export class Answers {
         return edgeFacts(this.occt, this.shapes.built(document, question.part).named, question.edges);
       case 'made':
         return this.made(document, question.part, question.step);
+      case 'cage':
+        return this.cage(document, question.part);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':
@@ -89,6 +92,12 @@ export class Answers {
   private made(document: KadrelDocument, part: ItemId, step: number): Replies['made'] {
     const upTo = (last: number) => this.shapes.built(withStepsUpTo(document, part, last), part).named;
     return facesMade(this.occt, upTo(step - 1), upTo(step));
+  }
+
+  private cage(document: KadrelDocument, part: ItemId): Replies['cage'] {
+    const step = softenedBy(document, document.items[part]!);
+    if (step === undefined) return [];
+    return edgeEnds(this.occt, this.shapes.built(withStepsUpTo(document, part, step - 1), part).named.shape);
   }
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {

@@ -2,7 +2,7 @@
 import { degrees, type ChosenEdge, type EdgeFacts } from '@kadrel/core';
 import { edgesAmong, meetingEdges, type MeetingEdge } from '../build/steps/chosen.ts';
 import type { NamedShape } from '../naming/named.ts';
-import { scope, type Occt } from '../occt/occt.ts';
+import { read, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
 /** Radii (mm) and angles (degrees) that differ by less are one. */
 const SAME = 1e-7;
@@ -48,3 +48,14 @@ function angleBetween({ bend, cosine }: MeetingEdge): number {
   const turn = degrees(Math.acos(Math.min(1, Math.max(-1, cosine))));
   return bend === 'inward' ? 180 + turn : 180 - turn;
 }
+
+/** Both ends of each edge of a solid with flat faces, mm. */
+export const edgeEnds = (occt: Occt, shape: TopoDS_Shape): number[] =>
+  scope((keep) =>
+    uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).flatMap((edge) => {
+      const curve = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
+      return [curve.FirstParameter(), curve.LastParameter()].flatMap((at) => [
+        ...read(curve.EvalD0(at), keep),
+      ]);
+    }),
+  );

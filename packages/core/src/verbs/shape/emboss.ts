@@ -1,3 +1,4 @@
+import { addStep } from '../../document/halves.ts';
 import { valueOf } from '../../document/items.ts';
 import type { Num } from '../../document/schema.ts';
 import { plainRegions, profilesBlank, regionsBlank, slantOf } from '../shared/bodies.ts';
@@ -39,7 +40,7 @@ export const emboss = declareVerb({
     const slant = slantOf(along, frameOfProfiles(draft, profiles));
     if (isRefusal(slant)) return slant;
     const { kept } = frameInPart(draft, part, frameOfProfiles(draft, profiles));
-    definition.recipe.steps.push({
+    addStep(definition, {
       kind: 'emboss',
       profiles: [...profiles],
       regions: plainRegions(regions),

@@ -1,3 +1,4 @@
+import { addStep } from '../../document/halves.ts';
 import { frameInPart } from '../../statement/planes.ts';
 import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
 import { solidToShape } from '../shared/shapingVerb.ts';
@@ -20,7 +21,7 @@ export const mirrorJoin = declareVerb({
   apply(draft, { part, plane }) {
     const solid = solidToShape(draft, part);
     if (isRefusal(solid)) return solid;
-    solid.recipe.steps.push({ kind: 'double', frame: frameInPart(draft, part, plane).kept });
+    addStep(solid, { kind: 'double', frame: frameInPart(draft, part, plane).kept });
     return { select: [part] };
   },
 });

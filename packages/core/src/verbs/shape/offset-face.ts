@@ -1,3 +1,4 @@
+import { addStep } from '../../document/halves.ts';
 import { vectorOf, worldFromPart } from '../../document/items.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
 import { fieldOf } from '../../recipes/fields.ts';
@@ -45,7 +46,7 @@ export const offsetFace = declareVerb({
       { faces, by, sides },
     );
     if (isRefusal(step)) return step;
-    solid.recipe.steps.push({ ...step, ...(there ? { to: [...there] } : {}) } as RecipeStep);
+    addStep(solid, { ...step, ...(there ? { to: [...there] } : {}) } as RecipeStep);
     return { select: [part] };
   },
 });

@@ -1,3 +1,4 @@
+import { addStep } from '../../document/halves.ts';
 import { vectorOf, worldFromPart } from '../../document/items.ts';
 import type { NumVector } from '../../document/schema.ts';
 import { turnBack } from '../../space/pose.ts';
@@ -38,7 +39,7 @@ export const reshape = declareVerb({
     const move = moveOf({ from, to, by });
     if (isRefusal(move)) return move;
     const [x, y, z] = turnBack(worldFromPart(draft, part).turn, move);
-    solid.recipe.steps.push({
+    addStep(solid, {
       kind: 'reshape',
       places: places.map(({ at, near }) => ({ at, ...(near ? { near: [...near] } : {}) })),
       by: [x, y, z],

@@ -3,7 +3,7 @@ import { isSurface } from '../../recipes/bodies/index.ts';
 import { blankOf, fieldsOf } from '../../recipes/fields.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
 import type { StepKind } from '../../recipes/steps/declare.ts';
-import { shapedPart } from '../../document/halves.ts';
+import { addStep, shapedPart } from '../../document/halves.ts';
 import { definitionOf, isFlatPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Part } from '../../document/schema.ts';
 import { blankFor, recipeOf } from './makingVerb.ts';
@@ -62,7 +62,7 @@ export function shapingVerb(kind: StepKind): Verb {
         given,
       );
       if (isRefusal(step)) return step;
-      solid.recipe.steps.push(step as unknown as RecipeStep);
+      addStep(solid, step as unknown as RecipeStep);
       return { select: [part] };
     },
   });
