@@ -400,6 +400,17 @@ test('a long union shows its progress, and can be cancelled without a trace', as
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByTestId('refusal')).toHaveText('Cancelled. Nothing was changed.');
   expect(Object.values((await ada.document()).items).filter((part) => part.parent === null)).toHaveLength(60);
+  // A verb that is looked for meanwhile begins when the work is over, and no letter of it is a shortcut.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('u');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('sphere');
+  await expect(page.getByTestId('find-verb')).toHaveValue('sphere');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('textbox', { name: 'diameter', exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await ada.makesBox(['10', '10', '10']);

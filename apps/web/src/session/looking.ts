@@ -18,6 +18,7 @@ type Settable = Pick<
   | 'gripScale'
   | 'member'
   | 'omitting'
+  | 'findsAhead'
 >;
 
 export function looking({ get, set, rebuild }: SessionCore) {

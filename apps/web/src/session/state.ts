@@ -42,6 +42,8 @@ export interface SessionState {
   readonly builtPreview: BuiltPreview | null;
   /** What a step of a part has made, while its row is pointed at. */
   readonly stepShown: StepShown | null;
+  /** A verb is looked for while a statement is still at work. */
+  readonly findsAhead: boolean;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
   readonly setAside: Statement | null;
   /** Looking at the model as it was after this many statements of the ledger; null for now. */
@@ -105,6 +107,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   statement: null,
   builtPreview: null,
   stepShown: null,
+  findsAhead: false,
   setAside: null,
   lookingAt: null,
   snapKinds: new Set(FIRST_SNAPS),

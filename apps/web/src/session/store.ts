@@ -60,6 +60,8 @@ export function openSession(opened: OpenedSession) {
       },
     }),
     cancelWork: () => host.cancel(),
+    /** When the statement that is at work is done, or was refused. */
+    settled: () => commits.settled(),
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle && !previews.isBusy,
     lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),

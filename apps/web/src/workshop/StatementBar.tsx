@@ -38,12 +38,13 @@ import { startVerb } from './start.ts';
 /** The verb in hand as one sentence with blanks; with no verb in hand, a search for one. */
 export function StatementBar({ openOutput }: { openOutput: () => void }) {
   const statement = useSessionState((state) => state.statement);
+  const findsAhead = useSessionState((state) => state.findsAhead);
   return (
     <section
       className="relative flex items-center gap-2 border-b border-rule bg-sheet px-3.5 text-[14px]"
       aria-label="Statement"
     >
-      {statement ? <Sentence statement={statement} /> : <FindVerb openOutput={openOutput} />}
+      {statement && !findsAhead ? <Sentence statement={statement} /> : <FindVerb openOutput={openOutput} />}
       <SetAside />
     </section>
   );
@@ -95,6 +96,7 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
         displayValue={() => typed}
         onChange={(event) => setTyped(event.target.value)}
         onFocus={(event) => event.currentTarget.select()}
+        onBlur={() => session.set({ findsAhead: false })}
         onKeyDown={(event) => {
           // The key that leads here leads nowhere else.
           if (event.key === '/' && typed === '') event.preventDefault();

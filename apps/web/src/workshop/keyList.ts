@@ -210,6 +210,7 @@ function savingWords(session: Session): string {
 function findVerb({ session, state }: Pressed): void {
   // What is done makes room for the search, which must be there before the next key comes.
   if (state.statement?.phase === 'done') flushSync(() => session.leave());
+  if (state.statement?.phase === 'working') flushSync(() => session.set({ findsAhead: true }));
   document.querySelector<HTMLElement>('[data-testid="find-verb"]')?.focus();
 }
 

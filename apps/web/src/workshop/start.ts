@@ -24,7 +24,14 @@ const BEGINNINGS: Readonly<Record<string, (session: Session) => boolean>> = {
   },
 };
 
-export function startVerb(session: Session, { id }: Verb): void {
+/** What is asked for while a statement is at work begins when that is done. */
+export function startVerb(session: Session, verb: Verb): void {
+  if (session.store.getState().statement?.phase === 'working')
+    void session.settled().then(() => begin(session, verb));
+  else begin(session, verb);
+}
+
+function begin(session: Session, { id }: Verb): void {
   const { selection } = session.store.getState();
   if (selection.length > 0 && BEGINNINGS[id]?.(session)) return;
   if (AT_ONCE.has(id) && selection.length > 0) void session.say(id, { parts: [...selection] });
