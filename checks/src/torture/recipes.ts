@@ -3,7 +3,7 @@ import { builtRecipe, isRefusal, perform, verbNamed, type KadrelDocument } from 
 import { Evaluator, worldOf } from '@kadrel/kernel';
 import { idOf, builtBy, numbers, type Statement } from '../bench.ts';
 
-type Libraries = ConstructorParameters<typeof Evaluator>[0];
+export type Libraries = ConstructorParameters<typeof Evaluator>[0];
 type Random = () => number;
 
 export interface RecipeVerdict {

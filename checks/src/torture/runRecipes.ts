@@ -1,10 +1,20 @@
 /** `npm run torture -- recipes [COUNT] [SEED]`: random recipes, by the verb that was tried. */
 import { loadLibraries } from '@kadrel/kernel/node';
-import { tryRecipe, type RecipeVerdict } from './recipes.ts';
+import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
 import { clock, isTold, printTable, say } from './table.ts';
 
 /** After so many recipes the kernel is loaded anew: it loses some memory with every operation. */
 const RECIPES_A_KERNEL = 100;
+
+const STOPPED = 'the kernel stopped';
+
+function tried(libraries: Libraries, seed: number): RecipeVerdict[] {
+  try {
+    return tryRecipe(libraries, seed);
+  } catch (error) {
+    return [{ class: 'kernel', outcome: 'wrong', seed, words: `${STOPPED}: ${String(error)}` }];
+  }
+}
 
 export async function runRecipes([count = '1000', start = '1']: readonly string[]): Promise<void> {
   let libraries = await loadLibraries();
@@ -14,7 +24,10 @@ export async function runRecipes([count = '1000', start = '1']: readonly string[
   for (let i = 0; i < Number(count) && isTimeLeft(); i++) {
     if (i > 0 && i % RECIPES_A_KERNEL === 0) libraries = await loadLibraries();
     const begun = performance.now();
-    const some = tryRecipe(libraries, Number(start) + i);
+    const seed = Number(start) + i;
+    const some = tried(libraries, seed);
+    // A kernel that has stopped is of no more use.
+    if (some.some(({ words }) => words.startsWith(STOPPED))) libraries = await loadLibraries();
     times.set('off', (times.get('off') ?? 0) + performance.now() - begun);
     verdicts.push(...some);
     for (const one of some.filter(isTold))

@@ -2,7 +2,8 @@
 import { degrees, type ChosenEdge, type EdgeFacts } from '@kadrel/core';
 import { edgesAmong, meetingEdges, type MeetingEdge } from '../build/steps/chosen.ts';
 import type { NamedShape } from '../naming/named.ts';
-import { read, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { endsOfEdge } from '../occt/edges.ts';
+import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
 /** Radii (mm) and angles (degrees) that differ by less are one. */
 const SAME = 1e-7;
@@ -52,10 +53,7 @@ function angleBetween({ bend, cosine }: MeetingEdge): number {
 /** Both ends of each edge of a solid with flat faces, mm. */
 export const edgeEnds = (occt: Occt, shape: TopoDS_Shape): number[] =>
   scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).flatMap((edge) => {
-      const curve = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
-      return [curve.FirstParameter(), curve.LastParameter()].flatMap((at) => [
-        ...read(curve.EvalD0(at), keep),
-      ]);
-    }),
+    uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).flatMap((edge) =>
+      endsOfEdge(occt, keep(occt.TopoDS.Edge(edge)), keep).flat(),
+    ),
   );

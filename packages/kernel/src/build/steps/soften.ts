@@ -2,8 +2,8 @@
 import type { Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import type { Edge } from '../../occt/edges.ts';
-import { BuildError, read, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { endsOfEdge } from '../../occt/edges.ts';
+import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { sewn } from '../surfaces.ts';
 import { edgesChosen } from './chosen.ts';
 import { Corners, cornersAt, flatFacesOf, solidOfFaces, type FlatFace } from './polyhedron.ts';
@@ -60,7 +60,7 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
     return { name, corners: border!.map((at) => corners.indexOf(at)) };
   });
   const edges = sharp.length === 0 ? [] : edgesChosen(occt, of, { chosen: sharp, keep });
-  const ends = edges.map(({ edge }) => endsOf(occt, edge).map((at) => corners.indexOf(at)));
+  const ends = edges.map(({ edge }) => endsOfEdge(occt, edge, keep).map((at) => corners.indexOf(at)));
   return {
     points: corners.points,
     faces,
@@ -68,13 +68,6 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
     fixed: new Set(fixed.flatMap((place) => cornersAt(flat, place)).map((at) => corners.indexOf(at))),
   };
 }
-
-/** Of a straight edge. */
-const endsOf = (occt: Occt, edge: Edge): Vec3[] =>
-  scope((keep) => {
-    const curve = keep(new occt.BRepAdaptor_Curve(edge));
-    return [curve.FirstParameter(), curve.LastParameter()].map((at) => read(keep(curve.EvalD0(at)), keep));
-  });
 
 const facetsOf = ({ points, faces }: Cage): FlatFace[] =>
   faces.flatMap(({ name, corners }) => {
