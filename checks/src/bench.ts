@@ -92,3 +92,14 @@ export const line = (what: string, ratio: number, aim: string, detail: string) =
     `${what.padEnd(66)} ${ratio.toFixed(2).padStart(6)}   aim ${aim.padEnd(10)} ${detail}\n`,
   );
 export const ms = (n: number) => `${n.toFixed(1)} ms`;
+
+interface Deletable {
+  delete(): void;
+}
+
+/** Runs `work` and gives back all that it kept. */
+export function kept(work: (keep: <T extends Deletable>(object: T) => T) => void): void {
+  const made: Deletable[] = [];
+  work((object) => (made.push(object), object));
+  for (const object of made.reverse()) object.delete();
+}

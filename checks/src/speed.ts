@@ -36,6 +36,7 @@ import {
   type Statement,
 } from './bench.ts';
 import { drawing } from './speedDrawing.ts';
+import { steps } from './speedSteps.ts';
 
 const FRAME_MS = 1000 / 60;
 
@@ -401,3 +402,4 @@ await holes();
 await members();
 snapping();
 await drawing();
+await steps();

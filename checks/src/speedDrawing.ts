@@ -2,20 +2,9 @@
 import { isRefusal, perform, plainWorld, emptyDocument, readSvg, verbNamed, type Curve } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, idOf, inTurn, line, ms, numbers, type Statement } from './bench.ts';
+import { built, idOf, inTurn, kept, line, ms, numbers, type Statement } from './bench.ts';
 
 type Occt = Awaited<ReturnType<typeof loadLibraries>>['occt'];
-interface Deletable {
-  delete(): void;
-}
-
-/** Runs `work` and gives back all that it kept. */
-function kept(work: (keep: <T extends Deletable>(object: T) => T) => void): void {
-  const made: Deletable[] = [];
-  work((object) => (made.push(object), object));
-  for (const object of made.reverse()) object.delete();
-}
-
 /** Fifty circles and fifty straight lines across one another. */
 function overlapping(): Statement[] {
   const next = numbers(5);

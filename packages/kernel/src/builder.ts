@@ -243,8 +243,10 @@ export class Builder {
     const measures = (held.measures = this.measurer.measure(named));
     if (measures.solids === 0) return;
     const mesh = (held.mesh = meshShape(this.occt, named.shape, displayChord(diagonal(measures))));
-    const samples = (held.samples = samplesOf(this.occt, named.shape, mesh));
-    requireBody(this.occt, { named, measures, mesh, samples, field: bodyField(content) });
+    const field = bodyField(content);
+    // Points are held against a formula; where there is none, nothing asks for them yet.
+    const samples = field ? (held.samples = samplesOf(this.occt, named.shape, mesh)) : [];
+    requireBody(this.occt, { named, measures, mesh, samples, field });
   }
 
   private partOf({ content, pose }: OperandContent, used: Set<string>): Omit<Part, 'id' | 'tag'> {

@@ -23,24 +23,69 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
     }) as unknown as Corners;
   const boxes = facetBoxes(mesh);
   const tree = buildBvh(boxes);
+  const planes = facetPlanes(mesh);
   const deep = DEEP * positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0);
   const found: Vec3[] = [];
   for (let t = 0; t < count && found.length < MOST_FOUND; t++) {
-    const own = cornersOf(t);
     const box = boxes.subarray(6 * t, 6 * t + 6);
     searchBvh(
       tree,
-      (bounds, at) =>
-        [0, 1, 2].every((i) => bounds[at + i]! <= box[3 + i]! && bounds[at + 3 + i]! >= box[i]!),
+      (bounds, at) => isMet(bounds, at, box),
       (other) => {
-        // Each pair once.
-        if (other <= t || found.length >= MOST_FOUND) return;
-        const place = crossingOf(own, cornersOf(other), deep);
+        // Each pair once. Of most pairs one lies on one side of the other, which costs least to see.
+        if (other <= t || found.length >= MOST_FOUND || !isMet(boxes, 6 * other, box)) return;
+        if (!isSplit(mesh, planes, [t, other, deep]) && !isSplit(mesh, planes, [other, t, deep])) return;
+        const place = crossingOf(cornersOf(t), cornersOf(other), deep);
         if (place) found.push(place);
       },
     );
   }
   return found;
+}
+
+const isMet = (bounds: Float64Array, at: number, box: Float64Array): boolean =>
+  bounds[at]! <= box[3]! &&
+  bounds[at + 3]! >= box[0]! &&
+  bounds[at + 1]! <= box[4]! &&
+  bounds[at + 4]! >= box[1]! &&
+  bounds[at + 2]! <= box[5]! &&
+  bounds[at + 5]! >= box[2]!;
+
+/** Four numbers a facet: its normal of length 1, and how far its plane is from the origin; zeros where it has no size. */
+function facetPlanes({ positions, triangles }: Mesh): Float64Array {
+  const planes = new Float64Array((4 * triangles.length) / 3);
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
+      const i = 3 * triangles[3 * t + k]!;
+      return [positions[i]!, positions[i + 1]!, positions[i + 2]!];
+    }) as [Vec3, Vec3, Vec3];
+    const normal = cross(subtract(b, a), subtract(c, a));
+    const size = Math.hypot(...normal);
+    if (size > 0) planes.set([...normal.map((n) => n / size), dot(normal, a) / size], 4 * t);
+  }
+  return planes;
+}
+
+/** Whether the plane of one facet has corners of another more than `deep` on either side. */
+function isSplit(
+  { positions, triangles }: Mesh,
+  planes: Float64Array,
+  [plane, other, deep]: readonly [plane: number, other: number, deep: number],
+): boolean {
+  const [x, y, z, d] = [
+    planes[4 * plane]!,
+    planes[4 * plane + 1]!,
+    planes[4 * plane + 2]!,
+    planes[4 * plane + 3]!,
+  ];
+  let [least, most] = [Infinity, -Infinity];
+  for (let k = 0; k < 3; k++) {
+    const i = 3 * triangles[3 * other + k]!;
+    const off = x * positions[i]! + y * positions[i + 1]! + z * positions[i + 2]! - d;
+    if (off < least) least = off;
+    if (off > most) most = off;
+  }
+  return least < -deep && most > deep;
 }
 
 /** Where an edge of one goes through the other, well within both; undefined where they share a corner. */
