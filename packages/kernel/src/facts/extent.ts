@@ -10,6 +10,7 @@ import {
   scope,
   uniqueShapes,
   read,
+  roughBox,
   type Coordinates,
   type Keep,
   type Occt,
@@ -43,6 +44,9 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
     const limits = new Limits(directions);
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));
     const edges = edgesWithFaces(occt, shape, faces, keep);
+    // Corners come first: most curves and surfaces between them are then seen to reach no farther.
+    for (const corner of uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep))
+      limits.reach(scope((inner) => read(occt.BRep_Tool.Pnt(inner(occt.TopoDS.Vertex(corner))), inner)));
     // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
     for (const edge of edges) scope((inner) => reachOfEdge(occt, edge, limits, inner));
     for (const face of faces) scope((inner) => reachOfFace(occt, face, limits, inner));
@@ -66,6 +70,15 @@ class Limits {
 
   reachAlong(i: number, value: number): void {
     if (value > this.most[i]!) this.most[i] = value;
+  }
+
+  /** Whether the box that the kernel lays round an edge or a face reaches nowhere farther than what was found. */
+  enclose(occt: Occt, shape: TopoDS_Shape): boolean {
+    const { min, max } = roughBox(occt, shape);
+    return this.ways.every((way, i) => {
+      const most = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
+      return most + SETTLED_MM <= this.most[i]!;
+    });
   }
 
   /** Calls for each way along which something at `value` would reach farther. */
@@ -111,11 +124,10 @@ function reachOfEdge(occt: Occt, { edge, faces }: EdgeBeside, limits: Limits, ke
   const isTrue = kind === 'GeomAbs_Line' || kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse';
   // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
   const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf(occt, faces, keep));
-  for (const vertex of occurrences(occt, edge, 'TopAbs_VERTEX', keep))
-    limits.reach(read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))), keep));
   if (kind === 'GeomAbs_Circle') reachOfConic(keep(curve.Circle()), curve, limits, keep);
   else if (kind === 'GeomAbs_Ellipse') reachOfConic(keep(curve.Ellipse()), curve, limits, keep);
-  else if (kind !== 'GeomAbs_Line') reachOfFreeCurve(curve, limits, settle, keep);
+  else if (kind !== 'GeomAbs_Line' && !(HAS_POLES.has(kind) && limits.enclose(occt, edge)))
+    reachOfFreeCurve(curve, limits, settle, keep);
 }
 
 const footsOf = (occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): SurfaceFoot[] =>
@@ -178,6 +190,14 @@ function reachOfFreeCurve(curve: Curve, limits: Limits, settle: (point: Vec3) =>
 /** More than a curve can be off the surfaces that it lies on. */
 const SETTLED_MM = 1e-3;
 
+/** Curves and surfaces that lie within the box round their poles, which the kernel knows at once. */
+const HAS_POLES: ReadonlySet<string> = new Set([
+  'GeomAbs_BezierCurve',
+  'GeomAbs_BSplineCurve',
+  'GeomAbs_BezierSurface',
+  'GeomAbs_BSplineSurface',
+]);
+
 /** Surfaces that are straight one way reach farthest on their borders. */
 const STRAIGHT: ReadonlySet<string> = new Set([
   'GeomAbs_Plane',
@@ -189,7 +209,7 @@ const STRAIGHT: ReadonlySet<string> = new Set([
 function reachOfFace(occt: Occt, face: TopoDS_Face, limits: Limits, keep: Keep): void {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const kind = surface.GetType() as unknown as string;
-  if (STRAIGHT.has(kind)) return;
+  if (STRAIGHT.has(kind) || (HAS_POLES.has(kind) && limits.enclose(occt, face))) return;
   const farthest =
     kind === 'GeomAbs_Sphere'
       ? onBall(surface, keep)
