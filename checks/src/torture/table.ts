@@ -27,7 +27,21 @@ export const say = (line: string): boolean => process.stdout.write(`${line}\n`);
 /** `TORTURE_REFUSED=1` tells of refusals too, `TORTURE_MINUTES` ends a run by the clock. */
 export const isTold = ({ outcome }: Pick<Outcome, 'outcome'>): boolean =>
   outcome === 'wrong' || (outcome === 'refused' && process.env.TORTURE_REFUSED !== undefined);
+/** How often a run says how far it is, minutes. */
+const TOLD_EVERY = 10;
+
+/** Asked before each scene: whether there is time for it. Says now and then how many there have been. */
 export function clock(): () => boolean {
-  const end = performance.now() + Number(process.env.TORTURE_MINUTES ?? Infinity) * 60_000;
-  return () => performance.now() < end;
+  const start = performance.now();
+  const end = start + Number(process.env.TORTURE_MINUTES ?? Infinity) * 60_000;
+  let [asked, told] = [0, 0];
+  return () => {
+    const minutes = (performance.now() - start) / 60_000;
+    if (minutes >= told + TOLD_EVERY) {
+      told = Math.floor(minutes);
+      process.stderr.write(`${asked} after ${told} min\n`);
+    }
+    asked += 1;
+    return performance.now() < end;
+  };
 }

@@ -1,0 +1,66 @@
+import { emptyDocument } from '@kadrel/core';
+import type { Built } from './built.ts';
+import {
+  cornerAt,
+  placesInto,
+  placesWith,
+  sortOf,
+  wordsOfPlaces,
+  type SelectedPlace,
+  type SelectedPlaces,
+} from './places.ts';
+
+const none: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
+const edge = { on: 'box', at: 'front&top', near: [5, 0, 10] };
+const corner = { on: 'box', at: 'front&right&top', near: [10, 0, 10] };
+const of = (...list: SelectedPlace[]): SelectedPlaces => ({ part: 'box', list });
+
+test('what a name stands for: a face, an edge, a corner, or a rule', () => {
+  const sorts = ['top', 'front&top', 'front&right&top', 'along z', 'around top', 'all'].map(sortOf);
+  expect(sorts).toEqual(['face', 'edge', 'corner', 'rule', 'rule', 'rule']);
+  // What was picked is called as it is.
+  expect(sortOf({ on: 'box', at: 'all', near: [0, 0, 0] })).toBe('face');
+});
+
+test('clicks and regions replace, add, take away and toggle', () => {
+  const before = of('top', edge);
+  const taken = of(edge, corner);
+  expect(placesWith(before, taken, 'replace')).toEqual(of(edge, corner));
+  expect(placesWith(before, taken, 'add')).toEqual(of('top', edge, corner));
+  expect(placesWith(before, taken, 'take away')).toEqual(of('top'));
+  expect(placesWith(before, taken, 'toggle')).toEqual(of('top', corner));
+  expect(placesWith(of(edge), of(edge), 'toggle')).toBeNull();
+  // Of two edges of one name the point tells which.
+  const other = { ...edge, near: [5, 0, 20] };
+  expect(placesWith(of(edge), of(other), 'toggle')).toEqual(of(edge, other));
+  // What is selected is of one part.
+  expect(placesWith({ part: 'rod', list: ['side'] }, taken, 'add')).toEqual(taken);
+});
+
+test('a verb takes what it gathers', () => {
+  const into = (verb: string, ...list: SelectedPlace[]) =>
+    placesInto(verb, { places: of(...list), built: none });
+  expect(into('fillet', edge, 'along z', corner)).toEqual({ part: 'box', edges: [edge, 'along z'] });
+  // A face stands for the edges round it.
+  expect(into('chamfer', 'top')).toEqual({ part: 'box', edges: ['around top'] });
+  expect(into('reshape', 'top', edge, corner)).toEqual({ part: 'box', places: ['top', edge, corner] });
+  expect(into('offset-face', 'top', edge)).toEqual({ part: 'box', faces: ['top'] });
+  expect(into('turn', edge)).toEqual({ line: edge });
+  expect(into('turn', edge, corner)).toEqual({});
+  expect(placesInto('fillet', { places: null, built: none })).toEqual({});
+});
+
+test('it is told in words, and a corner by where it is', () => {
+  const document = emptyDocument();
+  expect(wordsOfPlaces(of(edge), document)).toBe('front · top');
+  expect(wordsOfPlaces(of('top', edge, corner, 'all'), document)).toBe('1 rule, 1 face, 1 edge, 1 corner');
+  const features = {
+    names: ['front&right&top'],
+    pointName: Uint32Array.of(0, 0),
+    points: Float64Array.of(10, 0, 10, 10, 0, 30),
+  };
+  const at = (one: SelectedPlace) => cornerAt(features as never, [one]);
+  expect(at('front&right&top')).toEqual([10, 0, 10]);
+  expect(at({ ...corner, near: [10, 0, 29] })).toEqual([10, 0, 30]);
+  expect(at(edge)).toBeUndefined();
+});
