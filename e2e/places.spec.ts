@@ -39,6 +39,11 @@ test('a further click selects an edge, keys add to it, its sizes are told, and a
   await page.getByRole('textbox', { name: 'radius', exact: true }).fill('4');
   await ada.commits();
   expect((await ada.facts('Box')).volume).toEqual(near(24_000 - CORNER * 16 * 30));
+  // The edge is no more: nothing of it is left selected, nor goes into the next verb.
+  await ada.types('Escape');
+  await expect(selected(page)).toHaveText('none; click the part again');
+  await startsVerb(page, 'fillet');
+  await expect(page.locator('[data-blank="edges"]')).toHaveText('click edges…');
   expect(ada.problems).toEqual([]);
 });
 

@@ -38,8 +38,9 @@ test('clicks and regions replace, add, take away and toggle', () => {
 });
 
 test('a verb takes what it gathers', () => {
+  const document = emptyDocument();
   const into = (verb: string, ...list: SelectedPlace[]) =>
-    placesInto(verb, { places: of(...list), built: none });
+    placesInto(verb, { places: of(...list), document, built: none });
   expect(into('fillet', edge, 'along z', corner)).toEqual({ part: 'box', edges: [edge, 'along z'] });
   // A face stands for the edges round it.
   expect(into('chamfer', 'top')).toEqual({ part: 'box', edges: ['around top'] });
@@ -47,7 +48,7 @@ test('a verb takes what it gathers', () => {
   expect(into('offset-face', 'top', edge)).toEqual({ part: 'box', faces: ['top'] });
   expect(into('turn', edge)).toEqual({ line: edge });
   expect(into('turn', edge, corner)).toEqual({});
-  expect(placesInto('fillet', { places: null, built: none })).toEqual({});
+  expect(placesInto('fillet', { places: null, document, built: none })).toEqual({});
 });
 
 test('it is told in words, and a corner by where it is', () => {

@@ -17,7 +17,7 @@ import {
   type Vec3,
   type World,
 } from '@kadrel/core';
-import type { Built } from './built.ts';
+import { factsOfPart, type Built } from './built.ts';
 import { choiceOf, cornersCalled, toggled, type PickedPlace, type ShownChoice } from './chosen.ts';
 import { edgeInto, faceInto, wordsOfFace } from './faces.ts';
 import type { Selecting } from './manner.ts';
@@ -96,7 +96,17 @@ const namingOf = (part: ItemId, document: KadrelDocument, world: World) => ({
   },
 });
 
-/** “top”, “edge front · top”, or how many of what. */
+/** Whether the part still has all of them, as far as it is built: a statement may have taken them away. */
+export function areThere(
+  { part, list }: SelectedPlaces,
+  { document, built }: { readonly document: KadrelDocument; readonly built: Built },
+): boolean {
+  const item = document.items[part];
+  const snaps = item && factsOfPart({ built }, part)?.snaps;
+  return !snaps || !isRefusal(readSelected(list, { name: item.name, document, features: () => snaps }));
+}
+
+/** “top”, “front · top”, or how many of what. */
 export function wordsOfPlaces({ list }: SelectedPlaces, document: KadrelDocument): string {
   const [only, ...others] = list;
   if (only !== undefined && others.length === 0) return wordsOfPlace(only, document);
@@ -155,9 +165,14 @@ const TAKEN: Readonly<Record<ChosenType, readonly Sort[]>> = {
 /** What a verb takes of what is selected: all that it gathers, or the one face or edge that it asks for. */
 export function placesInto(
   verbId: string,
-  { places, built }: { readonly places: SelectedPlaces | null; readonly built: Built },
+  state: {
+    readonly places: SelectedPlaces | null;
+    readonly document: KadrelDocument;
+    readonly built: Built;
+  },
 ): Typed {
-  if (!places) return {};
+  const { places, built } = state;
+  if (!places || !areThere(places, state)) return {};
   const gathered = Object.entries(verbNamed(verbId)!.blanks).flatMap(([id, { type }]) => {
     if (!isChosenType(type)) return [];
     const fitting = places.list.flatMap((one) => takenAs(one, type));

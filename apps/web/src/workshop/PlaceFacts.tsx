@@ -15,13 +15,16 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { factsOfPart } from '../session/built.ts';
 import {
+  areThere,
   cornerAt,
   namesOfPlaces,
   wordsOfPlace,
   wordsOfPlaces,
   type SelectedPlace,
+  type SelectedPlaces,
 } from '../session/places.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Labelled } from './Labelled.tsx';
@@ -43,11 +46,22 @@ export function PlaceFacts({ part }: { part: Part }) {
 
 const keyOf = (one: SelectedPlace): string => (typeof one === 'string' ? one : JSON.stringify(one));
 
+/** What is selected of the part, if it is still there. */
+function useSelectedPlaces(part: Part): SelectedPlaces | null {
+  const places = useSessionState((state) => state.places);
+  const document = useSessionState((state) => state.document);
+  const built = useSessionState((state) => state.built);
+  return useMemo(
+    () => (places?.part === part.id && areThere(places, { document, built }) ? places : null),
+    [places, document, built, part.id],
+  );
+}
+
 function PlaceList({ part, names }: { part: Part; names: readonly string[] }) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
-  const places = useSessionState((state) => state.places);
-  const list = places?.part === part.id ? places.list : [];
+  const places = useSelectedPlaces(part);
+  const list = places?.list ?? [];
   // What was clicked carries a point; in the list it stands for the name.
   const chosen = list.map((one) => (typeof one === 'string' ? one : one.at));
   const choose = (next: readonly string[]) => {
@@ -85,11 +99,11 @@ function Sizes({ part }: { part: Part }) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const built = useSessionState((state) => state.built);
-  const places = useSessionState((state) => state.places);
+  const places = useSelectedPlaces(part);
   const { data } = useQuery({
     queryKey: ['places', built.parts[part.id]?.key, places?.list.map(keyOf)],
     queryFn: () => session.placeFacts(places!),
-    enabled: places !== null && places.part === part.id,
+    enabled: places !== null,
     // The key names the solid by what it is made of.
     staleTime: Infinity,
   });
