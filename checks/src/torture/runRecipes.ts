@@ -3,8 +3,8 @@ import { loadLibraries } from '@kadrel/kernel/node';
 import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
 import { clock, isTold, printTable, say } from './table.ts';
 
-/** After so many recipes the kernel is loaded anew: it loses some memory with every operation. */
-const RECIPES_A_KERNEL = 100;
+/** A kernel that has grown beyond this is given up, as the page does: beyond 2 GiB it stopped in the middle of a recipe. */
+const MOST_BYTES = 1 << 30;
 
 const STOPPED = 'the kernel stopped';
 
@@ -22,7 +22,7 @@ export async function runRecipes([count = '1000', start = '1']: readonly string[
   const times = new Map<string, number>();
   const isTimeLeft = clock();
   for (let i = 0; i < Number(count) && isTimeLeft(); i++) {
-    if (i > 0 && i % RECIPES_A_KERNEL === 0) libraries = await loadLibraries();
+    if (libraries.occt.wasmMemory.buffer.byteLength > MOST_BYTES) libraries = await loadLibraries();
     const begun = performance.now();
     const seed = Number(start) + i;
     const some = tried(libraries, seed);

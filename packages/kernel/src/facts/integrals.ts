@@ -366,12 +366,12 @@ function nodesAlong(curve: AnyCurve, keep: Keep): (readonly [number, number])[] 
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const kind = curve.GetType() as string;
   if (kind !== 'GeomAbs_BSplineCurve')
-    return nodesIn(first, last, WITHOUT_JOINTS.has(kind) ? PIECES : FREE_PIECES);
+    return nodesIn(first, last, ROUND_CURVES.has(kind) ? PIECES : FREE_PIECES);
   const joints = jointsOf(keep(curve.BSpline()), first, last);
   const pieces = Math.max(PIECES_BETWEEN_JOINTS, Math.ceil(PIECES / (joints.length - 1)));
   return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, pieces));
 }
-const WITHOUT_JOINTS = new Set(['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse', 'GeomAbs_BezierCurve']);
+const ROUND_CURVES = new Set(['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse']);
 
 /** Where its pieces meet between two parameters, with the two. */
 function jointsOf(spline: Spline, first: number, last: number): number[] {

@@ -1,0 +1,40 @@
+/** Combinations that once came out wrong, by their seeds: `npm run torture -- booleans` found them. */
+import { loadLibraries } from '@kadrel/kernel/node';
+import Module from 'manifold-3d';
+import { trial } from './booleans.ts';
+import { NEAR_CLASS } from './cases.ts';
+
+let libraries: Awaited<ReturnType<typeof loadLibraries>>;
+let facets: Awaited<ReturnType<typeof Module>>;
+beforeAll(async () => {
+  libraries = await loadLibraries();
+  facets = await Module();
+  facets.setup();
+});
+
+test.each([
+  {
+    of: NEAR_CLASS,
+    seed: 205,
+    because: 'a border beside a pole of a ball, where the kernel integrates 1e-3 off',
+  },
+  { of: 'two solids', seed: 404, because: 'a ring and a cone' },
+  { of: 'three to five solids', seed: 513, because: 'a cut that took nothing out' },
+  {
+    of: 'ten metres and a tenth of a millimetre',
+    seed: 500,
+    because: 'a small patch of a large ball, once taken for the whole ball',
+  },
+  { of: 'concentric', seed: 402, because: 'a ball between two planes' },
+  { of: 'results used again', seed: 1048, because: 'splines with joints, integrated across them' },
+  {
+    of: 'patterns',
+    seed: 300151,
+    because: 'a ring in common with cones, of which the second way gave each piece twice',
+  },
+  { of: 'tangent', seed: 3, because: 'cylinders touching along a line, which came out as nothing' },
+])('$of, seed $seed: $because', ({ of, seed }) => {
+  const verdicts = trial(libraries, facets, { class: of, seed });
+  expect(verdicts.length).toBeGreaterThan(0);
+  expect(verdicts.filter(({ outcome }) => outcome !== 'right')).toEqual([]);
+});
