@@ -3,7 +3,7 @@ import { loadLibraries } from '@kadrel/kernel/node';
 import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
 import { clock, isTold, printTable, say } from './table.ts';
 
-/** A kernel that has grown beyond this is given up, as the page does: beyond 2 GiB it stopped in the middle of a recipe. */
+/** A kernel that has grown beyond this is given up, as the page does: it loses some memory with every operation. */
 const MOST_BYTES = 1 << 30;
 
 const STOPPED = 'the kernel stopped';
