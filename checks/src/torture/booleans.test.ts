@@ -1,7 +1,7 @@
 /** A part of `npm run torture -- booleans`: every class of scenes, held against facets, formulas and inclusion and exclusion. */
 import { loadLibraries } from '@kadrel/kernel/node';
-import Module from 'manifold-3d';
 import { trial } from './booleans.ts';
+import { loadFacets } from './facets.ts';
 import { CLASSES, NEAR_CLASS } from './cases.ts';
 
 /** Results used again five deep, and bodies between free curves, take longest by far. */
@@ -10,11 +10,10 @@ const scenesOf = (name: string) => (SLOW.has(name) ? 3 : 9);
 const FIRST_SEED = 500;
 
 let libraries: Awaited<ReturnType<typeof loadLibraries>>;
-let facets: Awaited<ReturnType<typeof Module>>;
+let facets: Awaited<ReturnType<typeof loadFacets>>;
 beforeAll(async () => {
   libraries = await loadLibraries();
-  facets = await Module();
-  facets.setup();
+  facets = await loadFacets();
 });
 
 const verdictsOf = (name: string, seeds: readonly number[]) =>

@@ -1,7 +1,13 @@
 /** An independent reckoning: the library's own facet solids, placed and combined, with how far their volume may be off. */
 import type { Pose } from '@kadrel/core';
-import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { bodyFacets, type Body } from './sketches.ts';
+
+export async function loadFacets(): Promise<ManifoldToplevel> {
+  const facets = await Module();
+  facets.setup();
+  return facets;
+}
 
 /** A plain solid as a statement says it. */
 export type Solid =

@@ -1,15 +1,14 @@
 /** Combinations that once came out wrong, by their seeds: `npm run torture -- booleans` found them. */
 import { loadLibraries } from '@kadrel/kernel/node';
-import Module from 'manifold-3d';
 import { trial } from './booleans.ts';
+import { loadFacets } from './facets.ts';
 import { NEAR_CLASS } from './cases.ts';
 
 let libraries: Awaited<ReturnType<typeof loadLibraries>>;
-let facets: Awaited<ReturnType<typeof Module>>;
+let facets: Awaited<ReturnType<typeof loadFacets>>;
 beforeAll(async () => {
   libraries = await loadLibraries();
-  facets = await Module();
-  facets.setup();
+  facets = await loadFacets();
 });
 
 test.each([

@@ -1,8 +1,8 @@
 /** The thread that tries scenes of combinations: a scene comes in, its verdicts go out. */
 import { loadLibraries } from '@kadrel/kernel/node';
-import Module from 'manifold-3d';
 import { parentPort } from 'node:worker_threads';
 import { trial, type Verdict } from './booleans.ts';
+import { loadFacets } from './facets.ts';
 
 export interface Scene {
   readonly class: string;
@@ -18,8 +18,7 @@ export interface SceneDone {
 const SCENES_A_KERNEL = 400;
 
 export async function serveScenes(): Promise<void> {
-  const facets = await Module();
-  facets.setup();
+  const facets = await loadFacets();
   let libraries = await loadLibraries();
   let done = 0;
 

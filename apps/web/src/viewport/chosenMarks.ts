@@ -1,13 +1,20 @@
 /** What is marked in the views of solids: what a statement gathers, what is selected of a part, and what a step has made. */
 import { carry, worldFromPart, type Pose } from '@kadrel/core';
+import type { ShownChoice } from '../session/chosen.ts';
 import { trianglesOf, type ChosenFace } from '../session/faces.ts';
-import type { Session } from '../session/store.ts';
+import type { Session, SessionState } from '../session/store.ts';
 import type { Picture } from './picture.ts';
 
 const NO_LINES = new Float32Array();
 
+type Found = Pick<SessionState, 'places' | 'document' | 'built'> & {
+  readonly choice: ShownChoice | undefined;
+};
+
 export class ChosenMarks {
   private faces: ChosenFace | null = null;
+  /** What of the selection was found last, and in which form of the model. */
+  private found: Found | null = null;
   /** Of which part and form the cage was asked for, and what it is as far as it is known. */
   private caged: { readonly asked: string; readonly ends: readonly number[] } | null = null;
 
@@ -19,13 +26,24 @@ export class ChosenMarks {
 
   /** What a statement has gathered of a solid, or the plane that it cuts by; else what is selected of a part. */
   show(): void {
-    const { statement, places } = this.session.store.getState();
+    const { statement } = this.session.store.getState();
     const gathered = statement?.phase === 'open' ? this.session.gathered(statement) : undefined;
-    const choice = gathered ?? (places ? this.session.shownPlaces(places) : undefined);
+    const choice = gathered ?? this.selected();
     const faces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
     // Mostly there are none: what is marked then stays as it is.
     if (faces || this.faces) this.mark(faces);
     if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
+  }
+
+  /** Found once for each selection and form: statements change at every key and many a move. */
+  private selected(): ShownChoice | undefined {
+    const { places, document, built } = this.session.store.getState();
+    if (!places) return undefined;
+    const { found } = this;
+    if (found?.places === places && found.document === document && found.built === built) return found.choice;
+    const choice = this.session.shownPlaces(places);
+    this.found = { places, document, built, choice };
+    return choice;
   }
 
   /** The cage of a softened part that is selected by itself, thin. */

@@ -13,7 +13,7 @@ import {
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { Eye, X } from 'lucide-react';
-import type { KeyboardEvent } from 'react';
+import { useEffect, useState, type KeyboardEvent } from 'react';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Section } from './Section.tsx';
@@ -70,8 +70,18 @@ function StepRow(props: StepProps) {
   const { part, step, place } = props;
   const session = useSession();
   // Steps of drawn outlines make no faces.
-  const point = () => void session.showStep(isCurveStep(step) ? null : { part: part.id, step: place.index });
-  const leave = () => void session.showStep(null);
+  const makesFaces = !isCurveStep(step);
+  const { index } = place;
+  const built = useSessionState((state) => state.built);
+  const [isPointedAt, setIsPointedAt] = useState(false);
+  // What it has made is shown anew when it is built anew, and no longer when the row is gone.
+  useEffect(() => {
+    if (!isPointedAt || !makesFaces) return undefined;
+    void session.showStep({ part: part.id, step: index });
+    return () => void session.showStep(null);
+  }, [session, isPointedAt, makesFaces, part.id, index, built]);
+  const point = () => setIsPointedAt(true);
+  const leave = () => setIsPointedAt(false);
   return (
     <li onPointerEnter={point} onPointerLeave={leave} onFocus={point} onBlur={leave}>
       <StepHead {...props} />

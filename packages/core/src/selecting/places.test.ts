@@ -1,7 +1,7 @@
 import { project } from '../space/camera.ts';
 import { AT_ORIGIN, poseOf } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
-import { boxShape, instance, looking } from '../snapping/shapes.fixture.ts';
+import { BAY, boxShape, instance, looking } from '../snapping/shapes.fixture.ts';
 import { snapScene } from '../snapping/scene.ts';
 import type { Point, Region } from './outline.ts';
 import { placesInRegion, type PlaceKind, type PlaceQuery } from './places.ts';
@@ -64,17 +64,8 @@ test('only what is seen: what other parts and the part itself hide is left', () 
 
 test('a lasso with a bay does not enclose the edge that crosses the bay', () => {
   const corners = (points: readonly Vec3[]): Region => ({ kind: 'polygon', corners: points.map(seen) });
-  const bay: Vec3[] = [
-    [-5, -5, 0],
-    [18, -5, 0],
-    [20, 5, 0],
-    [22, -5, 0],
-    [45, -5, 0],
-    [45, 25, 0],
-    [-5, 25, 0],
-  ];
-  expect(taken('edges', corners(bay))).not.toContain('top&front');
-  expect(taken('edges', corners(bay.filter(([x]) => x !== 20)))).toContain('top&front');
+  expect(taken('edges', corners(BAY))).not.toContain('top&front');
+  expect(taken('edges', corners(BAY.filter(([x]) => x !== 20)))).toContain('top&front');
 });
 
 test('edges come with a point of their own, by which they are told from others of the name', () => {

@@ -8,7 +8,7 @@ import { project } from '../space/camera.ts';
 import { carry, poseOf } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { snapScene } from '../snapping/scene.ts';
-import { boxShape, corner, instance, looking } from '../snapping/shapes.fixture.ts';
+import { BAY, boxShape, corner, instance, looking } from '../snapping/shapes.fixture.ts';
 import { doublesAmong, partsLeftOut, partsLike, partsNamed } from './alike.ts';
 import { contains, encloses, meetsSegment, type Point, type Region } from './outline.ts';
 import { partsInRegion, type RegionRule } from './region.ts';
@@ -55,18 +55,9 @@ describe('regions', () => {
       kind: 'polygon',
       corners: corners.map((point) => seen(plan, point)),
     });
-    const bay: Vec3[] = [
-      [-5, -5, 0],
-      [18, -5, 0],
-      [20, 5, 0],
-      [22, -5, 0],
-      [45, -5, 0],
-      [45, 25, 0],
-      [-5, 25, 0],
-    ];
-    expect(taken(fence(bay), 'touching')).toEqual(['a']);
-    expect(taken(fence(bay), 'enclosed')).toEqual([]);
-    const plain = bay.filter(([x]) => x !== 20);
+    expect(taken(fence(BAY), 'touching')).toEqual(['a']);
+    expect(taken(fence(BAY), 'enclosed')).toEqual([]);
+    const plain = BAY.filter(([x]) => x !== 20);
     expect(taken(fence(plain), 'enclosed')).toEqual(['a']);
   });
 

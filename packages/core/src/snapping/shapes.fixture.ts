@@ -15,6 +15,17 @@ import {
 } from './shape.ts';
 import type { SnapSettings } from './snap.ts';
 
+/** Corners of a fence round a box of 40 × 20 on the ground, with a bay at x = 20 that its front edge crosses. */
+export const BAY: readonly Vec3[] = [
+  [-5, -5, 0],
+  [18, -5, 0],
+  [20, 5, 0],
+  [22, -5, 0],
+  [45, -5, 0],
+  [45, 25, 0],
+  [-5, 25, 0],
+];
+
 export const corner = (size: Vec3, i: number): Vec3 => [
   i & 1 ? size[0] : 0,
   i & 2 ? size[1] : 0,

@@ -91,7 +91,9 @@ export class Answers {
 
   private made(document: KadrelDocument, part: ItemId, step: number): Replies['made'] {
     const upTo = (last: number) => this.shapes.built(withStepsUpTo(document, part, last), part).named;
-    return facesMade(this.occt, upTo(step - 1), upTo(step));
+    // The later one is built from the earlier one, which is then at hand.
+    const after = upTo(step);
+    return facesMade(this.occt, upTo(step - 1), after);
   }
 
   private cage(document: KadrelDocument, part: ItemId): Replies['cage'] {
