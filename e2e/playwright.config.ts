@@ -26,6 +26,8 @@ export default defineConfig({
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
         '--ignore-gpu-blocklist',
+        // The views are drawn with WebGL as ever; to put the page together needs none of it, and is quicker so.
+        '--disable-gpu-compositing',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

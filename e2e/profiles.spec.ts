@@ -215,3 +215,40 @@ test('where a profile crosses its axis is marked; a curve is changed in its tabl
   await expect(ada.fact('watertight')).toHaveText('yes');
   expect(ada.problems).toEqual([]);
 });
+
+test('a view tells the inside of a surface, which is flipped, joined with another and closed', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Surfaces');
+  await draws(ada, 'rectangle', { width: '20', height: '20' });
+  for (const name of ['Lower', 'Upper']) {
+    await selects(page, 'Rectangle');
+    await draws(ada, 'raise', { height: '10', name });
+    await selects(page, name);
+    await page.getByRole('button', { name: 'open surface', exact: true }).click();
+    await ada.isReady();
+  }
+  await fills(page, 'Place Z', '10');
+  await page.getByLabel('Place Z', { exact: true }).press('Enter');
+  await ada.isReady();
+  const legend = page.getByText('teal is the inside');
+  await expect(legend).toBeHidden();
+  await ada.looks('shaded, facing');
+  await expect(legend).toBeVisible();
+  await startsVerb(page, 'turn inside out');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
+  await expect(steps).toContainText([/Turned inside out/]);
+  await selects(page, 'Lower', 'Upper');
+  await startsVerb(page, 'join surfaces');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  await selects(page, 'Lower');
+  await startsVerb(page, 'cap ends');
+  await ada.commits();
+  await page.keyboard.press('Escape');
+  expect((await ada.facts('Lower')).volume / 8000).toBeCloseTo(1, 9);
+  await expect(steps).toContainText([/Joined with Upper/, /Ends capped/]);
+  expect(ada.problems).toEqual([]);
+});

@@ -326,3 +326,28 @@ test('a part is cut along a line that is drawn from the front, and follows it', 
   expect((await ada.facts('Box')).volume).toEqual(near(12_000));
   expect(ada.problems).toEqual([]);
 });
+
+test('a part is cut by another that is clicked, and the cut follows that one', async ({ page }) => {
+  const ada = await inNewProject(page, 'Cut by a part');
+  await ada.makesBox(['40', '30', '20'], undefined, 'Block');
+  await ada.makesBox(['10', '10', '40'], ['5', '5', '-10'], 'Peg');
+  await ada.types('Escape', 'Escape');
+  await ada.fitsAll();
+  await selects(page, 'Block');
+  await startsVerb(page, 'cut by part');
+  await ada.clicksAt([10, 5, 28]);
+  await expect(page.locator('[data-blank="by"]')).toHaveText('Peg');
+  await ada.commits();
+  await ada.types('Escape');
+  const volumes = async () => [
+    (await ada.facts('Block')).volume,
+    (await ada.facts('Block 2')).volume,
+    (await ada.facts('Peg')).volume,
+  ];
+  await expect.poll(volumes).toEqual([near(2000), near(22_000), near(4000)]);
+  // Half of it out of the block, half of the cut is left.
+  await selects(page, 'Peg');
+  await ada.types('m', '-10', 'Tab', 'Enter');
+  await expect.poll(volumes).toEqual([near(1000), near(23_000), near(4000)]);
+  expect(ada.problems).toEqual([]);
+});

@@ -2,7 +2,7 @@
 import { datumInWorld } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
+import { built, builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -163,6 +163,34 @@ describe('along what is drawn', () => {
     ]);
   });
 
+  // Upright, the line takes off what lies to its left; the numbers are the distances to it.
+  test('the cut goes with the line as a whole, and with the part where that is moved', () => {
+    const upright = {
+      ...line[1],
+      from: [-5, 0, -5],
+      to: [-5, 0, 9],
+    };
+    const first: readonly Statement[] = [block, ['line', upright], along('saw')];
+    const byMove: Statement = ['move', { parts: ['saw'], by: [3, 0, 0] }];
+    expect(volumes([...first, byMove], 'block', 'block 2')).toEqual([
+      expect.closeTo(18 * 600, 8),
+      expect.closeTo(22 * 600, 8),
+    ]);
+    const quarter: Statement = [
+      'turn',
+      { parts: ['saw'], about: 'y', angle: '90', centre: 'point', at: [0, 0, 0] },
+    ];
+    const turned = volumes([...first, quarter], 'block', 'block 2');
+    expect(turned.map((volume) => volume / 800).sort((a, b) => a - b)).toEqual([
+      expect.closeTo(10, 9),
+      expect.closeTo(20, 9),
+    ]);
+    for (const parts of [['block'], ['block', 'saw']])
+      expect(volumes([...first, ['move', { parts, by: [3, 0, 0] }]], 'block')).toEqual([
+        expect.closeTo(15 * 600, 8),
+      ]);
+  });
+
   test('its sides are told by its direction, and stay alone where that is said', () => {
     const [left] = volumes(
       [
@@ -252,5 +280,78 @@ describe('along what is drawn', () => {
       reason: 'Led on straight at its ends, the line runs into itself.',
       places: [expect.anything()],
     });
+  });
+});
+
+describe('by another part', () => {
+  const block: Statement = ['box', { as: 'block', size: [40, 20, 30], at: [-20, -10, -15] }];
+  const peg: Statement = ['cylinder', { as: 'peg', diameter: 10, height: 50, at: [0, 0, -25] }];
+  const cut: Statement = ['cut-by', { parts: ['block'], by: 'peg' }];
+  const made = [block, peg, cut];
+  const within = Math.PI * 25 * 30;
+
+  test('what lies within and what lies outside are two parts, and the other one stays', () => {
+    const [inner, outer, whole] = volumes(made, 'block', 'block 2', 'peg');
+    expect(inner! / within).toBeCloseTo(1, 9);
+    expect((inner! + outer!) / 24_000).toBeCloseTo(1, 9);
+    expect(whole! / (Math.PI * 25 * 50)).toBeCloseTo(1, 9);
+  });
+
+  // Source of the octant: by symmetry an eighth of the ball.
+  test('one side may be kept, of several parts at once', () => {
+    const corner: Statement = ['box', { as: 'corner', size: [20, 20, 20], at: [0, 0, 0] }];
+    const balls = ['a', 'b'].map((as): Statement => ['sphere', { as, diameter: 12, at: [0, 0, 0] }]);
+    const trim = (keep: string): Statement => ['cut-by', { parts: ['a', 'b'], by: 'corner', keep }];
+    const ball = (4 / 3) * Math.PI * 216;
+    for (const volume of volumes([...balls, corner, trim('front')], 'a', 'b'))
+      expect(volume / (ball / 8)).toBeCloseTo(1, 9);
+    for (const volume of volumes([...balls, corner, trim('behind')], 'a', 'b'))
+      expect(volume / (ball * (7 / 8))).toBeCloseTo(1, 9);
+  });
+
+  test('the cut follows the other part where that is moved, turned or resized, and goes with what is cut', () => {
+    const half: Statement = ['move', { parts: ['peg'], by: [20, 0, 0] }];
+    expect(volumes([...made, half], 'block')[0]! / (within / 2)).toBeCloseTo(1, 9);
+    const thicker: Statement = ['change', { parts: ['peg'], diameter: 12 }];
+    expect(volumes([...made, thicker], 'block')[0]! / (Math.PI * 36 * 30)).toBeCloseTo(1, 9);
+    const across: Statement = [
+      'turn',
+      { parts: ['peg'], about: 'y', angle: '90', centre: 'point', at: [0, 0, 0] },
+    ];
+    expect(volumes([...made, across], 'block')[0]! / (Math.PI * 25 * 40)).toBeCloseTo(1, 9);
+    const away: Statement = ['move', { parts: ['block'], by: [300, 0, 0] }];
+    expect(volumes([...made, away], 'block')[0]! / within).toBeCloseTo(1, 9);
+    const mirrored: Statement = ['mirror', { parts: ['block'], plane: 'side' }];
+    const off: Statement = ['move', { parts: ['peg'], by: [12, 0, 0] }];
+    expect(volumes([...made, mirrored, half], 'block')[0]! / (within / 2)).toBeCloseTo(1, 9);
+    expect(volumes([...made, mirrored, off], 'block')[0]! / within).toBeCloseTo(1, 9);
+  });
+
+  test('what does not go through is told, and what is cut by it has to stay', () => {
+    const away: Statement = ['move', { parts: ['peg'], by: [100, 0, 0] }];
+    const document = builtBy(kernel, [...made, away]);
+    expect(kernel.problemOf(document, idOf(document, 'block'))).toMatchObject({ step: 0 });
+    expect(kernel.measure(document, idOf(document, 'block')).volume).toBeCloseTo(24_000, 6);
+    for (const [statement, words] of [
+      [['delete', { parts: ['peg'] }], 'block is made from peg'],
+      [['cut-by', { parts: ['peg'], by: 'peg' }], 'cannot be cut by itself'],
+      [['cut-by', { parts: ['peg'], by: 'block' }], 'block would be made with what is made from it'],
+    ] as const)
+      expect(() => builtBy(kernel, [...made, statement as unknown as Statement])).toThrow(words);
+  });
+
+  test('a pattern cuts as all of its members', () => {
+    const row: Statement = ['along', { as: 'pegs', parts: ['peg'], count: 3, pitch: '12' }];
+    const document = builtBy(kernel, [block, peg, row]);
+    expect(document.items[idOf(document, 'pegs')]!.recipe.base.kind).toBe('pattern');
+    const by: Statement = ['cut-by', { parts: ['block'], by: 'pegs', keep: 'behind' }];
+    const [left] = volumes([block, peg, row, by], 'block');
+    expect(() => built([block, peg, row, by, ['dissolve', { parts: ['pegs'] }]])).toThrow(
+      'block is made with pegs, which has to stay',
+    );
+    // Three pegs 12 mm apart from the middle: two whole and one of which the rim at 20 mm takes off a part.
+    const rim = Math.acos((24 - 20) / 5);
+    const segment = 25 * (rim - Math.sin(rim) * Math.cos(rim));
+    expect(left! / (24_000 - 2 * within - segment * 30)).toBeCloseTo(1, 9);
   });
 });

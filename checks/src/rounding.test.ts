@@ -1,5 +1,5 @@
 /** Fillets, chamfers, shells and moved faces against formulas. */
-import { distance, type MadeFaces, type Vec3 } from '@kadrel/core';
+import { chosenOfStep, distance, type MadeFaces, type Vec3 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { builtBy, idOf, measured, type Statement } from './bench.ts';
@@ -353,4 +353,109 @@ test.each([
   [push('top', 0), 'A distance of 0 would change nothing.'],
 ])('%p is refused in words', (statement, words) => {
   expect(refusalOf(block(10, 20, 30), statement)).toContain(words);
+});
+
+describe('edges that run on from one', () => {
+  const rounded: Statement[] = [block(20, 30, 10), fillet('along z', 4)];
+  const base = (20 * 30 - (4 - Math.PI) * 16) * 10;
+  // What a fillet of radius 1 takes: off straight edges, and by Pappus off the arcs, about the axis of the corner.
+  const middle = 4 - 1 + 1 / 6 / CORNER;
+  const rim = CORNER * (2 * (12 + 22) + 2 * Math.PI * middle);
+
+  test('are rounded all the way round the rim, whatever its size is later', () => {
+    const made = of(...rounded, fillet('on from top&front', 1));
+    expect(made.volume).toBeCloseTo(base - rim, 7);
+    const longer = of(...rounded, fillet('on from top&front', 1), [
+      'change',
+      { parts: ['block'], size: ['20', '40', '10'] },
+    ]);
+    expect(longer.volume).toBeCloseTo(base + 20 * 100 - rim - CORNER * 20, 7);
+  });
+
+  test('are that one alone where it ends at corners', () =>
+    expect(of(block(10, 20, 30), fillet('on from top&front', 1)).volume).toBeCloseTo(6000 - CORNER * 10, 8));
+
+  test('and none where there is no such edge', () =>
+    expect(refusalOf(block(10, 20, 30), fillet('on from top&bottom', 1))).toMatch(/no edge top&bottom/));
+});
+
+describe('a step is given other edges or faces', () => {
+  const rounded = [block(10, 20, 30), fillet('top&front', 2)];
+  const choose = (more: object): Statement => ['choose-anew', { part: 'block', step: '1', ...more }];
+
+  test('edges that it has taken itself among them', () => {
+    expect(of(...rounded, choose({ edges: 'top&front, top&back' })).volume).toBeCloseTo(
+      6000 - CORNER * 4 * 20,
+      8,
+    );
+    expect(of(...rounded, choose({ edges: 'along z' })).volume).toBeCloseTo(6000 - CORNER * 4 * 120, 8);
+  });
+
+  test('faces of a shell, of parts made of several too', () => {
+    const made: Statement[] = [
+      ['box', { as: 'left', size: [10, 20, 10] }],
+      ['box', { as: 'right', size: [10, 20, 10], at: [10, 0, 0] }],
+      ['union', { as: 'block', parts: ['left', 'right'] }],
+    ];
+    const document = builtBy(kernel, made);
+    const top = kernel
+      .facts(document, idOf(document, 'block'))
+      .snaps.names.find((name) => /^top\+[a-z0-9]+\.top$/.test(name))!;
+    const hollow = of(
+      ...made,
+      shell(1, 'bottom'),
+      choose({ faces: [{ on: 'block', at: top, near: [5, 5, 10] }] }),
+    );
+    expect(hollow.volume).toBeCloseTo(4000 - 18 * 18 * 9, 7);
+  });
+
+  test('a shell is told by its open faces first, and by its other faces where these are named', () => {
+    const made: Statement[] = [block(20, 30, 40), shell(1, 'top', { other: 'left', thicknesses: '3' })];
+    const document = builtBy(kernel, made);
+    const step = document.items[idOf(document, 'block')]!.recipe.steps[0]!;
+    expect(chosenOfStep(step, 'block')).toEqual({ faces: ['top'] });
+    expect(of(...made, choose({ faces: 'front' })).volume).toBeCloseTo(24_000 - 16 * 29 * 38, 7);
+    expect(of(...made, choose({ what: 'Other faces', faces: 'bottom' })).volume).toBeCloseTo(
+      24_000 - 18 * 28 * 37,
+      7,
+    );
+    expect(refusalOf(...made, choose({ what: 'lids', faces: 'bottom' }))).toMatch(/about no lids/);
+  });
+
+  test('what it cannot be about is said', () => {
+    expect(refusalOf(...rounded, choose({ faces: 'top' }))).toMatch(/about no faces/);
+    expect(refusalOf(...rounded, choose({}))).toMatch(/Say which/);
+    expect(refusalOf(...rounded, choose({ edges: 'top&bottom' }))).toMatch(/no sharp edge between/i);
+    expect(refusalOf(...rounded, choose({ edges: 'top&roof' }))).toMatch(/no edge top&roof/);
+  });
+});
+
+describe('a wall of several thicknesses', () => {
+  // The hollow of a box is a box: its sizes are those of the block less the walls on both sides.
+  const own = { other: 'left, bottom', thicknesses: '3, 5' };
+  test('behind single faces of a box, open or closed', () => {
+    expect(of(block(20, 30, 40), shell(1, 'top', own)).volume).toBeCloseTo(24_000 - 16 * 28 * 35, 7);
+    expect(of(block(20, 30, 40), shell(1, undefined, own)).volume).toBeCloseTo(24_000 - 16 * 28 * 34, 7);
+    expect(of(block(20, 30, 40), shell(2, 'top', { other: 'left', thicknesses: '1' })).volume).toBeCloseTo(
+      24_000 - 17 * 26 * 38,
+      7,
+    );
+  });
+
+  test('of the side of a cylinder, and of its bottom', () => {
+    const can: Statement = ['cylinder', { as: 'block', diameter: 20, height: 30 }];
+    const made = of(can, shell(1, 'top', { other: 'side, bottom', thicknesses: '2, 4' }));
+    expect(made.volume / (Math.PI * (100 * 30 - 64 * 26))).toBeCloseTo(1, 9);
+  });
+
+  test('outward', () => {
+    const made = of(block(20, 30, 40), shell(1, 'top', { side: 'out', other: 'left', thicknesses: '3' }));
+    expect(made.volume).toBeCloseTo(24 * 32 * 41 - 24_000, 7);
+  });
+
+  test('what does not fit, or is not said, is told', () => {
+    const thick = { other: 'left', thicknesses: '25' };
+    expect(refusalOf(block(20, 30, 40), shell(1, 'top', thick))).toMatch(/another thickness does not fit/);
+    expect(refusalOf(block(20, 30, 40), shell(1, 'top', { other: 'left' }))).toMatch(/Say how thick/);
+  });
 });

@@ -558,3 +558,106 @@ test('bodies of version 4, which says less of lofts and sweeps, are what they we
   for (const name of ['post', 'bar', 'slab'])
     expect(measured(kernel, read, name)).toEqual(measured(kernel, document, name));
 });
+
+describe('surfaces that are joined', () => {
+  // Three sides of a box of 20 × 30, 10 high, and the fourth, which stands off by a gap.
+  const sides = (off: number): Statement[] => [
+    [
+      'traverse',
+      {
+        as: 'U',
+        start: [0, 0, 0],
+        legs: [
+          { dx: 0, dy: 20 },
+          { dx: 30, dy: 0 },
+          { dx: 0, dy: -20 },
+        ],
+      },
+    ],
+    ['raise', { as: 'three', profiles: ['U'], height: 10, ends: 'open' }],
+    ['line', { as: 'I', from: [0, -off, 0], to: [30, -off, 0] }],
+    ['raise', { as: 'fourth', profiles: ['I'], height: 10, ends: 'open' }],
+  ];
+  const join = (gap: string): Statement => ['join-surfaces', { parts: ['three', 'fourth'], gap }];
+  const cap: Statement = ['close', { part: 'three' }];
+
+  test('become a body once their openings are capped, and the others are hidden', () => {
+    const joined = built([...sides(0), join('0.01'), cap]);
+    const { volume, watertight, solids } = measured(kernel, joined, 'three');
+    near(volume, 6000);
+    expect([watertight, solids]).toEqual([true, 1]);
+    expect(joined.items[idOf(joined, 'fourth')]!.visible).toBe(false);
+    expect(kernel.noticesFor(joined, idOf(joined, 'three'))).toEqual([]);
+  });
+
+  test('a gap is closed where that is allowed, and told; one that is wider is refused with its size', () => {
+    const joined = built([...sides(0.03), join('0.05')]);
+    expect(kernel.problemOf(joined, idOf(joined, 'three'))).toBeUndefined();
+    expect(kernel.noticesFor(joined, idOf(joined, 'three'))).toMatchObject([{ what: 'fuzzy' }]);
+    const apart = built([...sides(0.03), join('0.01')]);
+    expect(kernel.problemOf(apart, idOf(apart, 'three'))).toMatchObject({
+      step: 0,
+      reason: expect.stringContaining('0.03 mm apart') as string,
+    });
+  });
+
+  test('the join follows the other surface where that is moved', () => {
+    const back: Statement = ['move', { parts: ['fourth'], by: [0, 0.03, 0] }];
+    near(measured(kernel, built([...sides(0.03), join('0.01'), back, cap]), 'three').volume, 6000);
+  });
+
+  test('only surfaces are joined', () =>
+    expect(() =>
+      built([
+        ...sides(0),
+        ['box', { as: 'box', size: [1, 1, 1] }],
+        ['join-surfaces', { parts: ['three', 'box'] }],
+      ]),
+    ).toThrow('no surface'));
+});
+
+describe('a surface that is turned inside out', () => {
+  const sheet: Statement[] = [
+    ['line', { as: 'I', from: [0, 0, 0], to: [20, 0, 0] }],
+    ['raise', { as: 'sheet', profiles: ['I'], height: 10, ends: 'open' }],
+  ];
+  const turned: Statement = ['turn-over', { part: 'sheet' }];
+  const thick = (side: string): Statement => ['thicken', { part: 'sheet', thickness: '2', side }];
+
+  test('has its thickness on the other side', () => {
+    const boxOf = (...more: Statement[]) => measured(kernel, built([...sheet, ...more]), 'sheet').box;
+    expect(boxOf(turned, thick('before'))).toEqual(boxOf(thick('behind')));
+    expect(boxOf(turned, turned, thick('before'))).toEqual(boxOf(thick('before')));
+    expect(boxOf(thick('before'))).not.toEqual(boxOf(thick('behind')));
+  });
+
+  // The side that a view shows as its outside is the one on which “before” lies.
+  test.each([
+    ['raised', sheet],
+    [
+      'turned',
+      [
+        ['line', { as: 'I', from: [10, 0, 0], to: [10, 20, 0] }],
+        ['revolve', { as: 'sheet', profiles: ['I'], ends: 'open', angle: 30 }],
+      ] as Statement[],
+    ],
+    ['filled', [square('I', 10), ['fill', { as: 'sheet', profiles: ['I'] }]] as Statement[]],
+  ])('what is %s faces to where its thickness before it lies', (_, made) => {
+    for (const more of [[], [turned]]) {
+      const before = built([...made, ...more]);
+      const normal = [...kernel.facts(before, idOf(before, 'sheet')).normals.slice(0, 3)];
+      const from = measured(kernel, before, 'sheet').centroid;
+      const to = measured(kernel, built([...made, ...more, thick('before')]), 'sheet').centroid;
+      expect(normal.reduce((sum, n, axis) => sum + n * (to[axis]! - from[axis]!), 0)).toBeGreaterThan(0.5);
+    }
+  });
+
+  test('has the same area, and the same volume once it is closed', () => {
+    near(measured(kernel, built([...sheet, turned]), 'sheet').area, 200);
+    const cup: Statement[] = [
+      square('base', 10),
+      ['raise', { as: 'sheet', profiles: ['base'], height: 10, ends: 'open' }],
+    ];
+    near(measured(kernel, built([...cup, turned, ['close', { part: 'sheet' }]]), 'sheet').volume, 1000);
+  });
+});

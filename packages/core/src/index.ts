@@ -8,6 +8,7 @@ export { variableUses } from './document/variableUses.ts';
 export * from './space/vector.ts';
 export * from './space/angle.ts';
 export * from './space/pose.ts';
+export { runningOn, type EdgeEnd } from './space/running.ts';
 export * from './space/box.ts';
 export * from './space/plane.ts';
 export * from './space/camera.ts';
@@ -29,6 +30,7 @@ export {
   isSurface,
   loftWays,
   referencesIn,
+  toolsIn,
   type BodyBase,
   type BodyOf,
   type Opening,
@@ -101,7 +103,15 @@ export {
   type NumberField,
   type VectorField,
 } from './recipes/fields.ts';
-export { isCurveStep, numberOfStep, stepKind, titleOfStep, type CurveStep } from './recipes/steps/index.ts';
+export { chosenOfStep } from './verbs/edit/choose-anew.ts';
+export {
+  isCurveStep,
+  numberOfStep,
+  referencesOfStep,
+  stepKind,
+  titleOfStep,
+  type CurveStep,
+} from './recipes/steps/index.ts';
 export { prismCorners } from './recipes/regular.ts';
 export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';
@@ -150,7 +160,7 @@ export * from './snapping/alignment.ts';
 export * from './snapping/landing.ts';
 export * from './selecting/region.ts';
 export * from './selecting/places.ts';
-export { isEdgeRule, readSelected } from './statement/chosen.ts';
+export { isEdgeRule, isRun, onFrom, readSelected } from './statement/chosen.ts';
 export { type Point, type Region } from './selecting/outline.ts';
 export * from './selecting/alike.ts';
 export * from './snapping/locate.ts';

@@ -4,6 +4,7 @@
  */
 import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
+import { buildCutBy } from './combine/cutBy.ts';
 import { isStep, type Content, type OperandContent, type StepContent } from './content/content.ts';
 import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
@@ -19,6 +20,7 @@ import {
   type Occt,
 } from './occt/occt.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
+import { buildJoined } from './build/steps/joined.ts';
 import type { NamedShape } from './naming/named.ts';
 import { unstretched } from './content/unstretched.ts';
 import { requireBody } from './verify/body.ts';
@@ -26,6 +28,7 @@ import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { CheckClock } from './verify/clock.ts';
+import { loosenessOf } from './verify/combination.ts';
 import { FacetCache, plainVolume, type Facetter, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
@@ -193,7 +196,8 @@ export class Builder {
       drawn: content.kind === 'drawn' ? content.paths : undefined,
     };
     const held: Held = { ...made, named, content };
-    if (content.kind !== 'combine') this.clock.time(() => this.verify(held));
+    // What is combined is checked while it is made.
+    if (content.kind !== 'combine' && content.kind !== 'cutBy') this.clock.time(() => this.verify(held));
     return held;
   }
 
@@ -215,11 +219,32 @@ export class Builder {
     }
     if (!isStep(content)) return { named: buildBase(this.occt, content), notices: [], failed: [] };
     const { named, notices, failed } = this.held(content.of, used);
+    if ('tool' in content) {
+      const tool = this.held(content.tool.content, used);
+      const made = content.kind === 'cutBy' ? this.cutBy(content, used) : this.joined(content, tool);
+      return { ...made, notices: [...notices, ...made.notices], failed: [...failed, ...tool.failed] };
+    }
     return { named: buildStep(this.occt, named, content), notices, failed };
   }
 
+  private cutBy(content: StepOf<'cutBy'>, used: Set<string>): Combined {
+    return buildCutBy(this.site(used), content, this.measuresOf(content.of));
+  }
+
+  /** What gaps were closed by is told. */
+  private joined({ of, tool: { pose, tag }, gap }: StepOf<'joined'>, { named: other }: Held) {
+    const named = buildJoined(this.occt, this.held(of).named, { other, pose, tag, gap });
+    const looseMm = loosenessOf(this.occt, named.shape);
+    const words = `Gaps of up to ${looseMm.toPrecision(2)} mm were closed: edges there are only that near to their faces.`;
+    return { named, notices: looseMm > TOLD_GAP_MM ? [{ what: 'fuzzy' as const, words }] : [] };
+  }
+
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): Combined {
-    const site: Site = {
+    return buildCombined(this.site(used), content);
+  }
+
+  private site(used: Set<string>): Site {
+    return {
       occt: this.occt,
       facets: this.facets,
       clock: this.clock,
@@ -229,7 +254,6 @@ export class Builder {
       measureFirst: (named, of) => this.measurer.measureFirst({ ...named, unstretched: unstretched(of) }),
       completed: (named, measures) => this.measurer.completed(named, measures),
     };
-    return buildCombined(site, content);
   }
 
   /** Throws BuildError where what was built is not what was said. Surfaces enclose nothing that could be checked. */
@@ -298,6 +322,11 @@ export class Builder {
 
 /** Relative error of the volume of a plain solid. */
 const PLAIN_VOLUME = 1e-9;
+
+/** Gaps wider than this (mm) are told: ten times what the kernel allows anyway. */
+const TOLD_GAP_MM = 1e-6;
+
+type StepOf<K extends StepContent['kind']> = Extract<StepContent, { readonly kind: K }>;
 
 const notWhatItSays = () =>
   new BuildError(

@@ -18,6 +18,7 @@ import {
   isWhole,
   placedOf,
   snapShape,
+  toolsIn,
   variantsOf,
   visibleParts,
   worldFromPart,
@@ -354,7 +355,8 @@ export class Evaluator {
 function partWithStep(document: KadrelDocument, part: ItemId, key: string): ItemId | undefined {
   if (failedStep(document, part, key) !== null) return part;
   const definition = definitionOf(document, document.items[part]!);
-  for (const { id } of below(document, definition)) {
+  const made = [...below(document, definition).map(({ id }) => id), ...toolsIn(definition.recipe)];
+  for (const id of made) {
     const found = partWithStep(document, id, key);
     if (found !== undefined) return found;
   }
@@ -375,7 +377,7 @@ const MOST_NAMED = 4;
 
 /** Names of operands by their tags: ids of items, with what follows a point telling which member of a pattern. */
 function namesOf(document: KadrelDocument, tags: readonly string[]): string[] {
-  const names = tags.map((tag) => nameOfTag(document, tag));
+  const names = tags.filter((tag) => tag !== '').map((tag) => nameOfTag(document, tag));
   return [...new Set(names)].length > MOST_NAMED ? [] : [...new Set(names)];
 }
 

@@ -119,7 +119,10 @@ function shownChoice(
   if (gathered.length === 0 || part === undefined) return undefined;
   const chosen = gathered.flatMap(([id]) => {
     const read = resolveOne(verbNamed(verb)!, id, typed, document, world);
-    return read === undefined || isRefusal(read) ? [] : (read as Chosen[]);
+    if (read === undefined || isRefusal(read)) return [];
+    // What a rule means for a step that stands is not to be seen on what the step has made.
+    const { former } = verbNamed(verb)!.blanks[id]!;
+    return (read as Chosen[]).filter((one) => !former || 'edge' in one || 'at' in one || 'face' in one);
   });
   return choiceOf({ part, chosen }, document, world);
 }

@@ -25,16 +25,22 @@ export function drawingPlane(
   const verb = statement ? verbNamed(statement.verb) : undefined;
   const edited = verb && EDITING.has(verb.id) ? (statement!.typed.profile as string | undefined) : undefined;
   if (edited !== undefined && document.items[edited]) return worldFromPart(document, edited);
-  if (!statement || verb?.blanks.on?.type !== 'plane' || verb.id === 'plane') return undefined;
+  if (!statement || !verb || !drawsOn(verb.id)) return undefined;
   const plane = resolveOne(verb, 'on', statement.typed, document, world) as Pose | undefined;
   return plane && !isRefusal(plane) ? plane : undefined;
+}
+
+/** Whether a verb draws on a plane, which those that follow draw on too. */
+export function drawsOn(verb: string): boolean {
+  const { on } = verbNamed(verb)!.blanks;
+  return on?.type === 'plane' && !on.once;
 }
 
 /** Whether clicks add points to a blank, one after another. */
 export function gathersPoints({ verb }: Pick<Statement, 'verb'>, blank: string): boolean {
   const { type, columns } = verbNamed(verb)!.blanks[blank]!;
   if (type === 'rows') return columns?.x !== undefined && columns.y !== undefined;
-  return type === 'path' && verbNamed(verb)!.blanks.on?.type === 'plane' && verb !== 'plane';
+  return type === 'path' && drawsOn(verb);
 }
 
 /** The statement with one more point. The first one of a traverse is where it begins. */

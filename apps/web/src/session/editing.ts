@@ -67,10 +67,12 @@ export function editing(core: SessionCore, activeView: () => ViewState | undefin
     },
     /** Sets the plane that is drawn on: of the statement in hand, and of those that follow. */
     setPlane(plane: unknown, blank = 'on'): void {
-      if (get().statement?.verb !== 'plane') set({ plane });
+      const { statement } = get();
+      const isDrawnOn = !statement || !verbNamed(statement.verb)!.blanks.on?.once;
+      if (isDrawnOn) set({ plane });
       setTyped({ [blank]: plane });
       // What is drawn on it comes next.
-      update((s) => (s.verb === 'plane' ? s : { ...s, focus: gatheringEntry(s) ?? firstOpen(s) }));
+      if (isDrawnOn) update((s) => ({ ...s, focus: gatheringEntry(s) ?? firstOpen(s) }));
     },
     /** Chooses a region for a blank, or lets go of it. */
     toggleRegion(blank: string, region: ChosenRegion): void {

@@ -4,7 +4,9 @@ import {
   cornerAt,
   placesInto,
   placesWith,
+  runsFrom,
   sortOf,
+  wordsOfPlace,
   wordsOfPlaces,
   type SelectedPlace,
   type SelectedPlaces,
@@ -20,6 +22,16 @@ test('what a name stands for: a face, an edge, a corner, or a rule', () => {
   expect(sorts).toEqual(['face', 'edge', 'corner', 'rule', 'rule', 'rule']);
   // What was picked is called as it is.
   expect(sortOf({ on: 'box', at: 'all', near: [0, 0, 0] })).toBe('face');
+});
+
+test('what runs on from an edge stands for it, and keeps where it was picked', () => {
+  const [picked, named, ...others] = runsFrom([edge, 'front&top', corner, 'along z', 'top']);
+  expect(others).toEqual([]);
+  expect(picked).toEqual({ from: edge, run: { ...edge, at: 'on from front&top' } });
+  expect(named).toEqual({ from: 'front&top', run: 'on from front&top' });
+  expect([picked!.run, named!.run].map(sortOf)).toEqual(['rule', 'rule']);
+  expect(wordsOfPlace(picked!.run, emptyDocument())).toBe('all edges on from front · top');
+  expect(wordsOfPlace({ ...edge, at: 'all' }, emptyDocument())).toBe('all');
 });
 
 test('clicks and regions replace, add, take away and toggle', () => {
@@ -46,6 +58,8 @@ test('a verb takes what it gathers', () => {
   expect(into('chamfer', 'top')).toEqual({ part: 'box', edges: ['around top'] });
   expect(into('reshape', 'top', edge, corner)).toEqual({ part: 'box', places: ['top', edge, corner] });
   expect(into('offset-face', 'top', edge)).toEqual({ part: 'box', faces: ['top'] });
+  // Its open faces, and not those of another thickness too.
+  expect(into('shell', 'top')).toEqual({ part: 'box', open: ['top'] });
   expect(into('turn', edge)).toEqual({ line: edge });
   expect(into('turn', edge, corner)).toEqual({});
   expect(placesInto('fillet', { places: null, document, built: none })).toEqual({});

@@ -4,6 +4,8 @@ import {
   MEETING,
   isChosenType,
   isEdgeRule,
+  isRun,
+  onFrom,
   isRefusal,
   readSelected,
   verbNamed,
@@ -34,16 +36,17 @@ const SORTS = ['rule', 'face', 'edge', 'corner'] as const;
 type Sort = (typeof SORTS)[number];
 
 export function sortOf(one: SelectedPlace): Sort {
-  if (typeof one === 'string' && isEdgeRule(one)) return 'rule';
-  const count = nameOf(one).split(MEETING).length;
+  // What was picked is called as it is, but for what runs on from it.
+  if (typeof one === 'string' ? isEdgeRule(one) : isRun(one.at)) return 'rule';
+  const count = nameOfPlace(one).split(MEETING).length;
   return count === 1 ? 'face' : count === 2 ? 'edge' : 'corner';
 }
 
-const nameOf = (one: SelectedPlace) => (typeof one === 'string' ? one : one.at);
+export const nameOfPlace = (one: SelectedPlace) => (typeof one === 'string' ? one : one.at);
 
 /** The names of those that are faces. */
 export const facesIn = ({ list }: SelectedPlaces): string[] =>
-  list.filter((one) => sortOf(one) === 'face').map(nameOf);
+  list.filter((one) => sortOf(one) === 'face').map(nameOfPlace);
 
 /** What is selected of a part after a click or a region has taken places of it; null where nothing is. */
 export function placesWith(
@@ -116,14 +119,22 @@ export function wordsOfPlaces({ list }: SelectedPlaces, document: KadrelDocument
   }).join(', ');
 }
 
+/** For each edge among what is chosen: all that run on from it. They stand for it once they are chosen. */
+export const runsFrom = (list: readonly SelectedPlace[]): { run: SelectedPlace; from: SelectedPlace }[] =>
+  list
+    .filter((one) => sortOf(one) === 'edge')
+    .map((from) => ({
+      from,
+      run: typeof from === 'string' ? onFrom(from) : { ...from, at: onFrom(from.at) },
+    }));
+
 export function wordsOfPlace(one: SelectedPlace, document: KadrelDocument): string {
-  const name = nameOf(one);
-  if (sortOf(one) === 'rule')
-    return name in EDGE_RULES ? EDGE_RULES[name as keyof typeof EDGE_RULES] : `all edges ${name}`;
-  return name
-    .split(MEETING)
-    .map((face) => wordsOfFace(face, document))
-    .join(' · ');
+  const name = nameOfPlace(one);
+  const isRule = sortOf(one) === 'rule';
+  if (isRule && name in EDGE_RULES) return EDGE_RULES[name as keyof typeof EDGE_RULES];
+  const [, rule = '', of = name] = (isRule && /^((?:around|on from) )(.+)$/.exec(name)) || [];
+  const words = of.split(MEETING).map((face) => wordsOfFace(face, document));
+  return `${rule && 'all edges '}${rule}${words.join(' · ')}`;
 }
 
 /** More names than these are not read one by one: a rule, or a click, is quicker. */
@@ -153,7 +164,7 @@ export function cornerAt(features: ShapeFeatures, list: readonly SelectedPlace[]
 /** Where edges are gathered, a face stands for those round it. */
 function takenAs(one: SelectedPlace, type: ChosenType): SelectedPlace[] {
   const sort = sortOf(one);
-  if (type === 'edges' && sort === 'face') return [`around ${nameOf(one)}`];
+  if (type === 'edges' && sort === 'face') return [`around ${nameOfPlace(one)}`];
   return TAKEN[type].includes(sort) ? [one] : [];
 }
 const TAKEN: Readonly<Record<ChosenType, readonly Sort[]>> = {
@@ -173,15 +184,16 @@ export function placesInto(
 ): Typed {
   const { places, built } = state;
   if (!places || !areThere(places, state)) return {};
-  const gathered = Object.entries(verbNamed(verbId)!.blanks).flatMap(([id, { type }]) => {
-    if (!isChosenType(type)) return [];
+  const gathered = Object.entries(verbNamed(verbId)!.blanks).flatMap(([id, { type, rare }]) => {
+    // What is seldom wanted is filled by hand.
+    if (!isChosenType(type) || rare) return [];
     const fitting = places.list.flatMap((one) => takenAs(one, type));
     return fitting.length === 0 ? [] : [[id, fitting] as const];
   });
   if (gathered.length > 0) return { part: places.part, ...Object.fromEntries(gathered) };
   const [only, ...others] = places.list;
   if (only === undefined || others.length > 0) return {};
-  const of = { part: places.part, name: nameOf(only), built };
+  const of = { part: places.part, name: nameOfPlace(only), built };
   return sortOf(only) === 'face'
     ? faceInto(verbId, of)
     : sortOf(only) === 'edge'

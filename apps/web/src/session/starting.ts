@@ -2,6 +2,7 @@
 import { undoStacks, verbNamed, type Edit, type ViewState } from '@kadrel/core';
 import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
+import { drawsOn } from './drawing.ts';
 import { filledFor, fromSelection, withoutGone } from './filling.ts';
 import { goneOn, openOne, startStatement, type Statement, type Typed } from './statement.ts';
 import { waitsFor } from './waiting.ts';
@@ -27,7 +28,7 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
     const statement = begun(verbId, given);
     // A face that was chosen is what is drawn on from now on, and every view says so.
     const isDrawnOn = statement.typed.on !== undefined && given.on === undefined && get().places !== null;
-    if (isDrawnOn && verbId !== 'plane') set({ plane: statement.typed.on });
+    if (isDrawnOn && drawsOn(verbId)) set({ plane: statement.typed.on });
     set({ setAside: setAside(), statement, lookingAt: null });
   }
 

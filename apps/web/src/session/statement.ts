@@ -1,5 +1,6 @@
 /** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
 import {
+  isChosenType,
   blanksIn,
   defaultsOf,
   verbNamed,
@@ -267,7 +268,9 @@ export function isShown(statement: Statement, id: string): boolean {
   // What is seldom wanted, and stands as it does when nothing is said, goes without saying.
   const isUsual = blank.rare && blank.default !== undefined && statement.typed[id] === blank.default;
   if (isUsual && statement.focus?.blank !== id) return false;
-  if (!blank.optional || filled(id) || statement.focus?.blank === id) return true;
+  // A list that was emptied is there to be filled again.
+  const isEmptied = isChosenType(blank.type) && Array.isArray(statement.typed[id]);
+  if (!blank.optional || filled(id) || isEmptied || statement.focus?.blank === id) return true;
   if (statement.phase === 'done' || blank.rare) return false;
   if (blank.of !== undefined) return filled(blank.of);
   const asked = ASKED_BY[statement.verb]?.[id];

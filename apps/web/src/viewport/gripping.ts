@@ -1,5 +1,6 @@
 /** Pulling the grips: each comes to the blanks of its verb, and shows what they come to. */
 import {
+  along,
   alignmentOf,
   angleAbout,
   boxPoint,
@@ -41,8 +42,11 @@ export interface Gripping {
 
 /** Takes hold of a grip; null where the view shows it too flat. */
 export function takeHold(hand: Hand, grip: Grip): Gripping | null {
-  const set = hand.stage.gripSet();
-  if (!set) return null;
+  const shown = hand.stage.gripSet();
+  if (!shown) return null;
+  // The way is told from where the faces stand.
+  const pulledMm = shown.pulledMm ?? 0;
+  const set = { ...shown, anchor: along(shown.anchor, column(shown.axes, 0), -pulledMm) };
   const { selection, statement } = hand.state();
   const before = hand.openStatement();
   if (statement?.verb !== grip.how || statement.phase !== 'open') hand.session.start(grip.how);
@@ -63,6 +67,9 @@ export function takeHold(hand: Hand, grip: Grip): Gripping | null {
       about: grip.axis === 'screen' ? [...axis] : 'xyz'[grip.axis],
       ...(hand.last.alt ? { leaving: 'copy' } : {}),
     });
+  } else if (grip.how === 'offset-face') {
+    hand.session.focus({ blank: 'by', axis: null });
+    clearBlanks(hand, { to: undefined });
   } else {
     const axis = grip.side.filter((n) => n !== 0).length === 1 ? grip.side.findIndex((n) => n !== 0) : null;
     hand.session.focus(axis === null ? null : { blank: 'to', axis: axis as 0 });
@@ -77,6 +84,10 @@ const clearBlanks = (hand: Hand, typed: Typed) =>
 function holdOf(hand: Hand, grip: Grip, set: GripSet): number | Vec3 | undefined {
   if (grip.how === 'move' && grip.axes.length === 1)
     return nearestOnLine(set.anchor, column(set.axes, grip.axes[0]!), hand.ray());
+  if (grip.how === 'offset-face') {
+    const now = nearestOnLine(set.anchor, column(set.axes, 0), hand.ray());
+    return now === undefined ? undefined : now - (set.pulledMm ?? 0);
+  }
   if (grip.how === 'resize') return alongKnob(hand, set, grip.side, fixedPoint(hand, set, grip.side));
   const normal =
     grip.how === 'turn' ? turnAxis(set, grip.axis, hand.pane.camera) : column(set.axes, freeAxis(grip.axes));
@@ -121,8 +132,31 @@ function dragged(hand: Hand, gripping: Gripping, statement: Statement): Statemen
   const { grip } = gripping;
   if (grip.how === 'move') return movedBy(hand, gripping, statement, grip.axes);
   if (grip.how === 'turn') return turnedBy(hand, gripping, statement, grip.axis);
-  return resizedBy(hand, gripping, statement, grip.side);
+  return grip.how === 'resize'
+    ? resizedBy(hand, gripping, statement, grip.side)
+    : pulledBy(hand, gripping, statement);
 }
+
+/** Faces go to the level of what is caught, or by whole steps. */
+function pulledBy(hand: Hand, { set, hold }: Gripping, statement: Statement): Statement | null {
+  const normal = column(set.axes, 0);
+  const part = statement.typed.part as ItemId;
+  // The part itself changes while its face is pulled.
+  const snap = hand.pointSnap(standingOf(hand.state().document, [part]));
+  hand.showCaught(snap && { point: snap.point, snap });
+  const now = nearestOnLine(set.anchor, normal, hand.ray());
+  if (now === undefined) return null;
+  const { grid } = hand.state().document.scene;
+  const raw = now - (hold as number);
+  const start = hand.state().stepsFrom === 'grid' ? levelOf(set.anchor, normal) : 0;
+  const stepped = hand.last.ctrl ? raw : toStep(start + raw, grid) - start;
+  const by = snap ? dot(subtract(snap.point, set.anchor), normal) : stepped;
+  return withPointer(statement, 'by', [cleanLength(by, BOARD_MM)]);
+}
+
+/** How high a face stands along the axis that it is square to; 0 where it is aslant. */
+const levelOf = (at: Vec3, normal: Vec3): number =>
+  normal.some((n) => Math.abs(n) === 1) ? dot(at, normal) : 0;
 
 function movedBy(
   hand: Hand,
@@ -329,6 +363,11 @@ export function drag(hand: Hand, gripping: Gripping): void {
       (i) => set.anchor[i]! + by.reduce((sum, n, axis) => sum + n * column(set.axes, axis)[i]!, 0),
     ) as unknown as Vec3;
     hand.overlay.setGrips({ ...set, anchor }, hand.state().gripScale, grip);
+  } else if (grip.how === 'offset-face') {
+    const by = hand.session.readLength(String(candidate.typed.by)) ?? 0;
+    hand.tell(statement, 'by', [by]);
+    const anchor = along(set.anchor, column(set.axes, 0), by);
+    hand.overlay.setGrips({ ...set, anchor }, hand.state().gripScale, grip);
   } else {
     if (grip.how === 'turn' && !statement.held.has('angle'))
       live.tell('angle', formatAngle(Number(candidate.typed.angle)));
@@ -360,6 +399,7 @@ export function letGo(hand: Hand, gripping: Gripping): void {
 function isNothing(hand: Hand, { grip, set }: Gripping, { typed }: Statement): boolean {
   if (grip.how === 'move') return shownNumbers(hand, { typed } as Statement).every((n) => n === 0);
   if (grip.how === 'turn') return Number(typed.angle) === 0;
+  if (grip.how === 'offset-face') return !hand.session.readLength(String(typed.by));
   if (Array.isArray(typed.by)) return Number(typed.by[0]) === 1;
   const size = boxSize(set.box!);
   return (typed.to as string[]).every(

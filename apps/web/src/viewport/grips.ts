@@ -32,15 +32,19 @@ export type Grip =
   | { readonly how: 'move'; readonly axes: readonly (0 | 1 | 2)[] }
   /** `screen` turns in the plane of the picture. */
   | { readonly how: 'turn'; readonly axis: 0 | 1 | 2 | 'screen' }
-  | { readonly how: 'resize'; readonly side: BoxPoint };
+  | { readonly how: 'resize'; readonly side: BoxPoint }
+  /** Pulls faces along their normal. */
+  | { readonly how: 'offset-face' };
 
-/** Which grips there are, where they stand in the world, and along which axes (columns). */
+/** Which grips there are, where they stand in the world, and along which axes (columns). Faces are pulled along the first. */
 export interface GripSet {
-  readonly verb: 'move' | 'turn' | 'resize';
+  readonly how: Grip['how'];
   readonly anchor: Vec3;
   readonly axes: Turn;
   /** For resizing: the box round the selection, told in the axes. */
   readonly box?: Box;
+  /** For faces: how far the statement in hand moves them already, mm; the anchor stands there. */
+  readonly pulledMm?: number;
 }
 
 /** Lengths on screen, pixels, at the usual size. */
@@ -83,6 +87,9 @@ export class Grips {
   private readonly planes: SVGPolygonElement[];
   private readonly shafts: SVGPathElement[];
   private readonly letters: SVGTextElement[];
+  private readonly pull: SVGPathElement;
+  /** Round it, so that it stands out from the face, which is tinted alike. */
+  private readonly pullRim: SVGPathElement;
   private readonly rings: SVGPathElement[];
   private readonly knobs: SVGRectElement[];
   private readonly ticks: SVGPathElement;
@@ -104,6 +111,8 @@ export class Grips {
     this.ticks = make('path', this.group, { fill: 'none', stroke: 'var(--ink2)' });
     const stroke = { fill: 'none', 'stroke-width': '2.4', 'stroke-linecap': 'round' };
     this.shafts = AXIS_ROLES.map((role) => make('path', this.group, { ...stroke, stroke: `var(--${role})` }));
+    this.pullRim = make('path', this.group, { ...stroke, stroke: 'var(--sheet)', 'stroke-width': '7' });
+    this.pull = make('path', this.group, { ...stroke, stroke: 'var(--plum)', 'stroke-width': '3' });
     this.rings = [...AXIS_ROLES.map((role) => `var(--${role})`), 'var(--ink3)'].map((colour, i) =>
       make('path', this.group, {
         ...stroke,
@@ -144,14 +153,16 @@ export class Grips {
     this.drawMoving(camera, this.set);
     this.drawTurning(camera, this.set);
     this.drawKnobs(camera, this.set);
+    this.drawPull(camera, this.set);
   }
 
   /** The grip under a pixel. */
   at(camera: Camera, x: number, y: number): Grip | null {
     const { set } = this;
     if (!set) return null;
-    if (set.verb === 'move') return this.moveGripAt(camera, set, x, y);
-    if (set.verb === 'turn') return this.turnGripAt(camera, set, x, y);
+    if (set.how === 'move') return this.moveGripAt(camera, set, x, y);
+    if (set.how === 'turn') return this.turnGripAt(camera, set, x, y);
+    if (set.how === 'offset-face') return this.pullAt(camera, set, x, y);
     const reach = (KNOB + 5) * this.scale;
     let best: { side: BoxPoint; depth: number } | null = null;
     for (const side of KNOBS) {
@@ -188,12 +199,27 @@ export class Grips {
     return found && { how: 'turn', axis: found.axis };
   }
 
+  private pullAt(camera: Camera, set: GripSet, x: number, y: number): Grip | null {
+    const ends = this.shaft(camera, set, 0);
+    return ends && distanceToSegment(x, y, ends) <= REACH ? { how: 'offset-face' } : null;
+  }
+
+  private drawPull(camera: Camera, set: GripSet): void {
+    const isPulling = set.how === 'offset-face';
+    const ends = isPulling ? this.shaft(camera, set, 0) : null;
+    for (const one of [this.pullRim, this.pull]) {
+      show(one, ends !== null);
+      if (ends) one.setAttribute('d', arrow(ends));
+    }
+    if (isPulling) for (const one of this.letters) show(one, false);
+  }
+
   private isActive(grip: Grip): boolean {
     return !this.active || JSON.stringify(this.active) === JSON.stringify(grip);
   }
 
   private drawMoving(camera: Camera, set: GripSet): void {
-    const isMoving = set.verb === 'move';
+    const isMoving = set.how === 'move';
     ([0, 1, 2] as const).forEach((axis) => {
       const ends = isMoving ? this.shaft(camera, set, axis) : null;
       const isShown = ends !== null && this.isActive({ how: 'move', axes: [axis] });
@@ -211,7 +237,7 @@ export class Grips {
   }
 
   private drawTurning(camera: Camera, set: GripSet): void {
-    const isTurning = set.verb === 'turn';
+    const isTurning = set.how === 'turn';
     const [cx, cy] = project(camera, set.anchor);
     ([0, 1, 2, 'screen'] as const).forEach((axis, i) => {
       const ring = isTurning ? this.ring(camera, set, axis) : null;
@@ -246,8 +272,7 @@ export class Grips {
   private drawKnobs(camera: Camera, set: GripSet): void {
     KNOBS.forEach((side, i) => {
       const knob = this.knobs[i]!;
-      const isShown =
-        set.verb === 'resize' && set.box !== undefined && this.isActive({ how: 'resize', side });
+      const isShown = set.how === 'resize' && set.box !== undefined && this.isActive({ how: 'resize', side });
       show(knob, isShown);
       if (!isShown) return;
       const [x, y] = project(camera, knobPoint(set, side));
@@ -257,7 +282,7 @@ export class Grips {
       knob.setAttribute('x', String(x - size / 2));
       knob.setAttribute('y', String(y - size / 2));
     });
-    if (set.verb === 'resize')
+    if (set.how === 'resize')
       ([0, 1, 2] as const).forEach((axis) => {
         const side = SIDES[2 * axis + 1]!;
         show(this.letters[axis]!, this.isActive({ how: 'resize', side }));

@@ -12,6 +12,7 @@ import {
   turnBack,
   verbNamed,
   worldFromPart,
+  type BlankType,
   type Snap,
   type SnapKind,
   type Vec3,
@@ -24,9 +25,6 @@ import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
 import type { Caught, Hand } from './hand.ts';
 
-/** Blanks that complete their statement when they are picked. */
-const COMPLETES = new Set(['move.to', 'turn.to', 'turn.parallel', 'datum.at']);
-
 /** For distances: a face is meant rather than the point in its middle. */
 const FEATURES: ReadonlySet<SnapKind> = new Set(
   SNAP_KINDS.filter(
@@ -37,24 +35,18 @@ const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face
 const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
 export const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
-const FACE_BLANKS = new Set([
-  'face-to-face.face',
-  'face-to-face.onto',
-  'mirror.face',
-  'align.face',
-  'reflect.face',
-  'raise.to',
-]);
+const BY_WORD = { faces: FACES, edges: EDGES, features: FEATURES } as const;
+/** For blanks of these types, whatever they say. */
+const BY_TYPE: Readonly<Partial<Record<BlankType, ReadonlySet<SnapKind>>>> = {
+  edges: EDGES,
+  faces: FACES,
+  places: PLACES,
+  plane: FACES,
+};
 
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
-  if (FACE_BLANKS.has(`${verb}.${blank}`)) return FACES;
-  const { type } = verbNamed(verb)!.blanks[blank]!;
-  if (type === 'edges') return EDGES;
-  if (type === 'faces') return FACES;
-  if (type === 'places') return PLACES;
-  if (verb === 'path' || blank === 'edge' || blank === 'curve') return EDGES;
-  if (type === 'plane') return FACES;
-  return verb === 'distance' ? FEATURES : DIRECTIONS;
+  const { type, catches } = verbNamed(verb)!.blanks[blank]!;
+  return catches ? BY_WORD[catches] : (BY_TYPE[type] ?? DIRECTIONS);
 }
 
 /** What the pointer catches for a blank. */
@@ -220,7 +212,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   hand.overlay.showRubber(null, null);
   hand.showCaught(null);
   hand.stage.hover(null);
-  if (COMPLETES.has(`${statement.verb}.${blank}`)) complete(hand, blank);
+  if (verbNamed(statement.verb)!.blanks[blank]!.completes) complete(hand, blank);
 }
 
 /** One more edge or face, or one less; the part that it belongs to is the one that is meant. */

@@ -32,7 +32,8 @@ import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
-export type Display = 'edges' | 'shaded' | 'wire';
+/** `facing` tints the inside of surfaces. */
+export type Display = 'edges' | 'shaded' | 'facing' | 'wire';
 
 /** Part of the canvas, CSS pixels from its top left corner. */
 export interface Area {
@@ -350,6 +351,7 @@ export class Picture {
       const isVeiled = this.veiled.has(id);
       solids.draw({
         isSurface: this.display !== 'wire' && !isVeiled,
+        isFacing: this.display === 'facing' && kind !== 'plane',
         // Drawn things are nothing but outlines.
         isOutline:
           this.display !== 'shaded' ||

@@ -2,6 +2,7 @@
 import type { Affine } from '@kadrel/core';
 import {
   BufferGeometry,
+  Color,
   DoubleSide,
   DynamicDrawUsage,
   Group,
@@ -50,6 +51,16 @@ export interface Places {
   readonly matrices: Float32Array;
 }
 
+/** What the inside of surfaces is tinted with, in light and dark alike; the legend calls it teal. */
+const INSIDE = { value: new Color('#1f7a78') };
+
+interface Drawn {
+  readonly isSurface: boolean;
+  readonly isOutline: boolean;
+  /** What is seen of faces from behind is tinted. */
+  readonly isFacing?: boolean;
+}
+
 /** From so many members on, their outlines cost as much as a frame may. */
 const MANY = 1000;
 
@@ -62,11 +73,22 @@ export class Solids {
     side: DoubleSide,
   });
   readonly ink = new LineBasicMaterial();
+  /** Read by the shader: 1 where the inside is tinted. */
+  private readonly facing = { value: 0 };
   private sets: SolidSet[] = [];
   private isOutline = true;
 
   constructor() {
     this.group.matrixAutoUpdate = false;
+    const { facing } = this;
+    this.surface.onBeforeCompile = (shader) => {
+      shader.uniforms.facing = facing;
+      shader.uniforms.insideColour = INSIDE;
+      shader.fragmentShader = `uniform float facing;\nuniform vec3 insideColour;\n${shader.fragmentShader.replace(
+        '#include <color_fragment>',
+        '#include <color_fragment>\n  if (facing > 0.5 && !gl_FrontFacing) diffuseColor.rgb = insideColour;',
+      )}`;
+    };
   }
 
   /** The shapes that are drawn. */
@@ -104,8 +126,9 @@ export class Solids {
     }
   }
 
-  draw({ isSurface, isOutline }: { readonly isSurface: boolean; readonly isOutline: boolean }): void {
+  draw({ isSurface, isOutline, isFacing = false }: Drawn): void {
     this.isOutline = isOutline;
+    this.facing.value = isFacing ? 1 : 0;
     for (const { mesh, lines } of this.sets) {
       mesh.visible = isSurface;
       lines.visible = isOutline;

@@ -14,7 +14,9 @@ import {
   loftWays,
   sectionsOf,
   valueOf,
+  along,
   carryBox,
+  frameAlong,
   datumInPart,
   fitted,
   isRefusal,
@@ -51,6 +53,7 @@ import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
 import { shownDocument, type Session } from '../session/store.ts';
+import { faceArrow } from './faceArrow.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
 import { ChosenMarks } from './chosenMarks.ts';
@@ -144,6 +147,7 @@ export class Stage {
           now.selection !== before.selection ||
           now.gripScale !== before.gripScale ||
           now.isSelectOnly !== before.isSelectOnly ||
+          now.places !== before.places ||
           now.frames !== before.frames
         )
           this.showGrips();
@@ -277,17 +281,30 @@ export class Stage {
   gripSet(): GripSet | null {
     const { statement, selection, lookingAt, document, isSelectOnly } = this.session.store.getState();
     const isOpen = statement?.phase === 'open';
-    const verb = isOpen && isFramed(statement.verb) ? statement.verb : 'move';
+    const state = this.session.store.getState();
+    const arrow = lookingAt === null && !isSelectOnly ? faceArrow(state, this.scene.instances) : undefined;
+    if (arrow && statement?.phase !== 'working') {
+      const pulledMm = this.pulledMm(isOpen ? statement : null);
+      const anchor = along(arrow.anchor, arrow.normal, pulledMm);
+      return { how: 'offset-face', axes: frameAlong(arrow.normal), anchor, pulledMm };
+    }
+    const how = isOpen && isFramed(statement.verb) ? statement.verb : 'move';
     const isFree = !isOpen || isFramed(statement.verb);
     const isMovable = selection.length > 0 && selection.every((id) => document.items[id]?.locked === false);
     const anchor = isFree && isMovable && lookingAt === null && !isSelectOnly ? this.anchor() : null;
     if (!anchor) return null;
     const axes = this.frameAxes();
-    if (verb === 'resize') {
+    if (how === 'resize') {
       const box = this.boxAlong(axes);
-      return box && { verb, anchor, axes, box };
+      return box && { how, anchor, axes, box };
     }
-    return { verb, anchor: verb === 'turn' ? (this.turnCentre(statement) ?? anchor) : anchor, axes };
+    return { how, anchor: how === 'turn' ? (this.turnCentre(statement) ?? anchor) : anchor, axes };
+  }
+
+  /** How far the statement in hand moves faces by a distance alone. */
+  private pulledMm(statement: Statement | null): number {
+    const { by, to } = statement?.typed ?? {};
+    return to === undefined ? (this.session.readLength(String(by ?? 0)) ?? 0) : 0;
   }
 
   private turnCentre(statement: Statement | null): Vec3 | null {

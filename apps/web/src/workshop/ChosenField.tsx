@@ -3,7 +3,7 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headless
 import { EDGE_RULES, partNamed, wordBlank, type KadrelDocument } from '@kadrel/core';
 import { factsOfPart, type Built } from '../session/built.ts';
 import { listIn, toggled } from '../session/chosen.ts';
-import { namesOfPlaces, wordsOfPlace } from '../session/places.ts';
+import { namesOfPlaces, runsFrom, wordsOfPlace, type SelectedPlace } from '../session/places.ts';
 import type { Entry } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
@@ -20,22 +20,17 @@ export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
   const words = wordBlank(blank, value, document);
   const part = typeof statement.typed.part === 'string' ? statement.typed.part : undefined;
   const names = part === undefined ? [] : namesOf(built, { type: blank.type, part, document });
+  // What runs on from what is chosen; and what is no longer there, or was clicked, so that it can be taken out.
+  const listed = new Set([...Object.keys(EDGE_RULES), ...names.map(({ key }) => key)]);
+  const held = listIn(value) as SelectedPlace[];
+  const runs = blank.type === 'edges' ? runsFrom(held).map(({ run }) => run) : [];
+  const others = [...runs, ...held].filter((one) => !listed.has(keyOf(one)));
   return (
     <Listbox
       value={chosen}
       multiple
       disabled={statement.phase === 'working'}
-      onChange={(next: string[]) => {
-        const changed = [
-          ...next.filter((key) => !chosen.includes(key)),
-          ...chosen.filter((key) => !next.includes(key)),
-        ];
-        const picked = listIn(value).find((one) => keyOf(one) === changed[0]);
-        session.setBlank(
-          id,
-          picked === undefined ? toggled(value, changed[0]!) : listIn(value).filter((one) => one !== picked),
-        );
-      }}
+      onChange={(next: string[]) => session.setBlank(id, listAfter(value, next))}
     >
       <ListboxButton
         ref={button}
@@ -57,6 +52,9 @@ export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
       >
         {blank.type === 'edges' &&
           Object.entries(EDGE_RULES).map(([rule, told]) => <Choice key={rule} value={rule} words={told} />)}
+        {others.map((one) => (
+          <Choice key={keyOf(one)} value={keyOf(one)} words={wordsOfPlace(one, document)} />
+        ))}
         {names.map(({ key, words: told }) => (
           <Choice key={key} value={key} words={told} />
         ))}
@@ -66,6 +64,16 @@ export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
       </ListboxOptions>
     </Listbox>
   );
+}
+
+/** What stands in the blank once a choice was ticked or unticked. */
+function listAfter(value: unknown, next: readonly string[]): unknown[] {
+  const list = listIn(value);
+  const gone = list.find((one) => !next.includes(keyOf(one)));
+  if (gone !== undefined) return list.filter((one) => one !== gone);
+  const fresh = next.find((key) => !list.some((one) => keyOf(one) === key))!;
+  const run = runsFrom(list as SelectedPlace[]).find((one) => keyOf(one.run) === fresh);
+  return run ? list.map((one) => (one === run.from ? run.run : one)) : toggled(value, fresh);
 }
 
 const Choice = ({ value, words }: { value: string; words: string }) => (

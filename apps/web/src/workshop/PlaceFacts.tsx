@@ -20,7 +20,9 @@ import { factsOfPart } from '../session/built.ts';
 import {
   areThere,
   cornerAt,
+  nameOfPlace,
   namesOfPlaces,
+  runsFrom,
   wordsOfPlace,
   wordsOfPlaces,
   type SelectedPlace,
@@ -63,11 +65,13 @@ function PlaceList({ part, names }: { part: Part; names: readonly string[] }) {
   const places = useSelectedPlaces(part);
   const list = places?.list ?? [];
   // What was clicked carries a point; in the list it stands for the name.
-  const chosen = list.map((one) => (typeof one === 'string' ? one : one.at));
+  const chosen = list.map(nameOfPlace);
+  const runs = [...new Set(runsFrom(list).map(({ run }) => nameOfPlace(run)))];
   const choose = (next: readonly string[]) => {
     const kept = list.filter((_, i) => next.includes(chosen[i]!));
     const fresh = next.filter((key) => !chosen.includes(key));
-    const all = [...kept, ...fresh];
+    const run = runsFrom(list).find((one) => nameOfPlace(one.run) === fresh[0]);
+    const all = run ? list.map((one) => (one === run.from ? run.run : one)) : [...kept, ...fresh];
     session.selectPlaces(all.length === 0 ? null : { part: part.id, list: all });
   };
   const words = places && list.length > 0 ? wordsOfPlaces(places, document) : 'none; click the part again';
@@ -81,7 +85,7 @@ function PlaceList({ part, names }: { part: Part; names: readonly string[] }) {
         anchor={{ to: 'bottom start', gap: 4 }}
         className="menu max-h-80 min-w-56 overflow-auto"
       >
-        {[...Object.keys(EDGE_RULES), ...names].map((key) => (
+        {[...Object.keys(EDGE_RULES), ...runs, ...names].map((key) => (
           <ListboxOption
             key={key}
             value={key}

@@ -1,5 +1,6 @@
 /** The numbers and choices of a step, under its name in the Spec. */
 import {
+  chosenOfStep,
   fieldsOf,
   isChosenType,
   numberOfStep,
@@ -54,6 +55,21 @@ export function StepFields({ part, step, index }: StepFieldsProps) {
           return session.say('step', { part: part.id, step: index, field, value });
         }}
       />
+      {fieldsOf(stepKind(step).schema).some(([, { type }]) => isChosenType(type)) && (
+        <button
+          type="button"
+          className="quiet mx-2 text-[12px] text-ink2"
+          aria-label={`Choose anew for step ${index}`}
+          title="Other edges, faces or corners for this step"
+          onClick={() => {
+            const chosen = chosenOfStep(step, part.id);
+            session.start('choose-anew', { part: part.id, step: index, ...chosen });
+            session.focus({ blank: Object.keys(chosen)[0]!, axis: null });
+          }}
+        >
+          choose anew…
+        </button>
+      )}
       {usual.length < fields.length && !isWhole && (
         <button
           type="button"

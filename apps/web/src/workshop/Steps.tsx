@@ -4,6 +4,7 @@ import {
   deviationOfStep,
   formatLengthWithUnit,
   isCurveStep,
+  referencesOfStep,
   titleOfStep,
   valueOf,
   type KadrelDocument,
@@ -215,8 +216,8 @@ function MarkedFaces({ part }: { part: Part }) {
 }
 
 function wordsOf(step: RecipeStep, { items }: KadrelDocument): string {
-  const names = 'profiles' in step ? step.profiles.map((id) => items[id]?.name).join(', ') : '';
-  return titleOfStep(step, names);
+  const names = referencesOfStep(step).map((id) => items[id]?.name);
+  return titleOfStep(step, names.join(', '));
 }
 
 function Deviation({ part, step }: { part: Part; step: number }) {

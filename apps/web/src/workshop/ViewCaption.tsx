@@ -10,6 +10,7 @@ import { useSession, useSessionState } from './context.ts';
 const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
   edges: 'shaded, edges',
   shaded: 'shaded',
+  facing: 'shaded, facing',
   wire: 'wire',
 };
 
@@ -20,11 +21,15 @@ function usePlaneWords(): string {
   return wordBlank(verbNamed('traverse')!.blanks.on!, plane, document);
 }
 
+interface CaptionProps {
+  readonly pane: Pane;
+  readonly isFour: boolean;
+  readonly toggle: () => void;
+}
+
 /** The name of the view and how it is shown; opens the view's menu. A double click fills the area, and back. */
-export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: boolean; toggle: () => void }) {
-  const session = useSession();
+export function ViewCaption({ pane, isFour, toggle }: CaptionProps) {
   const scene = useSessionState((state) => state.document.scene);
-  const views = useSessionState((state) => state.document.views);
   const plane = usePlaneWords();
   const name = useRef<HTMLElement>(null);
   const grid = useRef<HTMLSpanElement>(null);
@@ -40,6 +45,46 @@ export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: bool
       }),
     [pane, scene],
   );
+  return (
+    <>
+      <div
+        className="absolute top-1.5 left-1.5"
+        data-caption
+        onDoubleClick={() => {
+          pane.stage.activate(pane);
+          toggle();
+        }}
+      >
+        <Menu>
+          <MenuButton className="quiet inline-flex items-baseline gap-1.5">
+            <b ref={name} className="font-semibold" />
+            <small className="text-[11px] text-ink2">
+              {projection} · {DISPLAY_WORDS[display]} · draws on {plane}
+            </small>
+          </MenuButton>
+          <ViewMenu {...{ pane, isFour, toggle, projection, display, setDisplay }} />
+        </Menu>
+      </div>
+      {display === 'facing' && (
+        <p className="pointer-events-none absolute top-9 left-3.5 flex items-center gap-1.5 text-[11px] text-ink2">
+          <span className="size-2.5 rounded-xs bg-[#1f7a78]" aria-hidden />
+          teal is the inside; the outside has the part’s colour
+        </p>
+      )}
+      <span ref={grid} className="pointer-events-none absolute right-24 bottom-3 text-[11px] text-ink2" />
+    </>
+  );
+}
+
+interface MenuProps extends CaptionProps {
+  readonly projection: string;
+  readonly display: Display;
+  readonly setDisplay: (display: Display) => void;
+}
+
+function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: MenuProps) {
+  const session = useSession();
+  const views = useSessionState((state) => state.document.views);
   const item = (key: string, words: string, work: () => void, isOn = false) => (
     <MenuItem key={key}>
       <button
@@ -61,56 +106,36 @@ export function ViewCaption({ pane, isFour, toggle }: { pane: Pane; isFour: bool
   const kept = Object.entries(views).sort(([a], [b]) => a.localeCompare(b));
   const rule = <div className="my-1 border-t border-rule" />;
   return (
-    <>
-      <div
-        className="absolute top-1.5 left-1.5"
-        data-caption
-        onDoubleClick={() => {
-          pane.stage.activate(pane);
-          toggle();
-        }}
-      >
-        <Menu>
-          <MenuButton className="quiet inline-flex items-baseline gap-1.5">
-            <b ref={name} className="font-semibold" />
-            <small className="text-[11px] text-ink2">
-              {projection} · {DISPLAY_WORDS[display]} · draws on {plane}
-            </small>
-          </MenuButton>
-          <MenuItems
-            modal={false}
-            anchor={{ to: 'bottom start', gap: 4 }}
-            className="menu max-h-[80vh] w-52 overflow-auto"
-          >
-            {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => pane.look(view)))}
-            {rule}
-            {kept.map(([key, view]) => item(`kept ${key}`, `“${key}”`, () => pane.go(view)))}
-            {item('keep', 'Keep this view…', () => session.start('keep-view', { view: pane.view }))}
-            {rule}
-            {(Object.keys(DISPLAY_WORDS) as Display[]).map((key) =>
-              item(
-                key,
-                DISPLAY_WORDS[key],
-                () => {
-                  setDisplay(key);
-                  pane.setDisplay(key);
-                },
-                display === key,
-              ),
-            )}
-            {rule}
-            {item('projection', projection === 'perspective' ? 'parallel' : 'perspective', () =>
-              pane.setProjection(projection === 'perspective' ? 'parallel' : 'perspective'),
-            )}
-            {item('four', isFour ? 'Only this view' : 'Four views', toggle)}
-            {item('fit', 'Fit to the selection', () => pane.fit('selection'))}
-            {item('all', 'Fit to everything', () => pane.fit('all'))}
-            {item('previous', 'Previous view', () => pane.previousView())}
-            {item('next', 'Next view', () => pane.nextView())}
-          </MenuItems>
-        </Menu>
-      </div>
-      <span ref={grid} className="pointer-events-none absolute right-24 bottom-3 text-[11px] text-ink2" />
-    </>
+    <MenuItems
+      modal={false}
+      anchor={{ to: 'bottom start', gap: 4 }}
+      className="menu max-h-[80vh] w-52 overflow-auto"
+    >
+      {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => pane.look(view)))}
+      {rule}
+      {kept.map(([key, view]) => item(`kept ${key}`, `“${key}”`, () => pane.go(view)))}
+      {item('keep', 'Keep this view…', () => session.start('keep-view', { view: pane.view }))}
+      {rule}
+      {(Object.keys(DISPLAY_WORDS) as Display[]).map((key) =>
+        item(
+          key,
+          DISPLAY_WORDS[key],
+          () => {
+            setDisplay(key);
+            pane.setDisplay(key);
+          },
+          display === key,
+        ),
+      )}
+      {rule}
+      {item('projection', projection === 'perspective' ? 'parallel' : 'perspective', () =>
+        pane.setProjection(projection === 'perspective' ? 'parallel' : 'perspective'),
+      )}
+      {item('four', isFour ? 'Only this view' : 'Four views', toggle)}
+      {item('fit', 'Fit to the selection', () => pane.fit('selection'))}
+      {item('all', 'Fit to everything', () => pane.fit('all'))}
+      {item('previous', 'Previous view', () => pane.previousView())}
+      {item('next', 'Next view', () => pane.nextView())}
+    </MenuItems>
   );
 }

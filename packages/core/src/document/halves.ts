@@ -5,8 +5,9 @@ import type { ItemId, KadrelDocument, Part } from './schema.ts';
 
 export const isHalf = ({ recipe: { base } }: Part): boolean => base.kind === 'link' && base.half === true;
 
-type Cut = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' }>;
-const isCut = (step: RecipeStep): step is Cut => step.kind === 'cut' || step.kind === 'cutAlong';
+type Cut = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' | 'cutBy' }>;
+const CUTS: ReadonlySet<string> = new Set<Cut['kind']>(['cut', 'cutAlong', 'cutBy']);
+const isCut = (step: RecipeStep): step is Cut => CUTS.has(step.kind);
 
 /** The steps up to the last split, with its other side. */
 function stepsOfOtherHalf(steps: readonly RecipeStep[]): RecipeStep[] {

@@ -1,6 +1,8 @@
 /** Reading a document: numbers, names, who stands below whom, and where. */
 import { current, isDraft } from 'immer';
 import { AT_ORIGIN, chain, poseOf, type Pose } from '../space/pose.ts';
+import { cleanLength } from '../space/rounding.ts';
+import type { Vec3 } from '../space/vector.ts';
 import type { Box } from '../space/box.ts';
 import { baseKind } from '../recipes/index.ts';
 import {
@@ -45,6 +47,12 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
 export const placementAt = (origin: NumVector): Placement => ({ origin, turn: [0, 0, 0] });
 export const poseOfPlacement = ({ origin, turn }: Placement): Pose =>
   poseOf(vectorOf(origin), vectorOf(turn));
+
+/** A point moved by a vector. A number that does not change keeps its formula and its bits. */
+export const shiftedBy = (origin: NumVector, by: Vec3): NumVector =>
+  origin.map((n, axis) =>
+    by[axis] === 0 ? n : cleanLength(valueOf(n) + by[axis]!, Math.abs(valueOf(n)) + Math.abs(by[axis]!)),
+  ) as NumVector;
 
 /** Items that are not below another, in the order of the tree. */
 export function topParts(document: KadrelDocument): Part[] {

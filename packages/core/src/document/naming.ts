@@ -28,21 +28,11 @@ export function readableName(name: string, document: KadrelDocument): string {
   );
 }
 
-/** True when what a person wrote means this face: the whole name, one of its merged names, or the role at its end. */
-export function meansFace(written: string, faceName: string, document: KadrelDocument): boolean {
-  const wanted = written.trim();
-  return faceName
-    .split(MERGED)
-    .some(
-      (name) =>
-        name === wanted || readableName(name, document) === wanted || name.split('.').at(-1) === wanted,
-    );
-}
-
 /** How closely a written name fits a face: 2 the whole name, 1 the role at its end, 0 not at all. */
 export function nameFit(written: string, faceName: string, document: KadrelDocument): 0 | 1 | 2 {
-  const wanted = written.trim();
-  if (faceName.split(MERGED).some((name) => name === wanted || readableName(name, document) === wanted))
-    return 2;
-  return meansFace(written, faceName, document) ? 1 : 0;
+  const names = faceName.split(MERGED);
+  // What was picked has all names of a merged face; one in common is enough, since it may be merged otherwise by now.
+  const wanted = new Set(written.split(MERGED).map((one) => one.trim()));
+  if (names.some((name) => wanted.has(name) || wanted.has(readableName(name, document)))) return 2;
+  return names.some((name) => wanted.has(name.split('.').at(-1)!)) ? 1 : 0;
 }

@@ -5,7 +5,7 @@ import { idSchema, type ItemId } from '../recipes/ids.ts';
 import { solidBase, type SolidBase } from '../recipes/primitives/index.ts';
 import { stepSchema } from '../recipes/steps/index.ts';
 import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
-import { bodyBases, referencesIn } from '../recipes/bodies/index.ts';
+import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 
 export type { Num, NumVector } from '../recipes/numbers.ts';
@@ -226,6 +226,9 @@ function recipeFaults(items: Items, item: Part): string[] {
     ...referencesIn(item.recipe)
       .filter((profile) => items[profile]?.recipe.base.kind !== 'profile')
       .map((profile) => `${item.name} is made from ${profile}, which is no profile.`),
+    ...toolsIn(item.recipe)
+      .filter((tool) => !items[tool] || isFlat(items[tool].recipe.base))
+      .map((tool) => `${item.name} is made with ${tool}, which is not a solid or a surface.`),
   ];
 }
 
@@ -270,13 +273,13 @@ function belowThemselves(items: Items): Part[] {
   return found;
 }
 
-/** Links that belong to what they are linked to, however far down. */
+/** Links that belong to what they are linked to, and parts that are cut by, or joined with, what is made from them, however far down. */
 export function madeFromThemselves(items: Items): Part[] {
   const inner = new Map(
     Object.values(items).map((item) => {
       const { base } = item.recipe;
       const from = base.kind === 'link' ? [base.to] : childrenOf(item);
-      return [item.id, from.filter((id) => items[id])] as const;
+      return [item.id, [...from, ...toolsIn(item.recipe)].filter((id) => items[id])] as const;
     }),
   );
   const outer = new Map<ItemId, ItemId[]>();
@@ -290,7 +293,9 @@ export function madeFromThemselves(items: Items): Part[] {
   // What is made from nothing, or from such parts only, is in no ring; nor is what nothing is made from. What is left is.
   const left = withoutEnds(new Set(inner.keys()), (id) => inner.get(id)!, usersOf);
   const rings = withoutEnds(left, usersOf, (id) => inner.get(id)!);
-  return [...rings].map((id) => items[id]!).filter(({ recipe }) => recipe.base.kind === 'link');
+  return [...rings]
+    .map((id) => items[id]!)
+    .filter(({ recipe }) => recipe.base.kind === 'link' || toolsIn(recipe).length > 0);
 }
 
 /** Takes away what leads to nothing that is left, until nothing more goes. Source: A. B. Kahn, 1962. */

@@ -25,11 +25,12 @@ export type EdgeRule = keyof typeof EDGE_RULES;
 
 /**
  * `edge` is where two faces meet; of several edges of that name the one nearest to `near` (mm, in the part’s own frame), or all.
- * `around` is a face, and means all edges of it. Smooth edges, along which faces go on into each other, are never meant.
+ * `around` is a face, and means all edges of it. `from` is an edge like `edge`, and means all that run on from it without a bend too. Smooth edges, along which faces go on into each other, are never meant.
  */
 const chosenEdgeSchema = z.union([
   z.strictObject({ edge: nameSchema, near: pointSchema.optional() }),
   z.strictObject({ around: nameSchema }),
+  z.strictObject({ from: nameSchema, near: pointSchema.optional() }),
   z.strictObject({ rule: z.enum(Object.keys(EDGE_RULES) as [EdgeRule, ...EdgeRule[]]) }),
 ]);
 /** Of several faces of that name the one nearest to `near` (mm, in the part’s own frame), or all. */

@@ -1,7 +1,8 @@
 /** Edges of a built shape that a choice means, for showing them. The kernel decides when the step is built. */
 import { MEETING, ownersOf, sharesName } from '../document/naming.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
-import { distance, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { runningOn, type EdgeEnd } from '../space/running.ts';
+import { distance, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { CURVE_LINE, CURVE_POLYLINE, CURVE_STRIDE, circlePoint, type ShapeFeatures } from './shape.ts';
 
 /** Pieces that a round edge is shown by. */
@@ -41,11 +42,36 @@ function curvesMeant(features: ShapeFeatures, one: ChosenEdge): number[] {
   if ('around' in one)
     return meeting.filter((c) => facesOf(features, c).some((name) => sharesName(one.around, name)));
   if ('rule' in one) return meeting.filter((c) => isMeant(features, c, one.rule));
-  const named = meeting.filter((c) => features.names[features.curveName[c]!] === one.edge);
   const { near } = one;
+  if ('from' in one) {
+    const first = curvesMeant(features, { edge: one.from, ...(near ? { near } : {}) });
+    return runningOn(meeting, first, {
+      endsOf: (curve) => endsOfCurve(features, curve),
+      smoothSine: SMOOTH_SINE,
+    });
+  }
+  const named = meeting.filter((c) => features.names[features.curveName[c]!] === one.edge);
   if (!near || named.length < 2) return named;
   const gaps = named.map((c) => Math.min(...pointsOfCurve(features, c).map((at) => distance(at, near))));
   return [named[gaps.indexOf(Math.min(...gaps))]!];
+}
+
+/** Directions at their ends (sine) are told by points of the edges, which are near one another. */
+const SMOOTH_SINE = 0.1;
+
+function endsOfCurve(features: ShapeFeatures, curve: number): EdgeEnd[] {
+  const points = pointsOfCurve(features, curve);
+  const backwards = [...points].reverse();
+  return [points, backwards].map(([at, next, after]) => ({
+    at: at!,
+    out: scale(unit(startOf([at!, next!, after])), -1),
+  }));
+}
+
+/** The direction in which a run of points begins, as a parabola through three of them has it. */
+function startOf([at, next, after]: readonly [Vec3, Vec3, Vec3 | undefined]): Vec3 {
+  const first = subtract(next, at);
+  return after ? subtract(scale(first, 4), subtract(after, at)) : first;
 }
 
 const facesOf = (features: ShapeFeatures, curve: number): string[] =>

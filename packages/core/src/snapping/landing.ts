@@ -5,7 +5,7 @@ import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../sp
 import type { Plane } from '../space/plane.ts';
 import { isOnFace } from './meetings.ts';
 import type { SnapInstance } from './scene.ts';
-import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE } from './shape.ts';
+import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 import type { Snap } from './snap.ts';
 
 export interface Landing {
@@ -70,7 +70,7 @@ export function outwardAt(instance: SnapInstance, face: number, world: Vec3): Ve
   const direction: Vec3 = [f[data + 3]!, f[data + 4]!, f[data + 5]!];
   if (shape.faceKind[face] === FACE_PLANE) return turnVector(pose.turn, direction);
   const own = carryBack(pose, world);
-  const facet = facetNear(instance, face, own);
+  const facet = facetNear(shape, face, own)?.normal;
   if (!facet) return undefined;
   const offset = subtract(own, [f[data]!, f[data + 1]!, f[data + 2]!]);
   let radial: Vec3 | undefined;
@@ -82,18 +82,25 @@ export function outwardAt(instance: SnapInstance, face: number, world: Vec3): Ve
   return turnVector(pose.turn, dot(normal, facet) < 0 ? scale(normal, -1) : normal);
 }
 
-/** The normal of the facet of a face whose middle is nearest to a point. */
-function facetNear({ shape }: SnapInstance, face: number, own: Vec3): Vec3 | undefined {
+interface Facet {
+  readonly middle: Vec3;
+  /** Outward, length 1. */
+  readonly normal: Vec3;
+}
+
+/** The facet of a face whose middle is nearest to a point, in the shape’s own frame. */
+export function facetNear(shape: SnapShape, face: number, own: Vec3): Facet | undefined {
   const { positions, triangles, faceOfTriangle } = shape;
   const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
-  let best: Vec3 | undefined;
+  let best: Facet | undefined;
   let least = Infinity;
   for (let t = 0; t < faceOfTriangle.length; t++) {
     if (faceOfTriangle[t] !== face) continue;
     const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
-    const off = length(subtract(scale(add(add(a, b), c), 1 / 3), own));
+    const middle = scale(add(add(a, b), c), 1 / 3);
+    const off = length(subtract(middle, own));
     const normal = cross(subtract(b, a), subtract(c, a));
-    if (off < least && length(normal) > 0) [least, best] = [off, unit(normal)];
+    if (off < least && length(normal) > 0) [least, best] = [off, { middle, normal: unit(normal) }];
   }
   return best;
 }

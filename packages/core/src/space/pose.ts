@@ -96,6 +96,11 @@ export function inverse(pose: Pose): Pose {
 }
 
 /** Told out, since it is asked for every member of a pattern. */
+export const isSameTurn = (a: Turn, b: Turn): boolean => a.every((n, i) => n === b[i]);
+/** To the last bit. */
+export const isSamePose = (a: Pose, b: Pose): boolean =>
+  isSameTurn(a.turn, b.turn) && a.shift.every((n, i) => n === b.shift[i]);
+
 export const isIdentity = (t: Turn): boolean =>
   t[0] === 1 &&
   t[4] === 1 &&

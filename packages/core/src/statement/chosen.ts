@@ -17,6 +17,9 @@ import { isRefusal, refuse, type Refusal } from './declare.ts';
 
 /** What a person may say for a rule, without regard to case. */
 const RULE = /^(?:(?:all|the)\s+)?(?:edges?\s+)?(?:along\s+)?(all|outward|inward|x|y|z|met)$/i;
+/** What is written for all edges that run on from one. */
+export const onFrom = (edge: string): string => `on from ${edge}`;
+const RUNNING_ON = /^(?:(?:all|running)\s+)?on\s+from\s+(.+)$/i;
 const AROUND = /^(?:all\s+of|around|of)\s+(.+)$/i;
 
 /** Where names are looked up. */
@@ -24,6 +27,8 @@ export interface Naming {
   /** The part’s name, for refusals. */
   readonly name: string;
   readonly document: KadrelDocument;
+  /** Edges and corners that are no longer there may be named by the faces that met there. */
+  readonly areFormer?: boolean;
   /** The built shape; asked only where a name must be found. */
   features(): ShapeFeatures | Refusal;
 }
@@ -32,7 +37,7 @@ const pickedSchema = z.object({ at: z.string(), near: pointSchema.optional() });
 /** One of a list, as typed or as picked. */
 type Picked = z.infer<typeof pickedSchema>;
 
-/** `all`, `along z`, `around top`, `top&front`, or what was picked; several in a list, or with commas between. */
+/** `all`, `along z`, `around top`, `on from top&front`, `top&front`, or what was picked; several in a list, or with commas between. */
 export const readEdges = (given: unknown, naming: Naming): ChosenEdge[] | Refusal =>
   readAll(given, (one) => readEdge(one, naming));
 
@@ -47,11 +52,14 @@ export const readPlaces = (given: unknown, naming: Naming): ChosenPlace[] | Refu
 /** What may be selected of a solid: faces, edges and corners by name, and edges by a rule. */
 export const readSelected = (given: unknown, naming: Naming): (ChosenEdge | ChosenPlace)[] | Refusal =>
   readAll(given, (one): ChosenEdge | ChosenPlace | Refusal =>
-    !one.near && isEdgeRule(one.at) ? readEdge(one, naming) : readPlace(one, naming),
+    isEdgeRule(one.at) && (!one.near || isRun(one.at)) ? readEdge(one, naming) : readPlace(one, naming),
   );
 
+/** Whether what is written means all edges that run on from one. */
+export const isRun = (text: string): boolean => RUNNING_ON.test(text);
+
 /** Whether what is written means edges without naming them. */
-export const isEdgeRule = (text: string): boolean => RULE.test(text) || AROUND.test(text);
+export const isEdgeRule = (text: string): boolean => RULE.test(text) || AROUND.test(text) || isRun(text);
 
 function readAll<T>(given: unknown, read: (one: Picked) => T | Refusal): T[] | Refusal {
   const list = (Array.isArray(given) ? given : [given]).flatMap((one: unknown): (Picked | Refusal)[] => {
@@ -80,19 +88,34 @@ function readEdge({ at, near }: Picked, naming: Naming): ChosenEdge | Refusal {
     const face = readFace({ at: around[1]! }, naming);
     return isRefusal(face) ? face : { around: face.face };
   }
+  const run = RUNNING_ON.exec(at);
+  if (run) {
+    const first = readEdge({ at: run[1]!, ...(near ? { near } : {}) }, naming);
+    return isRefusal(first) || !('edge' in first)
+      ? edgeOnly(first)
+      : { from: first.edge, ...(near ? { near } : {}) };
+  }
   const written = at.split(MEETING).map((name) => name.trim());
   if (written.length !== 2)
     return refuse(
       'edge',
-      `“${at}” is not an edge: say two faces, as in top&front, or a rule: ${Object.keys(EDGE_RULES).join(', ')}, around top.`,
+      `“${at}” is not an edge: say two faces, as in top&front, or a rule: ${Object.keys(EDGE_RULES).join(', ')}, around top, on from top&front.`,
     );
   const features = naming.features();
   if (isRefusal(features)) return features;
   const fits = (name: string) => edgeFit(written, name.split(MEETING), naming.document);
   const edge = bestName(features, features.curveName, fits);
-  return edge === undefined
+  const known = edge ?? formerly(written, naming);
+  return known === undefined
     ? refuse('no-such-edge', `There is no edge ${at} of ${naming.name}.`)
-    : { edge, ...(near ? { near } : {}) };
+    : { edge: known, ...(near ? { near } : {}) };
+}
+
+/** What edges and corners of faces that are there were called when these met. */
+function formerly(written: readonly string[], naming: Naming): string | undefined {
+  if (!naming.areFormer) return undefined;
+  const faces = written.map((at) => readFace({ at }, naming));
+  return faces.some(isRefusal) ? undefined : faces.map((one) => (one as ChosenFace).face).join(MEETING);
 }
 
 function readFace({ at, near }: Picked, naming: Naming): ChosenFace | Refusal {
@@ -120,9 +143,10 @@ function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
   if (isRefusal(features)) return features;
   const fits = (name: string) => meetingFit(written, name.split(MEETING), naming.document);
   const corner = bestName(features, features.pointName, fits);
-  return corner === undefined
+  const known = corner ?? formerly(written, naming);
+  return known === undefined
     ? refuse('no-such-corner', `There is no corner ${at} of ${naming.name}.`)
-    : { at: corner, ...told };
+    : { at: known, ...told };
 }
 
 const edgeOnly = (edge: ChosenEdge | Refusal): Refusal =>

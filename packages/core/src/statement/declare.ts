@@ -134,6 +134,14 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly neededUnless?: string;
   /** Of a name: it may be one that is taken, and then stands for what has it. */
   readonly replaces?: true;
+  /** Of chosen edges and corners: they may be gone, so that only the faces that met there are looked up. */
+  readonly former?: true;
+  /** Of a plane: it is used by this statement alone, and is not what is drawn on from then on. */
+  readonly once?: true;
+  /** What a pick for a feature or a curve may catch, where that is not edges and faces alike; `features` are corners too. */
+  readonly catches?: 'faces' | 'edges' | 'features';
+  /** Picking it carries the statement out. */
+  readonly completes?: true;
   /** For quantity blanks: what the text means. */
   readonly kind?: QuantityKind;
 }

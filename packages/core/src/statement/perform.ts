@@ -23,6 +23,7 @@ import {
   type Surface,
   type Verb,
 } from './declare.ts';
+import { stepsFollow, dependenceFault } from './following.ts';
 import { offPlaneNotes } from './offPlane.ts';
 import { quantityReader, resolveStatement, type Typed } from './resolve.ts';
 import { wordStatement } from './sentence.ts';
@@ -79,6 +80,7 @@ export function perform(
         worldBox,
         firstSurface,
       });
+      if (!isRefusal(outcome)) stepsFollow(document, draft);
     });
   } catch (error) {
     if (error instanceof Unanswerable) return error.refusal;
@@ -91,7 +93,8 @@ export function perform(
   if (isRefusal(outcome)) return outcome;
   const fault =
     nameFault(verb, values, document, { after: done.document, outcome }) ??
-    sizeFault(document, done.document);
+    sizeFault(document, done.document) ??
+    dependenceFault(document, done);
   if (fault) return fault;
   return {
     ...done,

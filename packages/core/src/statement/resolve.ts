@@ -54,6 +54,7 @@ function readChosen(given: unknown, blank: Blank, id: string, around: Resolving)
   const naming: Naming = {
     name,
     document,
+    areFormer: blank.former === true,
     features() {
       const shape = world.shapeOf(part);
       return isRefusal(shape) ? shape : shape.snaps;

@@ -92,7 +92,7 @@ function wordChosen(
 ): string {
   const readable = (name: string) =>
     readableName(name, document)
-      .replace(/^around /, 'all edges around ')
+      .replace(/^(around|on from) /, 'all edges $1 ')
       .split('&')
       .join(' · ');
   const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];

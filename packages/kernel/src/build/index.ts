@@ -37,6 +37,7 @@ import { buildShell } from './steps/shell.ts';
 import { buildSoftened } from './steps/soften.ts';
 import { buildHull } from './steps/hull.ts';
 import { buildMirrored, buildScaled } from './steps/mirror.ts';
+import { buildTurnedOver } from './steps/turnedOver.ts';
 import { buildClosed, buildFill, buildThickened } from './surfaces.ts';
 
 type Kind = Content['kind'];
@@ -80,7 +81,10 @@ interface StepBuilder<K extends StepContent['kind']> {
   place?(content: ContentOf<K>, place: Vec3): Vec3;
 }
 
-const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
+/** What is done to one solid by itself: all but what another solid is needed for. */
+type OwnStep = Exclude<StepContent, { readonly tool: unknown }>;
+
+const STEPS: { readonly [K in OwnStep['kind']]: StepBuilder<K> } = {
   fillet: { build: buildFillet },
   chamfer: { build: buildChamfer },
   shell: { build: buildShell },
@@ -94,6 +98,7 @@ const STEPS: { readonly [K in StepContent['kind']]: StepBuilder<K> } = {
   hull: { build: buildHull },
   embossed: { build: buildEmbossed },
   offset: { build: buildOffset },
+  turnedOver: { build: buildTurnedOver },
   thickened: { build: buildThickened },
   closed: { build: (occt, of) => buildClosed(occt, of) },
   mirrored: { build: (occt, of) => buildMirrored(occt, of), place: (_, [x, y, z]) => [-x, y, z] },
@@ -111,14 +116,16 @@ export function buildBase(occt: Occt, content: ContentOf<BaseKind>): NamedShape 
 }
 
 /** Throws BuildError. */
-export const buildStep = (occt: Occt, of: NamedShape, content: StepContent): NamedShape =>
-  (STEPS[content.kind] as StepBuilder<StepContent['kind']>).build(occt, of, content);
+export const buildStep = (occt: Occt, of: NamedShape, content: OwnStep): NamedShape =>
+  (STEPS[content.kind] as StepBuilder<OwnStep['kind']>).build(occt, of, content);
 
 /** Where a place of what a step is done to comes to lie. */
 export const placeAfter =
   (content: StepContent) =>
   (place: Vec3): Vec3 =>
-    (STEPS[content.kind] as StepBuilder<StepContent['kind']>).place?.(content, place) ?? place;
+    'tool' in content
+      ? place
+      : ((STEPS[content.kind] as StepBuilder<OwnStep['kind']>).place?.(content, place) ?? place);
 
 const PLAIN: ReadonlySet<string> = new Set(PLAIN_SOLIDS.map(({ kind }) => kind));
 /** Bounded by planes, cylinders, cones, balls and rings alone, so that formulas tell all of it. */

@@ -90,12 +90,16 @@ function wireFrom(occt: Occt, edges: readonly Edge[], keep: Keep): Wire {
   return keep(builder.Wire());
 }
 
-/** The surface with a flat face in each of its openings, as a body. The new faces are called cap. Throws BuildError. */
+/** The surface with a flat face in each of its openings, as a body; one without openings as it is. The new faces are called cap. Throws BuildError. */
 export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
   return scope((keep) => {
     const loops = loopsOf(occt, rimsOf(occt, surface.shape, keep), keep);
-    if (!loops || loops.length === 0)
-      throw new BuildError('This surface has no openings to close.', 'Thicken it instead.');
+    if (!loops)
+      throw new BuildError(
+        'The rim of this surface does not run round.',
+        'Join it with what is missing, or thicken it instead.',
+        looseEnds(occt, rimsOf(occt, surface.shape, keep), keep),
+      );
     const caps = loops.map((loop) => {
       const cap = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loop, keep), true));
       if (!cap.IsDone())
@@ -136,25 +140,42 @@ export interface NamedFace {
 
 /** Faces side by side as one body. @param what it is, where it is no body. Throws BuildError. */
 export function sewn(occt: Occt, faces: readonly NamedFace[], what: string, keep: Keep): NamedShape {
-  const { shell, nameAll } = sewnFaces(occt, faces, what, keep);
+  const { shell, nameAll } = sewnFaces(occt, faces, { what, gap: SEW_MM, keep });
   const solid = keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(shell)))).Solid();
   occt.BRepLib.OrientClosedSolid(solid);
   return nameAll(requireBodies(occt, solid, what));
 }
 
 /** Faces side by side as one open surface. Throws BuildError. */
-export function sewnSurface(occt: Occt, faces: readonly NamedFace[], keep: Keep): NamedShape {
-  const { shell, nameAll } = sewnFaces(occt, faces, 'The surface', keep);
+export function sewnSurface(
+  occt: Occt,
+  faces: readonly NamedFace[],
+  { keep, gap = SEW_MM }: { readonly keep: Keep; readonly gap?: number },
+): NamedShape {
+  const { shell, nameAll } = sewnFaces(occt, faces, { what: 'The surface', gap, keep });
   return nameAll(moved(occt, shell, AT_ORIGIN));
 }
 
-function sewnFaces(occt: Occt, faces: readonly NamedFace[], what: string, keep: Keep) {
-  const sewing = keep(new occt.BRepBuilderAPI_Sewing(SEW_MM, true, true, true, false));
+interface Sewing {
+  readonly what: string;
+  /** Edges no farther apart than this (mm) become one. */
+  readonly gap: number;
+  readonly keep: Keep;
+}
+
+function sewnFaces(occt: Occt, faces: readonly NamedFace[], { what, gap, keep }: Sewing) {
+  const sewing = keep(new occt.BRepBuilderAPI_Sewing(Math.max(gap, SEW_MM), true, true, true, false));
   for (const { face } of faces) sewing.Add(face);
   sewing.Perform(progressRange(occt, keep));
-  const shells = occurrences(occt, keep(sewing.SewedShape()), 'TopAbs_SHELL', keep);
-  if (shells.length !== 1)
-    throw new BuildError(`${what} falls into ${shells.length} pieces.`, 'Look for gaps between its faces.');
+  const made = keep(sewing.SewedShape());
+  const shells = occurrences(occt, made, 'TopAbs_SHELL', keep);
+  const [all, inShells] = [[made], shells].map((of) =>
+    of.reduce((sum, one) => sum + uniqueShapes(occt, one, 'TopAbs_FACE', keep).length, 0),
+  ) as [number, number];
+  // A face that meets no other stays by itself, outside any shell.
+  const pieces = shells.length + all - inShells;
+  if (pieces !== 1 || shells.length !== 1)
+    throw new BuildError(`${what} falls into ${pieces} pieces.`, 'Look for gaps between its faces.');
   const names = new ShapeMap<string>(occt);
   for (const { face, name } of faces) {
     const image = sewing.IsModified(face) ? keep(sewing.Modified(face)) : face;
@@ -171,7 +192,7 @@ type Thickened = Extract<Content, { kind: 'thickened' }>;
 
 /** A surface as a body: before it is where its faces look. Throws BuildError. */
 export function buildThickened(occt: Occt, surface: NamedShape, content: Thickened): NamedShape {
-  const { of, before, behind } = content;
+  const { of, before, behind } = asMade(content);
   // What was raised from curves is exactly what stands between their parallels; its faces look to the right.
   if (of.kind === 'raise') {
     const [path, ...others] = of.paths;
@@ -183,7 +204,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
     return buildStanding(occt, path, { right: -before, left: behind, from: -of.down, to: of.height });
   }
   if (of.kind === 'revolve') return buildTurnedBand(occt, of, before, behind);
-  const sides = [before, -behind].filter((by) => by !== 0);
+  const sides = [content.before, -content.behind].filter((by) => by !== 0);
   const layer = (by: number) =>
     surface.faceNames.length === 1 && hasRim(occt, surface.shape)
       ? offsetSheet(occt, surface, by)
@@ -200,6 +221,10 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
     second.shape.delete();
   }
 }
+
+/** The same told of the surface as it was before it was turned inside out: what was made by formulas stays so. */
+const asMade = ({ of, before, behind }: Omit<Thickened, 'kind'>): Omit<Thickened, 'kind'> =>
+  of.kind === 'turnedOver' ? asMade({ of: of.of, before: behind, behind: before }) : { of, before, behind };
 
 const hasRim = (occt: Occt, shape: TopoDS_Shape): boolean =>
   scope((keep) => rimsOf(occt, shape, keep).length > 0);

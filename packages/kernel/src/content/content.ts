@@ -47,7 +47,18 @@ export type SolidContent =
     };
 
 /** Steps that are built from other data than their own numbers. */
-type Special = 'cut' | 'cutAlong' | 'double' | 'emboss' | 'thicken' | 'close' | 'mirror' | 'scale';
+type Special =
+  | 'cut'
+  | 'cutAlong'
+  | 'cutBy'
+  | 'double'
+  | 'emboss'
+  | 'joined'
+  | 'turnOver'
+  | 'thicken'
+  | 'close'
+  | 'mirror'
+  | 'scale';
 /** What a step is done to. */
 interface DoneTo {
   readonly of: Content;
@@ -79,8 +90,19 @@ export type Content =
       readonly slant: Vec2;
       readonly keep: 'front' | 'behind';
     }
+  /** What lies within another solid, or outside it. */
+  | {
+      readonly kind: 'cutBy';
+      readonly of: Content;
+      readonly tool: OperandContent;
+      readonly keep: 'front' | 'behind';
+    }
   /** Joined with its mirror image in the plane XY of a frame of its own. */
   | { readonly kind: 'double'; readonly of: Content; readonly frame: Pose }
+  /** A surface that goes on in another one where their rims are no farther apart than a gap, mm. */
+  | { readonly kind: 'joined'; readonly of: Content; readonly tool: OperandContent; readonly gap: number }
+  /** A surface that faces the other way. */
+  | { readonly kind: 'turnedOver'; readonly of: Content }
   /** A surface made thick: before it, and behind it. */
   | { readonly kind: 'thickened'; readonly of: Content; readonly before: number; readonly behind: number }
   /** A surface whose flat openings are closed. */
@@ -157,11 +179,17 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
       return fromProfiles(document, part, { of, step });
     case 'thicken':
       return { kind: 'thickened', of, before: valueOf(step.before), behind: valueOf(step.behind) };
+    case 'joined':
+      return { kind: 'joined', of, tool: toolContent(document, step), gap: valueOf(step.gap) };
+    case 'turnOver':
+      return { kind: 'turnedOver', of };
     case 'cut': {
       const { at, keep } = step;
       const frame = poseOfPlacement(step.frame);
       return { kind: 'cut', of, frame: chain(frame, { turn: NO_TURN, shift: [0, 0, valueOf(at)] }), keep };
     }
+    case 'cutBy':
+      return { kind: 'cutBy', of, tool: toolContent(document, step), keep: step.keep };
     case 'double':
       return { kind: 'double', of, frame: poseOfPlacement(step.frame) };
     case 'close':
@@ -175,6 +203,12 @@ function stepContent(document: KadrelDocument, part: Part, of: Content, step: Re
       return { of, ...(valued(step) as object) } as Content;
   }
 }
+
+/** What a part is cut by, or joined with, in the part’s own frame. */
+const toolContent = (
+  document: KadrelDocument,
+  { tool, frame }: Extract<RecipeStep, { kind: 'cutBy' | 'joined' }>,
+): OperandContent => ({ tag: tool, pose: poseOfPlacement(frame), content: contentOf(document, tool) });
 
 function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
   const { base } = part.recipe;

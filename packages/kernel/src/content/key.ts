@@ -1,7 +1,7 @@
 /** Keys of contents: equal keys mean equal solids with equal names. */
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import type { Content } from './content.ts';
+import type { Content, OperandContent } from './content.ts';
 
 /** Longer ones are told by their digest, so that the key of a whole is made from those of its parts, and not from all that they hold. */
 const MOST_LETTERS = 120;
@@ -20,13 +20,17 @@ export function keyOf(content: Content): string {
 
 function textOf(content: Content): string {
   if (content.kind === 'combine') {
-    const operands = content.operands.map(
-      ({ tag, pose, content: inner }, i) =>
-        `${i === 0 ? '' : tag}@${pose.shift.join(',')}/${pose.turn.join(',')}:${keyOf(inner)}`,
-    );
+    const operands = content.operands.map((one, i) => operandText(one, i === 0 ? '' : one.tag));
     return `${content.how}(${operands.join(';')})`;
+  }
+  if ('tool' in content) {
+    const { of, tool, ...own } = content;
+    return `${JSON.stringify(own)}(${keyOf(of)};${operandText(tool, tool.tag)})`;
   }
   if (!('of' in content)) return JSON.stringify(content);
   const { of, ...own } = content;
   return `${JSON.stringify(own)}(${keyOf(of)})`;
 }
+
+const operandText = ({ pose, content }: OperandContent, tag: string): string =>
+  `${tag}@${pose.shift.join(',')}/${pose.turn.join(',')}:${keyOf(content)}`;

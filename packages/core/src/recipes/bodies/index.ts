@@ -56,6 +56,10 @@ export const referencesIn = ({ base, steps }: WithReferences): readonly string[]
   ...steps.flatMap((step) => ('profiles' in step ? step.profiles : [])),
 ];
 
+/** Ids of the parts that a recipe is cut by, or joined with. */
+export const toolsIn = ({ steps }: Pick<WithReferences, 'steps'>): readonly string[] =>
+  steps.flatMap((step) => ('tool' in step ? [step.tool] : []));
+
 /** What a loft goes through and along, and where it begins on each section; what version 4 did not say as it was then. */
 export function loftWays({ profiles: ids, guides = 0, closed = false, starts = [] }: BodyOf<'loft'>) {
   const sections = ids.slice(0, ids.length - guides);

@@ -6,12 +6,14 @@ import { close } from './close.ts';
 import { corner } from './corner.ts';
 import { cut } from './cut.ts';
 import { cutAlong } from './cut-along.ts';
+import { cutBy } from './cut-by.ts';
 import { extend, reverse, split, trim } from './cutting.ts';
 import { double } from './double.ts';
 import { draft } from './draft.ts';
 import { emboss } from './emboss.ts';
 import { fillet } from './fillet.ts';
 import { hull } from './hull.ts';
+import { joined } from './joined.ts';
 import { mirror } from './mirror.ts';
 import { offset } from './offset.ts';
 import { push } from './push.ts';
@@ -21,6 +23,7 @@ import { scale } from './scale.ts';
 import { shell } from './shell.ts';
 import { soften } from './soften.ts';
 import { thicken } from './thicken.ts';
+import { turnOver } from './turn-over.ts';
 import type { StepKind, StepNumber } from './declare.ts';
 
 /** Changes of a drawn outline: they are kept beside the figure, and follow it. */
@@ -34,11 +37,14 @@ const SOLID_STEPS = [
   reshape,
   cut,
   cutAlong,
+  cutBy,
   double,
   soften,
   hull,
   emboss,
   offset,
+  joined,
+  turnOver,
   thicken,
   close,
   mirror,
@@ -60,7 +66,11 @@ export const stepKind = ({ kind }: RecipeStep): StepKind => BY_KIND.get(kind)!;
 /** What has a verb of its own that is made from its numbers. */
 export const MADE_STEPS: readonly StepKind[] = [...BY_KIND.values()].filter(({ make }) => make);
 
-/** @param names of the profiles that it refers to */
+/** Ids of the items that a step refers to: profiles, a part that it is cut by, or a surface that it is joined with. */
+export const referencesOfStep = (step: RecipeStep): readonly string[] =>
+  'profiles' in step ? step.profiles : 'tool' in step ? [step.tool] : [];
+
+/** @param names of the items that it refers to */
 export const titleOfStep = (step: RecipeStep, names: string): string => stepKind(step).title(step, names);
 /** The number that can be set, where it has one. */
 export const numberOfStep = (step: RecipeStep): StepNumber<RecipeStep> | undefined =>

@@ -1,8 +1,8 @@
-import { choice, faces, length } from '../fields.ts';
+import { choice, faces, length, lengths } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
 
-/** What was solid becomes a wall of one thickness. */
+/** What was solid becomes a wall, of one thickness but for single faces. */
 export const shell = declareStep(
   'shell',
   {
@@ -19,10 +19,19 @@ export const shell = declareStep(
       { in: 'inward', out: 'outward' },
       { about: 'Which side of the faces the wall stands on.', default: 'in' },
     ),
+    other: faces('Other faces', 'Faces whose wall has a thickness of its own.', {
+      mayBeNone: true,
+      rare: true,
+    }).optional(),
+    thicknesses: lengths(
+      'Their thickness',
+      'Of the wall behind each of the other faces, in their order; those after the last have the last one.',
+      { above: 0, rare: true },
+    ),
   },
   {
-    title: ({ open, side }) =>
-      `Shell${open.length > 0 ? '' : ', closed'}${side === 'out' ? ', outward' : ''}`,
+    title: ({ open, side, thicknesses }) =>
+      `Shell${open.length > 0 ? '' : ', closed'}${side === 'out' ? ', outward' : ''}${thicknesses ? ', several thicknesses' : ''}`,
     number: (step) => ({
       label: 'Thickness',
       kind: 'length',
@@ -30,19 +39,29 @@ export const shell = declareStep(
       above: 0,
       with: (thickness) => ({ ...step, thickness }),
     }),
-    fault: ({ open, side, thickness }) =>
-      open.length === 0 && side === 'out' && valueOf(thickness) > 0
-        ? {
-            message: 'A closed hollow has its wall inward: choose a face to leave open, or inward.',
-            blank: 'side',
-          }
-        : undefined,
+    fault({ open, side, thickness, other = [], thicknesses = [] }) {
+      if (open.length === 0 && side === 'out' && valueOf(thickness) > 0)
+        return {
+          message: 'A closed hollow has its wall inward: choose a face to leave open, or inward.',
+          blank: 'side',
+        };
+      if (other.length > 0 && thicknesses.length === 0)
+        return { message: 'Say how thick the wall of the other faces is.', blank: 'thicknesses' };
+      if (thicknesses.length > other.length)
+        return {
+          message: `There are ${thicknesses.length} thicknesses for ${other.length} other faces.`,
+          blank: 'thicknesses',
+        };
+      return undefined;
+    },
     make: {
       id: 'shell',
       name: 'Shell',
-      about: 'Hollows a solid out to a wall of one thickness, with faces left open or none.',
+      about:
+        'Hollows a solid out to a wall, with faces left open or none; single faces may have another thickness.',
       words: ['hollow', 'wall', 'thin', 'case', 'box', 'empty'],
-      sentence: 'Shell {part} to a wall of {thickness}[, open at {open}][, {side}]',
+      sentence:
+        'Shell {part} to a wall of {thickness}[, open at {open}][, {side}][, {other} by their own: {thicknesses}]',
     },
   },
 );

@@ -11,6 +11,7 @@ import { text } from './text.ts';
 import { bring } from './bring.ts';
 import { offset } from './offset.ts';
 import { join } from './join.ts';
+import { joinSurfaces } from './join-surfaces.ts';
 import { blend } from './blend.ts';
 import { corner } from './corner.ts';
 import { trim } from './trim.ts';
@@ -26,6 +27,7 @@ import { sweep } from './sweep.ts';
 import { fill } from './fill.ts';
 import { thicken } from './thicken.ts';
 import { close } from './close.ts';
+import { turnOver } from './turn-over.ts';
 import { wall } from './wall.ts';
 import { wallOutline } from './band.ts';
 import { plane } from './plane.ts';
@@ -34,7 +36,7 @@ import { plane } from './plane.ts';
 export const DRAW_SECTIONS = [
   section('Figures', [traverse, line, rectangle, circle, polygon, arc, ellipse, curve, text, bring]),
   section('Change', [offset, join, blend, corner, trim, extend, split, reverse, resample, outline]),
-  section('Bodies and surfaces', [raise, revolve, loft, sweep, fill, thicken, close]),
+  section('Bodies and surfaces', [raise, revolve, loft, sweep, fill, thicken, joinSurfaces, close, turnOver]),
   // Wall before its outline: while one types, the first that fits stays chosen.
   section('Walls and planes', [wall, wallOutline, plane]),
 ] as const;

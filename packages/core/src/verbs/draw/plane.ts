@@ -20,11 +20,15 @@ export const plane = declareVerb({
   blanks: {
     on: needed('plane', 'from', 'plan, front, side, a named plane, a flat face, or three points.', {
       default: 'plan',
+      once: true,
     }),
     offset: needed('length', 'offset', 'Out of it.', { default: '0' }),
-    edge: optional('feature', 'about', 'An edge that it is turned about.', { rare: true }),
+    edge: optional('feature', 'about', 'An edge that it is turned about.', { catches: 'edges', rare: true }),
     angle: optional('angle', 'by', 'How far it is turned about the edge.', { rare: true }),
-    curve: optional('path', 'square to', 'A curve that it stands square to.', { rare: true }),
+    curve: optional('path', 'square to', 'A curve that it stands square to.', {
+      catches: 'edges',
+      rare: true,
+    }),
     distance: optional('length', 'at', 'How far along the curve.', { rare: true }),
     size: needed('length', 'sheet', 'How wide its sheet is shown.', {
       default: SHEET,

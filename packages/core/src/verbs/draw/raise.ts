@@ -32,6 +32,7 @@ export const raise = declareVerb({
     }),
     to: optional('feature', 'up to', 'A flat face, level with the plane.', {
       excludes: 'height',
+      catches: 'faces',
       rare: true,
     }),
     down: needed('length', 'below', 'How far it also goes the other way.', { default: '0', rare: true }),

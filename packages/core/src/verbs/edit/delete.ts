@@ -1,4 +1,4 @@
-import { referencesIn } from '../../recipes/bodies/index.ts';
+import { referencesIn, toolsIn } from '../../recipes/bodies/index.ts';
 import { withAllBelow } from '../../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
 import { declareVerb, needed, refuse } from '../../statement/declare.ts';
@@ -39,12 +39,14 @@ export const deleteParts = declareVerb({
   },
 });
 
-/** What stays behind and is made from a profile that would go. */
+/** What stays behind and is made from a profile, cut by a part or joined with a surface that would go. */
 function madeFrom(document: KadrelDocument, part: Part, going: readonly ItemId[]): Part | undefined {
   const below = new Set(withAllBelow(document, part.id).map(({ id }) => id));
   const gone = new Set(going.flatMap((id) => withAllBelow(document, id).map((one) => one.id)));
   return Object.values(document.items).find(
-    (item) => !gone.has(item.id) && referencesIn(item.recipe).some((id) => below.has(id)),
+    (item) =>
+      !gone.has(item.id) &&
+      [...referencesIn(item.recipe), ...toolsIn(item.recipe)].some((id) => below.has(id)),
   );
 }
 

@@ -1,5 +1,6 @@
 import { section } from '../shared/section.ts';
 import { change } from './change.ts';
+import { chooseAnew } from './choose-anew.ts';
 import { relay } from './relay.ts';
 import { repoint } from './repoint.ts';
 import { openings } from './openings.ts';
@@ -37,6 +38,7 @@ export const EDIT_SECTIONS = [
     movePoint,
     start,
     step,
+    chooseAnew,
     settle,
   ]),
   section('Parts and groups', [rename, number, group, ungroup, arrange, deleteParts, hide, show, lock]),

@@ -36,7 +36,7 @@ export const align = declareVerb({
       },
     }),
     to: optional('point', 'point', 'The point to align to.'),
-    face: optional('feature', 'face', 'A flat face, square to an axis, to align to.'),
+    face: optional('feature', 'face', 'A flat face, square to an axis, to align to.', { catches: 'faces' }),
     as: needed('choice', 'as', 'Whether the parts go one by one, or keep their places to each other.', {
       default: 'each',
       choices: { each: 'each by itself', one: 'one block' },

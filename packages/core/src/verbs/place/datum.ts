@@ -13,7 +13,7 @@ export const datum = declareVerb({
   words: ['origin', 'pivot', 'reference point', 'handle'],
   blanks: {
     part: needed('part', 'part', 'Whose datum it is.'),
-    at: needed('point', 'place', 'Where it goes: picked with any snap, or typed.'),
+    at: needed('point', 'place', 'Where it goes: picked with any snap, or typed.', { completes: true }),
   },
   sentence: 'Datum of {part} at {at}',
   apply(draft, { part: id, at }) {

@@ -39,8 +39,8 @@ export const distance = declareVerb({
   about: 'Between two points, edges, faces or axes: read the exact distance, and type the one that you want.',
   words: ['gap', 'clearance', 'measure', 'apart', 'between', 'space', 'dimension'],
   blanks: {
-    from: needed('feature', 'from', 'A point, an edge, a face or an axis.'),
-    to: needed('feature', 'to', 'The other point, edge, face or axis.'),
+    from: needed('feature', 'from', 'A point, an edge, a face or an axis.', { catches: 'features' }),
+    to: needed('feature', 'to', 'The other point, edge, face or axis.', { catches: 'features' }),
     distance: needed('length', 'distance', 'What it becomes; less than zero goes to the other side.'),
     along: needed('choice', 'along', 'The direction in which it is taken, and in which the part moves.', {
       default: 'own',

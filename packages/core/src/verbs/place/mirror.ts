@@ -35,7 +35,7 @@ export const mirror = declareVerb({
     across: needed('direction', 'across', 'The axis that the plane is square to.', { default: 'x' }),
     centre: needed('choice', 'centre', 'What the plane goes through.', { default: 'own', choices: CENTRES }),
     at: optional('point', 'centre point', 'A point of the plane.'),
-    face: optional('feature', 'face', 'A flat face that is the plane.'),
+    face: optional('feature', 'face', 'A flat face that is the plane.', { catches: 'faces' }),
     a: optional('point', 'first point', 'Of a plane through three points.'),
     b: optional('point', 'second point', 'Of a plane through three points.'),
     c: optional('point', 'third point', 'Of a plane through three points.'),

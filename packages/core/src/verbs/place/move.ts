@@ -36,7 +36,7 @@ export const move = declareVerb({
   blanks: {
     parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
     from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
-    to: optional('point', 'to', 'Where that point goes.'),
+    to: optional('point', 'to', 'Where that point goes.', { completes: true }),
     by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
     in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),
     along: needed('choice', 'along', 'Which axes of the frame the motion keeps to.', {

@@ -33,9 +33,11 @@ export const turn = declareVerb({
     centre: needed('choice', 'centre', 'What stays put.', { default: 'own', choices: CENTRES }),
     at: optional('point', 'centre point', 'The point that they turn about.'),
     from: optional('point', 'from', 'A point whose direction from the centre is turned.'),
-    to: optional('point', 'to', 'The point that it is turned towards.'),
+    to: optional('point', 'to', 'The point that it is turned towards.', { completes: true }),
     line: optional('feature', 'edge or face', 'An edge or a face of what is turned.'),
-    parallel: optional('feature', 'parallel to', 'The edge or face that it becomes parallel to.'),
+    parallel: optional('feature', 'parallel to', 'The edge or face that it becomes parallel to.', {
+      completes: true,
+    }),
     leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
   },
   sentence:

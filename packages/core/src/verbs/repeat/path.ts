@@ -17,7 +17,7 @@ export const path = declareVerb({
   words: ['array', 'curve', 'edge', 'follow', 'fence', 'lamps', 'along'],
   blanks: {
     parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
-    path: needed('path', 'path', 'An edge, picked; or points, one after another.'),
+    path: needed('path', 'path', 'An edge, picked; or points, one after another.', { catches: 'edges' }),
     count: optional('tally', 'in all', 'How many there are; without a pitch they share out the whole path.'),
     pitch: optional('length', 'every', 'From one to the next along the path.', { excludes: 'span' }),
     span: optional('length', 'across', 'From the first to the last along the path.', {

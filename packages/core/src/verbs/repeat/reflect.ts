@@ -15,7 +15,7 @@ export const reflect = declareVerb({
     parts: needed('parts', 'parts', 'What is mirrored.', { least: 1 }),
     across: needed('direction', 'across', 'The axis that the plane is square to.', { default: 'x' }),
     at: optional('point', 'point', 'A point of the plane.'),
-    face: optional('feature', 'face', 'A flat face that is the plane.'),
+    face: optional('feature', 'face', 'A flat face that is the plane.', { catches: 'faces' }),
     as: optional('name', 'name', 'What the pair is called.', { rare: true }),
   },
   sentence: 'Repeat mirrored {parts} across {across}[ at {at}][, at the face {face}][ named {as}]',

@@ -44,8 +44,10 @@ function copyBelow(
 function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
   for (const copy of copied.values()) {
     const { base, steps } = draft.items[copy]!.recipe;
-    for (const step of steps)
+    for (const step of steps) {
       if ('profiles' in step) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
+      if ('tool' in step) step.tool = copied.get(step.tool) ?? step.tool;
+    }
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
     if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
   }

@@ -12,7 +12,7 @@ export const cuttingBlanks = {
   at: needed('length', 'distance', 'How far from the plane, to its front.', { default: '0' }),
 } as const;
 
-export type CutStep = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' }>;
+export type CutStep = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' | 'cutBy' }>;
 
 interface Cutting {
   readonly plane: ToldPlane;

@@ -1,7 +1,15 @@
 /** What the verbs of placing share: shifting, turning and copying parts, and what they turn about. */
 import { datumInWorld } from '../../document/datum.ts';
-import { below, isGroup, lineage, poseOfPlacement, valueOf, worldFromParent } from '../../document/items.ts';
-import type { ItemId, KadrelDocument, Num, NumVector, Part } from '../../document/schema.ts';
+import {
+  below,
+  isGroup,
+  lineage,
+  poseOfPlacement,
+  shiftedBy,
+  valueOf,
+  worldFromParent,
+} from '../../document/items.ts';
+import type { ItemId, KadrelDocument, NumVector, Part } from '../../document/schema.ts';
 import { boxPoint, unionBoxes } from '../../space/box.ts';
 import { multiply } from '../../space/matrix.ts';
 import {
@@ -10,6 +18,7 @@ import {
   inverse,
   isIdentity,
   isQuarterTurn,
+  isSameTurn,
   roundPoint,
   turnBack,
   turnVector,
@@ -25,11 +34,7 @@ import { refuse, type Refusal, type VerbContext } from '../../statement/declare.
 export function shiftPart(draft: KadrelDocument, part: Part, by: Vec3): void {
   const { turn } = worldFromParent(draft, part.id);
   const local = isIdentity(turn) ? by : turnBack(turn, by);
-  part.placement.origin = part.placement.origin.map((n: Num, axis) =>
-    local[axis] === 0
-      ? n
-      : cleanLength(valueOf(n) + local[axis]!, Math.abs(valueOf(n)) + Math.abs(local[axis]!)),
-  ) as NumVector;
+  part.placement.origin = shiftedBy(part.placement.origin, local);
 }
 
 /** Puts a part's own frame to a world pose. Numbers that do not change keep their formula and their bits. */
@@ -49,8 +54,6 @@ export function placePart(draft: KadrelDocument, part: Part, pose: Pose): void {
       degreesOfTurn(local.turn).map(roundAngle) as unknown as Vec3,
     );
 }
-
-const isSameTurn = (a: Turn, b: Turn) => a.every((n, i) => n === b[i]);
 
 /** Turns a part in the world about a point. A quarter turn keeps coordinates on the decimal grid. */
 export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: Vec3): void {

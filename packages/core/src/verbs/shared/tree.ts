@@ -13,6 +13,7 @@ import {
   degreesOfTurn,
   inverse,
   isIdentity,
+  isSamePose,
   roundPoint,
   type Pose,
 } from '../../space/pose.ts';
@@ -52,9 +53,6 @@ export function attach(
   const at = before === null ? -1 : ids.indexOf(before);
   setChildren(to, at < 0 ? [...ids, part.id] : [...ids.slice(0, at), part.id, ...ids.slice(at)]);
 }
-
-const isSamePose = (a: Pose, b: Pose): boolean =>
-  a.turn.every((n, i) => n === b.turn[i]) && a.shift.every((n, i) => n === b.shift[i]);
 
 /** All that have the recipe of this part: what it is linked to, and the links to that. */
 export function linkedWith(document: KadrelDocument, part: Part): Part[] {

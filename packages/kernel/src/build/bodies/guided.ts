@@ -78,7 +78,7 @@ export function buildGuided(
       const grid = patch(rings, rails, from, to);
       return { face: splineFace(occt, grid, keep), name: foot.nameAt((from + to) / 2) };
     });
-    const sides = sewnSurface(occt, faces, keep);
+    const sides = sewnSurface(occt, faces, { keep });
     return ends === 'open' ? sides : buildClosed(occt, { ...sides, shape: keep(sides.shape) });
   });
 }

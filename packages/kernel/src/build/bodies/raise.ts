@@ -15,6 +15,7 @@ import type { BodyContent } from '../../content/bodies.ts';
 import { requireBodies, together } from '../compound.ts';
 import { endsOfEdge, placedWire } from '../../occt/edges.ts';
 import { nameFaces, type NamedShape } from '../../naming/named.ts';
+import { buildTurnedOver } from '../steps/turnedOver.ts';
 import { planarFaces, type Planar } from './regions.ts';
 
 type Raise = Extract<BodyContent, { kind: 'raise' }>;
@@ -39,12 +40,12 @@ export function buildRaise(occt: Occt, content: Raise): NamedShape {
   });
 }
 
-/** The sides above every curve, open at both ends. Faces: one for each curve, of its name. */
+/** The sides above every curve, open at both ends; they face to the right of it. Faces: one for each curve, of its name. */
 function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
   return scope((keep) => {
     const up = keep(new occt.gp_Vec(0, 0, height + down));
     const foot: Pose = { turn: NO_TURN, shift: [0, 0, -down] };
-    return together(
+    const made = together(
       occt,
       paths.map((path) => {
         const { wire, edges } = placedWire(occt, path, foot, keep);
@@ -58,6 +59,9 @@ function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
         return nameFaces(occt, prism.Shape(), sides);
       }),
     );
+    keep(made.shape);
+    // The kernel lets them face to the left.
+    return buildTurnedOver(occt, made);
   });
 }
 

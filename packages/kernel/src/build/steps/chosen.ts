@@ -31,6 +31,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import type { NamedShape } from '../../naming/named.ts';
+import { edgesRunningOn } from './runningOn.ts';
 
 /** An edge between two faces. */
 export interface MeetingEdge {
@@ -162,6 +163,11 @@ export function edgesAmong(
 function edgesMeant(occt: Occt, all: readonly MeetingEdge[], one: ChosenEdge): readonly MeetingEdge[] {
   if ('rule' in one) return all.filter(BY_RULE[one.rule]);
   if ('around' in one) return all.filter(({ names }) => names.some((name) => sharesName(one.around, name)));
+  if ('from' in one) {
+    const { from, near } = one;
+    const first = edgesMeant(occt, all, { edge: from, ...(near ? { near } : {}) });
+    return edgesRunningOn(occt, all, first);
+  }
   const written = one.edge.split(MEETING);
   const [a, b] = [written[0]!, written[1] ?? ''];
   const named = all.filter(
@@ -213,7 +219,7 @@ function noSuchEdge(one: ChosenEdge): BuildError {
   const remedy = 'Choose the edges anew, or take the step out.';
   if ('rule' in one) return new BuildError(`There are no ${RULE_WORDS[one.rule]}.`, remedy);
   if ('around' in one) return new BuildError(`There is no sharp edge around ${wordsOf(one.around)}.`, remedy);
-  const [a, b] = one.edge.split(MEETING);
+  const [a, b] = ('from' in one ? one.from : one.edge).split(MEETING);
   const places = one.near ? [one.near] : [];
   return new BuildError(
     `There is no sharp edge between ${wordsOf(a!)} and ${wordsOf(b ?? '')}.`,

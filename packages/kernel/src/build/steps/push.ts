@@ -36,7 +36,7 @@ const SAME_VOLUME = 1e-9;
 export function buildPushed(
   occt: Occt,
   of: NamedShape,
-  { faces: chosen, by: told, to, sides }: Push,
+  { faces: chosen, by: told, to, sides }: Pick<Push, 'faces' | 'by' | 'to' | 'sides'>,
 ): NamedShape {
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });

@@ -1,5 +1,5 @@
 /** A solid hollowed out to a wall. */
-import { MERGED, add, scale as times, type Vec3 } from '@kadrel/core';
+import { MERGED, add, scale as times, sharesName, type ChosenFace, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
@@ -12,6 +12,7 @@ import {
   distanceTo,
   fromList,
   progressRange,
+  read,
   release,
   roughBox,
   scope,
@@ -26,6 +27,7 @@ import { requireBodies } from '../compound.ts';
 import { astray, missing } from './clearance.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { offsetBy } from './offset.ts';
+import { buildPushed } from './push.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
 
@@ -35,7 +37,75 @@ const OUTSIDE_MM = 1e-6;
 const MAX_PLACES = 6;
 
 /** Outer faces keep their names, each inner one is called after the face that it stands behind. Throws BuildError. */
-export function buildShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
+export function buildShell(occt: Occt, of: NamedShape, content: Shell): NamedShape {
+  const even = evenShell(occt, of, content);
+  const { thickness, side, other = [], thicknesses = [] } = content;
+  // What is moved last stays, and what it was made from goes.
+  return other.reduce((wall, face, i) => {
+    const own = thicknesses[i] ?? thicknesses.at(-1) ?? thickness;
+    const made =
+      own === thickness ? wall : withWallBehind(occt, { of, wall, face, by: own - thickness, side });
+    if (made !== wall) release(occt, wall.shape);
+    return made;
+  }, even);
+}
+
+interface OtherWall {
+  readonly of: NamedShape;
+  readonly wall: NamedShape;
+  readonly face: ChosenFace;
+  /** How much thicker, mm. */
+  readonly by: number;
+  readonly side: Shell['side'];
+}
+
+/** The faces that stand behind a face are moved by themselves, as Offset face does it. */
+function withWallBehind(occt: Occt, { of, wall, face, by, side }: OtherWall): NamedShape {
+  return scope((keep) => {
+    const behind = facesChosen(occt, of, { chosen: [face], keep }).map(({ name }) => innerName(name));
+    const chosen = [...new Set(behind)].map((name): ChosenFace => ({ ...face, face: name }));
+    try {
+      const made = buildPushed(occt, wall, { faces: chosen, by, sides: 'follow' });
+      const stray = strayCorners(occt, { of, made, chosen, keep });
+      if (stray && (side === 'out' || stray.length === 0)) return made;
+      keep(made.shape);
+      throw doesNotFitBehind(stray ?? [], '');
+    } catch (error) {
+      release(occt, wall.shape);
+      if (!(error instanceof BuildError)) throw error;
+      throw doesNotFitBehind(error.places, error.reason);
+    }
+  });
+}
+
+interface Moved {
+  readonly of: NamedShape;
+  readonly made: NamedShape;
+  readonly chosen: readonly ChosenFace[];
+  readonly keep: Keep;
+}
+
+/** Corners of faces that were moved that lie outside the solid; undefined where such a face is gone: the hollow is filled up there. */
+function strayCorners(occt: Occt, { of, made, chosen, keep }: Moved): Vec3[] | undefined {
+  const faces = uniqueShapes(occt, made.shape, 'TopAbs_FACE', keep);
+  const found = chosen.map(({ face }) => faces.filter((_, i) => sharesName(face, made.faceNames[i]!)));
+  if (found.some((named) => named.length === 0)) return undefined;
+  return found
+    .flat()
+    .flatMap((face) => uniqueShapes(occt, face, 'TopAbs_VERTEX', keep))
+    .map((corner) => read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep))
+    .filter((at) => !isWithin(occt, of.shape, at));
+}
+
+const doesNotFitBehind = (places: readonly Vec3[], detail: string) =>
+  new BuildError(
+    'Shell: the wall of another thickness does not fit.',
+    'Choose a thickness nearer to that of the others.',
+    places,
+    detail,
+  );
+
+function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
   return scope((keep) => {
     const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
     return buildOrTellLargest(

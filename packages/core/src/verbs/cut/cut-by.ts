@@ -1,0 +1,58 @@
+import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import { definitionOf, isFlatPart, withAllBelow, worldFromPart } from '../../document/items.ts';
+import { isSurface } from '../../recipes/bodies/index.ts';
+import { declareVerb, isRefusal, needed, refuse, type Refusal } from '../../statement/declare.ts';
+import { frameInPart } from '../../statement/planes.ts';
+import { splitInTwo, trimAll, type CutStep } from '../shared/cutting.ts';
+
+const KEPT = {
+  both: 'both sides stay',
+  front: 'what lies within stays',
+  behind: 'what lies outside stays',
+} as const;
+
+/** Solids are cut where another one goes through them; that one stays as it is. */
+export const cutByPart = declareVerb({
+  id: 'cut-by',
+  name: 'Cut by part',
+  group: 'cut',
+  about: 'Cuts solids where another part goes through them; where that is moved or changed, the cut follows.',
+  words: ['split', 'trim', 'divide', 'separate', 'tool', 'inside', 'outside', 'knife'],
+  blanks: {
+    parts: needed('parts', 'parts', 'The solids.', { least: 1 }),
+    by: needed('part', 'by', 'The part that goes through them. It stays.'),
+    keep: needed('choice', 'kept', 'What lies within the other part, outside it, or both.', {
+      default: 'both',
+      choices: KEPT,
+    }),
+  },
+  sentence: 'Cut by part {by} through {parts}, {keep}',
+  apply(draft, { parts, by, keep }, context) {
+    const fault = toolFault(draft, parts, by);
+    if (fault) return fault;
+    const place = worldFromPart(draft, by);
+    const stepOf = (id: ItemId): CutStep => ({
+      kind: 'cutBy',
+      tool: by,
+      frame: frameInPart(draft, id, place).kept,
+      keep: keep === 'behind' ? 'behind' : 'front',
+    });
+    if (keep !== 'both') return trimAll(draft, parts, stepOf) ?? { select: parts };
+    const halves = splitInTwo(draft, { parts, stepOf }, context);
+    return isRefusal(halves) ? halves : { select: halves };
+  },
+});
+
+function toolFault(draft: KadrelDocument, parts: readonly ItemId[], by: ItemId): Refusal | undefined {
+  const tool = draft.items[by]!;
+  if (isFlatPart(draft, tool) || isSurface(definitionOf(draft, tool)))
+    return refuse('no-solid', `${tool.name} encloses nothing: choose a solid to cut by.`, 'by');
+  const below = new Set(withAllBelow(draft, by).map(({ id }) => id));
+  const within = parts.find((id) => below.has(id));
+  if (within === undefined) return undefined;
+  const reason =
+    within === by
+      ? `${tool.name} cannot be cut by itself: choose another part.`
+      : `${tool.name} is made from ${draft.items[within]!.name}: choose a part that is not.`;
+  return refuse('itself', reason, 'by');
+}

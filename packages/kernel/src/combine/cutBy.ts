@@ -1,0 +1,40 @@
+/** One side of a solid that another one goes through: what lies within the other, or outside it. */
+import { AT_ORIGIN } from '@kadrel/core';
+import type { CombineContent, StepContent } from '../content/content.ts';
+import type { Measures } from '../facts/measure.ts';
+import { BuildError, release } from '../occt/occt.ts';
+import { NothingLeft } from '../booleans/operation.ts';
+import { buildCombined, type Combined, type Site } from './combination.ts';
+
+type CutBy = Extract<StepContent, { readonly kind: 'cutBy' }>;
+
+/** Checked like any combination. Throws BuildError. @param whole of what is cut */
+export function buildCutBy(site: Site, { of, tool, keep }: CutBy, whole: Measures): Combined {
+  const made = combined(site, {
+    kind: 'combine',
+    how: keep === 'front' ? 'intersect' : 'subtract',
+    operands: [{ tag: '', pose: AT_ORIGIN, content: of }, tool],
+  });
+  if (made.measures.volume < whole.volume * (1 - ALL)) {
+    // Nothing of the tool stays idle: what it does not touch is told by the volume.
+    return { ...made, notices: made.notices.filter(({ what }) => what === 'fuzzy') };
+  }
+  release(site.occt, made.named.shape);
+  throw doesNotGoThrough();
+}
+/** Relative: what is nearer to the whole than this is all of it. */
+const ALL = 1e-12;
+
+function combined(site: Site, content: CombineContent): Combined {
+  try {
+    return buildCombined(site, content);
+  } catch (error) {
+    throw error instanceof NothingLeft ? doesNotGoThrough() : error;
+  }
+}
+
+const doesNotGoThrough = () =>
+  new BuildError(
+    'The part that it is cut by does not go through it: nothing would be left on one side.',
+    'Move one of the two, or cut by another part.',
+  );
