@@ -1,7 +1,8 @@
 /** `npm test`: sets up what is missing, then lint, types, unit tests and checks, and the browser tests on the built application. */
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import {
   ROOT,
   checkNode,
@@ -18,12 +19,19 @@ import { runScript, say } from './say.mjs';
 const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
 const FONT = '/usr/share/fonts/truetype/liberation';
 const totals = { passed: 0, failed: 0, skipped: 0 };
+/** What failed, one line each, repeated at the end, where whoever reads only the tail of a log finds it. */
+const failures = [];
+
+function fail(what) {
+  totals.failed += 1;
+  failures.push(what);
+}
 
 /** A step that either succeeds or counts as one failure. */
 function step(title, command, args) {
   say(`\n== ${title}`);
   const { status } = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2] });
-  if (status !== 0) totals.failed += 1;
+  if (status !== 0) fail(title);
 }
 
 function jest(databaseUrl, report) {
@@ -43,16 +51,40 @@ function jest(databaseUrl, report) {
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
   });
   if (!existsSync(report)) {
-    totals.failed += 1;
+    fail('Unit tests and checks: no report');
     return;
   }
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, numPendingTests, numTodoTests } =
-    JSON.parse(readFileSync(report, 'utf8'));
+  const { numPassedTests, numPendingTests, numTodoTests, testResults } = JSON.parse(
+    readFileSync(report, 'utf8'),
+  );
   totals.passed += numPassedTests;
-  totals.failed += numFailedTests + numRuntimeErrorTestSuites;
   totals.skipped += numPendingTests + numTodoTests;
-  if (status !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0) totals.failed += 1;
+  const failed = testResults.flatMap(failedInSuite);
+  failed.forEach(fail);
+  if (status !== 0 && failed.length === 0) fail('Unit tests and checks: the runner');
 }
+
+/** The tests of a suite that failed, or the suite where it could not be run. */
+function failedInSuite({ name, status, message, assertionResults }) {
+  const failed = assertionResults.filter((test) => test.status === 'failed');
+  const path = relative(ROOT, name);
+  if (status === 'failed' && failed.length === 0) return [`${path}: ${beginning(message)}`];
+  return failed.map((test) => `${path} › ${test.fullName}: ${beginning(test.failureMessages[0] ?? '')}`);
+}
+
+const beginning = (message) => stripVTControlCharacters(message).replace(/\s+/g, ' ').slice(0, 400);
+
+/** The browser tests of a suite, and of the suites in it, that failed or passed only when tried again. */
+function failedInBrowser({ file, specs = [], suites = [] }) {
+  const failed = specs.filter(({ ok, tests }) => !ok || tests.some(({ status }) => status === 'flaky'));
+  return [
+    ...failed.map(({ title, tests }) => `${file} › ${title}: ${beginning(firstError(tests))}`),
+    ...suites.flatMap(failedInBrowser),
+  ];
+}
+
+const firstError = (tests) =>
+  tests.flatMap(({ results }) => results.flatMap(({ errors }) => errors)).at(0)?.message ?? '';
 
 async function playwright(databaseUrl, report) {
   say('\n== Browser tests');
@@ -67,14 +99,15 @@ async function playwright(databaseUrl, report) {
   });
   await endChild(child);
   if (!existsSync(report)) {
-    totals.failed += 1;
+    fail('Browser tests: no report');
     return;
   }
-  const { expected, unexpected, flaky, skipped } = JSON.parse(readFileSync(report, 'utf8')).stats;
-  totals.passed += expected;
-  totals.failed += unexpected + flaky;
-  totals.skipped += skipped;
-  if (status !== 0 && unexpected + flaky === 0) totals.failed += 1;
+  const { stats, suites } = JSON.parse(readFileSync(report, 'utf8'));
+  totals.passed += stats.expected;
+  totals.skipped += stats.skipped;
+  const failed = suites.flatMap(failedInBrowser);
+  failed.forEach(fail);
+  if (status !== 0 && failed.length === 0) fail('Browser tests: the runner');
 }
 
 await runScript(async () => {
@@ -95,6 +128,7 @@ await runScript(async () => {
   } finally {
     await cluster.stop();
   }
+  for (const what of failures) process.stdout.write(`\nFailed: ${what}`);
   process.stdout.write(
     `\n${totals.passed} passed, ${totals.failed} failed${totals.skipped > 0 ? `, ${totals.skipped} skipped` : ''}\n`,
   );
