@@ -301,46 +301,66 @@ function ownAngle(hand: Hand, normal: Vec3, { axes }: GripSet, [first]: readonly
 /** Axes squarer to one another than this (cosine) are taken for square. */
 const SQUARE_COSINE = 0.5;
 
-function resizedBy(
-  hand: Hand,
-  { set, hold, parts }: Gripping,
-  statement: Statement,
-  side: BoxPoint,
-): Statement | null {
+function resizedBy(hand: Hand, gripping: Gripping, statement: Statement, side: BoxPoint): Statement | null {
+  const pulled = pulledKnob(hand, gripping, side);
+  if (!pulled) return null;
+  const typed =
+    side.filter((n) => n !== 0).length === 1
+      ? sideTyped(hand, pulled, { statement, size: boxSize(gripping.set.box!), side })
+      : cornerTyped(hand, pulled);
+  if (!typed) return null;
+  const isCentred = chosenCentre(statement) !== null;
+  return retyped(statement, {
+    ...typed,
+    ...(isCentred ? {} : { about: 'point', at: pulled.fixed.map((n) => exactMm(n)) }),
+  });
+}
+
+interface PulledKnob {
+  /** What stays where it is. */
+  readonly fixed: Vec3;
+  /** How far it is pulled, as a share of the way from what stays to where the knob was. */
+  readonly share: number;
+  /** Whether it is taken as it is, not in steps. */
+  readonly isFree: boolean;
+}
+
+/** To where a knob of the box is pulled; undefined where that says nothing. */
+function pulledKnob(hand: Hand, { set, hold, parts }: Gripping, side: BoxPoint): PulledKnob | undefined {
   const fixed = fixedPoint(hand, set, side);
   const knob = knobPoint(set, side);
   const direction = knobDirection(set, side, knob, fixed);
   const whole = dot(subtract(knob, fixed), direction);
-  if (!(whole > 0)) return null;
+  if (!(whole > 0)) return undefined;
   const snap = hand.pointSnap(standingOf(hand.state().document, parts));
   hand.showCaught(snap && { point: snap.point, snap });
   const now = alongKnob(hand, set, side, fixed);
-  if (now === undefined) return null;
+  if (now === undefined) return undefined;
   const reach = snap ? dot(subtract(snap.point, fixed), direction) : whole + now - (hold as number);
-  const isSide = side.filter((n) => n !== 0).length === 1;
-  const at = chosenCentre(statement) === null ? { about: 'point', at: fixed.map((n) => exactMm(n)) } : {};
-  if (!isSide) {
-    const free = reach / whole;
-    const factor = snap || hand.last.ctrl ? free : toStep(free, hand.state().manner.factorStep);
-    if (factor === 0) return null;
-    return retyped(statement, { by: [factor, factor, factor].map(String), to: undefined, ...at });
-  }
+  return { fixed, share: reach / whole, isFree: snap !== null || hand.last.ctrl };
+}
+
+/** A corner or an edge of the box: all sizes by one factor. */
+function cornerTyped(hand: Hand, { share, isFree }: PulledKnob): Typed | null {
+  const factor = isFree ? share : toStep(share, hand.state().manner.factorStep);
+  return factor === 0 ? null : { by: [factor, factor, factor].map(String), to: undefined };
+}
+
+/** A side of the box: the size along its axis. */
+function sideTyped(
+  hand: Hand,
+  { share, isFree }: PulledKnob,
+  { statement, size, side }: { statement: Statement; size: Vec3; side: BoxPoint },
+): Typed | null {
   const axis = side.findIndex((n) => n !== 0);
-  const size = boxSize(set.box!)[axis]!;
-  const { grid } = hand.state().document.scene;
-  const free = (reach / whole) * size;
-  const wanted = snap || hand.last.ctrl ? free : toStep(free, grid);
+  const free = share * size[axis]!;
+  const wanted = isFree ? free : toStep(free, hand.state().document.scene.grid);
   if (Math.abs(wanted) < 1e-6) return null;
   const typed = statement.held.has(`to.${axis}`)
     ? String((statement.typed.to as unknown[])[axis])
     : exactMm(wanted);
   live.tell(`to.${axis}`, typed.replace(/ mm$/, ''));
-  return retyped(statement, {
-    to: [0, 1, 2].map((i) => (i === axis ? typed : 'now')),
-    by: undefined,
-    others: 'stay',
-    ...at,
-  });
+  return { to: [0, 1, 2].map((i) => (i === axis ? typed : 'now')), by: undefined, others: 'stay' };
 }
 
 const retyped = (statement: Statement, typed: Typed): Statement => ({

@@ -32,17 +32,9 @@ export function RegionsPanel({ statement }: { statement: Statement }) {
   );
 }
 
-function RegionList({
-  statement,
-  blank,
-  profiles,
-}: {
-  statement: Statement;
-  blank: string;
-  profiles: readonly ItemId[];
-}) {
+/** The regions that the profiles enclose, once the worker has told them. */
+function useRegions(profiles: readonly ItemId[]): readonly RegionFound[] {
   const session = useSession();
-  const scene = useSessionState((state) => state.document.scene);
   const document = useSessionState((state) => state.document);
   const [regions, setRegions] = useState<readonly RegionFound[]>([]);
   const key = profiles.join();
@@ -57,6 +49,21 @@ function RegionList({
       isWanted = false;
     };
   }, [session, key, document]);
+  return regions;
+}
+
+function RegionList({
+  statement,
+  blank,
+  profiles,
+}: {
+  statement: Statement;
+  blank: string;
+  profiles: readonly ItemId[];
+}) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const regions = useRegions(profiles);
   const chosen = chosenRegions(statement.typed[blank]);
   if (regions.length === 0) return <p className="text-ink2">These curves enclose no area.</p>;
   return (

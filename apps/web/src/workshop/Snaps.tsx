@@ -98,44 +98,47 @@ export function Snaps() {
 
 /** Every kind with a toggle, and a button that forces it for one pick. */
 function Kinds() {
-  const session = useSession();
   const { kinds, toggle } = useToggle();
-  const forced = useSessionState((state) => state.forced);
   return (
     <div className="grid grid-cols-2 gap-x-3 px-3 pt-1">
-      {SNAP_KINDS.map((kind) => {
-        const { word, about } = KINDS[kind];
-        const key = KEY_OF.get(kind);
-        return (
-          <div key={kind} className="flex items-center gap-1.5 py-px">
-            <span className="w-[82px] shrink-0">
-              <Toggle
-                isOn={kinds.has(kind)}
-                word={word}
-                title={`${kind}: on or off`}
-                toggle={() => toggle(kind)}
-              />
-            </span>
-            <span className="flex-1 truncate text-[12px] text-ink2" title={about}>
-              {about}
-            </span>
-            <button
-              type="button"
-              aria-pressed={forced === kind}
-              aria-label={`${kind}, once`}
-              className={clsx(
-                'rounded px-1 text-[11px] whitespace-nowrap hover:bg-tint',
-                forced === kind ? 'bg-tint text-plum' : 'text-ink2',
-              )}
-              title="Only this kind for the next pick"
-              onClick={() => session.set({ forced: forced === kind ? null : kind })}
-            >
-              once{key && <kbd className="key ml-1">⇧{key}</kbd>}
-            </button>
-          </div>
-        );
-      })}
+      {SNAP_KINDS.map((kind) => (
+        <div key={kind} className="flex items-center gap-1.5 py-px">
+          <span className="w-[82px] shrink-0">
+            <Toggle
+              isOn={kinds.has(kind)}
+              word={KINDS[kind].word}
+              title={`${kind}: on or off`}
+              toggle={() => toggle(kind)}
+            />
+          </span>
+          <span className="flex-1 truncate text-[12px] text-ink2" title={KINDS[kind].about}>
+            {KINDS[kind].about}
+          </span>
+          <Once kind={kind} />
+        </div>
+      ))}
     </div>
+  );
+}
+
+function Once({ kind }: { kind: SnapKind }) {
+  const session = useSession();
+  const isForced = useSessionState((state) => state.forced === kind);
+  const key = KEY_OF.get(kind);
+  return (
+    <button
+      type="button"
+      aria-pressed={isForced}
+      aria-label={`${kind}, once`}
+      className={clsx(
+        'rounded px-1 text-[11px] whitespace-nowrap hover:bg-tint',
+        isForced ? 'bg-tint text-plum' : 'text-ink2',
+      )}
+      title="Only this kind for the next pick"
+      onClick={() => session.set({ forced: isForced ? null : kind })}
+    >
+      once{key && <kbd className="key ml-1">⇧{key}</kbd>}
+    </button>
   );
 }
 
