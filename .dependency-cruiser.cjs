@@ -19,6 +19,7 @@ const CORE = [
   'refusals',
   'patterns',
   'history',
+  'sections',
   'snapping',
   'selecting',
   'formats',

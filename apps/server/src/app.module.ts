@@ -22,6 +22,7 @@ import { Sweeper } from './operation/sweeper.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
 import { Quota } from './projects/quota.ts';
+import { SaveBatches } from './projects/saveBatches.ts';
 import { SavingService } from './projects/saving.service.ts';
 import { TaskPool } from './projects/taskPool.ts';
 
@@ -48,6 +49,7 @@ export class AppModule {
         Limits,
         Sweeper,
         ProjectsService,
+        SaveBatches,
         SavingService,
         TaskPool,
         Quota,

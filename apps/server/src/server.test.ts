@@ -147,8 +147,11 @@ describe('edits', () => {
       .send({ base: 120, edits: [undo] })
       .expect(201, { revision: 121 });
     const { body } = await agent.get(`/api/projects/${id}`).expect(200);
-    const opened = body as { revision: number; document: KadrelDocument };
+    const opened = body as { revision: number; document: KadrelDocument; edits: Edit[] };
     expect([opened.revision, Object.keys(opened.document.items).length]).toEqual([121, 119]);
+    // The latest of them come along; the ones before are asked for.
+    const all = await agent.get(`/api/projects/${id}/edits`).expect(200);
+    expect(opened.edits).toEqual((all.body as { edits: Edit[] }).edits.slice(-100));
     const list = await agent.get(`/api/projects/${id}/edits?after=119`).expect(200);
     expect((list.body as { edits: Edit[] }).edits.map((e) => e.kind)).toEqual(['do', 'undo']);
   });

@@ -17,6 +17,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { api } from '../../../apps/web/src/api/client.ts';
+import { editsSince } from '../../../apps/web/src/session/earlier.ts';
 import { resume } from '../../../apps/web/src/session/resume.ts';
 import { openSaving, rebased, type Saving, type Shown } from '../../../apps/web/src/session/saving.ts';
 import type { SaveReport } from '../../../apps/web/src/session/saveQueue.ts';
@@ -108,12 +109,8 @@ class Page {
   ) {}
 
   async load(): Promise<void> {
-    const [opened, { edits }, left] = await Promise.all([
-      api.openProject(this.project),
-      api.edits(this.project, 0),
-      this.shelf.left(this.project),
-    ]);
-    const page = { ...opened, edits: edits.slice(0, opened.revision), left };
+    const [opened, left] = await Promise.all([api.openProject(this.project), this.shelf.left(this.project)]);
+    const page = { ...opened, edits: await editsSince(opened, left?.base), left };
     const resumed = resume(page);
     this.shown = { document: resumed.document, edits: [...page.edits, ...resumed.edits] };
     this.report = { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false };

@@ -76,7 +76,7 @@ export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';
 export { loftStarts, matchedOutlines, type PlacedPath } from './profiles/matching.ts';
 export { valued, type Valued } from './recipes/numbers.ts';
-export { BODIES } from './recipes/bodies/index.ts';
+export { BODIES, SECTION_VIEWS, type SectionView } from './recipes/bodies/index.ts';
 export { PLAIN_SOLIDS } from './recipes/primitives/index.ts';
 export { blanksIn, piecesIn, withClauses, type Piece } from './statement/template.ts';
 export { sentenceCase } from './statement/letters.ts';
@@ -116,6 +116,18 @@ export { prismCorners } from './recipes/regular.ts';
 export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';
 export { replay } from './history/replay.ts';
+export {
+  cutsIn,
+  cutsOf,
+  isCutAway,
+  isSection,
+  itemsCutBy,
+  sectionsIn,
+  seenFrom,
+  viewsOf,
+  type Cut,
+  type HalfSpace,
+} from './sections/cuts.ts';
 export { sealEdits, type History, type Source } from './history/sealing.ts';
 export { afterEdits, isEditFault, type EditFault } from './history/patching.ts';
 export {
@@ -125,7 +137,10 @@ export {
   type Column,
   type BlankType,
   type EdgeFacts,
+  type CutFacts,
+  type ItemOutlines,
   type MadeFaces,
+  type SectionFacts,
   type FaceFacts,
   type Group,
   type Outcome,

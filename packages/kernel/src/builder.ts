@@ -19,6 +19,8 @@ import {
   withoutFacets,
   type Occt,
 } from './occt/occt.ts';
+import { buildSectioned } from './combine/section.ts';
+import { buildSection, heightsOf, planeUnder, type Piece } from './build/section.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import { buildJoined } from './build/steps/joined.ts';
 import type { NamedShape } from './naming/named.ts';
@@ -193,11 +195,11 @@ export class Builder {
     const named: NamedShape = {
       ...made.named,
       unstretched: unstretched(content),
-      drawn: content.kind === 'drawn' ? content.paths : undefined,
+      drawn: content.kind === 'drawn' ? content.paths : made.named.drawn,
     };
     const held: Held = { ...made, named, content };
     // What is combined is checked while it is made.
-    if (content.kind !== 'combine' && content.kind !== 'cutBy') this.clock.time(() => this.verify(held));
+    if (!CHECKED_AS_MADE.has(content.kind)) this.clock.time(() => this.verify(held));
     return held;
   }
 
@@ -217,6 +219,8 @@ export class Builder {
       const made = this.combined(content, used);
       return { ...made, failed: content.operands.flatMap((one) => this.held(one.content, used).failed) };
     }
+    if (content.kind === 'section' || content.kind === 'sectioned')
+      return { named: this.section(content, used), notices: [], failed: [] };
     if (!isStep(content)) return { named: buildBase(this.occt, content), notices: [], failed: [] };
     const { named, notices, failed } = this.held(content.of, used);
     if ('tool' in content) {
@@ -237,6 +241,37 @@ export class Builder {
     const looseMm = loosenessOf(this.occt, named.shape);
     const words = `Gaps of up to ${looseMm.toPrecision(2)} mm were closed: edges there are only that near to their faces.`;
     return { named, notices: looseMm > TOLD_GAP_MM ? [{ what: 'fuzzy' as const, words }] : [] };
+  }
+
+  private section(content: KindOf<'section' | 'sectioned'>, used: Set<string>): NamedShape {
+    if (content.kind === 'section')
+      return buildSection(
+        this.occt,
+        content.size,
+        content.pieces.flatMap((one) => this.pieceOf(one, used) ?? []),
+      );
+    const held = this.held(content.solid, used);
+    const site = { occt: this.occt, named: held.named, mesh: this.meshOf(held) };
+    return buildSectioned({ ...site, build: (inner) => this.shapeOf(inner, used) }, content);
+  }
+
+  /** Undefined for a solid that is clear of the XY plane, and for what is not built: that is told where it stands. */
+  private pieceOf({ tag, pose, content: solid }: OperandContent, used: Set<string>): Piece | undefined {
+    const measures = this.measuresIfBuilt(solid, used);
+    if (!measures || measures.solids === 0) return undefined;
+    const [least, most] = heightsOf(pose, measures.box);
+    if (least > ON_PLANE_MM || most < -ON_PLANE_MM) return undefined;
+    return { tag, pose, named: this.shapeOf({ kind: 'sectioned', solid, ...planeUnder(pose) }, used) };
+  }
+
+  private measuresIfBuilt(content: Content, used: Set<string>): Measures | undefined {
+    try {
+      this.held(content, used);
+      return this.measuresOf(content);
+    } catch (error) {
+      if (error instanceof BuildError) return undefined;
+      throw error;
+    }
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): Combined {
@@ -326,6 +361,12 @@ const PLAIN_VOLUME = 1e-9;
 /** Gaps wider than this (mm) are told: ten times what the kernel allows anyway. */
 const TOLD_GAP_MM = 1e-6;
 
+/** What is checked while it is made. */
+const CHECKED_AS_MADE: ReadonlySet<string> = new Set(['combine', 'cutBy', 'section', 'sectioned']);
+/** Solids nearer to a section plane than this (mm) touch it. */
+const ON_PLANE_MM = 1e-7;
+
+type KindOf<K extends Content['kind']> = Extract<Content, { readonly kind: K }>;
 type StepOf<K extends StepContent['kind']> = Extract<StepContent, { readonly kind: K }>;
 
 const notWhatItSays = () =>

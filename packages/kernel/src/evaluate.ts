@@ -36,7 +36,7 @@ import {
 import { Answers } from './answers/answers.ts';
 import { Builder, type Libraries } from './builder.ts';
 import { CombineError, type Notice } from './combine/combination.ts';
-import { contentOf, isStep, type Content } from './content/content.ts';
+import { contentOf, cutContent, isStep, type Content } from './content/content.ts';
 import { keyOf } from './content/key.ts';
 import type { Exporting, Solids } from './exchange/declare.ts';
 import { exporterNamed } from './exchange/index.ts';
@@ -225,6 +225,12 @@ export class Evaluator {
       }
       return { ...solid, pose: one.pose };
     });
+  }
+
+  /** The cut faces of items on a plane, in its frame. Throws BuildError. */
+  cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape {
+    const content = cutContent(document, { items, plane, size: 1 });
+    return this.guarded(() => this.builder.shapeOf(content));
   }
 
   /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */

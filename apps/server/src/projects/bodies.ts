@@ -39,7 +39,10 @@ const listed = z.object({
   changedAt: z.string(),
 });
 export class ListedProject extends createZodDto(listed) {}
-export class OpenedProject extends createZodDto(listed.extend({ document: documentSchema })) {}
+/** With the latest of its edits, oldest first. */
+export class OpenedProject extends createZodDto(
+  listed.extend({ document: documentSchema, edits: z.array(editSchema) }),
+) {}
 export class EditList extends createZodDto(z.object({ edits: z.array(editSchema) })) {}
 export class Revision extends createZodDto(z.object({ revision: z.number() })) {}
 

@@ -8,7 +8,8 @@ import { Heads, type Head } from './heads.ts';
 import { sourcesOf } from './history.ts';
 import { Lines } from './lines.ts';
 import { isSnapshotDue, requireThisVersion, withoutDoubles } from './saves.ts';
-import { storeEdits, storeSnapshot } from './storing.ts';
+import { SaveBatches } from './saveBatches.ts';
+import { storeSnapshot, type StoredSave } from './storing.ts';
 import { TaskPool } from './taskPool.ts';
 import { MAX_LIGHT, type Answer, type Asking } from './tasks.ts';
 
@@ -31,6 +32,7 @@ export class SavingService implements OnModuleDestroy {
   constructor(
     private readonly em: EntityManager,
     private readonly pool: TaskPool,
+    private readonly batches: SaveBatches,
   ) {}
 
   /** Snapshots that are still being written. */
@@ -62,7 +64,7 @@ export class SavingService implements OnModuleDestroy {
       source: (one) => sources.get(one),
     });
     if (isEditFault(sealed)) return undefined;
-    const revision = await this.stored(asking, { project: id, base, edits: sealed.edits });
+    const revision = await this.stored({ project: id, account: asking.id, base, edits: sealed.edits });
     if (revision === undefined) return undefined;
     const lastTime = sealed.edits.at(-1)!.line.time;
     this.moveOn(id, { revision, document: sealed.document, lastTime }, base);
@@ -79,12 +81,9 @@ export class SavingService implements OnModuleDestroy {
   }
 
   /** Undefined where the base is stale, an edit is known, or the project is not the account's. */
-  private async stored(
-    asking: Asking,
-    addition: Parameters<typeof storeEdits>[2],
-  ): Promise<number | undefined> {
+  private async stored(save: StoredSave): Promise<number | undefined> {
     try {
-      return await storeEdits(this.em.getConnection(), asking, addition);
+      return await this.batches.store(save);
     } catch (error) {
       if (error instanceof UniqueConstraintViolationException || codeOf(error) === UNIQUE_VIOLATION)
         return undefined;

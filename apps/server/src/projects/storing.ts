@@ -3,23 +3,27 @@ import { randomUUID } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import type { Edit, KadrelDocument } from '@kadrel/core';
 import { Account, Member, Project } from '../data/entities.ts';
-import type { Asking } from './tasks.ts';
+import { prepared } from '../data/prepared.ts';
 
 /**
- * All or nothing, in one round trip: the project moves on from the revision that the edits were checked on, if it still is there
- * and the account belongs to it; the row's lock puts two that save at once one after the other.
+ * Several saves in one round trip, each all or nothing: a project moves on from the revision that its edits were checked on, if it
+ * still is there and the account belongs to it; the row's lock puts two that save at once one after the other. Takes one list, read
+ * as rows, so that the statement is the same for any number of saves.
  */
-const APPEND = `with head as (
-    update project set revision = revision + ?, bytes = bytes + ?, changed_at = now()
-    where id = ?::uuid and revision = ?
-      and exists (select 1 from member where project_id = ?::uuid and account_id = ?::uuid)
-    returning revision),
+const APPEND = `with save as materialized (
+    select * from jsonb_to_recordset($1::jsonb) as s (project uuid, account uuid, base int, bytes int, edits jsonb)),
+  head as (
+    update project p
+    set revision = p.revision + jsonb_array_length(s.edits), bytes = p.bytes + s.bytes, changed_at = now()
+    from save s join member m on m.project_id = s.project and m.account_id = s.account
+    where p.id = s.project and p.revision = s.base
+    returning p.id, p.revision),
   stored as (
     insert into edit (project_id, revision, edit_id, body)
-    select ?::uuid, ?::int + e.place, e.body->>'id', e.body
-    from jsonb_array_elements(?::jsonb) with ordinality as e (body, place)
-    where exists (select 1 from head))
-  select revision from head`;
+    select s.project, s.base + e.place, e.body->>'id', e.body
+    from save s join head h on h.id = s.project
+    cross join lateral jsonb_array_elements(s.edits) with ordinality as e (body, place))
+  select id, revision from head`;
 
 /** A connection, or an entity manager within its transaction. */
 export interface Sql {
@@ -33,15 +37,35 @@ export interface Addition {
   readonly edits: readonly Edit[];
 }
 
-/** Returns the new revision; undefined where the base is stale or the project is not the account's. Throws where an edit is known. */
-export async function storeEdits(
-  sql: Sql,
-  asking: Asking,
-  { project, base, edits }: Addition,
-): Promise<number | undefined> {
+/** An addition, and the account that it is for. */
+export interface StoredSave extends Addition {
+  readonly account: string;
+}
+
+/** As a row of the list that the statement takes. */
+export function rowText({ project, account, base, edits }: StoredSave): string {
   const text = JSON.stringify(edits);
-  const values = [edits.length, text.length, project, base, project, asking.id, project, base, text];
-  const [row] = await sql.execute<{ revision: number }[]>(APPEND, values);
+  const ids = `"project":"${project}","account":"${account}"`;
+  return `{${ids},"base":${base},"bytes":${text.length},"edits":${text}}`;
+}
+
+type Stored = readonly { readonly id: string; readonly revision: number }[];
+
+/**
+ * Stores saves of different projects, told as rows. Returns the new revision of each project; those are absent whose base is stale or
+ * whose account does not belong to them. Throws where an edit is known, and stores nothing then.
+ */
+export async function storeTogether(
+  em: EntityManager,
+  rows: readonly string[],
+): Promise<ReadonlyMap<string, number>> {
+  const stored = await prepared<Stored>(em, { name: 'append', text: APPEND }, [`[${rows.join()}]`]);
+  return new Map(stored.map(({ id, revision }) => [id, revision]));
+}
+
+/** Within a transaction. Returns the new revision; undefined where the base is stale or the project is not the account's. */
+export async function storeEdits(sql: Sql, save: StoredSave): Promise<number | undefined> {
+  const [row] = await sql.execute<{ revision: number }[]>(APPEND.replace('$1', '?'), [`[${rowText(save)}]`]);
   return row?.revision;
 }
 
@@ -99,11 +123,7 @@ export async function storeProject(
   await em.flush();
   await storeSnapshot(em, project.id, { revision: 0, text: JSON.stringify(start) });
   if (edits.length > 0)
-    project.revision = (await storeEdits(
-      em,
-      { id: account.id, name: '' },
-      { project: project.id, base: 0, edits },
-    ))!;
+    project.revision = (await storeEdits(em, { project: project.id, account: account.id, base: 0, edits }))!;
   return project;
 }
 

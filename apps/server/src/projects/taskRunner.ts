@@ -14,13 +14,15 @@ import { notFound, Problem, problemOf, problemText } from '../common/problem.ts'
 import { Asset, EditRow, Member, Project } from '../data/entities.ts';
 import { fileSchema, keptEditsSchema, listedOf, newEditsSchema } from './bodies.ts';
 import { Heads, type Head } from './heads.ts';
-import { editsBetween, headAt, sourcesOf } from './history.ts';
+import { editsBetween, editsText, headAt, sourcesOf } from './history.ts';
 import { pictureIn } from './picture.ts';
 import { copyProject, storeEdits, storeProject, storeSnapshot, type NewProject } from './storing.ts';
 import { MAX_LIGHT, MAX_LIGHT_PARTS, type Answer, type Asking, type Task } from './tasks.ts';
 import { isSnapshotDue, requireThisVersion, withoutDoubles, type Save } from './saves.ts';
 
 const MAX_HEADS = 50;
+/** Edits that come with a project that is opened: what is likely to be undone. The ones before them are asked for in stretches. */
+const LATEST_EDITS = 100;
 type OfKind<K extends Task['kind']> = Task & { kind: K };
 
 /** Does tasks, one after another for each project. What goes wrong is an answer too. */
@@ -59,8 +61,11 @@ export class TaskRunner {
   private async open({ asking, project: id }: OfKind<'open'>): Promise<Answer> {
     const em = this.em.fork();
     const project = await projectOf(em, asking, id);
-    const { document } = await this.headOf(em, id, project.revision);
-    return { status: 200, text: JSON.stringify({ ...listedOf(project), document }) };
+    const { revision } = project;
+    const { document } = await this.headOf(em, id, revision);
+    const latest = await editsText(em, id, [Math.max(0, revision - LATEST_EDITS), revision]);
+    const opened = JSON.stringify({ ...listedOf(project), document });
+    return { status: 200, text: `${opened.slice(0, -1)},"edits":${latest}}` };
   }
 
   private async duplicate({ asking, project: id }: OfKind<'duplicate'>): Promise<Answer> {
@@ -171,7 +176,7 @@ export class TaskRunner {
     });
     if (isEditFault(sealed))
       throw new Problem(HttpStatus.UNPROCESSABLE_ENTITY, sealed.message, { edit: sealed.edit });
-    const revision = await storeEdits(em, asking, { project, base, edits: sealed.edits });
+    const revision = await storeEdits(em, { project, account: asking.id, base, edits: sealed.edits });
     if (revision === undefined) throw notFound();
     const lastTime = sealed.edits.at(-1)!.line.time;
     return { head: { revision, document: sealed.document, lastTime }, from: base };

@@ -72,10 +72,11 @@ const projectSchema = z.object({
   changedAt: z.string(),
 });
 export type ProjectCard = z.infer<typeof projectSchema>;
-const openedSchema = projectSchema.extend({ document: documentSchema });
+/** With the latest of its edits. */
+const openedSchema = projectSchema.extend({ document: documentSchema, edits: z.array(editSchema) });
 const editsSchema = z.object({ edits: z.array(editSchema) });
 /** Edits that are asked for at once: more make an answer that takes long to read. */
-const STRETCH = 1000;
+export const STRETCH = 1000;
 const nothing = z.undefined();
 
 export const api = {
@@ -106,11 +107,14 @@ export const api = {
   async edits(id: string, after: number): Promise<{ edits: Edit[] }> {
     const edits: Edit[] = [];
     for (;;) {
-      const path = `/projects/${id}/edits?after=${after + edits.length}&limit=${STRETCH}`;
-      const found = await call('GET', path, editsSchema);
-      edits.push(...found.edits);
-      if (found.edits.length < STRETCH) return { edits };
+      const found = await api.stretchOfEdits(id, [after + edits.length, STRETCH]);
+      edits.push(...found);
+      if (found.length < STRETCH) return { edits };
     }
+  },
+  /** So many edits after a revision, oldest first. */
+  async stretchOfEdits(id: string, [after, limit]: readonly [number, number]): Promise<Edit[]> {
+    return (await call('GET', `/projects/${id}/edits?after=${after}&limit=${limit}`, editsSchema)).edits;
   },
   appendEdits: (id: string, base: number, edits: readonly Edit[]) =>
     call('POST', `/projects/${id}/edits`, z.object({ revision: z.number() }), { base, edits }),

@@ -64,6 +64,14 @@ test('what the server has already is not saved again', () => {
   expect([found.fits, found.unsaved, found.document]).toEqual([true, [], mine.document]);
 });
 
+test('of a long ledger the latest edits are enough', () => {
+  const opened = { document: theirs.document, edits: [theirs.edit], revision: 2 };
+  const clash = resume({ ...opened, left: left([mine.edit]) });
+  expect([clash.fits, clash.unsaved]).toEqual([false, [mine.edit]]);
+  const kept = resume({ ...opened, document: mine.document, edits: [mine.edit], left: left([mine.edit]) });
+  expect([kept.fits, kept.unsaved]).toEqual([true, []]);
+});
+
 test('others’ edits elsewhere are no hindrance, and the same number is', () => {
   const beside = resume({ ...server(other.document, box.edit, other.edit), left: left([mine.edit]) });
   expect([beside.fits, nameOf(beside.document), Object.keys(beside.document.pins)]).toEqual([

@@ -15,6 +15,7 @@ export interface Resumed {
 export function resume(opened: {
   readonly document: KadrelDocument;
   readonly revision: number;
+  /** The last ones up to the revision: all that came after what was left was made, at least. */
   readonly edits: readonly Edit[];
   readonly left: Left | undefined;
 }): Resumed {
@@ -23,7 +24,10 @@ export function resume(opened: {
   const known = new Set(edits.map((edit) => edit.id));
   const own = new Set(left.edits.map((edit) => edit.id));
   const unsaved = left.edits.filter((edit) => !known.has(edit.id));
-  const missed = edits.slice(Math.min(left.base, revision)).filter((edit) => !own.has(edit.id));
+  const first = revision - edits.length;
+  const missed = edits
+    .slice(Math.max(0, Math.min(left.base, revision) - first))
+    .filter((edit) => !own.has(edit.id));
   const after = editsCollide(missed, unsaved) ? undefined : afterEdits(document, unsaved);
   if (!after || isEditFault(after)) return { document, edits: [], unsaved, fits: unsaved.length === 0 };
   const shown = withAside(

@@ -25,6 +25,8 @@ export interface SessionState {
   readonly author: string;
   readonly document: KadrelDocument;
   readonly edits: readonly Edit[];
+  /** How many edits came before those: the ledger is fetched in stretches. */
+  readonly earlier: number;
   readonly selection: readonly ItemId[];
   /** Faces, edges and corners of the one selected part. */
   readonly places: SelectedPlaces | null;
@@ -82,6 +84,7 @@ export interface OpenedSession {
   readonly author: string;
   readonly document: KadrelDocument;
   readonly revision: number;
+  /** The latest ones up to the revision. */
   readonly edits: readonly Edit[];
   readonly shelf: Shelf;
   /** What former visits left unsaved. */
@@ -96,6 +99,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   author: opened.author,
   document: resumed.document,
   edits: [...opened.edits, ...resumed.edits],
+  earlier: opened.revision - opened.edits.length,
   selection: [],
   places: null,
   openGroup: null,

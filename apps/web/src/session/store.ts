@@ -4,6 +4,7 @@ import type { Exporter, KernelHost } from '@kadrel/kernel';
 import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
 import { openCore, type SessionCore } from './core.ts';
+import { fetchEarlier } from './earlier.ts';
 import { editing } from './editing.ts';
 import { insideActions } from './inside.ts';
 import { looking } from './looking.ts';
@@ -31,6 +32,12 @@ export function openSession(opened: OpenedSession) {
   const starts = starting(core, commits, looks.activeView);
   const edits = editing(core, looks.activeView);
   void core.rebuild();
+  const stopFetching = fetchEarlier({
+    projectId: opened.projectId,
+    get,
+    set,
+    later: (work, ms) => setTimeout(work, ms),
+  });
   return {
     store,
     ...looks,
@@ -68,6 +75,7 @@ export function openSession(opened: OpenedSession) {
     /** Builds what the statement in hand would come to with a value under the pointer; null goes back to what is typed. */
     tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
     close(): void {
+      stopFetching();
       core.saving.stop();
       host.close();
     },

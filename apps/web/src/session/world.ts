@@ -60,13 +60,15 @@ export class Worlds {
 /** Two questions with the same key have the same reply: it names the solids by what they are and where they stand. */
 function replyKey(document: KadrelDocument, question: Question): string {
   const parts =
-    question.ask === 'contact'
-      ? [...question.moving, ...question.fixed].map(({ part }) => part)
-      : question.ask === 'regions'
-        ? question.profiles
-        : question.ask === 'offset'
-          ? [question.profile]
-          : [question.part];
+    question.ask === 'slices'
+      ? question.parts
+      : question.ask === 'contact'
+        ? [...question.moving, ...question.fixed].map(({ part }) => part)
+        : question.ask === 'regions'
+          ? question.profiles
+          : question.ask === 'offset'
+            ? [question.profile]
+            : [question.part];
   const standing = parts.map((part) => {
     const { turn, shift } = worldFromPart(document, part);
     const made = isWhole(document, document.items[part]!)

@@ -130,7 +130,7 @@ export class Catcher {
     return {
       pointer: [x, y],
       camera: pane.camera,
-      scene: this.stage.scene,
+      scene: pane.scene,
       settings: {
         kinds: forced ? new Set([forced]) : (only ?? snapKinds),
         seeThrough,
@@ -251,7 +251,7 @@ export class Catcher {
 
   private partsUnder(pane: Pane, x: number, y: number): ItemId[] {
     const { document, openGroup } = this.stage.session.store.getState();
-    const under = partsUnder(pane.camera, [x, y], this.stage.scene);
+    const under = partsUnder(pane.camera, [x, y], pane.scene);
     return [...new Set(under.map((id) => selectableOf(document, id, openGroup)))];
   }
 

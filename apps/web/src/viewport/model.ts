@@ -125,6 +125,7 @@ function instancesOf(part: Part, solids: readonly OwnSolid[], pose: Pose, built:
       box,
       mass: centroid,
       ...(datum ? { datum } : {}),
+      ...(part.recipe.base.kind === 'section' ? { isOpen: true as const } : {}),
     };
   });
 }

@@ -9,7 +9,9 @@ import {
   rayThrough,
   type Box,
   type Camera,
+  type SectionView,
   type SnapInstance,
+  type SnapScene,
   type ItemId,
   type Vec3,
   type ViewState,
@@ -33,6 +35,9 @@ export const EMPTY_VIEW: ViewState = {
   projection: 'perspective',
 };
 
+/** What is met by its lines alone. */
+const DRAWN: ReadonlySet<string> = new Set(['profile', 'section']);
+
 export class Pane {
   readonly overlay: Overlay;
   display: Display = 'edges';
@@ -53,6 +58,8 @@ export class Pane {
   constructor(
     readonly stage: Stage,
     readonly host: HTMLElement,
+    /** Which of the views it is, for section planes that cut in some only. */
+    readonly name: SectionView,
     first: Partial<ViewState> = {},
   ) {
     this.overlay = new Overlay(host);
@@ -67,6 +74,11 @@ export class Pane {
   /** Where it looks from, or will when it has come to rest. */
   get view(): ViewState {
     return this.animation?.to ?? this.state;
+  }
+
+  /** What can be met and caught in this view. */
+  get scene(): SnapScene {
+    return { ...this.stage.scene, cuts: this.stage.cutsIn(this.name) };
   }
 
   get isShown(): boolean {
@@ -177,7 +189,7 @@ export class Pane {
   orbitAbout(x: number, y: number): void {
     const box = this.stage.selectionBox();
     const ray = rayThrough(this.current, x, y);
-    const hit = box ? undefined : castOnScene(this.stage.scene, ray);
+    const hit = box ? undefined : castOnScene(this.scene, ray);
     const target = box
       ? boxPoint(box, [0, 0, 0])
       : hit && ([0, 1, 2].map((i) => ray.from[i]! + ray.direction[i]! * hit.distance) as unknown as Vec3);
@@ -194,18 +206,16 @@ export class Pane {
   }
 
   instanceAt(x: number, y: number): SnapInstance | null {
-    const hit = castOnScene(this.stage.scene, rayThrough(this.current, x, y));
+    const hit = castOnScene(this.scene, rayThrough(this.current, x, y));
     // A drawn curve has no face to meet: it is caught within reach of the pointer, before what lies behind it.
     const { document } = this.stage.session.store.getState();
-    const isDrawn = ({ part }: SnapInstance) => document.items[part]?.recipe.base.kind === 'profile';
-    return (
-      curveUnder(this.current, [x, y], this.stage.scene, isDrawn, hit?.distance) ?? hit?.instance ?? null
-    );
+    const isDrawn = ({ part }: SnapInstance) => DRAWN.has(document.items[part]?.recipe.base.kind ?? '');
+    return curveUnder(this.current, [x, y], this.scene, isDrawn, hit?.distance) ?? hit?.instance ?? null;
   }
 
   /** The name of the face of a part that is in front under the pointer. */
   faceAt(x: number, y: number, part: ItemId): string | undefined {
-    const hit = castOnScene(this.stage.scene, rayThrough(this.current, x, y));
+    const hit = castOnScene(this.scene, rayThrough(this.current, x, y));
     if (!hit || hit.instance.part !== part || hit.instance.leaf !== undefined) return undefined;
     const { names, faceName } = hit.instance.shape;
     return names[faceName[hit.face]!];

@@ -1,7 +1,9 @@
 /** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
 import {
+  isSurface,
   worldFromPart,
   type Affine,
+  type Cut,
   type Camera,
   type ItemId,
   type KadrelDocument,
@@ -28,6 +30,7 @@ import type { Preview } from '../session/preview.ts';
 import { Ghost } from './ghost.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
+import { CutUniforms, MOST_CUTS } from './cutShader.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
@@ -51,6 +54,8 @@ export interface Manner {
   /** How far the scene reaches from where the view looks, mm. */
   readonly sceneRadius: number;
   readonly isMoving: boolean;
+  /** What section planes take out of sight. */
+  readonly cuts: readonly Cut[];
 }
 
 export interface Marks {
@@ -80,7 +85,9 @@ export class Picture {
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
-  private readonly copies = new Solids();
+  /** Of the view that is drawn. */
+  private readonly cuts = new CutUniforms();
+  private readonly copies = new Solids(this.cuts);
   /** Solids in the form that a statement would give them. */
   private readonly formed = new Map<ItemId, Solids>();
   /** Parts of which only outlines are seen meanwhile. */
@@ -211,7 +218,7 @@ export class Picture {
     this.formed.clear();
     this.veiled = veiled;
     for (const { part, pose, places } of items) {
-      const solids = new Solids();
+      const solids = new Solids(this.cuts);
       solids.show(places, (key) => this.geometryOf(key, factsOf));
       solids.group.matrix.copy(poseMatrix(pose));
       solids.group.matrixWorldNeedsUpdate = true;
@@ -237,7 +244,7 @@ export class Picture {
   }
 
   /** Draws a view into its part of the canvas; while it moves, without the outlines of many. Whether any were left out. */
-  render(camera: Camera, area: Area, { display, gridStep, sceneRadius, isMoving }: Manner): boolean {
+  render(camera: Camera, area: Area, { display, gridStep, sceneRadius, isMoving, cuts }: Manner): boolean {
     const { eye, state } = camera;
     const bottom = this.canvasHeight - area.top - area.height;
     this.renderer.setViewport(area.left, bottom, area.width, area.height);
@@ -273,10 +280,21 @@ export class Picture {
     this.light.target.position.set(...state.target);
     this.light.target.updateMatrixWorld();
     this.grid.place(camera, gridStep);
+    this.cut(cuts);
     let isThinned = false;
     for (const solids of this.parts.values()) isThinned = solids.thin(isMoving) || isThinned;
     this.renderer.render(this.scene, three);
     return isThinned;
+  }
+
+  /** Each item is cut by what does not leave it whole. */
+  private cut(cuts: readonly Cut[]): void {
+    this.cuts.set(cuts);
+    this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
+    const maskOf = (id: ItemId) =>
+      cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
+    for (const drawn of [this.parts, this.formed])
+      for (const [id, solids] of drawn) solids.cuts.cutMask.value = maskOf(id);
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */
@@ -304,7 +322,7 @@ export class Picture {
   }
 
   private addPart(id: ItemId): Solids {
-    const solids = new Solids();
+    const solids = new Solids(this.cuts);
     this.scene.add(solids.group);
     this.parts.set(id, solids);
     return solids;
@@ -342,6 +360,7 @@ export class Picture {
 
   /** Colours and visibility by selection, pointer and display. */
   private paint(): void {
+    let index = 0;
     for (const [id, solids] of this.parts) {
       const part = this.document?.items[id];
       const selected = this.marks.selected.has(id);
@@ -350,18 +369,15 @@ export class Picture {
       const kind = part?.recipe.base.kind;
       const isVeiled = this.veiled.has(id);
       solids.draw({
-        isSurface: this.display !== 'wire' && !isVeiled,
-        isFacing: this.display === 'facing' && kind !== 'plane',
+        // The cut faces of a section are drawn with the solids that are cut.
+        isSurface: this.display !== 'wire' && !isVeiled && kind !== 'section',
+        isFacing: this.display === 'facing' && kind !== 'plane' && kind !== 'section',
         // Drawn things are nothing but outlines.
-        isOutline:
-          this.display !== 'shaded' ||
-          selected ||
-          hovered ||
-          isVeiled ||
-          kind === 'profile' ||
-          kind === 'plane',
+        isOutline: this.display !== 'shaded' || selected || hovered || isVeiled || FLAT.has(kind ?? ''),
       });
       Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);
+      solids.cuts.isCapped.value = part && !FLAT.has(kind ?? '') && !isSurface(part) ? 1 : 0;
+      solids.cuts.hatchTurn.value = HATCH_TURNS[index++ % HATCH_TURNS.length]!;
       const { color } = solids.surface;
       color.set(part?.colour ?? '#cccccc');
       if (dimmed) color.lerp(this.colours.ground, DIM);
@@ -376,6 +392,11 @@ export class Picture {
     }
   }
 }
+
+/** Nothing but outlines. */
+const FLAT: ReadonlySet<string> = new Set(['profile', 'plane', 'section']);
+/** Neighbours are hatched at different angles, radians. */
+const HATCH_TURNS = [45, 135, 20, 110, 70, 160].map((degrees) => (degrees * Math.PI) / 180);
 
 /** The sheet of a plane is looked through. */
 const SHEET = { transparent: true, opacity: 0.16, depthWrite: false };

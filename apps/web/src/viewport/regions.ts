@@ -94,7 +94,7 @@ export function takenBy(hand: Hand, drawing: Drawing): string[] {
   if (drawing.shape === 'fence' && drawing.way.length < 3) return [];
   const rule = ruleOf(hand, drawing);
   const taken = partsInRegion({
-    scene: hand.stage.scene,
+    scene: hand.pane.scene,
     camera: hand.pane.camera,
     region: regionOf(hand, drawing),
     rule,

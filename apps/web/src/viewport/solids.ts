@@ -13,6 +13,8 @@ import {
   MeshLambertMaterial,
 } from 'three';
 
+import { ownCuts, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
+
 export interface ShapeGeometry {
   readonly surface: BufferGeometry;
   readonly outline: BufferGeometry;
@@ -78,9 +80,13 @@ export class Solids {
   private sets: SolidSet[] = [];
   private isOutline = true;
 
-  constructor() {
+  /** What section planes do to it. */
+  readonly cuts = ownCuts();
+
+  constructor(all: CutUniforms) {
     this.group.matrixAutoUpdate = false;
     const { facing } = this;
+    this.ink.onBeforeCompile = (shader) => withCuts(shader, all, this.cuts);
     this.surface.onBeforeCompile = (shader) => {
       shader.uniforms.facing = facing;
       shader.uniforms.insideColour = INSIDE;
@@ -88,6 +94,7 @@ export class Solids {
         '#include <color_fragment>',
         '#include <color_fragment>\n  if (facing > 0.5 && !gl_FrontFacing) diffuseColor.rgb = insideColour;',
       )}`;
+      withCutFaces(shader, all, this.cuts);
     };
   }
 

@@ -36,9 +36,13 @@ import {
   type Camera,
   type Frame,
   type ItemId,
+  cutsIn,
+  type Cut,
   type KadrelDocument,
+  type SectionView,
   NO_SCENE,
   snapScene,
+  type Pose,
   type SnapScene,
   type Turn,
   type Vec3,
@@ -97,6 +101,11 @@ export class Stage {
   private movedAt = -Infinity;
   private stillTimer = 0;
   private hovered: ItemId | null = null;
+  private cutDocument: KadrelDocument | null = null;
+  /** By view, until the model or what is dragged changes. */
+  private readonly cuts = new Map<SectionView, readonly Cut[]>();
+  /** Where section planes are dragged to. */
+  private placedCuts: ReadonlyMap<ItemId, Pose> = new Map();
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
   private readonly chosenMarks: ChosenMarks;
@@ -164,8 +173,8 @@ export class Stage {
   }
 
   /** A view on an element over the canvas. */
-  addPane(host: HTMLElement, first?: Partial<ViewState>): Pane {
-    const pane = new Pane(this, host, first);
+  addPane(host: HTMLElement, name: SectionView, first?: Partial<ViewState>): Pane {
+    const pane = new Pane(this, host, name, first);
     const observer = new ResizeObserver(() => pane.invalidate());
     observer.observe(host);
     this.undo.push(() => observer.disconnect());
@@ -218,6 +227,27 @@ export class Stage {
     this.undo.forEach((undo) => undo());
     this.panes.forEach((pane) => pane.dispose());
     this.picture.dispose();
+  }
+
+  /** What section planes take out of sight in a view, where they are dragged to now. */
+  cutsIn(view: SectionView): readonly Cut[] {
+    const known = this.cuts.get(view);
+    if (known) return known;
+    const { cutDocument: document, placedCuts } = this;
+    const cuts = document
+      ? cutsIn(document, view, (id) => placedCuts.get(id) ?? worldFromPart(document, id))
+      : [];
+    this.cuts.set(view, cuts);
+    return cuts;
+  }
+
+  /** Section planes among what a statement would place; whether any is, or was, elsewhere than the document says. */
+  private moveCuts(placed: Preview['placed']): boolean {
+    const moved = [...placed].filter(([id]) => this.cutDocument?.items[id]?.recipe.base.kind === 'section');
+    if (moved.length === 0 && this.placedCuts.size === 0) return false;
+    this.placedCuts = new Map(moved.map(([id, { linear, shift }]) => [id, { turn: linear as Turn, shift }]));
+    this.cuts.clear();
+    return true;
   }
 
   hover(part: ItemId | null): void {
@@ -337,12 +367,14 @@ export class Stage {
     const { selection, document } = this.session.store.getState();
     const [only, ...others] = selection;
     const part = only === undefined ? undefined : document.items[only];
-    if (part && others.length === 0) {
+    // A section plane is held in the middle of what it cuts.
+    if (part && others.length === 0 && part.recipe.base.kind !== 'section') {
       const inPart = datumInPart(part, (id) => measuresOf(this.session.store.getState(), id)?.box);
       if (inPart) return carry(worldFromPart(document, part.id), inPart);
     }
     const box = this.selectionBox();
-    return box ? boxPoint(box, [0, 0, -1]) : null;
+    const isSection = part?.recipe.base.kind === 'section' && others.length === 0;
+    return box ? boxPoint(box, [0, 0, isSection ? 0 : -1]) : null;
   }
 
   showGrips(): void {
@@ -417,7 +449,8 @@ export class Stage {
   placePreview(preview: Preview): void {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
-    if (this.picture.place({ ...preview, copies })) this.invalidate();
+    const isCutMoved = this.moveCuts(preview.placed);
+    if (this.picture.place({ ...preview, copies }) || isCutMoved) this.invalidate();
   }
 
   /** Where the statement in hand, or a part that stands, cannot be built. */
@@ -448,6 +481,9 @@ export class Stage {
   private showModel(): void {
     const state = this.session.store.getState();
     const document = shownDocument(state);
+    this.cuts.clear();
+    this.placedCuts = new Map();
+    this.cutDocument = document;
     const shown = this.model.show(document, state.built);
     this.shown = shown;
     this.picture.place(NO_PREVIEW);
@@ -485,7 +521,7 @@ export class Stage {
   /** The member of a pattern under a pixel, left out or not. */
   memberAt(pane: Pane, part: ItemId, x: number, y: number): string | null {
     const ray = rayThrough(pane.camera, x, y);
-    const standing = castOnScene(this.scene, ray, Infinity, (of) => of === part);
+    const standing = castOnScene(pane.scene, ray, Infinity, (of) => of === part);
     const hit = castOnScene(this.ghostScene, ray, standing?.distance) ?? standing;
     return hit?.instance.member?.split('.')[0] ?? null;
   }
@@ -514,6 +550,7 @@ export class Stage {
         gridStep: grid,
         sceneRadius: this.reachFrom(pane.camera.state.target),
         isMoving,
+        cuts: this.cutsIn(pane.name),
       });
       if (isThinned) this.drawWhenStill();
       pane.drawn();
@@ -551,6 +588,7 @@ export class Stage {
       gridStep: grid,
       sceneRadius: this.reachFrom(all.target),
       isMoving: true,
+      cuts: this.cutsIn(this.active.name),
     });
     const picture = this.picture.thumbnail({ width, height });
     this.invalidate();

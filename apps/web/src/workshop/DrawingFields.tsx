@@ -1,5 +1,5 @@
 /** Fields of the statement bar for planes and regions. */
-import { PLANES, definitionOf, topParts, wordBlank } from '@kadrel/core';
+import { PLANES, definitionOf, isFlat, topParts, wordBlank } from '@kadrel/core';
 import { useSession, useSessionState } from './context.ts';
 import { PickList, type FieldProps, type Option } from './PickList.tsx';
 
@@ -15,14 +15,12 @@ export function PlaneField(props: FieldProps) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const value = statement.typed[id];
-  const drawn = topParts(document).filter(
-    ({ recipe: { base } }) => base.kind === 'plane' || base.kind === 'profile',
-  );
+  const drawn = topParts(document).filter(({ recipe: { base } }) => isFlat(base));
   const options: Option[] = [
     ...Object.keys(PLANES).map((key) => ({ key, words: PLANE_WORDS[key] ?? key })),
     ...drawn.map((part) => ({
       key: part.id,
-      words: part.recipe.base.kind === 'plane' ? part.name : `The plane of ${part.name}`,
+      words: part.recipe.base.kind !== 'profile' ? part.name : `The plane of ${part.name}`,
     })),
   ].map(({ key, words }) => ({
     key,

@@ -52,7 +52,9 @@ export function FieldRows({ fields, holder, change, of }: FieldRowsProps) {
       case 'choice':
         return <ChoiceRow key={key} {...row} field={field} value={row.value ?? field.absent} />;
       case 'flag':
-        return <ChoiceRow key={key} {...row} field={field} value={row.value ? 'yes' : 'no'} />;
+        return (
+          <ChoiceRow key={key} {...row} field={field} value={(row.value ?? field.absent) ? 'yes' : 'no'} />
+        );
       // Shown and edited where it is drawn, or gathered.
       case 'text':
       case 'edges':

@@ -22,6 +22,7 @@ import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
 import { PlaceFacts } from './PlaceFacts.tsx';
+import { SectionFacts } from './SectionFacts.tsx';
 import { ManyParts } from './ManyParts.tsx';
 import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
@@ -80,9 +81,10 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
         values={vectorOf(part.placement.turn)}
         formulas={part.placement.turn}
       />
-      {measures && <Overall part={part} values={boxSize(measures.box)} />}
+      {measures && base.kind !== 'section' && <Overall part={part} values={boxSize(measures.box)} />}
       <Resets part={part} />
       <Recipe part={part} />
+      {base.kind === 'section' && <SectionFacts part={part} />}
       <Steps part={part} />
       <Section title="Colour">
         <div className="flex items-center gap-2 px-3.5">

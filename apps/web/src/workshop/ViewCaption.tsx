@@ -1,5 +1,13 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { formatLengthWithUnit, mmPerPixel, verbNamed, wordBlank } from '@kadrel/core';
+import {
+  formatLengthWithUnit,
+  mmPerPixel,
+  sectionsIn,
+  verbNamed,
+  viewsOf,
+  wordBlank,
+  type SectionView,
+} from '@kadrel/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Pane } from '../viewport/pane.ts';
 import { shownGridStep } from '../viewport/grid.ts';
@@ -21,6 +29,15 @@ function usePlaneWords(): string {
   return wordBlank(verbNamed('traverse')!.blanks.on!, plane, document);
 }
 
+/** The section planes that cut in a view, by their names. */
+function useCutWords(view: SectionView): string {
+  const document = useSessionState((state) => state.document);
+  const names = sectionsIn(document)
+    .filter(({ recipe: { base } }) => viewsOf(base).includes(view))
+    .map(({ name }) => name);
+  return names.length === 0 ? '' : ` · cut by ${names.join(', ')}`;
+}
+
 interface CaptionProps {
   readonly pane: Pane;
   readonly isFour: boolean;
@@ -31,6 +48,7 @@ interface CaptionProps {
 export function ViewCaption({ pane, isFour, toggle }: CaptionProps) {
   const scene = useSessionState((state) => state.document.scene);
   const plane = usePlaneWords();
+  const cutBy = useCutWords(pane.name);
   const name = useRef<HTMLElement>(null);
   const grid = useRef<HTMLSpanElement>(null);
   const [display, setDisplay] = useState<Display>(pane.display);
@@ -60,6 +78,7 @@ export function ViewCaption({ pane, isFour, toggle }: CaptionProps) {
             <b ref={name} className="font-semibold" />
             <small className="text-[11px] text-ink2">
               {projection} · {DISPLAY_WORDS[display]} · draws on {plane}
+              {cutBy}
             </small>
           </MenuButton>
           <ViewMenu {...{ pane, isFour, toggle, projection, display, setDisplay }} />

@@ -1,16 +1,20 @@
 import clsx from 'clsx';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { ViewState } from '@kadrel/core';
+import type { SectionView, ViewState } from '@kadrel/core';
 import type { Pane } from '../viewport/pane.ts';
 import { Pointer } from '../viewport/pointer.ts';
 import type { Stage } from '../viewport/stage.ts';
 import { ViewCaption } from './ViewCaption.tsx';
 
-const PANES: readonly { readonly name: string; readonly first: Partial<ViewState> }[] = [
-  { name: 'Plan', first: { bearing: 0, altitude: 90, projection: 'parallel' } },
-  { name: 'Home', first: {} },
-  { name: 'Front', first: { bearing: 0, altitude: 0, projection: 'parallel' } },
-  { name: 'Right', first: { bearing: 90, altitude: 0, projection: 'parallel' } },
+const PANES: readonly {
+  readonly name: string;
+  readonly view: SectionView;
+  readonly first: Partial<ViewState>;
+}[] = [
+  { name: 'Plan', view: 'plan', first: { bearing: 0, altitude: 90, projection: 'parallel' } },
+  { name: 'Home', view: 'home', first: {} },
+  { name: 'Front', view: 'front', first: { bearing: 0, altitude: 0, projection: 'parallel' } },
+  { name: 'Right', view: 'right', first: { bearing: 90, altitude: 0, projection: 'parallel' } },
 ];
 const HOME_PANE = 1;
 /** The splits stay this far from the rim. */
@@ -51,11 +55,12 @@ export function Views({ stage, isFour, setIsFour, onReady }: ViewsProps) {
       : { left: 0, top: 0, width: '100%', height: '100%' };
   return (
     <>
-      {PANES.map(({ name, first }, i) => (
+      {PANES.map(({ name, view, first }, i) => (
         <PaneHost
           key={name}
           stage={stage}
           name={name}
+          view={view}
           first={first}
           isShown={isShown(i)}
           isFramed={isFour && i === active}
@@ -77,6 +82,7 @@ export function Views({ stage, isFour, setIsFour, onReady }: ViewsProps) {
 interface PaneHostProps {
   readonly stage: Stage;
   readonly name: string;
+  readonly view: SectionView;
   readonly first: Partial<ViewState>;
   readonly isShown: boolean;
   readonly isFramed: boolean;
@@ -85,11 +91,11 @@ interface PaneHostProps {
   readonly toggle: () => void;
 }
 
-function PaneHost({ stage, name, first, isShown, isFramed, isFour, place, toggle }: PaneHostProps) {
+function PaneHost({ stage, name, view, first, isShown, isFramed, isFour, place, toggle }: PaneHostProps) {
   const host = useRef<HTMLDivElement>(null);
   const [pane, setPane] = useState<Pane | null>(null);
   useEffect(() => {
-    if (host.current) setPane(stage.addPane(host.current, first));
+    if (host.current) setPane(stage.addPane(host.current, view, first));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each stage
   }, [stage]);
   return (

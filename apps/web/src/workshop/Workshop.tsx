@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { api, ApiError } from '../api/client.ts';
+import { editsSince } from '../session/earlier.ts';
 import { browserShelf } from '../session/shelf.ts';
 import { openSession, type Session } from '../session/store.ts';
 import { Stage } from '../viewport/stage.ts';
@@ -29,17 +30,15 @@ export default function Workshop() {
   const { data, error } = useQuery({
     queryKey: ['workshop', id],
     queryFn: async () => {
-      // All at once: edits that are newer than the document are left out below.
       const shelf = browserShelf();
-      const [{ me }, opened, { edits }, left] = await Promise.all([
+      const [{ me }, opened, left] = await Promise.all([
         api.start(),
         api.openProject(id),
-        api.edits(id, 0),
         // A browser that keeps nothing has nothing to give; what happens then is told when there is something to keep.
         shelf.left(id).catch(() => undefined),
       ]);
       if (!me) throw new ApiError(401, 'Sign in first.', undefined);
-      return { me, opened, edits, shelf, left };
+      return { me, opened, edits: await editsSince(opened, left?.base), shelf, left };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -55,8 +54,7 @@ export default function Workshop() {
       name: opened.name,
       author: me.name,
       document: opened.document,
-      // Edits that arrived between the two answers belong to a newer revision than the document.
-      edits: edits.slice(0, opened.revision),
+      edits,
       revision: opened.revision,
       shelf,
       left,

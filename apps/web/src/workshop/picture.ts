@@ -10,16 +10,20 @@ const WORK = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
 export function keepPicture(session: Session, stage: Stage): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let pictured = 0;
+  const editCount = () => {
+    const { earlier, edits } = session.store.getState();
+    return earlier + edits.length;
+  };
   const isDue = () => {
-    const { statement, lookingAt, built, edits } = session.store.getState();
+    const { statement, lookingAt, built } = session.store.getState();
     // A project that was only looked at keeps its picture; an empty one has none.
-    const isNew = edits.length !== pictured && Object.keys(built.parts).length > 0;
+    const isNew = editCount() !== pictured && Object.keys(built.parts).length > 0;
     return isNew && statement?.phase !== 'open' && lookingAt === null;
   };
   const take = async () => {
     if (!isDue()) return;
-    const { projectId, edits } = session.store.getState();
-    pictured = edits.length;
+    const { projectId } = session.store.getState();
+    pictured = editCount();
     const blob = await stage.thumbnail();
     // The picture is an ornament: when it cannot be stored, the next change tries again.
     if (blob) await api.setPicture(projectId, blob).catch(() => (pictured = -1));

@@ -10,6 +10,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withSurfaces,
   withPyramids,
   withShapeSteps,
+  withSections,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -40,6 +41,11 @@ function withPyramids(old: Json): Json {
 /** 6 → 7: steps that shape solids, halves, and steps that are off are new; nothing that was there changes. */
 function withShapeSteps(old: Json): Json {
   return { ...old, kadrel: 7 };
+}
+
+/** Version 8 has section planes. */
+function withSections(old: Json): Json {
+  return { ...old, kadrel: 8 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -12,7 +12,7 @@ export type { Num, NumVector } from '../recipes/numbers.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 7;
+export const DOCUMENT_VERSION = 8;
 
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);

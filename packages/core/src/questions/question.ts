@@ -35,6 +35,17 @@ export type Question =
       readonly plane: Pose;
       readonly how: 'cut' | 'shadow' | { readonly face: string };
     }
+  /** What a section plane cuts, item by item. */
+  | { readonly ask: 'section'; readonly part: ItemId }
+  /** And the outlines of that, in the frame of the section plane. */
+  | { readonly ask: 'outlines'; readonly part: ItemId }
+  /** The outlines of parts at heights over a plane, mm; in frames that are shifted there. */
+  | {
+      readonly ask: 'slices';
+      readonly parts: readonly ItemId[];
+      readonly plane: Pose;
+      readonly heights: readonly number[];
+    }
   /** Sizes of faces, by their names, as one surface. */
   | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
   /** Sizes of edges; those along which faces go on into each other may be named too. */
@@ -59,6 +70,9 @@ export interface Replies {
   regions: readonly RegionFound[];
   offset: readonly DrawnPath[];
   cut: readonly DrawnPath[];
+  section: SectionFacts;
+  outlines: readonly ItemOutlines[];
+  slices: readonly (readonly ItemOutlines[])[];
   face: FaceFacts;
   edges: EdgeFacts;
   made: MadeFaces;
@@ -72,6 +86,32 @@ export interface SolidWritten {
   readonly shape: string;
   /** In the order of the shape. */
   readonly faces: readonly string[];
+}
+
+export interface SectionFacts {
+  readonly items: readonly CutFacts[];
+  /** Where two items fill the same place on the plane. */
+  readonly overlaps: readonly {
+    readonly items: readonly [ItemId, ItemId];
+    readonly area: number;
+    readonly at: Vec3;
+  }[];
+}
+
+export interface ItemOutlines {
+  readonly item: ItemId;
+  readonly paths: readonly DrawnPath[];
+}
+
+/** What is cut of one item. */
+export interface CutFacts {
+  readonly item: ItemId;
+  /** mm² */
+  readonly area: number;
+  /** Of all borders together, mm. */
+  readonly border: number;
+  /** In the world, mm. */
+  readonly centroid: Vec3;
 }
 
 export interface MadeFaces {

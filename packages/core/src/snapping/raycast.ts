@@ -1,6 +1,7 @@
 /** Rays against the facets of shapes. */
 import { searchBvh } from '../space/bvh.ts';
 import { carry, carryBack, turnBack, turnVector } from '../space/pose.ts';
+import { seenFrom, type Cut } from '../sections/cuts.ts';
 import type { Ray } from '../space/plane.ts';
 import { along, cross, dot, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import type { SnapInstance, SnapScene } from './scene.ts';
@@ -96,6 +97,28 @@ function meetTriangle(
   return distance > 0 ? distance : Infinity;
 }
 
+/** The nearest facet that no section plane takes out of sight. */
+function castOnSeen(
+  instance: SnapInstance,
+  ray: Ray,
+  { most, cuts }: { readonly most: number; readonly cuts: readonly Cut[] | undefined },
+): FacetHit | undefined {
+  const { shape, part } = instance;
+  const local = localRay(instance, ray);
+  if (!cuts || cuts.length === 0) return castOnShape(shape, local, most);
+  let from = seenFrom(cuts, part, { ray, from: 0 });
+  // Each time round, the ray has left one cut for good.
+  for (let i = 0; i <= cuts.length && from < most; i++) {
+    const onward = { from: along(local.from, local.direction, from), direction: local.direction };
+    const hit = castOnShape(shape, onward, most - from);
+    if (!hit) return undefined;
+    const distance = from + hit.distance;
+    from = seenFrom(cuts, part, { ray, from: distance });
+    if (from === distance) return { distance, triangle: hit.triangle };
+  }
+  return undefined;
+}
+
 /** The first surface that the ray meets in the scene, nearer than `most`, of the parts that `may` be met. */
 export function castOnScene(
   scene: SnapScene,
@@ -110,8 +133,8 @@ export function castOnScene(
     (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? most),
     (i) => {
       const instance = scene.instances[i]!;
-      if (may && !may(instance.part, instance)) return;
-      const hit = castOnShape(instance.shape, localRay(instance, ray), found?.distance ?? most);
+      if (instance.isOpen || (may && !may(instance.part, instance))) return;
+      const hit = castOnSeen(instance, ray, { most: found?.distance ?? most, cuts: scene.cuts });
       if (hit)
         found = {
           instance,

@@ -7,6 +7,7 @@
  */
 import { mmPerPixelAt, project, rayThrough, type Camera } from '../space/camera.ts';
 import { pointOnRay, rayToPlane, type Plane, type Ray } from '../space/plane.ts';
+import { isCutAway } from '../sections/cuts.ts';
 import { add, cross, distance, dot, middle, scale, unit, type Vec3 } from '../space/vector.ts';
 import {
   RANK,
@@ -63,8 +64,11 @@ export function snapsWithin(query: SnapQuery): Snap[] {
 
 function gather(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefined): Candidate[] {
   const found: Candidate[] = [];
-  const offer = (candidate: Omit<Candidate, 'rank' | 'depth'>, rank = RANK[candidate.kind]) =>
+  const { cuts = [] } = query.scene;
+  const offer = (candidate: Omit<Candidate, 'rank' | 'depth'>, rank = RANK[candidate.kind]) => {
+    if (candidate.part !== undefined && isCutAway(cuts, candidate.part, candidate.point)) return;
     found.push({ ...candidate, rank, depth: project(query.camera, candidate.point)[2] });
+  };
   const near: NearCurve[] = guidesNear(ray, query);
   for (const instance of instancesNear(query.scene, ray, query)) {
     packedPoints(instance, ray, query, offer);

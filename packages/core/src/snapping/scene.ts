@@ -3,6 +3,7 @@ import { buildBvh, type Bvh } from '../space/bvh.ts';
 import { boxOf, carryBox, unionBoxes, type Box } from '../space/box.ts';
 import { carry, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
+import type { Cut } from '../sections/cuts.ts';
 import type { SnapShape } from './shape.ts';
 
 /** A built shape standing in the world for a part. */
@@ -19,6 +20,8 @@ export interface SnapInstance {
   readonly datum?: Vec3;
   /** The centre of mass in its own frame, mm. */
   readonly mass?: Vec3;
+  /** Looked through: its edges and corners are caught, and its faces hide nothing. */
+  readonly isOpen?: true;
 }
 
 /** Whose a snap on an instance is. */
@@ -41,6 +44,8 @@ export interface SnapScene {
   readonly instances: readonly SnapInstance[];
   /** Boxes of the instances in the world. */
   readonly tree: Bvh;
+  /** What section planes take out of sight in the view that is searched. */
+  readonly cuts?: readonly Cut[];
 }
 
 export const NO_SCENE: SnapScene = { instances: [], tree: buildBvh(new Float64Array()) };

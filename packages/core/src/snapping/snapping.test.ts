@@ -43,6 +43,54 @@ describe.each(views)('in %s', (_, camera) => {
   });
 });
 
+describe('what a section plane takes away', () => {
+  const plan = looking(0, 90);
+  // The block reaches from z = 0 to 10: what lies over 6, and beyond x = 30, is out of sight.
+  const half = (normal: Vec3, offset: number) => ({ normal, offset, across: [0, 1, 0] as const });
+  const cut = (whole: string[], normal: Vec3, offset: number) => ({
+    section: 's',
+    halves: [half(normal, offset)],
+    whole: new Set(whole),
+    isHatched: true,
+    spacing: 0,
+  });
+  const cutBlock = (whole: string[] = []) => ({
+    ...block(),
+    cuts: [cut(whole, [0, 0, 1], 6), cut(whole, [1, 0, 0], 30)],
+  });
+  const catchAt = (point: Vec3, scene: ReturnType<typeof cutBlock>) =>
+    resolveSnap({ pointer: over(plan, point, 0), camera: plan, scene, settings: settings(['endpoint']) });
+
+  test('is neither met nor caught, and what lies beneath it is', () => {
+    const down = rayThrough(plan, ...over(plan, [10, 10, 0], 0));
+    const height = (scene: ReturnType<typeof cutBlock>) => {
+      const hit = castOnScene(scene, down)!;
+      return down.from[2] + down.direction[2] * hit.distance;
+    };
+    // From within, the far side is met.
+    expect(height(cutBlock())).toBeCloseTo(0, 6);
+    expect(height(cutBlock(['a']))).toBeCloseTo(10, 6);
+    expect(castOnScene(cutBlock(), rayThrough(plan, ...over(plan, [35, 10, 0], 0)))).toBeUndefined();
+    expect(catchAt([0, 0, 0], cutBlock())).toMatchObject({ point: [0, 0, 0] });
+    expect(catchAt([40, 0, 10], cutBlock())).toBeNull();
+    expect(catchAt([40, 0, 10], cutBlock(['a']))).toMatchObject({ point: [40, 0, 10] });
+  });
+
+  test('a section plane itself hides nothing, and its edges are caught', () => {
+    const scene = snapScene([
+      { ...instance(boxShape([40, 20, 10]), 'section'), isOpen: true },
+      instance(boxShape([40, 20, 4]), 'below'),
+    ]);
+    const hit = castOnScene(scene, rayThrough(plan, ...over(plan, [10, 10, 0], 0)))!;
+    expect(hit.instance.part).toBe('below');
+    const camera = looking(0, 0);
+    const query = { camera, scene, settings: settings(['endpoint']) };
+    expect(resolveSnap({ ...query, pointer: over(camera, [0, 0, 10], 0) })).toMatchObject({
+      part: 'section',
+    });
+  });
+});
+
 describe('what is behind', () => {
   const camera = looking(30, 30, 'perspective');
   const hidden: Vec3 = [0, 20, 0];

@@ -26,6 +26,9 @@ export type {
   Question,
   RegionFound,
   Replies,
+  CutFacts,
+  ItemOutlines,
+  SectionFacts,
   SolidWritten,
   Standing,
 } from '../questions/question.ts';

@@ -1,5 +1,6 @@
 /** What statements ask of built geometry: boxes, extents, regions, outlines, faces, edges, and how far something can go. */
 import {
+  NO_TURN,
   add,
   areasOf,
   boxSize,
@@ -29,6 +30,7 @@ import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
 import { facesMade } from './made.ts';
+import { sectionFacts, sectionOutlines } from './section.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
 import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
@@ -41,6 +43,8 @@ interface Shapes {
   readonly range: RangeOf;
   built(document: KadrelDocument, id: ItemId): { readonly named: NamedShape };
   solidsOf(document: KadrelDocument, id: ItemId): readonly Solid[];
+  /** The cut faces of items on a plane, in its frame. */
+  cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape;
   measure(document: KadrelDocument, id: ItemId): Measures;
   wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures;
 }
@@ -70,6 +74,12 @@ export class Answers {
         return parallelsOf(this.occt, pathsOf(document, question.profile), question.by, question.corners);
       case 'cut':
         return this.cut(document, question);
+      case 'section':
+        return this.section(document, question.part);
+      case 'outlines':
+        return sectionOutlines(this.occt, this.shapes.built(document, question.part).named);
+      case 'slices':
+        return question.heights.map((height) => this.slice(document, question, height));
       case 'face':
         return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
       case 'edges':
@@ -87,6 +97,20 @@ export class Answers {
       case 'contact':
         return this.contact(document, question);
     }
+  }
+
+  private section(document: KadrelDocument, id: ItemId): Replies['section'] {
+    const { named } = this.shapes.built(document, id);
+    return sectionFacts(this.occt, named, worldFromPart(document, id));
+  }
+
+  private slice(
+    document: KadrelDocument,
+    { parts, plane }: Extract<Question, { ask: 'slices' }>,
+    height: number,
+  ): Replies['outlines'] {
+    const there = chain(plane, { turn: NO_TURN, shift: [0, 0, height] });
+    return sectionOutlines(this.occt, this.shapes.cutThrough(document, parts, there));
   }
 
   private made(document: KadrelDocument, part: ItemId, step: number): Replies['made'] {

@@ -43,7 +43,7 @@ import { buildClosed, buildFill, buildThickened } from './surfaces.ts';
 type Kind = Content['kind'];
 type ContentOf<K extends Kind> = Extract<Content, { readonly kind: K }>;
 
-type BaseKind = Exclude<Kind, 'combine' | StepContent['kind']>;
+type BaseKind = Exclude<Kind, 'combine' | 'section' | 'sectioned' | StepContent['kind']>;
 /** Throws BuildError. */
 type BaseBuilder<K extends BaseKind> = (occt: Occt, content: ContentOf<K>) => NamedShape;
 

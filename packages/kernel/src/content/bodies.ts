@@ -44,7 +44,7 @@ export type TierContent = Valued<Tier>;
 export type Ends = 'capped' | 'open';
 
 /** Bodies that follow others, so that what there is to build is not in their own recipe. */
-type Referring = Extract<BodyBase, { profiles: readonly string[] }>['kind'] | 'profile' | 'plane';
+type Referring = Extract<BodyBase, { profiles: readonly string[] }>['kind'] | 'profile' | 'plane' | 'section';
 
 export type BodyContent =
   | { readonly kind: 'drawn'; readonly paths: readonly Path[] }
@@ -119,7 +119,12 @@ const KINDS: ReadonlySet<string> = new Set([...BODIES.map(({ kind }) => kind), '
 export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
   KINDS.has(content.kind);
 
-export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: BodyBase): BodyContent {
+/** Of all but section planes, which follow what they cut. */
+export function bodyContent(
+  document: KadrelDocument,
+  { id, recipe }: Part,
+  base: Exclude<BodyBase, { kind: 'section' }>,
+): BodyContent {
   // Only profiles have edits that can fail; what is made from one whose edits do says so.
   const failed = referencesIn({ base, steps: recipe.steps }).find((one) => drawnOf(document, one).fault);
   if (failed !== undefined) {

@@ -3,7 +3,10 @@ import {
   NO_TURN,
   add,
   isBody,
+  isFlatPart,
   isHalf,
+  isSection,
+  itemsCutBy,
   isCurveStep,
   below,
   builtRecipe,
@@ -12,10 +15,12 @@ import {
   inverse,
   pathsOnPlane,
   placedIn,
+  placedOf,
   poseOfPlacement,
   prismCorners,
   valueOf,
   valued,
+  worldFromPart,
   type CombineHow,
   type CurveStep,
   type ItemId,
@@ -112,6 +117,15 @@ export type Content =
   | { readonly kind: 'mirrored'; readonly of: Content }
   /** A step as it is told. */
   | (Valued<Exclude<RecipeStep, CurveStep | { kind: Special }>> & DoneTo)
+  /** What a plane and a solid have in common, in the frame of the solid: where normal · p = offset, mm. */
+  | {
+      readonly kind: 'sectioned';
+      readonly solid: Content;
+      readonly normal: Vec3;
+      readonly offset: number;
+    }
+  /** What solids leave on the XY plane, and a sheet of a width, mm. */
+  | { readonly kind: 'section'; readonly size: number; readonly pieces: readonly OperandContent[] }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
 
 export type CombineContent = Extract<Content, { readonly kind: 'combine' }>;
@@ -228,6 +242,8 @@ function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefin
       const solids = placedIn(document, part.id).map((one) => solidOperand(document, one, part));
       return { kind: 'combine', how: 'union', operands: solids };
     }
+    case 'section':
+      return sectionContent(document, part.id);
     case 'link':
       throw new Error(`${part.name} is linked to a link.`);
     default:
@@ -244,6 +260,33 @@ function operandsOf(document: KadrelDocument, part: Part, how: CombineHow): Oper
     pose: one.pose,
     content: contentOf(document, one.leaf, one),
   }));
+}
+
+/** All solids that a section plane cuts, in its frame. */
+function sectionContent(document: KadrelDocument, id: ItemId): Content {
+  const part = document.items[id]!;
+  if (!isSection(part)) throw new Error(`${part.name} is no section plane.`);
+  const plane = worldFromPart(document, id);
+  const items = itemsCutBy(document, part).map((item) => item.id);
+  return cutContent(document, { items, plane, size: valueOf(part.recipe.base.size) });
+}
+
+/** Solids of items on a plane, and a sheet of a width, mm, in the frame of the plane. */
+export function cutContent(
+  document: KadrelDocument,
+  { items, plane, size }: { readonly items: readonly ItemId[]; readonly plane: Pose; readonly size: number },
+): Content {
+  const there = inverse(plane);
+  const pieces = items.flatMap((item) =>
+    placedOf(document, item)
+      .filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!))
+      .map((one) => ({
+        tag: one.tag,
+        pose: chain(there, one.pose),
+        content: contentOf(document, one.leaf, one),
+      })),
+  );
+  return { kind: 'section', size, pieces };
 }
 
 /** A solid of a pattern or a group, in the frame of that. */

@@ -27,6 +27,12 @@ function textOf(content: Content): string {
     const { of, tool, ...own } = content;
     return `${JSON.stringify(own)}(${keyOf(of)};${operandText(tool, tool.tag)})`;
   }
+  if (content.kind === 'section')
+    return `section ${content.size}(${content.pieces.map((one) => operandText(one, one.tag)).join(';')})`;
+  if (content.kind === 'sectioned') {
+    const { solid, ...own } = content;
+    return `${JSON.stringify(own)}(${keyOf(solid)})`;
+  }
   if (!('of' in content)) return JSON.stringify(content);
   const { of, ...own } = content;
   return `${JSON.stringify(own)}(${keyOf(of)})`;

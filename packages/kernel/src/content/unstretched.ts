@@ -60,6 +60,7 @@ interface Plain {
 function without(content: Content, map: Matrix): Plain | undefined {
   // A mirror image within what is stretched is left to the kernel's own integration.
   if (isStep(content) || isBodyContent(content)) return undefined;
+  if (content.kind === 'section' || content.kind === 'sectioned') return undefined;
   if (content.kind === 'combine') {
     const operands = content.operands.map(({ tag, pose, content: inner }) => {
       const local = multiply(transposed(pose.turn), multiply(map, pose.turn));

@@ -62,16 +62,29 @@ export function facesTogether(
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) =>
       names.includes(faceNames[i]!),
     );
-    const sizeOf = (measure: (into: GProps) => void): number => {
-      const sizes = keep(new occt.GProp_GProps());
-      measure(sizes);
-      return sizes.Mass();
-    };
+    const area = faces.reduce(
+      (sum, face) =>
+        sum + sizeOf(occt, (into) => occt.BRepGProp.SurfaceProperties(face, into, FACE_SIZE, false)),
+      0,
+    );
+    return { count: faces.length, area, border: borderOf(occt, faces) };
+  });
+}
+
+function sizeOf(occt: Occt, measure: (into: GProps) => void): number {
+  return scope((keep) => {
+    const sizes = keep(new occt.GProp_GProps());
+    measure(sizes);
+    return sizes.Mass();
+  });
+}
+
+/** The length of the borders of faces, mm; edges between two of them are no border. */
+export function borderOf(occt: Occt, faces: readonly TopoDS_Shape[]): number {
+  return scope((keep) => {
     const uses = new ShapeMap<{ edge: TopoDS_Shape; count: number }>(occt);
     const edges: { edge: TopoDS_Shape; count: number }[] = [];
-    let area = 0;
-    for (const face of faces) {
-      area += sizeOf((into) => occt.BRepGProp.SurfaceProperties(face, into, FACE_SIZE, false));
+    for (const face of faces)
       for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
         const use = uses.ensure(edge, () => {
           edges.push({ edge, count: 0 });
@@ -79,12 +92,12 @@ export function facesTogether(
         });
         use.count += 1;
       }
-    }
-    let border = 0;
-    for (const { edge, count } of edges) {
-      if (count > 1) continue;
-      border += sizeOf((into) => occt.BRepGProp.LinearProperties(edge, into, false, false));
-    }
-    return { count: faces.length, area, border };
+    return edges
+      .filter(({ count }) => count === 1)
+      .reduce(
+        (sum, { edge }) =>
+          sum + sizeOf(occt, (into) => occt.BRepGProp.LinearProperties(edge, into, false, false)),
+        0,
+      );
   });
 }

@@ -11,6 +11,7 @@ const OVERSCAN = 8;
 /** The statements in force, in plain words; click one to look at the model as it was then. */
 export function Ledger() {
   const edits = useSessionState((state) => state.edits);
+  const earlier = useSessionState((state) => state.earlier);
   const lookingAt = useSessionState((state) => state.lookingAt);
   const lines = useMemo(() => ledgerOf(edits), [edits]);
   const frame = useRef<HTMLDivElement>(null);
@@ -28,6 +29,7 @@ export function Ledger() {
   if (lines.length === 0) return <p className="px-3.5 text-ink3">Nothing has been done yet.</p>;
   return (
     <div ref={frame} className="min-h-0 flex-1 overflow-y-auto pb-2">
+      {earlier > 0 && <p className="px-3.5 text-[12px] text-ink3">Earlier statements are on their way.</p>}
       <ol className="relative" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ key, index, start }) => (
           <Line

@@ -13,18 +13,21 @@ import { plane } from './plane.ts';
 import { profile } from './profile.ts';
 import { raise } from './raise.ts';
 import { revolve } from './revolve.ts';
+import { section } from './section.ts';
 import { settled } from './settled.ts';
 import { sweep } from './sweep.ts';
 import { wall, type Opening } from './wall.ts';
 
 export type { Region2, Regions } from './regions.ts';
 export { regionsSchema } from './regions.ts';
+export { SECTION_VIEWS, type SectionView } from './section.ts';
 export type { Opening, RecipeStep, Tier };
 
 /** What has no operands, and stays as its numbers say when it is stretched: all but the plain solids. */
 export const BODIES = [
   profile,
   plane,
+  section,
   raise,
   revolve,
   loft,
@@ -44,7 +47,7 @@ const KINDS: ReadonlySet<string> = new Set(BODIES.map(({ kind }) => kind));
 export const isBody = (base: { readonly kind: string }): base is BodyBase => KINDS.has(base.kind);
 /** Drawn things that are no solids. */
 export const isFlat = ({ kind }: { readonly kind: string }): boolean =>
-  kind === 'profile' || kind === 'plane';
+  kind === 'profile' || kind === 'plane' || kind === 'section';
 
 interface WithReferences {
   readonly base: object;

@@ -1,7 +1,20 @@
 import { cutAlongProfile } from './cut-along.ts';
 import { cutByPart } from './cut-by.ts';
+import { keepCut } from './keep-cut.ts';
+import { leaveWhole } from './leave-whole.ts';
+import { section } from './section.ts';
+import { slices } from './slices.ts';
 import { splitSolid } from './split-solid.ts';
 import { trimSolid } from './trim-solid.ts';
 
 /** In the order in which people see them. */
-export const CUT = [splitSolid, trimSolid, cutAlongProfile, cutByPart] as const;
+export const CUT = [
+  splitSolid,
+  trimSolid,
+  cutAlongProfile,
+  cutByPart,
+  section,
+  leaveWhole,
+  keepCut,
+  slices,
+] as const;

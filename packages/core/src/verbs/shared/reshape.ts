@@ -205,7 +205,8 @@ function mapMade(part: Part, own: Matrix, turn: Turn): Refusal | undefined {
       `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile. It can be resized in all directions alike, and mirrored.`,
       'parts',
     );
-  if (part.recipe.base.kind === 'plane' && Math.abs(size - 1) > SAME)
+  const { kind } = part.recipe.base;
+  if ((kind === 'plane' || kind === 'section') && Math.abs(size - 1) > SAME)
     return refuse('plane', `${part.name} is a plane: set the size of its sheet in the Spec.`, 'parts');
   if (isMirrored) addMirror(part.recipe.steps);
   if (Math.abs(size - 1) > SAME) addScale(part.recipe.steps, size);

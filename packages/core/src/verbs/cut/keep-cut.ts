@@ -1,0 +1,46 @@
+import { isFlatPart, worldFromPart } from '../../document/items.ts';
+import type { ItemId } from '../../document/schema.ts';
+import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { drawPaths } from '../shared/outlines.ts';
+
+/** What a section plane cuts, as profiles that stay as they are. */
+export const keepCut = declareVerb({
+  id: 'keep-cut',
+  name: 'Keep the cut',
+  group: 'cut',
+  about: 'The outlines that a section plane cuts, as profiles in its plane; they stay as they are now.',
+  words: ['section', 'outline', 'profile', 'curve', 'trace', 'contour'],
+  blanks: {
+    section: needed('part', 'of', 'The section plane.'),
+    parts: optional(
+      'parts',
+      'through',
+      'Whose outlines are kept; of all parts that it cuts where none is said.',
+    ),
+  },
+  sentence: 'Keep the cut of {section}[ through {parts}]',
+  apply(draft, { section, parts }, context) {
+    const { name, recipe } = draft.items[section]!;
+    if (recipe.base.kind !== 'section') return refuse('section', `${name} is no section plane.`, 'section');
+    const flat = parts?.find((id) => isFlatPart(draft, draft.items[id]!));
+    if (flat !== undefined) return refuse('flat', `${draft.items[flat]!.name} is no solid.`, 'parts');
+    const wanted = parts && new Set(parts);
+    const found = context
+      .ask<'outlines'>({ ask: 'outlines', part: section })
+      .filter(({ item }) => !wanted || wanted.has(item));
+    if (found.length === 0)
+      return refuse('nothing', `${name} cuts nothing there: move it into the parts.`, 'section');
+    const plane = worldFromPart(draft, section);
+    const made: ItemId[] = [];
+    for (const { item, paths } of found) {
+      const drawn = drawPaths(draft, context, {
+        name: `${name} through ${draft.items[item]!.name}`,
+        paths,
+        plane,
+      });
+      if (isRefusal(drawn)) return drawn;
+      made.push(drawn.result!);
+    }
+    return { select: made };
+  },
+});

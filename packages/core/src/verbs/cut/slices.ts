@@ -1,0 +1,120 @@
+import { isFlatPart, standingOf } from '../../document/items.ts';
+import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import { valueOf } from '../../recipes/numbers.ts';
+import { chain, NO_TURN, type Pose } from '../../space/pose.ts';
+import { scale } from '../../space/vector.ts';
+import { column } from '../../space/matrix.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  optional,
+  refuse,
+  type Refusal,
+  type VerbContext,
+} from '../../statement/declare.ts';
+import { wrapParts } from '../shared/combine.ts';
+import { drawPaths } from '../shared/outlines.ts';
+
+/** More slices than this are more than a model is built of by hand. */
+const MOST_SLICES = 500;
+/** Slices nearer to an end than this (mm) are at it. */
+const AT_END_MM = 1e-9;
+
+/** A stack of cuts at a pitch, as profiles: layers to be cut from sheets, or contours. */
+export const slices = declareVerb({
+  id: 'slices',
+  name: 'Slices',
+  group: 'cut',
+  about:
+    'The outlines of parts at every so many millimetres, as profiles: layers of a stacked model, or contours.',
+  words: ['layers', 'contours', 'stack', 'laser', 'sheets', 'section', 'terrain', 'levels'],
+  blanks: {
+    parts: needed('parts', 'parts', 'The solids.', { least: 1 }),
+    on: needed('plane', 'from', 'The plane that they are counted from, and lie along.', {
+      default: 'plan',
+      once: true,
+    }),
+    pitch: optional('length', 'pitch', 'From one to the next.', { positive: true, excludes: 'count' }),
+    count: optional('count', 'count', 'How many, spread evenly over the height.', { excludes: 'pitch' }),
+    at: needed('choice', 'at', 'Where within its layer each is cut.', {
+      default: 'middle',
+      choices: {
+        bottom: 'at the bottom of each layer',
+        middle: 'in the middle of each layer',
+        top: 'at the top of each layer',
+      },
+    }),
+    as: optional('name', 'name', 'What the group of them is called.'),
+  },
+  sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}[ named {as}]',
+  apply(draft, { parts, on, pitch, count, at, as }, context) {
+    const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
+    if (flat !== undefined) return refuse('flat', `${draft.items[flat]!.name} is no solid.`, 'parts');
+    const items = [...standingOf(draft, parts)];
+    const layers = layersOf({ items, plane: on, pitch: pitch && valueOf(pitch), count, at }, context);
+    if (isRefusal(layers)) return layers;
+    const made = drawnLayers(draft, { items, plane: on, heights: layers }, context);
+    if (isRefusal(made)) return made;
+    if (made.length === 0) return refuse('nothing', 'The slices meet nothing of these parts.', 'parts');
+    const name = as ?? `Slices of ${draft.items[parts[0]!]!.name}`;
+    const group = wrapParts(draft, made, { name, base: { kind: 'group', members: [] } }, context);
+    return { result: group, select: [group] };
+  },
+});
+
+interface Layers {
+  readonly items: readonly ItemId[];
+  readonly plane: Pose;
+  readonly pitch: number | undefined;
+  readonly count: number | undefined;
+  readonly at: string;
+}
+
+/** The share of a layer that lies below its cut. */
+const WITHIN: Readonly<Record<string, number>> = { bottom: 0, middle: 0.5, top: 1 };
+
+/** Heights of the cuts over the plane, mm, from the lowest point of the parts to the highest. */
+function layersOf(
+  { items, plane, pitch, count, at }: Layers,
+  context: VerbContext,
+): readonly number[] | Refusal {
+  const up = column(plane.turn, 2);
+  const base = up[0] * plane.shift[0] + up[1] * plane.shift[1] + up[2] * plane.shift[2];
+  const reach = items.map((part) => context.ask<'extent'>({ ask: 'extent', part, direction: up }));
+  const [low, high] = [
+    Math.min(...reach.map(([least]) => least)) - base,
+    Math.max(...reach.map(([, most]) => most)) - base,
+  ];
+  const step = pitch ?? (count === undefined ? undefined : (high - low) / count);
+  if (step === undefined) return refuse('missing', 'Say how far apart they are, or how many.', 'pitch');
+  // Counted from the plane where a pitch is told, so that neighbours made apart still go together.
+  const first = pitch === undefined ? low : Math.floor((low + AT_END_MM) / step) * step;
+  const number = Math.ceil((high - first - AT_END_MM) / step);
+  if (number > MOST_SLICES)
+    return refuse(
+      'too-many',
+      `That would be ${number} slices; ${MOST_SLICES} is the most.`,
+      pitch === undefined ? 'count' : 'pitch',
+    );
+  return Array.from({ length: number }, (_, i) => first + (i + WITHIN[at]!) * step);
+}
+
+function drawnLayers(
+  draft: KadrelDocument,
+  { items, plane, heights }: Pick<Layers, 'items' | 'plane'> & { readonly heights: readonly number[] },
+  context: VerbContext,
+): ItemId[] | Refusal {
+  const { turn, shift } = plane;
+  const found = context.ask<'slices'>({ ask: 'slices', parts: items, plane: { turn, shift }, heights });
+  const made: ItemId[] = [];
+  for (const [i, cut] of found.entries()) {
+    const paths = cut.flatMap((one) => one.paths);
+    if (paths.length === 0) continue;
+    const there = chain({ turn, shift }, { turn: NO_TURN, shift: scale([0, 0, 1], heights[i]!) });
+    const drawn = drawPaths(draft, context, { name: `Slice ${made.length + 1}`, paths, plane: there });
+    if (isRefusal(drawn)) return drawn;
+    made.push(drawn.result!);
+  }
+  return made;
+}

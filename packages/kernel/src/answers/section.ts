@@ -1,0 +1,94 @@
+/** What a section plane cuts: areas, borders and centroids of each item, and where two fill the same place. */
+import { carry, type CutFacts, type ItemId, type Pose, type Replies, type Vec3 } from '@kadrel/core';
+import { borderOf } from '../facts/faces.ts';
+import { pathsOfEdges } from '../occt/curves.ts';
+import { integralsOf } from '../facts/integrals.ts';
+import type { NamedShape } from '../naming/named.ts';
+import {
+  compoundOf,
+  copied,
+  occurrences,
+  progressRange,
+  release,
+  roughBox,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
+
+/** Overlaps smaller than this (mm²) are noise where faces touch. */
+const LEAST_OVERLAP = 1e-6;
+const AS_IT_IS: Pose = { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] };
+
+/** @param pose from the frame of the section to the world */
+export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies['section'] {
+  return scope((keep) => {
+    const byItem = facesByItem(occt, named, keep);
+    const items = [...byItem].map(([item, own]): CutFacts => {
+      const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, own)));
+      return { item, area, border: borderOf(occt, own), centroid: carry(pose, areaCentroid) };
+    });
+    return { items, overlaps: overlapsOf(occt, byItem, pose) };
+  });
+}
+
+/** In the frame of the section plane. */
+export const sectionOutlines = (occt: Occt, named: NamedShape): Replies['outlines'] =>
+  scope((keep) =>
+    [...facesByItem(occt, named, keep)].map(([item, faces]) => {
+      const edges = faces.flatMap((face) => occurrences(occt, face, 'TopAbs_EDGE', keep));
+      return { item, paths: pathsOfEdges(occt, edges) };
+    }),
+  );
+
+function facesByItem(occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): Map<ItemId, TopoDS_Shape[]> {
+  const byItem = new Map<ItemId, TopoDS_Shape[]>();
+  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).forEach((face, i) => {
+    const item = itemOf(faceNames[i]!);
+    byItem.set(item, [...(byItem.get(item) ?? []), face]);
+  });
+  return byItem;
+}
+
+/** The standing item whose solid a cut face is of: the first name of its tag. */
+const itemOf = (faceName: string): ItemId => faceName.split('.')[0]!;
+
+function overlapsOf(occt: Occt, byItem: ReadonlyMap<ItemId, readonly TopoDS_Shape[]>, pose: Pose) {
+  const all = [...byItem].flatMap(([item, faces]) =>
+    faces.map((face) => ({ item, face, box: roughBox(occt, face) })),
+  );
+  const sums = new Map<string, { items: [ItemId, ItemId]; area: number; at: Vec3 }>();
+  all.forEach((one, i) => {
+    for (const other of all.slice(i + 1)) {
+      if (one.item === other.item || !doMeet(one.box, other.box)) continue;
+      const common = commonOf(occt, one.face, other.face);
+      if (common.area < LEAST_OVERLAP) continue;
+      const key = [one.item, other.item].sort().join();
+      const before = sums.get(key);
+      if (before) before.area += common.area;
+      else sums.set(key, { items: [one.item, other.item], area: common.area, at: carry(pose, common.at) });
+    }
+  });
+  return [...sums.values()];
+}
+
+type Box = ReturnType<typeof roughBox>;
+const doMeet = (a: Box, b: Box) => [0, 1].every((i) => a.min[i]! < b.max[i]! && b.min[i]! < a.max[i]!);
+
+function commonOf(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): { area: number; at: Vec3 } {
+  const copies = [copied(occt, a, AS_IT_IS), copied(occt, b, AS_IT_IS)] as const;
+  try {
+    return scope((keep) => {
+      const common = keep(new occt.BRepAlgoAPI_Common(...copies, progressRange(occt, keep)));
+      const faces = uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep);
+      common.Clear();
+      if (faces.length === 0) return { area: 0, at: [0, 0, 0] };
+      const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, faces)));
+      return { area, at: areaCentroid };
+    });
+  } finally {
+    copies.forEach((copy) => release(occt, copy));
+  }
+}
