@@ -71,6 +71,12 @@ export function fromSelection(
   }
   if (blanks.section && blanks.path)
     return { section: first, ...(others.length > 0 ? { path: others[0] } : {}) };
+  if (blanks.section) {
+    const isSectionPlane = (id: ItemId) => document.items[id]?.recipe.base.kind === 'section';
+    const planes = selection.filter(isSectionPlane);
+    const parts = selection.filter((id) => !isSectionPlane(id));
+    return { ...(planes.length > 0 ? { section: planes[0] } : {}), ...(parts.length > 0 ? { parts } : {}) };
+  }
   if (blanks.from?.type === 'part' && blanks.parts)
     return { from: first, ...(others.length > 0 ? { parts: others } : {}) };
   if (blanks.parts) return { parts: [...selection] };

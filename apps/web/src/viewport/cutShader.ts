@@ -1,7 +1,8 @@
 /**
  * Section planes in shaders. What a cut takes away is not drawn; and where one then looks into a solid from within, its cut face is
- * drawn instead: the line of sight is followed back to where it left the cut. So cut faces are right at every pixel, also while a plane
- * is dragged, and nothing is built for them.
+ * drawn instead of the far side: the line of sight is followed back to where it left the cut. So cut faces are right at every pixel,
+ * also while a plane is dragged, and nothing is built for them. They mark the stencil, so that edges on the far side are not drawn over
+ * them.
  */
 import type { Cut } from '@kadrel/core';
 import { Vector2, Vector3, Vector4 } from 'three';
@@ -10,6 +11,8 @@ import { Vector2, Vector3, Vector4 } from 'three';
 export const MOST_CUTS = 8;
 /** Faces in a plane are not cut away by the rounding of shaders, mm. */
 const BESIDE_MM = 1e-3;
+/** Outlines of cuts are drawn so much nearer than they are, as a part of the depth that is drawn: they lie on faces. */
+export const NEARER = 2e-4;
 /** Half spaces that take everything: where a cut has but one. */
 const ALL = new Vector4(0, 0, 0, -1);
 
@@ -43,16 +46,16 @@ export class CutUniforms {
 export interface OwnCuts {
   /** A bit for each cut that it is subject to. */
   readonly cutMask: { value: number };
-  /** 1 where cut faces are drawn: of solids. */
-  readonly isCapped: { value: number };
   /** How far its hatch is turned, radians. */
   readonly hatchTurn: { value: number };
+  /** Lines are drawn so much nearer than they are, as a part of the depth that is drawn. */
+  readonly nearer: { value: number };
 }
 
 export const ownCuts = (): OwnCuts => ({
   cutMask: { value: 0 },
-  isCapped: { value: 0 },
   hatchTurn: { value: 0 },
+  nearer: { value: 0 },
 });
 
 interface Shader {
@@ -61,13 +64,14 @@ interface Shader {
   fragmentShader: string;
 }
 
-const VERTEX = `varying vec3 seenAt;\n`;
+const VERTEX = `varying vec3 seenAt;\nuniform float nearer;\n`;
 const PLACED = `#include <project_vertex>
   vec4 placedAt = vec4(transformed, 1.0);
   #ifdef USE_INSTANCING
     placedAt = instanceMatrix * placedAt;
   #endif
-  seenAt = (modelMatrix * placedAt).xyz;`;
+  seenAt = (modelMatrix * placedAt).xyz;
+  gl_Position.z -= nearer * gl_Position.w;`;
 
 const TAKEN = `
 varying vec3 seenAt;
@@ -85,7 +89,6 @@ bool isTaken(vec3 at) {
 `;
 
 const CAP = `
-uniform float isCapped;
 uniform float hatchTurn;
 uniform float pixelRatio;
 uniform vec3 cutAcross[${2 * MOST_CUTS}];
@@ -135,7 +138,7 @@ vec3 cutFace(vec3 plain, vec3 at, int plane) {
 `;
 
 const AT_CUT = `
-  if (isCapped > 0.5 && !gl_FrontFacing && cutCount > 0) {
+  if (cutCount > 0) {
     vec3 back = isOrthographic
       ? vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2])
       : normalize(cameraPosition - seenAt);
@@ -147,9 +150,12 @@ const AT_CUT = `
 
 const START = 'void main() {';
 
-/** Nothing of what a cut takes away is drawn. */
-export function withCuts(shader: Shader, all: CutUniforms, own: OwnCuts): void {
+const NOT_NEARER = { value: 0 };
+
+/** Nothing of what a cut takes away is drawn. @param nearer how much nearer it is drawn than it is */
+export function withCuts(shader: Shader, all: CutUniforms, own: OwnCuts, nearer = NOT_NEARER): void {
   Object.assign(shader.uniforms, { cutCount: all.cutCount, cutPlanes: all.cutPlanes, cutMask: own.cutMask });
+  shader.uniforms.nearer = nearer;
   shader.vertexShader = VERTEX + shader.vertexShader.replace('#include <project_vertex>', PLACED);
   shader.fragmentShader =
     TAKEN + shader.fragmentShader.replace(START, `${START}\n  if (cutCount > 0 && isTaken(seenAt)) discard;`);
@@ -159,8 +165,8 @@ export function withCuts(shader: Shader, all: CutUniforms, own: OwnCuts): void {
 export function withCutFaces(shader: Shader, all: CutUniforms, own: OwnCuts): void {
   withCuts(shader, all, own);
   const { cutAcross, cutHatch, pixelRatio } = all;
-  const { isCapped, hatchTurn } = own;
-  Object.assign(shader.uniforms, { cutAcross, cutHatch, pixelRatio, isCapped, hatchTurn });
+  const { hatchTurn } = own;
+  Object.assign(shader.uniforms, { cutAcross, cutHatch, pixelRatio, hatchTurn });
   const withCap = shader.fragmentShader.replace(
     '#include <opaque_fragment>',
     `${AT_CUT}\n  #include <opaque_fragment>`,

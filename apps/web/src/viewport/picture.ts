@@ -1,5 +1,6 @@
 /** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
 import {
+  isFlat,
   isSurface,
   worldFromPart,
   type Affine,
@@ -30,7 +31,7 @@ import type { Preview } from '../session/preview.ts';
 import { Ghost } from './ghost.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
-import { CutUniforms, MOST_CUTS } from './cutShader.ts';
+import { CutUniforms, MOST_CUTS, NEARER } from './cutShader.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
@@ -102,7 +103,12 @@ export class Picture {
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: false });
+    this.renderer = new WebGLRenderer({
+      canvas,
+      antialias: true,
+      stencil: true,
+      preserveDrawingBuffer: false,
+    });
     // Reading compile logs back stalls the first frame; a broken shader shows in the tests' pictures all the same.
     this.renderer.debug.checkShaderErrors = false;
     // Each view is drawn into its part of the canvas.
@@ -222,8 +228,13 @@ export class Picture {
       solids.show(places, (key) => this.geometryOf(key, factsOf));
       solids.group.matrix.copy(poseMatrix(pose));
       solids.group.matrixWorldNeedsUpdate = true;
-      solids.draw({ isSurface: this.display !== 'wire', isOutline: true });
+      solids.draw({
+        isSurface: this.display !== 'wire' && part.recipe.base.kind !== 'section',
+        isOutline: true,
+      });
       solids.surface.color.set(part.colour).lerp(this.colours.chosen, FORMED);
+      solids.cutFaces.color.copy(solids.surface.color);
+      solids.setSolid(!isFlat(part.recipe.base) && !isSurface(part));
       solids.ink.color.copy(this.colours.plum);
       this.scene.add(solids.group);
       this.formed.set(part.id, solids);
@@ -294,7 +305,11 @@ export class Picture {
     const maskOf = (id: ItemId) =>
       cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
     for (const drawn of [this.parts, this.formed])
-      for (const [id, solids] of drawn) solids.cuts.cutMask.value = maskOf(id);
+      for (const [id, solids] of drawn) {
+        solids.cuts.cutMask.value = maskOf(id);
+        if (cuts.length > 0 && !OUTLINED.has(this.document?.items[id]?.recipe.base.kind ?? ''))
+          solids.useCuts();
+      }
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */
@@ -376,13 +391,15 @@ export class Picture {
         isOutline: this.display !== 'shaded' || selected || hovered || isVeiled || FLAT.has(kind ?? ''),
       });
       Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);
-      solids.cuts.isCapped.value = part && !FLAT.has(kind ?? '') && !isSurface(part) ? 1 : 0;
+      solids.setSolid(part !== undefined && !FLAT.has(kind ?? '') && !isSurface(part));
+      solids.cuts.nearer.value = kind === 'section' ? 2 * NEARER : 0;
       solids.cuts.hatchTurn.value = HATCH_TURNS[index++ % HATCH_TURNS.length]!;
       const { color } = solids.surface;
       color.set(part?.colour ?? '#cccccc');
       if (dimmed) color.lerp(this.colours.ground, DIM);
       if (selected) color.lerp(this.colours.chosen, 0.72);
       else if (hovered) color.lerp(this.colours.chosen, 0.3);
+      solids.cutFaces.color.copy(color);
       solids.ink.color.copy((selected || hovered) && !isVeiled ? this.colours.plum : this.colours.outline);
       const ink = kind === 'plane' || isVeiled ? QUIET_INK : INK;
       // What is opaque is so by its shader.
@@ -393,6 +410,8 @@ export class Picture {
   }
 }
 
+/** What is seen over cut faces too. */
+const OUTLINED: ReadonlySet<string> = new Set(['section', 'profile']);
 /** Nothing but outlines. */
 const FLAT: ReadonlySet<string> = new Set(['profile', 'plane', 'section']);
 /** Neighbours are hatched at different angles, radians. */

@@ -1,16 +1,21 @@
 /** The drawn solids of one item: for each shape one draw call with the places of all its members. */
 import type { Affine } from '@kadrel/core';
 import {
+  AlwaysStencilFunc,
+  BackSide,
   BufferGeometry,
   Color,
   DoubleSide,
   DynamicDrawUsage,
+  FrontSide,
   Group,
   InstancedBufferAttribute,
   InstancedMesh,
   LineBasicMaterial,
   LineSegments,
   MeshLambertMaterial,
+  NotEqualStencilFunc,
+  ReplaceStencilOp,
 } from 'three';
 
 import { ownCuts, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
@@ -44,6 +49,8 @@ interface SolidSet {
   /** What its places were copied from. */
   from: Float32Array;
   readonly mesh: InstancedMesh<BufferGeometry, MeshLambertMaterial>;
+  /** Its faces from behind: cut faces are drawn in their place. */
+  readonly far: InstancedMesh<BufferGeometry, MeshLambertMaterial>;
   readonly lines: InstancedLines;
 }
 
@@ -63,6 +70,16 @@ interface Drawn {
   readonly isFacing?: boolean;
 }
 
+/** What the stencil holds where a cut face is seen, and where another one is. */
+const [CUT_FACE, NO_CUT_FACE] = [1, 0];
+const MARKING = {
+  stencilWrite: true,
+  stencilFunc: AlwaysStencilFunc,
+  stencilZPass: ReplaceStencilOp,
+} as const;
+/** Lines are drawn once it is known what is seen of faces. */
+const AFTER_FACES = 1;
+
 /** From so many members on, their outlines cost as much as a frame may. */
 const MANY = 1000;
 
@@ -74,7 +91,18 @@ export class Solids {
     polygonOffsetUnits: 1,
     side: DoubleSide,
   });
-  readonly ink = new LineBasicMaterial();
+  /** Of the far side, where a cut lets one look in. */
+  readonly cutFaces = new MeshLambertMaterial({
+    ...MARKING,
+    stencilRef: CUT_FACE,
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+    side: BackSide,
+  });
+  readonly ink = new LineBasicMaterial({ stencilFunc: NotEqualStencilFunc, stencilRef: CUT_FACE });
+  private areCut = false;
+  private isSolid = false;
   /** Read by the shader: 1 where the inside is tinted. */
   private readonly facing = { value: 0 };
   private sets: SolidSet[] = [];
@@ -86,7 +114,8 @@ export class Solids {
   constructor(all: CutUniforms) {
     this.group.matrixAutoUpdate = false;
     const { facing } = this;
-    this.ink.onBeforeCompile = (shader) => withCuts(shader, all, this.cuts);
+    this.cutFaces.onBeforeCompile = (shader) => withCutFaces(shader, all, this.cuts);
+    this.ink.onBeforeCompile = (shader) => withCuts(shader, all, this.cuts, this.cuts.nearer);
     this.surface.onBeforeCompile = (shader) => {
       shader.uniforms.facing = facing;
       shader.uniforms.insideColour = INSIDE;
@@ -94,8 +123,28 @@ export class Solids {
         '#include <color_fragment>',
         '#include <color_fragment>\n  if (facing > 0.5 && !gl_FrontFacing) diffuseColor.rgb = insideColour;',
       )}`;
-      withCutFaces(shader, all, this.cuts);
+      withCuts(shader, all, this.cuts);
     };
+  }
+
+  /** There are section planes in the model: from now on cut faces are drawn, and hide the edges behind them. */
+  useCuts(): void {
+    if (this.areCut) return;
+    this.areCut = true;
+    Object.assign(this.surface, { ...MARKING, stencilRef: NO_CUT_FACE });
+    this.ink.stencilWrite = true;
+    this.ink.needsUpdate = true;
+    this.setSolid(this.isSolid);
+  }
+
+  /** Whether it is closed, so that cuts lay faces open. Outlines of cuts are drawn over those. */
+  setSolid(isSolid: boolean): void {
+    this.isSolid = isSolid;
+    if (!this.areCut) return;
+    const side = isSolid ? FrontSide : DoubleSide;
+    if (this.surface.side !== side) this.surface.needsUpdate = true;
+    this.surface.side = side;
+    for (const { mesh, far } of this.sets) far.visible = isSolid && mesh.visible;
   }
 
   /** The shapes that are drawn. */
@@ -123,21 +172,29 @@ export class Solids {
       mesh.instanceMatrix = new InstancedBufferAttribute(matrices.slice(), 16);
       mesh.instanceMatrix.setUsage(DynamicDrawUsage);
       mesh.count = count;
+      const far = new InstancedMesh(geometry.surface, this.cutFaces, 0);
+      far.instanceMatrix = mesh.instanceMatrix;
+      far.count = count;
+      far.visible = false;
+      far.frustumCulled = false;
       const lines = new InstancedLines(geometry.outline, this.ink, mesh.instanceMatrix, count);
       // The item is in sight or a little beside it: asking for every member would cost more than it saves.
       mesh.frustumCulled = false;
       lines.frustumCulled = false;
       lines.visible = this.isOutline;
-      this.group.add(mesh, lines);
-      this.sets.push({ key, from: matrices, mesh, lines });
+      lines.renderOrder = AFTER_FACES;
+      this.group.add(mesh, far, lines);
+      this.sets.push({ key, from: matrices, mesh, far, lines });
     }
+    this.setSolid(this.isSolid);
   }
 
   draw({ isSurface, isOutline, isFacing = false }: Drawn): void {
     this.isOutline = isOutline;
     this.facing.value = isFacing ? 1 : 0;
-    for (const { mesh, lines } of this.sets) {
+    for (const { mesh, far, lines } of this.sets) {
       mesh.visible = isSurface;
+      far.visible = isSurface && this.areCut && this.isSolid;
       lines.visible = isOutline;
     }
   }
@@ -154,9 +211,10 @@ export class Solids {
   }
 
   private clear(): void {
-    for (const { mesh, lines } of this.sets) {
-      this.group.remove(mesh, lines);
+    for (const { mesh, far, lines } of this.sets) {
+      this.group.remove(mesh, far, lines);
       mesh.dispose();
+      far.dispose();
       lines.dispose();
     }
     this.sets = [];
@@ -165,6 +223,7 @@ export class Solids {
   dispose(): void {
     this.clear();
     this.surface.dispose();
+    this.cutFaces.dispose();
     this.ink.dispose();
   }
 }

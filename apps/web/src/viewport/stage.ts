@@ -418,6 +418,7 @@ export class Stage {
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
   showPreview(statement: Statement | null): void {
     this.showSketch(statement);
+    this.showCuts(statement);
     this.regionPick.follow(statement);
     const isShown = statement && (statement.phase === 'open' || isChanged(statement));
     if (!isShown || !hasPreview(statement.verb)) {
@@ -434,6 +435,17 @@ export class Stage {
     void this.session.find(found.wants, statement).then((isFound) => {
       if (isFound && this.session.store.getState().statement === statement) this.showPreview(statement);
     });
+  }
+
+  /** The model as a section plane cuts it that is being told. */
+  private showCuts(statement: Statement | null): void {
+    const isShown = statement && (statement.phase === 'open' || isChanged(statement));
+    const told = isShown ? this.session.cutAs(statement) : undefined;
+    const document = told ?? shownDocument(this.session.store.getState());
+    if (document === this.cutDocument) return;
+    this.cutDocument = document;
+    this.cuts.clear();
+    this.invalidate();
   }
 
   /** The lines that a Draw statement would leave. */

@@ -1,0 +1,137 @@
+/** Looking inside: section planes in chosen views, what they cut, live while they are told and dragged, and what is kept of a cut. */
+import { expect, test, type Page } from '@playwright/test';
+import type { Person } from './person.ts';
+import { choosesIn, drags, inNewProject, says, selects, startsVerb } from './doing.ts';
+
+const caption = (page: Page, view: string) => page.locator(`[data-pane="${view}"] [data-caption]`);
+
+/** What is seen round a point in the world. */
+async function seenAt(ada: Person, point: readonly [number, number, number]): Promise<string> {
+  const { x, y } = await ada.screenOf(point);
+  const picture = await ada.page.screenshot({ clip: { x: x - 4, y: y - 4, width: 9, height: 9 } });
+  return picture.toString('base64');
+}
+
+/** A pot: a box, hollow and open at the top, with a knob inside. */
+async function withPot(page: Page, name: string): Promise<Person> {
+  const ada = await inNewProject(page, name);
+  await ada.makesBox(['60', '60', '40']);
+  await ada.types('Escape');
+  await selects(page, 'Box');
+  await says(ada, 'shell', { typed: { thickness: '5' } });
+  await ada.makesBox(['10', '10', '10'], ['25', '25', '5']);
+  await ada.types('Escape');
+  await ada.fitsAll();
+  return ada;
+}
+
+/** A section plane beside one of the planes that are always there. */
+async function cuts(ada: Person, on: string, offset: string): Promise<void> {
+  await startsVerb(ada.page, 'section plane');
+  await choosesIn(ada.page, 'on', on);
+  await ada.page.getByRole('textbox', { name: 'offset', exact: true }).fill(offset);
+  await ada.commits();
+  await ada.types('Escape');
+}
+
+test('a section plane opens the model while it is told, says where it cuts and what, and is moved by its arrow', async ({
+  page,
+}) => {
+  const ada = await withPot(page, 'A pot, cut open');
+  const inside = [30, 30, 15] as const;
+  const closed = await seenAt(ada, inside);
+  await startsVerb(page, 'section plane');
+  await choosesIn(page, 'on', 'Front: upright, along X');
+  await page.getByRole('textbox', { name: 'offset', exact: true }).fill('-20');
+  // The wall before the knob is gone before anything is carried out.
+  await expect.poll(() => seenAt(ada, inside)).not.toEqual(closed);
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(caption(page, 'Home')).toContainText('cut by Section');
+  const areas = page.getByTestId('cut-area');
+  await expect(areas).toHaveCount(1);
+  // The plane y = 20 passes the walls and the closed top and floor: 60 × 40 less 50 × 30.
+  await expect(areas.first()).toHaveText(/^900\.00/);
+  // By the arrow in its middle; the cut follows, and is told anew when it is let go.
+  await drags(ada, [30, 24, 20], [30, 28, 20], [30, 34, 20]);
+  await expect(page.getByLabel('Place Y')).not.toHaveValue('20');
+  await ada.types('Escape');
+  await page.getByLabel('Place Y').fill('30');
+  await page.getByLabel('Place Y').press('Enter');
+  await ada.isReady();
+  // At y = 30 the knob is cut too.
+  await expect(areas).toHaveCount(2);
+  await expect(areas.nth(1)).toHaveText(/^100\.00/);
+  expect(ada.problems).toEqual([]);
+});
+
+test('two planes at right angles cut in one view only; a part is left whole; the cut is kept and trims', async ({
+  page,
+}) => {
+  const ada = await withPot(page, 'Two planes');
+  for (const [on, offset] of [
+    ['Front: upright, along X', '-30'],
+    ['Side: upright, along Y', '30'],
+  ] as const) {
+    await cuts(ada, on, offset);
+    for (const view of ['Plan', 'Front', 'Right']) {
+      await page.getByLabel(`${view} view`).selectOption({ label: `not in the ${view.toLowerCase()} view` });
+      await ada.isReady();
+    }
+  }
+  await expect(caption(page, 'Home')).toContainText('cut by Section, Section 2');
+  await expect(caption(page, 'Plan')).not.toContainText('cut by');
+  const areas = page.getByTestId('cut-area');
+  await expect(areas).toHaveCount(2);
+  await selects(page, 'Box 2');
+  await startsVerb(page, 'leave whole');
+  await choosesIn(page, 'section', 'Section 2');
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(areas).toHaveCount(1);
+  await expect(page.getByText('Leave whole Box 2 in Section 2')).toBeVisible();
+  await selects(page, 'Box');
+  await startsVerb(page, 'trim solid');
+  await choosesIn(page, 'plane', 'Section');
+  await ada.commits();
+  await ada.types('Escape');
+  const { box } = await ada.facts('Box');
+  expect([box.min[1], box.max[1]]).toEqual([0, 30]);
+  expect(ada.problems).toEqual([]);
+});
+
+test('what is cut away is neither selected nor caught, and a cut face selects its part', async ({ page }) => {
+  const ada = await withPot(page, 'Clicks');
+  await ada.types('Escape');
+  await cuts(ada, 'Plan: level, through the origin', '10');
+  await ada.types('Escape');
+  await ada.looks('Plan');
+  await ada.types('Escape');
+  await expect(page.getByText('Select a part to read')).toBeVisible();
+  // From above, the top is gone: the knob is cut, and is seen.
+  await ada.clicksAt([32, 28, 10]);
+  await expect(page.getByRole('treeitem', { name: 'Box 2', exact: true })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  await ada.clicksAt([2, 30, 10]);
+  await expect(page.getByRole('treeitem', { name: 'Box', exact: true })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  expect(ada.problems).toEqual([]);
+});
+
+test('by keys: the outlines of a cut are kept as profiles, and slices of a part', async ({ page }) => {
+  const ada = await withPot(page, 'Kept');
+  await ada.types('Escape');
+  await cuts(ada, 'Plan: level, through the origin', '10');
+  await says(ada, 'keep the cut', {});
+  await expect(page.getByRole('treeitem', { name: 'Section through Box', exact: true })).toBeVisible();
+  await expect(page.getByRole('treeitem', { name: 'Section through Box 2', exact: true })).toBeVisible();
+  await selects(page, 'Box');
+  await says(ada, 'slices', { typed: { pitch: '4' } });
+  await expect(page.getByRole('treeitem', { name: 'Slices of Box', exact: true })).toBeVisible();
+  await expect(page.getByText('group · 10')).toBeVisible();
+  expect(ada.problems).toEqual([]);
+});
