@@ -72,6 +72,13 @@ async function takeAll(address) {
   await page.keyboard.press('Escape');
   await page.getByRole('treeitem', { name: 'Upper box' }).click();
   await take('workshop');
+  const cut = page.getByRole('treeitem', { name: 'Through the bee space' });
+  await cut.click();
+  await page.getByRole('button', { name: 'Show Through the bee space' }).click();
+  await idle();
+  await take('section');
+  await page.getByRole('button', { name: 'Hide Through the bee space' }).click();
+  await idle();
 
   for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])
     await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
@@ -246,11 +253,6 @@ async function takeAll(address) {
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+F');
   await idle();
-  await starts('sphere');
-  await gives([150, -60, 0]);
-  await pointAt([170, -60, 0], 0, 0);
-  await take('drawing-a-sphere');
-  await page.keyboard.press('Escape');
   await starts('line');
   await gives([20, -110, 0]);
   await pointAt([110, -120, 0], 0, 0);

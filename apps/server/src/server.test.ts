@@ -388,6 +388,7 @@ test('the demo is seeded once, through the same verbs as a user, and opens', asy
     'Lower box',
     'Lower frames',
     'Roof',
+    'Through the bee space',
     'Upper box',
     'Upper frames',
   ]);

@@ -10,17 +10,8 @@ import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import {
-  BuildError,
-  carryingPlaces,
-  copied,
-  release,
-  translated,
-  withoutFacets,
-  type Occt,
-} from './occt/occt.ts';
-import { buildSectioned } from './combine/section.ts';
-import { buildSection, heightsOf, planeUnder, type Piece } from './build/section.ts';
+import { BuildError, carryingPlaces, copied, release, translated, type Occt } from './occt/occt.ts';
+import { buildCutFaces } from './combine/section.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import { buildJoined } from './build/steps/joined.ts';
 import type { NamedShape } from './naming/named.ts';
@@ -36,7 +27,7 @@ import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
 import { meshField } from './verify/meshField.ts';
 import { plainSamples } from './verify/plainSamples.ts';
-import { samplesOf, type Sample } from './facts/samples.ts';
+import { coarseSamples, samplesOf, type Sample } from './facts/samples.ts';
 
 /** The libraries that the kernel rests on. */
 export interface Libraries {
@@ -67,11 +58,6 @@ interface Held {
 
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
-/** Facets that points are taken from. */
-const SAMPLE_TURN_RAD = 0.8;
-const SAMPLE_CHORD = 0.02;
-const MOST_ON_A_FACE = 10;
-
 export class Builder {
   private readonly cache = new Map<string, Held>();
   private readonly measurer: Measurer;
@@ -220,7 +206,7 @@ export class Builder {
       return { ...made, failed: content.operands.flatMap((one) => this.held(one.content, used).failed) };
     }
     if (content.kind === 'section' || content.kind === 'sectioned')
-      return { named: this.section(content, used), notices: [], failed: [] };
+      return { named: this.cutFaces(content, used), notices: [], failed: [] };
     if (!isStep(content)) return { named: buildBase(this.occt, content), notices: [], failed: [] };
     const { named, notices, failed } = this.held(content.of, used);
     if ('tool' in content) {
@@ -243,35 +229,14 @@ export class Builder {
     return { named, notices: looseMm > TOLD_GAP_MM ? [{ what: 'fuzzy' as const, words }] : [] };
   }
 
-  private section(content: KindOf<'section' | 'sectioned'>, used: Set<string>): NamedShape {
-    if (content.kind === 'section')
-      return buildSection(
-        this.occt,
-        content.size,
-        content.pieces.flatMap((one) => this.pieceOf(one, used) ?? []),
-      );
-    const held = this.held(content.solid, used);
-    const site = { occt: this.occt, named: held.named, mesh: this.meshOf(held) };
-    return buildSectioned({ ...site, build: (inner) => this.shapeOf(inner, used) }, content);
-  }
-
-  /** Undefined for a solid that is clear of the XY plane, and for what is not built: that is told where it stands. */
-  private pieceOf({ tag, pose, content: solid }: OperandContent, used: Set<string>): Piece | undefined {
-    const measures = this.measuresIfBuilt(solid, used);
-    if (!measures || measures.solids === 0) return undefined;
-    const [least, most] = heightsOf(pose, measures.box);
-    if (least > ON_PLANE_MM || most < -ON_PLANE_MM) return undefined;
-    return { tag, pose, named: this.shapeOf({ kind: 'sectioned', solid, ...planeUnder(pose) }, used) };
-  }
-
-  private measuresIfBuilt(content: Content, used: Set<string>): Measures | undefined {
-    try {
-      this.held(content, used);
-      return this.measuresOf(content);
-    } catch (error) {
-      if (error instanceof BuildError) return undefined;
-      throw error;
-    }
+  /** Faces that a plane cuts, of one solid or of all. */
+  private cutFaces(content: KindOf<'section' | 'sectioned'>, used: Set<string>): NamedShape {
+    return buildCutFaces(content, {
+      occt: this.occt,
+      build: (inner) => this.shapeOf(inner, used),
+      measure: (inner) => this.measuresOf(inner),
+      mesh: (inner) => this.meshOf(this.held(inner, used)),
+    });
   }
 
   private combined(content: Extract<Content, { kind: 'combine' }>, used: Set<string>): Combined {
@@ -328,16 +293,9 @@ export class Builder {
 
   private samplesOf(held: Held): readonly Sample[] {
     const { named, content } = held;
-    return (held.samples ??= isPlain(content) ? plainSamples(content, named.faceNames) : this.sampled(held));
-  }
-
-  /** By coarse facets, since the points lie on the true surface. */
-  private sampled({ named, content }: Held): readonly Sample[] {
-    const chord = SAMPLE_CHORD * diagonal(this.measuresOf(content));
-    const mesh = meshShape(this.occt, named.shape, chord, SAMPLE_TURN_RAD);
-    const samples = samplesOf(this.occt, named.shape, mesh, MOST_ON_A_FACE);
-    withoutFacets(this.occt, named.shape);
-    return samples;
+    return (held.samples ??= isPlain(content)
+      ? plainSamples(content, named.faceNames)
+      : coarseSamples(this.occt, named.shape, diagonal(this.measuresOf(content))));
   }
 
   private fieldByFacets(content: Content): Field | undefined {
@@ -363,8 +321,6 @@ const TOLD_GAP_MM = 1e-6;
 
 /** What is checked while it is made. */
 const CHECKED_AS_MADE: ReadonlySet<string> = new Set(['combine', 'cutBy', 'section', 'sectioned']);
-/** Solids nearer to a section plane than this (mm) touch it. */
-const ON_PLANE_MM = 1e-7;
 
 type KindOf<K extends Content['kind']> = Extract<Content, { readonly kind: K }>;
 type StepOf<K extends StepContent['kind']> = Extract<StepContent, { readonly kind: K }>;

@@ -1,5 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 
+/** The pool. */
+interface Pool {
+  acquireConnection(): Promise<Asked>;
+  releaseConnection(connection: Asked): Promise<void>;
+}
+
 /** Of a connection of the pool: the driver's own way to ask. */
 interface Asked {
   query(of: { name: string; text: string; values: readonly unknown[] }): Promise<{ rows: unknown }>;
@@ -14,12 +20,12 @@ export async function prepared<Rows>(
   { name, text }: Prepared,
   values: readonly unknown[],
 ): Promise<Rows> {
-  const { client } = em.getConnection().getKnex();
-  const connection = (await client.acquireConnection()) as Asked;
+  const pool = em.getConnection().getKnex().client as Pool;
+  const connection = await pool.acquireConnection();
   try {
     return (await connection.query({ name, text, values })).rows as Rows;
   } finally {
-    await client.releaseConnection(connection);
+    await pool.releaseConnection(connection);
   }
 }
 

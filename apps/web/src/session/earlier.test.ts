@@ -13,7 +13,7 @@ const edit = (n: number, more: Partial<Edit> = {}): Edit => ({
 /** The ledger of the server: edits 1 to n. */
 const ledger = (n: number) => Array.from({ length: n }, (_, i) => edit(i + 1));
 
-const asked = { stretchOfEdits: api.stretchOfEdits, edits: api.edits };
+const asked = { ...api };
 afterEach(() => Object.assign(api, asked));
 
 test('what came after an older revision is asked for, and nothing that is newer than the document is taken', async () => {

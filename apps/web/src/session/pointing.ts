@@ -6,7 +6,6 @@ import {
   type ItemId,
   type MadeFaces,
   type Question,
-  type SectionFacts,
 } from '@kadrel/core';
 import type { SessionCore } from './core.ts';
 import { edgesIn, facesIn, shownPlaces, type SelectedPlaces } from './places.ts';
@@ -40,12 +39,6 @@ export function pointing(
         ...(edges.length > 0 ? { edges: (await ask({ ask: 'edges', part, edges })) as EdgeFacts } : {}),
       };
     },
-    sectionFacts: async (part: ItemId): Promise<SectionFacts> =>
-      (await host.ask({
-        ask: 'answer',
-        document: get().document,
-        question: { ask: 'section', part },
-      })) as SectionFacts,
     shownPlaces(places: SelectedPlaces) {
       const { document } = get();
       return shownPlaces(places, document, worlds.of(document));

@@ -38,13 +38,6 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
       const before = commits.begins(statement);
       return sketchOf(statement, before, worlds.of(before));
     },
-    /** The document as a statement about section planes would leave it; undefined where it is about none, or cannot be told yet. */
-    cutAs({ verb, typed, editId }: Tried): KadrelDocument | undefined {
-      if (verbNamed(verb)?.blanks.shows === undefined) return undefined;
-      const before = commits.begins({ editId });
-      const done = perform(verbNamed(verb)!, typed, before, worlds.of(before));
-      return isRefusal(done) ? undefined : done.document;
-    },
     /** The edges and faces that a statement has gathered, or the square in which it cuts. */
     gathered(statement: Tried) {
       const before = commits.begins(statement);

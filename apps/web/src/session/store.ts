@@ -12,6 +12,7 @@ import { pointing } from './pointing.ts';
 import { nudging } from './nudging.ts';
 import { previewing } from './previewing.ts';
 import { reading } from './reading.ts';
+import { sectioning } from './sectioning.ts';
 import { selectingActions } from './selecting.ts';
 import { starting } from './starting.ts';
 import type { OpenedSession } from './state.ts';
@@ -46,6 +47,7 @@ export function openSession(opened: OpenedSession) {
     ...edits,
     ...reading(core),
     ...previewing(core, commits),
+    ...sectioning(core, commits),
     ...selectingActions(get, looks.select),
     ...insideActions({
       state: get,

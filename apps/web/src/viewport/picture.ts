@@ -1,5 +1,6 @@
 /** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
 import {
+  eyeDistance,
   isFlat,
   isSurface,
   worldFromPart,
@@ -8,6 +9,7 @@ import {
   type Camera,
   type ItemId,
   type KadrelDocument,
+  type Part,
   type Pose,
   type Vec3,
 } from '@kadrel/core';
@@ -19,19 +21,17 @@ import {
   Color,
   DirectionalLight,
   Matrix4,
-  OrthographicCamera,
-  PerspectiveCamera,
   Scene,
   Vector3,
   WebGLRenderer,
 } from 'three';
-import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance } from '@kadrel/core';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
 import { Ghost } from './ghost.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
-import { CutUniforms, MOST_CUTS, NEARER } from './cutShader.ts';
+import { DrawnCamera } from './drawnCamera.ts';
+import { CutUniforms, MOST_CUTS } from './cutShader.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
@@ -74,8 +74,7 @@ const CAGE_PX = 1;
 export class Picture {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
-  private readonly perspective = new PerspectiveCamera(FIELD_OF_VIEW);
-  private readonly parallel = new OrthographicCamera();
+  private readonly camera = new DrawnCamera();
   private readonly parts = new Map<ItemId, Solids>();
   private readonly shapes = new Map<string, ShapeGeometry>();
   private readonly light = new DirectionalLight(0xffffff, 1.9);
@@ -231,10 +230,9 @@ export class Picture {
       solids.draw({
         isSurface: this.display !== 'wire' && part.recipe.base.kind !== 'section',
         isOutline: true,
+        isSolid: isSolid(part),
       });
       solids.surface.color.set(part.colour).lerp(this.colours.chosen, FORMED);
-      solids.cutFaces.color.copy(solids.surface.color);
-      solids.setSolid(!isFlat(part.recipe.base) && !isSurface(part));
       solids.ink.color.copy(this.colours.plum);
       this.scene.add(solids.group);
       this.formed.set(part.id, solids);
@@ -264,25 +262,10 @@ export class Picture {
       this.display = display;
       this.paint();
     }
-    const three = state.projection === 'perspective' ? this.perspective : this.parallel;
+    const three = this.camera.aimed(camera, sceneRadius);
     const far = eyeDistance(state);
-    const reach = sceneRadius + far + state.height * 4;
-    if (three instanceof PerspectiveCamera) {
-      three.aspect = camera.width / camera.pixelHeight;
-      three.near = Math.max(far / 500, Math.min(far / 4, far - sceneRadius * 2));
-      three.far = far + reach * 2;
-    } else {
-      const [w, h] = [(state.height * camera.width) / camera.pixelHeight / 2, state.height / 2];
-      [three.left, three.right, three.top, three.bottom] = [-w, w, h, -h];
-      three.near = -Math.min(PARALLEL_BACK_MM, reach * 2);
-      three.far = far + reach * 2;
-    }
-    three.matrixAutoUpdate = false;
-    three.matrix
-      .makeBasis(V1.set(...camera.right), V2.set(...camera.up), V3.set(...camera.toward))
-      .setPosition(...eye);
-    three.updateMatrixWorld(true);
-    three.updateProjectionMatrix();
+    V1.set(...camera.right);
+    V2.set(...camera.up);
     // The light stands over the viewer's left shoulder, so that the three faces of a box are told apart in any view.
     this.light.position
       .set(...eye)
@@ -304,11 +287,11 @@ export class Picture {
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
       cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
+    const areAny = cuts.length > 0;
     for (const drawn of [this.parts, this.formed])
       for (const [id, solids] of drawn) {
-        solids.cuts.cutMask.value = maskOf(id);
-        if (cuts.length > 0 && !OUTLINED.has(this.document?.items[id]?.recipe.base.kind ?? ''))
-          solids.useCuts();
+        const hides = !OUTLINED.has(this.document?.items[id]?.recipe.base.kind ?? '');
+        solids.cutBy(maskOf(id), { areAny, hides });
       }
   }
 
@@ -389,17 +372,16 @@ export class Picture {
         isFacing: this.display === 'facing' && kind !== 'plane' && kind !== 'section',
         // Drawn things are nothing but outlines.
         isOutline: this.display !== 'shaded' || selected || hovered || isVeiled || FLAT.has(kind ?? ''),
+        isSolid: part !== undefined && isSolid(part),
+        hatchTurn: HATCH_TURNS[index++ % HATCH_TURNS.length]!,
+        isCutOutline: kind === 'section',
       });
       Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);
-      solids.setSolid(part !== undefined && !FLAT.has(kind ?? '') && !isSurface(part));
-      solids.cuts.nearer.value = kind === 'section' ? 2 * NEARER : 0;
-      solids.cuts.hatchTurn.value = HATCH_TURNS[index++ % HATCH_TURNS.length]!;
       const { color } = solids.surface;
       color.set(part?.colour ?? '#cccccc');
       if (dimmed) color.lerp(this.colours.ground, DIM);
       if (selected) color.lerp(this.colours.chosen, 0.72);
       else if (hovered) color.lerp(this.colours.chosen, 0.3);
-      solids.cutFaces.color.copy(color);
       solids.ink.color.copy((selected || hovered) && !isVeiled ? this.colours.plum : this.colours.outline);
       const ink = kind === 'plane' || isVeiled ? QUIET_INK : INK;
       // What is opaque is so by its shader.
@@ -409,6 +391,8 @@ export class Picture {
     }
   }
 }
+
+const isSolid = (part: Part): boolean => !isFlat(part.recipe.base) && !isSurface(part);
 
 /** What is seen over cut faces too. */
 const OUTLINED: ReadonlySet<string> = new Set(['section', 'profile']);
@@ -424,7 +408,7 @@ const QUIET_INK = { transparent: true, opacity: 0.22 };
 const INK = { transparent: false, opacity: 1 };
 const SOLID = { transparent: false, opacity: 1, depthWrite: true };
 
-const [V1, V2, V3] = [new Vector3(), new Vector3(), new Vector3()];
+const [V1, V2] = [new Vector3(), new Vector3()];
 const BEFORE = new Matrix4();
 /** How much of the colour of what is chosen is in a form that is only shown so far. */
 const FORMED = 0.35;

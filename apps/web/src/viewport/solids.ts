@@ -18,7 +18,7 @@ import {
   ReplaceStencilOp,
 } from 'three';
 
-import { ownCuts, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
+import { NEARER, ownCuts, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
 
 export interface ShapeGeometry {
   readonly surface: BufferGeometry;
@@ -68,6 +68,12 @@ interface Drawn {
   readonly isOutline: boolean;
   /** What is seen of faces from behind is tinted. */
   readonly isFacing?: boolean;
+  /** It is closed, so that cuts lay faces open. */
+  readonly isSolid?: boolean;
+  /** Of its cut faces, radians. */
+  readonly hatchTurn?: number;
+  /** It is the outline of a cut, and is drawn over cut faces. */
+  readonly isCutOutline?: boolean;
 }
 
 /** What the stencil holds where a cut face is seen, and where another one is. */
@@ -92,7 +98,7 @@ export class Solids {
     side: DoubleSide,
   });
   /** Of the far side, where a cut lets one look in. */
-  readonly cutFaces = new MeshLambertMaterial({
+  private readonly cutFaces = new MeshLambertMaterial({
     ...MARKING,
     stencilRef: CUT_FACE,
     polygonOffset: true,
@@ -102,14 +108,12 @@ export class Solids {
   });
   readonly ink = new LineBasicMaterial({ stencilFunc: NotEqualStencilFunc, stencilRef: CUT_FACE });
   private areCut = false;
-  private isSolid = false;
   /** Read by the shader: 1 where the inside is tinted. */
   private readonly facing = { value: 0 };
   private sets: SolidSet[] = [];
-  private isOutline = true;
+  private drawn: Drawn = { isSurface: true, isOutline: true };
 
-  /** What section planes do to it. */
-  readonly cuts = ownCuts();
+  private readonly cuts = ownCuts();
 
   constructor(all: CutUniforms) {
     this.group.matrixAutoUpdate = false;
@@ -127,24 +131,25 @@ export class Solids {
     };
   }
 
-  /** There are section planes in the model: from now on cut faces are drawn, and hide the edges behind them. */
-  useCuts(): void {
-    if (this.areCut) return;
+  /** Cuts it, in the view that is drawn next. @param mask a bit for each cut that it is subject to */
+  cutBy(mask: number, { areAny, hides }: { readonly areAny: boolean; readonly hides: boolean }): void {
+    this.cuts.cutMask.value = mask;
+    this.cutFaces.color.copy(this.surface.color);
+    if (this.areCut || !areAny || !hides) return;
     this.areCut = true;
     Object.assign(this.surface, { ...MARKING, stencilRef: NO_CUT_FACE });
     this.ink.stencilWrite = true;
     this.ink.needsUpdate = true;
-    this.setSolid(this.isSolid);
+    this.showFarSides();
   }
 
-  /** Whether it is closed, so that cuts lay faces open. Outlines of cuts are drawn over those. */
-  setSolid(isSolid: boolean): void {
-    this.isSolid = isSolid;
-    if (!this.areCut) return;
-    const side = isSolid ? FrontSide : DoubleSide;
+  /** Cuts lay solids open: what is seen of their far sides are cut faces. */
+  private showFarSides(): void {
+    const { isSolid = false } = this.drawn;
+    const side = this.areCut && isSolid ? FrontSide : DoubleSide;
     if (this.surface.side !== side) this.surface.needsUpdate = true;
     this.surface.side = side;
-    for (const { mesh, far } of this.sets) far.visible = isSolid && mesh.visible;
+    for (const { mesh, far } of this.sets) far.visible = this.areCut && isSolid && mesh.visible;
   }
 
   /** The shapes that are drawn. */
@@ -181,30 +186,33 @@ export class Solids {
       // The item is in sight or a little beside it: asking for every member would cost more than it saves.
       mesh.frustumCulled = false;
       lines.frustumCulled = false;
-      lines.visible = this.isOutline;
+      lines.visible = this.drawn.isOutline;
       lines.renderOrder = AFTER_FACES;
       this.group.add(mesh, far, lines);
       this.sets.push({ key, from: matrices, mesh, far, lines });
     }
-    this.setSolid(this.isSolid);
+    this.showFarSides();
   }
 
-  draw({ isSurface, isOutline, isFacing = false }: Drawn): void {
-    this.isOutline = isOutline;
-    this.facing.value = isFacing ? 1 : 0;
-    for (const { mesh, far, lines } of this.sets) {
-      mesh.visible = isSurface;
-      far.visible = isSurface && this.areCut && this.isSolid;
-      lines.visible = isOutline;
+  draw(drawn: Drawn): void {
+    this.drawn = drawn;
+    this.facing.value = drawn.isFacing ? 1 : 0;
+    this.cuts.hatchTurn.value = drawn.hatchTurn ?? 0;
+    this.cuts.nearer.value = drawn.isCutOutline ? 2 * NEARER : 0;
+    for (const { mesh, lines } of this.sets) {
+      mesh.visible = drawn.isSurface;
+      lines.visible = drawn.isOutline;
     }
+    this.showFarSides();
   }
 
   /** While the view moves, the outlines of many members are left out, where faces tell enough; whether any are. */
   thin(isMoving: boolean): boolean {
     let isThinned = false;
+    const { isOutline } = this.drawn;
     for (const { mesh, lines } of this.sets) {
-      const isLeft = isMoving && this.isOutline && mesh.visible && lines.count > MANY;
-      lines.visible = this.isOutline && !isLeft;
+      const isLeft = isMoving && isOutline && mesh.visible && lines.count > MANY;
+      lines.visible = isOutline && !isLeft;
       isThinned ||= isLeft;
     }
     return isThinned;

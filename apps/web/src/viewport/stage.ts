@@ -245,7 +245,7 @@ export class Stage {
   private moveCuts(placed: Preview['placed']): boolean {
     const moved = [...placed].filter(([id]) => this.cutDocument?.items[id]?.recipe.base.kind === 'section');
     if (moved.length === 0 && this.placedCuts.size === 0) return false;
-    this.placedCuts = new Map(moved.map(([id, { linear, shift }]) => [id, { turn: linear as Turn, shift }]));
+    this.placedCuts = new Map(moved.map(([id, { linear, shift }]) => [id, { turn: linear, shift }]));
     this.cuts.clear();
     return true;
   }

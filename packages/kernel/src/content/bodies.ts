@@ -119,12 +119,10 @@ const KINDS: ReadonlySet<string> = new Set([...BODIES.map(({ kind }) => kind), '
 export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
   KINDS.has(content.kind);
 
+type OwnBase = Exclude<BodyBase, { kind: 'section' }>;
+
 /** Of all but section planes, which follow what they cut. */
-export function bodyContent(
-  document: KadrelDocument,
-  { id, recipe }: Part,
-  base: Exclude<BodyBase, { kind: 'section' }>,
-): BodyContent {
+export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: OwnBase): BodyContent {
   // Only profiles have edits that can fail; what is made from one whose edits do says so.
   const failed = referencesIn({ base, steps: recipe.steps }).find((one) => drawnOf(document, one).fault);
   if (failed !== undefined) {

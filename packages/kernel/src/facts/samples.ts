@@ -1,8 +1,15 @@
 /** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import { firstDerivatives, isPlane, type Derivatives } from './surface.ts';
-import type { Mesh } from './mesh.ts';
-import { scope, uniqueShapes, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
+import { meshShape, type Mesh } from './mesh.ts';
+import {
+  scope,
+  uniqueShapes,
+  withoutFacets,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 
 export interface Sample {
   /** In the frame of the shape, mm. */
@@ -144,3 +151,16 @@ function onPlane({ point, along, across }: Derivatives, place: Vec3, turned: num
 
 export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by: number): Vec3 =>
   add(point, scale(outward, by));
+
+/** Facets that points are taken from. */
+const SAMPLE_TURN_RAD = 0.8;
+const SAMPLE_CHORD = 0.02;
+const MOST_COARSE = 10;
+
+/** By coarse facets, since the points lie on the true surface. @param diagonal of its box, mm */
+export function coarseSamples(occt: Occt, shape: TopoDS_Shape, diagonal: number): Sample[] {
+  const mesh = meshShape(occt, shape, SAMPLE_CHORD * diagonal, SAMPLE_TURN_RAD);
+  const samples = samplesOf(occt, shape, mesh, MOST_COARSE);
+  withoutFacets(occt, shape);
+  return samples;
+}
