@@ -77,7 +77,7 @@ async function takeAll(address) {
   await page.getByRole('button', { name: 'Show Through the bee space' }).click();
   await idle();
   await take('section');
-  await page.getByRole('button', { name: 'Hide Through the bee space' }).click();
+  await page.keyboard.press('Control+z');
   await idle();
 
   for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])

@@ -120,6 +120,7 @@ export {
   cutsIn,
   cutsOf,
   isCutAway,
+  isParted,
   isSection,
   itemsCutBy,
   sectionsIn,

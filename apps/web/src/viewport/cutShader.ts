@@ -12,7 +12,7 @@ export const MOST_CUTS = 8;
 /** Faces in a plane are not cut away by the rounding of shaders, mm. */
 const BESIDE_MM = 1e-3;
 /** Outlines of cuts are drawn so much nearer than they are, as a part of the depth that is drawn: they lie on faces. */
-export const NEARER = 2e-4;
+export const NEARER = 4e-4;
 /** Half spaces that take everything: where a cut has but one. */
 const ALL = new Vector4(0, 0, 0, -1);
 

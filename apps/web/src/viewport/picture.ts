@@ -57,6 +57,8 @@ export interface Manner {
   readonly isMoving: boolean;
   /** What section planes take out of sight. */
   readonly cuts: readonly Cut[];
+  /** Items that are parted by them: their cut faces are seen. */
+  readonly parted: ReadonlySet<ItemId>;
 }
 
 export interface Marks {
@@ -253,7 +255,11 @@ export class Picture {
   }
 
   /** Draws a view into its part of the canvas; while it moves, without the outlines of many. Whether any were left out. */
-  render(camera: Camera, area: Area, { display, gridStep, sceneRadius, isMoving, cuts }: Manner): boolean {
+  render(
+    camera: Camera,
+    area: Area,
+    { display, gridStep, sceneRadius, isMoving, cuts, parted }: Manner,
+  ): boolean {
     const { eye, state } = camera;
     const bottom = this.canvasHeight - area.top - area.height;
     this.renderer.setViewport(area.left, bottom, area.width, area.height);
@@ -274,7 +280,7 @@ export class Picture {
     this.light.target.position.set(...state.target);
     this.light.target.updateMatrixWorld();
     this.grid.place(camera, gridStep);
-    this.cut(cuts);
+    this.cut(cuts, parted);
     let isThinned = false;
     for (const solids of this.parts.values()) isThinned = solids.thin(isMoving) || isThinned;
     this.renderer.render(this.scene, three);
@@ -282,17 +288,14 @@ export class Picture {
   }
 
   /** Each item is cut by what does not leave it whole. */
-  private cut(cuts: readonly Cut[]): void {
+  private cut(cuts: readonly Cut[], parted: ReadonlySet<ItemId>): void {
     this.cuts.set(cuts);
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
       cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
-    const areAny = cuts.length > 0;
-    for (const drawn of [this.parts, this.formed])
-      for (const [id, solids] of drawn) {
-        const hides = !OUTLINED.has(this.document?.items[id]?.recipe.base.kind ?? '');
-        solids.cutBy(maskOf(id), { areAny, hides });
-      }
+    for (const [id, solids] of this.parts) solids.cutBy(maskOf(id), parted.has(id));
+    // What a statement would give them is seen for a moment: all of it is taken to be parted.
+    for (const [id, solids] of this.formed) solids.cutBy(maskOf(id), cuts.length > 0);
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */
@@ -394,8 +397,6 @@ export class Picture {
 
 const isSolid = (part: Part): boolean => !isFlat(part.recipe.base) && !isSurface(part);
 
-/** What is seen over cut faces too. */
-const OUTLINED: ReadonlySet<string> = new Set(['section', 'profile']);
 /** Nothing but outlines. */
 const FLAT: ReadonlySet<string> = new Set(['profile', 'plane', 'section']);
 /** Neighbours are hatched at different angles, radians. */

@@ -79,7 +79,6 @@ interface Drawn {
 /** What the stencil holds where a cut face is seen, and where another one is. */
 const [CUT_FACE, NO_CUT_FACE] = [1, 0];
 const MARKING = {
-  stencilWrite: true,
   stencilFunc: AlwaysStencilFunc,
   stencilZPass: ReplaceStencilOp,
 } as const;
@@ -92,6 +91,8 @@ const MANY = 1000;
 export class Solids {
   readonly group = new Group();
   readonly surface = new MeshLambertMaterial({
+    ...MARKING,
+    stencilRef: NO_CUT_FACE,
     polygonOffset: true,
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,
@@ -100,6 +101,7 @@ export class Solids {
   /** Of the far side, where a cut lets one look in. */
   private readonly cutFaces = new MeshLambertMaterial({
     ...MARKING,
+    stencilWrite: true,
     stencilRef: CUT_FACE,
     polygonOffset: true,
     polygonOffsetFactor: 1,
@@ -107,7 +109,7 @@ export class Solids {
     side: BackSide,
   });
   readonly ink = new LineBasicMaterial({ stencilFunc: NotEqualStencilFunc, stencilRef: CUT_FACE });
-  private areCut = false;
+  private isParted = false;
   /** Read by the shader: 1 where the inside is tinted. */
   private readonly facing = { value: 0 };
   private sets: SolidSet[] = [];
@@ -131,25 +133,28 @@ export class Solids {
     };
   }
 
-  /** Cuts it, in the view that is drawn next. @param mask a bit for each cut that it is subject to */
-  cutBy(mask: number, { areAny, hides }: { readonly areAny: boolean; readonly hides: boolean }): void {
+  /**
+   * Cuts it, in the view that is drawn next.
+   * @param mask a bit for each cut that it is subject to
+   * @param isParted whether some of it stays, so that one looks into it
+   */
+  cutBy(mask: number, isParted: boolean): void {
     this.cuts.cutMask.value = mask;
     this.cutFaces.color.copy(this.surface.color);
-    if (this.areCut || !areAny || !hides) return;
-    this.areCut = true;
-    Object.assign(this.surface, { ...MARKING, stencilRef: NO_CUT_FACE });
-    this.ink.stencilWrite = true;
-    this.ink.needsUpdate = true;
+    if (this.isParted === isParted) return;
+    this.isParted = isParted;
     this.showFarSides();
   }
 
-  /** Cuts lay solids open: what is seen of their far sides are cut faces. */
+  /** Of a solid that is parted what is seen from behind are its cut faces; they hide the edges behind them. */
   private showFarSides(): void {
     const { isSolid = false } = this.drawn;
-    const side = this.areCut && isSolid ? FrontSide : DoubleSide;
-    if (this.surface.side !== side) this.surface.needsUpdate = true;
-    this.surface.side = side;
-    for (const { mesh, far } of this.sets) far.visible = this.areCut && isSolid && mesh.visible;
+    const areShown = this.isParted && isSolid;
+    this.surface.side = areShown ? FrontSide : DoubleSide;
+    this.surface.stencilWrite = areShown;
+    // Outlines of cuts, and what is drawn, are seen over cut faces.
+    this.ink.stencilWrite = areShown;
+    for (const { mesh, far } of this.sets) far.visible = areShown && mesh.visible;
   }
 
   /** The shapes that are drawn. */
@@ -198,7 +203,7 @@ export class Solids {
     this.drawn = drawn;
     this.facing.value = drawn.isFacing ? 1 : 0;
     this.cuts.hatchTurn.value = drawn.hatchTurn ?? 0;
-    this.cuts.nearer.value = drawn.isCutOutline ? 2 * NEARER : 0;
+    this.cuts.nearer.value = drawn.isCutOutline ? NEARER : 0;
     for (const { mesh, lines } of this.sets) {
       mesh.visible = drawn.isSurface;
       lines.visible = drawn.isOutline;

@@ -37,6 +37,7 @@ import {
   type Frame,
   type ItemId,
   cutsIn,
+  isParted,
   type Cut,
   type KadrelDocument,
   type SectionView,
@@ -74,6 +75,7 @@ const CARD_MARGIN = 1.05;
 /** Of more new parts than this, some are looked for in the picture. */
 const MAX_NEW = 100;
 const NO_LINES = new Float32Array();
+const NOBODY: ReadonlySet<ItemId> = new Set();
 /** A view that has not moved for so long stands still. */
 const STILL_MS = 200;
 
@@ -239,6 +241,17 @@ export class Stage {
       : [];
     this.cuts.set(view, cuts);
     return cuts;
+  }
+
+  /** What is cut in a view, and which items lie on both sides of a cut. */
+  private cutting(view: SectionView): { cuts: readonly Cut[]; parted: ReadonlySet<ItemId> } {
+    const cuts = this.cutsIn(view);
+    if (cuts.length === 0) return { cuts, parted: NOBODY };
+    const parted = this.shown.filter(({ part: { id } }) => {
+      const box = this.boxOf(id);
+      return box !== undefined && isParted(cuts, id, box);
+    });
+    return { cuts, parted: new Set(parted.map(({ part }) => part.id)) };
   }
 
   /** Section planes among what a statement would place; whether any is, or was, elsewhere than the document says. */
@@ -562,7 +575,7 @@ export class Stage {
         gridStep: grid,
         sceneRadius: this.reachFrom(pane.camera.state.target),
         isMoving,
-        cuts: this.cutsIn(pane.name),
+        ...this.cutting(pane.name),
       });
       if (isThinned) this.drawWhenStill();
       pane.drawn();
@@ -600,7 +613,7 @@ export class Stage {
       gridStep: grid,
       sceneRadius: this.reachFrom(all.target),
       isMoving: true,
-      cuts: this.cutsIn(this.active.name),
+      ...this.cutting(this.active.name),
     });
     const picture = this.picture.thumbnail({ width, height });
     this.invalidate();

@@ -5,7 +5,7 @@ import { perform } from '../statement/perform.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 import type { Ray } from '../space/plane.ts';
-import { cutsIn, isCutAway, isSection, itemsCutBy, sectionsIn, seenFrom, viewsOf } from './cuts.ts';
+import { cutsIn, isCutAway, isParted, isSection, itemsCutBy, sectionsIn, seenFrom, viewsOf } from './cuts.ts';
 
 type Said = readonly [verb: string, typed: Record<string, unknown>];
 
@@ -64,6 +64,19 @@ test('each says in which views it cuts, and what it leaves whole', () => {
   const bolt = Object.values(document.items).find(({ name }) => name === 'bolt')!.id;
   expect([isCutAway(cuts, bolt, [0, 0, 9]), isCutAway(cuts, 'p1', [0, 0, 9])]).toEqual([false, true]);
   expect(itemsCutBy(document, section!).map(({ name }) => name)).toEqual(['a']);
+});
+
+test('a cut parts what lies on both sides of it', () => {
+  const document = after(box, ['section', { as: 's', on: 'plan', offset: 7, form: 'corner', whole: [] }]);
+  const cuts = cutsIn(document, 'home');
+  const isIt = (min: [number, number, number], max: [number, number, number]) =>
+    isParted(cuts, 'a', { min, max });
+  expect(isIt([-10, -10, 0], [10, 10, 10])).toBe(true);
+  // Below the plane, and before it but to the left, all stays; in the quarter nothing does.
+  expect(isIt([-10, -10, 0], [10, 10, 7])).toBe(false);
+  expect(isIt([-10, -10, 0], [0, 10, 10])).toBe(false);
+  expect(isIt([1, -10, 8], [10, 10, 10])).toBe(false);
+  expect(isIt([1, -10, 6], [10, 10, 10])).toBe(true);
 });
 
 test('hidden ones cut nothing, and what is dragged cuts where it is dragged to', () => {

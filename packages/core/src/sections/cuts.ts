@@ -5,6 +5,7 @@
 import { isFlatPart, standingWithin, topParts, valueOf, worldFromPart } from '../document/items.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { SECTION_VIEWS, type BodyOf, type SectionView } from '../recipes/bodies/index.ts';
+import type { Box } from '../space/box.ts';
 import type { Ray } from '../space/plane.ts';
 import { column } from '../space/matrix.ts';
 import type { Pose } from '../space/pose.ts';
@@ -98,6 +99,19 @@ const takes = ({ halves }: Cut, point: Vec3): boolean =>
 /** Whether a point of an item is cut away. */
 export const isCutAway = (cuts: readonly Cut[], part: ItemId, point: Vec3): boolean =>
   cuts.some((cut) => !cut.whole.has(part) && takes(cut, point));
+
+/** Whether a cut parts an item: something of its box is taken away, and something stays. */
+export const isParted = (cuts: readonly Cut[], part: ItemId, { min, max }: Box): boolean =>
+  cuts.some(({ halves, whole }) => {
+    if (whole.has(part)) return false;
+    const reaches = halves.map(({ normal, offset }) => {
+      const ends = normal.map((n, i) => [n * min[i]!, n * max[i]!] as const);
+      const least = ends.reduce((sum, [a, b]) => sum + Math.min(a, b), -offset);
+      const most = ends.reduce((sum, [a, b]) => sum + Math.max(a, b), -offset);
+      return { least, most };
+    });
+    return reaches.every(({ most }) => most > 0) && reaches.some(({ least }) => least < 0);
+  });
 
 /** How far along a ray an item comes into sight again, from a distance where it is cut away; the same distance where it is not. */
 export function seenFrom(
