@@ -293,9 +293,9 @@ export class Picture {
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
       cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
-    for (const [id, solids] of this.parts) solids.cutBy(maskOf(id), parted.has(id));
+    for (const [id, solids] of this.parts) solids.cutBy({ mask: maskOf(id), isParted: parted.has(id) });
     // What a statement would give them is seen for a moment: all of it is taken to be parted.
-    for (const [id, solids] of this.formed) solids.cutBy(maskOf(id), cuts.length > 0);
+    for (const [id, solids] of this.formed) solids.cutBy({ mask: maskOf(id), isParted: cuts.length > 0 });
   }
 
   /** The picture as a small PNG, for the project's card. Call right after `render`. */

@@ -85,6 +85,13 @@ const MARKING = {
 /** Lines are drawn once it is known what is seen of faces. */
 const AFTER_FACES = 1;
 
+export interface CutHow {
+  /** A bit for each cut that it is subject to. */
+  readonly mask: number;
+  /** Some of it stays, so that one looks into it. */
+  readonly isParted: boolean;
+}
+
 /** From so many members on, their outlines cost as much as a frame may. */
 const MANY = 1000;
 
@@ -133,12 +140,8 @@ export class Solids {
     };
   }
 
-  /**
-   * Cuts it, in the view that is drawn next.
-   * @param mask a bit for each cut that it is subject to
-   * @param isParted whether some of it stays, so that one looks into it
-   */
-  cutBy(mask: number, isParted: boolean): void {
+  /** Cuts it, in the view that is drawn next. */
+  cutBy({ mask, isParted }: CutHow): void {
     this.cuts.cutMask.value = mask;
     this.cutFaces.color.copy(this.surface.color);
     if (this.isParted === isParted) return;
