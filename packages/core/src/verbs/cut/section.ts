@@ -4,7 +4,7 @@ import { roundPoint } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
 import { degreesOf } from '../../statement/planes.ts';
 import { addPart } from '../shared/addPart.ts';
-import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/workPlane.ts';
+import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/laidPlane.ts';
 
 const FIELDS = new Map(fieldsOf(kind.schema));
 const chosen = (key: 'shows' | 'form') => {

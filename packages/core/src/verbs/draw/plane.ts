@@ -2,7 +2,7 @@ import { roundPoint } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional } from '../../statement/declare.ts';
 import { addPart } from '../shared/addPart.ts';
 import { degreesOf } from '../../statement/planes.ts';
-import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/workPlane.ts';
+import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/laidPlane.ts';
 
 /** Wide enough to be seen beside most parts, mm; it can be changed. */
 const SHEET = '200 mm';
