@@ -36,6 +36,7 @@ import {
   type Statement,
 } from './bench.ts';
 import { drawing } from './speedDrawing.ts';
+import { sections } from './speedSections.ts';
 import { steps } from './speedSteps.ts';
 
 const FRAME_MS = 1000 / 60;
@@ -403,3 +404,4 @@ await members();
 snapping();
 await drawing();
 await steps();
+await sections();

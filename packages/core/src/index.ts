@@ -120,6 +120,7 @@ export {
   cutsIn,
   cutsOf,
   isCutAway,
+  isGone,
   isParted,
   isSection,
   itemsCutBy,

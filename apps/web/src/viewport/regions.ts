@@ -1,5 +1,6 @@
 /** Drawing the region of a selection: its shape from the pointer's way, and what it takes when it is done. */
 import {
+  isGone,
   partsInRegion,
   placesInRegion,
   standingOf,
@@ -100,12 +101,19 @@ export function takenBy(hand: Hand, drawing: Drawing): string[] {
     rule,
     onlySeen: hand.state().manner.onlySeen,
   });
+  const { cuts = [] } = hand.pane.scene;
+  const isInSight = (id: string) => {
+    const box = cuts.length === 0 ? undefined : hand.stage.boxOf(id);
+    return !box || !isGone(cuts, id, box);
+  };
   const all = new Set(taken);
   const { document } = hand.state();
   const shown = new Set(hand.stage.scene.instances.map(({ part }) => part));
   const isWhole = (id: string) =>
     [...standingOf(document, [id])].every((one) => all.has(one) || !shown.has(one));
-  const inside = taken.filter((id) => hand.isInOpenGroup(id)).map((id) => hand.selectable(id));
+  const inside = taken
+    .filter((id) => hand.isInOpenGroup(id) && isInSight(id))
+    .map((id) => hand.selectable(id));
   return [...new Set(inside)].filter((id) => rule === 'touching' || isWhole(id));
 }
 

@@ -5,7 +5,17 @@ import { perform } from '../statement/perform.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 import type { Ray } from '../space/plane.ts';
-import { cutsIn, isCutAway, isParted, isSection, itemsCutBy, sectionsIn, seenFrom, viewsOf } from './cuts.ts';
+import {
+  cutsIn,
+  isCutAway,
+  isGone,
+  isParted,
+  isSection,
+  itemsCutBy,
+  sectionsIn,
+  seenFrom,
+  viewsOf,
+} from './cuts.ts';
 
 type Said = readonly [verb: string, typed: Record<string, unknown>];
 
@@ -77,6 +87,8 @@ test('a cut parts what lies on both sides of it', () => {
   expect(isIt([-10, -10, 0], [0, 10, 10])).toBe(false);
   expect(isIt([1, -10, 8], [10, 10, 10])).toBe(false);
   expect(isIt([1, -10, 6], [10, 10, 10])).toBe(true);
+  const isAllGone = (least: number) => isGone(cuts, 'a', { min: [1, -10, least], max: [10, 10, 10] });
+  expect([isAllGone(8), isAllGone(6)]).toEqual([true, false]);
 });
 
 test('hidden ones cut nothing, and what is dragged cuts where it is dragged to', () => {

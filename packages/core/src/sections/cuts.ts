@@ -100,18 +100,26 @@ const takes = ({ halves }: Cut, point: Vec3): boolean =>
 export const isCutAway = (cuts: readonly Cut[], part: ItemId, point: Vec3): boolean =>
   cuts.some((cut) => !cut.whole.has(part) && takes(cut, point));
 
+/** How far a box lies before each plane of a cut, mm. */
+const reachesOf = ({ halves }: Cut, { min, max }: Box) =>
+  halves.map(({ normal, offset }) => {
+    const ends = normal.map((n, i) => [n * min[i]!, n * max[i]!] as const);
+    const least = ends.reduce((sum, [a, b]) => sum + Math.min(a, b), -offset);
+    const most = ends.reduce((sum, [a, b]) => sum + Math.max(a, b), -offset);
+    return { least, most };
+  });
+
 /** Whether a cut parts an item: something of its box is taken away, and something stays. */
-export const isParted = (cuts: readonly Cut[], part: ItemId, { min, max }: Box): boolean =>
-  cuts.some(({ halves, whole }) => {
-    if (whole.has(part)) return false;
-    const reaches = halves.map(({ normal, offset }) => {
-      const ends = normal.map((n, i) => [n * min[i]!, n * max[i]!] as const);
-      const least = ends.reduce((sum, [a, b]) => sum + Math.min(a, b), -offset);
-      const most = ends.reduce((sum, [a, b]) => sum + Math.max(a, b), -offset);
-      return { least, most };
-    });
+export const isParted = (cuts: readonly Cut[], part: ItemId, box: Box): boolean =>
+  cuts.some((cut) => {
+    if (cut.whole.has(part)) return false;
+    const reaches = reachesOf(cut, box);
     return reaches.every(({ most }) => most > 0) && reaches.some(({ least }) => least < 0);
   });
+
+/** Whether one cut takes all of an item’s box away. */
+export const isGone = (cuts: readonly Cut[], part: ItemId, box: Box): boolean =>
+  cuts.some((cut) => !cut.whole.has(part) && reachesOf(cut, box).every(({ least }) => least >= 0));
 
 /** How far along a ray an item comes into sight again, from a distance where it is cut away; the same distance where it is not. */
 export function seenFrom(

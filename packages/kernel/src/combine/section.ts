@@ -17,7 +17,7 @@ import {
 } from '../build/section.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { integralsOf } from '../facts/integrals.ts';
-import { BuildError, isSound, release, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { BuildError, isSound, release, translated, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { sliceOf } from '../verify/slice.ts';
 
 type Sectioned = Extract<Content, { readonly kind: 'sectioned' }>;
@@ -85,7 +85,7 @@ function buildSectioned(site: SectionSite, content: Sectioned): NamedShape {
     () => cutOff(site, content, plane),
   ];
   for (const way of ways) {
-    const found = tried(way);
+    const found = tried(site.occt, way);
     if (!found) continue;
     if (isBorneOut(site.occt, found, { ...plane, mesh })) return namedCut(site.occt, found);
     release(site.occt, found);
@@ -98,11 +98,12 @@ function buildSectioned(site: SectionSite, content: Sectioned): NamedShape {
 }
 
 /** A way that cannot be gone is none; the next one is tried. */
-function tried(way: () => TopoDS_Shape): TopoDS_Shape | undefined {
+function tried(occt: Occt, way: () => TopoDS_Shape): TopoDS_Shape | undefined {
   try {
     return way();
-  } catch (error) {
-    if (error instanceof WebAssembly.RuntimeError) throw error;
+  } catch (thrown) {
+    const error = translated(occt, thrown);
+    if (!(error instanceof BuildError)) throw error;
     return undefined;
   }
 }
