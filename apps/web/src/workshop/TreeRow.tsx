@@ -60,7 +60,8 @@ export function TreeRow({
       className={clsx(
         'group flex h-[26px] w-full items-center gap-1.5 pr-2',
         isSelected && 'bg-tint shadow-[inset_3px_0_var(--plum)]',
-        (!part.visible || drag.isDragging) && 'opacity-60',
+        drag.isDragging && 'opacity-60',
+        !part.visible && 'text-ink2',
         drop === 'into' && 'outline-2 -outline-offset-2 outline-plum',
         drop === 'before' && 'shadow-[inset_0_2px_var(--plum)]',
         drop === 'after' && 'shadow-[inset_0_-2px_var(--plum)]',
@@ -88,7 +89,7 @@ export function TreeRow({
         </button>
       )}
       <span
-        className="size-2.5 shrink-0 rounded-xs border border-black/25"
+        className={clsx('size-2.5 shrink-0 rounded-xs border border-black/25', !part.visible && 'opacity-40')}
         style={{ background: part.colour }}
         aria-hidden
       />
