@@ -51,6 +51,8 @@ interface Held {
   measures?: Measures;
   /** Facets for display, until they are handed over. */
   mesh?: Mesh | undefined;
+  /** Of what section planes cut, which they do again and again; never handed over. */
+  facets?: Mesh;
   samples?: readonly Sample[];
   /** By the facets, where no formula is known. */
   field?: Field | undefined;
@@ -131,6 +133,8 @@ export class Builder {
       spare -= 1;
     }
   }
+
+  private readonly facetsOf = (held: Held): Mesh => (held.facets ??= this.meshOf(held));
 
   private meshOf({ named, content }: Held): Mesh {
     const { min, max } = this.measuresOf(content).box;
@@ -235,7 +239,7 @@ export class Builder {
       occt: this.occt,
       build: (inner) => this.shapeOf(inner, used),
       measure: (inner) => this.measuresOf(inner),
-      mesh: (inner) => this.meshOf(this.held(inner, used)),
+      mesh: (inner) => this.facetsOf(this.held(inner, used)),
     });
   }
 
