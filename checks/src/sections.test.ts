@@ -144,6 +144,15 @@ test('parts that fill the same place are told, and gaps are none', () => {
 const filled = (document: KadrelDocument, ids: readonly string[]) =>
   ids.reduce((sum, id) => sum + filledArea(pathsOf(document, id)), 0);
 
+test('parts that are alike and lie on one another are told, each by its own name', () => {
+  const box = (as: string): Statement => ['box', { as, size: [40, 30, 20] }];
+  const document = built([box('a'), box('b'), box('c'), ['section', { as: 'cut', on: 'plan', offset: 7 }]]);
+  const { items, overlaps } = factsOf(document, 'cut');
+  expect(items.map(({ item }) => document.items[item]!.name)).toEqual(['a', 'b', 'c']);
+  for (const { area } of [...items, ...overlaps]) expectWithin(area, 1200);
+  expect(overlaps).toHaveLength(3);
+});
+
 test('a kept cut is what the section plane cuts, hole and all', () => {
   const kernel = new Evaluator(libraries);
   const document = builtBy(kernel, [

@@ -78,7 +78,7 @@ export class Pane {
 
   /** What can be met and caught in this view. */
   get scene(): SnapScene {
-    return { ...this.stage.scene, cuts: this.stage.cutsIn(this.name) };
+    return this.stage.cutting(this.name).scene;
   }
 
   get isShown(): boolean {

@@ -298,8 +298,7 @@ export class Picture {
     for (const [id, solids] of this.formed) solids.cutBy({ mask: maskOf(id), isParted: cuts.length > 0 });
   }
 
-  /** The picture as a small PNG, for the project's card. Call right after `render`. */
-  /** The upper left corner of what was drawn last, as a file. */
+  /** The upper left corner of what was drawn last, as a small PNG. Call right after `render`. */
   thumbnail({ width, height }: { width: number; height: number }): Promise<Blob | null> {
     const source = this.renderer.domElement;
     const scale = this.renderer.getPixelRatio();

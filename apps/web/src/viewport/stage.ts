@@ -75,9 +75,17 @@ const CARD_MARGIN = 1.05;
 /** Of more new parts than this, some are looked for in the picture. */
 const MAX_NEW = 100;
 const NO_LINES = new Float32Array();
-const NOBODY: ReadonlySet<ItemId> = new Set();
 /** A view that has not moved for so long stands still. */
 const STILL_MS = 200;
+
+/** What section planes do in a view. */
+interface Cutting {
+  readonly cuts: readonly Cut[];
+  /** Items that lie on both sides of a cut. */
+  readonly parted: ReadonlySet<ItemId>;
+  /** What can be met and caught. */
+  readonly scene: SnapScene;
+}
 
 export class Stage {
   readonly picture: Picture;
@@ -105,7 +113,7 @@ export class Stage {
   private hovered: ItemId | null = null;
   private cutDocument: KadrelDocument | null = null;
   /** By view, until the model or what is dragged changes. */
-  private readonly cuts = new Map<SectionView, readonly Cut[]>();
+  private readonly cuts = new Map<SectionView, Cutting>();
   /** Where section planes are dragged to. */
   private placedCuts: ReadonlyMap<ItemId, Pose> = new Map();
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
@@ -231,27 +239,26 @@ export class Stage {
     this.picture.dispose();
   }
 
-  /** What section planes take out of sight in a view, where they are dragged to now. */
-  cutsIn(view: SectionView): readonly Cut[] {
+  /** What section planes do in a view, where they are dragged to now: found once until the model or what is dragged changes. */
+  cutting(view: SectionView): Cutting {
     const known = this.cuts.get(view);
     if (known) return known;
     const { cutDocument: document, placedCuts } = this;
     const cuts = document
       ? cutsIn(document, view, (id) => placedCuts.get(id) ?? worldFromPart(document, id))
       : [];
-    this.cuts.set(view, cuts);
-    return cuts;
-  }
-
-  /** What is cut in a view, and which items lie on both sides of a cut. */
-  private cutting(view: SectionView): { cuts: readonly Cut[]; parted: ReadonlySet<ItemId> } {
-    const cuts = this.cutsIn(view);
-    if (cuts.length === 0) return { cuts, parted: NOBODY };
-    const parted = this.shown.filter(({ part: { id } }) => {
+    const isBetween = (id: ItemId) => {
       const box = this.boxOf(id);
       return box !== undefined && isParted(cuts, id, box);
-    });
-    return { cuts, parted: new Set(parted.map(({ part }) => part.id)) };
+    };
+    const parted = cuts.length === 0 ? [] : this.shown.filter(({ part }) => isBetween(part.id));
+    const cutting = {
+      cuts,
+      parted: new Set(parted.map(({ part }) => part.id)),
+      scene: { ...this.scene, cuts },
+    };
+    this.cuts.set(view, cutting);
+    return cutting;
   }
 
   /** Section planes among what a statement would place; whether any is, or was, elsewhere than the document says. */
@@ -506,7 +513,6 @@ export class Stage {
   private showModel(): void {
     const state = this.session.store.getState();
     const document = shownDocument(state);
-    this.cuts.clear();
     this.placedCuts = new Map();
     this.cutDocument = document;
     const shown = this.model.show(document, state.built);
@@ -514,6 +520,7 @@ export class Stage {
     this.picture.place(NO_PREVIEW);
     this.picture.show(document, shown, state.built.factsOf);
     this.scene = snapScene(shown.flatMap(({ instances }) => instances));
+    this.cuts.clear();
     this.sceneBox = unionBoxes(shown.flatMap(({ part }) => this.boxOf(part.id) ?? []));
     this.showMarks();
     this.showOmitted();

@@ -184,8 +184,7 @@ export const pinsOf = (document: KadrelDocument): Pin[] =>
 export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 
-/** All items, to be read only. Within a change, looking at each through its draft would cost a proxy for every one of them. */
-/** All items of a document, or of a draft as it stands. */
+/** All items of a document, or of a draft as it stands, to be read only: through the draft each would cost a proxy. */
 export const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
   Object.values(isDraft(items) ? current(items) : items);
 

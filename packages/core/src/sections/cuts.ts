@@ -51,7 +51,7 @@ export const cutsIn = (
   poseOf: (id: ItemId) => Pose = (id) => worldFromPart(document, id),
 ): Cut[] =>
   sectionsIn(document)
-    .filter(({ recipe: { base } }) => base[view] !== false)
+    .filter(({ recipe: { base } }) => viewsOf(base).includes(view))
     .flatMap((part) => cutsOf(part, poseOf(part.id)));
 
 /** The cuts of one section plane at a place. */

@@ -1,5 +1,13 @@
 /** What a section plane cuts: areas, borders and centroids of each item, and where two fill the same place. */
-import { carry, type CutFacts, type ItemId, type Pose, type Replies, type Vec3 } from '@kadrel/core';
+import {
+  AT_ORIGIN,
+  carry,
+  type CutFacts,
+  type ItemId,
+  type Pose,
+  type Replies,
+  type Vec3,
+} from '@kadrel/core';
 import { borderOf } from '../facts/faces.ts';
 import { pathsOfEdges } from '../occt/curves.ts';
 import { integralsOf } from '../facts/integrals.ts';
@@ -20,7 +28,6 @@ import {
 
 /** Overlaps smaller than this (mm²) are noise where faces touch. */
 const LEAST_OVERLAP = 1e-6;
-const AS_IT_IS: Pose = { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] };
 
 /** @param pose from the frame of the section to the world */
 export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies['section'] {
@@ -78,7 +85,7 @@ type Box = ReturnType<typeof roughBox>;
 const doMeet = (a: Box, b: Box) => [0, 1].every((i) => a.min[i]! < b.max[i]! && b.min[i]! < a.max[i]!);
 
 function commonOf(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): { area: number; at: Vec3 } {
-  const copies = [copied(occt, a, AS_IT_IS), copied(occt, b, AS_IT_IS)] as const;
+  const copies = [copied(occt, a, AT_ORIGIN), copied(occt, b, AT_ORIGIN)] as const;
   try {
     return scope((keep) => {
       const common = keep(new occt.BRepAlgoAPI_Common(...copies, progressRange(occt, keep)));

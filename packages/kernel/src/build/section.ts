@@ -1,5 +1,16 @@
 /** What a plane and a solid have in common, as flat faces, and what all solids of a model leave on a section plane. */
-import { MERGED, acrossTo, carry, cross, dot, scale, type Pose, type Vec3 } from '@kadrel/core';
+import {
+  AT_ORIGIN,
+  MERGED,
+  acrossTo,
+  cross,
+  dot,
+  fromColumns,
+  isSamePose,
+  scale,
+  type Pose,
+  type Vec3,
+} from '@kadrel/core';
 import type { NamedShape } from '../naming/named.ts';
 import {
   compoundOf,
@@ -35,7 +46,7 @@ export function commonFaces(
   { normal, offset, across }: CutPlane & { readonly across: Vec3 },
 ): TopoDS_Shape {
   return scope((keep) => {
-    const own = copied(occt, shape, { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] });
+    const own = copied(occt, shape, AT_ORIGIN);
     try {
       const sheet = sheetThrough(occt, own, { normal, offset, across }, keep);
       const common = keep(new occt.BRepAlgoAPI_Common(sheet, own, progressRange(occt, keep)));
@@ -80,10 +91,9 @@ export const facesCalled = (occt: Occt, { shape, faceNames }: NamedShape, name: 
   scope((keep) => {
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
     const isMeant = (_: TopoDS_Shape, i: number) => faceNames[i]!.split(MERGED).includes(name);
-    const chosen = faces.filter(isMeant).map((face) => keep(moved(occt, face, AS_IT_IS)));
+    const chosen = faces.filter(isMeant).map((face) => keep(moved(occt, face, AT_ORIGIN)));
     return compoundOf(occt, chosen);
   });
-const AS_IT_IS: Pose = { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] };
 
 export const namedCut = (occt: Occt, shape: TopoDS_Shape): NamedShape => ({
   shape,
@@ -109,13 +119,19 @@ export function buildSection(occt: Occt, size: number, pieces: readonly Piece[])
     return { ...buildDrawn(occt, [{ closed: true, curves }]), drawn: [{ closed: false, curves }] };
   }
   return scope((keep) => {
-    const placed = cut.map(({ named, pose }) => keep(moved(occt, named.shape, pose)));
+    const placed = cut.map((piece, i) => {
+      // The same shape in the same place would count once: parts that lie on one another are told.
+      const lay = cut.slice(0, i).some((other) => isSamePiece(other, piece)) ? copied : moved;
+      return keep(lay(occt, piece.named.shape, piece.pose));
+    });
     const names = cut.flatMap(({ tag, named }) => named.faceNames.map((name) => `${tag}.${name}`));
     const shape = compoundOf(occt, placed);
     const ruled = borderRound(occt, shape).flatMap(([from, to]) => [...from, 0, ...to, 0]);
     return { shape, faceNames: names, ruled };
   });
 }
+
+const isSamePiece = (a: Piece, b: Piece): boolean => a.named === b.named && isSamePose(a.pose, b.pose);
 
 type Corner2 = readonly [number, number];
 type Side = readonly [from: Corner2, to: Corner2];
@@ -146,15 +162,5 @@ export function planeUnder({ turn, shift }: Pose): CutPlane {
 /** The frame’s plane in the world of the solid: from where a cut step has it. */
 export function frameOf({ normal, offset }: CutPlane): Pose {
   const x = acrossTo(normal);
-  const y = cross(normal, x);
-  const turn = [x[0], y[0], normal[0], x[1], y[1], normal[1], x[2], y[2], normal[2]] as const;
-  return { turn, shift: scale(normal, offset) };
-}
-
-/** Where a box comes to lie along Z. */
-export function heightsOf(pose: Pose, { min, max }: { readonly min: Vec3; readonly max: Vec3 }) {
-  const heights = [0, 1, 2, 3, 4, 5, 6, 7].map(
-    (i) => carry(pose, [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]])[2],
-  );
-  return [Math.min(...heights), Math.max(...heights)] as const;
+  return { turn: fromColumns(x, cross(normal, x), normal), shift: scale(normal, offset) };
 }

@@ -1,5 +1,5 @@
 /** The cut faces of one solid, by ways that are checked: no cut face is shown whose area facets do not bear out. */
-import { acrossTo, add, cross, scale } from '@kadrel/core';
+import { acrossTo, add, carryBox, cross, scale } from '@kadrel/core';
 import type { Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import type { Mesh } from '../facts/mesh.ts';
@@ -9,7 +9,6 @@ import {
   commonFaces,
   facesCalled,
   frameOf,
-  heightsOf,
   namedCut,
   planeUnder,
   type CutPlane,
@@ -56,8 +55,8 @@ export const buildCutFaces = (content: Sections | Sectioned, site: SectionSite):
 function pieceOf(site: SectionSite, { tag, pose, content: solid }: OperandContent): Piece | undefined {
   const measures = measuresIfBuilt(site, solid);
   if (!measures || measures.solids === 0) return undefined;
-  const [least, most] = heightsOf(pose, measures.box);
-  if (least > ON_PLANE_MM || most < -ON_PLANE_MM) return undefined;
+  const { min, max } = carryBox(pose, measures.box);
+  if (min[2] > ON_PLANE_MM || max[2] < -ON_PLANE_MM) return undefined;
   return { tag, pose, named: site.build({ kind: 'sectioned', solid, ...planeUnder(pose) }) };
 }
 

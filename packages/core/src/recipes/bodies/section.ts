@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { choice, flag, length } from '../fields.ts';
 import { idSchema } from '../ids.ts';
-import { valueOf } from '../numbers.ts';
 
 /** The views of the workshop, by what they are called. */
 export const SECTION_VIEWS = ['plan', 'home', 'front', 'right'] as const;
@@ -67,9 +66,5 @@ export const section = declareKind(
   {
     words: 'a section plane',
     inAWord: 'section',
-    box({ size }) {
-      const half = valueOf(size) / 2;
-      return { min: [-half, -half, 0], max: [half, half, 0] };
-    },
   },
 );

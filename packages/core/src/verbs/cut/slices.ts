@@ -2,7 +2,7 @@ import { isFlatPart, standingOf } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { chain, NO_TURN, type Pose } from '../../space/pose.ts';
-import { scale } from '../../space/vector.ts';
+import { dot } from '../../space/vector.ts';
 import { column } from '../../space/matrix.ts';
 import {
   declareVerb,
@@ -80,7 +80,7 @@ function layersOf(
   context: VerbContext,
 ): readonly number[] | Refusal {
   const up = column(plane.turn, 2);
-  const base = up[0] * plane.shift[0] + up[1] * plane.shift[1] + up[2] * plane.shift[2];
+  const base = dot(up, plane.shift);
   const reach = items.map((part) => context.ask<'extent'>({ ask: 'extent', part, direction: up }));
   const [low, high] = [
     Math.min(...reach.map(([least]) => least)) - base,
@@ -111,7 +111,7 @@ function drawnLayers(
   for (const [i, cut] of found.entries()) {
     const paths = cut.flatMap((one) => one.paths);
     if (paths.length === 0) continue;
-    const there = chain({ turn, shift }, { turn: NO_TURN, shift: scale([0, 0, 1], heights[i]!) });
+    const there = chain({ turn, shift }, { turn: NO_TURN, shift: [0, 0, heights[i]!] });
     const drawn = drawPaths(draft, context, { name: `Slice ${made.length + 1}`, paths, plane: there });
     if (isRefusal(drawn)) return drawn;
     made.push(drawn.result!);
