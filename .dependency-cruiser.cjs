@@ -23,6 +23,7 @@ const CORE = [
   'snapping',
   'selecting',
   'formats',
+  'sheets',
   'statement',
   'verbs',
 ];

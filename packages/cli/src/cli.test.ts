@@ -94,7 +94,7 @@ describe('run', () => {
     ).toBe(0);
     expect(readFileSync(step, 'utf8')).toMatch(/^ISO-10303-21;/);
     expect(readFileSync(stl).readUInt32LE(80)).toBeGreaterThan(50);
-    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 8, variables: { gap: '0.2 mm' } });
+    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 9, variables: { gap: '0.2 mm' } });
   });
   test('profiles are listed beside the parts, come in from files, and go out to files', async () => {
     file(

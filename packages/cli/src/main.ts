@@ -18,6 +18,8 @@ import {
 } from '@kadrel/core';
 import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
+import { isForSheets, requireSheet, writeSheets } from './sheets.ts';
+import { UsageError } from './usage.ts';
 import { LedgerError, runLedger, type Begin, type LedgerRun } from './ledger.ts';
 import { verbListing } from './verbs.ts';
 
@@ -31,17 +33,16 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
   .join(', ')
   .replace(/, ([^,]*)$/, ' and $1');
 
-const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--chord MM] [--limit SECONDS]
-kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--chord MM] [--limit SECONDS]
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
+kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel verbs [--json]
 
-FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS}.
+FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
+drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
 A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
 const STL_CHORD_MM = 0.01;
-
-class UsageError extends Error {}
 
 /** A piece of work that begins, and how long it may take. */
 export interface Begun {
@@ -90,6 +91,7 @@ function read(args: readonly string[]) {
     measure: { type: 'boolean' },
     output: { type: 'string', multiple: true, short: 'o' },
     part: { type: 'string', multiple: true },
+    sheet: { type: 'string', multiple: true },
     chord: { type: 'string' },
     limit: { type: 'string' },
     json: { type: 'boolean' },
@@ -105,7 +107,7 @@ type Options = ReturnType<typeof read>['values'];
 
 async function run(
   file: string,
-  { measure, output = [], part = [], chord }: Options,
+  { measure, output = [], part = [], sheet = [], chord }: Options,
   begin: Begin,
 ): Promise<void> {
   const json = readJson(file);
@@ -117,10 +119,12 @@ async function run(
   const named = part.map((name) => requirePart(document, name));
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
+  const sheets = sheet.map((name) => requireSheet(document, name));
   const writing = { document, parts: chosen, kernel, chordMm: readChord(chord) };
   for (const path of output) {
     begin(`Writing ${path}`);
-    writeOutput(path, writing);
+    if (isForSheets(path, sheets)) await writeSheets(path, { document, kernel, sheets });
+    else writeOutput(path, writing);
   }
   if (measure) begin('Measuring');
   if (measure) process.stdout.write(`${JSON.stringify(measures(document, measured, kernel))}\n`);

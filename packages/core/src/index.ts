@@ -18,6 +18,21 @@ export { cleanLength, roundAngle, roundLength } from './space/rounding.ts';
 export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
 export { entriesRead, type Gesture, type Reading } from './gestures/gesture.ts';
 export * from './document/schema.ts';
+export {
+  DIMENSION_KINDS,
+  ENTRY_KINDS,
+  STANDARD_LOOKS,
+  TITLE_FIELDS,
+  inOrder,
+  sheetNamed,
+  sheetsOf,
+  type Dimension,
+  type Sheet,
+  type SheetNote,
+  type SheetView,
+  type Tie,
+} from './document/sheet.ts';
+export * from './sheets/index.ts';
 export { NewerVersionError, readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
 export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './recipes/layouts/index.ts';
@@ -52,9 +67,11 @@ export {
   type Path,
 } from './profiles/outline.ts';
 export * from './profiles/traverse.ts';
-export { readSvg, writeSvg } from './formats/svg.ts';
-export { readDxf, writeDxf } from './formats/dxf.ts';
+export { pathText, readSvg, writeSvg } from './formats/svg.ts';
+export { entityOf, readDxf, writeDxf, type Entity } from './formats/dxf.ts';
+export { FONT_WOFF, capitalsShare, missingLetters } from './profiles/text.ts';
 export { joined } from './curves/joined.ts';
+export { cubicPieces } from './curves/cubics.ts';
 export type { Drawing } from './formats/drawing.ts';
 export type { DrawnPath } from './curves/curve.ts';
 export { FormatError } from './formats/fault.ts';
@@ -70,7 +87,7 @@ export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './document/bore.ts';
 export { fillsPoint } from './curves/triangles.ts';
 export { handlesOf, standsAsDrawn } from './profiles/handles.ts';
-export { meetings } from './curves/meetings.ts';
+export { meetings, nearestOn } from './curves/meetings.ts';
 export { nearMisses, type NearMiss } from './profiles/gaps.ts';
 export { areasOf, insideOf } from './profiles/arrangement.ts';
 export { areClear } from './profiles/crossing.ts';
@@ -144,6 +161,10 @@ export {
   type MadeFaces,
   type SectionFacts,
   type FaceFacts,
+  type DrawnCatch,
+  type DrawnLine,
+  type DrawnView,
+  type TiesFound,
   type Group,
   type Outcome,
   type Question,

@@ -233,6 +233,20 @@ export class Evaluator {
     return this.guarded(() => this.builder.shapeOf(content));
   }
 
+  contentOf(document: KadrelDocument, solid: Placed): Content {
+    return contentOf(document, solid.leaf, solid);
+  }
+
+  /** The verified shape of a content. Throws BuildError. */
+  shapeOf(content: Content): NamedShape {
+    return this.guarded(() => this.builder.shapeOf(content));
+  }
+
+  /** Points, edges, faces and facets of a content. Throws BuildError. */
+  snapsOf(content: Content): SnapShape {
+    return this.guarded(() => this.factsOf(content, keyOf(content)).snaps);
+  }
+
   /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */
   readonly range: RangeOf = (named, direction) => this.builder.rangeOf(named, direction);
 

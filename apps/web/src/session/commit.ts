@@ -169,6 +169,7 @@ export class Committing {
     this.core.adopt(done.document, back ? [back, edit] : [edit], {
       built,
       selection,
+      ...(done.outcome.sheet === undefined ? {} : { openSheet: done.outcome.sheet, sheetEntry: null }),
       // What was left of the same verb is superseded; of another it is still there to be taken up.
       setAside: setAside?.verb === verb ? null : setAside,
       statement: now && { ...now, ...asDone(statement, done), editId: edit.id, before },

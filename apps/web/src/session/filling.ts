@@ -1,8 +1,10 @@
 /** What a new statement begins with: the selection, and the frame and the plane that were used last. */
 import {
+  ENTRY_KINDS,
   PLANES,
   partNamed,
   verbNamed,
+  type Blank,
   type ItemId,
   type KadrelDocument,
   type Typed,
@@ -20,6 +22,21 @@ export function filledFor(verbId: string, state: SessionState, view: ViewState |
     ...(blanks.on?.type === 'plane' ? { on: rememberedPlane(state) } : {}),
     ...fromSelection(state, verbId),
     ...placesInto(verbId, state),
+    ...fromSheet(state, verbId),
+  };
+}
+
+/** The sheet that is open, and what is selected on it. */
+function fromSheet({ openSheet, sheetEntry, document }: SessionState, verbId: string): Typed {
+  const sheet = openSheet === null ? undefined : document.sheets[openSheet];
+  if (!sheet) return {};
+  const { blanks } = verbNamed(verbId)!;
+  const fits = ({ type, among = ENTRY_KINDS }: Blank) =>
+    type === 'entry' && sheetEntry !== null && among.some((kind) => sheet[kind][sheetEntry]);
+  const entry = Object.keys(blanks).find((id) => fits(blanks[id]!));
+  return {
+    ...(blanks.sheet?.type === 'sheet' ? { sheet: sheet.id } : {}),
+    ...(entry === undefined ? {} : { [entry]: sheetEntry }),
   };
 }
 

@@ -19,6 +19,7 @@ type Settable = Pick<
   | 'member'
   | 'omitting'
   | 'findsAhead'
+  | 'sheetEntry'
 >;
 
 export function looking({ get, set, rebuild }: SessionCore) {
@@ -48,6 +49,8 @@ export function looking({ get, set, rebuild }: SessionCore) {
       set({ lookingAt: count, statement: null, setAside: openOne(statement) ?? setAside });
       void rebuild();
     },
+    /** Shows a drawing sheet instead of the views; null shows the views again. */
+    openSheet: (openSheet: ItemId | null) => set({ openSheet, sheetEntry: null }),
     setManner: (change: Partial<Manner>) => set({ manner: { ...get().manner, ...change } }),
     set: (change: Partial<Settable>) => set(change),
     /** Says something to those who listen to the screen, and shows it for a while. */

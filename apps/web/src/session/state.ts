@@ -34,6 +34,10 @@ export interface SessionState {
   readonly openGroup: ItemId | null;
   /** The member of a pattern that was clicked last, while the pattern is selected. */
   readonly member: { readonly part: ItemId; readonly label: string } | null;
+  /** The drawing sheet that is shown instead of the views. */
+  readonly openSheet: ItemId | null;
+  /** The view, the dimension or the note that is selected on it. */
+  readonly sheetEntry: ItemId | null;
   /** Clicks leave members of this pattern out, and put them back. */
   readonly omitting: ItemId | null;
   readonly built: Built;
@@ -105,6 +109,8 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   openGroup: null,
   member: null,
   omitting: null,
+  openSheet: null,
+  sheetEntry: null,
   built: NOTHING_BUILT,
   kernel: { at: 'starting' },
   save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },

@@ -1,5 +1,5 @@
 /** One open project, and everything that can be done to it. Components read its state and call these; nothing else changes it. */
-import type { ItemId, KadrelDocument } from '@kadrel/core';
+import type { ItemId, KadrelDocument, Question } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
 import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
@@ -71,6 +71,8 @@ export function openSession(opened: OpenedSession) {
     cancelWork: () => host.cancel(),
     /** When the statement that is at work is done, or was refused. */
     settled: () => commits.settled(),
+    /** What the kernel tells of a document. Rejects as its host does. */
+    ask: (document: KadrelDocument, question: Question) => host.ask({ ask: 'answer', document, question }),
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle && !previews.isBusy,
     lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),

@@ -68,7 +68,9 @@ function replyKey(document: KadrelDocument, question: Question): string {
           ? question.profiles
           : question.ask === 'offset'
             ? [question.profile]
-            : [question.part];
+            : 'part' in question
+              ? [question.part]
+              : Object.keys(document.items);
   const standing = parts.map((part) => {
     const { turn, shift } = worldFromPart(document, part);
     const made = isWhole(document, document.items[part]!)

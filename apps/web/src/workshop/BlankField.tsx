@@ -2,13 +2,17 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import {
   AXES,
+  ENTRY_KINDS,
   emptyDocument,
   formatLengthTold,
+  inOrder,
   isChosenType,
+  sheetsOf,
   topParts,
   wordBlank,
   type Blank,
   type KadrelDocument,
+  type Sheet,
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { useEffect, useRef } from 'react';
@@ -36,6 +40,8 @@ export function BlankField({ id, blank, statement }: { id: string; blank: Blank;
     return <PartsField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'choice')
     return <ChoiceField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  if (blank.type === 'sheet' || blank.type === 'entry')
+    return <SheetField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'frame') return <FrameField id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'direction')
     return <DirectionField id={id} blank={blank} statement={statement} isBad={isBad} />;
@@ -78,7 +84,7 @@ function showLive(field: HTMLInputElement, text: string): void {
 
 /** Numbers that may be less than zero. */
 const SIGNED_TYPES = new Set(['length', 'angle', 'vector', 'quantity', 'quantities']);
-const PICKED_TYPES = new Set(['point', 'feature', 'path']);
+const PICKED_TYPES = new Set(['point', 'feature', 'path', 'ties']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
 
@@ -151,7 +157,9 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
 const pickedWords = (blank: Blank, value: unknown, document: KadrelDocument): string | undefined =>
   typeof value === 'object' &&
   value !== null &&
-  (!Array.isArray(value) || (blank.type === 'path' && Array.isArray(value[0])))
+  (!Array.isArray(value) ||
+    (blank.type === 'path' && Array.isArray(value[0])) ||
+    (blank.type === 'ties' && typeof value[0] === 'object'))
     ? wordBlank(blank, value, document)
     : undefined;
 
@@ -222,6 +230,19 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
     </Listbox>
   );
 }
+
+/** A sheet, or what stands on one: chosen from a list by its name. */
+function SheetField({ id, blank, statement, isBad }: FieldProps) {
+  const sheets = useSessionState((state) => state.document.sheets);
+  const on = sheets[String(statement.typed[blank.of ?? ''] ?? '')] ?? sheetsOf({ sheets }).at(-1);
+  const entries =
+    blank.type === 'sheet' ? sheetsOf({ sheets }).map((one) => [one.id, one] as const) : entriesOn(on, blank);
+  const choices = Object.fromEntries(entries.map(([key, { name }]) => [key, name]));
+  return <ChoiceField id={id} blank={{ ...blank, choices }} statement={statement} isBad={isBad} />;
+}
+
+const entriesOn = (sheet: Sheet | undefined, { among = ENTRY_KINDS }: Blank) =>
+  sheet ? among.flatMap((kind) => inOrder<{ order: number; name: string }>(sheet[kind])) : [];
 
 function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();

@@ -4,6 +4,7 @@ import { EXPORTERS, type Exporter } from '@kadrel/kernel';
 import { useState } from 'react';
 import { download } from '../common/download.ts';
 import { useSession, useSessionState } from './context.ts';
+import { SheetOutput } from './sheets/SheetOutput.tsx';
 
 /** Finer facets than this are more than files can hold, coarser ones are none. */
 const LEAST_CHORD_MM = 0.0001;
@@ -16,11 +17,18 @@ export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => 
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
         <DialogPanel className="max-h-full w-[440px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
           <DialogTitle className="mb-4 text-[17px] font-bold">Output</DialogTitle>
-          <OutputForm close={close} />
+          <Form close={close} />
         </DialogPanel>
       </div>
     </Dialog>
   );
+}
+
+function Form({ close }: { close: () => void }) {
+  const sheet = useSessionState(({ openSheet, document }) =>
+    openSheet === null ? undefined : document.sheets[openSheet],
+  );
+  return sheet ? <SheetOutput sheet={sheet} close={close} /> : <OutputForm close={close} />;
 }
 
 function OutputForm({ close }: { close: () => void }) {

@@ -27,10 +27,18 @@ import { ManyParts } from './ManyParts.tsx';
 import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
 import { Section } from './Section.tsx';
+import { SheetSpec } from './sheets/SheetSpec.tsx';
 import { Steps } from './Steps.tsx';
 
-/** The exact numbers of what is selected. */
+/** The exact numbers of what is selected, or of the sheet that is open. */
 export function Spec() {
+  const sheet = useSessionState(({ openSheet, document }) =>
+    openSheet === null ? undefined : document.sheets[openSheet],
+  );
+  return sheet ? <SheetSpec sheet={sheet} /> : <PartSpec />;
+}
+
+function PartSpec() {
   const document = useSessionState((state) => state.document);
   const selection = useSessionState((state) => state.selection);
   const parts = selection.flatMap((id) => document.items[id] ?? []);

@@ -17,6 +17,7 @@ import { OutputDialog } from './OutputDialog.tsx';
 import { Layout } from './panels/Layout.tsx';
 import { keepPicture } from './picture.ts';
 import { Shortcuts } from './Shortcuts.tsx';
+import { SheetArea } from './sheets/SheetArea.tsx';
 import { StatementBar } from './StatementBar.tsx';
 import { ViewDial } from './ViewDial.tsx';
 import { Views } from './Views.tsx';
@@ -110,8 +111,12 @@ function Screen() {
     };
   }, [session]);
   useEffect(() => (stage && isReady ? keepPicture(session, stage) : undefined), [session, stage, isReady]);
-  useKeys(session, isReady ? stage : null, {
-    openSheet: () => setIsKeys(true),
+  const isOnSheet = useSessionState(
+    ({ openSheet, document }) => openSheet !== null && openSheet in document.sheets,
+  );
+  // Keys of the views mean nothing while a sheet is shown.
+  useKeys(session, isReady && !isOnSheet ? stage : null, {
+    openKeys: () => setIsKeys(true),
     openOutput: () => setIsOutput(true),
     toggleViews: () => setIsFour((four) => !four),
   });
@@ -133,6 +138,7 @@ function Screen() {
           {stage && <CatchList stage={stage} />}
           {stage && <AlongGuide stage={stage} />}
           {stage && isReady && <ViewDial stage={stage} isSmall={isFour} />}
+          <SheetArea openOutput={() => setIsOutput(true)} />
           <LookingAt />
           <KernelTrouble />
           <Empty />

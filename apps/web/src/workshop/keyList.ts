@@ -6,7 +6,7 @@ import { BEGINS_A_NUMBER, flipSign, focusField } from './fieldKeys.ts';
 import { nudgeStep } from './nudgeStep.ts';
 
 export interface ScreenActions {
-  readonly openSheet: () => void;
+  readonly openKeys: () => void;
   readonly openOutput: () => void;
   readonly toggleViews: () => void;
 }
@@ -75,7 +75,7 @@ export const KEYS: readonly KeyDeclaration[] = [
     shown: [['Ctrl+I', 'Select everything else']],
     run: ({ session }) => session.selectOthers(),
   },
-  { keys: ['?', 'Shift+?'], shown: [['?', 'This sheet']], run: ({ screen }) => screen.openSheet() },
+  { keys: ['?', 'Shift+?'], shown: [['?', 'This sheet']], run: ({ screen }) => screen.openKeys() },
   { keys: ['/'], shown: [['/', 'Find a verb']], run: findVerb },
   {
     keys: ['Ctrl+Enter'],

@@ -41,6 +41,7 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
     items: {},
     pins: {},
     views: {},
+    sheets: {},
   };
 }
 

@@ -11,6 +11,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withPyramids,
   withShapeSteps,
   withSections,
+  withSheets,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -46,6 +47,11 @@ function withShapeSteps(old: Json): Json {
 /** Version 8 has section planes. */
 function withSections(old: Json): Json {
   return { ...old, kadrel: 8 };
+}
+
+/** Version 9 has drawing sheets. */
+function withSheets(old: Json): Json {
+  return { ...old, kadrel: 9, sheets: {} };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

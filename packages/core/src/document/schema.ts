@@ -7,12 +7,13 @@ import { stepSchema } from '../recipes/steps/index.ts';
 import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
 import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
+import { sheetFaults, sheetSchema } from './sheet.ts';
 
 export type { Num, NumVector } from '../recipes/numbers.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 8;
+export const DOCUMENT_VERSION = 9;
 
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
@@ -156,6 +157,7 @@ const shapeSchema = z.strictObject({
   items: z.record(idSchema, partSchema),
   pins: z.record(idSchema, pinSchema),
   views: viewsSchema,
+  sheets: z.record(idSchema, sheetSchema),
 });
 
 /** Also checks what a shape alone cannot: ids, parents and operands agree, and nothing is its own ancestor. */
@@ -207,8 +209,16 @@ export function joinFaults(document: KadrelDocument): JoinFault[] {
       message: `${name} is below itself.`,
     })),
   ];
-  return [...names, ...own, ...rings];
+  return [...names, ...own, ...rings, ...sheetJoinFaults(document)];
 }
+
+const sheetJoinFaults = ({ sheets }: KadrelDocument): JoinFault[] =>
+  Object.entries(sheets).flatMap(([id, sheet]) => [
+    ...(sheet.id === id
+      ? []
+      : [{ path: ['sheets', id, 'id'], message: `Sheet ${id} calls itself ${sheet.id}.` }]),
+    ...sheetFaults(sheet),
+  ]);
 
 type Items = Readonly<Record<ItemId, Part>>;
 

@@ -9,6 +9,7 @@ import {
   viewsSchema,
   type KadrelDocument,
 } from './schema.ts';
+import { sheetSchema } from './sheet.ts';
 
 /** More parts than this are more than any view can show. */
 export const MOST_ITEMS = 20_000;
@@ -22,7 +23,8 @@ export function touchedFault(before: KadrelDocument, after: KadrelDocument): str
     (isSame('views') ? undefined : faultOf(['views'], viewsSchema, after.views)) ??
     entriesFault('items', partSchema, before.items, after.items) ??
     entriesFault('pins', pinSchema, before.pins, after.pins) ??
-    (isSame('items') && isSame('pins') ? undefined : hangFault(after))
+    entriesFault('sheets', sheetSchema, before.sheets, after.sheets) ??
+    (isSame('items') && isSame('pins') && isSame('sheets') ? undefined : hangFault(after))
   );
 }
 

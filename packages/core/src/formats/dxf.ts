@@ -301,13 +301,15 @@ export function writeDxf(paths: readonly DrawnPath[]): string {
   return all.map(([code, value]) => `${code}\n${value}\n`).join('');
 }
 
-type Entity = (
+/** Writes an entity: its type, its subclass, and its own pairs of code and value. */
+export type Entity = (
   type: string,
   kind: string,
   ...pairs: (readonly [number, string | number])[]
 ) => readonly (readonly [number, string | number])[];
 
-function entityOf(curve: Curve, entity: Entity): readonly (readonly [number, string | number])[] {
+/** A curve as pairs of code and value. */
+export function entityOf(curve: Curve, entity: Entity): readonly (readonly [number, string | number])[] {
   const point = ([x, y]: Vec2, code = 10) =>
     [
       [code, x],

@@ -564,7 +564,8 @@ export function writeSvg(paths: readonly DrawnPath[]): string {
   );
 }
 
-function pathText(curves: readonly Curve[], closed: boolean): string {
+/** A path’s data, as SVG writes it. Throws FormatError for curves that it has no words for. */
+export function pathText(curves: readonly Curve[], closed: boolean): string {
   const point = ([x, y]: Vec2) => `${x} ${y}`;
   const marks = curves.map((curve) => {
     const end = endOf(curve);

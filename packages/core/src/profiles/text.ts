@@ -26,6 +26,23 @@ function loadLetters(): Letters {
 /** Lines of text lie this many capital heights apart. Common practice, no source. */
 const LINE_PITCH = 1.6;
 
+/** Height of capitals as a part of the size of the font. */
+export function capitalsShare(): number {
+  const { font, capHeight } = loadLetters();
+  return capHeight / font.unitsPerEm;
+}
+
+/** How wide a row of text is whose capitals have a height, mm. */
+export function widthOfText(text: string, height: number): number {
+  const { font, capHeight } = loadLetters();
+  const glyphs = [...text].map((character) => font.charToGlyph(character));
+  const wide = glyphs.reduce((sum, glyph) => sum + (glyph.advanceWidth ?? 0), 0);
+  return (wide * height) / capHeight;
+}
+
+/** The font file, as WOFF in base64. */
+export { FONT_WOFF } from './font.ts';
+
 /** Characters that the font has no picture of. */
 export function missingLetters(text: string): string[] {
   const { font } = loadLetters();

@@ -2,8 +2,10 @@
 import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
+import type { Tie } from '../document/sheet.ts';
 import type { ItemId } from '../recipes/ids.ts';
 import type { Box } from '../space/box.ts';
+import type { Geometry } from '../space/geometry.ts';
 import type { Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 
@@ -46,6 +48,10 @@ export type Question =
       readonly plane: Pose;
       readonly heights: readonly number[];
     }
+  /** A view of a sheet, as it is drawn. */
+  | { readonly ask: 'drawn'; readonly sheet: string; readonly view: string }
+  /** Where what is on a sheet is tied to. */
+  | { readonly ask: 'ties'; readonly sheet: string }
   /** Sizes of faces, by their names, as one surface. */
   | { readonly ask: 'face'; readonly part: ItemId; readonly names: readonly string[] }
   /** Sizes of edges; those along which faces go on into each other may be named too. */
@@ -73,6 +79,8 @@ export interface Replies {
   section: SectionFacts;
   outlines: readonly ItemOutlines[];
   slices: readonly (readonly ItemOutlines[])[];
+  drawn: DrawnView;
+  ties: TiesFound;
   face: FaceFacts;
   edges: EdgeFacts;
   made: MadeFaces;
@@ -87,6 +95,30 @@ export interface SolidWritten {
   /** In the order of the shape. */
   readonly faces: readonly string[];
 }
+
+/** Lines of a view, in its own frame, mm: the origin where its anchor is. */
+export interface DrawnView {
+  /** Why it cannot be drawn, or not all of it; undefined where all is well. */
+  readonly fault?: string;
+  readonly lines: Readonly<Record<DrawnLine, readonly DrawnPath[]>>;
+  /** Cut faces of a section, item by item. */
+  readonly cuts: readonly ItemOutlines[];
+  readonly catches: readonly DrawnCatch[];
+}
+export type DrawnLine = 'visible' | 'smooth' | 'hidden';
+
+/** A point of what is drawn that a dimension can be tied to. */
+export interface DrawnCatch {
+  readonly at: Vec3;
+  readonly snap: SnapName;
+  /** Of a circle that is seen squarely, mm. */
+  readonly radius?: number;
+  readonly tie: Tie;
+}
+type SnapName = 'endpoint' | 'midpoint' | 'centre' | 'quadrant' | 'face centre' | 'edge';
+
+/** Of dimensions and notes, by their ids: the places of their ties in order, in the world; null for what is not there any more. */
+export type TiesFound = Readonly<Record<string, readonly (Geometry | null)[]>>;
 
 export interface SectionFacts {
   readonly items: readonly CutFacts[];

@@ -1,6 +1,7 @@
 /** Corners, edges, faces and axes as exact geometry: what Set distance, Face to face and picked frames refer to. */
 import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
+import type { Geometry } from '../space/geometry.ts';
 import { carry, turnVector, type Pose } from '../space/pose.ts';
 import { add, cross, distance, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { refuse, type Refusal } from '../refusals/refusal.ts';
@@ -16,18 +17,10 @@ import {
   type ShapeFeatures,
 } from './shape.ts';
 
-/** Directions and normals have length 1; lengths in mm. */
-export type Geometry =
-  | { readonly kind: 'point'; readonly at: Vec3 }
-  /** A straight edge; `at` is its middle. */
-  | { readonly kind: 'line'; readonly at: Vec3; readonly direction: Vec3 }
-  /** The axis of a round face or of a circular edge. `at` is on it: at the circle's centre, or where the face's own axis begins. */
-  | { readonly kind: 'axis'; readonly at: Vec3; readonly direction: Vec3; readonly radius: number }
-  /** A flat face; the normal points outward, `at` is its centre. */
-  | { readonly kind: 'plane'; readonly at: Vec3; readonly normal: Vec3 };
-
 /** A geometry in the world, and the part that it belongs to; none for a bare point or a pin. */
 export type Feature = Geometry & { readonly part?: string };
+
+export type { Geometry };
 
 export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry => ({
   ...geometry,
@@ -166,7 +159,12 @@ export function edgeGeometry(features: ShapeFeatures, c: number): Geometry | und
   if (features.curveKind[c] === CURVE_LINE) {
     const [from, to] = [triple(0), triple(3)];
     const half = add(from, to);
-    return { kind: 'line', at: [half[0] / 2, half[1] / 2, half[2] / 2], direction: unit(subtract(to, from)) };
+    return {
+      kind: 'line',
+      at: [half[0] / 2, half[1] / 2, half[2] / 2],
+      direction: unit(subtract(to, from)),
+      length: distance(from, to),
+    };
   }
   if (features.curveKind[c] !== CURVE_CIRCLE) return undefined;
   const [x, y] = [triple(3), triple(6)];

@@ -62,7 +62,7 @@ export function snapScene(instances: readonly SnapInstance[]): SnapScene {
 
 /** A box in the world round everything of an instance that can be met or caught. */
 function worldReach({ pose, shape, box, datum }: SnapInstance): Box {
-  const own = shapeReach(shape);
+  const own = boxOfShape(shape);
   const reach = carryBox(pose, box ? unionBoxes([own, box])! : own);
   return datum ? boxOf([reach.min, reach.max, carry(pose, datum)]) : reach;
 }
@@ -70,7 +70,8 @@ function worldReach({ pose, shape, box, datum }: SnapInstance): Box {
 /** Thousands of members share one shape. */
 const reaches = new WeakMap<SnapShape, Box>();
 
-function shapeReach(shape: SnapShape): Box {
+/** Round everything of a shape that can be met or caught, in its own frame. */
+export function boxOfShape(shape: SnapShape): Box {
   const known = reaches.get(shape);
   if (known) return known;
   const roots = [shape.triangleTree, shape.pointTree, shape.curveTree].flatMap(({ bounds, order }) =>

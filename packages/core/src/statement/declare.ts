@@ -9,6 +9,7 @@ import type { ChosenEdge, ChosenFace, ChosenPlace } from '../recipes/chosen.ts';
 import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import type { Sheet, SheetEntry, EntryKind, TieRead } from '../document/sheet.ts';
 import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -31,6 +32,10 @@ export type {
   SectionFacts,
   SolidWritten,
   Standing,
+  DrawnCatch,
+  DrawnLine,
+  DrawnView,
+  TiesFound,
 } from '../questions/question.ts';
 export { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 
@@ -82,6 +87,12 @@ export interface BlankValues {
   drawing: Drawing & { readonly name: string };
   /** A view, as it is kept. */
   view: ViewState;
+  /** A drawing sheet. */
+  sheet: Sheet;
+  /** A view, a dimension or a note of the sheet that another blank names. */
+  entry: SheetEntry;
+  /** What dimensions are tied to. */
+  ties: readonly TieRead[];
   length: Num;
   /** Several in a row. */
   lengths: readonly Num[];
@@ -145,6 +156,10 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly catches?: 'faces' | 'edges' | 'features';
   /** Picking it carries the statement out. */
   readonly completes?: true;
+  /** Of ties: one alone. */
+  readonly single?: true;
+  /** Of what stands on a sheet: what may be named. */
+  readonly among?: readonly EntryKind[];
   /** For quantity blanks: what the text means. */
   readonly kind?: QuantityKind;
 }
@@ -207,6 +222,8 @@ export interface Outcome {
   readonly result?: ItemId;
   /** What is selected afterwards. */
   readonly select?: readonly ItemId[];
+  /** The sheet that is shown afterwards. */
+  readonly sheet?: ItemId;
   /** The step that was left between a part and its copy: what a pattern can go on with. */
   readonly step?: Step;
   /** How parts whose form changed look in the world, told from how they looked: for the preview. */

@@ -2,7 +2,6 @@
 import { partNamed, pinNamed, valueOf, vectorOf } from '../document/items.ts';
 import { regionsSchema, type Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
-import { placedOf, type Placed } from '../patterns/placed.ts';
 import {
   viewSchema,
   type ItemId,
@@ -10,6 +9,7 @@ import {
   type Num,
   type NumVector,
 } from '../document/schema.ts';
+import type { TieRead } from '../document/sheet.ts';
 import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
@@ -21,6 +21,7 @@ import { carryGeometry, directionOf, locateFeature, type Feature } from '../snap
 import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
 import { carryWay, locateWay } from '../snapping/locateWay.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
+import { solidNamed } from '../snapping/solidNamed.ts';
 import { readDxf } from '../formats/dxf.ts';
 import { FormatError } from '../formats/fault.ts';
 import { readSvg } from '../formats/svg.ts';
@@ -36,6 +37,7 @@ import {
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
 import { readEdges, readFaces, readPlaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
+import { readEntry, readSheet, readTies } from './onSheets.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
 import type { World } from './world.ts';
@@ -238,6 +240,15 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readChosen(given, blank, id, around);
     case 'view':
       return readView(given, id);
+    case 'sheet':
+      return withBlank(readSheet(given, around.document), id);
+    case 'entry':
+      return withBlank(
+        readEntry(given, { sheet: around.typed[blank.of!], among: blank.among, document: around.document }),
+        id,
+      );
+    case 'ties':
+      return withBlank(readTiesOf(given, id, around), id);
     case 'quantity':
       return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
     case 'quantities':
@@ -356,34 +367,6 @@ function readNamed<T extends object>(
   return isRefusal(found) ? { ...found, blank: id } : { part, pose: solid.pose, found };
 }
 
-/** The solid that a part is, or which one of those that a pattern or a group consists of. */
-function solidNamed(
-  document: KadrelDocument,
-  part: ItemId,
-  { member, of }: Pick<NamedPoint, 'member' | 'of'>,
-): Placed | Refusal {
-  const { name } = document.items[part]!;
-  const leaf = of === undefined ? undefined : partNamed(document, of)?.id;
-  if (of !== undefined && leaf === undefined) return refuse('unknown-part', `There is no part named ${of}.`);
-  const placed = placedOf(document, part, { withHidden: true });
-  const found = placed.filter(
-    (one) =>
-      (member === undefined || one.member === String(member)) && (leaf === undefined || one.leaf === leaf),
-  );
-  const [first] = found;
-  if (!first)
-    return refuse(
-      'no-member',
-      `${name} has no member ${member ?? ''}${of ? ` of ${of}` : ''}.`.replace('  ', ' '),
-    );
-  if (found.some((one) => one.leaf !== first.leaf) && leaf === undefined)
-    return refuse(
-      'ambiguous',
-      `${name} consists of several parts: say which with “of”, or name the part itself.`,
-    );
-  return first;
-}
-
 function readPath(given: unknown, id: string, around: Resolving): WayCurve | Refusal {
   // Typed into one field: 0, 0, 0; 100, 0, 0.
   const points = typeof given === 'string' ? given.split(';').map((point) => point.split(',')) : given;
@@ -410,6 +393,34 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
+/** What dimensions are tied to: names, and where these are now. */
+const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | Refusal =>
+  readTies(given, {
+    point(one) {
+      const point = readPoint(one, POINT_BLANK, id, around);
+      return isRefusal(point) ? point : vectorOf(point);
+    },
+    named(one) {
+      const found = readNamed(one, id, around, locateFeature);
+      if (isRefusal(found)) return found;
+      const geometry = carryGeometry(found.pose, found.found);
+      const { at, snap, near, member, of } = one as NamedPoint;
+      const leaf = of === undefined ? undefined : partNamed(around.document, of)?.id;
+      const named = {
+        part: found.part,
+        at,
+        ...(snap === undefined ? {} : { snap }),
+        ...(near === undefined ? {} : { near }),
+        ...(member === undefined || member === '' ? {} : { member: String(member) }),
+        ...(leaf === undefined ? {} : { of: leaf }),
+      };
+      return { tie: { point: geometry.at, named }, geometry };
+    },
+  });
+
+const withBlank = <T>(read: T | Refusal, blank: string): T | Refusal =>
+  isRefusal(read) ? { ...read, blank } : read;
+
 const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', optional: false };
 
 function readDirection(given: unknown, id: string, around: Resolving): Direction | Refusal {

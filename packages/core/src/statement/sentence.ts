@@ -66,6 +66,8 @@ export function wordBlank(
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
   if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
+  if (blank.type === 'ties') return wordTies(typed, nameOf);
+  if (blank.type === 'sheet' || blank.type === 'entry') return wordOnSheet(typed, [before, document]);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
     const joint = blank.type === 'vector' && blank.positive ? ' × ' : ', ';
@@ -112,6 +114,31 @@ const ruleWords = (typed: string): string | undefined =>
       .toLowerCase()
       .replace(/^along /, '') as EdgeRule
   ];
+
+function wordTies(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed === 'string') return typed;
+  const list = (Array.isArray(typed) ? typed : [typed]) as unknown[];
+  if (list.length > 2 && typeof list[0] === 'object') return `${list.length} places`;
+  return list
+    .map((one) =>
+      typeof one === 'object' && one !== null && !Array.isArray(one) ? wordNamed(one, nameOf) : String(one),
+    )
+    .join(typeof list[0] === 'object' ? ' and ' : ', ');
+}
+
+/** The name of a sheet, or of what stands on one, now or before. */
+function wordOnSheet(typed: unknown, documents: readonly KadrelDocument[]): string {
+  const id = String(typed);
+  for (const { sheets } of documents) {
+    const own = Object.hasOwn(sheets, id) ? sheets[id] : undefined;
+    if (own) return own.name;
+    for (const sheet of Object.values(sheets)) {
+      const entry = sheet.views[id] ?? sheet.dimensions[id] ?? sheet.notes[id];
+      if (entry) return entry.name;
+    }
+  }
+  return id;
+}
 
 function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
   if (typeof typed === 'string') return typed in PLANES ? typed : nameOf(typed);

@@ -7,11 +7,12 @@ import { REPEAT } from './repeat/index.ts';
 import { COMBINE } from './combine/index.ts';
 import { SHAPE } from './shape/index.ts';
 import { CUT } from './cut/index.ts';
+import { OUTPUT } from './output/index.ts';
 import type { Section } from './shared/section.ts';
 import { EDIT_SECTIONS } from './edit/index.ts';
 
 /** The verbs of each group, under heads where there are many. */
-export const SECTIONS = [MAKE, ...DRAW_SECTIONS, PLACE, REPEAT, COMBINE, SHAPE, CUT, ...EDIT_SECTIONS].map(
+export const SECTIONS = [MAKE, ...DRAW_SECTIONS, PLACE, REPEAT, COMBINE, SHAPE, CUT, OUTPUT, ...EDIT_SECTIONS].map(
   (one) => ('verbs' in one ? one : { verbs: one }),
 ) as unknown as readonly Section[];
 

@@ -31,6 +31,7 @@ import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
 import { facesMade } from './made.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
+import { SheetAnswers, type SheetShapes } from './sheets.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
 import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
 import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
@@ -39,7 +40,7 @@ import { splitRegions } from '../build/bodies/regions.ts';
 import { writtenSolid } from '../build/bodies/settled.ts';
 
 /** Where built shapes and their measures come from. All throw BuildError. */
-interface Shapes {
+interface Shapes extends SheetShapes {
   readonly range: RangeOf;
   built(document: KadrelDocument, id: ItemId): { readonly named: NamedShape };
   solidsOf(document: KadrelDocument, id: ItemId): readonly Solid[];
@@ -58,10 +59,14 @@ const OVERLAP_MM = 1e-4;
 type Contact = Extract<Question, { ask: 'contact' }>;
 
 export class Answers {
+  private readonly sheets: SheetAnswers;
+
   constructor(
     private readonly occt: Occt,
     private readonly shapes: Shapes,
-  ) {}
+  ) {
+    this.sheets = new SheetAnswers(occt, shapes);
+  }
 
   /** Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
@@ -80,6 +85,10 @@ export class Answers {
         return sectionOutlines(this.occt, this.shapes.built(document, question.part).named);
       case 'slices':
         return question.heights.map((height) => this.slice(document, question, height));
+      case 'drawn':
+        return this.sheets.drawn(document, question.sheet, question.view);
+      case 'ties':
+        return this.sheets.ties(document, question.sheet);
       case 'face':
         return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
       case 'edges':

@@ -10,19 +10,12 @@ import {
   type DrawnPath,
   type Path,
 } from '@kadrel/core';
-import {
-  BuildError,
-  occurrences,
-  progressRange,
-  scope,
-  type Keep,
-  type Occt,
-  type TopoDS_Shape,
-} from '../occt/occt.ts';
+import { BuildError, occurrences, progressRange, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { pathsOfEdges } from '../occt/curves.ts';
 import { edgesOfPath, wireOf } from '../occt/edges.ts';
 import { merged, splitRegions } from '../build/bodies/regions.ts';
 import { exactBox } from '../facts/extent.ts';
+import { linesSeen } from './hiddenLines.ts';
 import { heightsAt, meshShape } from '../facts/mesh.ts';
 
 /**
@@ -137,7 +130,8 @@ const SHADOW_CHORD = 1 / 2000;
  */
 export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
   return scope((keep) => {
-    const drawn = pathsOfEdges(occt, shownEdges(occt, shape, keep));
+    const { visible, hidden } = linesSeen(occt, [shape], keep);
+    const drawn = pathsOfEdges(occt, [...visible, ...hidden]);
     const paths = drawn.map(({ closed, curves }, i): Path => ({
       closed,
       curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
@@ -161,29 +155,5 @@ export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
       occt,
       faces.flatMap((face) => occurrences(occt, face, 'TopAbs_EDGE', keep)),
     );
-  });
-}
-
-/** Sharp edges and outlines, those behind others too, laid into the XY plane. */
-function shownEdges(occt: Occt, shape: TopoDS_Shape, keep: Keep): TopoDS_Shape[] {
-  const lines = keep(new occt.HLRBRep_Algo());
-  lines.Add(shape, 0);
-  const origin = keep(new occt.gp_Pnt(0, 0, 0));
-  const frame = keep(new occt.gp_Ax2(origin, keep(new occt.gp_Dir(0, 0, 1)), keep(new occt.gp_Dir(1, 0, 0))));
-  lines.Projector(keep(new occt.HLRAlgo_Projector(frame)));
-  lines.Update();
-  lines.Hide();
-  const shown = keep(new occt.HLRBRep_HLRToShape(lines));
-  const compounds = [
-    shown.VCompound(),
-    shown.OutLineVCompound(),
-    shown.HCompound(),
-    shown.OutLineHCompound(),
-  ];
-  return compounds.flatMap((compound) => {
-    if (!compound || compound.IsNull()) return [];
-    keep(compound);
-    occt.BRepLib.BuildCurves3d(compound);
-    return occurrences(occt, compound, 'TopAbs_EDGE', keep);
   });
 }

@@ -1,8 +1,12 @@
 /** The kernel's edges in the XY plane → curves as documents hold them. */
 import {
   circle,
+  cross2,
   curvesAlong,
+  distance2,
   joined,
+  scale2,
+  subtract2,
   throughPoints,
   type Curve,
   type DrawnPath,
@@ -17,6 +21,44 @@ const SPLINE_POINTS = 49;
 
 export const pathsOfEdges = (occt: Occt, edges: readonly TopoDS_Shape[]): DrawnPath[] =>
   joined(edges.flatMap((edge) => curvesOf(occt, edge)));
+
+/** Edges that lie in a line, as circles do that are seen from their edge, are that line; of several alike one is left. */
+export const pathsOfProjected = (occt: Occt, edges: readonly TopoDS_Shape[]): DrawnPath[] =>
+  joined(withoutDoubles(edges.flatMap((edge) => straightened(occt, edge) ?? curvesOf(occt, edge))));
+
+/** Points along an edge that tell whether it is straight. */
+const STRAIGHT_POINTS = 17;
+/** How far they may be off a line, mm. */
+const STRAIGHT_MM = 1e-7;
+
+function straightened(occt: Occt, edge: TopoDS_Shape): Curve[] | undefined {
+  return scope((keep) => {
+    const adaptor = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
+    if ((adaptor.GetType() as unknown as string) === 'GeomAbs_Line') return undefined;
+    const [first, last] = [adaptor.FirstParameter(), adaptor.LastParameter()];
+    const points = Array.from({ length: STRAIGHT_POINTS }, (_, i): Vec2 => {
+      const point = keep(adaptor.EvalD0(first + ((last - first) * i) / (STRAIGHT_POINTS - 1)));
+      return [clean(point.X()), clean(point.Y())];
+    });
+    const far = points.reduce((a, b) => (distance2(b, points[0]!) > distance2(a, points[0]!) ? b : a));
+    const end = points.reduce((a, b) => (distance2(b, far) > distance2(a, far) ? b : a));
+    const length = distance2(far, end);
+    // What is seen as a point is nothing to draw.
+    if (length < STRAIGHT_MM) return [];
+    const way = scale2(subtract2(end, far), 1 / length);
+    const isStraight = points.every((point) => Math.abs(cross2(way, subtract2(point, far))) < STRAIGHT_MM);
+    return isStraight ? [{ kind: 'line', from: far, to: end }] : undefined;
+  });
+}
+
+function withoutDoubles(curves: readonly Curve[]): Curve[] {
+  const known = new Map<string, Curve>();
+  for (const curve of curves) {
+    const key = curve.kind === 'line' ? [curve.from, curve.to].map(String).sort().join() : JSON.stringify(curve);
+    known.set(key, curve);
+  }
+  return [...known.values()];
+}
 
 function curvesOf(occt: Occt, edge: TopoDS_Shape): Curve[] {
   return scope((keep) => {

@@ -3,6 +3,7 @@ import { ledgerOf, topParts } from '@kadrel/core';
 import type { SessionState } from '../../session/store.ts';
 import { Ledger } from './Ledger.tsx';
 import { Parts } from './Parts.tsx';
+import { Sheets } from './Sheets.tsx';
 import { Variables } from './Variables.tsx';
 
 export interface PanelDeclaration {
@@ -20,21 +21,28 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'parts',
     title: 'Parts',
     count: ({ document }) => topParts(document).length,
-    share: 50,
+    share: 45,
     Body: Parts,
   },
   {
     id: 'variables',
     title: 'Variables',
     count: ({ document }) => Object.keys(document.variables).length,
-    share: 17,
+    share: 15,
     Body: Variables,
+  },
+  {
+    id: 'sheets',
+    title: 'Sheets',
+    count: ({ document }) => Object.keys(document.sheets).length,
+    share: 12,
+    Body: Sheets,
   },
   {
     id: 'ledger',
     title: 'Ledger',
     count: ({ edits }) => ledgerOf(edits).length,
-    share: 33,
+    share: 28,
     Body: Ledger,
   },
 ];

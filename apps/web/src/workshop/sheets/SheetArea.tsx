@@ -1,0 +1,82 @@
+/** A drawing sheet instead of the views: its paper, which can be zoomed and moved, and what stands on it. */
+import { composeSheet, type Sheet } from '@kadrel/core';
+import { useMemo } from 'react';
+import { shownDocument } from '../../session/store.ts';
+import { useSession, useSessionState } from '../context.ts';
+import { caughtOn } from './caught.ts';
+import { Paper } from './Paper.tsx';
+import { useTold } from './useTold.ts';
+
+/** The open sheet, if there is one. */
+export function SheetArea({ openOutput }: { openOutput: () => void }) {
+  const openSheet = useSessionState((state) => state.openSheet);
+  const sheet = useSessionState(({ document }) =>
+    openSheet === null ? undefined : document.sheets[openSheet],
+  );
+  return sheet ? <OpenSheet sheet={sheet} openOutput={openOutput} /> : null;
+}
+
+interface OpenSheetProps {
+  readonly sheet: Sheet;
+  readonly openOutput: () => void;
+}
+
+function OpenSheet({ sheet, openOutput }: OpenSheetProps) {
+  const session = useSession();
+  const present = useSessionState((state) => state.document);
+  const lookingAt = useSessionState((state) => state.lookingAt);
+  const edits = useSessionState((state) => state.edits);
+  const document = useMemo(
+    () => shownDocument({ document: present, edits, lookingAt }),
+    [present, edits, lookingAt],
+  );
+  const shown = document.sheets[sheet.id] ?? sheet;
+  const { told, progress, trouble } = useTold(session, document, shown);
+  const picture = useMemo(() => composeSheet(document, shown, told), [document, shown, told]);
+  const catches = useMemo(() => caughtOn(shown, told), [shown, told]);
+  const words = trouble ?? (progress && `Drawing view ${progress.done + 1} of ${progress.of}…`);
+  return (
+    <section
+      className="absolute inset-0 z-20 flex flex-col bg-ground"
+      aria-label={`Sheet: ${shown.name}`}
+      data-drawn={progress === null && trouble === null}
+    >
+      <SheetBar sheet={shown} openOutput={openOutput} />
+      <Paper sheet={shown} picture={picture} catches={catches} />
+      <p
+        role="status"
+        className="absolute right-3 bottom-2 rounded border border-rule bg-sheet px-2 py-0.5 text-ink2 empty:hidden"
+      >
+        {words}
+      </p>
+    </section>
+  );
+}
+
+/** What is added to a sheet most, and the way back. */
+const ADDED = [
+  ['sheet-view', 'View'],
+  ['dimension', 'Dimension'],
+  ['sheet-note', 'Note'],
+] as const;
+
+function SheetBar({ sheet, openOutput }: OpenSheetProps) {
+  const session = useSession();
+  return (
+    <header className="flex h-9 shrink-0 items-center gap-1 border-b border-rule bg-sheet px-3">
+      <h2 className="mr-2 truncate font-bold">{sheet.name}</h2>
+      {ADDED.map(([verb, words]) => (
+        <button key={verb} type="button" className="quiet" onClick={() => session.start(verb)}>
+          {words}
+        </button>
+      ))}
+      <button type="button" className="quiet" onClick={openOutput}>
+        Output
+      </button>
+      <span className="flex-1" />
+      <button type="button" className="quiet" onClick={() => session.openSheet(null)}>
+        Back to the views
+      </button>
+    </header>
+  );
+}

@@ -1,0 +1,8 @@
+/** All that can be caught on a sheet. */
+import { inOrder, type Sheet, type Told } from '@kadrel/core';
+import { paperPlace, type Caught } from '../../session/onSheet.ts';
+
+export const caughtOn = ({ views }: Sheet, told: Told): Caught[] =>
+  inOrder(views).flatMap(([id, view]) =>
+    (told.views[id]?.catches ?? []).map((caught) => ({ view: id, at: paperPlace(view, caught.at), caught })),
+  );

@@ -1,0 +1,2 @@
+/** What was asked for cannot be meant; the usage follows. */
+export class UsageError extends Error {}

@@ -1,0 +1,119 @@
+/** Points, edges and circles of what a view shows, to which dimensions can be tied. */
+import { worldFromPart } from '../document/items.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import type { SheetView, Tie } from '../document/sheet.ts';
+import type { Placed } from '../patterns/placed.ts';
+import type { DrawnCatch } from '../questions/question.ts';
+import { edgeGeometry } from '../snapping/feature.ts';
+import {
+  CURVE_CIRCLE,
+  CURVE_LINE,
+  CURVE_STRIDE,
+  POINT_KINDS,
+  type ShapeFeatures,
+} from '../snapping/shape.ts';
+import { carry, chain, inverse, turnVector, type Pose } from '../space/pose.ts';
+import { cross, length, type Vec3 } from '../space/vector.ts';
+import type { FeaturesOf } from './ties.ts';
+
+/** What a view shows. */
+export interface Shown {
+  readonly solids: readonly Placed[];
+  /** Items that are cut at the plane of the view: what lies before it is not there. */
+  readonly cut: ReadonlySet<ItemId>;
+  readonly features: FeaturesOf;
+}
+
+/** A view and where it looks from. */
+interface Viewing {
+  readonly document: KadrelDocument;
+  readonly view: SheetView;
+  readonly frame: Pose;
+}
+
+/** More cannot be told apart on paper. */
+const MAX_CATCHES = 20_000;
+/** Points less than this before the plane of a section (mm) lie in it. */
+const ON_PLANE_MM = 1e-6;
+/** How far the axis of a circle may be off a square view of it. */
+const SQUARE = 1e-9;
+
+/** In the frame of the view. */
+export function catchesOf(
+  { document, view, frame }: Viewing,
+  { solids, cut, features }: Shown,
+): DrawnCatch[] {
+  const back = inverse(frame);
+  const found: DrawnCatch[] = [];
+  const gather = (solid: Placed, isCut: boolean) => {
+    const own = features(solid);
+    if (!own || found.length > MAX_CATCHES) return;
+    const pose = chain(back, solid.pose);
+    for (const one of [...pointsOf(own), ...edgesOf(own)]) {
+      const at = carry(pose, one.at);
+      if (isCut && at[2] > ON_PLANE_MM) continue;
+      const radius = one.axis && isSquare(turnVector(pose.turn, one.axis)) ? one.radius : undefined;
+      const tie: Tie = { point: carry(solid.pose, one.at), named: { ...nameOf(solid), ...one.named } };
+      found.push({ at, snap: one.snap, tie, ...(radius === undefined ? {} : { radius }) });
+    }
+  };
+  for (const solid of solids) gather(solid, cut.has(solid.item));
+  if (view.look.kind === 'section') gather(planeItself(document, view.look.plane), false);
+  return found.slice(0, MAX_CATCHES);
+}
+
+/** A section plane is built as what it cuts, whose corners and edges have names too. */
+const planeItself = (document: KadrelDocument, plane: ItemId): Placed => ({
+  item: plane,
+  leaf: plane,
+  member: '',
+  tag: plane,
+  mirrored: false,
+  pose: worldFromPart(document, plane),
+});
+
+const isSquare = (axis: Vec3) => length(cross(axis, [0, 0, 1])) < SQUARE;
+
+function nameOf({ item, leaf, member }: Placed) {
+  return {
+    part: item,
+    ...(member === '' ? {} : { member }),
+    ...(leaf === item ? {} : { of: leaf }),
+  };
+}
+
+interface Found {
+  readonly at: Vec3;
+  readonly snap: DrawnCatch['snap'];
+  readonly named: { readonly at: string; readonly snap?: string; readonly near: Vec3 };
+  readonly axis?: Vec3;
+  readonly radius?: number;
+}
+
+function* pointsOf(features: ShapeFeatures): Generator<Found> {
+  for (let i = 0; i < features.pointKind.length; i++) {
+    const snap = POINT_KINDS[features.pointKind[i]!]!;
+    const at: Vec3 = [features.points[3 * i]!, features.points[3 * i + 1]!, features.points[3 * i + 2]!];
+    const name = features.names[features.pointName[i]!]!;
+    if (name !== '') yield { at, snap, named: { at: name, snap, near: at } };
+  }
+}
+
+/** Straight edges by their middles, round ones by their centres. */
+function* edgesOf(features: ShapeFeatures): Generator<Found> {
+  for (let c = 0; c < features.curveKind.length; c++) {
+    const kind = features.curveKind[c]!;
+    const name = features.names[features.curveName[c]!]!;
+    if ((kind !== CURVE_LINE && kind !== CURVE_CIRCLE) || name === '') continue;
+    const geometry = edgeGeometry(features, c)!;
+    const round = geometry.kind === 'axis' ? { axis: geometry.direction, radius: geometry.radius } : {};
+    // Of several round edges about one axis the one is meant whose rim is near.
+    const near = geometry.kind === 'axis' ? rimOf(features, c) : geometry.at;
+    yield { at: geometry.at, snap: 'edge', named: { at: name, near }, ...round };
+  }
+}
+
+const rimOf = ({ curves }: ShapeFeatures, c: number): Vec3 => {
+  const at = (i: number) => curves[CURVE_STRIDE * c + i]!;
+  return [at(0) + at(3), at(1) + at(4), at(2) + at(5)];
+};

@@ -1,0 +1,210 @@
+/** A sheet, with what the kernel tells of it → what stands on the paper. */
+import { carryCurve, type DrawnPath } from '../curves/curve.ts';
+import type { KadrelDocument } from '../document/schema.ts';
+import { inOrder, type Dimension, type Sheet, type SheetNote, type SheetView } from '../document/sheet.ts';
+import { boxOfCurves } from '../curves/curve.ts';
+import { valueOf } from '../recipes/numbers.ts';
+import type { DrawnView, TiesFound } from '../questions/question.ts';
+import { isSection } from '../sections/cuts.ts';
+import type { Affine2, Vec2 } from '../space/vector2.ts';
+import { flattened } from '../curves/curve.ts';
+import { degrees } from '../space/angle.ts';
+import { isMeasured, measured } from './dimensions.ts';
+import { hatchAngle, hatched } from './hatching.ts';
+import { frameOfView, onPaper } from './looks.ts';
+import {
+  LETTERS,
+  arrow,
+  stroke,
+  textWidth,
+  widthOf,
+  type Mark,
+  type SheetPicture,
+  type Stroke,
+} from './marks.ts';
+import { formatScale } from './paper.ts';
+import { lettersOf, sectionMarks } from './sectionMarks.ts';
+import { surroundings } from './titleBlock.ts';
+
+/** What the kernel has told so far; views that are not there yet are left out. */
+export interface Told {
+  /** By the ids of views. */
+  readonly views: Readonly<Record<string, DrawnView>>;
+  readonly ties: TiesFound;
+}
+
+interface Part {
+  readonly marks: readonly Mark[];
+  /** What is wrong with it. */
+  readonly fault?: string;
+  /** It cannot be drawn as it should, and stands out. */
+  readonly isBroken?: true;
+}
+
+/** Between hatch lines, mm on paper. Common practice, no source. */
+const HATCH_SPACING = 2.5;
+
+export function composeSheet(document: KadrelDocument, sheet: Sheet, told: Told): SheetPicture {
+  const parts = [
+    ...inOrder(sheet.views).map(
+      ([id, view]) => [id, viewPart({ document, sheet, view }, told.views[id])] as const,
+    ),
+    ...inOrder(sheet.dimensions).map(
+      ([id, one]) => [id, dimensionPart({ document, sheet }, one, told.ties[id])] as const,
+    ),
+    ...inOrder(sheet.notes).map(
+      ([id, note]) => [id, notePart({ document, sheet }, note, told.ties[id])] as const,
+    ),
+  ];
+  return {
+    name: sheet.name,
+    paper: sheet.paper,
+    lineWidth: widthOf(sheet),
+    marks: [
+      ...surroundings(document, sheet),
+      ...parts.flatMap(([of, { marks, isBroken }]) =>
+        marks.map((mark): Mark => ({ ...mark, of, tone: isBroken ? 'warning' : 'plain' })),
+      ),
+    ],
+    faults: parts.flatMap(([of, { fault }]) => (fault === undefined ? [] : [{ of, words: fault }])),
+  };
+}
+
+interface ViewOn {
+  readonly document: KadrelDocument;
+  readonly sheet: Sheet;
+  readonly view: SheetView;
+}
+
+/** Drawn from the thin to the heavy, so that a hidden line never covers a visible one. */
+function viewPart({ document, sheet, view }: ViewOn, drawn: DrawnView | undefined): Part {
+  const frame = frameOfView(document, view);
+  if (!frame) return warning(view.at, `${view.name}: what it shows is not there any more.`);
+  if (!drawn) return { marks: [] };
+  if (drawn.fault !== undefined && drawn.lines.visible.length === 0)
+    return warning(view.at, `${view.name}: ${drawn.fault}`);
+  const map: Affine2 = { x: [view.scale, 0], y: [0, view.scale], shift: view.at };
+  const paths = (strokeOf: Stroke, list: readonly DrawnPath[]): Mark[] =>
+    list.map(({ closed, curves }) => ({
+      kind: 'path',
+      stroke: strokeOf,
+      closed,
+      curves: curves.map((curve) => carryCurve(map, curve)),
+    }));
+  const marks = [
+    ...cutMarks(document, view, { drawn, map }),
+    ...(view.hidden === 'dashed' ? paths('hidden', drawn.lines.hidden) : []),
+    ...(view.smooth === 'thin' ? paths('smooth', drawn.lines.smooth) : []),
+    ...paths('visible', drawn.lines.visible),
+    ...drawn.cuts.flatMap((cut) => paths('cut', cut.paths)),
+    ...sectionMarks(document, { sheet, view, frame, drawn }),
+    ...captionOf({ document, sheet, view }, drawn),
+  ];
+  return drawn.fault === undefined ? { marks } : { marks, fault: `${view.name}: ${drawn.fault}` };
+}
+
+interface Cutting {
+  readonly drawn: DrawnView;
+  readonly map: Affine2;
+}
+
+function cutMarks(document: KadrelDocument, { look, scale }: SheetView, { drawn, map }: Cutting): Mark[] {
+  const plane = look.kind === 'section' ? document.items[look.plane] : undefined;
+  if (!plane || !isSection(plane)) return [];
+  const { fill, spacing } = plane.recipe.base;
+  const own = valueOf(spacing) * scale;
+  return drawn.cuts.flatMap(({ paths }, rank): Mark[] => {
+    const loops = paths.map(({ curves }) => curves.map((curve) => carryCurve(map, curve)));
+    if (fill === 'plain')
+      return [{ kind: 'fill', shade: 'light', loops: loops.map((loop) => loop.flatMap(flattened)) }];
+    const hatch = { angle: hatchAngle(rank), spacing: own > 0 ? own : HATCH_SPACING };
+    return hatched(loops, hatch).map(([from, to]) => stroke('hatch', from, to));
+  });
+}
+
+/** Below a section its letters; and the scale, where it is not that of the sheet. */
+function captionOf({ sheet, view }: ViewOn, drawn: DrawnView): Mark[] {
+  const { look } = view;
+  const letter = look.kind === 'section' ? lettersOf(sheet).get(look.plane) : undefined;
+  const scales = new Set(Object.values(sheet.views).map(({ scale }) => scale));
+  const words = [
+    ...(letter === undefined ? [] : [`${letter}–${letter}`]),
+    ...(scales.size > 1 ? [`(${formatScale(view.scale)})`] : []),
+  ];
+  const all = [...drawn.lines.visible, ...drawn.cuts.flatMap(({ paths }) => paths)];
+  const box = boxOfCurves(all.flatMap(({ curves }) => curves));
+  if (words.length === 0 || !box) return [];
+  const at: Vec2 = [
+    view.at[0] + (view.scale * (box.min[0] + box.max[0])) / 2,
+    view.at[1] + view.scale * box.max[1] + 4,
+  ];
+  return [{ kind: 'text', text: words.join(' '), at, align: 'middle', height: LETTERS.large, turn: 0 }];
+}
+
+const warning = (at: Vec2, fault: string): Part => ({
+  marks: [{ kind: 'text', text: fault, at, align: 'middle', height: LETTERS.usual, turn: 0 }],
+  fault,
+  isBroken: true,
+});
+
+interface OnSheet {
+  readonly document: KadrelDocument;
+  readonly sheet: Sheet;
+}
+
+/** What it was tied to is gone: it stands where that was, in the warning tone, and says so. */
+function dimensionPart(
+  { document, sheet }: OnSheet,
+  dimension: Dimension,
+  found: TiesFound[string] | undefined,
+): Part {
+  const view = sheet.views[dimension.view]!;
+  const frame = frameOfView(document, view);
+  if (!frame || !found) return { marks: [] };
+  const places = found.flatMap((place) => place ?? []);
+  const map = onPaper(frame, view);
+  if (places.length < dimension.ties.length)
+    return goneDimension(
+      dimension,
+      dimension.ties.map(({ point }) => map(point)),
+    );
+  const result = measured({ document, dimension, view, frame, places });
+  if (isMeasured(result)) return { marks: result.marks };
+  return warning(map(places[0]!.at), `${dimension.name}: ${result.words}.`);
+}
+
+function goneDimension({ name }: Dimension, points: readonly Vec2[]): Part {
+  const [first] = points;
+  const text = `${name}: what it measured is gone`;
+  return {
+    marks: [
+      ...(points.length > 1 ? [stroke('dimension', ...points)] : []),
+      { kind: 'text', text, at: first!, align: 'start', height: LETTERS.usual, turn: 0 },
+    ],
+    fault: `${text}.`,
+    isBroken: true,
+  };
+}
+
+/** Between the lines of a note, in heights of its capitals. Common practice, no source. */
+const LINE_PITCH = 1.6;
+
+function notePart({ document, sheet }: OnSheet, note: SheetNote, found: TiesFound[string] | undefined): Part {
+  const { at, text, height, leader } = note;
+  const lines = text.split('\n').map((row, i): Mark => {
+    const place: Vec2 = [at[0], at[1] - i * LINE_PITCH * height];
+    return { kind: 'text', text: row, at: place, align: 'start', height, turn: 0 };
+  });
+  if (!leader) return { marks: lines };
+  const view = sheet.views[leader.view]!;
+  const frame = frameOfView(document, view);
+  const [place] = found ?? [];
+  if (!frame || place === undefined) return { marks: lines };
+  const to = onPaper(frame, view)(place?.at ?? leader.tie.point);
+  const width = Math.max(...text.split('\n').map((row) => textWidth(row, height)));
+  const isRight = to[0] > at[0] + width / 2;
+  const from: Vec2 = [isRight ? at[0] + width + 1 : at[0] - 1, at[1] + height / 2];
+  const bearing = degrees(Math.atan2(to[1] - from[1], to[0] - from[0]));
+  const marks = [...lines, stroke('dimension', from, to), arrow(to, bearing)];
+  return place ? { marks } : { marks, fault: `${note.name}: what it points at is gone.`, isBroken: true };
+}

@@ -1,0 +1,54 @@
+/** Which solids of a view go into one another, as far as their edges tell: hidden lines are told for solids that do not. */
+import { castOnShape, localRay } from '../snapping/raycast.ts';
+import type { SnapInstance, SnapScene } from '../snapping/scene.ts';
+import { boxesMeet, carryBox, type Box } from '../space/box.ts';
+import { add, cross, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
+import { boxOfShape } from '../snapping/scene.ts';
+import { BESIDE, asideOf, waysOf } from './edgeWays.ts';
+
+/** Points at which an edge is asked whether it is within another solid. */
+const SAMPLES = 7;
+/** Any direction that no face of a model is likely to run along. */
+const ANY_WAY: Vec3 = [0.267, 0.535, 0.802];
+
+/** Pairs of parts, each once. A solid that only touches another does not count. */
+export function overlappingIn(scene: SnapScene): [string, string][] {
+  const aside = asideOf(scene);
+  const boxes = scene.instances.map(({ pose, shape }) => shrunk(carryBox(pose, boxOfShape(shape)), aside));
+  const found = new Map<string, [string, string]>();
+  scene.instances.forEach((one, i) => {
+    const near = scene.instances.filter((_, k) => k !== i && boxesMeet(boxes[i]!, boxes[k]!));
+    const points = near.length === 0 ? [] : pointsOnEdges(one);
+    for (const other of near) {
+      const pair = [one.part, other.part].sort() as [string, string];
+      if (one.part === other.part || found.has(pair.join())) continue;
+      if (points.some((point) => isWithin(other, point, aside))) found.set(pair.join(), pair);
+    }
+  });
+  return [...found.values()];
+}
+
+const shrunk = ({ min, max }: Box, by: number): Box => ({
+  min: min.map((n) => n + by) as unknown as Vec3,
+  max: max.map((n) => n - by) as unknown as Vec3,
+});
+
+const pointsOnEdges = (instance: SnapInstance): Vec3[] =>
+  waysOf(instance).flatMap((way) => Array.from({ length: SAMPLES }, (_, i) => way((i + 0.5) / SAMPLES)));
+
+/** For certain: what is beside the point is within too. */
+const isWithin = (instance: SnapInstance, point: Vec3, aside: number): boolean =>
+  BESIDE.every((way) => leavesFrom(instance, add(point, scale(way, aside))));
+
+/** Whether the first facet on a way is met from within. */
+function leavesFrom(instance: SnapInstance, from: Vec3): boolean {
+  const ray = localRay(instance, { from, direction: ANY_WAY });
+  const hit = castOnShape(instance.shape, ray);
+  if (!hit) return false;
+  const { positions, triangles } = instance.shape;
+  const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
+    const v = 3 * triangles[3 * hit.triangle + k]!;
+    return [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+  }) as [Vec3, Vec3, Vec3];
+  return dot(cross(subtract(b, a), subtract(c, a)), ray.direction) > 0;
+}

@@ -1,0 +1,43 @@
+/** What dimensions and notes are tied to: found again by names in the model as it is now. */
+import type { KadrelDocument } from '../document/schema.ts';
+import type { Sheet, Tie } from '../document/sheet.ts';
+import { buildName, type Placed } from '../patterns/placed.ts';
+import type { TiesFound } from '../questions/question.ts';
+import { isRefusal } from '../refusals/refusal.ts';
+import { carryGeometry, locateFeature, type Geometry } from '../snapping/feature.ts';
+import type { ShapeFeatures } from '../snapping/shape.ts';
+import { solidNamed } from '../snapping/solidNamed.ts';
+
+/** The features of a solid; undefined where it cannot be built. */
+export type FeaturesOf = (solid: Placed) => ShapeFeatures | undefined;
+
+/** In the world; null for what is not there any more. */
+export function locateTie(document: KadrelDocument, { point, named }: Tie, of: FeaturesOf): Geometry | null {
+  if (!named) return { kind: 'point', at: point };
+  const part = document.items[named.part];
+  if (!part) return null;
+  const { at, snap, near, member } = named;
+  const solid = solidNamed(document, part.id, { member, of: named.of });
+  if (isRefusal(solid)) return null;
+  const features = of(solid);
+  if (!features) return null;
+  const found = locateFeature(features, { on: part.name, at, snap, near }, document);
+  return isRefusal(found) ? null : carryGeometry(solid.pose, found);
+}
+
+/** All ties of a sheet. */
+export function tiesOfSheet(document: KadrelDocument, sheet: Sheet, of: FeaturesOf): TiesFound {
+  const known = new Map<string, ShapeFeatures | undefined>();
+  const features: FeaturesOf = (solid) => {
+    const key = buildName(solid);
+    if (!known.has(key)) known.set(key, of(solid));
+    return known.get(key);
+  };
+  const locate = (tie: Tie) => locateTie(document, tie, features);
+  return Object.fromEntries([
+    ...Object.entries(sheet.dimensions).map(([id, { ties }]) => [id, ties.map(locate)] as const),
+    ...Object.entries(sheet.notes).flatMap(([id, { leader }]) =>
+      leader ? [[id, [locate(leader.tie)]] as const] : [],
+    ),
+  ]);
+}

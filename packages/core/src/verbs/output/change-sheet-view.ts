@@ -1,0 +1,41 @@
+import type { SheetView } from '../../document/sheet.ts';
+import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { entryNamed } from '../../statement/onSheets.ts';
+import { scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
+
+/** How a view of a sheet is drawn. */
+export const changeSheetView = declareVerb({
+  id: 'change-sheet-view',
+  name: 'Change sheet view',
+  group: 'output',
+  about: 'The name of a view on a sheet, its scale, and how its hidden and smooth lines are drawn.',
+  words: ['scale', 'hidden lines', 'view'],
+  blanks: {
+    view: needed('entry', 'view', 'Which one.', { of: 'sheet', among: ['views'] }),
+    sheet: sheetBlank,
+    to: optional('name', 'name', 'What it is called from now on.'),
+    scale: optional('text', 'scale', '1:50, or 2:1.'),
+    hidden: optional('choice', 'hidden lines', 'Lines that are behind something.', {
+      choices: { dashed: 'dashed', none: 'left out' },
+    }),
+    smooth: optional('choice', 'smooth edges', 'Where round faces go on into others.', {
+      choices: { thin: 'thin', none: 'left out' },
+    }),
+  },
+  sentence:
+    'Change sheet view {view}[ on {sheet}][, named {to}][, at {scale}][, hidden lines {hidden}][, smooth edges {smooth}]',
+  apply(draft, { view: told, sheet: on, to, scale: written, hidden, smooth }) {
+    const sheet = sheetIn(draft, on);
+    if (isRefusal(sheet)) return sheet;
+    const view = sheet.views[told.id]!;
+    const scale = scaleTold(written);
+    if (isRefusal(scale)) return scale;
+    if (to !== undefined && to !== view.name && entryNamed(sheet, to))
+      return refuse('name-taken', `There is a ${to} on this sheet already.`, 'to');
+    if (to !== undefined) view.name = to;
+    if (scale !== undefined) view.scale = scale;
+    if (hidden !== undefined) view.hidden = hidden as SheetView['hidden'];
+    if (smooth !== undefined) view.smooth = smooth as SheetView['smooth'];
+    return {};
+  },
+});

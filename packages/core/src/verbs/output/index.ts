@@ -1,0 +1,24 @@
+import { changeDimension } from './change-dimension.ts';
+import { changeSheet } from './change-sheet.ts';
+import { changeSheetView } from './change-sheet-view.ts';
+import { deleteSheet } from './delete-sheet.ts';
+import { dimension } from './dimension.ts';
+import { placeOnSheet } from './place-on-sheet.ts';
+import { sheet } from './sheet.ts';
+import { sheetNote } from './sheet-note.ts';
+import { sheetView } from './sheet-view.ts';
+import { takeOffSheet } from './take-off-sheet.ts';
+
+/** In the order in which people see them. */
+export const OUTPUT = [
+  sheet,
+  sheetView,
+  dimension,
+  sheetNote,
+  changeSheet,
+  changeSheetView,
+  changeDimension,
+  placeOnSheet,
+  takeOffSheet,
+  deleteSheet,
+] as const;

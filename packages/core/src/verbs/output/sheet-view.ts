@@ -1,0 +1,105 @@
+import { STANDARD_LOOKS, type Look, type Sheet, type StandardLook } from '../../document/sheet.ts';
+import type { KadrelDocument } from '../../document/schema.ts';
+import { isSection } from '../../sections/cuts.ts';
+import { LOOK_WORDS } from '../../sheets/looks.ts';
+import { MARGINS, TITLE_BLOCK } from '../../sheets/paper.ts';
+import { boxPoint } from '../../space/box.ts';
+import { valueOf } from '../../recipes/numbers.ts';
+import type { Vec2 } from '../../space/vector2.ts';
+import { distance2 } from '../../space/vector2.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
+import { addView, boxShown, scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
+
+/** One more view on a sheet: from a side, as it was kept, or what a section plane leaves. */
+export const sheetView = declareVerb({
+  id: 'sheet-view',
+  name: 'Sheet view',
+  group: 'output',
+  about: 'One more view on a sheet: from a side, a kept view, a section, or a detail at another scale.',
+  words: ['section', 'detail', 'elevation', 'cut', 'isometric', 'drawing', 'place view'],
+  blanks: {
+    from: needed('choice', 'from', 'The side that it looks from.', {
+      default: 'front',
+      choices: Object.fromEntries(STANDARD_LOOKS.map((look) => [look, LOOK_WORDS[look].toLowerCase()])),
+    }),
+    section: optional('part', 'section', 'A section plane: the view looks at what that leaves, squarely.'),
+    kept: optional('text', 'kept view', 'The name of a view that is kept with the project.', { rare: true }),
+    sheet: sheetBlank,
+    scale: optional('text', 'scale', '1:20; that of the first view where none is said.'),
+    x: optional('length', 'from the left', 'Where its middle goes, on paper.'),
+    y: optional('length', 'from below', 'Where its middle goes, on paper.'),
+    parts: optional('parts', 'parts', 'What is drawn; all that is visible where none is said.'),
+    hidden: needed('choice', 'hidden lines', 'Lines that are behind something.', {
+      default: 'none',
+      choices: { dashed: 'dashed', none: 'left out' },
+      rare: true,
+    }),
+    as: optional('name', 'name', 'What it is called on the sheet.', { replaces: true, rare: true }),
+  },
+  sentence:
+    'Sheet view from {from}[ of the section {section}][ as kept in {kept}][ on {sheet}][ at {scale}][ at {x}][ and {y} of the paper][ of {parts}], hidden lines {hidden}[ named {as}]',
+  apply(draft, values, context) {
+    const sheet = sheetIn(draft, values.sheet);
+    if (isRefusal(sheet)) return sheet;
+    const look = lookTold(draft, values);
+    if (isRefusal(look)) return look;
+    const told = scaleTold(values.scale);
+    if (isRefusal(told)) return told;
+    const box = boxShown(draft, values.parts, context);
+    if (isRefusal(box)) return box;
+    const [first] = Object.values(sheet.views);
+    const free = freePlace(sheet);
+    addView(sheet, context.newId(), {
+      name: values.as ?? nameOf(draft, look),
+      look,
+      scale: told ?? first?.scale ?? 1,
+      anchor: boxPoint(box, [0, 0, 0]),
+      at: [
+        values.x === undefined ? free[0] : valueOf(values.x),
+        values.y === undefined ? free[1] : valueOf(values.y),
+      ],
+      hidden: values.hidden as 'dashed' | 'none',
+      parts: values.parts,
+    });
+    return {};
+  },
+});
+
+interface Told {
+  readonly from: string;
+  readonly section: string | undefined;
+  readonly kept: string | undefined;
+}
+
+function lookTold(draft: KadrelDocument, { from, section, kept }: Told): Look | Refusal {
+  if (section !== undefined) {
+    const plane = draft.items[section]!;
+    return isSection(plane)
+      ? { kind: 'section', plane: section }
+      : refuse('section', `${plane.name} is no section plane.`, 'section');
+  }
+  if (kept === undefined) return { kind: 'standard', from: from as StandardLook };
+  return Object.hasOwn(draft.views, kept)
+    ? { kind: 'kept', name: kept }
+    : refuse('unknown-view', `There is no view kept as ${kept}.`, 'kept');
+}
+
+function nameOf(draft: KadrelDocument, look: Look): string {
+  if (look.kind === 'kept') return look.name;
+  return look.kind === 'section' ? draft.items[look.plane]!.name : LOOK_WORDS[look.from];
+}
+
+/** Of places spread over the sheet, the one that is farthest from the views that are there. */
+function freePlace({ paper, views }: Sheet): Vec2 {
+  const shares = [0.2, 0.35, 0.5, 0.65, 0.8];
+  const low = MARGINS.other + TITLE_BLOCK.height;
+  const spots = shares.flatMap((u) =>
+    shares.map((v): Vec2 => [Math.round(u * paper.width), Math.round(low + v * (paper.height - low))]),
+  );
+  const middle: Vec2 = [paper.width / 2, (low + paper.height) / 2];
+  const room = (spot: Vec2) => {
+    const taken = Object.values(views).map(({ at }) => distance2(at, spot));
+    return taken.length === 0 ? -distance2(spot, middle) : Math.min(...taken);
+  };
+  return spots.reduce((best, spot) => (room(spot) > room(best) ? spot : best));
+}

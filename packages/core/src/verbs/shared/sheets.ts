@@ -1,0 +1,95 @@
+/** What the verbs of sheets share. */
+import {
+  ENTRY_KINDS,
+  inOrder,
+  type Look,
+  type Sheet,
+  type SheetView,
+  type Tie,
+  type TieRead,
+} from '../../document/sheet.ts';
+import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import { partsShown } from '../../sheets/titleBlock.ts';
+import { readScale } from '../../sheets/paper.ts';
+import { unionBoxes, type Box } from '../../space/box.ts';
+import { readSheet } from '../../statement/onSheets.ts';
+import { isRefusal, optional, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+
+/** The blank that names a sheet; left empty, it is the last one made. */
+export const sheetBlank = optional('sheet', 'sheet', 'Which one; the last one made where none is said.');
+
+/** The sheet of a draft that a statement is about. */
+export function sheetIn(draft: KadrelDocument, sheet: Sheet | undefined): Sheet | Refusal {
+  const found = sheet ?? readSheet(undefined, draft);
+  return isRefusal(found) ? { ...found, blank: 'sheet' } : draft.sheets[found.id]!;
+}
+
+/** `Front`, `Front 2`… whatever is free on the sheet. */
+export function freeOnSheet(sheet: Sheet, wanted: string): string {
+  const taken = new Set(ENTRY_KINDS.flatMap((kind) => Object.values(sheet[kind]).map(({ name }) => name)));
+  if (!taken.has(wanted)) return wanted;
+  for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
+}
+
+/** `D1`, `D2`… the next one after all that are there. */
+export function nextNumbered(sheet: Sheet, letter: string): string {
+  const numbers = ENTRY_KINDS.flatMap((kind) =>
+    Object.values(sheet[kind]).map(({ name }) =>
+      Number(new RegExp(`^${letter}(\\d+)$`).exec(name)?.[1] ?? 0),
+    ),
+  );
+  return `${letter}${Math.max(0, ...numbers) + 1}`;
+}
+
+export const nextOrderOn = (sheet: Sheet, kind: (typeof ENTRY_KINDS)[number]): number =>
+  (inOrder<{ order: number }>(sheet[kind]).at(-1)?.[1].order ?? 0) + 1;
+
+/** `1:50` → mm on paper for one of the model; undefined where nothing is said. */
+export function scaleTold(text: string | undefined): number | undefined | Refusal {
+  if (text === undefined) return undefined;
+  return readScale(text) ?? refuse('scale', `“${text}” is not a scale: say 1:50, or 2:1.`, 'scale');
+}
+
+/** The exact box of what views show. */
+export function boxShown(
+  document: KadrelDocument,
+  parts: readonly ItemId[] | undefined,
+  context: VerbContext,
+): Box | Refusal {
+  const shown = [...partsShown(document, parts)];
+  if (shown.length === 0) return refuse('nothing', 'There is no solid to draw.', 'parts');
+  return unionBoxes(shown.map((id) => context.worldBox(id)))!;
+}
+
+export interface NewView {
+  readonly name: string;
+  readonly look: Look;
+  readonly scale: number;
+  /** Of the world, mm: drawn at `at`. */
+  readonly anchor: readonly [number, number, number];
+  readonly at: readonly [number, number];
+  readonly hidden: SheetView['hidden'];
+  readonly parts?: readonly ItemId[] | undefined;
+}
+
+/** Puts a view on a sheet of a draft. */
+export function addView(sheet: Sheet, id: ItemId, { name, parts, anchor, at, ...view }: NewView): void {
+  sheet.views[id] = {
+    ...view,
+    name: freeOnSheet(sheet, name),
+    order: nextOrderOn(sheet, 'views'),
+    anchor: [...anchor],
+    at: [...at],
+    smooth: 'thin',
+    ...(parts ? { parts: [...parts] } : {}),
+  };
+}
+
+/** As a sheet keeps it. */
+export function tieKept({ tie: { point, named } }: TieRead): Sheet['dimensions'][string]['ties'][number] {
+  const { near, ...rest } = (named ?? {}) as NonNullable<Tie['named']>;
+  return {
+    point: [...point],
+    ...(named ? { named: { ...rest, ...(near ? { near: [...near] } : {}) } } : {}),
+  };
+}

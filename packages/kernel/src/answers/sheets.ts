@@ -1,0 +1,258 @@
+/** What sheets ask: the lines of a view, and where what dimensions are tied to is now. */
+import {
+  catchesOf,
+  chain,
+  column,
+  frameOfView,
+  inverse,
+  isSection,
+  overlappingIn,
+  partsShown,
+  placedOf,
+  tiesOfSheet,
+  snapScene,
+  valueOf,
+  withSecondLook,
+  dot,
+  NO_TURN,
+  type DrawnView,
+  type ItemId,
+  type KadrelDocument,
+  type Placed,
+  type Pose,
+  type Replies,
+  type SnapShape,
+  type Sheet,
+  type SheetView,
+} from '@kadrel/core';
+import type { Content } from '../content/content.ts';
+import { keyOf } from '../content/key.ts';
+import type { NamedShape } from '../naming/named.ts';
+import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
+import { pathsOfProjected } from '../occt/curves.ts';
+import { linesSeen } from './hiddenLines.ts';
+import { sectionOutlines } from './section.ts';
+
+/** Where built shapes come from. All throw BuildError. */
+export interface SheetShapes {
+  contentOf(document: KadrelDocument, solid: Placed): Content;
+  shapeOf(content: Content): NamedShape;
+  /** Least and greatest coordinate along a direction, in the frame of the shape; exact. */
+  range(named: NamedShape, direction: readonly [number, number, number]): readonly [number, number];
+  cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape;
+  snapsOf(content: Content): SnapShape;
+}
+
+/** A solid of a view, in its frame. */
+interface Piece {
+  readonly content: Content;
+  readonly pose: Pose;
+  readonly item: ItemId;
+}
+
+/** What a view shows. */
+interface Scene {
+  readonly pieces: readonly Piece[];
+  readonly solids: readonly Placed[];
+  /** Items whose cut faces are seen. */
+  readonly cut: readonly ItemId[];
+  /** Names of what cannot be built. */
+  readonly missing: readonly string[];
+}
+
+/** A view of a sheet, where it looks from, and what it is a view of. */
+interface Viewing {
+  readonly document: KadrelDocument;
+  readonly view: SheetView;
+  readonly frame: Pose;
+}
+
+/** Views that are kept, so that those whose parts have not changed are not drawn anew. */
+const MAX_KEPT = 48;
+/** Solids that a plane touches by less than this (mm) are not cut. */
+const ON_PLANE_MM = 1e-7;
+
+type Lines = Pick<DrawnView, 'lines' | 'cuts'> & {
+  /** Ids of items that fill the same place. */
+  readonly overlapping: readonly (readonly [ItemId, ItemId])[];
+};
+
+export class SheetAnswers {
+  private readonly kept = new Map<string, Lines>();
+  private readonly snaps = new WeakMap<NamedShape, SnapShape>();
+
+  constructor(
+    private readonly occt: Occt,
+    private readonly shapes: SheetShapes,
+  ) {}
+
+  /** Throws BuildError where there is no such view. */
+  drawn(document: KadrelDocument, sheetId: string, viewId: string): Replies['drawn'] {
+    const view = document.sheets[sheetId]?.views[viewId];
+    if (!view) throw new BuildError('There is no such view any more.', 'Open the sheet again.');
+    const frame = frameOfView(document, view);
+    if (!frame) return nothing('what it shows is not there any more.');
+    const plane = sectionOf(document, view);
+    if (plane?.recipe.base.form === 'corner')
+      return nothing(
+        'a section that takes out a quarter is not drawn. Let its plane take a half, or a slab.',
+      );
+    return this.seen({ document, view, frame });
+  }
+
+  ties(document: KadrelDocument, sheetId: string): Replies['ties'] {
+    const sheet: Sheet | undefined = document.sheets[sheetId];
+    if (!sheet) throw new BuildError('There is no such sheet any more.', 'Open another one.');
+    return tiesOfSheet(document, sheet, (solid) => this.featuresIfBuilt(document, solid));
+  }
+
+  private seen(viewing: Viewing): DrawnView {
+    const scene = this.sceneOf(viewing);
+    const { pieces, missing } = scene;
+    const key = JSON.stringify([
+      pieces.map(({ content, pose, item }) => [keyOf(content), pose, item]),
+      scene.cut.length > 0 ? viewing.frame : null,
+    ]);
+    const known = this.kept.get(key);
+    const lines = known ?? this.linesOf(viewing, scene);
+    this.keep(key, lines);
+    const features = (solid: Placed) => this.featuresIfBuilt(viewing.document, solid);
+    const { overlapping, ...drawn } = lines;
+    const faults = [
+      ...(missing.length > 0 ? [`${missing.join(', ')}: not built, and left out.`] : []),
+      ...overlapWords(viewing.document, overlapping),
+    ];
+    const catches = catchesOf(viewing, { solids: scene.solids, cut: new Set(scene.cut), features });
+    return { ...drawn, catches, ...(faults.length === 0 ? {} : { fault: faults.join(' ') }) };
+  }
+
+  private linesOf({ document, frame }: Viewing, { pieces, cut }: Scene): Lines {
+    return scope((keep) => {
+      const shapes = pieces.map(({ content, pose }) =>
+        keep(moved(this.occt, this.shapes.shapeOf(content).shape, pose)),
+      );
+      const seen = linesSeen(this.occt, shapes, keep);
+      const first = {
+        visible: pathsOfProjected(this.occt, seen.visible),
+        smooth: pathsOfProjected(this.occt, seen.smooth),
+        hidden: pathsOfProjected(this.occt, seen.hidden),
+      };
+      const instances = pieces.map(({ content, pose, item }) => ({
+        part: item,
+        pose,
+        shape: this.snapsOf(content),
+      }));
+      const scene = snapScene(instances);
+      const lines = withSecondLook(first, scene);
+      const cuts =
+        cut.length === 0 ? [] : sectionOutlines(this.occt, this.shapes.cutThrough(document, cut, frame));
+      return { lines, cuts, overlapping: overlappingIn(scene) };
+    });
+  }
+
+  private keep(key: string, lines: Lines): void {
+    this.kept.delete(key);
+    this.kept.set(key, lines);
+    for (const oldest of this.kept.keys()) {
+      if (this.kept.size <= MAX_KEPT) return;
+      this.kept.delete(oldest);
+    }
+  }
+
+  private sceneOf({ document, view, frame }: Viewing): Scene {
+    const plane = sectionOf(document, view);
+    const whole = new Set(plane?.recipe.base.whole ?? []);
+    const pieces: Piece[] = [];
+    const solids: Placed[] = [];
+    const [cut, missing] = [new Set<ItemId>(), new Set<string>()];
+    const back = inverse(frame);
+    for (const item of partsShown(document, view.parts))
+      for (const solid of placedOf(document, item)) {
+        try {
+          const content = this.shapes.contentOf(document, solid);
+          this.shapes.shapeOf(content);
+          const isCut = plane !== undefined && !whole.has(item);
+          const left = isCut
+            ? this.leftOf({ content, pose: solid.pose, item }, planesOf(plane, frame))
+            : { content };
+          if (!left) continue;
+          if (left.content !== content) cut.add(item);
+          pieces.push({ content: left.content, pose: chain(back, solid.pose), item });
+          solids.push(solid);
+        } catch (error) {
+          if (!(error instanceof BuildError)) throw error;
+          missing.add(document.items[item]!.name);
+        }
+      }
+    return { pieces, solids, cut: [...cut], missing: [...missing] };
+  }
+
+  /** What planes leave of a solid; undefined for nothing. Throws BuildError. */
+  private leftOf(solid: Piece, planes: readonly CuttingPlane[]): { content: Content } | undefined {
+    let { content } = solid;
+    for (const { frame, keep } of planes) {
+      const own = chain(inverse(solid.pose), frame);
+      const normal = column(own.turn, 2);
+      const at = dot(normal, own.shift);
+      const [low, high] = this.shapes.range(this.shapes.shapeOf(content), normal);
+      const [inside, outside] = keep === 'behind' ? [high - at, low - at] : [at - low, at - high];
+      if (outside > -ON_PLANE_MM) return undefined;
+      if (inside > ON_PLANE_MM) content = { kind: 'cut', of: content, frame: own, keep };
+    }
+    return { content };
+  }
+
+  private featuresIfBuilt(document: KadrelDocument, solid: Placed): SnapShape | undefined {
+    try {
+      return this.snapsOf(this.shapes.contentOf(document, solid));
+    } catch (error) {
+      if (error instanceof BuildError) return undefined;
+      throw error;
+    }
+  }
+
+  private snapsOf(content: Content): SnapShape {
+    const named = this.shapes.shapeOf(content);
+    const known = this.snaps.get(named);
+    if (known) return known;
+    const snaps = this.shapes.snapsOf(content);
+    this.snaps.set(named, snaps);
+    return snaps;
+  }
+}
+
+/** More pairs are not all named. */
+const MAX_NAMED = 3;
+
+function overlapWords({ items }: KadrelDocument, pairs: Lines['overlapping']): string[] {
+  const named = pairs.slice(0, MAX_NAMED).map((pair) => pair.map((id) => items[id]!.name).join(' and '));
+  const more = pairs.length > MAX_NAMED ? [`${pairs.length - MAX_NAMED} more pairs`] : [];
+  if (pairs.length === 0) return [];
+  return [`${[...named, ...more].join(', ')} fill the same place: lines there may be hidden wrongly.`];
+}
+
+interface CuttingPlane {
+  readonly frame: Pose;
+  readonly keep: 'front' | 'behind';
+}
+
+function sectionOf(document: KadrelDocument, { look }: SheetView) {
+  const plane = look.kind === 'section' ? document.items[look.plane] : undefined;
+  return plane && isSection(plane) ? plane : undefined;
+}
+
+/** The near side is taken away, and of a slab what lies beyond its depth. */
+function planesOf(plane: NonNullable<ReturnType<typeof sectionOf>>, frame: Pose): CuttingPlane[] {
+  const { form, depth } = plane.recipe.base;
+  const near: CuttingPlane = { frame, keep: 'behind' };
+  if (form !== 'slab') return [near];
+  const far = chain(frame, { turn: NO_TURN, shift: [0, 0, -valueOf(depth)] });
+  return [near, { frame: far, keep: 'front' }];
+}
+
+const nothing = (fault: string): DrawnView => ({
+  fault,
+  lines: { visible: [], smooth: [], hidden: [] },
+  cuts: [],
+  catches: [],
+});
