@@ -40,6 +40,6 @@ export default defineConfig({
   plugins: [withoutNode(), react(), tailwindcss(), licenceFile()],
   worker: { format: 'es', plugins: () => [withoutNode()] },
   // The workshop is one chunk, three.js and the core with it, which the first screens do not wait for.
-  build: { target: 'es2022', chunkSizeWarningLimit: 1800 },
+  build: { target: 'es2022', chunkSizeWarningLimit: 2000 },
   server: { proxy: { '/api': process.env.KADREL_API ?? 'http://127.0.0.1:4180' } },
 });

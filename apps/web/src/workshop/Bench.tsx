@@ -27,7 +27,7 @@ const GROUP_WORDS: Readonly<Record<Group, string>> = {
   shape: 'Shape',
   cut: 'Cut',
   check: 'Check',
-  output: 'Output',
+  output: 'Sheets',
   edit: 'Edit',
 };
 const MOST_USED = ['box', 'move'];

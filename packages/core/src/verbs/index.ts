@@ -12,9 +12,17 @@ import type { Section } from './shared/section.ts';
 import { EDIT_SECTIONS } from './edit/index.ts';
 
 /** The verbs of each group, under heads where there are many. */
-export const SECTIONS = [MAKE, ...DRAW_SECTIONS, PLACE, REPEAT, COMBINE, SHAPE, CUT, OUTPUT, ...EDIT_SECTIONS].map(
-  (one) => ('verbs' in one ? one : { verbs: one }),
-) as unknown as readonly Section[];
+export const SECTIONS = [
+  MAKE,
+  ...DRAW_SECTIONS,
+  PLACE,
+  REPEAT,
+  COMBINE,
+  SHAPE,
+  CUT,
+  OUTPUT,
+  ...EDIT_SECTIONS,
+].map((one) => ('verbs' in one ? one : { verbs: one })) as unknown as readonly Section[];
 
 export const VERBS: readonly Verb[] = SECTIONS.flatMap(({ verbs }) => verbs);
 

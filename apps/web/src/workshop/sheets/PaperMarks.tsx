@@ -71,7 +71,7 @@ function boxRound(marks: readonly Mark[], height: number): Group['box'] {
   const points = marks.flatMap(extentOf);
   if (points.length === 0) return null;
   const reach = (axis: 0 | 1, pick: (a: number, b: number) => number) =>
-    points.map((at) => at[axis]).reduce(pick);
+    points.map((at) => at[axis]).reduce((a, b) => pick(a, b));
   const [low, high] = [Math.min, Math.max].map((pick) => [reach(0, pick), reach(1, pick)] as const) as [
     Vec2,
     Vec2,

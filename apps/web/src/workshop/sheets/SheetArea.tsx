@@ -1,5 +1,5 @@
 /** A drawing sheet instead of the views: its paper, which can be zoomed and moved, and what stands on it. */
-import { composeSheet, type Sheet } from '@kadrel/core';
+import { composeSheet, type Sheet, type SheetPicture } from '@kadrel/core';
 import { useMemo } from 'react';
 import { shownDocument } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
@@ -43,6 +43,7 @@ function OpenSheet({ sheet, openOutput }: OpenSheetProps) {
     >
       <SheetBar sheet={shown} openOutput={openOutput} />
       <Paper sheet={shown} picture={picture} catches={catches} />
+      <Faults picture={picture} />
       <p
         role="status"
         className="absolute right-3 bottom-2 rounded border border-rule bg-sheet px-2 py-0.5 text-ink2 empty:hidden"
@@ -50,6 +51,30 @@ function OpenSheet({ sheet, openOutput }: OpenSheetProps) {
         {words}
       </p>
     </section>
+  );
+}
+
+/** Each names the entry that it is of, and selects it. */
+function Faults({ picture }: { picture: SheetPicture }) {
+  const session = useSession();
+  if (picture.faults.length === 0) return null;
+  return (
+    <ul
+      aria-label="What is wrong on this sheet"
+      className="absolute bottom-2 left-3 max-h-40 max-w-[60%] overflow-y-auto rounded border border-bad bg-sheet py-1"
+    >
+      {picture.faults.map(({ of, words }) => (
+        <li key={`${of} ${words}`}>
+          <button
+            type="button"
+            className="w-full px-3 py-0.5 text-left text-bad hover:bg-tint"
+            onClick={() => session.set({ sheetEntry: of })}
+          >
+            {words}
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -71,7 +96,7 @@ function SheetBar({ sheet, openOutput }: OpenSheetProps) {
         </button>
       ))}
       <button type="button" className="quiet" onClick={openOutput}>
-        Output
+        Write to a file
       </button>
       <span className="flex-1" />
       <button type="button" className="quiet" onClick={() => session.openSheet(null)}>

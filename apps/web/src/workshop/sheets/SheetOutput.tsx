@@ -61,7 +61,7 @@ export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void 
           name="sheet-which"
           options={[
             { value: 'this', name: 'This one', about: sheet.name },
-            { value: 'all', name: 'All', about: `${sheetsOf(document).length} pages` },
+            { value: 'all', name: 'All', about: pageWords(sheetsOf(document).length) },
           ]}
           value={which}
           choose={(value) => setWhich(value as 'this' | 'all')}
@@ -83,6 +83,8 @@ export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void 
     </form>
   );
 }
+
+const pageWords = (count: number) => (count === 1 ? 'one page' : `${count} pages`);
 
 interface ChoicesProps {
   readonly legend: string;

@@ -6,6 +6,7 @@ import {
   formatScale,
   inOrder,
   paperWords,
+  sentenceCase,
   verbNamed,
   type Dimension,
   type Sheet,
@@ -140,7 +141,7 @@ function ChoiceRow({
   commit: (value: string) => void;
 }) {
   const { label, choices } = verbNamed(verb)!.blanks[blank]!;
-  return <Choice label={label} chosen={value} choices={choices!} choose={commit} />;
+  return <Choice label={sentenceCase(label)} chosen={value} choices={choices!} choose={commit} />;
 }
 
 /** A length on paper. */

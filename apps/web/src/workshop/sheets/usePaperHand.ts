@@ -157,9 +157,8 @@ function keyDone(event: KeyboardEvent, on: OnPaper, hovering: Hovering): boolean
     void session.say('take-off-sheet', { sheet: sheet.id, entry: selected });
     return true;
   }
-  if (event.key === 'Escape' && !statement) {
-    if (selected === null) session.openSheet(null);
-    else session.set({ sheetEntry: null });
+  if (event.key === 'Escape' && !statement && selected !== null) {
+    session.set({ sheetEntry: null });
     return true;
   }
   return zoomedByKey(event, on);

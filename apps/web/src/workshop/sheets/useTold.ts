@@ -1,13 +1,14 @@
-/** What the kernel tells of a sheet, view by view, again whenever the model changes. */
+/** What the kernel tells of a sheet, view by view; again where what it rests on has changed. */
 import {
   inOrder,
   type DrawnView,
   type KadrelDocument,
   type Sheet,
+  type SheetView,
   type TiesFound,
   type Told,
 } from '@kadrel/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Session } from '../../session/store.ts';
 
 export interface Drawing {
@@ -20,40 +21,71 @@ export interface Drawing {
 
 const NOTHING: Drawing = { told: { views: {}, ties: {} }, progress: null, trouble: null };
 
+/** What a drawn view rests on: documents share what has not changed. */
+interface Basis {
+  readonly items: KadrelDocument['items'];
+  readonly kept: KadrelDocument['views'];
+  readonly view: SheetView;
+}
+
+const isSame = (a: Basis | undefined, b: Basis) =>
+  a !== undefined && a.items === b.items && a.kept === b.kept && isSameLook(a.view, b.view);
+
+/** Where a view is put, and how its lines are drawn, is no matter of the kernel's. */
+const isSameLook = (a: SheetView, b: SheetView) =>
+  JSON.stringify([a.look, a.anchor, a.parts]) === JSON.stringify([b.look, b.anchor, b.parts]);
+
 /** What was told before stays until it is told anew. */
-export function useTold(session: Session, document: KadrelDocument, sheet: Sheet | undefined): Drawing {
+export function useTold(session: Session, document: KadrelDocument, sheet: Sheet): Drawing {
   const [drawing, setDrawing] = useState<Drawing>(NOTHING);
-  const id = sheet?.id;
-  useEffect(() => setDrawing(NOTHING), [id]);
+  const bases = useRef(new Map<string, Basis>());
   useEffect(() => {
-    if (!sheet) return;
+    bases.current.clear();
+    setDrawing(NOTHING);
+  }, [sheet.id]);
+  useEffect(() => {
     let isOver = false;
-    const follow = async () => {
-      const views = inOrder(sheet.views);
-      const tell = (change: (before: Drawing) => Drawing) => {
-        if (!isOver) setDrawing(change);
-      };
-      const step = (done: number) => (done < views.length ? { done, of: views.length } : null);
-      tell((before) => ({ ...before, progress: step(0), trouble: null }));
-      const ties = (await session.ask(document, { ask: 'ties', sheet: sheet.id })) as TiesFound;
-      tell((before) => ({ ...before, told: { ...before.told, ties } }));
-      for (const [i, [view]] of views.entries()) {
-        if (isOver) return;
-        const drawn = (await session.ask(document, { ask: 'drawn', sheet: sheet.id, view })) as DrawnView;
-        tell((before) => ({
-          ...before,
-          told: { ties: before.told.ties, views: { ...before.told.views, [view]: drawn } },
-          progress: step(i + 1),
-        }));
-      }
+    const tell = (change: (before: Drawing) => Drawing) => {
+      if (!isOver) setDrawing(change);
     };
-    follow().catch((error: unknown) => {
-      const trouble = error instanceof Error ? error.message : String(error);
-      if (!isOver) setDrawing((before) => ({ ...before, progress: null, trouble }));
-    });
+    follow({ session, document, sheet, bases: bases.current, tell, isOver: () => isOver }).catch(
+      (error: unknown) => {
+        const trouble = error instanceof Error ? error.message : String(error);
+        tell((before) => ({ ...before, progress: null, trouble }));
+      },
+    );
     return () => {
       isOver = true;
     };
   }, [session, document, sheet]);
   return drawing;
+}
+
+interface Following {
+  readonly session: Session;
+  readonly document: KadrelDocument;
+  readonly sheet: Sheet;
+  readonly bases: Map<string, Basis>;
+  tell(change: (before: Drawing) => Drawing): void;
+  isOver(): boolean;
+}
+
+async function follow({ session, document, sheet, bases, tell, isOver }: Following): Promise<void> {
+  const basisOf = (view: SheetView): Basis => ({ items: document.items, kept: document.views, view });
+  const wanted = inOrder(sheet.views).filter(([id, view]) => !isSame(bases.get(id), basisOf(view)));
+  const step = (done: number) => (done < wanted.length ? { done, of: wanted.length } : null);
+  tell((before) => ({ ...before, progress: step(0), trouble: null }));
+  const ties = (await session.ask(document, { ask: 'ties', sheet: sheet.id })) as TiesFound;
+  tell((before) => ({ ...before, told: { ...before.told, ties } }));
+  for (const [i, [id, view]] of wanted.entries()) {
+    if (isOver()) return;
+    const drawn = (await session.ask(document, { ask: 'drawn', sheet: sheet.id, view: id })) as DrawnView;
+    if (isOver()) return;
+    bases.set(id, basisOf(view));
+    tell((before) => ({
+      ...before,
+      told: { ties: before.told.ties, views: { ...before.told.views, [id]: drawn } },
+      progress: step(i + 1),
+    }));
+  }
 }

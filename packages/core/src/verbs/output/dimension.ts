@@ -64,7 +64,7 @@ export const dimension = declareVerb({
     ),
   },
   sentence:
-    'Dimension of {ties}, {kind}, {run}[ in {view}][ on {sheet}][, {offset} beside][ towards {bearing}][, followed by {suffix}][, instead of the number {words}]',
+    'Dimension of {ties}, {kind}[, {run}][ in {view}][ on {sheet}][, {offset} beside][ towards {bearing}][, followed by {suffix}][, instead of the number {words}]',
   apply(draft, values, context) {
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;

@@ -28,7 +28,7 @@ export const sheetView = declareVerb({
     scale: optional('text', 'scale', '1:20; that of the first view where none is said.'),
     x: optional('length', 'from the left', 'Where its middle goes, on paper.'),
     y: optional('length', 'from below', 'Where its middle goes, on paper.'),
-    parts: optional('parts', 'parts', 'What is drawn; all that is visible where none is said.'),
+    only: optional('parts', 'parts', 'What is drawn; all that is visible where none is said.'),
     hidden: needed('choice', 'hidden lines', 'Lines that are behind something.', {
       default: 'none',
       choices: { dashed: 'dashed', none: 'left out' },
@@ -37,7 +37,7 @@ export const sheetView = declareVerb({
     as: optional('name', 'name', 'What it is called on the sheet.', { replaces: true, rare: true }),
   },
   sentence:
-    'Sheet view from {from}[ of the section {section}][ as kept in {kept}][ on {sheet}][ at {scale}][ at {x}][ and {y} of the paper][ of {parts}], hidden lines {hidden}[ named {as}]',
+    'Sheet view[ from {from}][ of the section {section}][ as kept in {kept}][ on {sheet}][ at {scale}][ at {x}][ and {y} of the paper][ of {only}][, hidden lines {hidden}][ named {as}]',
   apply(draft, values, context) {
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;
@@ -45,7 +45,7 @@ export const sheetView = declareVerb({
     if (isRefusal(look)) return look;
     const told = scaleTold(values.scale);
     if (isRefusal(told)) return told;
-    const box = boxShown(draft, values.parts, context);
+    const box = boxShown(draft, values.only, context);
     if (isRefusal(box)) return box;
     const [first] = Object.values(sheet.views);
     const free = freePlace(sheet);
@@ -59,7 +59,7 @@ export const sheetView = declareVerb({
         values.y === undefined ? free[1] : valueOf(values.y),
       ],
       hidden: values.hidden as 'dashed' | 'none',
-      parts: values.parts,
+      parts: values.only,
     });
     return {};
   },

@@ -67,7 +67,7 @@ export const sheet = declareVerb({
         none: 'no view yet',
       },
     }),
-    parts: optional('parts', 'of', 'What is drawn; all that is visible where none is said.'),
+    only: optional('parts', 'of', 'What is drawn; all that is visible where none is said.'),
     scale: optional('text', 'scale', '1:50, or 2:1; the largest usual one that fits where none is said.'),
     arrangement: needed('choice', 'arrangement', 'Where the plan goes, and all others accordingly.', {
       default: 'first',
@@ -84,14 +84,15 @@ export const sheet = declareVerb({
     as: optional('name', 'name', 'What it is called.', { replaces: true }),
   },
   sentence:
-    'Sheet {paper} {turned} with {views}[ of {parts}][ at {scale}], {arrangement}, hidden lines {hidden}[ named {as}]',
+    'Sheet {paper} {turned} with {views}[ of {only}][ at {scale}][, {arrangement}], hidden lines {hidden}[ named {as}]',
   apply(draft, values, context) {
-    const { as, parts, arrangement, hidden } = values;
+    const { as, only, arrangement, hidden } = values;
     if (as !== undefined && sheetNamed(draft, as))
       return refuse('name-taken', `There is a sheet named ${as} already. Choose another name.`, 'as');
     const paper = paperOf(values.paper as PaperSize, values.turned);
     const looks = VIEWS[values.views]!;
-    const found = looks.length === 0 ? undefined : laidOut(draft, { ...values, looks, paper }, context);
+    const found =
+      looks.length === 0 ? undefined : laidOut(draft, { ...values, parts: only, looks, paper }, context);
     if (found && isRefusal(found)) return found;
     const made = emptySheet(draft, {
       id: context.newId(),
@@ -108,7 +109,7 @@ export const sheet = declareVerb({
         anchor: found!.anchor,
         at,
         hidden: look === 'isometric' ? 'none' : (hidden as 'dashed' | 'none'),
-        parts,
+        parts: only,
       });
     return { sheet: made.id };
   },

@@ -57,7 +57,7 @@ export function boxShown(
   context: VerbContext,
 ): Box | Refusal {
   const shown = [...partsShown(document, parts)];
-  if (shown.length === 0) return refuse('nothing', 'There is no solid to draw.', 'parts');
+  if (shown.length === 0) return refuse('nothing', 'There is no solid to draw.', 'only');
   return unionBoxes(shown.map((id) => context.worldBox(id)))!;
 }
 

@@ -1,0 +1,127 @@
+/** Drawing sheets: views that follow the model, dimensions by clicks and by keys, sections, and files. */
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import type { Person } from './person.ts';
+import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
+
+const paper = (page: Page) => page.getByTestId('paper');
+const isDrawn = (page: Page) => expect(page.locator('[data-drawn="true"]')).toBeVisible();
+const texts = (page: Page) => paper(page).locator('text');
+
+/** A plate with a post on it. */
+async function withFoot(page: Page, name: string): Promise<Person> {
+  const ada = await inNewProject(page, name);
+  await ada.makesBox(['120', '80', '10']);
+  await ada.types('Escape');
+  await ada.makesBox(['30', '30', '40'], ['45', '25', '10']);
+  await ada.types('Escape');
+  return ada;
+}
+
+async function makesSheet(ada: Person): Promise<void> {
+  const { page } = ada;
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  await ada.commits();
+  await isDrawn(page);
+  await ada.types('Escape');
+}
+
+/** On the paper, mm from its lower left corner → a pixel of the page. */
+async function pixelOf(page: Page, [x, y]: readonly [number, number]): Promise<{ x: number; y: number }> {
+  const box = (await paper(page).locator('> svg').boundingBox())!;
+  return { x: box.x + (x / 420) * box.width, y: box.y + (1 - y / 297) * box.height };
+}
+
+async function clicksPaper(page: Page, place: readonly [number, number]): Promise<void> {
+  const { x, y } = await pixelOf(page, place);
+  await page.mouse.click(x, y);
+}
+
+/** The middle of a view, as the Spec says. */
+async function middleOf(page: Page, view: string): Promise<[number, number]> {
+  await page.getByRole('button', { name: new RegExp(`^${view} `) }).click();
+  const read = async (label: string) => Number(await page.getByLabel(label, { exact: true }).inputValue());
+  return [await read('From left'), await read('From below')];
+}
+
+test('a sheet is made, a length is told by clicks, and both follow the model', async ({ page }) => {
+  const ada = await withFoot(page, 'Foot of a post');
+  await makesSheet(ada);
+  const [x, y] = await middleOf(page, 'Plan');
+  await page.getByRole('button', { name: 'Dimension', exact: true }).click();
+  // The plate is 120 × 80, drawn at 1:2.
+  await clicksPaper(page, [x - 30, y + 20]);
+  await clicksPaper(page, [x + 30, y + 20]);
+  await clicksPaper(page, [x, y + 35]);
+  await expect(texts(page).filter({ hasText: /^120$/ })).toHaveCount(1);
+  await ada.types('Escape');
+  // The plate grows: the sheet is drawn anew, and the dimension says so.
+  await page.getByRole('button', { name: 'Back to the views' }).click();
+  await selects(page, 'Box');
+  await page.getByLabel('Length', { exact: true }).fill('150');
+  await page.getByLabel('Length', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Sheet 1', exact: true }).click();
+  await isDrawn(page);
+  await expect(texts(page).filter({ hasText: /^150$/ })).toHaveCount(1);
+  // What it measured is gone: it says so, and does not lie.
+  await page.getByRole('button', { name: 'Back to the views' }).click();
+  await selects(page, 'Box');
+  await page.keyboard.press('Delete');
+  await page.getByRole('button', { name: 'Sheet 1', exact: true }).click();
+  await isDrawn(page);
+  await expect(texts(page).filter({ hasText: 'what it measured is gone' })).toHaveCount(1);
+  await expect(page.getByLabel('What is wrong on this sheet')).toContainText('D1: what it measured is gone');
+});
+
+test('a section is put on a sheet with its letters and its hatch, and a view is dragged', async ({ page }) => {
+  const ada = await withFoot(page, 'Foot, cut');
+  await startsVerb(page, 'section plane');
+  await choosesIn(page, 'on', 'Front: upright, along X');
+  await page.getByRole('textbox', { name: 'offset', exact: true }).fill('-30');
+  await ada.commits();
+  await ada.types('Escape');
+  await page.keyboard.press('Escape');
+  await makesSheet(ada);
+  await page.getByRole('button', { name: 'View', exact: true }).click();
+  await choosesIn(page, 'section', 'Section');
+  await ada.commits();
+  await ada.types('Escape');
+  await isDrawn(page);
+  await expect(texts(page).filter({ hasText: 'A–A' })).toHaveCount(1);
+  expect(await paper(page).locator('path.hatch').count()).toBeGreaterThan(10);
+  // Its trace, in the plan and from the right: an arrow and a letter at each end.
+  await expect(texts(page).filter({ hasText: /^A$/ })).toHaveCount(4);
+  const from = await middleOf(page, 'Section');
+  const [start, end] = [await pixelOf(page, from), await pixelOf(page, [from[0] + 20, from[1] - 10])];
+  await page.mouse.move(start.x, start.y);
+  await page.mouse.down();
+  await page.mouse.move(end.x, end.y, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await middleOf(page, 'Section'))[0]).toBeCloseTo(from[0] + 20, 0);
+});
+
+test('by keys alone: a sheet, a length from point to point, and a PDF', async ({ page }) => {
+  const ada = await withFoot(page, 'Foot, by keys');
+  await startsVerb(page, 'sheet');
+  await ada.commits();
+  await isDrawn(page);
+  await ada.types('Escape');
+  await startsVerb(page, 'dimension');
+  await page.getByRole('textbox', { name: 'of', exact: true }).fill('Box 2: top&front&left; Box 2: top&front&right');
+  await choosesIn(page, 'view', 'Front');
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(texts(page).filter({ hasText: /^30$/ })).toHaveCount(1);
+  // From point to point by arrows, taken by the space bar.
+  await startsVerb(page, 'dimension');
+  await paper(page).focus();
+  for (const key of ['ArrowRight', ' ', 'ArrowUp', ' ']) await page.keyboard.press(key);
+  await expect(page.getByRole('textbox', { name: 'of', exact: true })).toHaveValue(/ and /);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  const downloading = page.waitForEvent('download');
+  await page.keyboard.press('Control+e');
+  await page.getByRole('radio', { name: /^PDF/ }).press('Enter');
+  const path = await (await downloading).path();
+  expect(readFileSync(path).subarray(0, 5).toString()).toBe('%PDF-');
+});
