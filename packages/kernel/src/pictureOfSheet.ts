@@ -1,5 +1,12 @@
 /** A sheet as it stands on paper, drawn in this process. */
-import { composeSheet, type DrawnView, type KadrelDocument, type Sheet, type SheetPicture, type TiesFound } from '@kadrel/core';
+import {
+  composeSheet,
+  type DrawnView,
+  type KadrelDocument,
+  type Sheet,
+  type SheetPicture,
+  type TiesFound,
+} from '@kadrel/core';
 import type { Evaluator } from './evaluate.ts';
 
 /** Throws BuildError. */

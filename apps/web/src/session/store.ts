@@ -71,8 +71,6 @@ export function openSession(opened: OpenedSession) {
     cancelWork: () => host.cancel(),
     /** When the statement that is at work is done, or was refused. */
     settled: () => commits.settled(),
-    /** What the kernel tells of a document. Rejects as its host does. */
-    ask: (document: KadrelDocument, question: Question) => host.ask({ ask: 'answer', document, question }),
     measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
     isIdle: () => host.isIdle && !previews.isBusy,
     lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),
@@ -103,6 +101,8 @@ function keeping({ get, host, saving }: SessionCore) {
     },
     /** How many edits the server has not acknowledged. */
     unsaved: () => saving.unsaved().length,
+    /** What the kernel tells of a document. Rejects as its host does. */
+    ask: (document: KadrelDocument, question: Question) => host.ask({ ask: 'answer', document, question }),
     /** A file of parts. */
     written: (writing: Writing) => written(host, get().document, writing),
   };

@@ -6,7 +6,6 @@ import {
   emptyDocument,
   formatLengthTold,
   inOrder,
-  isChosenType,
   sheetsOf,
   topParts,
   wordBlank,
@@ -34,25 +33,28 @@ import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickL
 import { DirectionField, FrameField } from './PickedFields.tsx';
 import { RowsField } from './RowsField.tsx';
 
+/** Fields of their own; all other blanks are typed. */
+const FIELDS: Readonly<Partial<Record<Blank['type'], React.ComponentType<FieldProps>>>> = {
+  part: PartsField,
+  parts: PartsField,
+  choice: ChoiceField,
+  sheet: SheetField,
+  entry: SheetField,
+  frame: FrameField,
+  direction: DirectionField,
+  plane: PlaneField,
+  drawing: DrawingFileField,
+  regions: RegionsField,
+  edges: ChosenField,
+  faces: ChosenField,
+  places: ChosenField,
+  rows: RowsField,
+};
+
 export function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
   const isBad = statement.refusal?.blank === id;
-  if (blank.type === 'part' || blank.type === 'parts')
-    return <PartsField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'choice')
-    return <ChoiceField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'sheet' || blank.type === 'entry')
-    return <SheetField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'frame') return <FrameField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'direction')
-    return <DirectionField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'plane') return <PlaneField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'drawing')
-    return <DrawingFileField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'regions')
-    return <RegionsField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (isChosenType(blank.type))
-    return <ChosenField id={id} blank={blank} statement={statement} isBad={isBad} />;
-  if (blank.type === 'rows') return <RowsField id={id} blank={blank} statement={statement} isBad={isBad} />;
+  const Field = FIELDS[blank.type];
+  if (Field) return <Field id={id} blank={blank} statement={statement} isBad={isBad} />;
   if (blank.type === 'view')
     return <span className="blank">{wordBlank(blank, statement.typed[id], EMPTY)}</span>;
   if (isTriple(blank))

@@ -1,9 +1,10 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { visibleParts } from '@kadrel/core';
-import { EXPORTERS, type Exporter } from '@kadrel/kernel';
+import { EXPORTERS, exporterNamed, type Exporter } from '@kadrel/kernel';
 import { useState } from 'react';
 import { download } from '../common/download.ts';
 import { useSession, useSessionState } from './context.ts';
+import { Choices, OutputButtons, Problem } from './OutputParts.tsx';
 import { SheetOutput } from './sheets/SheetOutput.tsx';
 
 /** Finer facets than this are more than files can hold, coarser ones are none. */
@@ -74,22 +75,12 @@ function OutputForm({ close }: { close: () => void }) {
         void write();
       }}
     >
-      <fieldset className="flex flex-col gap-1.5">
-        <legend className="mb-1 font-semibold">Format</legend>
-        {EXPORTERS.map((one) => (
-          <label key={one.format} className="flex items-baseline gap-2">
-            <input
-              type="radio"
-              name="format"
-              className="accent-(--plum)"
-              checked={exporter === one}
-              onChange={() => setExporter(one)}
-            />
-            <span className="w-24 shrink-0 font-semibold">{one.name}</span>
-            <span className="text-ink2">{one.about}</span>
-          </label>
-        ))}
-      </fieldset>
+      <Choices
+        legend="Format"
+        options={EXPORTERS.map((one) => ({ value: one.format, name: one.name, about: one.about }))}
+        value={exporter.format}
+        choose={(format) => setExporter(exporterNamed(format)!)}
+      />
       {exporter.holds !== 'document' && (
         <fieldset className="flex gap-4">
           <legend className="mb-1 font-semibold">Parts</legend>
@@ -129,19 +120,8 @@ function OutputForm({ close }: { close: () => void }) {
           </span>
         </label>
       )}
-      {problem && (
-        <p role="alert" className="text-bad">
-          {problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <button type="button" className="button" onClick={close}>
-          Cancel
-        </button>
-        <button type="submit" className="button main" disabled={isBusy}>
-          {isBusy ? 'Writing…' : 'Download'}
-        </button>
-      </div>
+      <Problem words={problem} />
+      <OutputButtons isBusy={isBusy} close={close} />
     </form>
   );
 }

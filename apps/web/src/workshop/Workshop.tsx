@@ -111,10 +111,7 @@ function Screen() {
     };
   }, [session]);
   useEffect(() => (stage && isReady ? keepPicture(session, stage) : undefined), [session, stage, isReady]);
-  const isOnSheet = useSessionState(
-    ({ openSheet, document }) => openSheet !== null && openSheet in document.sheets,
-  );
-  // Keys of the views mean nothing while a sheet is shown.
+  const isOnSheet = useIsOnSheet();
   useKeys(session, isReady && !isOnSheet ? stage : null, {
     openKeys: () => setIsKeys(true),
     openOutput: () => setIsOutput(true),
@@ -150,6 +147,10 @@ function Screen() {
     </div>
   );
 }
+
+/** Keys of the views mean nothing while a sheet is shown. */
+const useIsOnSheet = () =>
+  useSessionState(({ openSheet, document }) => openSheet !== null && openSheet in document.sheets);
 
 function LookingAt() {
   const session = useSession();

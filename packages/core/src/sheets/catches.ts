@@ -45,20 +45,20 @@ export function catchesOf(
 ): DrawnCatch[] {
   const back = inverse(frame);
   const found: DrawnCatch[] = [];
-  const gather = (solid: Placed, isCut: boolean) => {
+  const gather = (solid: Placed, near: number) => {
     const own = features(solid);
     if (!own || found.length > MAX_CATCHES) return;
     const pose = chain(back, solid.pose);
     for (const one of [...pointsOf(own), ...edgesOf(own)]) {
       const at = carry(pose, one.at);
-      if (isCut && at[2] > ON_PLANE_MM) continue;
+      if (at[2] > near) continue;
       const radius = one.axis && isSquare(turnVector(pose.turn, one.axis)) ? one.radius : undefined;
       const tie: Tie = { point: carry(solid.pose, one.at), named: { ...nameOf(solid), ...one.named } };
       found.push({ at, snap: one.snap, tie, ...(radius === undefined ? {} : { radius }) });
     }
   };
-  for (const solid of solids) gather(solid, cut.has(solid.item));
-  if (view.look.kind === 'section') gather(planeItself(document, view.look.plane), false);
+  for (const solid of solids) gather(solid, cut.has(solid.item) ? ON_PLANE_MM : Infinity);
+  if (view.look.kind === 'section') gather(planeItself(document, view.look.plane), Infinity);
   return found.slice(0, MAX_CATCHES);
 }
 

@@ -34,10 +34,11 @@ export function tiesOfSheet(document: KadrelDocument, sheet: Sheet, of: Features
     return known.get(key);
   };
   const locate = (tie: Tie) => locateTie(document, tie, features);
-  return Object.fromEntries([
+  const found: (readonly [string, readonly (Geometry | null)[]])[] = [
     ...Object.entries(sheet.dimensions).map(([id, { ties }]) => [id, ties.map(locate)] as const),
     ...Object.entries(sheet.notes).flatMap(([id, { leader }]) =>
       leader ? [[id, [locate(leader.tie)]] as const] : [],
     ),
-  ]);
+  ];
+  return Object.fromEntries(found);
 }

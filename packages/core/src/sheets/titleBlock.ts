@@ -107,10 +107,10 @@ function symbolOf({ arrangement }: Sheet, [x, y]: Vec2): Mark[] {
   const isThird = arrangement === 'third';
   const ends = x + (isThird ? -6 : 6);
   const side = x + (isThird ? 0 : -long);
-  const path = (curves: Extract<Mark, { kind: 'path' }>['curves'], closed: boolean): Mark => ({
+  const path = (curves: Extract<Mark, { kind: 'path' }>['curves']): Mark => ({
     kind: 'path',
     stroke: 'visible',
-    closed,
+    closed: true,
     curves,
   });
   const corners: Vec2[] = [
@@ -120,12 +120,9 @@ function symbolOf({ arrangement }: Sheet, [x, y]: Vec2): Mark[] {
     [side, y + small],
   ];
   return [
-    path([circle([ends, y], small)], true),
-    path([circle([ends, y], large)], true),
-    path(
-      corners.map((from, i) => line(from, corners[(i + 1) % 4]!)),
-      true,
-    ),
+    path([circle([ends, y], small)]),
+    path([circle([ends, y], large)]),
+    path(corners.map((from, i) => line(from, corners[(i + 1) % 4]!))),
   ];
 }
 

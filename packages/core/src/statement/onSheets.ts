@@ -27,7 +27,7 @@ export function entryNamed(
   among: readonly EntryKind[] = ENTRY_KINDS,
 ): SheetEntry | undefined {
   const all = among.flatMap((kind) =>
-    Object.entries(sheet[kind]).map(([id, entry]) => ({ kind, id, name: entry.name })),
+    Object.entries<{ readonly name: string }>(sheet[kind]).map(([id, { name }]) => ({ kind, id, name })),
   );
   return all.find((one) => one.name === name) ?? all.find(({ id }) => id === name);
 }

@@ -241,14 +241,9 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'view':
       return readView(given, id);
     case 'sheet':
-      return withBlank(readSheet(given, around.document), id);
     case 'entry':
-      return withBlank(
-        readEntry(given, { sheet: around.typed[blank.of!], among: blank.among, document: around.document }),
-        id,
-      );
     case 'ties':
-      return withBlank(readTiesOf(given, id, around), id);
+      return withBlank(readOnSheet(given, blank, id, around), id);
     case 'quantity':
       return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
     case 'quantities':
@@ -257,19 +252,22 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return findPart(given, id, around.document);
     case 'parts':
       return findParts(given, blank, id, around.document);
-    case 'choice': {
-      const text = asText(given);
-      if (text !== undefined && Object.hasOwn(blank.choices ?? {}, text)) return text;
-      return refuse(
-        'choice',
-        `“${String(given)}” is not offered; choose ${Object.keys(blank.choices ?? {}).join(', ')}.`,
-        id,
-      );
-    }
+    case 'choice':
+      return readChoice(given, blank, id);
     case 'name':
     case 'text':
       return readText(given, blank, id);
   }
+}
+
+function readChoice(given: unknown, { choices = {} }: Blank, id: string): string | Refusal {
+  const text = asText(given);
+  if (text !== undefined && Object.hasOwn(choices, text)) return text;
+  return refuse(
+    'choice',
+    `“${String(given)}” is not offered; choose ${Object.keys(choices).join(', ')}.`,
+    id,
+  );
 }
 
 function readText(given: unknown, { type }: Blank, id: string): string | Refusal {
@@ -393,6 +391,14 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
+/** Sheets, and what stands on them. */
+function readOnSheet(given: unknown, blank: Blank, id: string, around: Resolving) {
+  const { document, typed } = around;
+  if (blank.type === 'sheet') return readSheet(given, document);
+  if (blank.type === 'ties') return readTiesOf(given, id, around);
+  return readEntry(given, { sheet: typed[blank.of!], among: blank.among, document });
+}
+
 /** What dimensions are tied to: names, and where these are now. */
 const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | Refusal =>
   readTies(given, {

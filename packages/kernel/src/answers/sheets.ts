@@ -77,6 +77,7 @@ type Lines = Pick<DrawnView, 'lines' | 'cuts'> & {
   readonly overlapping: readonly (readonly [ItemId, ItemId])[];
 };
 
+/** Answers what is asked of sheets, and keeps the lines of views by what they show. */
 export class SheetAnswers {
   private readonly kept = new Map<string, Lines>();
   private readonly snaps = new WeakMap<NamedShape, SnapShape>();

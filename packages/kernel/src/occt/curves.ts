@@ -54,7 +54,8 @@ function straightened(occt: Occt, edge: TopoDS_Shape): Curve[] | undefined {
 function withoutDoubles(curves: readonly Curve[]): Curve[] {
   const known = new Map<string, Curve>();
   for (const curve of curves) {
-    const key = curve.kind === 'line' ? [curve.from, curve.to].map(String).sort().join() : JSON.stringify(curve);
+    const key =
+      curve.kind === 'line' ? [curve.from, curve.to].map(String).sort().join() : JSON.stringify(curve);
     known.set(key, curve);
   }
   return [...known.values()];

@@ -14,32 +14,17 @@ import { useState } from 'react';
 import { download } from '../../common/download.ts';
 import type { Session } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
+import { Choices, OutputButtons, Problem } from '../OutputParts.tsx';
 import { PNG } from './png.ts';
 
 const FORMATS: readonly SheetExporter[] = [...SHEET_EXPORTERS, PNG];
 
 export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void }) {
-  const session = useSession();
   const document = useSessionState((state) => state.document);
   const [exporter, setExporter] = useState(FORMATS[0]!);
   const [which, setWhich] = useState<'this' | 'all'>('this');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setIsBusy] = useState(false);
   const sheets = which === 'all' && exporter.holdsMany ? sheetsOf(document) : [sheet];
-  const write = async () => {
-    setProblem(null);
-    setIsBusy(true);
-    try {
-      const pictures: SheetPicture[] = [];
-      for (const one of sheets) pictures.push(await pictureOf(session, document, one));
-      download(`${sheet.name}${exporter.extension}`, exporter.mime, await exporter.write(pictures));
-      close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    } finally {
-      setIsBusy(false);
-    }
-  };
+  const { write, problem, isBusy } = useWriting({ exporter, sheets, close });
   return (
     <form
       className="flex flex-col gap-4"
@@ -50,68 +35,69 @@ export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void 
     >
       <Choices
         legend="Format"
-        name="sheet-format"
         options={FORMATS.map((one) => ({ value: one.format, name: one.name, about: one.about }))}
         value={exporter.format}
         choose={(format) => setExporter(FORMATS.find((one) => one.format === format)!)}
       />
       {exporter.holdsMany && (
-        <Choices
-          legend="Sheets"
-          name="sheet-which"
-          options={[
-            { value: 'this', name: 'This one', about: sheet.name },
-            { value: 'all', name: 'All', about: pageWords(sheetsOf(document).length) },
-          ]}
-          value={which}
-          choose={(value) => setWhich(value as 'this' | 'all')}
-        />
+        <WhichSheets sheet={sheet} count={sheetsOf(document).length} which={which} choose={setWhich} />
       )}
-      {problem && (
-        <p role="alert" className="text-bad">
-          {problem}
-        </p>
-      )}
-      <div className="flex justify-end gap-2">
-        <button type="button" className="button" onClick={close}>
-          Cancel
-        </button>
-        <button type="submit" className="button main" disabled={isBusy}>
-          {isBusy ? 'Writing…' : 'Download'}
-        </button>
-      </div>
+      <Problem words={problem} />
+      <OutputButtons isBusy={isBusy} close={close} />
     </form>
   );
 }
 
-const pageWords = (count: number) => (count === 1 ? 'one page' : `${count} pages`);
-
-interface ChoicesProps {
-  readonly legend: string;
-  readonly name: string;
-  readonly options: readonly { readonly value: string; readonly name: string; readonly about: string }[];
-  readonly value: string;
-  readonly choose: (value: string) => void;
+interface WritingSheets {
+  readonly exporter: SheetExporter;
+  /** The first one gives the file its name. */
+  readonly sheets: readonly Sheet[];
+  readonly close: () => void;
 }
 
-const Choices = ({ legend, name, options, value, choose }: ChoicesProps) => (
-  <fieldset className="flex flex-col gap-1.5">
-    <legend className="mb-1 font-semibold">{legend}</legend>
-    {options.map((one) => (
-      <label key={one.value} className="flex items-baseline gap-2">
-        <input
-          type="radio"
-          name={name}
-          className="accent-(--plum)"
-          checked={value === one.value}
-          onChange={() => choose(one.value)}
-        />
-        <span className="w-24 shrink-0 font-semibold">{one.name}</span>
-        <span className="text-ink2">{one.about}</span>
-      </label>
-    ))}
-  </fieldset>
+function useWriting({ exporter, sheets, close }: WritingSheets) {
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
+  const write = async () => {
+    setProblem(null);
+    setIsBusy(true);
+    try {
+      const pictures: SheetPicture[] = [];
+      for (const one of sheets) pictures.push(await pictureOf(session, document, one));
+      download(`${sheets[0]!.name}${exporter.extension}`, exporter.mime, await exporter.write(pictures));
+      close();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    } finally {
+      setIsBusy(false);
+    }
+  };
+  return { write, problem, isBusy };
+}
+
+interface WhichSheetsProps {
+  readonly sheet: Sheet;
+  /** Of all. */
+  readonly count: number;
+  readonly which: 'this' | 'all';
+  readonly choose: (which: 'this' | 'all') => void;
+}
+
+const WhichSheets = ({ sheet, count, which, choose }: WhichSheetsProps) => (
+  <Choices
+    legend="Sheets"
+    options={[
+      { value: 'this', name: 'This one', about: sheet.name },
+      { value: 'all', name: 'All', about: pageWords(count) },
+    ]}
+    value={which}
+    choose={(value) => choose(value === 'all' ? 'all' : 'this')}
+  />
 );
+
+const pageWords = (count: number) => (count === 1 ? 'one page' : `${count} pages`);
 
 /** Views that are drawn already come at once from where they are kept. */
 async function pictureOf(session: Session, document: KadrelDocument, sheet: Sheet): Promise<SheetPicture> {

@@ -56,48 +56,52 @@ export function SheetSpec({ sheet }: { sheet: Sheet }) {
 const ENTRY_WORDS = { views: 'Views', dimensions: 'Dimensions', notes: 'Notes' } as const;
 
 function Entries({ sheet, say }: OfSheet) {
+  return ENTRY_KINDS.map((kind) => {
+    const entries = inOrder<SheetView | Dimension | SheetNote>(sheet[kind]);
+    return (
+      <Section key={kind} title={ENTRY_WORDS[kind]}>
+        {entries.length === 0 && <p className="px-3.5 text-ink3">None yet.</p>}
+        <ul>
+          {entries.map(([id, entry]) => (
+            <EntryRow key={id} id={id} entry={entry} say={say} />
+          ))}
+        </ul>
+      </Section>
+    );
+  });
+}
+
+interface EntryRowProps {
+  readonly id: string;
+  readonly entry: SheetView | Dimension | SheetNote;
+  readonly say: Say;
+}
+
+function EntryRow({ id, entry, say }: EntryRowProps) {
   const session = useSession();
-  const selected = useSessionState((state) => state.sheetEntry);
-  const lists = ENTRY_KINDS.map((kind) => ({
-    kind,
-    rows: inOrder<SheetView | Dimension | SheetNote>(sheet[kind]).map(([id, entry]) => ({
-      id,
-      name: entry.name,
-      words: wordsOf(entry),
-    })),
-  }));
-  return lists.map(({ kind, rows }) => (
-    <Section key={kind} title={ENTRY_WORDS[kind]}>
-      {rows.length === 0 && <p className="px-3.5 text-ink3">None yet.</p>}
-      <ul>
-        {rows.map(({ id, name, words }) => (
-          <li
-            key={id}
-            className={clsx('group flex h-[26px] items-center gap-2 px-3.5', id === selected && 'bg-tint')}
-          >
-            <button
-              type="button"
-              className="flex min-w-0 flex-1 gap-2 text-left"
-              aria-pressed={id === selected}
-              onClick={() => session.set({ sheetEntry: id })}
-            >
-              <span className="truncate font-semibold">{name}</span>
-              <span className="truncate text-ink2">{words}</span>
-            </button>
-            <button
-              type="button"
-              className="text-ink2 hover:text-plum"
-              aria-label={`Take ${name} off the sheet`}
-              title="Take off the sheet"
-              onClick={() => void say('take-off-sheet', { entry: id })}
-            >
-              <X size={13} />
-            </button>
-          </li>
-        ))}
-      </ul>
-    </Section>
-  ));
+  const isSelected = useSessionState((state) => state.sheetEntry === id);
+  return (
+    <li className={clsx('group flex h-[26px] items-center gap-2 px-3.5', isSelected && 'bg-tint')}>
+      <button
+        type="button"
+        className="flex min-w-0 flex-1 gap-2 text-left"
+        aria-pressed={isSelected}
+        onClick={() => session.set({ sheetEntry: id })}
+      >
+        <span className="truncate font-semibold">{entry.name}</span>
+        <span className="truncate text-ink2">{wordsOf(entry)}</span>
+      </button>
+      <button
+        type="button"
+        className="text-ink2 hover:text-plum"
+        aria-label={`Take ${entry.name} off the sheet`}
+        title="Take off the sheet"
+        onClick={() => void say('take-off-sheet', { entry: id })}
+      >
+        <X size={13} />
+      </button>
+    </li>
+  );
 }
 
 function wordsOf(entry: SheetView | Dimension | SheetNote): string {

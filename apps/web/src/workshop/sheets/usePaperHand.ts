@@ -36,7 +36,7 @@ type Press = PointerEvent<HTMLDivElement>;
 const pixelOf = (event: Press): Vec2 => [event.clientX, event.clientY];
 
 export function usePaperHand(on: OnPaper) {
-  const { sheet, statement, catches, zoom, session } = on;
+  const { sheet, statement, catches, zoom } = on;
   const [drag, setDrag] = useState<Drag | null>(null);
   const [hovered, setHovered] = useState<Caught | null>(null);
   const isPicking = isGathering(statement);
@@ -60,12 +60,7 @@ export function usePaperHand(on: OnPaper) {
   const onPointerUp = () => {
     if (!drag) return;
     setDrag(null);
-    const { entry, from, by, hasMoved } = drag;
-    if (hasMoved && (by[0] !== 0 || by[1] !== 0)) shiftEntry(on, entry!, by);
-    if (hasMoved) return;
-    const caught = isPicking ? catchAt(from) : null;
-    const isTaken = clickOnSheet(session, { place: from, caught, ties: tiesCaught(statement, catches) });
-    if (!isTaken) session.set({ sheetEntry: entry });
+    letGo(drag, isPicking ? catchAt(drag.from) : null, on);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget || !keyDone(event, on, { hovered, setHovered })) return;
@@ -78,6 +73,15 @@ export function usePaperHand(on: OnPaper) {
     hovered: isPicking ? hovered : null,
     handlers: { onPointerDown, onPointerMove, onPointerUp, onKeyDown },
   };
+}
+
+/** A drag puts what it was of elsewhere; a click is for the statement in hand, or selects. */
+function letGo({ entry, from, by, hasMoved }: Drag, caught: Caught | null, on: OnPaper): void {
+  const { session, statement, catches } = on;
+  if (hasMoved && (by[0] !== 0 || by[1] !== 0)) shiftEntry(on, entry!, by);
+  if (hasMoved) return;
+  const isTaken = clickOnSheet(session, { place: from, caught, ties: tiesCaught(statement, catches) });
+  if (!isTaken) session.set({ sheetEntry: entry });
 }
 
 interface Dragging {

@@ -66,8 +66,8 @@ interface Following {
   readonly document: KadrelDocument;
   readonly sheet: Sheet;
   readonly bases: Map<string, Basis>;
-  tell(change: (before: Drawing) => Drawing): void;
-  isOver(): boolean;
+  readonly tell: (change: (before: Drawing) => Drawing) => void;
+  readonly isOver: () => boolean;
 }
 
 async function follow({ session, document, sheet, bases, tell, isOver }: Following): Promise<void> {

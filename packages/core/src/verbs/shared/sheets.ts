@@ -24,20 +24,21 @@ export function sheetIn(draft: KadrelDocument, sheet: Sheet | undefined): Sheet 
   return isRefusal(found) ? { ...found, blank: 'sheet' } : draft.sheets[found.id]!;
 }
 
+const namesOn = (sheet: Sheet): string[] =>
+  ENTRY_KINDS.flatMap((kind) =>
+    Object.values<{ readonly name: string }>(sheet[kind]).map(({ name }) => name),
+  );
+
 /** `Front`, `Front 2`… whatever is free on the sheet. */
 export function freeOnSheet(sheet: Sheet, wanted: string): string {
-  const taken = new Set(ENTRY_KINDS.flatMap((kind) => Object.values(sheet[kind]).map(({ name }) => name)));
+  const taken = new Set(namesOn(sheet));
   if (!taken.has(wanted)) return wanted;
   for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
 }
 
 /** `D1`, `D2`… the next one after all that are there. */
 export function nextNumbered(sheet: Sheet, letter: string): string {
-  const numbers = ENTRY_KINDS.flatMap((kind) =>
-    Object.values(sheet[kind]).map(({ name }) =>
-      Number(new RegExp(`^${letter}(\\d+)$`).exec(name)?.[1] ?? 0),
-    ),
-  );
+  const numbers = namesOn(sheet).map((name) => Number(new RegExp(`^${letter}(\\d+)$`).exec(name)?.[1] ?? 0));
   return `${letter}${Math.max(0, ...numbers) + 1}`;
 }
 

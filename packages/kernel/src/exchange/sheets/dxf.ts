@@ -10,6 +10,7 @@ import {
 } from '@kadrel/core';
 import type { SheetExporter } from './declare.ts';
 
+/** Drawing exchange: lines on layers. */
 export const sheetDxf: SheetExporter = {
   format: 'sheet-dxf',
   name: 'DXF',
@@ -27,6 +28,7 @@ const FIRST_HANDLE = 0x200;
 const TEXT_LAYER = 'text';
 const FILL_LAYER = 'fill';
 
+/** In mm of the paper, from its lower left corner. */
 export function dxfOfSheet(picture: SheetPicture): string {
   let handle = FIRST_HANDLE;
   const entityOn =
@@ -126,9 +128,9 @@ function tables({ lineWidth }: SheetPicture): Pair[] {
   const types = LINE_TYPES.map((key) => (key === '' ? [] : key.split(',').map(Number)));
   const layers = [
     ...strokes.map(([name, { width, dashes }]) => ({
-      name: name as string,
+      name: name,
       width,
-      dashes: dashes as readonly number[],
+      dashes: dashes,
     })),
     ...[TEXT_LAYER, FILL_LAYER].map((name) => ({ name, width: 0.5, dashes: [] as readonly number[] })),
   ];

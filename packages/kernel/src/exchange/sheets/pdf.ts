@@ -13,6 +13,7 @@ import type { PDFFont, PDFOperator, PDFPage } from '@cantoo/pdf-lib';
 import type { SheetExporter } from './declare.ts';
 import { plainFont } from './woff.ts';
 
+/** Portable document: for printing. */
 export const sheetPdf: SheetExporter = {
   format: 'sheet-pdf',
   name: 'PDF',
@@ -30,6 +31,7 @@ const RED = [0.7, 0.15, 0.12] as const;
 
 type Pdf = typeof import('@cantoo/pdf-lib');
 
+/** A page for each picture, 72 points to the inch. */
 export async function pdfOfSheets(pictures: readonly SheetPicture[]): Promise<Uint8Array> {
   // Only who writes a PDF loads what that takes.
   const [pdf, { default: fontkit }] = await Promise.all([
@@ -37,7 +39,7 @@ export async function pdfOfSheets(pictures: readonly SheetPicture[]): Promise<Ui
     import('@pdf-lib/fontkit'),
   ]);
   const document = await pdf.PDFDocument.create();
-  document.registerFontkit(fontkit as never);
+  document.registerFontkit(fontkit);
   document.setProducer('Kadrel');
   document.setTitle(pictures.map(({ name }) => name).join(', '));
   const woff = Uint8Array.from(atob(FONT_WOFF), (letter) => letter.charCodeAt(0));
@@ -135,9 +137,9 @@ function strokeOf(pdf: Pdf, mark: Extract<Mark, { kind: 'path' }>, lineWidth: nu
 }
 
 type Piece = ReturnType<typeof cubicPieces>[number];
-const startOfPiece = (piece: Piece): Vec2 => piece[0]!;
+const startOfPiece = (piece: Piece): Vec2 => piece[0];
 
 const pieceOperator = (pdf: Pdf, piece: Piece): PDFOperator =>
   piece.length === 2
-    ? pdf.lineTo(...scaled(piece[1]!))
-    : pdf.appendBezierCurve(...scaled(piece[1]!), ...scaled(piece[2]!), ...scaled(piece[3]!));
+    ? pdf.lineTo(...scaled(piece[1]))
+    : pdf.appendBezierCurve(...scaled(piece[1]), ...scaled(piece[2]), ...scaled(piece[3]));

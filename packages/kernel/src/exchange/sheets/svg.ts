@@ -12,6 +12,7 @@ import {
 } from '@kadrel/core';
 import type { SheetExporter } from './declare.ts';
 
+/** Scalable vector graphics: for other drawing programs and for the web. */
 export const sheetSvg: SheetExporter = {
   format: 'sheet-svg',
   name: 'SVG',

@@ -12,6 +12,7 @@ interface Table {
   readonly data: Uint8Array;
 }
 
+/** The tables of the font, unpacked. */
 export function plainFont(woff: Uint8Array): Uint8Array {
   const view = new DataView(woff.buffer, woff.byteOffset, woff.byteLength);
   const count = view.getUint16(12);
