@@ -32,7 +32,7 @@ export const changeSheet = declareVerb({
     remarks: optional('text', TITLE_FIELDS.remarks, 'Whatever else belongs there; a dash empties it.'),
   },
   sentence:
-    'Change sheet {sheet}[, named {to}][, on {paper}][ {turned}][, lines {lines}][, {list}][, title {title}][, number {number}][, drawn by {author}][, date {date}][, remarks {remarks}]',
+    'Change sheet[ {sheet}][, named {to}][, on {paper}][ {turned}][, lines {lines}][, {list}][, title {title}][, number {number}][, drawn by {author}][, date {date}][, remarks {remarks}]',
   apply(draft, values) {
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;

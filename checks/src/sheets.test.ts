@@ -1,0 +1,220 @@
+/** Drawing sheets read back by independent libraries, and against published sizes and scales. */
+import {
+  PAPER_SIZES,
+  SCALES,
+  sheetsOf,
+  type KadrelDocument,
+  type Mark,
+  type SheetPicture,
+} from '@kadrel/core';
+import { Evaluator, SHEET_EXPORTERS, pictureOfSheet } from '@kadrel/kernel';
+import { loadLibraries } from '@kadrel/kernel/node';
+import DxfParser from 'dxf-parser';
+import { OPS, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { builtBy, idOf, type Statement } from './bench.ts';
+
+const libraries = await loadLibraries();
+
+const FOOT: readonly Statement[] = [
+  ['box', { as: 'Plate', size: [120, 80, 10], at: [0, 0, 0] }],
+  ['cylinder', { as: 'Post', diameter: 30, height: 40, at: [60, 40, 10] }],
+  ['union', { as: 'Foot', parts: ['Plate', 'Post'] }],
+];
+const SHEET: Statement = ['sheet', { as: 'Foot sheet', paper: 'a3', views: 'four', scale: '1:2' }];
+
+function drawn(...more: readonly Statement[]): {
+  document: KadrelDocument;
+  kernel: Evaluator;
+  picture: SheetPicture;
+} {
+  const kernel = new Evaluator(libraries);
+  const document = builtBy(kernel, [...FOOT, SHEET, ...more]);
+  return { document, kernel, picture: pictureOfSheet(kernel, document, sheetsOf(document)[0]!) };
+}
+
+const written = (picture: SheetPicture, format: string) =>
+  SHEET_EXPORTERS.find((one) => one.format === format)!.write([picture]);
+const textsOf = (marks: readonly Mark[]) =>
+  marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
+
+// Source: ISO 216: A0 has 1 m² with sides as 1 to √2, each next one is half of the one before, cut to whole mm; within ±2 mm.
+test('paper sizes of the A series', () => {
+  const { a0, a1, a2, a3, a4 } = PAPER_SIZES;
+  for (const [i, { width, height }] of [a0, a1, a2, a3, a4].entries()) {
+    expect(width * height).toBeCloseTo(1e6 / 2 ** i, -4.5);
+    expect(Math.abs(height - width * Math.SQRT2)).toBeLessThan(2);
+  }
+  expect(a4).toMatchObject({ width: 210, height: 297 });
+  for (const [large, small] of [
+    [a0, a1],
+    [a1, a2],
+    [a2, a3],
+    [a3, a4],
+  ] as const)
+    expect([small.height, small.width]).toEqual([large.width, Math.floor(large.height / 2)]);
+});
+
+// Source: ISO 5455, from memory: 1, 2 and 5 times powers of ten, enlargements and reductions.
+test('scales', () => {
+  for (const scale of SCALES) {
+    const n = scale >= 1 ? scale : 1 / scale;
+    const digits = Number((n / 10 ** Math.floor(Math.log10(n) + 1e-9)).toFixed(6));
+    expect([1, 2, 5]).toContain(digits);
+  }
+  expect(SCALES).toEqual(expect.arrayContaining([1, 0.5, 0.2, 0.1, 1 / 20, 1 / 50, 1 / 100, 2, 5]));
+});
+
+describe('a PDF, by an independent reader', () => {
+  const MM = 72 / 25.4;
+
+  async function pageOf(picture: SheetPicture) {
+    const data = (await written(picture, 'sheet-pdf')) as Uint8Array;
+    const file = await getDocument({ data, useSystemFonts: false, verbosity: 0 }).promise;
+    expect(file.numPages).toBe(1);
+    return file.getPage(1);
+  }
+
+  test('the page has the size of the paper, and every text stands on it', async () => {
+    const { picture } = drawn([
+      'dimension',
+      { view: 'Plan', ties: 'Foot: front&left&top; Foot: front&right&top' },
+    ]);
+    const page = await pageOf(picture);
+    const [, , width, height] = page.view as [number, number, number, number];
+    expect(width / MM).toBeCloseTo(420, 2);
+    expect(height / MM).toBeCloseTo(297, 2);
+    const { items } = await page.getTextContent();
+    const texts = items.flatMap((item) => ('str' in item && item.str.trim() !== '' ? [item.str] : []));
+    expect(texts.toSorted()).toEqual(textsOf(picture.marks).toSorted());
+    expect(texts).toContain('120');
+  });
+
+  test('an edge of 120 mm is 60 mm long at 1:2, to a hundredth', async () => {
+    const { picture } = drawn();
+    const lines = linesIn(await (await pageOf(picture)).getOperatorList());
+    const lengths = lines.map(([a, b]) => Math.hypot(b[0] - a[0], b[1] - a[1]) / MM);
+    // The front edge is drawn from the front and from above.
+    expect(lengths.filter((length) => Math.abs(length - 60) < 0.01).length).toBeGreaterThanOrEqual(4);
+    expect(lengths.filter((length) => Math.abs(length - 40) < 0.01).length).toBeGreaterThanOrEqual(2);
+  });
+});
+
+type Pair = readonly [number, number];
+
+/** Straight lines of a page, in points. */
+function linesIn({
+  fnArray,
+  argsArray,
+}: {
+  fnArray: number[];
+  argsArray: unknown[];
+}): (readonly [Pair, Pair])[] {
+  const found: (readonly [Pair, Pair])[] = [];
+  fnArray.forEach((operator, i) => {
+    if (operator !== OPS.constructPath) return;
+    const [operators, numbers] = argsArray[i] as [number[], number[]];
+    let at = 0;
+    let from: Pair = [0, 0];
+    for (const one of operators) {
+      const count = one === OPS.curveTo ? 6 : one === OPS.closePath ? 0 : 2;
+      const to: Pair = count === 0 ? from : [numbers[at + count - 2]!, numbers[at + count - 1]!];
+      if (one === OPS.lineTo) found.push([from, to]);
+      from = to;
+      at += count;
+    }
+  });
+  return found;
+}
+
+describe('a DXF, by an independent reader', () => {
+  test('layers, line types, circles at their size, and texts', async () => {
+    const { picture } = drawn(['dimension', { view: 'Plan', kind: 'diameter', ties: 'Foot: Post.side' }]);
+    const read = new DxfParser().parseSync((await written(picture, 'sheet-dxf')) as string)!;
+    const { layers } = read.tables.layer;
+    expect(Object.keys(layers)).toEqual(
+      expect.arrayContaining(['visible', 'hidden', 'dimension', 'text', 'frame']),
+    );
+    expect(Object.keys(read.tables.lineType.lineTypes)).toEqual(
+      expect.arrayContaining(['CONTINUOUS', 'DASHED', 'CENTER']),
+    );
+    const circles = read.entities.filter(({ type }) => type === 'CIRCLE') as unknown as {
+      radius: number;
+      layer: string;
+    }[];
+    expect(
+      circles.filter(({ radius, layer }) => layer === 'visible' && Math.abs(radius - 7.5) < 1e-9).length,
+    ).toBeGreaterThan(0);
+    const texts = read.entities.filter(({ type }) => type === 'TEXT') as unknown as { text: string }[];
+    expect(texts.map(({ text }) => text)).toEqual(
+      expect.arrayContaining(['Foot sheet', '1:2', '\\U+00D830']),
+    );
+    expect(read.entities.filter(({ layer }) => layer === 'hidden').length).toBeGreaterThan(0);
+  });
+});
+
+describe('what is measured', () => {
+  const valuesAfter = (dimension: Statement, ...more: readonly Statement[]) =>
+    textsOf(drawn(dimension, ...more).picture.marks);
+
+  test('lengths, diameters, radii and angles follow the model', () => {
+    const width: Statement = [
+      'dimension',
+      { view: 'Plan', ties: 'Foot: front&left&top; Foot: front&right&top' },
+    ];
+    expect(valuesAfter(width)).toContain('120');
+    expect(valuesAfter(width, ['change', { parts: ['Plate'], size: ['135.5', 'now', 'now'] }])).toContain(
+      '135.5',
+    );
+    const round: Statement = ['dimension', { view: 'Plan', kind: 'diameter', ties: 'Foot: Post.side' }];
+    expect(valuesAfter(round)).toContain('Ø30');
+    expect(valuesAfter(round, ['change', { parts: ['Post'], diameter: '22' }])).toContain('Ø22');
+    expect(valuesAfter(['dimension', { view: 'Plan', kind: 'radius', ties: 'Foot: Post.side' }])).toContain(
+      'R15',
+    );
+    const angle: Statement = [
+      'dimension',
+      { view: 'Front', kind: 'angle', ties: 'Foot: front&left; Foot: front&bottom' },
+    ];
+    expect(valuesAfter(angle)).toContain('90°');
+  });
+
+  test('where what was measured is gone, nothing is said in its place', () => {
+    const width: Statement = [
+      'dimension',
+      { view: 'Plan', ties: 'Foot: front&left&top; Foot: front&right&top' },
+    ];
+    const { picture } = drawn(
+      width,
+      ['delete', { parts: ['Foot'] }],
+      ['box', { as: 'Other', size: [5, 5, 5] }],
+    );
+    expect(textsOf(picture.marks)).not.toContain('120');
+    expect(picture.faults.map(({ words }) => words)).toEqual(['D1: what it measured is gone.']);
+  });
+});
+
+describe('sections', () => {
+  // Source: a plane through the axis of a cylinder cuts a rectangle of its diameter and its height.
+  test('the cut is drawn heavy and hatched, and what lies before it is gone', () => {
+    const { document, kernel } = drawn(
+      ['section', { as: 'Cut', on: 'front', offset: '-40' }],
+      ['sheet-view', { section: 'Cut', x: '330', y: '100' }],
+    );
+    const sheet = sheetsOf(document)[0]!;
+    const [id] = Object.entries(sheet.views).find(([, { name }]) => name === 'Cut')!;
+    const view = kernel.answer(document, { ask: 'drawn', sheet: sheet.id, view: id });
+    expect(view).toMatchObject({ cuts: [{ item: idOf(document, 'Foot') }] });
+    const { marks } = pictureOfSheet(kernel, document, sheet);
+    const cut = marks.filter((mark) => mark.kind === 'path' && mark.stroke === 'cut');
+    expect(cut.length).toBeGreaterThan(0);
+    expect(marks.filter((mark) => mark.kind === 'path' && mark.stroke === 'hatch').length).toBeGreaterThan(5);
+    expect(textsOf(marks)).toEqual(expect.arrayContaining(['A–A', 'A']));
+  });
+});
+
+test('parts that fill the same place are told, since their lines may be hidden wrongly', () => {
+  const { picture } = drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 0] }]);
+  const [fault] = picture.faults;
+  expect(fault!.words).toMatch(/Foot and Peg fill the same place/);
+  expect(drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 10] }]).picture.faults).toEqual([]);
+});
