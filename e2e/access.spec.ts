@@ -78,7 +78,7 @@ test('the workshop: panels, menus and dialogs, in light, dark and small', async 
   await ada.opens('Orchard hive');
   const button = (name: string | RegExp) =>
     page.getByRole('button', { name, exact: typeof name === 'string' });
-  for (const name of ['Make', 'Draw', 'Place', 'Edit', 'Snaps', 'Pointer', 'Keys', 'Output'])
+  for (const name of ['Make', 'Draw', 'Place', 'Sheets', 'Edit', 'Snaps', 'Pointer', 'Keys', 'Output'])
     await checks.opened(button(name), name);
   await checks.opened(button(/^Select/), 'Select');
   await checks.opened(button(/ · grid /), 'scene');
@@ -88,6 +88,13 @@ test('the workshop: panels, menus and dialogs, in light, dark and small', async 
     await selects(page, part);
     await checks.look(`Spec of ${part}`);
   }
+  await page.getByRole('button', { name: 'Through the bee space', exact: true }).click();
+  await expect(page.locator('[data-drawn="true"]')).toBeVisible();
+  await checks.lookClosely('sheet');
+  await page.getByRole('button', { name: /^Right 1:5/ }).click();
+  await checks.look('view of a sheet');
+  await checks.opened(button('Write to a file'), 'files of sheets');
+  await button('Back to the views').click();
   await selects(page, 'Roof', 'Cover');
   await checks.lookClosely('Spec of two');
   await page.getByRole('treeitem', { name: 'Roof', exact: true }).press('F2');

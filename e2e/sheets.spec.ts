@@ -47,6 +47,8 @@ async function middleOf(page: Page, view: string): Promise<[number, number]> {
 test('a sheet is made, a length is told by clicks, and both follow the model', async ({ page }) => {
   const ada = await withFoot(page, 'Foot of a post');
   await makesSheet(ada);
+  // The foot of the post is hidden by its top, and dashed; dashes are there to be seen.
+  await expect(paper(page).locator('path[data-stroke="hidden"]').first()).toBeVisible();
   const [x, y] = await middleOf(page, 'Plan');
   await page.getByRole('button', { name: 'Dimension', exact: true }).click();
   // The plate is 120 × 80, drawn at 1:2.
@@ -73,7 +75,9 @@ test('a sheet is made, a length is told by clicks, and both follow the model', a
   await expect(page.getByLabel('What is wrong on this sheet')).toContainText('D1: what it measured is gone');
 });
 
-test('a section is put on a sheet with its letters and its hatch, and a view is dragged', async ({ page }) => {
+test('a section is put on a sheet with its letters and its hatch, and a view is dragged', async ({
+  page,
+}) => {
   const ada = await withFoot(page, 'Foot, cut');
   await startsVerb(page, 'section plane');
   await choosesIn(page, 'on', 'Front: upright, along X');
@@ -88,7 +92,7 @@ test('a section is put on a sheet with its letters and its hatch, and a view is 
   await ada.types('Escape');
   await isDrawn(page);
   await expect(texts(page).filter({ hasText: 'A–A' })).toHaveCount(1);
-  expect(await paper(page).locator('path.hatch').count()).toBeGreaterThan(10);
+  expect(await paper(page).locator('path[data-stroke="hatch"]').count()).toBeGreaterThan(10);
   // Its trace, in the plan and from the right: an arrow and a letter at each end.
   await expect(texts(page).filter({ hasText: /^A$/ })).toHaveCount(4);
   const from = await middleOf(page, 'Section');
@@ -107,7 +111,9 @@ test('by keys alone: a sheet, a length from point to point, and a PDF', async ({
   await isDrawn(page);
   await ada.types('Escape');
   await startsVerb(page, 'dimension');
-  await page.getByRole('textbox', { name: 'of', exact: true }).fill('Box 2: top&front&left; Box 2: top&front&right');
+  await page
+    .getByRole('textbox', { name: 'of', exact: true })
+    .fill('Box 2: top&front&left; Box 2: top&front&right');
   await choosesIn(page, 'view', 'Front');
   await ada.commits();
   await ada.types('Escape');

@@ -103,11 +103,6 @@ async function takeAll(address) {
   // What was touched, the statement.
   for (let i = 0; i < 2; i++) await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: 'Output' }).first().click();
-  await page.getByRole('radio', { name: /STL/ }).check();
-  await take('output');
-  await page.getByRole('button', { name: 'Cancel' }).click();
-
   await page.getByRole('button', { name: 'Account: Demo' }).click();
   await page.getByRole('menuitem', { name: 'Dark', exact: true }).click();
   await page.getByRole('button', { name: 'Combine' }).click();
@@ -120,6 +115,11 @@ async function takeAll(address) {
   await page.getByRole('link', { name: 'Open Tram shelter' }).click();
   await idle();
   await page.waitForTimeout(2500);
+  await page.getByRole('button', { name: 'Plan and elevations', exact: true }).click();
+  await page.locator('[data-drawn="true"]').waitFor();
+  await page.getByRole('button', { name: /^Across the bench/ }).click();
+  await take('sheet');
+  await page.getByRole('button', { name: 'Back to the views' }).click();
   const part = (name) => page.getByRole('treeitem', { name, exact: true });
   await part('Bench seat').click();
   await part('Slab').click({ modifiers: ['Control'] });

@@ -34,7 +34,7 @@ const SAME_MM = 1e-5;
 /** The kernel tells where a cylinder turns away to within a degree: shorter pieces of rims beside it are not judged, mm. */
 const LIMB_MM = 0.3;
 /** Points along a drawn line, and along an edge. */
-const ALONG = [0.17, 0.39, 0.61, 0.83];
+const ALONG = [0.17, 0.52, 0.83];
 const SAMPLES = 48;
 
 interface Scene {
@@ -263,8 +263,8 @@ function tryScene(seed: number, placing: Placing): Verdict {
   };
 }
 
-test.each<Placing>(['turned', 'along the axes'])('fifty scenes of boxes and cylinders %s', (placing) => {
-  const verdicts = Array.from({ length: 50 }, (_, i) => tryScene(4000 + i, placing));
+test.each<Placing>(['turned', 'along the axes'])('scenes of boxes and cylinders %s', (placing) => {
+  const verdicts = Array.from({ length: 25 }, (_, i) => tryScene(4000 + i, placing));
   const looked = verdicts.reduce((sum, verdict) => sum + verdict.looked, 0);
   expect(looked).toBeGreaterThan(5000);
   expect(verdicts.flatMap(({ wrong }) => wrong)).toEqual([]);

@@ -37,6 +37,7 @@ import {
 } from './bench.ts';
 import { drawing } from './speedDrawing.ts';
 import { sections } from './speedSections.ts';
+import { sheets } from './speedSheets.ts';
 import { steps } from './speedSteps.ts';
 
 const FRAME_MS = 1000 / 60;
@@ -405,3 +406,4 @@ snapping();
 await drawing();
 await steps();
 await sections();
+await sheets();

@@ -93,7 +93,7 @@ const EMPTY = emptyDocument();
 function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & { entry: Entry }) {
   const session = useSession();
   const document = useSessionState((state) => state.document);
-  const { scene } = document;
+  const scene = blank.paper ? { ...document.scene, units: 'mm' as const } : document.scene;
   const field = useRef<HTMLInputElement>(null);
   const key = entryKey(entry);
   const raw = entryText(statement, entry);

@@ -1,13 +1,11 @@
 /** A sheet, with what the kernel tells of it → what stands on the paper. */
-import { carryCurve, type DrawnPath } from '../curves/curve.ts';
+import { boxOfCurves, carryCurve, flattened, type DrawnPath } from '../curves/curve.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { inOrder, type Dimension, type Sheet, type SheetNote, type SheetView } from '../document/sheet.ts';
-import { boxOfCurves } from '../curves/curve.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import type { DrawnView, TiesFound } from '../questions/question.ts';
 import { isSection } from '../sections/cuts.ts';
 import type { Affine2, Vec2 } from '../space/vector2.ts';
-import { flattened } from '../curves/curve.ts';
 import { degrees } from '../space/angle.ts';
 import { isMeasured, measured } from './dimensions.ts';
 import { hatchAngle, hatched } from './hatching.ts';
@@ -126,10 +124,9 @@ function cutMarks(document: KadrelDocument, { look, scale }: SheetView, { drawn,
 function captionOf({ sheet, view }: ViewOn, drawn: DrawnView): Mark[] {
   const { look } = view;
   const letter = look.kind === 'section' ? lettersOf(sheet).get(look.plane) : undefined;
-  const scales = new Set(Object.values(sheet.views).map(({ scale }) => scale));
   const words = [
     ...(letter === undefined ? [] : [`${letter}–${letter}`]),
-    ...(scales.size > 1 ? [`(${formatScale(view.scale)})`] : []),
+    ...(view.scale === usualScale(sheet) ? [] : [`(${formatScale(view.scale)})`]),
   ];
   const all = [...drawn.lines.visible, ...drawn.cuts.flatMap(({ paths }) => paths)];
   const box = boxOfCurves(all.flatMap(({ curves }) => curves));
@@ -139,6 +136,13 @@ function captionOf({ sheet, view }: ViewOn, drawn: DrawnView): Mark[] {
     view.at[1] + view.scale * box.max[1] + 4,
   ];
   return [{ kind: 'text', text: words.join(' '), at, align: 'middle', height: LETTERS.large, turn: 0 }];
+}
+
+/** The scale of most views; the others tell theirs. */
+function usualScale({ views }: Sheet): number | undefined {
+  const counts = new Map<number, number>();
+  for (const { scale } of Object.values(views)) counts.set(scale, (counts.get(scale) ?? 0) + 1);
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
 }
 
 const warning = (at: Vec2, fault: string): Part => ({

@@ -8,13 +8,13 @@ import { add, scale, subtract, type Vec3 } from '../space/vector.ts';
 /** An edge as points, by a parameter from 0 to 1. */
 export type Way = (t: number) => Vec3;
 
-/** The place itself, and what is beside it on the picture. */
+/** The place itself, and what is beside it on the picture: in directions that faces seldom run along. */
 export const BESIDE: readonly Vec3[] = [
   [0, 0, 0],
-  [1, 0, 0],
-  [-1, 0, 0],
-  [0, 1, 0],
-  [0, -1, 0],
+  [0.92, 0.39, 0],
+  [-0.92, -0.39, 0],
+  [-0.39, 0.92, 0],
+  [0.39, -0.92, 0],
 ];
 
 /** Of the size of what is shown: facets are in single precision. */

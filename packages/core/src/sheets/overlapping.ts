@@ -4,7 +4,7 @@ import type { SnapInstance, SnapScene } from '../snapping/scene.ts';
 import { boxesMeet, carryBox, type Box } from '../space/box.ts';
 import { add, cross, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
 import { boxOfShape } from '../snapping/scene.ts';
-import { BESIDE, asideOf, waysOf } from './edgeWays.ts';
+import { asideOf, waysOf } from './edgeWays.ts';
 
 /** Points at which an edge is asked whether it is within another solid. */
 const SAMPLES = 7;
@@ -36,9 +36,14 @@ const shrunk = ({ min, max }: Box, by: number): Box => ({
 const pointsOnEdges = (instance: SnapInstance): Vec3[] =>
   waysOf(instance).flatMap((way) => Array.from({ length: SAMPLES }, (_, i) => way((i + 0.5) / SAMPLES)));
 
-/** For certain: what is beside the point is within too. */
+/** On all sides of a point, in directions that faces seldom run along. */
+const ROUND: readonly Vec3[] = [-1, 1].flatMap((x) =>
+  [-1, 1].flatMap((y) => [-1, 1].map((z): Vec3 => [0.41 * x, 0.57 * y, 0.71 * z])),
+);
+
+/** For certain: what is round the point is within too. */
 const isWithin = (instance: SnapInstance, point: Vec3, aside: number): boolean =>
-  BESIDE.every((way) => leavesFrom(instance, add(point, scale(way, aside))));
+  ROUND.every((way) => leavesFrom(instance, add(point, scale(way, aside))));
 
 /** Whether the first facet on a way is met from within. */
 function leavesFrom(instance: SnapInstance, from: Vec3): boolean {

@@ -1,6 +1,5 @@
 /** The frame of a sheet, its title block, the symbol of its projection, and its parts list. */
-import { circle } from '../curves/curve.ts';
-import { line } from '../curves/curve.ts';
+import { circle, line } from '../curves/curve.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { inOrder, TITLE_FIELDS, type Sheet } from '../document/sheet.ts';
 import { definitionOf, isFlatPart, standingOf, visibleParts } from '../document/items.ts';

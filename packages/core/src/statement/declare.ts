@@ -156,6 +156,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly catches?: 'faces' | 'edges' | 'features';
   /** Picking it carries the statement out. */
   readonly completes?: true;
+  /** Of lengths: on paper, where a bare number means millimetres whatever the scene’s unit is. */
+  readonly paper?: true;
   /** Of ties: one alone. */
   readonly single?: true;
   /** Of what stands on a sheet: what may be named. */

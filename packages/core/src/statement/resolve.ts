@@ -17,7 +17,13 @@ import { solveVariables } from '../quantity/variables.ts';
 import { carry, type Pose } from '../space/pose.ts';
 import { cleanDirection } from '../space/matrix.ts';
 import { length, unit, type Vec3 } from '../space/vector.ts';
-import { carryGeometry, directionOf, locateFeature, type Feature } from '../snapping/feature.ts';
+import {
+  carryGeometry,
+  directionOf,
+  locateFeature,
+  type Feature,
+  type Geometry,
+} from '../snapping/feature.ts';
 import { locatePoint, type NamedPoint } from '../snapping/locate.ts';
 import { carryWay, locateWay } from '../snapping/locateWay.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
@@ -297,8 +303,9 @@ function readNumber(
   kind: QuantityKind,
   blank: Blank,
   id: string,
-  { read }: Resolving,
+  { read: usual, document }: Resolving,
 ): Num | Refusal {
+  const read = blank.paper ? quantityReader(inMillimetres(document)) : usual;
   const text = asText(given);
   if (text === undefined) return refuse('type', 'A number or a text belongs here.', id);
   try {
@@ -311,6 +318,12 @@ function readNumber(
     throw error;
   }
 }
+
+/** A document whose bare numbers are millimetres. */
+const inMillimetres = (document: KadrelDocument): KadrelDocument => ({
+  ...document,
+  scene: { ...document.scene, units: 'mm' },
+});
 
 function readVector(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
   const texts = threeTexts(given);
@@ -407,13 +420,14 @@ const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | 
       return isRefusal(point) ? point : vectorOf(point);
     },
     named(one) {
-      const found = readNamed(one, id, around, locateFeature);
-      if (isRefusal(found)) return found;
-      const geometry = carryGeometry(found.pose, found.found);
-      const { at, snap, near, member, of } = one as NamedPoint;
+      const { on, at, snap, near, member, of } = one as NamedPoint;
+      const part = findPart(on, id, around.document);
+      if (isRefusal(part)) return part;
+      const geometry = geometryOf(one, id, around);
+      if (isRefusal(geometry)) return geometry;
       const leaf = of === undefined ? undefined : partNamed(around.document, of)?.id;
       const named = {
-        part: found.part,
+        part,
         at,
         ...(snap === undefined ? {} : { snap }),
         ...(near === undefined ? {} : { near }),
@@ -423,6 +437,17 @@ const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | 
       return { tie: { point: geometry.at, named }, geometry };
     },
   });
+
+/** What names mean; where there is no kernel to tell it, the point that is said to be there. */
+function geometryOf(given: unknown, id: string, around: Resolving): Geometry | Refusal {
+  const { point } = given as { readonly point?: unknown };
+  if (around.world.isBlind && point !== undefined) {
+    const at = readPoint(point, POINT_BLANK, id, around);
+    return isRefusal(at) ? at : { kind: 'point', at: vectorOf(at) };
+  }
+  const found = readNamed(given, id, around, locateFeature);
+  return isRefusal(found) ? found : carryGeometry(found.pose, found.found);
+}
 
 const withBlank = <T>(read: T | Refusal, blank: string): T | Refusal =>
   isRefusal(read) ? { ...read, blank } : read;

@@ -171,7 +171,8 @@ const joinNames = (names: readonly string[]) =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /** Texts that came from a pick or a drag are exact millimetres; they are shown in scene units, all others as typed. */
-function wordNumber(text: string, blank: Blank, { scene }: KadrelDocument): string {
+function wordNumber(text: string, blank: Blank, document: KadrelDocument): string {
+  const scene = blank.paper ? { ...document.scene, units: 'mm' as const } : document.scene;
   const exact = /^(-?\d+(?:\.\d+)?(?:e[+-]?\d+)?) mm$/.exec(text);
   if (exact && blank.kind !== 'angle' && blank.type !== 'angle')
     return formatLengthWithUnit(Number(exact[1]), scene);

@@ -17,6 +17,8 @@ export interface BuiltShape {
 
 /** What must be known of built geometry, of the document that a statement begins with, and where ids come from. */
 export interface World {
+  /** It knows no corners, edges and faces. */
+  readonly isBlind?: true;
   newId(): ItemId;
   /** Facts of a solid, or why there are none. */
   shapeOf(part: ItemId, variant?: Variant): BuiltShape | Refusal;
@@ -26,6 +28,7 @@ export interface World {
 
 /** A world without a kernel: it knows the boxes of plain solids from their recipes, and no corners, edges or faces. */
 export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World => ({
+  isBlind: true,
   newId,
   shapeOf(part) {
     const box = plainBox(document, document.items[part]!);

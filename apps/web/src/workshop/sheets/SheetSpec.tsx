@@ -18,7 +18,7 @@ import { X } from 'lucide-react';
 import { useSession, useSessionState } from '../context.ts';
 import { Choice } from '../Choice.tsx';
 import { Labelled } from '../Labelled.tsx';
-import { NumberField, Quantity } from '../NumberField.tsx';
+import { NumberField } from '../NumberField.tsx';
 import { Section } from '../Section.tsx';
 
 /** Sets blanks of a verb for this sheet. */
@@ -148,7 +148,7 @@ function ChoiceRow({
   return <Choice label={sentenceCase(label)} chosen={value} choices={choices!} choose={commit} />;
 }
 
-/** A length on paper. */
+/** A length on paper, in millimetres whatever the scene's unit is. */
 function PaperLength({
   label,
   value,
@@ -158,9 +158,18 @@ function PaperLength({
   value: number;
   commit: (text: string) => Promise<boolean>;
 }) {
+  const session = useSession();
+  const shown = String(Number(value.toFixed(3)));
+  const read = (text: string) => (/^[\d\s+\-*/.()]+$/.test(text) ? `(${text}) * 1 mm` : text);
   return (
-    <Labelled label={label} title="On paper">
-      <Quantity label={label} kind="length" value={value} now={value} commit={commit} />
+    <Labelled label={label} title="On paper, mm">
+      <NumberField
+        label={label}
+        shown={shown}
+        raw={`${value}`}
+        check={(text) => session.quantityFault(read(text), 'length', value)}
+        commit={commit}
+      />
     </Labelled>
   );
 }

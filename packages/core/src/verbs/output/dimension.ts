@@ -49,6 +49,7 @@ export const dimension = declareVerb({
       'length',
       'beside',
       'From the outermost of its points to its line, on paper; less than 0 is the other side.',
+      { paper: true },
     ),
     bearing: optional('angle', 'towards', 'Where the leader of a radius or a diameter goes.', { rare: true }),
     suffix: optional('text', 'followed by', 'A tolerance or a fit after the number: ±0.1, or H7.', {

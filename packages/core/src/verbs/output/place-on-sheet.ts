@@ -14,8 +14,10 @@ export const placeOnSheet = declareVerb({
       of: 'sheet',
       among: ['views', 'notes'],
     }),
-    x: needed('length', 'from the left', 'Where its middle goes, or where a note begins, on paper.'),
-    y: needed('length', 'from below', 'The same upwards.'),
+    x: needed('length', 'from the left', 'Where its middle goes, or where a note begins, on paper.', {
+      paper: true,
+    }),
+    y: needed('length', 'from below', 'The same upwards.', { paper: true }),
     sheet: sheetBlank,
   },
   sentence: 'Place on sheet {entry} at {x} and {y} of the paper[ on {sheet}]',

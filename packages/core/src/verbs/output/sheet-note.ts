@@ -12,8 +12,14 @@ export const sheetNote = declareVerb({
   words: ['text', 'label', 'leader', 'annotation', 'callout', 'comment'],
   blanks: {
     text: needed('text', 'words', 'What it says.'),
-    x: needed('length', 'from the left', 'Where it begins, on paper.', { default: '40 mm' }),
-    y: needed('length', 'from below', 'Where it stands, on paper.', { default: '60 mm' }),
+    x: needed('length', 'from the left', 'Where it begins, on paper.', {
+      default: '40 mm',
+      paper: true,
+    }),
+    y: needed('length', 'from below', 'Where it stands, on paper.', {
+      default: '60 mm',
+      paper: true,
+    }),
     sheet: sheetBlank,
     to: optional(
       'ties',
@@ -24,7 +30,11 @@ export const sheetNote = declareVerb({
       },
     ),
     view: optional('entry', 'in', 'The view that its leader points into.', { of: 'sheet', among: ['views'] }),
-    height: optional('length', 'height', 'Of its capitals, on paper.', { positive: true, rare: true }),
+    height: optional('length', 'height', 'Of its capitals, on paper.', {
+      positive: true,
+      rare: true,
+      paper: true,
+    }),
   },
   sentence:
     'Sheet note {text} at {x} and {y} of the paper[ on {sheet}][ pointing to {to}][ in {view}][, {height} high]',

@@ -3,12 +3,11 @@ import type { KadrelDocument } from '../../document/schema.ts';
 import { isSection } from '../../sections/cuts.ts';
 import { LOOK_WORDS } from '../../sheets/looks.ts';
 import { MARGINS, TITLE_BLOCK } from '../../sheets/paper.ts';
-import { boxPoint } from '../../space/box.ts';
-import { valueOf } from '../../recipes/numbers.ts';
+import { valueOf, vectorOf } from '../../recipes/numbers.ts';
 import type { Vec2 } from '../../space/vector2.ts';
 import { distance2 } from '../../space/vector2.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
-import { addView, boxShown, scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
+import { addView, middleShown, scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 /** One more view on a sheet: from a side, as it was kept, or what a section plane leaves. */
 export const sheetView = declareVerb({
@@ -26,9 +25,15 @@ export const sheetView = declareVerb({
     kept: optional('text', 'kept view', 'The name of a view that is kept with the project.', { rare: true }),
     sheet: sheetBlank,
     scale: optional('text', 'scale', '1:20; that of the first view where none is said.'),
-    x: optional('length', 'from the left', 'Where its middle goes, on paper.'),
-    y: optional('length', 'from below', 'Where its middle goes, on paper.'),
+    x: optional('length', 'from the left', 'Where its middle goes, on paper.', { paper: true }),
+    y: optional('length', 'from below', 'Where its middle goes, on paper.', { paper: true }),
     only: optional('parts', 'parts', 'What is drawn; all that is visible where none is said.'),
+    around: optional(
+      'point',
+      'around',
+      'The point of the model that is drawn there; the middle of what is drawn where none is said.',
+      { rare: true },
+    ),
     hidden: needed('choice', 'hidden lines', 'Lines that are behind something.', {
       default: 'none',
       choices: { dashed: 'dashed', none: 'left out' },
@@ -37,7 +42,7 @@ export const sheetView = declareVerb({
     as: optional('name', 'name', 'What it is called on the sheet.', { replaces: true, rare: true }),
   },
   sentence:
-    'Sheet view[ from {from}][ of the section {section}][ as kept in {kept}][ on {sheet}][ at {scale}][ at {x}][ and {y} of the paper][ of {only}][, hidden lines {hidden}][ named {as}]',
+    'Sheet view[ from {from}][ of the section {section}][ as kept in {kept}][ on {sheet}][ at {scale}][ at {x}][ and {y} of the paper][ around {around}][ of {only}][, hidden lines {hidden}][ named {as}]',
   apply(draft, values, context) {
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;
@@ -45,15 +50,15 @@ export const sheetView = declareVerb({
     if (isRefusal(look)) return look;
     const told = scaleTold(values.scale);
     if (isRefusal(told)) return told;
-    const box = boxShown(draft, values.only, context);
-    if (isRefusal(box)) return box;
+    const anchor = values.around ? vectorOf(values.around) : middleShown(draft, values.only, context);
+    if (isRefusal(anchor)) return anchor;
     const [first] = Object.values(sheet.views);
     const free = freePlace(sheet);
     addView(sheet, context.newId(), {
       name: values.as ?? nameOf(draft, look),
       look,
       scale: told ?? first?.scale ?? 1,
-      anchor: boxPoint(box, [0, 0, 0]),
+      anchor,
       at: [
         values.x === undefined ? free[0] : valueOf(values.x),
         values.y === undefined ? free[1] : valueOf(values.y),

@@ -11,7 +11,8 @@ import {
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { partsShown } from '../../sheets/titleBlock.ts';
 import { readScale } from '../../sheets/paper.ts';
-import { unionBoxes, type Box } from '../../space/box.ts';
+import { boxPoint, unionBoxes, type Box } from '../../space/box.ts';
+import type { Vec3 } from '../../space/vector.ts';
 import { readSheet } from '../../statement/onSheets.ts';
 import { isRefusal, optional, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
@@ -60,6 +61,16 @@ export function boxShown(
   const shown = [...partsShown(document, parts)];
   if (shown.length === 0) return refuse('nothing', 'There is no solid to draw.', 'only');
   return unionBoxes(shown.map((id) => context.worldBox(id)))!;
+}
+
+/** The middle of that. */
+export function middleShown(
+  document: KadrelDocument,
+  parts: readonly ItemId[] | undefined,
+  context: VerbContext,
+): Vec3 | Refusal {
+  const box = boxShown(document, parts, context);
+  return isRefusal(box) ? box : boxPoint(box, [0, 0, 0]);
 }
 
 export interface NewView {
