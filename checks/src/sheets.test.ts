@@ -178,6 +178,29 @@ describe('what is measured', () => {
     expect(valuesAfter(angle)).toContain('90°');
   });
 
+  test('they outlive that what they are tied to is renamed', () => {
+    const round: Statement = ['dimension', { view: 'Plan', kind: 'diameter', ties: 'Foot: Post.side' }];
+    expect(valuesAfter(round, ['rename', { part: 'Post', to: 'Column' }])).toContain('Ø30');
+    const width: Statement = [
+      'dimension',
+      { view: 'Plan', ties: 'Foot: front&left&top; Foot: front&right&top' },
+    ];
+    expect(valuesAfter(width, ['rename', { part: 'Foot', to: 'Base' }])).toContain('120');
+  });
+
+  test('members of a pattern are told apart', () => {
+    const posts: Statement[] = [
+      ['box', { as: 'Peg', size: [10, 10, 20], at: [200, 0, 0] }],
+      ['along', { as: 'Pegs', parts: ['Peg'], count: 3, pitch: 35 }],
+    ];
+    const ties = ['1', '2', '3'].map((member) => ({ on: 'Pegs', at: 'bottom&front&left', member }));
+    const chain: Statement = ['dimension', { view: 'Front', kind: 'horizontal', ties }];
+    const before = textsOf(drawn(...posts, chain).picture.marks);
+    expect(before.filter((text) => text === '35').length).toBe(2);
+    const after = drawn(...posts, chain, ['pattern', { parts: ['Pegs'], pitch: '40' }]).picture;
+    expect(textsOf(after.marks).filter((text) => text === '40').length).toBe(2);
+  });
+
   test('where what was measured is gone, nothing is said in its place', () => {
     const width: Statement = [
       'dimension',

@@ -360,7 +360,7 @@ function readNamed<T extends object>(
   id: string,
   { document, world }: Resolving,
   locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal,
-): { part: ItemId; pose: Pose; found: T } | Refusal {
+): { part: ItemId; pose: Pose; found: T; features: ShapeFeatures } | Refusal {
   const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
   if (typeof named.on !== 'string' || typeof named.at !== 'string')
     return refuse(
@@ -375,7 +375,9 @@ function readNamed<T extends object>(
   const shape = world.shapeOf(solid.leaf, solid);
   if (isRefusal(shape)) return { ...shape, blank: id };
   const found = locate(shape.snaps, { ...(named as NamedPoint), on: document.items[part]!.name }, document);
-  return isRefusal(found) ? { ...found, blank: id } : { part, pose: solid.pose, found };
+  return isRefusal(found)
+    ? { ...found, blank: id }
+    : { part, pose: solid.pose, found, features: shape.snaps };
 }
 
 function readPath(given: unknown, id: string, around: Resolving): WayCurve | Refusal {
@@ -419,35 +421,51 @@ const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | 
       const point = readPoint(one, POINT_BLANK, id, around);
       return isRefusal(point) ? point : vectorOf(point);
     },
-    named(one) {
-      const { on, at, snap, near, member, of } = one as NamedPoint;
-      const part = findPart(on, id, around.document);
-      if (isRefusal(part)) return part;
-      const geometry = geometryOf(one, id, around);
-      if (isRefusal(geometry)) return geometry;
-      const leaf = of === undefined ? undefined : partNamed(around.document, of)?.id;
-      const named = {
-        part,
-        at,
-        ...(snap === undefined ? {} : { snap }),
-        ...(near === undefined ? {} : { near }),
-        ...(member === undefined || member === '' ? {} : { member: String(member) }),
-        ...(leaf === undefined ? {} : { of: leaf }),
-      };
-      return { tie: { point: geometry.at, named }, geometry };
-    },
+    named: (one) => readNamedTie(one as NamedPoint & { readonly point?: unknown }, id, around),
   });
 
-/** What names mean; where there is no kernel to tell it, the point that is said to be there. */
-function geometryOf(given: unknown, id: string, around: Resolving): Geometry | Refusal {
-  const { point } = given as { readonly point?: unknown };
+/** Where there is no kernel to tell it, names are taken as they are, and to be where `point` says. */
+function readNamedTie(
+  given: NamedPoint & { readonly point?: unknown },
+  id: string,
+  around: Resolving,
+): TieRead | Refusal {
+  const { on, at, snap, near, member, of, point } = given;
+  const part = findPart(on, id, around.document);
+  if (isRefusal(part)) return part;
+  const leaf = of === undefined ? undefined : partNamed(around.document, of)?.id;
+  const told = {
+    part,
+    ...(snap === undefined ? {} : { snap }),
+    ...(member === undefined || member === '' ? {} : { member: String(member) }),
+    ...(leaf === undefined ? {} : { of: leaf }),
+  };
   if (around.world.isBlind && point !== undefined) {
-    const at = readPoint(point, POINT_BLANK, id, around);
-    return isRefusal(at) ? at : { kind: 'point', at: vectorOf(at) };
+    const there = readPoint(point, POINT_BLANK, id, around);
+    if (isRefusal(there)) return there;
+    return {
+      tie: { point: vectorOf(there), named: { ...told, at } },
+      geometry: { kind: 'point', at: vectorOf(there) },
+    };
   }
   const found = readNamed(given, id, around, locateFeature);
-  return isRefusal(found) ? found : carryGeometry(found.pose, found.found);
+  if (isRefusal(found)) return found;
+  const geometry = carryGeometry(found.pose, found.found);
+  const kept = near ?? nearOf(found.found);
+  const named = { ...told, at: nameKept(given, found.features, around), ...(kept ? { near: kept } : {}) };
+  return { tie: { point: geometry.at, named }, geometry };
 }
+
+/** The name as the kernel gives it, which outlives that an operand is renamed. */
+function nameKept({ on, at, near }: NamedPoint, features: ShapeFeatures, { document }: Resolving): string {
+  const naming: Naming = { name: on, document, features: () => features };
+  const read = readPlaces({ at, ...(near ? { near } : {}) }, naming);
+  return isRefusal(read) ? at : read[0]!.at;
+}
+
+/** Of several of one name this one is meant from now on; the rim of a circle is not told by its centre. */
+const nearOf = ({ kind, at }: Geometry): Vec3 | undefined =>
+  kind === 'point' || kind === 'line' ? at : undefined;
 
 const withBlank = <T>(read: T | Refusal, blank: string): T | Refusal =>
   isRefusal(read) ? { ...read, blank } : read;
