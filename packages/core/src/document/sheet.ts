@@ -40,6 +40,8 @@ const sheetViewSchema = z.strictObject({
   at: pairSchema,
   hidden: z.enum(['dashed', 'none']),
   smooth: z.enum(['thin', 'none']),
+  /** Crosses in circles that are seen squarely. */
+  centres: z.enum(['marked', 'none']),
   /** All that is visible where it says nothing. */
   parts: z.array(idSchema).max(2000).optional(),
 });

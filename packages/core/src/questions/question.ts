@@ -113,6 +113,8 @@ export interface DrawnCatch {
   readonly snap: SnapName;
   /** Of a circle that is seen squarely, mm. */
   readonly radius?: number;
+  /** The circle goes all round. */
+  readonly isWhole?: true;
   readonly tie: Tie;
 }
 type SnapName = 'endpoint' | 'midpoint' | 'centre' | 'quadrant' | 'face centre' | 'edge';

@@ -54,7 +54,8 @@ export function catchesOf(
       if (at[2] > near) continue;
       const radius = one.axis && isSquare(turnVector(pose.turn, one.axis)) ? one.radius : undefined;
       const tie: Tie = { point: carry(solid.pose, one.at), named: { ...nameOf(solid), ...one.named } };
-      found.push({ at, snap: one.snap, tie, ...(radius === undefined ? {} : { radius }) });
+      const round = radius === undefined ? {} : { radius, ...(one.isWhole ? { isWhole: one.isWhole } : {}) };
+      found.push({ at, snap: one.snap, tie, ...round });
     }
   };
   for (const solid of solids) gather(solid, cut.has(solid.item) ? ON_PLANE_MM : Infinity);
@@ -88,6 +89,7 @@ interface Found {
   readonly named: { readonly at: string; readonly snap?: string; readonly near: Vec3 };
   readonly axis?: Vec3;
   readonly radius?: number;
+  readonly isWhole?: true;
 }
 
 function* pointsOf(features: ShapeFeatures): Generator<Found> {
@@ -106,12 +108,25 @@ function* edgesOf(features: ShapeFeatures): Generator<Found> {
     const name = features.names[features.curveName[c]!]!;
     if ((kind !== CURVE_LINE && kind !== CURVE_CIRCLE) || name === '') continue;
     const geometry = edgeGeometry(features, c)!;
-    const round = geometry.kind === 'axis' ? { axis: geometry.direction, radius: geometry.radius } : {};
+    const isWhole = Math.abs(sweepOf(features, c)) > 360 - SWEEP_SLACK;
+    const round =
+      geometry.kind === 'axis'
+        ? {
+            axis: geometry.direction,
+            radius: geometry.radius,
+            ...(isWhole ? ({ isWhole: true } as const) : {}),
+          }
+        : {};
     // Of several round edges about one axis the one is meant whose rim is near.
     const near = geometry.kind === 'axis' ? rimOf(features, c) : geometry.at;
     yield { at: geometry.at, snap: 'edge', named: { at: name, near }, ...round };
   }
 }
+
+/** Degrees that a circle may lack and still go all round. */
+const SWEEP_SLACK = 1e-6;
+const sweepOf = ({ curves }: ShapeFeatures, c: number): number =>
+  curves[CURVE_STRIDE * c + 10]! - curves[CURVE_STRIDE * c + 9]!;
 
 const rimOf = ({ curves }: ShapeFeatures, c: number): Vec3 => {
   const at = (i: number) => curves[CURVE_STRIDE * c + i]!;

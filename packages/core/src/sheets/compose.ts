@@ -1,7 +1,15 @@
 /** A sheet, with what the kernel tells of it → what stands on the paper. */
-import { boxOfCurves, carryCurve, flattened, type DrawnPath } from '../curves/curve.ts';
+import { boxOfCurves, carryCurve, circle, flattened, type DrawnPath } from '../curves/curve.ts';
+import { definitionOf } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { inOrder, type Dimension, type Sheet, type SheetNote, type SheetView } from '../document/sheet.ts';
+import {
+  inOrder,
+  type Dimension,
+  type Sheet,
+  type SheetNote,
+  type SheetView,
+  type Tie,
+} from '../document/sheet.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import type { DrawnView, TiesFound } from '../questions/question.ts';
 import { isSection } from '../sections/cuts.ts';
@@ -22,7 +30,7 @@ import {
 } from './marks.ts';
 import { formatScale } from './paper.ts';
 import { lettersOf, sectionMarks } from './sectionMarks.ts';
-import { surroundings } from './titleBlock.ts';
+import { countedParts, surroundings } from './titleBlock.ts';
 
 /** What the kernel has told so far; views that are not there yet are left out. */
 export interface Told {
@@ -95,10 +103,31 @@ function viewPart({ document, sheet, view }: ViewOn, drawn: DrawnView | undefine
     ...(view.smooth === 'thin' ? paths('smooth', drawn.lines.smooth) : []),
     ...paths('visible', drawn.lines.visible),
     ...drawn.cuts.flatMap((cut) => paths('cut', cut.paths)),
+    ...centreMarks(view, drawn),
     ...sectionMarks(document, { sheet, view, frame, drawn }),
     ...captionOf({ document, sheet, view }, drawn),
   ];
   return drawn.fault === undefined ? { marks } : { marks, fault: `${view.name}: ${drawn.fault}` };
+}
+
+/** Beyond the rim, mm. Common practice, no source. */
+const BEYOND_RIM = 3;
+
+/** A cross in each circle that is seen squarely, as large as the largest about that centre. */
+function centreMarks({ centres, at, scale }: SheetView, { catches }: DrawnView): Mark[] {
+  if (centres === 'none') return [];
+  const largest = new Map<string, { readonly centre: Vec2; readonly reach: number }>();
+  for (const { at: place, radius, isWhole } of catches) {
+    if (radius === undefined || !isWhole) continue;
+    const centre: Vec2 = [at[0] + scale * place[0], at[1] + scale * place[1]];
+    const key = centre.map((n) => n.toFixed(3)).join();
+    const reach = scale * radius + BEYOND_RIM;
+    if (reach > (largest.get(key)?.reach ?? 0)) largest.set(key, { centre, reach });
+  }
+  return [...largest.values()].flatMap(({ centre: [x, y], reach }) => [
+    stroke('centre', [x - reach, y], [x + reach, y]),
+    stroke('centre', [x, y - reach], [x, y + reach]),
+  ]);
 }
 
 interface Cutting {
@@ -190,15 +219,36 @@ function goneDimension({ name }: Dimension, points: readonly Vec2[]): Part {
   };
 }
 
+/** What stands for the number that a part has in the parts list. */
+const NUMBER = '#';
+
+const ringRadius = (height: number) => 1.4 * height;
+const ringRound = ([x, y]: Vec2, text: string, height: number) =>
+  circle([x + textWidth(text, height) / 2, y + height / 2], ringRadius(height));
+
+/** Undefined where it is not listed. */
+function partNumber(document: KadrelDocument, sheet: Sheet, { named }: Tie): string | undefined {
+  const part = named && document.items[named.part];
+  if (!part) return undefined;
+  const at = [...countedParts(document, sheet).keys()].indexOf(definitionOf(document, part).name);
+  return at < 0 ? undefined : String(at + 1);
+}
+
 /** Between the lines of a note, in heights of its capitals. Common practice, no source. */
 const LINE_PITCH = 1.6;
 
 function notePart({ document, sheet }: OnSheet, note: SheetNote, found: TiesFound[string] | undefined): Part {
-  const { at, text, height, leader } = note;
+  const { at, height, leader } = note;
+  const number = note.text === NUMBER && leader ? partNumber(document, sheet, leader.tie) : undefined;
+  const text = number ?? note.text;
   const lines = text.split('\n').map((row, i): Mark => {
     const place: Vec2 = [at[0], at[1] - i * LINE_PITCH * height];
     return { kind: 'text', text: row, at: place, align: 'start', height, turn: 0 };
   });
+  const ring: Mark[] =
+    number === undefined
+      ? []
+      : [{ kind: 'path', stroke: 'dimension', closed: true, curves: [ringRound(at, text, height)] }];
   if (!leader) return { marks: lines };
   const view = sheet.views[leader.view]!;
   const frame = frameOfView(document, view);
@@ -207,8 +257,9 @@ function notePart({ document, sheet }: OnSheet, note: SheetNote, found: TiesFoun
   const to = onPaper(frame, view)(place?.at ?? leader.tie.point);
   const width = Math.max(...text.split('\n').map((row) => textWidth(row, height)));
   const isRight = to[0] > at[0] + width / 2;
-  const from: Vec2 = [isRight ? at[0] + width + 1 : at[0] - 1, at[1] + height / 2];
+  const rim = number === undefined ? 1 : ringRadius(height) - width / 2;
+  const from: Vec2 = [isRight ? at[0] + width + rim : at[0] - rim, at[1] + height / 2];
   const bearing = degrees(Math.atan2(to[1] - from[1], to[0] - from[0]));
-  const marks = [...lines, stroke('dimension', from, to), arrow(to, bearing)];
+  const marks = [...lines, ...ring, stroke('dimension', from, to), arrow(to, bearing)];
   return place ? { marks } : { marks, fault: `${note.name}: what it points at is gone.`, isBroken: true };
 }

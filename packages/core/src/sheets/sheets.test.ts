@@ -1,5 +1,5 @@
 /** Drawing sheets without a kernel: paper, scales, arrangement, hatches, and what verbs write down. */
-import { circle, line } from '../curves/curve.ts';
+import { circle, curveLength, line } from '../curves/curve.ts';
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { sheetsOf, type Sheet } from '../document/sheet.ts';
@@ -257,6 +257,59 @@ describe('what stands on a sheet', () => {
       ['delete', { parts: ['Cut'] }],
     );
     expect(marksOf(document).faults).toEqual(['Cut: what it shows is not there any more.']);
+  });
+
+  test('circles that go all round have a cross, as large as the largest about that centre', () => {
+    const { document } = say(...one);
+    const sheet = onlySheet(document);
+    const [id] = Object.keys(sheet.views);
+    const round = (radius: number, more: object = {}) => ({
+      at: [0, 0, 0] as const,
+      snap: 'edge' as const,
+      radius,
+      tie: { point: [0, 0, 0] as const },
+      ...more,
+    });
+    const drawn: DrawnView = {
+      lines: { visible: [], smooth: [], hidden: [] },
+      cuts: [],
+      catches: [round(5, { isWhole: true }), round(10, { isWhole: true }), round(30)],
+    };
+    const crosses = (centres: 'marked' | 'none') => {
+      const views = { ...sheet.views, [id!]: { ...sheet.views[id!]!, centres } };
+      const { marks } = composeSheet(document, { ...sheet, views }, { views: { [id!]: drawn }, ties: {} });
+      return marks.flatMap((mark) => (mark.kind === 'path' && mark.stroke === 'centre' ? mark.curves : []));
+    };
+    // Three millimetres beyond a radius of ten, drawn at 1:1.
+    expect(crosses('marked').map((curve) => curveLength(curve))).toEqual([26, 26]);
+    expect(crosses('none')).toEqual([]);
+  });
+
+  test('a note may stand for the number of a part in the parts list, in a ring', () => {
+    const tie = { point: [0, 0, 0], named: { part: '', at: 'top' } };
+    const { document } = say(...one, ['box', { as: 'Lid', size: [5, 5, 5], at: [0, 0, 10] }]);
+    const sheet = onlySheet(document);
+    const [view] = Object.keys(sheet.views);
+    const part = Object.values(document.items).find(({ name }) => name === 'Lid')!.id;
+    const note = {
+      name: 'N1',
+      order: 1,
+      at: [50, 50],
+      text: '#',
+      height: 3.5,
+      leader: { view, tie: { ...tie, named: { ...tie.named, part } } },
+    };
+    const noted = {
+      ...document,
+      sheets: { [sheet.id]: { ...sheet, notes: { n: note } } },
+    } as unknown as KadrelDocument;
+    const { marks } = composeSheet(noted, onlySheet(noted), {
+      views: {},
+      ties: { n: [{ kind: 'point', at: [0, 0, 10] }] },
+    });
+    const own = marks.filter(({ of }) => of === 'n');
+    expect(textsIn(own)).toEqual(['2']);
+    expect(own.some((mark) => mark.kind === 'path' && mark.curves[0]!.kind === 'arc')).toBe(true);
   });
 
   test('a view that the kernel could not draw in full says why, and is drawn as far as it goes', () => {

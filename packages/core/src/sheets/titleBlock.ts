@@ -149,7 +149,8 @@ function partsList(document: KadrelDocument, sheet: Sheet, { corner, width }: Pl
   });
 }
 
-function countedParts(document: KadrelDocument, sheet: Sheet): Map<string, number> {
+/** How often each is shown, by its name, in the order of the list. */
+export function countedParts(document: KadrelDocument, sheet: Sheet): Map<string, number> {
   const shown = new Set(inOrder(sheet.views).flatMap(([, { parts }]) => [...partsShown(document, parts)]));
   const counts = new Map<string, number>();
   for (const id of shown) {

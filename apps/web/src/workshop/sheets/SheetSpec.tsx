@@ -197,6 +197,11 @@ function ViewSpec({ view, say, sheet }: OfSheet & { view: SheetView }) {
         value={view.smooth}
         commit={(smooth) => void change({ smooth })}
       />
+      <ChoiceRow
+        of={['change-sheet-view', 'centres']}
+        value={view.centres}
+        commit={(centres) => void change({ centres })}
+      />
     </Section>
   );
 }

@@ -21,10 +21,13 @@ export const changeSheetView = declareVerb({
     smooth: optional('choice', 'smooth edges', 'Where round faces go on into others.', {
       choices: { thin: 'thin', none: 'left out' },
     }),
+    centres: optional('choice', 'centres', 'Crosses in circles that are seen squarely.', {
+      choices: { marked: 'marked', none: 'left out' },
+    }),
   },
   sentence:
-    'Change sheet view {view}[ on {sheet}][, named {to}][, at {scale}][, hidden lines {hidden}][, smooth edges {smooth}]',
-  apply(draft, { view: told, sheet: on, to, scale: written, hidden, smooth }) {
+    'Change sheet view {view}[ on {sheet}][, named {to}][, at {scale}][, hidden lines {hidden}][, smooth edges {smooth}][, centres {centres}]',
+  apply(draft, { view: told, sheet: on, to, scale: written, hidden, smooth, centres }) {
     const sheet = sheetIn(draft, on);
     if (isRefusal(sheet)) return sheet;
     const view = sheet.views[told.id]!;
@@ -36,6 +39,7 @@ export const changeSheetView = declareVerb({
     if (scale !== undefined) view.scale = scale;
     if (hidden !== undefined) view.hidden = hidden as SheetView['hidden'];
     if (smooth !== undefined) view.smooth = smooth as SheetView['smooth'];
+    if (centres !== undefined) view.centres = centres as SheetView['centres'];
     return {};
   },
 });

@@ -11,7 +11,11 @@ export const sheetNote = declareVerb({
   about: 'Words on a sheet, with a leader that follows what it points to.',
   words: ['text', 'label', 'leader', 'annotation', 'callout', 'comment'],
   blanks: {
-    text: needed('text', 'words', 'What it says.'),
+    text: needed(
+      'text',
+      'words',
+      'What it says; # stands for the number of the part in the parts list, in a ring.',
+    ),
     x: needed('length', 'from the left', 'Where it begins, on paper.', {
       default: '40 mm',
       paper: true,

@@ -93,6 +93,7 @@ export function addView(sheet: Sheet, id: ItemId, { name, parts, anchor, at, ...
     anchor: [...anchor],
     at: [...at],
     smooth: 'thin',
+    centres: 'marked',
     ...(parts ? { parts: [...parts] } : {}),
   };
 }
