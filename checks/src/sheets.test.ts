@@ -235,6 +235,74 @@ describe('sections', () => {
   });
 });
 
+describe('layers of a stacked model', () => {
+  const CONE: Statement = ['cone', { as: 'Hill', diameter: 400, top: 100, height: 120 }];
+  const LARGE = { width: '841 mm', height: '594 mm' };
+  const MODEL: Statement = [
+    'stacked-model',
+    { parts: ['Hill'], scale: '1:4', thickness: '3 mm', as: 'Hill', ...LARGE },
+  ];
+
+  function layers(...statements: readonly Statement[]) {
+    const kernel = new Evaluator(libraries);
+    const document = builtBy(kernel, statements);
+    return sheetsOf(document).map((sheet) => pictureOfSheet(kernel, document, sheet));
+  }
+
+  // Source: the radius of a cone at a height, by similar triangles; layers of 12 mm of the model are cut in their middles.
+  test('a cone: circles of the radii at the middles of its layers, the next one engraved, numbers from 1', async () => {
+    const [picture] = layers(CONE, MODEL);
+    const radii = Array.from({ length: 10 }, (_, i) => (200 - (150 * (12 * i + 6)) / 120) / 4);
+    const read = new DxfParser().parseSync((await written(picture!, 'sheet-dxf')) as string)!;
+    const circles = (layer: string) =>
+      read.entities
+        .filter((entity) => entity.type === 'CIRCLE' && entity.layer === layer)
+        .map((entity) => (entity as unknown as { radius: number }).radius)
+        .toSorted((a, b) => b - a);
+    expect(circles('cut').length).toBe(radii.length);
+    circles('cut').forEach((radius, i) => expect(radius).toBeCloseTo(radii[i]!, 8));
+    circles('engrave').forEach((radius, i) => expect(radius).toBeCloseTo(radii[i + 1]!, 8));
+    expect(textsOf(picture!.marks).toSorted()).toEqual(radii.map((_, i) => String(i + 1)).toSorted());
+    // What is left over is told: the outlines' areas against that of the sheet.
+    const used = radii.reduce((sum, radius) => sum + Math.PI * radius ** 2, 0);
+    const waste = Math.round(100 * (1 - used / (841 * 594)));
+    expect(picture!.name).toBe(`Hill 1 (1:4, ${waste} % waste)`);
+  });
+
+  test('they follow the model, and what overlaps is one piece', () => {
+    const pond: Statement = ['box', { as: 'House', size: [80, 60, 60], at: [-40, -30, 100] }];
+    const cuts = (picture: SheetPicture) =>
+      picture.marks.filter((mark) => mark.kind === 'path' && mark.stroke === 'cut');
+    const [before] = layers(CONE, MODEL);
+    const [after] = layers(CONE, MODEL, ['change', { parts: ['Hill'], diameter: '420' }]);
+    expect(JSON.stringify(cuts(before!))).not.toEqual(JSON.stringify(cuts(after!)));
+    const [both] = layers(CONE, pond, [
+      'stacked-model',
+      { parts: ['Hill', 'House'], scale: '1:4', thickness: '4 mm' },
+    ]);
+    // The house goes into the hill: in each layer there is one outline to be cut.
+    expect(cuts(both!).length).toBe(textsOf(both!.marks).length);
+  });
+
+  test('as many sheets as it takes; what is larger than a sheet is refused', () => {
+    const small: Statement = [
+      'stacked-model',
+      { parts: ['Hill'], scale: '1:4', thickness: '4 mm', width: '120', height: '120' },
+    ];
+    const pictures = layers(CONE, small);
+    expect(pictures.length).toBeGreaterThan(2);
+    for (const { paper, marks } of pictures)
+      for (const mark of marks)
+        if (mark.kind === 'text') {
+          expect(mark.at[0]).toBeGreaterThan(10);
+          expect(mark.at[0]).toBeLessThan(paper.width - 10);
+        }
+    expect(() => layers(CONE, ['stacked-model', { parts: ['Hill'], scale: '1:1' }])).toThrow(
+      /Take larger sheets, or a smaller scale/,
+    );
+  });
+});
+
 test('parts that fill the same place are told, since their lines may be hidden wrongly', () => {
   const { picture } = drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 0] }]);
   const [fault] = picture.faults;

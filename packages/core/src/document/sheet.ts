@@ -26,6 +26,13 @@ const lookSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('kept'), name: z.string().min(1).max(80) }),
   /** What a section plane leaves in sight, with its cut faces. */
   z.strictObject({ kind: z.literal('section'), plane: idSchema }),
+  /** A layer of a stacked model: what is cut at a height over a plane, mm, and what is cut at the next one. */
+  z.strictObject({
+    kind: z.literal('slice'),
+    frame: z.strictObject({ origin: pointSchema, turn: pointSchema }),
+    height: finite,
+    next: finite.nullable(),
+  }),
 ]);
 export type Look = z.infer<typeof lookSchema>;
 
@@ -141,6 +148,8 @@ export const sheetSchema = z.strictObject({
     remarks: titleText,
   }),
   partsList: z.boolean(),
+  /** Sheets that are cut up have neither frame nor title block. */
+  border: z.enum(['titled', 'none']),
   views: few(sheetViewSchema),
   dimensions: few(dimensionSchema),
   notes: few(noteSchema),

@@ -97,6 +97,10 @@ function viewPart({ document, sheet, view }: ViewOn, drawn: DrawnView | undefine
       closed,
       curves: curves.map((curve) => carryCurve(map, curve)),
     }));
+  if (view.look.kind === 'slice')
+    return {
+      marks: [...paths('engrave', drawn.lines.smooth), ...paths('cut', drawn.lines.visible), labelOf(view)],
+    };
   const marks = [
     ...cutMarks(document, view, { drawn, map }),
     ...(view.hidden === 'dashed' ? paths('hidden', drawn.lines.hidden) : []),
@@ -129,6 +133,16 @@ function centreMarks({ centres, at, scale }: SheetView, { catches }: DrawnView):
     stroke('centre', [x, y - reach], [x, y + reach]),
   ]);
 }
+
+/** The number of a layer, where its middle is. */
+const labelOf = ({ at, name }: SheetView): Mark => ({
+  kind: 'text',
+  text: name.replace(/^\D+/, ''),
+  at,
+  align: 'middle',
+  height: LETTERS.small,
+  turn: 0,
+});
 
 interface Cutting {
   readonly drawn: DrawnView;

@@ -4,6 +4,7 @@ export { composeSheet, type Told } from './compose.ts';
 export { STROKES, type Mark, type SheetPicture, type Stroke } from './marks.ts';
 export { frameOfView, LOOK_WORDS, onPaper, viewNamed } from './looks.ts';
 export { PAPER_SIZES, SCALES, formatScale, paperWords, readScale, type Paper } from './paper.ts';
+export { unitedOutlines } from './layers.ts';
 export { overlappingIn } from './overlapping.ts';
 export { withSecondLook } from './secondLook.ts';
 export { partsShown } from './titleBlock.ts';

@@ -5,7 +5,7 @@ import type { Look, Sheet, SheetView, StandardLook } from '../document/sheet.ts'
 import { isSection } from '../sections/cuts.ts';
 import { ISOMETRIC_ALTITUDE, cameraOf } from '../space/camera.ts';
 import { cleanDirection, column, fromColumns } from '../space/matrix.ts';
-import { carry, inverse, type Pose } from '../space/pose.ts';
+import { NO_TURN, carry, chain, inverse, poseOf, type Pose } from '../space/pose.ts';
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import type { Vec2 } from '../space/vector2.ts';
 
@@ -37,6 +37,10 @@ export function frameOfLook(document: KadrelDocument, look: Look): Pose | undefi
     const kept = Object.hasOwn(document.views, look.name) ? document.views[look.name] : undefined;
     return kept && lookingFrom(kept.bearing, kept.altitude);
   }
+  if (look.kind === 'slice') {
+    const { origin, turn } = look.frame;
+    return chain(poseOf(origin, turn), { turn: NO_TURN, shift: [0, 0, look.height] });
+  }
   const plane = document.items[look.plane];
   if (!plane || !isSection(plane)) return undefined;
   const { turn, shift } = worldFromPart(document, plane.id);
@@ -64,7 +68,7 @@ function upright(towards: Vec3): Omit<Pose, 'shift'> {
 export function frameOfView(document: KadrelDocument, { look, anchor }: SheetView): Pose | undefined {
   const frame = frameOfLook(document, look);
   if (!frame) return undefined;
-  if (look.kind !== 'section') return { ...frame, shift: anchor };
+  if (look.kind !== 'section' && look.kind !== 'slice') return { ...frame, shift: anchor };
   const towards = column(frame.turn, 2);
   const off = dot(subtract(frame.shift, anchor), towards);
   return { ...frame, shift: add(anchor, scale(towards, off)) };
@@ -81,7 +85,7 @@ export const onPaper = (frame: Pose, { at, scale: by }: Pick<SheetView, 'at' | '
 
 /** Whether lengths along the picture are those of the model: it looks along an axis, or squarely at a plane. */
 export const isPictorial = (document: KadrelDocument, { look }: Pick<SheetView, 'look'>): boolean => {
-  if (look.kind === 'section') return false;
+  if (look.kind === 'section' || look.kind === 'slice') return false;
   const frame = frameOfLook(document, look);
   return !frame || !column(frame.turn, 2).some((n) => Math.abs(Math.abs(n) - 1) < UPRIGHT);
 };

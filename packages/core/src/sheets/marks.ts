@@ -15,6 +15,8 @@ export const STROKES = {
   hidden: { width: 0.5, dashes: [12, 3] },
   /** Outlines of what a section plane cuts. */
   cut: { width: 2, dashes: [] },
+  /** Outlines that are marked on a layer and not cut. */
+  engrave: { width: 0.5, dashes: [] },
   hatch: { width: 0.5, dashes: [] },
   dimension: { width: 0.5, dashes: [] },
   centre: { width: 0.5, dashes: [24, 3, 1, 3] },

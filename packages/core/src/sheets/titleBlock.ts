@@ -18,6 +18,7 @@ const box = (kind: 'frame' | 'table', [x0, y0]: Vec2, [x1, y1]: Vec2): Mark =>
 
 /** Everything round the views. */
 export function surroundings(document: KadrelDocument, sheet: Sheet): Mark[] {
+  if (sheet.border === 'none') return [];
   const [low, high] = frameOf(sheet.paper);
   const width = Math.min(TITLE_BLOCK.width, high[0] - low[0]);
   const corner: Vec2 = [high[0] - width, low[1]];

@@ -11,6 +11,7 @@ import {
   placedOf,
   tiesOfSheet,
   snapScene,
+  unitedOutlines,
   valueOf,
   withSecondLook,
   dot,
@@ -67,6 +68,8 @@ interface Viewing {
   readonly frame: Pose;
 }
 
+type Slice = Extract<SheetView['look'], { kind: 'slice' }>;
+
 /** Views that are kept, so that those whose parts have not changed are not drawn anew. */
 const MAX_KEPT = 48;
 /** Solids that a plane touches by less than this (mm) are not cut. */
@@ -98,7 +101,20 @@ export class SheetAnswers {
       return nothing(
         'a section that takes out a quarter is not drawn. Let its plane take a half, or a slab.',
       );
-    return this.seen({ document, view, frame });
+    return view.look.kind === 'slice'
+      ? this.layer({ document, view, frame }, view.look)
+      : this.seen({ document, view, frame });
+  }
+
+  /** What is cut of the parts here, and what is cut at the next layer. */
+  private layer({ document, view, frame }: Viewing, { height, next }: Slice): DrawnView {
+    const items = [...partsShown(document, view.parts)];
+    const cutAt = (shift: number) => {
+      const plane = chain(frame, { turn: NO_TURN, shift: [0, 0, shift] });
+      return unitedOutlines(sectionOutlines(this.occt, this.shapes.cutThrough(document, items, plane)));
+    };
+    const lines = { visible: cutAt(0), smooth: next === null ? [] : cutAt(next - height), hidden: [] };
+    return { lines, cuts: [], catches: [] };
   }
 
   ties(document: KadrelDocument, sheetId: string): Replies['ties'] {

@@ -7,6 +7,7 @@ import { placeOnSheet } from './place-on-sheet.ts';
 import { sheet } from './sheet.ts';
 import { sheetNote } from './sheet-note.ts';
 import { sheetView } from './sheet-view.ts';
+import { stackedModel } from './stacked-model.ts';
 import { takeOffSheet } from './take-off-sheet.ts';
 
 /** In the order in which people see them. */
@@ -15,6 +16,7 @@ export const OUTPUT = [
   sheetView,
   dimension,
   sheetNote,
+  stackedModel,
   changeSheet,
   changeSheetView,
   changeDimension,

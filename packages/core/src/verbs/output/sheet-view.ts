@@ -76,7 +76,9 @@ interface Told {
   readonly kept: string | undefined;
 }
 
-function lookTold(draft: KadrelDocument, { from, section, kept }: Told): Look | Refusal {
+type ToldLook = Exclude<Look, { kind: 'slice' }>;
+
+function lookTold(draft: KadrelDocument, { from, section, kept }: Told): ToldLook | Refusal {
   if (section !== undefined) {
     const plane = draft.items[section]!;
     return isSection(plane)
@@ -89,7 +91,7 @@ function lookTold(draft: KadrelDocument, { from, section, kept }: Told): Look | 
     : refuse('unknown-view', `There is no view kept as ${kept}.`, 'kept');
 }
 
-function nameOf(draft: KadrelDocument, look: Look): string {
+function nameOf(draft: KadrelDocument, look: ToldLook): string {
   if (look.kind === 'kept') return look.name;
   return look.kind === 'section' ? draft.items[look.plane]!.name : LOOK_WORDS[look.from];
 }

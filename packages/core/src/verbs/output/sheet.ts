@@ -1,4 +1,4 @@
-import { STANDARD_LOOKS, sheetNamed, sheetsOf, type Sheet, type StandardLook } from '../../document/sheet.ts';
+import { STANDARD_LOOKS, sheetNamed, type Sheet, type StandardLook } from '../../document/sheet.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { arranged, roomFor, roomOn, type Arranging } from '../../sheets/arrangement.ts';
 import { LOOK_WORDS } from '../../sheets/looks.ts';
@@ -13,7 +13,7 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { addView, boxShown, scaleTold } from '../shared/sheets.ts';
+import { addView, boxShown, emptySheet, scaleTold } from '../shared/sheets.ts';
 
 const VIEWS: Readonly<Record<string, readonly StandardLook[]>> = {
   four: ['plan', 'front', 'right', 'isometric'],
@@ -119,33 +119,6 @@ const paperOf = (size: PaperSize, turned: string): Paper => {
   const { width, height } = PAPER_SIZES[size];
   return turned === 'upright' ? { width, height } : { width: height, height: width };
 };
-
-interface Begun {
-  readonly id: ItemId;
-  readonly name: string | undefined;
-  readonly paper: Paper;
-  readonly arrangement: Sheet['arrangement'];
-}
-
-function emptySheet(document: KadrelDocument, { id, name, paper, arrangement }: Begun): Sheet {
-  const others = sheetsOf(document);
-  const taken = new Set(others.map((one) => one.name));
-  let free = name ?? 'Sheet 1';
-  for (let n = 2; name === undefined && taken.has(free); n++) free = `Sheet ${n}`;
-  return {
-    id,
-    name: free,
-    order: (others.at(-1)?.order ?? 0) + 1,
-    paper: { width: paper.width, height: paper.height },
-    arrangement,
-    lines: '0.35',
-    title: { title: '', number: '', author: '', date: '', remarks: '' },
-    partsList: false,
-    views: {},
-    dimensions: {},
-    notes: {},
-  };
-}
 
 interface Wanted {
   readonly looks: readonly StandardLook[];

@@ -2,6 +2,7 @@
 import {
   ENTRY_KINDS,
   inOrder,
+  sheetsOf,
   type Look,
   type Sheet,
   type SheetView,
@@ -10,7 +11,7 @@ import {
 } from '../../document/sheet.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { partsShown } from '../../sheets/titleBlock.ts';
-import { readScale } from '../../sheets/paper.ts';
+import { readScale, type Paper } from '../../sheets/paper.ts';
 import { boxPoint, unionBoxes, type Box } from '../../space/box.ts';
 import type { Vec3 } from '../../space/vector.ts';
 import { readSheet } from '../../statement/onSheets.ts';
@@ -71,6 +72,36 @@ export function middleShown(
 ): Vec3 | Refusal {
   const box = boxShown(document, parts, context);
   return isRefusal(box) ? box : boxPoint(box, [0, 0, 0]);
+}
+
+/** A sheet to begin with. */
+interface Begun {
+  readonly id: ItemId;
+  readonly name: string | undefined;
+  readonly paper: Paper;
+  readonly arrangement: Sheet['arrangement'];
+}
+
+/** With nothing on it; where no name is said, `Sheet 1`, `Sheet 2`… */
+export function emptySheet(document: KadrelDocument, { id, name, paper, arrangement }: Begun): Sheet {
+  const others = sheetsOf(document);
+  const taken = new Set(others.map((one) => one.name));
+  let free = name ?? 'Sheet 1';
+  for (let n = 2; name === undefined && taken.has(free); n++) free = `Sheet ${n}`;
+  return {
+    id,
+    name: free,
+    order: (others.at(-1)?.order ?? 0) + 1,
+    paper: { width: paper.width, height: paper.height },
+    arrangement,
+    lines: '0.35',
+    title: { title: '', number: '', author: '', date: '', remarks: '' },
+    partsList: false,
+    border: 'titled',
+    views: {},
+    dimensions: {},
+    notes: {},
+  };
 }
 
 export interface NewView {
