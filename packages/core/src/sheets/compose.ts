@@ -137,7 +137,7 @@ function centreMarks({ centres, at, scale }: SheetView, { catches }: DrawnView):
 /** The number of a layer, where its middle is. */
 const labelOf = ({ at, name }: SheetView): Mark => ({
   kind: 'text',
-  text: name.replace(/^\D+/, ''),
+  text: name.replace(/^\D+/, '') || name,
   at,
   align: 'middle',
   height: LETTERS.small,

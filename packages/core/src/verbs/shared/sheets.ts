@@ -35,8 +35,11 @@ const namesOn = (sheet: Sheet): string[] =>
 export function freeOnSheet(sheet: Sheet, wanted: string): string {
   const taken = new Set(namesOn(sheet));
   if (!taken.has(wanted)) return wanted;
-  for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
+  const stem = wanted.slice(0, MAX_STEM);
+  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
 }
+/** Letters of a name, so that a number still fits in. */
+const MAX_STEM = 110;
 
 /** `D1`, `D2`… the next one after all that are there. */
 export function nextNumbered(sheet: Sheet, letter: string): string {
@@ -82,12 +85,18 @@ interface Begun {
   readonly arrangement: Sheet['arrangement'];
 }
 
+/** The name itself, or with the next number that is free. */
+export function freeSheetName(document: KadrelDocument, wanted: string): string {
+  const taken = new Set(sheetsOf(document).map(({ name }) => name));
+  if (!taken.has(wanted)) return wanted;
+  const stem = wanted.replace(/ \d+$/, '');
+  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
+}
+
 /** With nothing on it; where no name is said, `Sheet 1`, `Sheet 2`… */
 export function emptySheet(document: KadrelDocument, { id, name, paper, arrangement }: Begun): Sheet {
   const others = sheetsOf(document);
-  const taken = new Set(others.map((one) => one.name));
-  let free = name ?? 'Sheet 1';
-  for (let n = 2; name === undefined && taken.has(free); n++) free = `Sheet ${n}`;
+  const free = name ?? freeSheetName(document, 'Sheet 1');
   return {
     id,
     name: free,

@@ -11,7 +11,7 @@ import { NO_TURN, carry, chain, degreesOfTurn, type Pose } from '../../space/pos
 import type { Vec3 } from '../../space/vector.ts';
 import { isRefusal, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 import { layersOf } from './layers.ts';
-import { addView, emptySheet } from './sheets.ts';
+import { addView, emptySheet, freeSheetName } from './sheets.ts';
 
 /** A layer of a stacked model. */
 export interface Layer {
@@ -87,6 +87,9 @@ interface Page {
   readonly parts: readonly ItemId[];
 }
 
+/** Of a name, so that what follows it still fits into one. */
+const MAX_NAMED = 80;
+
 /** Its name says how much of it is left over. */
 export function pageOf(draft: KadrelDocument, context: VerbContext, of: Page): ItemId {
   const { page, layers, paper, scale, plane, parts } = of;
@@ -94,7 +97,7 @@ export function pageOf(draft: KadrelDocument, context: VerbContext, of: Page): I
   const waste = Math.round(100 * (1 - used / (paper.width * paper.height)));
   const sheet = emptySheet(draft, {
     id: context.newId(),
-    name: `${of.name} (${formatScale(scale)}, ${waste} % waste)`,
+    name: freeSheetName(draft, `${of.name.slice(0, MAX_NAMED)} (${formatScale(scale)}, ${waste} % waste)`),
     paper,
     arrangement: 'first',
   });
