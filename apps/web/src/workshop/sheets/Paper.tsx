@@ -21,19 +21,11 @@ export function Paper({ sheet, picture, catches }: PaperProps) {
   const session = useSession();
   const statement = useSessionState((state) => state.statement);
   const selected = useSessionState((state) => state.sheetEntry);
-  const host = useRef<HTMLDivElement>(null);
-  const zoom = useZoom(host, sheet.paper);
-  const { drag, hovered, isPicking, handlers } = usePaperHand({
-    session,
-    sheet,
-    statement,
-    selected,
-    catches,
-    zoom,
-  });
+  const svg = useRef<SVGSVGElement>(null);
+  const zoom = useZoom(svg, sheet.paper);
+  const { isPicking, handlers } = usePaperHand({ session, sheet, statement, selected, catches, zoom, svg });
   return (
     <div
-      ref={host}
       role="application"
       aria-label={`Paper of ${sheet.name}`}
       aria-description={KEYS}
@@ -46,13 +38,13 @@ export function Paper({ sheet, picture, catches }: PaperProps) {
       {...handlers}
     >
       <svg
+        ref={svg}
         className="absolute bg-white shadow-md"
-        style={zoom.style}
         viewBox={`0 0 ${sheet.paper.width} ${sheet.paper.height}`}
         aria-hidden
       >
-        <PaperMarks picture={picture} selected={selected} drag={drag} />
-        {hovered && <CatchMark caught={hovered} height={sheet.paper.height} pixel={1 / zoom.pixelsPerMm} />}
+        <PaperMarks picture={picture} selected={selected} />
+        <CatchMark />
       </svg>
     </div>
   );

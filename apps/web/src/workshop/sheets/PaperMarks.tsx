@@ -4,25 +4,16 @@ import { marksAsSvg } from '@kadrel/kernel';
 import clsx from 'clsx';
 import { useMemo } from 'react';
 import type { Caught } from '../../session/onSheet.ts';
-import type { Drag } from './usePaperHand.ts';
 
 interface PaperMarksProps {
   readonly picture: SheetPicture;
   readonly selected: string | null;
-  readonly drag: Drag | null;
 }
 
-/** A view or a note that is dragged is shifted as it is. */
-export function PaperMarks({ picture, selected, drag }: PaperMarksProps) {
+export function PaperMarks({ picture, selected }: PaperMarksProps) {
   const groups = useMemo(() => grouped(picture), [picture]);
   return groups.map(({ of, text, box }) => (
-    <g
-      key={of}
-      {...(of === '' ? {} : { 'data-entry': of })}
-      transform={
-        drag && of !== '' && drag.entry === of ? `translate(${drag.by[0]} ${-drag.by[1]})` : undefined
-      }
-    >
+    <g key={of} {...(of === '' ? {} : { 'data-entry': of })}>
       {box && (
         <rect
           {...box}
@@ -92,24 +83,28 @@ function extentOf(mark: Mark): Vec2[] {
   return box ? [box.min, box.max] : [];
 }
 
-/** A ring round a point, with the word for it. */
-export function CatchMark({
-  caught: { at, caught },
-  height,
-  pixel,
-}: {
-  caught: Caught;
-  height: number;
-  pixel: number;
-}) {
-  const [x, y] = [at[0], height - at[1]];
-  const words = caught.radius !== undefined && caught.snap === 'edge' ? 'round edge' : caught.snap;
-  return (
-    <g className="pointer-events-none">
-      <circle cx={x} cy={y} r={5 * pixel} className="fill-none stroke-plum" strokeWidth={2 * pixel} />
-      <text x={x + 9 * pixel} y={y - 7 * pixel} fontSize={12 * pixel} className="fill-plum font-semibold">
-        {words}
-      </text>
-    </g>
-  );
+/** A ring with a word for what is caught; put in its place by `showCatch`. */
+export const CatchMark = () => (
+  <g className="pointer-events-none" display="none" data-catch>
+    <circle r={5} className="fill-none stroke-plum" strokeWidth={2} />
+    <text x={9} y={-7} fontSize={12} className="fill-plum font-semibold" />
+  </g>
+);
+
+/** Shows what is caught, or nothing. @param pixelsPerMm so that its size on the screen stays */
+export function showCatch(sheet: SVGSVGElement, caught: Caught | null, pixelsPerMm: number): void {
+  const mark = sheet.querySelector('[data-catch]')!;
+  mark.setAttribute('display', caught ? 'inline' : 'none');
+  if (!caught) return;
+  const { snap, radius } = caught.caught;
+  const y = sheet.viewBox.baseVal.height - caught.at[1];
+  mark.setAttribute('transform', `translate(${caught.at[0]} ${y}) scale(${1 / pixelsPerMm})`);
+  mark.querySelector('text')!.textContent = radius !== undefined && snap === 'edge' ? 'round edge' : snap;
+}
+
+/** A view or a note that is dragged is shifted as it is; null puts it back. */
+export function showShift(sheet: SVGSVGElement, entry: string, by: Vec2 | null): void {
+  const group = sheet.querySelector(`[data-entry="${entry}"]`);
+  if (by) group?.setAttribute('transform', `translate(${by[0]} ${-by[1]})`);
+  else group?.removeAttribute('transform');
 }

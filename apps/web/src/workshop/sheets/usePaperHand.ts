@@ -1,10 +1,11 @@
 /** The pointer and the keys on the paper: clicks, drags of what stands on it, and of the paper itself. */
 import type { Sheet, Vec2 } from '@kadrel/core';
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { nearestCatch, type Caught } from '../../session/onSheet.ts';
 import { exactMm, type Statement } from '../../session/statement.ts';
 import type { Session } from '../../session/store.ts';
 import { clickOnSheet, isGathering, nextCatch, tiesCaught } from './clicking.ts';
+import { showCatch, showShift } from './PaperMarks.tsx';
 import type { Zoom } from './useZoom.ts';
 
 /** Pixels that a press may wander and still be a click. */
@@ -30,19 +31,29 @@ export interface OnPaper {
   readonly selected: string | null;
   readonly catches: readonly Caught[];
   readonly zoom: Zoom;
+  /** The drawing. */
+  readonly svg: RefObject<SVGSVGElement | null>;
 }
 
 type Press = PointerEvent<HTMLDivElement>;
 const pixelOf = (event: Press): Vec2 => [event.clientX, event.clientY];
 
 export function usePaperHand(on: OnPaper) {
-  const { sheet, statement, catches, zoom } = on;
-  const [drag, setDrag] = useState<Drag | null>(null);
-  const [hovered, setHovered] = useState<Caught | null>(null);
+  const { sheet, statement, catches, zoom, svg } = on;
+  const drag = useRef<Drag | null>(null);
+  const hovered = useRef<Caught | null>(null);
   const isPicking = isGathering(statement);
+  const hover = (caught: Caught | null) => {
+    hovered.current = caught;
+    if (svg.current) showCatch(svg.current, caught, zoom.pixelsPerMm());
+  };
+  useEffect(() => {
+    if (!isPicking && svg.current) showCatch(svg.current, null, 1);
+    if (!isPicking) hovered.current = null;
+  }, [isPicking, svg]);
   const catchAt = (place: Vec2) => {
     const scaleOf = (view: string) => sheet.views[view]?.scale ?? 1;
-    return nearestCatch(catches, { place, reach: REACH_PX / zoom.pixelsPerMm, scaleOf }) ?? null;
+    return nearestCatch(catches, { place, reach: REACH_PX / zoom.pixelsPerMm(), scaleOf }) ?? null;
   };
   const onPointerDown = (event: Press) => {
     if (event.button > 1) return;
@@ -50,29 +61,25 @@ export function usePaperHand(on: OnPaper) {
     event.currentTarget.focus({ preventScroll: true });
     const pixel = pixelOf(event);
     const entry = event.button === 0 ? entryUnder(pixel) : null;
-    setDrag({ entry, from: zoom.placeOf(pixel), pixel, by: [0, 0], hasMoved: false });
+    drag.current = { entry, from: zoom.placeOf(pixel), pixel, by: [0, 0], hasMoved: false };
   };
   const onPointerMove = (event: Press) => {
     const pixel = pixelOf(event);
-    if (drag) setDrag(dragged({ drag, pixel, isPicking }, on));
-    else if (isPicking) setHovered(catchAt(zoom.placeOf(pixel)));
+    if (drag.current) drag.current = dragged({ drag: drag.current, pixel, isPicking }, on);
+    else if (isPicking) hover(catchAt(zoom.placeOf(pixel)));
   };
   const onPointerUp = () => {
-    if (!drag) return;
-    setDrag(null);
-    letGo(drag, isPicking ? catchAt(drag.from) : null, on);
+    const done = drag.current;
+    drag.current = null;
+    if (done) letGo(done, isPicking ? catchAt(done.from) : null, on);
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target !== event.currentTarget || !keyDone(event, on, { hovered, setHovered })) return;
+    const hovering = { hovered: hovered.current, setHovered: hover };
+    if (event.target !== event.currentTarget || !keyDone(event, on, hovering)) return;
     event.preventDefault();
     event.stopPropagation();
   };
-  return {
-    drag,
-    isPicking,
-    hovered: isPicking ? hovered : null,
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onKeyDown },
-  };
+  return { isPicking, handlers: { onPointerDown, onPointerMove, onPointerUp, onKeyDown } };
 }
 
 /** A drag puts what it was of elsewhere; a click is for the statement in hand, or selects. */
@@ -91,12 +98,14 @@ interface Dragging {
 }
 
 /** What can be moved goes with the pointer; otherwise the paper does. */
-function dragged({ drag, pixel, isPicking }: Dragging, { sheet, zoom }: OnPaper): Drag {
+function dragged({ drag, pixel, isPicking }: Dragging, { sheet, zoom, svg }: OnPaper): Drag {
   const away: Vec2 = [pixel[0] - drag.pixel[0], pixel[1] - drag.pixel[1]];
   if (!drag.hasMoved && Math.hypot(...away) <= CLICK_PX) return drag;
   if (isMovable(sheet, drag.entry) && !isPicking) {
     const place = zoom.placeOf(pixel);
-    return { ...drag, hasMoved: true, by: [place[0] - drag.from[0], place[1] - drag.from[1]] };
+    const by: Vec2 = [place[0] - drag.from[0], place[1] - drag.from[1]];
+    showShift(svg.current!, drag.entry!, by);
+    return { ...drag, hasMoved: true, by };
   }
   zoom.shift(away);
   return { ...drag, hasMoved: true, pixel };
@@ -104,15 +113,12 @@ function dragged({ drag, pixel, isPicking }: Dragging, { sheet, zoom }: OnPaper)
 
 const tenth = (mm: number) => Math.round(mm * 10) / 10;
 
-function shiftEntry({ session, sheet }: OnPaper, entry: string, by: Vec2): void {
+function shiftEntry({ session, sheet, svg }: OnPaper, entry: string, by: Vec2): void {
   const [x, y] = (sheet.views[entry] ?? sheet.notes[entry])!.at;
   session.set({ sheetEntry: entry });
-  void session.say('place-on-sheet', {
-    sheet: sheet.id,
-    entry,
-    x: exactMm(tenth(x + by[0])),
-    y: exactMm(tenth(y + by[1])),
-  });
+  const typed = { sheet: sheet.id, entry, x: exactMm(tenth(x + by[0])), y: exactMm(tenth(y + by[1])) };
+  // It is drawn where it stands now, or, where that was refused, where it stood.
+  void session.say('place-on-sheet', typed).then(() => svg.current && showShift(svg.current, entry, null));
 }
 
 const isMovable = ({ views, notes }: Sheet, entry: string | null): boolean =>

@@ -1,6 +1,6 @@
 /** How large the paper is shown, and where. */
 import type { Paper, Vec2 } from '@kadrel/core';
-import { useEffect, useLayoutEffect, useState, type CSSProperties, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, type RefObject } from 'react';
 
 /** Room round the paper when all of it is shown, px. */
 const RIM_PX = 16;
@@ -13,54 +13,59 @@ interface Shown {
   readonly corner: Vec2;
 }
 
+/** Moved by hand, never by React. */
 export interface Zoom {
-  readonly pixelsPerMm: number;
-  readonly style: CSSProperties;
+  readonly pixelsPerMm: () => number;
   /** On the paper, mm, from a pixel of the page. */
-  placeOf(pixel: Vec2): Vec2;
-  shift(by: Vec2): void;
-  by(factor: number): void;
-  fit(): void;
+  readonly placeOf: (pixel: Vec2) => Vec2;
+  readonly shift: (by: Vec2) => void;
+  readonly by: (factor: number) => void;
+  readonly fit: () => void;
 }
 
-export function useZoom(host: RefObject<HTMLDivElement | null>, paper: Paper): Zoom {
-  const [shown, setShown] = useState<Shown>({ pixelsPerMm: 1, corner: [0, 0] });
-  const fit = () => {
-    if (host.current) setShown(wholePaper(host.current, paper));
-  };
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- whenever the paper is another
-  useLayoutEffect(fit, [paper.width, paper.height]);
+/** @param sheet the drawing within its area */
+export function useZoom(sheet: RefObject<SVGSVGElement | null>, paper: Paper): Zoom {
+  const shown = useRef<Shown>({ pixelsPerMm: 1, corner: [0, 0] });
+  const zoom = useMemo(() => zoomOf(sheet, paper, shown), [sheet, paper]);
+  useLayoutEffect(() => zoom.fit(), [zoom]);
   useEffect(() => {
-    const area = host.current;
+    const area = sheet.current?.parentElement;
     if (!area) return;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const { left, top } = area.getBoundingClientRect();
-      const at: Vec2 = [event.clientX - left, event.clientY - top];
-      setShown((before) => zoomed(before, at, Math.exp(-event.deltaY / 400)));
+      zoom.about([event.clientX - left, event.clientY - top], Math.exp(-event.deltaY / 400));
     };
     area.addEventListener('wheel', onWheel, { passive: false });
     return () => area.removeEventListener('wheel', onWheel);
-  }, [host]);
-  const { pixelsPerMm, corner } = shown;
+  }, [sheet, zoom]);
+  return zoom;
+}
+
+function zoomOf(sheet: RefObject<SVGSVGElement | null>, paper: Paper, shown: { current: Shown }) {
+  const area = () => sheet.current!.parentElement!;
+  const show = (next: Shown) => {
+    shown.current = next;
+    const { style } = sheet.current!;
+    style.width = `${paper.width * next.pixelsPerMm}px`;
+    style.height = `${paper.height * next.pixelsPerMm}px`;
+    style.transform = `translate(${next.corner[0]}px, ${next.corner[1]}px)`;
+  };
+  const about = (at: Vec2, factor: number) => show(zoomed(shown.current, at, factor));
   return {
-    pixelsPerMm,
-    style: {
-      width: paper.width * pixelsPerMm,
-      height: paper.height * pixelsPerMm,
-      transform: `translate(${corner[0]}px, ${corner[1]}px)`,
-    },
-    placeOf([x, y]) {
-      const { left, top } = host.current!.getBoundingClientRect();
+    about,
+    pixelsPerMm: () => shown.current.pixelsPerMm,
+    placeOf: ([x, y]: Vec2): Vec2 => {
+      const { left, top } = area().getBoundingClientRect();
+      const { pixelsPerMm, corner } = shown.current;
       return [(x - left - corner[0]) / pixelsPerMm, paper.height - (y - top - corner[1]) / pixelsPerMm];
     },
-    shift: ([x, y]) =>
-      setShown((before) => ({ ...before, corner: [before.corner[0] + x, before.corner[1] + y] })),
-    by(factor) {
-      const { clientWidth, clientHeight } = host.current!;
-      setShown((before) => zoomed(before, [clientWidth / 2, clientHeight / 2], factor));
+    shift: ([x, y]: Vec2) => {
+      const { pixelsPerMm, corner } = shown.current;
+      show({ pixelsPerMm, corner: [corner[0] + x, corner[1] + y] });
     },
-    fit,
+    by: (factor: number) => about([area().clientWidth / 2, area().clientHeight / 2], factor),
+    fit: () => show(wholePaper(area(), paper)),
   };
 }
 
