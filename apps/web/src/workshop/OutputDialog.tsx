@@ -4,7 +4,7 @@ import { EXPORTERS, exporterNamed, type Exporter } from '@kadrel/kernel';
 import { useState } from 'react';
 import { download } from '../common/download.ts';
 import { useSession, useSessionState } from './context.ts';
-import { Choices, OutputButtons, Problem } from './OutputParts.tsx';
+import { Choices, OutputButtons, Problem, useWork } from './OutputParts.tsx';
 import { SheetOutput } from './sheets/SheetOutput.tsx';
 
 /** Finer facets than this are more than files can hold, coarser ones are none. */
@@ -41,8 +41,7 @@ function OutputForm({ close }: { close: () => void }) {
   const [exporter, setExporter] = useState<Exporter>(EXPORTERS[0]!);
   const [which, setWhich] = useState<'all' | 'selected'>(selection.length > 0 ? 'selected' : 'all');
   const [chord, setChord] = useState('0.01 mm');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setIsBusy] = useState(false);
+  const { problem, isBusy, setProblem, run } = useWork(close);
   const all = visibleParts(document).map((part) => part.id);
   const parts = (which === 'all' ? all : selection).filter(
     (id) => !failures.some((failure) => failure.part === id),
@@ -50,21 +49,14 @@ function OutputForm({ close }: { close: () => void }) {
 
   const hasChord = exporter.holds === 'solids' && exporter.hasChord === true;
   const write = async () => {
-    setProblem(null);
     const chordMm = session.readLength(chord);
     if (hasChord && !(chordMm !== undefined && chordMm >= LEAST_CHORD_MM && chordMm <= MOST_CHORD_MM))
       return setProblem('The chord tolerance is a length between 0.0001 mm and 1 m.');
     if (exporter.holds !== 'document' && parts.length === 0) return setProblem('There is no part to write.');
-    setIsBusy(true);
-    try {
+    await run(async () => {
       const file = await session.written({ exporter, parts, chordMm: chordMm ?? MOST_CHORD_MM });
       download(`${name}${exporter.extensions[0]}`, exporter.mime, file);
-      close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    } finally {
-      setIsBusy(false);
-    }
+    });
   };
 
   return (

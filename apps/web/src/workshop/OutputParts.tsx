@@ -1,4 +1,6 @@
 /** What the forms that write files share. */
+import { useState } from 'react';
+
 interface ChoicesProps {
   readonly legend: string;
   readonly options: readonly { readonly value: string; readonly name: string; readonly about: string }[];
@@ -25,6 +27,25 @@ export const Choices = ({ legend, options, value, choose }: ChoicesProps) => (
     ))}
   </fieldset>
 );
+
+/** Work that writes a file: busy meanwhile, closed after it, and why it could not be done. */
+export function useWork(close: () => void) {
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
+  const run = async (work: () => Promise<void>) => {
+    setProblem(null);
+    setIsBusy(true);
+    try {
+      await work();
+      close();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    } finally {
+      setIsBusy(false);
+    }
+  };
+  return { problem, isBusy, setProblem, run };
+}
 
 /** Why nothing was written. */
 export const Problem = ({ words }: { words: string | null }) =>

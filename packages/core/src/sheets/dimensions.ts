@@ -225,7 +225,7 @@ function leaderOf(centre: Vec2, radius: number, { dimension, text, isRadius }: L
   return [
     stroke('dimension', isRadius ? centre : other, far, end),
     ...(isRadius ? [] : [arrow(other, dimension.bearing + 180)]),
-    arrow(rim, isRadius ? dimension.bearing : dimension.bearing),
+    arrow(rim, dimension.bearing),
     { kind: 'text', text, at, align: 'middle', height: LETTERS.usual, turn: 0 },
   ];
 }

@@ -31,6 +31,10 @@ export type Stroke = keyof typeof STROKES;
 /** What is wrong stands out. */
 export type Tone = 'plain' | 'warning';
 
+/** Of lines and dark fills, and of light ones, as #rrggbb. */
+export const INK: Readonly<Record<Tone, string>> = { plain: '#000000', warning: '#b3261e' };
+export const LIGHT_FILL = '#d9d9d9';
+
 interface Belongs {
   /** The view, the dimension or the note that it is of; none for the frame and the title block. */
   readonly of?: string;

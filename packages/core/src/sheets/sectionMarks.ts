@@ -5,7 +5,7 @@ import type { DrawnView } from '../questions/question.ts';
 import { degrees } from '../space/angle.ts';
 import { column } from '../space/matrix.ts';
 import type { Pose } from '../space/pose.ts';
-import { dot, scale } from '../space/vector.ts';
+import { along, dot } from '../space/vector.ts';
 import { boxOfCurves } from '../curves/curve.ts';
 import { add2, dot2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { frameOfLook, onPaper } from './looks.ts';
@@ -46,7 +46,7 @@ export function sectionMarks(document: KadrelDocument, { sheet, view, frame, dra
     const map = onPaper(frame, view);
     const through = map(cut.shift);
     // The section looks against its own way out.
-    const sight = unit2(subtract2(map(add3(cut.shift, scale(towards, -1))), through));
+    const sight = unit2(subtract2(map(along(cut.shift, towards, -1)), through));
     const corners = [
       box.min,
       [box.max[0], box.min[1]] as Vec2,
@@ -56,9 +56,6 @@ export function sectionMarks(document: KadrelDocument, { sheet, view, frame, dra
     return markOf(through, sight, { corners, letter });
   });
 }
-
-const add3 = (a: readonly number[], b: readonly number[]) =>
-  [a[0]! + b[0]!, a[1]! + b[1]!, a[2]! + b[2]!] as const;
 
 function markOf(
   through: Vec2,

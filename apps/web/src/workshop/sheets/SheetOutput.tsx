@@ -14,23 +14,29 @@ import { useState } from 'react';
 import { download } from '../../common/download.ts';
 import type { Session } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
-import { Choices, OutputButtons, Problem } from '../OutputParts.tsx';
+import { Choices, OutputButtons, Problem, useWork } from '../OutputParts.tsx';
 import { PNG } from './png.ts';
 
 const FORMATS: readonly SheetExporter[] = [...SHEET_EXPORTERS, PNG];
 
 export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void }) {
+  const session = useSession();
   const document = useSessionState((state) => state.document);
   const [exporter, setExporter] = useState(FORMATS[0]!);
   const [which, setWhich] = useState<'this' | 'all'>('this');
   const sheets = which === 'all' && exporter.holdsMany ? sheetsOf(document) : [sheet];
-  const { write, problem, isBusy } = useWriting({ exporter, sheets, close });
+  const { run, problem, isBusy } = useWork(close);
+  const write = async () => {
+    const pictures: SheetPicture[] = [];
+    for (const one of sheets) pictures.push(await pictureOf(session, document, one));
+    download(`${sheets[0]!.name}${exporter.extension}`, exporter.mime, await exporter.write(pictures));
+  };
   return (
     <form
       className="flex flex-col gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        void write();
+        void run(write);
       }}
     >
       <Choices
@@ -46,35 +52,6 @@ export function SheetOutput({ sheet, close }: { sheet: Sheet; close: () => void 
       <OutputButtons isBusy={isBusy} close={close} />
     </form>
   );
-}
-
-interface WritingSheets {
-  readonly exporter: SheetExporter;
-  /** The first one gives the file its name. */
-  readonly sheets: readonly Sheet[];
-  readonly close: () => void;
-}
-
-function useWriting({ exporter, sheets, close }: WritingSheets) {
-  const session = useSession();
-  const document = useSessionState((state) => state.document);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setIsBusy] = useState(false);
-  const write = async () => {
-    setProblem(null);
-    setIsBusy(true);
-    try {
-      const pictures: SheetPicture[] = [];
-      for (const one of sheets) pictures.push(await pictureOf(session, document, one));
-      download(`${sheets[0]!.name}${exporter.extension}`, exporter.mime, await exporter.write(pictures));
-      close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    } finally {
-      setIsBusy(false);
-    }
-  };
-  return { write, problem, isBusy };
 }
 
 interface WhichSheetsProps {

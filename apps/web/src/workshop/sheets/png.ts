@@ -1,6 +1,8 @@
 /** A sheet as a picture of pixels, painted by the browser. */
 import {
   FormatError,
+  INK,
+  LIGHT_FILL,
   STROKES,
   capitalsShare,
   carryCurve,
@@ -43,9 +45,6 @@ async function painted(picture: SheetPicture): Promise<Uint8Array> {
   return new Uint8Array(await blob.arrayBuffer());
 }
 
-const INK = { plain: '#000000', warning: '#b3261e' } as const;
-const LIGHT = '#d9d9d9';
-
 function paint(
   context: OffscreenCanvasRenderingContext2D,
   mark: Mark,
@@ -64,7 +63,7 @@ function paint(
   }
   if (mark.kind === 'fill') {
     const loops = mark.loops.map((loop) => `M${loop.map(([x, y]) => `${x} ${paper.height - y}`).join('L')}Z`);
-    context.fillStyle = mark.shade === 'dark' ? ink : LIGHT;
+    context.fillStyle = mark.shade === 'dark' ? ink : LIGHT_FILL;
     context.fill(new Path2D(loops.join('')), 'evenodd');
     return;
   }

@@ -39,18 +39,10 @@ type Press = PointerEvent<HTMLDivElement>;
 const pixelOf = (event: Press): Vec2 => [event.clientX, event.clientY];
 
 export function usePaperHand(on: OnPaper) {
-  const { sheet, statement, catches, zoom, svg } = on;
+  const { sheet, statement, catches, zoom } = on;
   const drag = useRef<Drag | null>(null);
-  const hovered = useRef<Caught | null>(null);
   const isPicking = isGathering(statement);
-  const hover = (caught: Caught | null) => {
-    hovered.current = caught;
-    if (svg.current) showCatch(svg.current, caught, zoom.pixelsPerMm());
-  };
-  useEffect(() => {
-    if (!isPicking && svg.current) showCatch(svg.current, null, 1);
-    if (!isPicking) hovered.current = null;
-  }, [isPicking, svg]);
+  const { hovered, hover } = useHover(on, isPicking ? 'picking' : 'idle');
   const catchAt = (place: Vec2) => {
     const scaleOf = (view: string) => sheet.views[view]?.scale ?? 1;
     return nearestCatch(catches, { place, reach: REACH_PX / zoom.pixelsPerMm(), scaleOf }) ?? null;
@@ -89,6 +81,21 @@ function letGo({ entry, from, by, hasMoved }: Drag, caught: Caught | null, on: O
   if (hasMoved) return;
   const isTaken = clickOnSheet(session, { place: from, caught, ties: tiesCaught(statement, catches) });
   if (!isTaken) session.set({ sheetEntry: entry });
+}
+
+/** What is caught under the pointer, shown while something is picked. */
+function useHover({ svg, zoom }: OnPaper, hand: 'picking' | 'idle') {
+  const hovered = useRef<Caught | null>(null);
+  const hover = (caught: Caught | null) => {
+    hovered.current = caught;
+    if (svg.current) showCatch(svg.current, caught, zoom.pixelsPerMm());
+  };
+  useEffect(() => {
+    if (hand === 'picking' || !svg.current) return;
+    hovered.current = null;
+    showCatch(svg.current, null, 1);
+  }, [hand, svg]);
+  return { hovered, hover };
 }
 
 interface Dragging {

@@ -1,6 +1,8 @@
 /** A sheet as SVG, at its true size, with its letters. */
 import {
   FONT_WOFF,
+  INK,
+  LIGHT_FILL,
   STROKES,
   capitalsShare,
   carryCurve,
@@ -23,8 +25,6 @@ export const sheetSvg: SheetExporter = {
   write: ([picture]) => Promise.resolve(svgOfSheet(picture!)),
 };
 
-const INK = { plain: '#000000', warning: '#b3261e' } as const;
-const LIGHT = '#d9d9d9';
 const FONT = 'Kadrel Letters';
 
 /** A file by itself: it brings its letters along. */
@@ -63,7 +63,7 @@ function markAsSvg(mark: Mark, { down, place, lineWidth, font }: Drawing): strin
   }
   if (mark.kind === 'fill') {
     const data = mark.loops.map((loop) => `M${loop.map(place).join('L')}Z`).join('');
-    const fill = mark.shade === 'dark' ? ink : LIGHT;
+    const fill = mark.shade === 'dark' ? ink : LIGHT_FILL;
     return `<path${of} d="${data}" fill="${fill}" fill-rule="evenodd"/>`;
   }
   const { width, dashes } = STROKES[mark.stroke];
