@@ -1,6 +1,6 @@
 /** Points well inside the faces of a shape, on its true surfaces, with the way outward. */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
-import { firstDerivatives, isPlane, type Derivatives } from './surface.ts';
+import { firstDerivatives, isPlane, roundAxis, type Derivatives, type RoundAxis } from './surface.ts';
 import { meshShape, type Mesh } from './mesh.ts';
 import {
   scope,
@@ -93,8 +93,9 @@ function heightOf({ positions, triangles }: Mesh, t: number): number {
   return longest === 0 ? 0 : Math.hypot(...cross(u, v)) / longest;
 }
 
-/** A plane that is right at some points is right at all. */
+/** A plane or a cylinder that is right at some points is right at all: three fix a plane, five a cylinder. */
 const MOST_ON_A_PLANE = 4;
+const MOST_ON_A_CYLINDER = 8;
 
 /** The facets of one face, counted from its first. */
 interface FaceFacets {
@@ -106,15 +107,17 @@ interface FaceFacets {
 /** The middles of triangles of a face, carried onto the true surface: where that is not flat, in its parameters. */
 function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): Omit<Sample, 'face'>[] {
   return scope((keep) => {
-    const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+    const surface = keep(new occt.BRepAdaptor_Surface(face, false));
     const isFlat = isPlane(surface);
-    const chosen = choose(isFlat ? MOST_ON_A_PLANE : Infinity);
+    const axis = isFlat ? undefined : roundAxis(surface, keep);
+    const chosen = choose(isFlat ? MOST_ON_A_PLANE : axis ? MOST_ON_A_CYLINDER : Infinity);
     if (chosen.length === 0) return [];
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     if (isFlat) {
       const plane = firstDerivatives(surface, 0, 0, keep);
       return chosen.map((t) => onPlane(plane, middle(t), turned));
     }
+    if (axis) return chosen.map((t) => onCylinder(axis, middle(t), turned));
     const location = keep(new occt.TopLoc_Location());
     const triangulation = keep(occt.BRep_Tool.Triangulation(face, location, 0));
     return chosen.flatMap((t) => {
@@ -147,6 +150,15 @@ function onPlane({ point, along, across }: Derivatives, place: Vec3, turned: num
   const normal = unit(cross(along, across));
   const height = dot(subtract(place, point), normal);
   return { point: add(place, scale(normal, -height)), outward: scale(normal, turned) };
+}
+
+/** The point of a cylinder straight out from its axis through a place. */
+function onCylinder(axis: RoundAxis, place: Vec3, turned: number): Omit<Sample, 'face'> {
+  const from = subtract(place, axis.origin);
+  const along = dot(from, axis.direction);
+  const out = unit(subtract(from, scale(axis.direction, along)));
+  const point = add(add(axis.origin, scale(axis.direction, along)), scale(out, axis.radius));
+  return { point, outward: scale(out, turned * axis.way) };
 }
 
 export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by: number): Vec3 =>

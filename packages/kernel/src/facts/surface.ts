@@ -1,5 +1,5 @@
 /** Points of surfaces, and which way faces look. */
-import { cross, scale, unit, type Vec3 } from '@kadrel/core';
+import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import {
   read,
   scope,
@@ -23,6 +23,30 @@ export const isLine = (curve: InstanceType<Occt['BRepAdaptor_Curve']>): boolean 
 export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep): Derivatives {
   const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
   return { point: read(Point, keep), along: read(D1U, keep), across: read(D1V, keep) };
+}
+
+/** The axis of a cylinder in the frame of its shape, and whether the surface's own normal looks away from it. */
+export interface RoundAxis {
+  readonly origin: Vec3;
+  /** Length 1. */
+  readonly direction: Vec3;
+  /** mm */
+  readonly radius: number;
+  readonly way: 1 | -1;
+}
+
+/** By two points across the axis from each other. @returns undefined for all but cylinders */
+export function roundAxis(surface: Surface, keep: Keep): RoundAxis | undefined {
+  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Cylinder') return undefined;
+  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+  const facing = firstDerivatives(surface, Math.PI, 0, keep).point;
+  const out = scale(subtract(point, facing), 0.5);
+  return {
+    origin: scale(add(point, facing), 0.5),
+    direction: unit(across),
+    radius: length(out),
+    way: dot(cross(along, across), out) > 0 ? 1 : -1,
+  };
 }
 
 export const isFlatFace = (occt: Occt, face: TopoDS_Shape): boolean =>
