@@ -24,6 +24,7 @@ const CORE = [
   'selecting',
   'formats',
   'sheets',
+  'fit',
   'statement',
   'verbs',
 ];

@@ -33,6 +33,16 @@ export {
   type Tie,
 } from './document/sheet.ts';
 export * from './sheets/index.ts';
+export * from './fit/index.ts';
+export type {
+  Contact,
+  Fall,
+  Nearby,
+  Overlap,
+  PairFacts,
+  SolidPair,
+  StandingSolid,
+} from './questions/question.ts';
 export { NewerVersionError, readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
 export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './recipes/layouts/index.ts';

@@ -121,6 +121,7 @@ export interface EvaluateOptions {
 export class Evaluator {
   private readonly builder: Builder;
   private readonly answers: Answers;
+  private readonly snaps = new WeakMap<NamedShape, SnapShape>();
 
   constructor(private readonly libraries: Libraries) {
     this.builder = new Builder(libraries);
@@ -242,9 +243,24 @@ export class Evaluator {
     return this.guarded(() => this.builder.shapeOf(content));
   }
 
-  /** Points, edges, faces and facets of a content. Throws BuildError. */
+  /** Points, edges, faces and facets of a content; those of sheets and of fit are asked for again and again. Throws BuildError. */
   snapsOf(content: Content): SnapShape {
-    return this.guarded(() => this.factsOf(content, keyOf(content)).snaps);
+    return this.guarded(() => {
+      const named = this.builder.shapeOf(content);
+      const known = this.snaps.get(named) ?? this.factsOf(content, keyOf(content)).snaps;
+      this.snaps.set(named, known);
+      return known;
+    });
+  }
+
+  /** Throws BuildError. */
+  measuresOf(content: Content): Measures {
+    return this.guarded(() => this.builder.measuresOf(content));
+  }
+
+  /** The exact box of a content in the world. Throws BuildError. */
+  boxAt(content: Content, pose: Pose): Box {
+    return this.worldBox(this.shapeOf(content), this.measuresOf(content).box, pose);
   }
 
   /** Least and greatest coordinate along a direction, as the measures of wholes ask for it. */

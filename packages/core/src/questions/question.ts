@@ -60,6 +60,14 @@ export type Question =
   | { readonly ask: 'made'; readonly part: ItemId; readonly step: number }
   /** The edges of the cage of a softened solid; none where it is not softened. */
   | { readonly ask: 'cage'; readonly part: ItemId }
+  /** The solids of parts, and which of them are no farther apart than a reach, mm; told by their boxes. */
+  | { readonly ask: 'nearby'; readonly parts: readonly ItemId[]; readonly reach: number }
+  /** How solids stand to one another, pair by pair; null where they are farther apart than the reach, mm. */
+  | { readonly ask: 'pairs'; readonly pairs: readonly SolidPair[]; readonly reach: number }
+  /** How far each of these solids can fall until others are in its way. */
+  | { readonly ask: 'falls'; readonly solids: readonly string[]; readonly among: readonly ItemId[] }
+  /** What two solids have in common. */
+  | { readonly ask: 'common'; readonly pair: SolidPair }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -83,10 +91,73 @@ export interface Replies {
   ties: TiesFound;
   face: FaceFacts;
   edges: EdgeFacts;
+  nearby: Nearby;
+  pairs: readonly (PairFacts | null)[];
+  falls: readonly Fall[];
+  common: MadeFaces;
   made: MadeFaces;
   /** 6·E: both ends of each, in the part’s own frame, mm. */
   cage: readonly number[];
   solid: SolidWritten;
+}
+
+/** Two solids by their tags, as `placedOf` tells them. */
+export type SolidPair = readonly [string, string];
+
+export interface Nearby {
+  readonly solids: readonly StandingSolid[];
+  readonly pairs: readonly SolidPair[];
+}
+
+/** A solid where it stands. */
+export interface StandingSolid {
+  readonly tag: string;
+  /** The standing item that it belongs to, and which of its members it is. */
+  readonly item: ItemId;
+  readonly member: string;
+  /** mm³ */
+  readonly volume: number;
+  /** Exact, in the world. */
+  readonly box: Box;
+  readonly centroid: Vec3;
+}
+
+/** How two solids stand to one another; places in the world, mm. */
+export interface PairFacts {
+  /** The least distance; 0 where they touch or overlap. */
+  readonly gap: number;
+  /** A point of each where they are nearest. */
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly contact?: Contact;
+  readonly overlap?: Overlap;
+  /** Wholly within the other: the first, the second, or each in the other. */
+  readonly within?: 'first' | 'second' | 'both';
+  /** Why it cannot be told whether they overlap. */
+  readonly doubt?: string;
+}
+
+export interface Contact {
+  readonly kind: 'area' | 'edge' | 'point';
+  /** mm² */
+  readonly area: number;
+  readonly at: Vec3;
+  /** Out of the first one, length 1. */
+  readonly normal: Vec3;
+}
+
+export interface Overlap {
+  /** mm³ */
+  readonly volume: number;
+  readonly box: Box;
+  readonly at: Vec3;
+}
+
+export interface Fall {
+  /** mm; null where nothing is below. */
+  readonly by: number | null;
+  /** What it would land on: the tag of a solid; none where that is the bed. */
+  readonly onto?: string;
 }
 
 /** Exact, in the part's own frame. */

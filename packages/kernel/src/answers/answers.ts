@@ -29,6 +29,7 @@ import { exactBox } from '../facts/extent.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
+import { FitAnswers, type FitShapes } from './fit.ts';
 import { facesMade } from './made.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
 import { SheetAnswers, type SheetShapes } from './sheets.ts';
@@ -40,7 +41,7 @@ import { splitRegions } from '../build/bodies/regions.ts';
 import { writtenSolid } from '../build/bodies/settled.ts';
 
 /** Where built shapes and their measures come from. All throw BuildError. */
-interface Shapes extends SheetShapes {
+interface Shapes extends SheetShapes, FitShapes {
   readonly range: RangeOf;
   built(document: KadrelDocument, id: ItemId): { readonly named: NamedShape };
   solidsOf(document: KadrelDocument, id: ItemId): readonly Solid[];
@@ -60,12 +61,14 @@ type Contact = Extract<Question, { ask: 'contact' }>;
 
 export class Answers {
   private readonly sheets: SheetAnswers;
+  private readonly fit: FitAnswers;
 
   constructor(
     private readonly occt: Occt,
     private readonly shapes: Shapes,
   ) {
     this.sheets = new SheetAnswers(occt, shapes);
+    this.fit = new FitAnswers(occt, shapes);
   }
 
   /** Throws BuildError. */
@@ -97,6 +100,14 @@ export class Answers {
         return this.made(document, question.part, question.step);
       case 'cage':
         return this.cage(document, question.part);
+      case 'nearby':
+        return this.fit.nearby(document, question);
+      case 'pairs':
+        return this.fit.pairs(document, question);
+      case 'falls':
+        return this.fit.falls(document, question);
+      case 'common':
+        return this.fit.common(document, question);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':

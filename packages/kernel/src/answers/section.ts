@@ -1,23 +1,13 @@
 /** What a section plane cuts: areas, borders and centroids of each item, and where two fill the same place. */
-import {
-  AT_ORIGIN,
-  carry,
-  type CutFacts,
-  type ItemId,
-  type Pose,
-  type Replies,
-  type Vec3,
-} from '@kadrel/core';
+import { carry, type CutFacts, type ItemId, type Pose, type Replies, type Vec3 } from '@kadrel/core';
 import { borderOf } from '../facts/faces.ts';
 import { pathsOfEdges } from '../occt/curves.ts';
+import { commonOf } from '../facts/common.ts';
 import { integralsOf } from '../facts/integrals.ts';
 import type { NamedShape } from '../naming/named.ts';
 import {
   compoundOf,
-  copied,
   occurrences,
-  progressRange,
-  release,
   roughBox,
   scope,
   uniqueShapes,
@@ -83,19 +73,3 @@ function overlapsOf(occt: Occt, byItem: ReadonlyMap<ItemId, readonly TopoDS_Shap
 
 type Box = ReturnType<typeof roughBox>;
 const doMeet = (a: Box, b: Box) => [0, 1].every((i) => a.min[i]! < b.max[i]! && b.min[i]! < a.max[i]!);
-
-function commonOf(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): { area: number; at: Vec3 } {
-  const copies = [copied(occt, a, AT_ORIGIN), copied(occt, b, AT_ORIGIN)] as const;
-  try {
-    return scope((keep) => {
-      const common = keep(new occt.BRepAlgoAPI_Common(...copies, progressRange(occt, keep)));
-      const faces = uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep);
-      common.Clear();
-      if (faces.length === 0) return { area: 0, at: [0, 0, 0] };
-      const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, faces)));
-      return { area, at: areaCentroid };
-    });
-  } finally {
-    copies.forEach((copy) => release(occt, copy));
-  }
-}

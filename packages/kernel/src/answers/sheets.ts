@@ -83,7 +83,6 @@ type Lines = Pick<DrawnView, 'lines' | 'cuts'> & {
 /** Answers what is asked of sheets, and keeps the lines of views by what they show. */
 export class SheetAnswers {
   private readonly kept = new Map<string, Lines>();
-  private readonly snaps = new WeakMap<NamedShape, SnapShape>();
 
   constructor(
     private readonly occt: Occt,
@@ -157,7 +156,7 @@ export class SheetAnswers {
       const instances = pieces.map(({ content, pose, item }) => ({
         part: item,
         pose,
-        shape: this.snapsOf(content),
+        shape: this.shapes.snapsOf(content),
       }));
       const scene = snapScene(instances);
       const lines = withSecondLook(first, scene);
@@ -221,20 +220,11 @@ export class SheetAnswers {
 
   private featuresIfBuilt(document: KadrelDocument, solid: Placed): SnapShape | undefined {
     try {
-      return this.snapsOf(this.shapes.contentOf(document, solid));
+      return this.shapes.snapsOf(this.shapes.contentOf(document, solid));
     } catch (error) {
       if (error instanceof BuildError) return undefined;
       throw error;
     }
-  }
-
-  private snapsOf(content: Content): SnapShape {
-    const named = this.shapes.shapeOf(content);
-    const known = this.snaps.get(named);
-    if (known) return known;
-    const snaps = this.shapes.snapsOf(content);
-    this.snaps.set(named, snaps);
-    return snaps;
   }
 }
 

@@ -8,10 +8,12 @@ import {
   acrossTo,
   add,
   buildBvh,
+  clippedToTriangle,
   cross,
   dot,
   scale,
   searchBvh,
+  stripWidth,
   subtract,
   turnVector,
   carry,
@@ -157,41 +159,16 @@ function facetPairs(
   return [...pairs.values()];
 }
 
+type Flat = readonly [number, number];
+
 /** The least way between two triangles where they lie over one another; undefined where they do not, or only by a hair. */
 function wayBetween(a: Float64Array, b: Float64Array): number | undefined {
-  let region: [number, number][] = [0, 3, 6].map((at) => [a[at]!, a[at + 1]!]);
-  const turn = Math.sign((b[3]! - b[0]!) * (b[7]! - b[1]!) - (b[4]! - b[1]!) * (b[6]! - b[0]!));
-  for (let i = 0; i < 3 && region.length > 0; i++) {
-    const [px, py] = [b[3 * i]!, b[3 * i + 1]!];
-    const [dx, dy] = [b[3 * ((i + 1) % 3)]! - px, b[3 * ((i + 1) % 3) + 1]! - py];
-    region = clipped(region, ([x, y]) => turn * (dx * (y - py) - dy * (x - px)));
-  }
+  const flat = (t: Float64Array) =>
+    [0, 3, 6].map((at) => [t[at]!, t[at + 1]!] as const) as [Flat, Flat, Flat];
+  const region = clippedToTriangle(flat(a), flat(b));
   if (region.length < 3 || stripWidth(region) < LEAST_STRIP_MM) return undefined;
   const [onA, onB] = [planeOf(a), planeOf(b)];
   return Math.min(...region.map(([x, y]) => onB(x, y) - onA(x, y)));
-}
-
-/** The part of a convex polygon where `side` is not negative. Source: Sutherland and Hodgman, CACM 17 (1974). */
-function clipped(polygon: [number, number][], side: (p: [number, number]) => number): [number, number][] {
-  return polygon.flatMap((p, i) => {
-    const q = polygon[(i + 1) % polygon.length]!;
-    const [s, t] = [side(p), side(q)];
-    const kept = s >= 0 ? [p] : [];
-    if (s >= 0 === t >= 0) return kept;
-    const at = s / (s - t);
-    return [...kept, [p[0] + at * (q[0] - p[0]), p[1] + at * (q[1] - p[1])] as [number, number]];
-  });
-}
-
-/** Twice the area by the outline: about the width of a strip. */
-function stripWidth(region: readonly [number, number][]): number {
-  let [area, outline] = [0, 0];
-  region.forEach(([x, y], i) => {
-    const [p, q] = region[(i + 1) % region.length]!;
-    area += x * q - p * y;
-    outline += Math.hypot(p - x, q - y);
-  });
-  return outline === 0 ? 0 : Math.abs(area) / outline;
 }
 
 /** Height along the way over a point across it. */

@@ -1,0 +1,339 @@
+/** How solids stand to one another: apart, touching, in one another. Pairs are kept by what they are and how they stand. */
+import {
+  AT_ORIGIN,
+  boxSize,
+  boxesMeet,
+  carry,
+  carryBox,
+  chain,
+  dot,
+  inverse,
+  isFlatPart,
+  isWithin,
+  placedOf,
+  nearBoxes,
+  turnBack,
+  turnVector,
+  type Box,
+  type Fall,
+  type ItemId,
+  type KadrelDocument,
+  type MadeFaces,
+  type PairFacts,
+  type Placed,
+  type Pose,
+  type Question,
+  type Replies,
+  type SolidPair,
+  type SnapShape,
+  type StandingSolid,
+  type Vec3,
+} from '@kadrel/core';
+import { NothingLeft } from '../booleans/operation.ts';
+import type { Content } from '../content/content.ts';
+import { keyOf } from '../content/key.ts';
+import { isBetweenFlat, nearestFaces, planeOf, type FaceDistance, type PlacedSolid } from '../facts/apart.ts';
+import { contactWay } from '../facts/contact.ts';
+import { displayChord, meshShape } from '../facts/mesh.ts';
+import type { Measures } from '../facts/measure.ts';
+import { contactOf } from '../facts/touch.ts';
+import type { RangeOf } from '../facts/wholes.ts';
+import type { NamedShape } from '../naming/named.ts';
+import { BuildError, type Occt } from '../occt/occt.ts';
+
+/** Where built shapes come from. All throw BuildError. */
+export interface FitShapes {
+  readonly range: RangeOf;
+  contentOf(document: KadrelDocument, solid: Placed): Content;
+  shapeOf(content: Content): NamedShape;
+  snapsOf(content: Content): SnapShape;
+  measuresOf(content: Content): Measures;
+  /** The exact box of a content in the world. */
+  boxAt(content: Content, pose: Pose): Box;
+}
+
+/** Solids nearer than this (mm) touch: the kernel's tolerance. */
+const TOUCH_MM = 1e-7;
+/** Two that are on both sides of a plane but for this (mm) do not overlap. */
+const APART_MM = 1e-9;
+/** Pairs that are kept: some ten thousand at a few hundred bytes each. */
+const MAX_KEPT = 20_000;
+
+interface Body {
+  readonly content: Content;
+  readonly named: NamedShape;
+  readonly pose: Pose;
+}
+
+export class FitAnswers {
+  /** In the frame of the first solid; null where they are farther apart than the reach. */
+  private readonly kept = new Map<string, PairFacts | null>();
+  private readonly solids = new WeakMap<KadrelDocument, ReadonlyMap<string, Placed>>();
+
+  constructor(
+    private readonly occt: Occt,
+    private readonly shapes: FitShapes,
+  ) {}
+
+  nearby(
+    document: KadrelDocument,
+    { parts, reach }: Extract<Question, { ask: 'nearby' }>,
+  ): Replies['nearby'] {
+    const solids = parts.flatMap((part) => this.standing(document, part));
+    const pairs = nearBoxes(
+      solids.map(({ box }) => box),
+      reach,
+    ).map(([i, j]): SolidPair => [solids[i]!.tag, solids[j]!.tag]);
+    return { solids, pairs };
+  }
+
+  pairs(document: KadrelDocument, { pairs, reach }: Extract<Question, { ask: 'pairs' }>): Replies['pairs'] {
+    return pairs.map(([a, b]) => this.pair([this.body(document, a), this.body(document, b)], reach));
+  }
+
+  falls(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'falls' }>): Fall[] {
+    const others = among.flatMap((part) => this.standing(document, part));
+    const own = new Map(others.map((one) => [one.tag, one]));
+    return solids.map((tag) => this.fall(document, own.get(tag) ?? this.standingOf(document, tag), others));
+  }
+
+  /** Its facets, for showing it. Throws BuildError. */
+  common(document: KadrelDocument, { pair: [a, b] }: Extract<Question, { ask: 'common' }>): MadeFaces {
+    const [first, second] = [this.body(document, a), this.body(document, b)];
+    const named = this.shapes.shapeOf(commonContent(first, second));
+    const chord = displayChord(Math.hypot(...boxSize(this.shapes.measuresOf(first.content).box)));
+    const { positions, triangles } = meshShape(this.occt, named.shape, chord);
+    const corners = [...triangles].flatMap((i) =>
+      carry(first.pose, [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!]),
+    );
+    return { faces: [...new Set(named.faceNames)], corners };
+  }
+
+  private standing(document: KadrelDocument, part: ItemId): StandingSolid[] {
+    return placedOf(document, part)
+      .filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!))
+      .flatMap((one) => {
+        const content = this.shapes.contentOf(document, one);
+        const { solids, volume, centroid } = this.shapes.measuresOf(content);
+        if (solids === 0) return [];
+        const box = this.shapes.boxAt(content, one.pose);
+        const { tag, item, member } = one;
+        return [{ tag, item, member, volume, box, centroid: carry(one.pose, centroid) }];
+      });
+  }
+
+  private standingOf(document: KadrelDocument, tag: string): StandingSolid {
+    const { item } = this.placed(document, tag);
+    return this.standing(document, item).find((one) => one.tag === tag)!;
+  }
+
+  /** Throws BuildError where there is no such solid. */
+  private placed(document: KadrelDocument, tag: string): Placed {
+    let known = this.solids.get(document);
+    if (!known) {
+      const all = Object.values(document.items).flatMap(({ id, parent }) =>
+        parent === null ? placedOf(document, id, { withHidden: true }) : [],
+      );
+      known = new Map(all.map((one) => [one.tag, one]));
+      this.solids.set(document, known);
+    }
+    const found = known.get(tag);
+    if (!found) throw new BuildError('There is no such solid any more.', 'Ask again.');
+    return found;
+  }
+
+  private body(document: KadrelDocument, tag: string): Body {
+    const placed = this.placed(document, tag);
+    const content = this.shapes.contentOf(document, placed);
+    return { content, named: this.shapes.shapeOf(content), pose: placed.pose };
+  }
+
+  /** How far a solid falls by itself, onto what. */
+  private fall(document: KadrelDocument, own: StandingSolid, others: readonly StandingSolid[]): Fall {
+    const below = others.filter(
+      ({ tag, box }) =>
+        tag !== own.tag &&
+        box.min[2] < own.box.max[2] &&
+        [0, 1].every((i) => box.min[i]! < own.box.max[i]! && box.max[i]! > own.box.min[i]!),
+    );
+    const moving = this.falling(document, own.tag, own.box);
+    let best: Fall = { by: null };
+    for (const one of below) {
+      const fixed = { ...this.falling(document, one.tag, one.box), overlaps: boxesMeet(one.box, own.box) };
+      const way = contactWay(this.occt, [moving], [fixed], [0, 0, -1]);
+      if (way !== null && (best.by === null || way < best.by)) best = { by: Math.max(0, way), onto: one.tag };
+    }
+    return best;
+  }
+
+  private falling(document: KadrelDocument, tag: string, box: Box) {
+    const { named, pose } = this.body(document, tag);
+    return { shape: named.shape, pose, chord: displayChord(Math.hypot(...boxSize(box))) };
+  }
+
+  private pair([a, b]: readonly [Body, Body], reach: number): PairFacts | null {
+    const there = chain(inverse(a.pose), b.pose);
+    const key = JSON.stringify([keyOf(a.content), keyOf(b.content), there, reach]);
+    let own = this.kept.get(key);
+    if (own === undefined) {
+      own = this.between({ ...a, pose: AT_ORIGIN }, { ...b, pose: there }, reach);
+      this.keep(key, own);
+    }
+    return own && carriedFacts(own, a.pose);
+  }
+
+  private keep(key: string, facts: PairFacts | null): void {
+    this.kept.set(key, facts);
+    for (const oldest of this.kept.keys()) {
+      if (this.kept.size <= MAX_KEPT) return;
+      this.kept.delete(oldest);
+    }
+  }
+
+  private solidOf({ content, named, pose }: Body): PlacedSolid {
+    const shape = this.shapes.snapsOf(content);
+    const solid = named.shape;
+    const range = (direction: Vec3) => {
+      const [low, high] = this.shapes.range(named, turnBack(pose.turn, direction));
+      const shift = dot(pose.shift, direction);
+      return [low + shift, high + shift] as const;
+    };
+    return { solid, shape, pose, range, isBetweenFlat: isBetweenFlat(this.occt, solid, shape) };
+  }
+
+  private between(a: Body, b: Body, reach: number): PairFacts | null {
+    const two = [this.solidOf(a), this.solidOf(b)] as const;
+    const within = this.withinOf(two, [a, b]);
+    const nearest = nearestFaces(this.occt, two, within ? Infinity : reach);
+    if (!nearest || nearest.found.length === 0) return null;
+    const [first] = nearest.found as [FaceDistance];
+    const { distance, onA: from, onB: to } = first;
+    if (distance > reach && !within) return null;
+    const crosses = nearest.near.least <= TOUCH_MM;
+    const common = distance <= TOUCH_MM || crosses ? this.commonOf(two, [a, b], nearest.found) : undefined;
+    if (common?.overlap)
+      return { gap: 0, from, to, overlap: common.overlap, ...this.wholly(common.overlap.volume, [a, b]) };
+    if (within && distance > TOUCH_MM) return this.inside(within, [a, b], first);
+    const gap = distance <= TOUCH_MM ? 0 : distance;
+    const doubt = common?.doubt === undefined ? {} : { doubt: common.doubt };
+    return { gap, from, to, ...this.contact(two, nearest.found), ...doubt };
+  }
+
+  /** Of solids that touch but for a hair. */
+  private contact(two: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]) {
+    if (found[0]!.distance > CONTACT_MM) return {};
+    return { contact: contactOf(this.occt, two, found) };
+  }
+
+  /** Which one may be wholly within the other: by its box, and one of its points. */
+  private withinOf(
+    [p, q]: readonly [PlacedSolid, PlacedSolid],
+    [a, b]: readonly [Body, Body],
+  ): 'first' | 'second' | undefined {
+    const [boxA, boxB] = [a, b].map(({ content, pose }) =>
+      carryBox(pose, this.shapes.measuresOf(content).box),
+    ) as [Box, Box];
+    if (isInBox(boxA, boxB) && isWithin(q, pointOn(p))) return 'first';
+    return isInBox(boxB, boxA) && isWithin(p, pointOn(q)) ? 'second' : undefined;
+  }
+
+  private inside(which: 'first' | 'second', [a, b]: readonly [Body, Body], nearest: FaceDistance): PairFacts {
+    const inner = which === 'first' ? a : b;
+    const { volume, centroid } = this.shapes.measuresOf(inner.content);
+    const box = this.shapes.boxAt(inner.content, inner.pose);
+    const { onA: from, onB: to } = nearest;
+    return { gap: 0, from, to, within: which, overlap: { volume, box, at: carry(inner.pose, centroid) } };
+  }
+
+  private wholly(volume: number, [a, b]: readonly [Body, Body]): Partial<Pick<PairFacts, 'within'>> {
+    const isAll = ({ content }: Body) => volume > this.shapes.measuresOf(content).volume * (1 - WHOLE);
+    if (isAll(a)) return { within: isAll(b) ? 'both' : 'first' };
+    return isAll(b) ? { within: 'second' } : {};
+  }
+
+  /** What solids whose surfaces meet have in common; neither where they only touch. */
+  private commonOf(
+    two: readonly [PlacedSolid, PlacedSolid],
+    [a, b]: readonly [Body, Body],
+    found: readonly FaceDistance[],
+  ): Partial<Pick<PairFacts, 'overlap' | 'doubt'>> {
+    if (areApart(two, found)) return {};
+    const content = commonContent(a, b);
+    try {
+      this.shapes.shapeOf(content);
+      const { volume, box, centroid } = this.shapes.measuresOf(content);
+      return { overlap: { volume, box, at: centroid } };
+    } catch (error) {
+      if (error instanceof NothingLeft) return {};
+      if (error instanceof BuildError) return { doubt: error.reason };
+      throw error;
+    }
+  }
+}
+
+/** Whether a plane that both touch has one on either side. */
+const areApart = ([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]): boolean =>
+  normalsOf([p, q], found).some((normal) => {
+    const [lowA, highA] = p.range(normal);
+    const [lowB, highB] = q.range(normal);
+    return highA <= lowB + APART_MM || highB <= lowA + APART_MM;
+  });
+
+/** Solids that are nearer than this (mm) are looked at for where they touch. */
+const CONTACT_MM = 1e-6;
+/** What is left of a solid that is wholly within another, in parts of it. */
+const WHOLE = 1e-9;
+
+const commonContent = (a: Body, b: Body): Content => ({
+  kind: 'combine',
+  how: 'intersect',
+  operands: [
+    { tag: 'a', pose: AT_ORIGIN, content: a.content },
+    { tag: 'b', pose: chain(inverse(a.pose), b.pose), content: b.content },
+  ],
+});
+
+const isInBox = (inner: Box, outer: Box): boolean =>
+  [0, 1, 2].every((i) => inner.min[i]! >= outer.min[i]! && inner.max[i]! <= outer.max[i]!);
+
+/** A point of its facets. */
+function pointOn({ shape, pose }: PlacedSolid): Vec3 {
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * shape.triangles[k]!) as [number, number, number];
+  const at = (k: number) => (shape.positions[a + k]! + shape.positions[b + k]! + shape.positions[c + k]!) / 3;
+  return carry(pose, [at(0), at(1), at(2)]);
+}
+
+/** More ways than this are not tried. */
+const MOST_NORMALS = 6;
+
+/** Ways in which two solids may be apart, each once: out of flat faces that touch, and from one foot to the other. */
+function normalsOf([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]): Vec3[] {
+  const all = found.flatMap(({ a, b }) => [...outOf(p, a), ...outOf(q, b)]);
+  const seen = new Set<string>();
+  return all
+    .filter((normal) => {
+      const key = normal.map((n) => Math.round(Math.abs(n) * 1e9)).join();
+      return !seen.has(key) && seen.add(key);
+    })
+    .slice(0, MOST_NORMALS);
+}
+
+const outOf = (solid: PlacedSolid, face: number): Vec3[] =>
+  solid.shape.faceKind[face] === 0 ? [planeOf(solid, face).normal] : [];
+
+/** Facts told in the frame of the first solid → in the world. */
+function carriedFacts(facts: PairFacts, pose: Pose): PairFacts {
+  const { from, to, contact, overlap } = facts;
+  const turned = (way: Vec3) => turnVector(pose.turn, way);
+  return {
+    ...facts,
+    from: carry(pose, from),
+    to: carry(pose, to),
+    ...(contact
+      ? { contact: { ...contact, at: carry(pose, contact.at), normal: turned(contact.normal) } }
+      : {}),
+    ...(overlap
+      ? { overlap: { ...overlap, at: carry(pose, overlap.at), box: carryBox(pose, overlap.box) } }
+      : {}),
+  };
+}
