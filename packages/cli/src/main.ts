@@ -18,6 +18,7 @@ import {
 } from '@kadrel/core';
 import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
+import { fitJson, fitOf } from './fit.ts';
 import { isForSheets, requireSheet, writeSheets } from './sheets.ts';
 import { UsageError } from './usage.ts';
 import { LedgerError, runLedger, type Begin, type LedgerRun } from './ledger.ts';
@@ -35,10 +36,12 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
 
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
+kadrel fit FILE [--part NAME …] [--reach MM] [--hair MM] [--limit SECONDS]
 kadrel verbs [--json]
 
 FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
 drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
+Fit tells as JSON how parts stand to one another, and ends with 2 where something is wrong.
 A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
@@ -67,7 +70,8 @@ export async function main(
     else if (command === 'convert' && file) {
       if (!values.output?.length) throw new UsageError('Say what to convert to: --output FILE.');
       await run(file, values, beginWithin(values.limit, onBegun));
-    } else throw new UsageError('Say what to do.');
+    } else if (command === 'fit' && file) return await fit(file, values, beginWithin(values.limit, onBegun));
+    else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
     if (!(error instanceof Error)) throw error;
@@ -95,6 +99,8 @@ function read(args: readonly string[]) {
     chord: { type: 'string' },
     limit: { type: 'string' },
     json: { type: 'boolean' },
+    reach: { type: 'string' },
+    hair: { type: 'string' },
   } as const;
   try {
     return parseArgs({ args: [...args], allowPositionals: true, options });
@@ -105,17 +111,36 @@ function read(args: readonly string[]) {
 
 type Options = ReturnType<typeof read>['values'];
 
+/** A ledger carried out, or a document read; what should be known of it goes to standard error. */
+function opened(file: string, kernel: Evaluator, begin: Begin): KadrelDocument {
+  const json = readJson(file);
+  const { document, warnings } = isDocument(json)
+    ? openDocument(json, file, { kernel, begin })
+    : runLedger(withFiles(json, dirname(file)), kernel, begin);
+  for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
+  return document;
+}
+
+/** What a shell is told where the report finds a fault. */
+const FAULTS_CODE = 2;
+
+async function fit(file: string, { part = [], reach, hair }: Options, begin: Begin): Promise<number> {
+  const kernel = await loadKernel();
+  const document = opened(file, kernel, begin);
+  const parts = part.map((name) => requirePart(document, name).id);
+  begin('Looking how parts stand');
+  const report = await fitOf(document, kernel, { reach, hair, parts });
+  process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
+  return report.faults > 0 ? FAULTS_CODE : 0;
+}
+
 async function run(
   file: string,
   { measure, output = [], part = [], sheet = [], chord }: Options,
   begin: Begin,
 ): Promise<void> {
-  const json = readJson(file);
   const kernel = await loadKernel();
-  const { document, warnings } = isDocument(json)
-    ? openDocument(json, file, { kernel, begin })
-    : runLedger(withFiles(json, dirname(file)), kernel, begin);
-  for (const warning of warnings) process.stderr.write(`Warning: ${warning}\n`);
+  const document = opened(file, kernel, begin);
   const named = part.map((name) => requirePart(document, name));
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;

@@ -32,11 +32,24 @@ export {
   type SheetView,
   type Tie,
 } from './document/sheet.ts';
+export {
+  MEASURED,
+  OF_ONE,
+  WANTED,
+  inOrderMade,
+  type Fit,
+  type Meant,
+  type Measure,
+  type MeasuredKind,
+  type Target,
+  type WantedKind,
+} from './document/fit.ts';
 export * from './sheets/index.ts';
 export * from './fit/index.ts';
 export type {
   Contact,
   Fall,
+  MeasuredFacts,
   Nearby,
   Overlap,
   PairFacts,
@@ -198,6 +211,7 @@ export { typedRows, type TypedRow } from './statement/rows.ts';
 export { rowsOfTraverse } from './verbs/shared/legs.ts';
 export { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './verbs/shared/tables.ts';
 export * from './snapping/shape.ts';
+export { solidNamed } from './snapping/solidNamed.ts';
 export * from './snapping/raycast.ts';
 export { curveUnder } from './snapping/curveUnder.ts';
 export * from './snapping/snap.ts';

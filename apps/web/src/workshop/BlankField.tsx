@@ -86,7 +86,7 @@ function showLive(field: HTMLInputElement, text: string): void {
 
 /** Numbers that may be less than zero. */
 const SIGNED_TYPES = new Set(['length', 'angle', 'vector', 'quantity', 'quantities']);
-const PICKED_TYPES = new Set(['point', 'feature', 'path', 'ties']);
+const PICKED_TYPES = new Set(['point', 'feature', 'target', 'path', 'ties']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
 

@@ -42,6 +42,9 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
     pins: {},
     views: {},
     sheets: {},
+    measures: {},
+    fits: {},
+    meant: {},
   };
 }
 

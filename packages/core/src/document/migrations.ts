@@ -12,6 +12,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withShapeSteps,
   withSections,
   withSheets,
+  withChecks,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -52,6 +53,11 @@ function withSections(old: Json): Json {
 /** Version 9 has drawing sheets. */
 function withSheets(old: Json): Json {
   return { ...old, kadrel: 9, sheets: {} };
+}
+
+/** Version 10 has kept measures, wanted fits, and what is meant as it is. */
+function withChecks(old: Json): Json {
+  return { ...old, kadrel: 10, measures: {}, fits: {}, meant: {} };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -7,13 +7,14 @@ import { stepSchema } from '../recipes/steps/index.ts';
 import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
 import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
+import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { sheetFaults, sheetSchema } from './sheet.ts';
 
 export type { Num, NumVector } from '../recipes/numbers.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 9;
+export const DOCUMENT_VERSION = 10;
 
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
@@ -158,6 +159,10 @@ const shapeSchema = z.strictObject({
   pins: z.record(idSchema, pinSchema),
   views: viewsSchema,
   sheets: z.record(idSchema, sheetSchema),
+  measures: z.record(idSchema, measureSchema),
+  /** What is wanted between parts. */
+  fits: z.record(idSchema, fitSchema),
+  meant: z.record(idSchema, meantSchema),
 });
 
 /** Also checks what a shape alone cannot: ids, parents and operands agree, and nothing is its own ancestor. */
@@ -209,7 +214,7 @@ export function joinFaults(document: KadrelDocument): JoinFault[] {
       message: `${name} is below itself.`,
     })),
   ];
-  return [...names, ...own, ...rings, ...sheetJoinFaults(document)];
+  return [...names, ...own, ...rings, ...sheetJoinFaults(document), ...checkJoinFaults(document)];
 }
 
 const sheetJoinFaults = ({ sheets }: KadrelDocument): JoinFault[] =>
@@ -219,6 +224,14 @@ const sheetJoinFaults = ({ sheets }: KadrelDocument): JoinFault[] =>
       : [{ path: ['sheets', id, 'id'], message: `Sheet ${id} calls itself ${sheet.id}.` }]),
     ...sheetFaults(sheet),
   ]);
+
+/** Entries of these go by their own ids. */
+const checkJoinFaults = (document: KadrelDocument): JoinFault[] =>
+  (['measures', 'fits', 'meant'] as const).flatMap((root) =>
+    Object.entries<{ readonly id: string }>(document[root]).flatMap(([id, entry]) =>
+      entry.id === id ? [] : [{ path: [root, id, 'id'], message: `${root}.${id} calls itself ${entry.id}.` }],
+    ),
+  );
 
 type Items = Readonly<Record<ItemId, Part>>;
 

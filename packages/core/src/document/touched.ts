@@ -9,6 +9,7 @@ import {
   viewsSchema,
   type KadrelDocument,
 } from './schema.ts';
+import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { sheetSchema } from './sheet.ts';
 
 /** More parts than this are more than any view can show. */
@@ -24,9 +25,15 @@ export function touchedFault(before: KadrelDocument, after: KadrelDocument): str
     entriesFault('items', partSchema, before.items, after.items) ??
     entriesFault('pins', pinSchema, before.pins, after.pins) ??
     entriesFault('sheets', sheetSchema, before.sheets, after.sheets) ??
-    (isSame('items') && isSame('pins') && isSame('sheets') ? undefined : hangFault(after))
+    entriesFault('measures', measureSchema, before.measures, after.measures) ??
+    entriesFault('fits', fitSchema, before.fits, after.fits) ??
+    entriesFault('meant', meantSchema, before.meant, after.meant) ??
+    (HANGING.every(isSame) ? undefined : hangFault(after))
   );
 }
+
+/** What refers to itself or to one another by ids. */
+const HANGING = ['items', 'pins', 'sheets', 'measures', 'fits', 'meant'] as const;
 
 function hangFault(document: KadrelDocument): string | undefined {
   const [fault] = joinFaults(document);

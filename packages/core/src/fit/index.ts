@@ -1,4 +1,15 @@
 /** Whether parts go together. */
+export { deviationsOf, isoFit, type Deviations, type IsoFit } from './iso286.ts';
+export { judgeFit, judgeMeasure, measureWords, measuredValue, type Verdict } from './judge.ts';
 export { nearBoxes } from './nearBoxes.ts';
 export { nearFaces, type NearFaces, type Nearness, type PlacedShape } from './nearFaces.ts';
 export { clippedToTriangle, isWithin, pointOver, stripWidth } from './overlay.ts';
+export {
+  FINDING_WORDS,
+  fitReport,
+  type Finding,
+  type FindingKind,
+  type FitReport,
+  type Remedy,
+} from './report.ts';
+export { USUAL_SCOPE, surveyFit, type Scope, type Surveyed } from './survey.ts';

@@ -51,7 +51,17 @@ export function patched(
 
 type Container = Record<string, unknown> | unknown[];
 
-const ROOTS: readonly unknown[] = ['scene', 'variables', 'items', 'pins', 'views', 'sheets'];
+const ROOTS: readonly unknown[] = [
+  'scene',
+  'variables',
+  'items',
+  'pins',
+  'views',
+  'sheets',
+  'measures',
+  'fits',
+  'meant',
+];
 /** Names that reach what every object has, rather than what is in it. */
 const FORBIDDEN: readonly unknown[] = ['__proto__', 'constructor', 'prototype'];
 

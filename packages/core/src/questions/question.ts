@@ -2,6 +2,7 @@
 import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
+import type { Target } from '../document/fit.ts';
 import type { Tie } from '../document/sheet.ts';
 import type { ItemId } from '../recipes/ids.ts';
 import type { Box } from '../space/box.ts';
@@ -66,6 +67,8 @@ export type Question =
   | { readonly ask: 'pairs'; readonly pairs: readonly SolidPair[]; readonly reach: number }
   /** How far each of these solids can fall until others are in its way. */
   | { readonly ask: 'falls'; readonly solids: readonly string[]; readonly among: readonly ItemId[] }
+  /** What can be measured of one thing, or between two. */
+  | { readonly ask: 'measured'; readonly from: Target; readonly to?: Target }
   /** What two solids have in common. */
   | { readonly ask: 'common'; readonly pair: SolidPair }
   /** A solid written down, with the names of its faces. */
@@ -91,6 +94,7 @@ export interface Replies {
   ties: TiesFound;
   face: FaceFacts;
   edges: EdgeFacts;
+  measured: MeasuredFacts;
   nearby: Nearby;
   pairs: readonly (PairFacts | null)[];
   falls: readonly Fall[];
@@ -99,6 +103,29 @@ export interface Replies {
   /** 6·E: both ends of each, in the part’s own frame, mm. */
   cage: readonly number[];
   solid: SolidWritten;
+}
+
+/** Lengths in mm, angles in degrees, places in the world; what does not apply is left out. */
+export interface MeasuredFacts {
+  /** The least distance of two, 0 where they touch or overlap, and a point of each where they are nearest. */
+  readonly distance?: number;
+  readonly from?: Vec3;
+  readonly to?: Vec3;
+  /** Gaps between their boxes along X, Y and Z; less than 0 where these overlap. */
+  readonly along?: Vec3;
+  /** Between their directions, at most 90. */
+  readonly angle?: number;
+  /** Of one: of an edge, or of the border of a face. */
+  readonly length?: number;
+  readonly radius?: number;
+  readonly area?: number;
+  readonly volume?: number;
+  /** Through the material, square to a face. */
+  readonly thickness?: number;
+  /** A place of it. */
+  readonly at?: Vec3;
+  /** Each as a point, a line, an axis or a plane, where it is one. */
+  readonly geometries: readonly (Geometry | null)[];
 }
 
 /** Two solids by their tags, as `placedOf` tells them. */

@@ -9,6 +9,7 @@ import type { ChosenEdge, ChosenFace, ChosenPlace } from '../recipes/chosen.ts';
 import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import type { Target } from '../document/fit.ts';
 import type { Sheet, SheetEntry, EntryKind, TieRead } from '../document/sheet.ts';
 import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
@@ -91,6 +92,8 @@ export interface BlankValues {
   sheet: Sheet;
   /** A view, a dimension or a note of the sheet that another blank names. */
   entry: SheetEntry;
+  /** What is measured, or fits with another. */
+  target: Target;
   /** What dimensions are tied to. */
   ties: readonly TieRead[];
   length: Num;

@@ -9,6 +9,7 @@ import {
   type Num,
   type NumVector,
 } from '../document/schema.ts';
+import type { Target } from '../document/fit.ts';
 import type { TieRead } from '../document/sheet.ts';
 import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
@@ -44,6 +45,7 @@ import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, typ
 import { readEdges, readFaces, readPlaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { readEntry, readSheet, readTies } from './onSheets.ts';
+import { readTarget } from './targets.ts';
 import { readPlane } from './planes.ts';
 import { readRows } from './rows.ts';
 import type { World } from './world.ts';
@@ -224,6 +226,8 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readDirection(given, id, around);
     case 'feature':
       return readFeature(given, id, around);
+    case 'target':
+      return readTargetOf(given, id, around);
     case 'path':
       return readPath(given, id, around);
     case 'rows':
@@ -413,6 +417,23 @@ function readOnSheet(given: unknown, blank: Blank, id: string, around: Resolving
   if (blank.type === 'ties') return readTiesOf(given, id, around);
   return readEntry(given, { sheet: typed[blank.of!], among: blank.among, document });
 }
+
+const readTargetOf = (given: unknown, id: string, around: Resolving): Target | Refusal =>
+  withBlank(
+    readTarget(given, {
+      document: around.document,
+      point(one) {
+        const point = readPoint(one, POINT_BLANK, id, around);
+        return isRefusal(point) ? point : vectorOf(point);
+      },
+      named: (one) => readNamedTie(one, id, around),
+      features(one) {
+        const found = readNamed(one, id, around, (features) => features);
+        return isRefusal(found) ? undefined : found.features;
+      },
+    }),
+    id,
+  );
 
 /** What dimensions are tied to: names, and where these are now. */
 const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | Refusal =>

@@ -149,8 +149,9 @@ function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
 
 function wordNamed(typed: object, nameOf: (id: unknown) => string): string {
   if ('pin' in typed) return `pin ${String(typed.pin)}`;
-  const { on, at, snap, member } = typed as NamedPoint;
+  const { on, at, snap, member } = typed as Partial<NamedPoint>;
   const which = member === undefined || member === '' ? '' : ` ${member}`;
+  if (at === undefined || at === '') return `${nameOf(on)}${which}`;
   return `${snap === undefined ? '' : `${snap} `}${at.split('&').join(' · ')} of ${nameOf(on)}${which}`;
 }
 

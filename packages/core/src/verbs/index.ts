@@ -7,6 +7,7 @@ import { REPEAT } from './repeat/index.ts';
 import { COMBINE } from './combine/index.ts';
 import { SHAPE } from './shape/index.ts';
 import { CUT } from './cut/index.ts';
+import { CHECK } from './check/index.ts';
 import { OUTPUT } from './output/index.ts';
 import type { Section } from './shared/section.ts';
 import { EDIT_SECTIONS } from './edit/index.ts';
@@ -20,6 +21,7 @@ export const SECTIONS = [
   COMBINE,
   SHAPE,
   CUT,
+  CHECK,
   OUTPUT,
   ...EDIT_SECTIONS,
 ].map((one) => ('verbs' in one ? one : { verbs: one })) as unknown as readonly Section[];

@@ -31,6 +31,7 @@ import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
 import { FitAnswers, type FitShapes } from './fit.ts';
 import { facesMade } from './made.ts';
+import { measuredFacts } from './measured.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
 import { SheetAnswers, type SheetShapes } from './sheets.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
@@ -100,6 +101,8 @@ export class Answers {
         return this.made(document, question.part, question.step);
       case 'cage':
         return this.cage(document, question.part);
+      case 'measured':
+        return measuredFacts(this.occt, this.shapes, { document, from: question.from, to: question.to });
       case 'nearby':
         return this.fit.nearby(document, question);
       case 'pairs':

@@ -190,19 +190,8 @@ export class FitAnswers {
     }
   }
 
-  private solidOf({ content, named, pose }: Body): PlacedSolid {
-    const shape = this.shapes.snapsOf(content);
-    const solid = named.shape;
-    const range = (direction: Vec3) => {
-      const [low, high] = this.shapes.range(named, turnBack(pose.turn, direction));
-      const shift = dot(pose.shift, direction);
-      return [low + shift, high + shift] as const;
-    };
-    return { solid, shape, pose, range, isBetweenFlat: isBetweenFlat(this.occt, solid, shape) };
-  }
-
   private between(a: Body, b: Body, reach: number): PairFacts | null {
-    const two = [this.solidOf(a), this.solidOf(b)] as const;
+    const two = [placedSolid(this.occt, this.shapes, a), placedSolid(this.occt, this.shapes, b)] as const;
     const within = this.withinOf(two, [a, b]);
     const nearest = nearestFaces(this.occt, two, within ? Infinity : reach);
     if (!nearest || nearest.found.length === 0) return null;
@@ -269,6 +258,18 @@ export class FitAnswers {
       throw error;
     }
   }
+}
+
+/** A built solid where it stands, with what is asked of it to compare it with others. */
+export function placedSolid(occt: Occt, shapes: FitShapes, { content, named, pose }: Body): PlacedSolid {
+  const shape = shapes.snapsOf(content);
+  const solid = named.shape;
+  const range = (direction: Vec3) => {
+    const [low, high] = shapes.range(named, turnBack(pose.turn, direction));
+    const shift = dot(pose.shift, direction);
+    return [low + shift, high + shift] as const;
+  };
+  return { solid, shape, pose, range, isBetweenFlat: isBetweenFlat(occt, solid, shape) };
 }
 
 /** Whether a plane that both touch has one on either side. */

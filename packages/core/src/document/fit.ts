@@ -1,0 +1,106 @@
+/** What is measured and kept, and what is wanted between parts. Lengths in mm, angles in degrees. */
+import { z } from 'zod';
+import { idSchema } from '../recipes/ids.ts';
+import { finite, pointSchema, type Valued } from '../recipes/numbers.ts';
+
+const nameSchema = z.string().min(1).max(120);
+
+/** A point of the world, or a part, a member of a pattern, a face, an edge or a point of it by name. */
+const targetSchema = z.union([
+  z.strictObject({ point: pointSchema }),
+  z.strictObject({
+    part: idSchema,
+    /** A face, `front&top` an edge; the whole where nothing is said. */
+    at: z.string().min(1).max(2000).optional(),
+    snap: z.string().max(40).optional(),
+    /** Of several of that name the nearest to this point; in the frame of its solid. */
+    near: pointSchema.optional(),
+    member: z.string().max(40).optional(),
+    of: idSchema.optional(),
+  }),
+]);
+type TargetKept = z.infer<typeof targetSchema>;
+export type Target = Valued<TargetKept>;
+
+/** As a document keeps it. */
+export const targetKept = (target: Target): TargetKept => structuredClone(target) as TargetKept;
+
+/** What can be measured, in the words of the sentence. */
+export const MEASURED = {
+  distance: 'least distance',
+  x: 'distance along X',
+  y: 'distance along Y',
+  z: 'distance along Z',
+  angle: 'angle',
+  length: 'length',
+  radius: 'radius',
+  area: 'area',
+  volume: 'volume',
+  thickness: 'thickness',
+} as const;
+export type MeasuredKind = keyof typeof MEASURED;
+const MEASURED_LIST = Object.keys(MEASURED) as [MeasuredKind, ...MeasuredKind[]];
+
+/** Those that are told of one thing. */
+export const OF_ONE: ReadonlySet<MeasuredKind> = new Set(['length', 'radius', 'area', 'volume', 'thickness']);
+
+export const measureSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  order: finite,
+  what: z.enum(MEASURED_LIST),
+  from: targetSchema,
+  to: targetSchema.optional(),
+  /** What it must be at least, and at most. */
+  least: finite.optional(),
+  greatest: finite.optional(),
+});
+export type Measure = z.infer<typeof measureSchema>;
+
+/** What may be wanted between two things, in the words of the sentence. */
+export const WANTED = {
+  clearance: 'clearance',
+  contact: 'contact',
+  apart: 'no contact',
+  coaxial: 'one axis',
+  flush: 'flush',
+  parallel: 'parallel',
+  iso: 'an ISO 286 fit',
+} as const;
+export type WantedKind = keyof typeof WANTED;
+const WANTED_LIST = Object.keys(WANTED) as [WantedKind, ...WantedKind[]];
+
+export const fitSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  order: finite,
+  kind: z.enum(WANTED_LIST),
+  from: targetSchema,
+  to: targetSchema,
+  /** Of a clearance. */
+  least: finite.optional(),
+  greatest: finite.optional(),
+  /** Of an ISO 286 fit: `H7/g6`. */
+  grades: z.string().max(20).optional(),
+});
+export type Fit = z.infer<typeof fitSchema>;
+
+/** What stands to another as it is on purpose. */
+export const meantSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  order: finite,
+  /** One part, or two. */
+  parts: z.array(idSchema).min(1).max(2),
+  why: z.string().min(1).max(300),
+});
+export type Meant = z.infer<typeof meantSchema>;
+
+interface HasOrder {
+  readonly order: number;
+  readonly id: string;
+}
+
+/** In the order in which they were made. */
+export const inOrderMade = <T extends HasOrder>(entries: Readonly<Record<string, T>>): T[] =>
+  Object.values(entries).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));

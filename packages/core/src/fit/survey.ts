@@ -1,0 +1,114 @@
+/** Asks the kernel all that a fit report needs, a few pairs at a time, so that progress can be told and the work be left off. */
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import { inOrderMade, type Fit, type Measure } from '../document/fit.ts';
+import { visibleParts } from '../document/items.ts';
+import type {
+  Fall,
+  MeasuredFacts,
+  PairFacts,
+  Question,
+  Replies,
+  SolidPair,
+  StandingSolid,
+} from '../questions/question.ts';
+
+export interface Surveyed {
+  readonly solids: readonly StandingSolid[];
+  readonly pairs: readonly { readonly pair: SolidPair; readonly facts: PairFacts }[];
+  /** Of solids that nothing is seen to carry. */
+  readonly falls: Readonly<Record<string, Fall>>;
+  readonly fits: readonly { readonly fit: Fit; readonly facts: MeasuredFacts | null }[];
+  readonly measures: readonly { readonly measure: Measure; readonly facts: MeasuredFacts | null }[];
+}
+
+/** What is looked at. */
+export interface Scope {
+  /** All that can be seen where nothing is said. */
+  readonly parts?: readonly ItemId[] | undefined;
+  /** Only pairs with one of these. */
+  readonly among?: readonly ItemId[] | undefined;
+  /** Solids farther apart than this, mm, have nothing to do with each other. */
+  readonly reach: number;
+  /** What is nearer than this, mm, touches. */
+  readonly hair: number;
+}
+
+export const USUAL_SCOPE: Scope = { reach: 5, hair: 1e-6 };
+
+type Asking = <K extends Question['ask']>(
+  question: Extract<Question, { ask: K }>,
+) => Promise<Replies[K] | null>;
+
+/** Pairs in one question. */
+const AT_ONCE = 8;
+
+/** @param ask null where something is not there any more @param onDone how much of all is done, 0 to 1 */
+export async function surveyFit(
+  document: KadrelDocument,
+  scope: Scope,
+  { ask, onDone = () => {} }: { readonly ask: Asking; readonly onDone?: (share: number) => void },
+): Promise<Surveyed> {
+  const { reach, hair } = scope;
+  const parts = scope.parts ?? visibleParts(document).map(({ id }) => id);
+  const { solids, pairs: near } = (await ask<'nearby'>({ ask: 'nearby', parts, reach })) ?? {
+    solids: [],
+    pairs: [],
+  };
+  const items = new Map(solids.map((one) => [one.tag, one.item]));
+  const { among } = scope;
+  const wanted = among ? near.filter((pair) => pair.some((tag) => among.includes(items.get(tag)!))) : near;
+  const pairs: { pair: SolidPair; facts: PairFacts }[] = [];
+  for (let from = 0; from < wanted.length; from += AT_ONCE) {
+    const batch = wanted.slice(from, from + AT_ONCE);
+    const facts = (await ask<'pairs'>({ ask: 'pairs', pairs: batch, reach })) ?? [];
+    batch.forEach((pair, i) => facts[i] && pairs.push({ pair, facts: facts[i] }));
+    onDone(Math.min(1, (from + AT_ONCE) / wanted.length) * PAIRS_SHARE);
+  }
+  const loose = among ? [] : notCarried(solids, pairs, hair);
+  const falls: Record<string, Fall> = {};
+  for (const tag of loose) {
+    const [fall] = (await ask<'falls'>({ ask: 'falls', solids: [tag], among: parts })) ?? [];
+    if (fall) falls[tag] = fall;
+  }
+  const fits = await measuredOf(inOrderMade(document.fits), ask);
+  const measures = await measuredOf(inOrderMade(document.measures), ask);
+  onDone(1);
+  return {
+    solids,
+    pairs,
+    falls,
+    fits: fits.map(({ one, facts }) => ({ fit: one, facts })),
+    measures: measures.map(({ one, facts }) => ({ measure: one, facts })),
+  };
+}
+
+/** How much of the work the pairs are. */
+const PAIRS_SHARE = 0.9;
+
+async function measuredOf<T extends Fit | Measure>(all: readonly T[], ask: Asking) {
+  const found: { one: T; facts: MeasuredFacts | null }[] = [];
+  for (const one of all) {
+    const { from, to } = one;
+    found.push({ one, facts: await ask<'measured'>({ ask: 'measured', from, ...(to ? { to } : {}) }) });
+  }
+  return found;
+}
+
+/** A face that looks down, or up, by less than this (cosine) carries nothing. */
+const CARRIES = 0.1;
+
+/** Solids above the bed that neither stand on another one nor are stuck in one. */
+function notCarried(solids: readonly StandingSolid[], pairs: Surveyed['pairs'], hair: number): string[] {
+  const carried = new Set(solids.filter(({ box }) => box.min[2] <= hair).map(({ tag }) => tag));
+  for (const {
+    pair: [a, b],
+    facts: { overlap, contact },
+  } of pairs) {
+    if (overlap) carried.add(a).add(b);
+    // Edges and points may carry too; the fall tells.
+    if (contact?.kind !== 'area') continue;
+    if (contact.normal[2] < -CARRIES) carried.add(a);
+    if (contact.normal[2] > CARRIES) carried.add(b);
+  }
+  return solids.filter(({ tag }) => !carried.has(tag)).map(({ tag }) => tag);
+}

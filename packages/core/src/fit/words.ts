@@ -1,0 +1,13 @@
+/** Lengths as fits are told: with more decimals than the scene has, where they say something. */
+import type { Scene } from '../document/schema.ts';
+import { formatLengthWithUnit } from '../quantity/format.ts';
+
+/** Lengths below this (mm) are told to a tenth of a nanometre, all others to a tenth of a micrometre. */
+const FINE_MM = 0.01;
+
+export const lengthWords = (mm: number, scene: Scene): string =>
+  formatLengthWithUnit(mm, {
+    ...scene,
+    decimals: Math.max(scene.decimals, Math.abs(mm) < FINE_MM ? 7 : 4),
+    trailingZeros: false,
+  });

@@ -1,0 +1,40 @@
+import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { checkName, checkNamed, limitsRead } from '../shared/checks.ts';
+
+/** Another name, or other limits. */
+export const changeCheck = declareVerb({
+  id: 'change-check',
+  name: 'Change check',
+  group: 'check',
+  about: 'Another name or other limits of a kept measure or a wanted fit.',
+  words: ['limit', 'tolerance', 'rename measure', 'edit measure'],
+  blanks: {
+    of: needed('text', 'measure or fit', 'Its name.'),
+    least: optional('text', 'at least', 'Less is told as a fault; none takes the limit away.'),
+    greatest: optional('text', 'at most', 'More is told as a fault; none takes the limit away.'),
+    called: optional('text', 'called', 'Another name.'),
+  },
+  sentence: 'Change check {of}[, at least {least}][, at most {greatest}][, called {called}]',
+  apply(draft, { of, least, greatest, called }, context) {
+    const found = checkNamed(draft, of);
+    if (isRefusal(found)) return found;
+    const { root, id } = found;
+    const check = draft[root][id]!;
+    if (called !== undefined && called !== check.name) {
+      const name = checkName(draft, called, 'M');
+      if (isRefusal(name)) return name;
+      check.name = name;
+    }
+    if (least === undefined && greatest === undefined) return {};
+    if (!('from' in check) || ('kind' in check && check.kind !== 'clearance'))
+      return refuse('limits', `${check.name} has no limits.`, 'least');
+    const said = (text: string | undefined) => (text === 'none' ? undefined : text);
+    const kind = 'what' in check && check.what === 'angle' ? 'angle' : 'length';
+    const limits = limitsRead({ least: said(least), greatest: said(greatest) }, kind, context);
+    if (isRefusal(limits)) return limits;
+    if (least !== undefined) delete check.least;
+    if (greatest !== undefined) delete check.greatest;
+    Object.assign(check, limits);
+    return {};
+  },
+});
