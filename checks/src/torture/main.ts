@@ -1,5 +1,6 @@
 /** `npm run torture -- WHAT …`: long trials. */
 import { runGolden } from '../golden/runGolden.ts';
+import { runAssemblies } from './runAssemblies.ts';
 import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
 import { runIcons } from './runIcons.ts';
@@ -8,6 +9,7 @@ import { runRecipes } from './runRecipes.ts';
 import { serveScenes } from './sceneThread.ts';
 
 const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>> = {
+  assemblies: runAssemblies,
   booleans: runBooleans,
   edits: runEdits,
   golden: runGolden,

@@ -17,6 +17,7 @@ import { FIRST_MANNER, FIRST_SNAPS, type Manner } from './manner.ts';
 import type { Resumed } from './resume.ts';
 import type { SaveReport } from './saveQueue.ts';
 import type { Left, Shelf } from './shelf.ts';
+import { NO_FIT, type FitState } from './fitState.ts';
 import type { Statement } from './statement.ts';
 
 export interface SessionState {
@@ -48,6 +49,8 @@ export interface SessionState {
   readonly builtPreview: BuiltPreview | null;
   /** What a step of a part has made, while its row is pointed at. */
   readonly stepShown: StepShown | null;
+  /** How parts stand to one another. */
+  readonly fit: FitState;
   /** A verb is looked for while a statement is still at work. */
   readonly findsAhead: boolean;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
@@ -108,6 +111,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   places: null,
   openGroup: null,
   member: null,
+  fit: NO_FIT,
   omitting: null,
   openSheet: null,
   sheetEntry: null,

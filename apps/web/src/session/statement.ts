@@ -156,7 +156,7 @@ export function withText(
   const { excludes, type } = verb.blanks[entry.blank]!;
   const value =
     entry.axis === null
-      ? type === 'point' || type === 'feature' || type === 'target'
+      ? type === 'point' || type === 'feature'
         ? pointFrom(text)
         : text
       : triple(statement.typed[entry.blank], entry.axis, text);

@@ -6,6 +6,7 @@ import { Committing } from './commit.ts';
 import { openCore, type SessionCore } from './core.ts';
 import { fetchEarlier } from './earlier.ts';
 import { editing } from './editing.ts';
+import { fitting } from './fitting.ts';
 import { insideActions } from './inside.ts';
 import { looking } from './looking.ts';
 import { pointing } from './pointing.ts';
@@ -32,6 +33,10 @@ export function openSession(opened: OpenedSession) {
   const previews = new BuiltPreviews(core, commits);
   const starts = starting(core, commits, looks.activeView);
   const edits = editing(core, looks.activeView);
+  const { stopFitting, ...fits } = fitting(core, {
+    select: looks.select,
+    later: (work, ms) => setTimeout(work, ms),
+  });
   void core.rebuild();
   const stopFetching = fetchEarlier({
     projectId: opened.projectId,
@@ -56,6 +61,7 @@ export function openSession(opened: OpenedSession) {
       say: starts.say,
     }),
     ...keeping(core),
+    ...fits,
     commit: () => commits.commit(),
     undo: () => commits.takeBack('undo'),
     redo: () => commits.takeBack('redo'),
@@ -78,6 +84,7 @@ export function openSession(opened: OpenedSession) {
     tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
     close(): void {
       stopFetching();
+      stopFitting();
       core.saving.stop();
       host.close();
     },

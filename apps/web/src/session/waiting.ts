@@ -44,7 +44,16 @@ export function firstNumber({ verb }: Pick<Statement, 'verb'>): Entry | null {
 const NUMBERS = new Set(['length', 'angle', 'count', 'tally', 'vector', 'quantity', 'quantities']);
 
 /** Types of blanks that the pointer fills. */
-const PICKED = new Set<string>(['point', 'feature', 'target', 'direction', 'path', 'plane', 'rows', ...CHOSEN_TYPES]);
+const PICKED = new Set<string>([
+  'point',
+  'feature',
+  'target',
+  'direction',
+  'path',
+  'plane',
+  'rows',
+  ...CHOSEN_TYPES,
+]);
 
 /** The blank for parts that clicks fill: the one in focus, or the first that is needed and empty. */
 export function gatheringBlank(statement: Statement | null): string | null {

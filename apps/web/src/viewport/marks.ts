@@ -1,13 +1,13 @@
 /** Distances that are told in a view, and the places where something cannot be built. */
-import { exactStyle, formatLengthWithUnit, project, type Camera, type Scene, type Vec3 } from '@kadrel/core';
+import { project, type Camera, type Vec3 } from '@kadrel/core';
 import { fillGroup, letter, make, mark, setLine, show } from './svg.ts';
 
-/** A distance to show between two points, mm. */
+/** A distance to show between two points; where these are one, its words alone. */
 export interface ShownMeasure {
   readonly from: Vec3;
   readonly to: Vec3;
-  readonly distance: number;
-  readonly scene: Scene;
+  readonly words: string;
+  readonly isBad?: boolean;
 }
 
 /** Lines with their lengths. */
@@ -29,11 +29,14 @@ export class MeasureMarks {
   }
 
   draw(camera: Camera): void {
-    this.shown.forEach(({ from, to, distance, scene }, i) => {
+    this.shown.forEach(({ from, to, words, isBad }, i) => {
       const [line, text] = this.group.children[i]!.children as unknown as [SVGLineElement, SVGTextElement];
       const [a, b] = [project(camera, from), project(camera, to)];
       setLine(line, a, b);
-      text.textContent = formatLengthWithUnit(distance, exactStyle(scene));
+      text.textContent = words;
+      const ink = isBad ? 'var(--bad)' : 'var(--plum)';
+      line.setAttribute('stroke', ink);
+      text.setAttribute('fill', ink);
       text.setAttribute('x', String((a[0] + b[0]) / 2));
       text.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
       // Only a view that is drawn shows it.

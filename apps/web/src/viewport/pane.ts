@@ -21,6 +21,9 @@ import type { Area, Display } from './picture.ts';
 import type { Stage } from './stage.ts';
 import { HOME, about, between, orbited, panned, zoomed, type NamedView } from './standard.ts';
 
+/** A place that is framed has so many of its own sizes round it, and is taken for at least so large, mm. */
+const FRAME_ROUND = 1.5;
+const LEAST_FRAME_MM = 10;
 const ANIMATION_MS = 220;
 /** Turns of the wheel that follow one another this quickly are one gesture. */
 const ONE_ZOOM_MS = 600;
@@ -129,6 +132,17 @@ export class Pane {
         altitude: this.view.altitude,
         projection: this.view.projection,
       });
+  }
+
+  /** A place and what is round it fill the picture. */
+  frame({ min, max }: Box): void {
+    const size = Math.max(LEAST_FRAME_MM, ...max.map((n, i) => n - min[i]!));
+    const { width, pixelHeight } = this.current;
+    const grown = {
+      min: min.map((n) => n - size * FRAME_ROUND) as unknown as Vec3,
+      max: max.map((n) => n + size * FRAME_ROUND) as unknown as Vec3,
+    };
+    this.go(fitted(this.view, grown, width / pixelHeight));
   }
 
   /** A gesture begins that may move the view: the one before it can be gone back to. */

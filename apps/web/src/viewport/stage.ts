@@ -18,6 +18,8 @@ import {
   carryBox,
   frameAlong,
   datumInPart,
+  exactStyle,
+  formatLengthWithUnit,
   fitted,
   isRefusal,
   multiply,
@@ -53,11 +55,12 @@ import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
 import { handleSet } from './handles.ts';
+import { shownChecks } from '../session/fitState.ts';
 import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
 import { isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
-import { shownDocument, type Session } from '../session/store.ts';
+import { shownDocument, type Session, type SessionState } from '../session/store.ts';
 import { faceArrow } from './faceArrow.ts';
 import type { GripSet } from './grips.ts';
 import { Catcher } from './catching.ts';
@@ -156,6 +159,7 @@ export class Stage {
         if (now.omitting !== before.omitting) this.showOmitted();
         const isStatement = now.statement !== before.statement;
         if (isStatement) this.showPreview(now.statement);
+        if (now.fit !== before.fit) this.showFit(now, before);
         if (isStatement || isModel) this.showFaults();
         if (isModel || isStatement || now.places !== before.places) this.chosenMarks.show();
         if (now.stepShown !== before.stepShown) this.chosenMarks.showStep();
@@ -495,12 +499,23 @@ export class Stage {
     for (const pane of this.panes) pane.overlay.showFaults(places);
   }
 
+  /** Kept measures, and the place of the finding that is looked at. */
+  private showFit({ fit, statement }: SessionState, before: SessionState): void {
+    this.showMeasure(statement?.phase === 'open' ? statement : null);
+    if (fit.shown && fit.shown.id !== before.fit.shown?.id) this.activePane?.frame(fit.shown.box);
+  }
+
   /** The distance of what is picked for Set distance, or the gaps that keep an area open. */
   private showMeasure(statement: Statement | null): void {
     const { document } = this.session.store.getState();
     const gaps = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
     const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
-    const measures = measure ? [measure] : gaps.map((gap) => ({ ...gap, scene: document.scene }));
+    const inHand = measure ? [measure] : gaps;
+    const words = (mm: number) => formatLengthWithUnit(mm, exactStyle(document.scene));
+    const measures = [
+      ...inHand.map(({ from, to, distance }) => ({ from, to, words: words(distance) })),
+      ...shownChecks(this.session.store.getState()),
+    ];
     for (const pane of this.panes) pane.overlay.showMeasures(measures);
   }
 

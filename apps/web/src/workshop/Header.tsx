@@ -11,6 +11,7 @@ import { AccountMenu } from '../common/AccountMenu.tsx';
 import { Wordmark } from '../common/Wordmark.tsx';
 import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
+import { FitButton } from './fit/FitButton.tsx';
 import { Saving } from './Saving.tsx';
 import { useRoom } from './useRoom.ts';
 
@@ -62,6 +63,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       >
         <Redo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Redo</span>
       </button>
+      <FitButton />
       <button type="button" className="quiet" onClick={openKeys} title="?">
         Keys
       </button>

@@ -30,6 +30,7 @@ import {
 } from '../session/statement.ts';
 import { PATIENT_MS } from '../session/store.ts';
 import { BlankField } from './BlankField.tsx';
+import { MeasureReading } from './fit/MeasureReading.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { RegionsPanel } from './RegionsPanel.tsx';
 import { RowsPanel } from './RowsField.tsx';
@@ -200,6 +201,7 @@ function Sentence({ statement }: { statement: Statement }) {
       <Refused statement={statement} bar={bar} />
       <Notes statement={statement} />
       <Waits statement={statement} />
+      <MeasureReading />
       {isWorking ? <Working /> : <Hints statement={statement} />}
     </>
   );

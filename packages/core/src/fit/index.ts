@@ -12,4 +12,4 @@ export {
   type FitReport,
   type Remedy,
 } from './report.ts';
-export { USUAL_SCOPE, surveyFit, type Scope, type Surveyed } from './survey.ts';
+export { USUAL_SCOPE, surveyChecks, surveyFit, type Asking, type Scope, type Surveyed } from './survey.ts';

@@ -3,7 +3,7 @@
  * so that all pairs of faces are told that could be the nearest.
  */
 import { chain, carry, inverse, type Pose } from '../space/pose.ts';
-import { dot, type Vec3 } from '../space/vector.ts';
+import { distance, dot, type Vec3 } from '../space/vector.ts';
 import type { Bvh } from '../space/bvh.ts';
 import { FACE_PLANE, type SnapShape } from '../snapping/shape.ts';
 import { nearestHolder, nearestOfTriangles, normalOf } from './triangles.ts';
@@ -25,9 +25,8 @@ export interface NearFaces {
   readonly b: number;
   /** Between their facets, mm; 0 where they cross. */
   readonly gap: number;
-  /** The nearest points of the facets, in the world, mm. */
-  readonly onA: Vec3;
-  readonly onB: Vec3;
+  /** Points of the first that are as near as any, give or take the slack, well apart from one another; the nearest first. In the world, mm. */
+  readonly starts: readonly Vec3[];
 }
 
 export interface Nearness {
@@ -54,11 +53,19 @@ export function nearFaces(a: PlacedShape, b: PlacedShape, reach = Infinity): Nea
 
 interface Candidate {
   gap: number;
-  onA: Vec3;
-  onB: Vec3;
-  /** Round faces look at one another there, so that the nearest points may lie within them. */
-  facing: boolean;
+  starts: Start[];
+  /** It looks at the other one there, so that its nearest point may lie within it. */
+  facingA: boolean;
+  facingB: boolean;
 }
+
+interface Start {
+  readonly gap: number;
+  readonly at: Vec3;
+}
+
+/** Of a pair with a round face so many places are kept. */
+const MOST_STARTS = 6;
 
 type Visit = (s: number, t: number, nodesApart: number) => void;
 
@@ -102,9 +109,16 @@ class Search {
     const { slack, least } = this;
     const faces = [...this.found].flatMap(([key, one]): NearFaces[] => {
       const [a, b] = [Math.floor(key / KEY), key % KEY];
-      if (one.gap > least + slack || (!one.facing && (this.spares('a', a) || this.spares('b', b)))) return [];
+      if (
+        one.gap > least + slack ||
+        (!one.facingA && this.spares('a', a)) ||
+        (!one.facingB && this.spares('b', b))
+      )
+        return [];
       const { pose } = this.a;
-      return [{ a, b, gap: one.gap, onA: carry(pose, one.onA), onB: carry(pose, one.onB) }];
+      return [
+        { a, b, gap: one.gap, starts: startsWithin(one.starts, least + slack).map((at) => carry(pose, at)) },
+      ];
     });
     if (faces.length === 0) return undefined;
     faces.sort((p, q) => p.gap - q.gap);
@@ -156,31 +170,39 @@ class Search {
     if (this.turnedAway!.a[faceA] === 1 || this.turnedAway!.b[faceB] === 1) return;
     const key = faceA * KEY + faceB;
     const known = this.found.get(key);
-    if (known?.facing && nodesApart >= known.gap) return;
+    const isSettled = known !== undefined && this.areFlat(faceA, faceB);
+    if (isSettled && nodesApart >= known.gap) return;
     const most = this.least + this.slack;
     const apart = this.fill(s, t);
-    if (known?.facing ? apart >= known.gap : apart > most) return;
+    if (isSettled ? apart >= known.gap : apart > most) return;
     nearestOfTriangles(this.triangleA, this.triangleB, this.nearest);
     const gap = Math.sqrt(this.nearest.square);
     if (gap > most || gap > this.reach) return;
-    const facing = (known?.facing ?? false) || this.isFacing(faceA, faceB, gap);
-    if (known && known.gap <= gap) {
-      known.facing = facing;
-      return;
+    const facingA = (known?.facingA ?? false) || this.isFacing('a', faceA, gap);
+    const facingB = (known?.facingB ?? false) || this.isFacing('b', faceB, gap);
+    const start = { gap, at: point(this.nearest.onA) };
+    if (!known) this.found.set(key, { gap, facingA, facingB, starts: [start] });
+    else {
+      known.facingA = facingA;
+      known.facingB = facingB;
+      known.gap = Math.min(known.gap, gap);
+      known.starts = this.areFlat(faceA, faceB)
+        ? [nearerStart(known.starts[0]!, start)]
+        : withStart(known.starts, start);
     }
-    const { onA, onB } = this.nearest;
-    this.found.set(key, { gap, facing, onA: point(onA), onB: point(onB) });
   }
 
-  private isFacing(faceA: number, faceB: number, gap: number): boolean {
-    if (gap <= this.slack) return true;
+  private areFlat(faceA: number, faceB: number): boolean {
+    return this.a.shape.faceKind[faceA] === FACE_PLANE && this.b.shape.faceKind[faceB] === FACE_PLANE;
+  }
+
+  private isFacing(side: 'a' | 'b', face: number, gap: number): boolean {
+    if (gap <= this.slack || this[side].shape.faceKind[face] === FACE_PLANE) return true;
     const { onA, onB } = this.nearest;
     const way: Vec3 = [(onB[0]! - onA[0]!) / gap, (onB[1]! - onA[1]!) / gap, (onB[2]! - onA[2]!) / gap];
-    const looksA =
-      this.a.shape.faceKind[faceA] === FACE_PLANE || dot(normalOf(this.triangleA), way) > LOOKING;
-    return (
-      looksA && (this.b.shape.faceKind[faceB] === FACE_PLANE || dot(normalOf(this.triangleB), way) < -LOOKING)
-    );
+    return side === 'a'
+      ? dot(normalOf(this.triangleA), way) > LOOKING
+      : dot(normalOf(this.triangleB), way) < -LOOKING;
   }
 
   /** Faces that need not be looked at for their border, and look nowhere near the other solid. */
@@ -296,6 +318,20 @@ function looksElsewhere(own: FaceReach, other: FaceReach, most: number): boolean
   }
   return false;
 }
+
+const nearerStart = (a: Start, b: Start): Start => (b.gap < a.gap ? b : a);
+
+/** Of places that are close together the nearer stays; of too many the nearest. */
+function withStart(starts: readonly Start[], start: Start): Start[] {
+  const twin = starts.findIndex(({ at }) => distance(at, start.at) < APART * (start.gap + 1));
+  if (twin >= 0) return starts.map((one, i) => (i === twin ? nearerStart(one, start) : one));
+  return [...starts, start].sort((a, b) => a.gap - b.gap).slice(0, MOST_STARTS);
+}
+/** In parts of the gap: what is nearer together comes to the same place. */
+const APART = 0.25;
+
+const startsWithin = (starts: readonly Start[], most: number): Vec3[] =>
+  [...starts].sort((a, b) => a.gap - b.gap).flatMap(({ gap, at }, i) => (i === 0 || gap <= most ? [at] : []));
 
 /** More faces than this no shape has. */
 const KEY = 2 ** 24;

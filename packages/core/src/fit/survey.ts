@@ -35,12 +35,12 @@ export interface Scope {
 
 export const USUAL_SCOPE: Scope = { reach: 5, hair: 1e-6 };
 
-type Asking = <K extends Question['ask']>(
+export type Asking = <K extends Question['ask']>(
   question: Extract<Question, { ask: K }>,
 ) => Promise<Replies[K] | null>;
 
 /** Pairs in one question. */
-const AT_ONCE = 8;
+const AT_ONCE = 4;
 
 /** @param ask null where something is not there any more @param onDone how much of all is done, 0 to 1 */
 export async function surveyFit(
@@ -70,13 +70,19 @@ export async function surveyFit(
     const [fall] = (await ask<'falls'>({ ask: 'falls', solids: [tag], among: parts })) ?? [];
     if (fall) falls[tag] = fall;
   }
+  const checks = await surveyChecks(document, ask);
+  onDone(1);
+  return { ...checks, solids, pairs, falls };
+}
+
+/** Kept measures and wanted fits alone. */
+export async function surveyChecks(document: KadrelDocument, ask: Asking): Promise<Surveyed> {
   const fits = await measuredOf(inOrderMade(document.fits), ask);
   const measures = await measuredOf(inOrderMade(document.measures), ask);
-  onDone(1);
   return {
-    solids,
-    pairs,
-    falls,
+    solids: [],
+    pairs: [],
+    falls: {},
     fits: fits.map(({ one, facts }) => ({ fit: one, facts })),
     measures: measures.map(({ one, facts }) => ({ measure: one, facts })),
   };

@@ -186,7 +186,10 @@ function thicknessOf({ shapes, document }: Around, { solids: [solid] }: Thing, t
   const shape = shapes.snapsOf(shapes.contentOf(document, solid));
   const start = startOn(shape, target, document);
   if (!start) return {};
-  const skin = { from: add3(start.point, start.normal, -SKIN_MM), direction: scale(start.normal, -1) };
+  const skin = {
+    from: add3(start.point, start.normal, -start.sag - SKIN_MM),
+    direction: scale(start.normal, -1),
+  };
   const hit = castOnShape(shape, skin);
   if (!hit) return {};
   const face = shape.faceOfTriangle[hit.triangle]!;
@@ -199,8 +202,8 @@ function thicknessOf({ shapes, document }: Around, { solids: [solid] }: Thing, t
   };
 }
 
-/** A ray starts this far below the face, mm, so that it does not meet it. */
-const SKIN_MM = 1e-6;
+/** A ray starts this far below the face, mm, so that it does not meet it: facets are in single precision. */
+const SKIN_MM = 1e-4;
 const add3 = (a: Vec3, way: Vec3, by: number): Vec3 => [
   a[0] + way[0] * by,
   a[1] + way[1] * by,
@@ -222,18 +225,19 @@ function startOn(shape: SnapShape, target: Extract<Target, { part: string }>, do
   return best && ontoSurface(shape, best, target.near);
 }
 
-/** From the facet onto the true surface, with the way out of it; a point that was picked on a flat face stays where it is. */
+/** From the facet onto the true surface, with the way out of it, and how far the facet is below it, mm. A point that was picked on a flat face stays where it is. */
 function ontoSurface(
   shape: SnapShape,
   { face, middle, normal }: { face: number; middle: Vec3; normal: Vec3 },
   near: Vec3 | undefined,
-): { point: Vec3; normal: Vec3 } {
-  if (near && shape.faceKind[face] === FACE_PLANE) return { point: near, normal };
+): { point: Vec3; normal: Vec3; sag: number } {
+  if (near && shape.faceKind[face] === FACE_PLANE) return { point: near, normal, sag: 0 };
   const above = ABOVE_CHORDS * shape.chordMm + SKIN_MM;
   const ray = { from: add3(middle, normal, above), direction: scale(normal, -1) };
   const instance = { part: '', pose: AT_ORIGIN, shape };
   const found = onSurface({ instance, distance: above, face }, ray);
-  return { point: found.point, normal: found.normal ?? normal };
+  const sag = Math.max(0, dot(sub(found.point, middle), normal));
+  return { point: found.point, normal: found.normal ?? normal, sag };
 }
 
 /** The true surface is below, however far it stands out from its facets. */
@@ -242,7 +246,7 @@ const ABOVE_CHORDS = 8;
 const cornersOf = ({ positions, triangles }: SnapShape, t: number): [Vec3, Vec3, Vec3] =>
   [0, 1, 2].map((k) => {
     const at = 3 * triangles[3 * t + k]!;
-    return [positions[at]!, positions[at + 1]!, positions[at + 2]!];
+    return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;
   }) as [Vec3, Vec3, Vec3];
 
 const areaOf = (a: Vec3, b: Vec3, c: Vec3) => length(cross(sub(b, a), sub(c, a)));

@@ -1,9 +1,11 @@
 /** The least distance of two solids: exact on their true surfaces, of the faces that come nearest by facets. */
 import {
+  FACE_OTHER,
   FACE_PLANE,
   FACE_STRIDE,
   add,
   carry,
+  carryBack,
   chain,
   cross,
   distance,
@@ -133,32 +135,100 @@ function flatDistance(
 /** On the true surfaces, in the frame of the first. */
 function faceDistance(
   occt: Occt,
-  { a, b }: NearFaces,
+  pair: NearFaces,
   [first, second]: readonly [PlacedSolid, PlacedSolid],
 ): FaceDistance {
+  const { a, b } = pair;
   return scope((keep) => {
     const there = chain(inverse(first.pose), second.pose);
     const face = uniqueShapes(occt, first.solid, 'TopAbs_FACE', keep)[a]!;
     const other = keep(moved(occt, uniqueShapes(occt, second.solid, 'TopAbs_FACE', keep)[b]!, there));
-    const { distance, points } = leastBetween(occt, face, other);
-    const [onA, onB] = points.map((point) => carry(first.pose, point)) as [Vec3, Vec3];
-    return { distance, onA, onB, a, b };
+    const kinds = [first.shape.faceKind[a], second.shape.faceKind[b]];
+    const isFlat = kinds.every((kind) => kind === FACE_PLANE);
+    // Of cones, rings and free surfaces the kernel misses the nearest points now and then, and takes up to a minute over them.
+    const told = kinds.includes(FACE_OTHER) ? NOT_FOUND : leastBetween(occt, face, other);
+    const found =
+      isFlat || told.distance === 0
+        ? told
+        : nearestOfAll(occt, [face, other], {
+            told,
+            starts: pair.starts.map((at) => carryBack(first.pose, at)),
+          });
+    const [onA, onB] = found.points.map((point) => carry(first.pose, point)) as [Vec3, Vec3];
+    return { distance: found.distance, onA, onB, a, b };
   });
 }
 
-/** The least distance of two shapes, and where, in their common frame. Infinite where the kernel finds none. */
-export function leastBetween(
+interface Least {
+  readonly distance: number;
+  readonly points: readonly [Vec3, Vec3];
+}
+
+const NOT_FOUND: Least = {
+  distance: Infinity,
+  points: [
+    [0, 0, 0],
+    [0, 0, 0],
+  ],
+};
+
+/** From wherever the facets are near. */
+function nearestOfAll(
   occt: Occt,
-  a: TopoDS_Shape,
-  b: TopoDS_Shape,
-): { readonly distance: number; readonly points: readonly [Vec3, Vec3] } {
+  faces: readonly [TopoDS_Shape, TopoDS_Shape],
+  { told, starts }: { readonly told: Least; readonly starts: readonly Vec3[] },
+): Least {
+  return starts.map((start) => nearestFrom(occt, faces, start)).reduce(nearer, told);
+}
+
+const nearer = (a: Least, b: Least): Least => (b.distance < a.distance ? b : a);
+
+/** The way is over when a round takes off less than this, mm; or after so many. */
+const LEAST_STEP_MM = 1e-12;
+const MOST_ROUNDS = 60;
+
+/** From a point to the nearest of one face, from there to the nearest of the other, and so on: each round is shorter. */
+function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], start: Vec3): Least {
+  let best: Least = { distance: Infinity, points: [start, start] };
+  let from = start;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const onB = nearestOn(occt, b, from);
+    const onA = nearestOn(occt, a, onB);
+    const size = distance(onA, onB);
+    if (size >= best.distance - LEAST_STEP_MM) return best;
+    best = { distance: size, points: [onA, onB] };
+    from = onA;
+  }
+  return best;
+}
+
+function nearestOn(occt: Occt, face: TopoDS_Shape, at: Vec3): Vec3 {
+  const found = scope((keep) => leastBetween(occt, pointShape(occt, at, keep), face));
+  // At the point of a cone the kernel finds nothing.
+  const corner = cornersOf(occt, face).reduce(
+    (best, one) => (distance(one, at) < distance(best, at) ? one : best),
+    FAR,
+  );
+  return found.distance <= distance(corner, at) ? found.points[1] : corner;
+}
+
+const FAR: Vec3 = [Infinity, Infinity, Infinity];
+
+const cornersOf = (occt: Occt, face: TopoDS_Shape): Vec3[] =>
+  scope((keep) =>
+    uniqueShapes(occt, face, 'TopAbs_VERTEX', keep).map((corner) =>
+      read(keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner)))), keep),
+    ),
+  );
+
+/** The least distance of two shapes, and where, in their common frame. Infinite where the kernel finds none. */
+export function leastBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): Least {
   return scope((keep) => {
     const measure = keep(new occt.BRepExtrema_DistShapeShape());
     measure.LoadS1(a);
     measure.LoadS2(b);
     measure.Perform(progressRange(occt, keep));
-    if (!measure.IsDone() || measure.NbSolution() === 0)
-      return { distance: Infinity, points: [NOWHERE, NOWHERE] };
+    if (!measure.IsDone() || measure.NbSolution() === 0) return NOT_FOUND;
     const points = [read(measure.PointOnShape1(1), keep), read(measure.PointOnShape2(1), keep)] as const;
     // What it holds is only given back when it is asked something else.
     const nothing = pointShape(occt, [0, 0, 0], keep);
@@ -168,4 +238,3 @@ export function leastBetween(
     return { distance: distance(...points), points };
   });
 }
-const NOWHERE: Vec3 = [0, 0, 0];

@@ -5,6 +5,8 @@
 import clsx from 'clsx';
 import { Fragment, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
+import { useSessionState } from '../context.ts';
+import { FitPanel } from '../fit/FitPanel.tsx';
 import { Spec } from '../Spec.tsx';
 import { useRoom } from '../useRoom.ts';
 import { PanelFrame } from './PanelFrame.tsx';
@@ -61,7 +63,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
             maxSize="40%"
             groupResizeBehavior="preserve-pixel-size"
           >
-            <Spec />
+            <RightSide />
           </Panel>
         )}
       </Group>
@@ -72,7 +74,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
 
 const SIDES = [
   { id: 'left', title: 'Parts', Body: LeftPanels },
-  { id: 'right', title: 'Spec', Body: Spec },
+  { id: 'right', title: 'Spec', Body: RightSide },
 ] as const;
 
 /** Both sides as strips; one at a time opens over the views. */
@@ -107,6 +109,11 @@ function FoldedSides() {
       )}
     </div>
   ));
+}
+
+/** The numbers of what is selected, or how parts stand to one another. */
+function RightSide() {
+  return useSessionState(({ fit }) => fit.isOpen) ? <FitPanel /> : <Spec />;
 }
 
 function LeftPanels() {

@@ -1,0 +1,50 @@
+/** What the page knows of how parts stand to one another. */
+import { USUAL_SCOPE, type Finding, type FitReport, type ItemId, type Vec3 } from '@kadrel/core';
+
+/** A distance, or another measure, as the views show it. */
+export interface ShownCheck {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  /** The line is short, or there is none: only the words are shown. */
+  readonly words: string;
+  readonly isBad: boolean;
+}
+
+export interface FitState {
+  readonly isOpen: boolean;
+  readonly report: FitReport | null;
+  /** How much is done of what is under way, 0 to 1. */
+  readonly working: number | null;
+  readonly trouble: string | null;
+  /** The finding that is looked at. */
+  readonly shown: Finding | null;
+  /** Kept measures, for the views. */
+  readonly measures: readonly ShownCheck[];
+  /** What the statement in hand would measure. */
+  readonly inHand: ShownCheck | null;
+  readonly reach: number;
+  /** Only what has to do with the parts that are selected. */
+  readonly among: readonly ItemId[] | null;
+}
+
+export const NO_FIT: FitState = {
+  isOpen: false,
+  report: null,
+  working: null,
+  trouble: null,
+  shown: null,
+  measures: [],
+  inHand: null,
+  reach: USUAL_SCOPE.reach,
+  among: null,
+};
+
+/** Kept measures, the one in hand, and the finding that is looked at. */
+export function shownChecks({ fit }: { readonly fit: FitState }): ShownCheck[] {
+  const { measures, inHand, shown } = fit;
+  const ends = shown && shown.kind !== 'measure' ? shown.ends : undefined;
+  const finding = ends
+    ? [{ from: ends[0], to: ends[1], words: shown!.words, isBad: shown!.state === 'fault' }]
+    : [];
+  return [...measures, ...(inHand ? [inHand] : []), ...finding];
+}

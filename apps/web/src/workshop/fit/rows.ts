@@ -1,0 +1,59 @@
+/** Which findings are listed, in which order, and as a table for other programs. */
+import { FINDING_WORDS, type Finding } from '@kadrel/core';
+
+export const LISTED = {
+  all: 'All',
+  fault: 'Faults',
+  meant: 'Meant',
+  near: 'Clearances and contacts',
+  checks: 'Fits and measures',
+} as const;
+export type Listed = keyof typeof LISTED;
+
+export const SORTED = { kind: 'faults first', what: 'by name', size: 'by size' } as const;
+export type Sorted = keyof typeof SORTED;
+
+const CHECKS = new Set<Finding['kind']>(['fit', 'measure']);
+const NEAR = new Set<Finding['kind']>(['clearance', 'contact']);
+
+const isListed = ({ state, kind }: Finding, listed: Listed): boolean => {
+  if (listed === 'all') return true;
+  if (listed === 'near') return NEAR.has(kind);
+  return listed === 'checks' ? CHECKS.has(kind) : state === listed;
+};
+
+interface Wish {
+  readonly listed: Listed;
+  readonly sorted: Sorted;
+  /** Part of a name, or of what is said. */
+  readonly text: string;
+}
+
+export function rowsOf(findings: readonly Finding[], { listed, sorted, text }: Wish): Finding[] {
+  const wanted = text.trim().toLowerCase();
+  const found = findings.filter(
+    (one) =>
+      isListed(one, listed) &&
+      `${one.what} ${one.words} ${FINDING_WORDS[one.kind]}`.toLowerCase().includes(wanted),
+  );
+  if (sorted === 'what')
+    return found.sort((a, b) => a.what.localeCompare(b.what, undefined, { numeric: true }));
+  return sorted === 'size' ? found.sort((a, b) => a.size - b.size) : found;
+}
+
+const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`;
+
+/** Comma-separated values after RFC 4180; lengths in mm, volumes in mm³. */
+export function csvOf(findings: readonly Finding[]): string {
+  const head = ['kind', 'state', 'what', 'words', 'size', 'x', 'y', 'z', 'why'];
+  const lines = findings.map(({ kind, state, what, words, size, box: { min, max }, why }) => [
+    FINDING_WORDS[kind],
+    state,
+    quoted(what),
+    quoted(words),
+    size,
+    ...min.map((n, i) => (n + max[i]!) / 2),
+    quoted(why ?? ''),
+  ]);
+  return [head, ...lines].map((line) => `${line.join(',')}\r\n`).join('');
+}
