@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { DOCUMENT_VERSION } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { LedgerError, runLedger } from './ledger.ts';
@@ -94,7 +95,41 @@ describe('run', () => {
     ).toBe(0);
     expect(readFileSync(step, 'utf8')).toMatch(/^ISO-10303-21;/);
     expect(readFileSync(stl).readUInt32LE(80)).toBeGreaterThan(50);
-    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({ kadrel: 9, variables: { gap: '0.2 mm' } });
+    expect(JSON.parse(readFileSync(json, 'utf8'))).toMatchObject({
+      kadrel: DOCUMENT_VERSION,
+      variables: { gap: '0.2 mm' },
+    });
+  });
+  test('fit tells how parts stand to one another, and ends with 2 where something is wrong', async () => {
+    const column = (gap: number) =>
+      file('column.json', {
+        kadrel: 1,
+        ledger: [
+          { verb: 'cylinder', as: 'foot', diameter: 20, height: 10 },
+          { verb: 'cylinder', as: 'post', diameter: 20, height: 10, at: [0, 0, 10 + gap] },
+          { verb: 'measure', from: 'foot', to: 'post', greatest: '0.001', called: 'joint' },
+        ],
+      });
+    const loose = await command('fit', column(0.01));
+    expect(loose.code).toBe(2);
+    const { faults, findings } = JSON.parse(loose.out) as {
+      faults: number;
+      findings: { kind: string; what: string; words: string; size: number }[];
+    };
+    expect(faults).toBe(2);
+    expect(findings.map(({ kind, what }) => [kind, what])).toEqual([
+      ['floating', 'post'],
+      ['measure', 'joint'],
+      ['clearance', 'foot and post'],
+    ]);
+    expect(findings[0]!.words).toBe('Nothing carries it: it would fall 0.01 mm onto foot.');
+    const tight = await command('fit', column(0), '--part', 'post', '--reach', '1');
+    expect(tight.code).toBe(0);
+    expect(JSON.parse(tight.out)).toMatchObject({
+      faults: 0,
+      findings: [{ kind: 'contact' }, { kind: 'measure' }],
+    });
+    expect((await command('fit', column(0), '--reach', 'far')).err).toContain('--reach takes millimetres');
   });
   test('profiles are listed beside the parts, come in from files, and go out to files', async () => {
     file(

@@ -2,7 +2,6 @@
 import {
   AT_ORIGIN,
   boxSize,
-  boxesMeet,
   carry,
   carryBox,
   chain,
@@ -158,8 +157,9 @@ export class FitAnswers {
     );
     const moving = this.falling(document, own.tag, own.box);
     let best: Fall = { by: null };
+    // What is stuck in another solid is not asked about: nothing that is behind is in the way.
     for (const one of below) {
-      const fixed = { ...this.falling(document, one.tag, one.box), overlaps: boxesMeet(one.box, own.box) };
+      const fixed = this.falling(document, one.tag, one.box);
       const way = contactWay(this.occt, [moving], [fixed], [0, 0, -1]);
       if (way !== null && (best.by === null || way < best.by)) best = { by: Math.max(0, way), onto: one.tag };
     }
