@@ -55,7 +55,7 @@ export type {
   PairFacts,
   SolidPair,
   StandingSolid,
-} from './questions/question.ts';
+} from './questions/fitFacts.ts';
 export { NewerVersionError, readDocument } from './document/migrations.ts';
 export * from './document/items.ts';
 export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './recipes/layouts/index.ts';

@@ -1,5 +1,20 @@
 /** What a statement about measures has been given so far. */
-import { isRefusal, resolveOne, verbNamed, type KadrelDocument, type Target, type World } from '@kadrel/core';
+import {
+  MEASURED,
+  isRefusal,
+  measureWords,
+  measuredValue,
+  resolveOne,
+  verbNamed,
+  type KadrelDocument,
+  type MeasuredFacts,
+  type MeasuredKind,
+  type Scene,
+  type Target,
+  type World,
+} from '@kadrel/core';
+import type { SessionCore } from './core.ts';
+import type { ShownCheck } from './fitState.ts';
 import type { Statement } from './statement.ts';
 
 /** Both things, in order, as far as they are told; nothing where the first is not. */
@@ -18,3 +33,44 @@ export function resolvedTargets(
   }
   return found;
 }
+
+/** @param show the distance in the views; null takes it off again */
+export function measuring({ get, host, worlds }: SessionCore, show: (inHand: ShownCheck | null) => void) {
+  let latest = 0;
+  const measured = async (
+    document: KadrelDocument,
+    [from, to]: readonly Target[],
+  ): Promise<MeasuredFacts | null> => {
+    if (!from) return null;
+    const question = { ask: 'measured', from, ...(to ? { to } : {}) } as const;
+    try {
+      return (await host.ask({ ask: 'answer', document, question })) as MeasuredFacts;
+    } catch (error) {
+      // What cannot be measured is told when it is kept.
+      if ((error as { code?: string }).code === undefined) throw error;
+      return null;
+    }
+  };
+  return {
+    /** All that can be measured of what is picked so far, in words; the views show the distance. */
+    async measureInHand(statement: Pick<Statement, 'verb' | 'typed'> | null): Promise<readonly string[]> {
+      const { document } = get();
+      const own = ++latest;
+      const targets = statement ? resolvedTargets(statement, document, worlds.of(document)) : [];
+      const facts = await measured(document, targets);
+      if (own !== latest) return [];
+      const words = facts ? readings(facts, document.scene) : [];
+      const [first] = words;
+      const isBetween = facts?.from !== undefined && facts.to !== undefined && first !== undefined;
+      show(isBetween ? { from: facts.from, to: facts.to, words: first, isBad: false } : null);
+      return words;
+    },
+  };
+}
+
+/** Every measure that there is of it, each in words. */
+const readings = (facts: MeasuredFacts, scene: Scene): string[] =>
+  (Object.keys(MEASURED) as MeasuredKind[]).flatMap((kind) => {
+    const value = measuredValue(kind, facts);
+    return value === undefined ? [] : [`${MEASURED[kind]} ${measureWords(kind, value, scene)}`];
+  });

@@ -33,17 +33,9 @@ export function openSession(opened: OpenedSession) {
   const previews = new BuiltPreviews(core, commits);
   const starts = starting(core, commits, looks.activeView);
   const edits = editing(core, looks.activeView);
-  const { stopFitting, ...fits } = fitting(core, {
-    select: looks.select,
-    later: (work, ms) => setTimeout(work, ms),
-  });
+  const { stopFitting, ...fits } = fitting(core, looks.select);
   void core.rebuild();
-  const stopFetching = fetchEarlier({
-    projectId: opened.projectId,
-    get,
-    set,
-    later: (work, ms) => setTimeout(work, ms),
-  });
+  const stopFetching = fetching(core, opened.projectId);
   return {
     store,
     ...looks,
@@ -90,6 +82,10 @@ export function openSession(opened: OpenedSession) {
     },
   };
 }
+
+/** The ledger before what the project was opened with comes in stretches. */
+const fetching = ({ get, set }: SessionCore, projectId: string) =>
+  fetchEarlier({ projectId, get, set, later: (work, ms) => setTimeout(work, ms) });
 
 /** What leaves the page: to the server, and into files. */
 function keeping({ get, host, saving }: SessionCore) {

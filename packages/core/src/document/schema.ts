@@ -1,6 +1,5 @@
 /** The document: plain data, validated, versioned, open. docs/format.md describes it for readers outside. */
 import { z } from 'zod';
-import { LENGTH_UNITS } from '../quantity/units.ts';
 import { idSchema, type ItemId } from '../recipes/ids.ts';
 import { solidBase, type SolidBase } from '../recipes/primitives/index.ts';
 import { stepSchema } from '../recipes/steps/index.ts';
@@ -8,9 +7,11 @@ import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
 import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 import { fitSchema, meantSchema, measureSchema } from './fit.ts';
+import { pinSchema, sceneSchema, viewSchema } from './scene.ts';
 import { sheetFaults, sheetSchema } from './sheet.ts';
 
 export type { Num, NumVector } from '../recipes/numbers.ts';
+export { pinSchema, sceneSchema, viewSchema, type Pin, type Scene } from './scene.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
@@ -112,39 +113,6 @@ export const partSchema = z.strictObject({
     .optional(),
 });
 export type Part = z.infer<typeof partSchema>;
-
-export const sceneSchema = z.strictObject({
-  units: z.enum(LENGTH_UNITS),
-  decimals: z.number().int().min(0).max(9),
-  trailingZeros: z.boolean(),
-  /** Smallest part of an inch shown in `ft-in`. */
-  fraction: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16), z.literal(32), z.literal(64)]),
-  /** Grid step, mm. */
-  grid: finite.positive(),
-  /** Angle step, degrees. */
-  angleStep: finite.positive().max(360),
-  /** What one press of an arrow key moves by, mm. */
-  nudge: finite.positive(),
-});
-export type Scene = z.infer<typeof sceneSchema>;
-
-/** A named point in the world, to snap to or turn about. */
-export const pinSchema = z.strictObject({
-  id: idSchema,
-  name: z.string().min(1).max(120),
-  order: finite,
-  at: vectorSchema,
-});
-export type Pin = z.infer<typeof pinSchema>;
-
-/** How a view looks at the world; core/src/space/camera.ts says what the numbers mean. */
-export const viewSchema = z.strictObject({
-  target: pointSchema,
-  bearing: finite,
-  altitude: finite.min(-90).max(90),
-  height: finite.positive(),
-  projection: z.enum(['perspective', 'parallel']),
-});
 
 export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));
 /** Name → a view that was kept. */

@@ -4,12 +4,6 @@ export { judgeFit, judgeMeasure, measureWords, measuredValue, type Verdict } fro
 export { nearBoxes } from './nearBoxes.ts';
 export { nearFaces, type NearFaces, type Nearness, type PlacedShape } from './nearFaces.ts';
 export { clippedToTriangle, isWithin, pointOver, stripWidth } from './overlay.ts';
-export {
-  FINDING_WORDS,
-  fitReport,
-  type Finding,
-  type FindingKind,
-  type FitReport,
-  type Remedy,
-} from './report.ts';
+export { FINDING_WORDS, type Finding, type FindingKind, type Remedy } from './finding.ts';
+export { fitReport, type FitReport } from './report.ts';
 export { USUAL_SCOPE, surveyChecks, surveyFit, type Asking, type Scope, type Surveyed } from './survey.ts';

@@ -2,7 +2,7 @@
 import type { Fit, Measure, MeasuredKind } from '../document/fit.ts';
 import type { Scene } from '../document/schema.ts';
 import { formatAngle, formatMeasure } from '../quantity/format.ts';
-import type { MeasuredFacts } from '../questions/question.ts';
+import type { MeasuredFacts } from '../questions/fitFacts.ts';
 import type { Geometry } from '../space/geometry.ts';
 import { degrees } from '../space/angle.ts';
 import { cross, dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';

@@ -3,9 +3,12 @@
  * so that all pairs of faces are told that could be the nearest.
  */
 import { chain, carry, inverse, type Pose } from '../space/pose.ts';
-import { distance, dot, type Vec3 } from '../space/vector.ts';
+import { dot, type Vec3 } from '../space/vector.ts';
 import type { Bvh } from '../space/bvh.ts';
 import { FACE_PLANE, type SnapShape } from '../snapping/shape.ts';
+import { LOOKING, faceReaches, looksElsewhere, wholeOf, type FaceReach } from './faceReach.ts';
+import { fill } from './facets.ts';
+import { nearerStart, startsWithin, withStart, type Start } from './starts.ts';
 import { nearestHolder, nearestOfTriangles, normalOf } from './triangles.ts';
 
 /** A solid where it stands. */
@@ -40,8 +43,6 @@ export interface Nearness {
 
 /** True surfaces are within so many chords of their facets. */
 const CHORDS = 4;
-/** Facets of round faces look up to this far (cosine) aside from the true surface. */
-const LOOKING = 0.85;
 /** Positions are in single precision: what they are off by, in parts of their size. */
 const SINGLE = 1.2e-7;
 
@@ -58,14 +59,6 @@ interface Candidate {
   facingA: boolean;
   facingB: boolean;
 }
-
-interface Start {
-  readonly gap: number;
-  readonly at: Vec3;
-}
-
-/** Of a pair with a round face so many places are kept. */
-const MOST_STARTS = 6;
 
 type Visit = (s: number, t: number, nodesApart: number) => void;
 
@@ -252,87 +245,6 @@ class Search {
   }
 }
 
-/** Of facets, axis by axis: how far they reach, and the most that their normals go along it, either way. */
-interface FaceReach {
-  readonly min: number[];
-  readonly max: number[];
-  readonly ahead: number[];
-  readonly behind: number[];
-}
-
-const noReach = (): FaceReach => ({
-  min: [Infinity, Infinity, Infinity],
-  max: [-Infinity, -Infinity, -Infinity],
-  ahead: [-1, -1, -1],
-  behind: [-1, -1, -1],
-});
-
-function reachOver(reach: FaceReach, triangle: Float64Array): void {
-  const normal = normalOf(triangle);
-  for (let k = 0; k < 3; k++) {
-    reach.min[k] = Math.min(reach.min[k]!, triangle[k]!, triangle[3 + k]!, triangle[6 + k]!);
-    reach.max[k] = Math.max(reach.max[k]!, triangle[k]!, triangle[3 + k]!, triangle[6 + k]!);
-    reach.ahead[k] = Math.max(reach.ahead[k]!, normal[k]!);
-    reach.behind[k] = Math.max(reach.behind[k]!, -normal[k]!);
-  }
-}
-
-/** Face by face. */
-function faceReaches(
-  { faceKind, faceOfTriangle, triangles }: SnapShape,
-  positions: ArrayLike<number>,
-): FaceReach[] {
-  const reaches = Array.from(faceKind, noReach);
-  const triangle = new Float64Array(9);
-  for (let t = 0; t < faceOfTriangle.length; t++) {
-    fill(triangle, positions, triangles, t);
-    reachOver(reaches[faceOfTriangle[t]!]!, triangle);
-  }
-  return reaches;
-}
-
-const wholeOf = (reaches: readonly FaceReach[]): FaceReach => {
-  const whole = noReach();
-  for (const { min, max } of reaches)
-    for (let k = 0; k < 3; k++) {
-      whole.min[k] = Math.min(whole.min[k]!, min[k]!);
-      whole.max[k] = Math.max(whole.max[k]!, max[k]!);
-    }
-  return whole;
-};
-
-/**
- * Whether no way of at most a length to the other is near any of the normals. A way that is so much longer than the gap along an axis
- * goes along that axis by a share at least; the normals go along it by a slope at most; so the angle between has a least.
- */
-function looksElsewhere(own: FaceReach, other: FaceReach, most: number): boolean {
-  for (let k = 0; k < 3; k++) {
-    const [ahead, behind] = [other.min[k]! - own.max[k]!, own.min[k]! - other.max[k]!];
-    const share = Math.min(1, Math.max(ahead, behind) / most);
-    const slope = ahead > behind ? own.ahead[k]! : own.behind[k]!;
-    if (
-      share > Math.max(0, slope) &&
-      slope * share + Math.sqrt((1 - slope ** 2) * (1 - share ** 2)) < LOOKING
-    )
-      return true;
-  }
-  return false;
-}
-
-const nearerStart = (a: Start, b: Start): Start => (b.gap < a.gap ? b : a);
-
-/** Of places that are close together the nearer stays; of too many the nearest. */
-function withStart(starts: readonly Start[], start: Start): Start[] {
-  const twin = starts.findIndex(({ at }) => distance(at, start.at) < APART * (start.gap + 1));
-  if (twin >= 0) return starts.map((one, i) => (i === twin ? nearerStart(one, start) : one));
-  return [...starts, start].sort((a, b) => a.gap - b.gap).slice(0, MOST_STARTS);
-}
-/** In parts of the gap: what is nearer together comes to the same place. */
-const APART = 0.25;
-
-const startsWithin = (starts: readonly Start[], most: number): Vec3[] =>
-  [...starts].sort((a, b) => a.gap - b.gap).flatMap(({ gap, at }, i) => (i === 0 || gap <= most ? [at] : []));
-
 /** More faces than this no shape has. */
 const KEY = 2 ** 24;
 
@@ -356,13 +268,6 @@ function carriedPositions({ positions }: SnapShape, { turn: t, shift: [x, y, z] 
     moved[i + 2] = t[6] * px + t[7] * py + t[8] * pz + z;
   }
   return moved;
-}
-
-function fill(triangle: Float64Array, positions: ArrayLike<number>, triangles: Uint32Array, t: number): void {
-  for (let corner = 0; corner < 3; corner++) {
-    const at = 3 * triangles[3 * t + corner]!;
-    for (let k = 0; k < 3; k++) triangle[3 * corner + k] = positions[at + k]!;
-  }
 }
 
 const point = (at: Float64Array): Vec3 => [at[0]!, at[1]!, at[2]!];

@@ -2,15 +2,8 @@
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { inOrderMade, type Fit, type Measure } from '../document/fit.ts';
 import { visibleParts } from '../document/items.ts';
-import type {
-  Fall,
-  MeasuredFacts,
-  PairFacts,
-  Question,
-  Replies,
-  SolidPair,
-  StandingSolid,
-} from '../questions/question.ts';
+import type { Fall, MeasuredFacts, PairFacts, SolidPair, StandingSolid } from '../questions/fitFacts.ts';
+import type { Question, Replies } from '../questions/question.ts';
 
 export interface Surveyed {
   readonly solids: readonly StandingSolid[];

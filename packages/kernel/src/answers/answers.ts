@@ -29,9 +29,9 @@ import { exactBox } from '../facts/extent.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
-import { FitAnswers, type FitShapes } from './fit.ts';
+import type { FitShapes } from './bodies.ts';
+import { FitAnswers } from './fit.ts';
 import { facesMade } from './made.ts';
-import { measuredFacts } from './measured.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
 import { SheetAnswers, type SheetShapes } from './sheets.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
@@ -101,16 +101,6 @@ export class Answers {
         return this.made(document, question.part, question.step);
       case 'cage':
         return this.cage(document, question.part);
-      case 'measured':
-        return measuredFacts(this.occt, this.shapes, { document, from: question.from, to: question.to });
-      case 'nearby':
-        return this.fit.nearby(document, question);
-      case 'pairs':
-        return this.fit.pairs(document, question);
-      case 'falls':
-        return this.fit.falls(document, question);
-      case 'common':
-        return this.fit.common(document, question);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':
@@ -119,6 +109,8 @@ export class Answers {
         return this.extent(document, question.part, question.direction);
       case 'contact':
         return this.contact(document, question);
+      default:
+        return this.fit.answer(document, question);
     }
   }
 

@@ -1,18 +1,15 @@
 /** How solids stand to one another: apart, touching, in one another. Pairs are kept by what they are and how they stand. */
 import {
   AT_ORIGIN,
-  boxSize,
   carry,
   carryBox,
   chain,
-  dot,
+  boxSize,
   inverse,
   isFlatPart,
   isWithin,
-  placedOf,
   nearBoxes,
-  turnBack,
-  turnVector,
+  placedOf,
   type Box,
   type Fall,
   type ItemId,
@@ -20,50 +17,39 @@ import {
   type MadeFaces,
   type PairFacts,
   type Placed,
-  type Pose,
   type Question,
   type Replies,
   type SolidPair,
-  type SnapShape,
   type StandingSolid,
-  type Vec3,
 } from '@kadrel/core';
 import { NothingLeft } from '../booleans/operation.ts';
-import type { Content } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
-import { isBetweenFlat, nearestFaces, planeOf, type FaceDistance, type PlacedSolid } from '../facts/apart.ts';
+import { nearestFaces, type FaceDistance, type PlacedSolid } from '../facts/apart.ts';
 import { contactWay } from '../facts/contact.ts';
+import { measuredFacts } from './measured.ts';
 import { displayChord, meshShape } from '../facts/mesh.ts';
-import type { Measures } from '../facts/measure.ts';
 import { contactOf } from '../facts/touch.ts';
-import type { RangeOf } from '../facts/wholes.ts';
-import type { NamedShape } from '../naming/named.ts';
 import { BuildError, type Occt } from '../occt/occt.ts';
-
-/** Where built shapes come from. All throw BuildError. */
-export interface FitShapes {
-  readonly range: RangeOf;
-  contentOf(document: KadrelDocument, solid: Placed): Content;
-  shapeOf(content: Content): NamedShape;
-  snapsOf(content: Content): SnapShape;
-  measuresOf(content: Content): Measures;
-  /** The exact box of a content in the world. */
-  boxAt(content: Content, pose: Pose): Box;
-}
+import {
+  placedSolid,
+  areApart,
+  commonContent,
+  isInBox,
+  pointOn,
+  carriedFacts,
+  type FitShapes,
+  type Body,
+} from './bodies.ts';
 
 /** Solids nearer than this (mm) touch: the kernel's tolerance. */
 const TOUCH_MM = 1e-7;
-/** Two that are on both sides of a plane but for this (mm) do not overlap. */
-const APART_MM = 1e-9;
 /** Pairs that are kept: some ten thousand at a few hundred bytes each. */
 const MAX_KEPT = 20_000;
 
-interface Body {
-  readonly content: Content;
-  readonly named: NamedShape;
-  readonly pose: Pose;
-}
+/** What is asked of how solids stand, and of their sizes. */
+type FitQuestion = Extract<Question, { ask: 'measured' | 'nearby' | 'pairs' | 'falls' | 'common' }>;
 
+/** Pairs that were asked about are kept. */
 export class FitAnswers {
   /** In the frame of the first solid; null where they are farther apart than the reach. */
   private readonly kept = new Map<string, PairFacts | null>();
@@ -74,7 +60,23 @@ export class FitAnswers {
     private readonly shapes: FitShapes,
   ) {}
 
-  nearby(
+  /** Throws BuildError. */
+  answer(document: KadrelDocument, question: FitQuestion): Replies[FitQuestion['ask']] {
+    switch (question.ask) {
+      case 'measured':
+        return measuredFacts(this.occt, this.shapes, { document, from: question.from, to: question.to });
+      case 'nearby':
+        return this.nearby(document, question);
+      case 'pairs':
+        return this.pairs(document, question);
+      case 'falls':
+        return this.falls(document, question);
+      case 'common':
+        return this.common(document, question);
+    }
+  }
+
+  private nearby(
     document: KadrelDocument,
     { parts, reach }: Extract<Question, { ask: 'nearby' }>,
   ): Replies['nearby'] {
@@ -86,18 +88,24 @@ export class FitAnswers {
     return { solids, pairs };
   }
 
-  pairs(document: KadrelDocument, { pairs, reach }: Extract<Question, { ask: 'pairs' }>): Replies['pairs'] {
+  private pairs(
+    document: KadrelDocument,
+    { pairs, reach }: Extract<Question, { ask: 'pairs' }>,
+  ): Replies['pairs'] {
     return pairs.map(([a, b]) => this.pair([this.body(document, a), this.body(document, b)], reach));
   }
 
-  falls(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'falls' }>): Fall[] {
+  private falls(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'falls' }>): Fall[] {
     const others = among.flatMap((part) => this.standing(document, part));
     const own = new Map(others.map((one) => [one.tag, one]));
     return solids.map((tag) => this.fall(document, own.get(tag) ?? this.standingOf(document, tag), others));
   }
 
   /** Its facets, for showing it. Throws BuildError. */
-  common(document: KadrelDocument, { pair: [a, b] }: Extract<Question, { ask: 'common' }>): MadeFaces {
+  private common(
+    document: KadrelDocument,
+    { pair: [a, b] }: Extract<Question, { ask: 'common' }>,
+  ): MadeFaces {
     const [first, second] = [this.body(document, a), this.body(document, b)];
     const named = this.shapes.shapeOf(commonContent(first, second));
     const chord = displayChord(Math.hypot(...boxSize(this.shapes.measuresOf(first.content).box)));
@@ -260,81 +268,7 @@ export class FitAnswers {
   }
 }
 
-/** A built solid where it stands, with what is asked of it to compare it with others. */
-export function placedSolid(occt: Occt, shapes: FitShapes, { content, named, pose }: Body): PlacedSolid {
-  const shape = shapes.snapsOf(content);
-  const solid = named.shape;
-  const range = (direction: Vec3) => {
-    const [low, high] = shapes.range(named, turnBack(pose.turn, direction));
-    const shift = dot(pose.shift, direction);
-    return [low + shift, high + shift] as const;
-  };
-  return { solid, shape, pose, range, isBetweenFlat: isBetweenFlat(occt, solid, shape) };
-}
-
-/** Whether a plane that both touch has one on either side. */
-const areApart = ([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]): boolean =>
-  normalsOf([p, q], found).some((normal) => {
-    const [lowA, highA] = p.range(normal);
-    const [lowB, highB] = q.range(normal);
-    return highA <= lowB + APART_MM || highB <= lowA + APART_MM;
-  });
-
 /** Solids that are nearer than this (mm) are looked at for where they touch. */
 const CONTACT_MM = 1e-6;
 /** What is left of a solid that is wholly within another, in parts of it. */
 const WHOLE = 1e-9;
-
-const commonContent = (a: Body, b: Body): Content => ({
-  kind: 'combine',
-  how: 'intersect',
-  operands: [
-    { tag: 'a', pose: AT_ORIGIN, content: a.content },
-    { tag: 'b', pose: chain(inverse(a.pose), b.pose), content: b.content },
-  ],
-});
-
-const isInBox = (inner: Box, outer: Box): boolean =>
-  [0, 1, 2].every((i) => inner.min[i]! >= outer.min[i]! && inner.max[i]! <= outer.max[i]!);
-
-/** A point of its facets. */
-function pointOn({ shape, pose }: PlacedSolid): Vec3 {
-  const [a, b, c] = [0, 1, 2].map((k) => 3 * shape.triangles[k]!) as [number, number, number];
-  const at = (k: number) => (shape.positions[a + k]! + shape.positions[b + k]! + shape.positions[c + k]!) / 3;
-  return carry(pose, [at(0), at(1), at(2)]);
-}
-
-/** More ways than this are not tried. */
-const MOST_NORMALS = 6;
-
-/** Ways in which two solids may be apart, each once: out of flat faces that touch, and from one foot to the other. */
-function normalsOf([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]): Vec3[] {
-  const all = found.flatMap(({ a, b }) => [...outOf(p, a), ...outOf(q, b)]);
-  const seen = new Set<string>();
-  return all
-    .filter((normal) => {
-      const key = normal.map((n) => Math.round(Math.abs(n) * 1e9)).join();
-      return !seen.has(key) && seen.add(key);
-    })
-    .slice(0, MOST_NORMALS);
-}
-
-const outOf = (solid: PlacedSolid, face: number): Vec3[] =>
-  solid.shape.faceKind[face] === 0 ? [planeOf(solid, face).normal] : [];
-
-/** Facts told in the frame of the first solid → in the world. */
-function carriedFacts(facts: PairFacts, pose: Pose): PairFacts {
-  const { from, to, contact, overlap } = facts;
-  const turned = (way: Vec3) => turnVector(pose.turn, way);
-  return {
-    ...facts,
-    from: carry(pose, from),
-    to: carry(pose, to),
-    ...(contact
-      ? { contact: { ...contact, at: carry(pose, contact.at), normal: turned(contact.normal) } }
-      : {}),
-    ...(overlap
-      ? { overlap: { ...overlap, at: carry(pose, overlap.at), box: carryBox(pose, overlap.box) } }
-      : {}),
-  };
-}

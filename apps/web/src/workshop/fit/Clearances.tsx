@@ -5,6 +5,7 @@ import { Bar, BarChart, Cell, ReferenceArea, ResponsiveContainer, Tooltip, XAxis
 /** More bars than this cannot be told apart; the smallest are shown. */
 const MOST_BARS = 40;
 
+/** Of clearances that are wanted, mm. */
 export interface Range {
   readonly least: number;
   readonly greatest: number;
@@ -17,6 +18,7 @@ interface ClearancesProps {
   readonly choose: (finding: Finding) => void;
 }
 
+/** Bars, the smallest first; nothing where there are fewer than two. */
 export function Clearances({ findings, wanted, scene, choose }: ClearancesProps) {
   const bars = findings
     .filter(({ kind }) => kind === 'clearance')
@@ -43,12 +45,7 @@ export function Clearances({ findings, wanted, scene, choose }: ClearancesProps)
               fillOpacity={0.15}
             />
           ))}
-          <Tooltip
-            cursor={false}
-            isAnimationActive={false}
-            formatter={(value) => [`${told(Number(value))} ${scene.units}`, 'clearance']}
-            contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)', fontSize: 12 }}
-          />
+          {tooltip((value) => `${told(value)} ${scene.units}`)}
           <Bar dataKey="size" isAnimationActive={false} onClick={(_, i) => choose(bars[i]!)}>
             {bars.map(({ id }) => (
               <Cell key={id} fill="var(--ink3)" />
@@ -59,3 +56,13 @@ export function Clearances({ findings, wanted, scene, choose }: ClearancesProps)
     </figure>
   );
 }
+
+/** In the colours of the page. */
+const tooltip = (told: (value: number) => string) => (
+  <Tooltip
+    cursor={false}
+    isAnimationActive={false}
+    formatter={(value) => [told(Number(value)), 'clearance']}
+    contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)', fontSize: 12 }}
+  />
+);

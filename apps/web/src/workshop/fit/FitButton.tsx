@@ -11,7 +11,7 @@ export function FitButton() {
       className="quiet inline-flex items-center gap-1.5"
       aria-pressed={isOpen}
       title="How parts stand to one another"
-      onClick={() => session.openFit(!isOpen)}
+      onClick={() => (isOpen ? session.closeFit() : session.openFit())}
     >
       Fit
       {faults > 0 && (

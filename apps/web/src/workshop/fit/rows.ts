@@ -1,6 +1,7 @@
 /** Which findings are listed, in which order, and as a table for other programs. */
 import { FINDING_WORDS, type Finding } from '@kadrel/core';
 
+/** Which findings are listed. */
 export const LISTED = {
   all: 'All',
   fault: 'Faults',
@@ -8,10 +9,13 @@ export const LISTED = {
   near: 'Clearances and contacts',
   checks: 'Fits and measures',
 } as const;
-export type Listed = keyof typeof LISTED;
+/** One of these lists. */
+type Listed = keyof typeof LISTED;
 
+/** In which order. */
 export const SORTED = { kind: 'faults first', what: 'by name', size: 'by size' } as const;
-export type Sorted = keyof typeof SORTED;
+/** One of these orders. */
+type Sorted = keyof typeof SORTED;
 
 const CHECKS = new Set<Finding['kind']>(['fit', 'measure']);
 const NEAR = new Set<Finding['kind']>(['clearance', 'contact']);
@@ -22,13 +26,15 @@ const isListed = ({ state, kind }: Finding, listed: Listed): boolean => {
   return listed === 'checks' ? CHECKS.has(kind) : state === listed;
 };
 
-interface Wish {
+/** What is looked for. */
+export interface Wish {
   readonly listed: Listed;
   readonly sorted: Sorted;
   /** Part of a name, or of what is said. */
   readonly text: string;
 }
 
+/** Those that are wished for, in their order. */
 export function rowsOf(findings: readonly Finding[], { listed, sorted, text }: Wish): Finding[] {
   const wanted = text.trim().toLowerCase();
   const found = findings.filter(

@@ -1,0 +1,137 @@
+/** Looks at how parts stand to one another, and again after each edit; one look at a time, and only of what is there now. */
+import {
+  USUAL_SCOPE,
+  fitReport,
+  judgeMeasure,
+  surveyChecks,
+  surveyFit,
+  type Asking,
+  type KadrelDocument,
+  type Scene,
+  type Scope,
+  type Surveyed,
+} from '@kadrel/core';
+import type { SessionCore } from './core.ts';
+import type { FitState, ShownCheck } from './fitState.ts';
+import type { SessionState } from './state.ts';
+
+/** After an edit this long nothing else must come, ms: a number that is being typed would be looked at letter by letter. */
+const SETTLED_MS = 250;
+
+/** Another look has begun. */
+class Over extends Error {}
+
+/** Kept measures and wanted fits are looked at always; all pairs once that was asked for. */
+export class FitWatch {
+  private turn = 0;
+  private isWatching = false;
+  private readonly unsubscribe: () => void;
+
+  constructor(private readonly core: SessionCore) {
+    const { store, get } = core;
+    this.unsubscribe = store.subscribe((now, before) => {
+      const isAsked = this.isWatching || hasChecks(now.document) || hasChecks(before.document);
+      if (isMatter(now, before) && isAsked) this.lookAgain();
+    });
+    if (hasChecks(get().document)) this.lookAgain();
+  }
+
+  stop(): void {
+    this.turn += 1;
+    this.unsubscribe();
+  }
+
+  change(fit: Partial<FitState>): void {
+    const { get, set } = this.core;
+    set({ fit: { ...get().fit, ...fit } });
+  }
+
+  /** From now on all pairs. */
+  watch(): void {
+    this.isWatching = true;
+    this.lookAgain();
+  }
+
+  /** Leaves off; what was found before stays. */
+  cancel(): void {
+    this.turn += 1;
+    this.isWatching = false;
+    this.change({ working: null });
+  }
+
+  /** Null for what is refused: what is gone is told as gone. */
+  readonly ask: Asking = async (question) => {
+    const own = this.turn;
+    const { document } = this.core.get();
+    return this.asking(document, own)(question);
+  };
+
+  private asking(document: KadrelDocument, own: number): Asking {
+    return async (question) => {
+      if (own !== this.turn) throw new Over();
+      try {
+        const answer = await this.core.host.ask({ ask: 'answer', document, question });
+        if (own !== this.turn) throw new Over();
+        return answer as never;
+      } catch (error) {
+        if ((error as { code?: string }).code === 'refused') return null;
+        throw error;
+      }
+    };
+  }
+
+  private lookAgain(): void {
+    const own = ++this.turn;
+    setTimeout(() => {
+      if (own !== this.turn) return;
+      if (this.isWatching) this.change({ working: 0 });
+      this.look(own).catch((error: unknown) => this.leftOff(error, own));
+    }, SETTLED_MS);
+  }
+
+  private leftOff(error: unknown, own: number): void {
+    if (error instanceof Over || own !== this.turn) return;
+    // Work that was cancelled for something else is no trouble.
+    const isTrouble = (error as { code?: string }).code !== 'cancelled';
+    this.change({ working: null, trouble: isTrouble ? String((error as Error).message) : null });
+  }
+
+  private async look(own: number): Promise<void> {
+    const { document, fit } = this.core.get();
+    const scope: Scope = { ...USUAL_SCOPE, reach: fit.reach, ...(fit.among ? { among: fit.among } : {}) };
+    const ask = this.asking(document, own);
+    const onDone = (working: number) => own === this.turn && this.change({ working });
+    const surveyed = this.isWatching
+      ? await surveyFit(document, scope, { ask, onDone })
+      : await surveyChecks(document, ask);
+    if (own !== this.turn) return;
+    const report = fitReport(document, surveyed, scope);
+    const shown = report.findings.find(({ id }) => id === this.core.get().fit.shown?.id) ?? null;
+    const measures = shownMeasures(surveyed, document.scene);
+    this.change({ report, working: null, trouble: null, shown, measures });
+  }
+}
+
+const hasChecks = ({ measures, fits }: KadrelDocument) =>
+  Object.keys(measures).length > 0 || Object.keys(fits).length > 0;
+
+const ROOTS = ['items', 'measures', 'fits', 'meant', 'scene'] as const;
+const isMatter = (now: SessionState, before: SessionState) =>
+  now.document !== before.document && ROOTS.some((root) => now.document[root] !== before.document[root]);
+
+function shownMeasures({ measures }: Surveyed, scene: Scene): ShownCheck[] {
+  return measures.flatMap(({ measure, facts }) => {
+    const { state, words } = judgeMeasure(measure, facts, scene);
+    const from = facts?.from ?? facts?.at;
+    if (!from) return [];
+    const told = state === 'missed' ? words : (words.split(', at ')[0] ?? words);
+    return [
+      {
+        from,
+        to: facts?.to ?? from,
+        words: `${measure.name}: ${told.replace(/\.$/, '')}`,
+        isBad: state !== 'met',
+      },
+    ];
+  });
+}

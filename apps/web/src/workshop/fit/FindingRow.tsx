@@ -1,0 +1,85 @@
+/** A finding, and what can be done about it. */
+import { FINDING_WORDS, type Finding, type Remedy } from '@kadrel/core';
+import clsx from 'clsx';
+import type { MouseEvent } from 'react';
+import { useSession, useSessionState } from '../context.ts';
+
+const SIGNS = { fault: '✕', fine: '·', meant: '○' } as const;
+const STATES = { fault: 'fault', fine: 'fine', meant: 'meant' } as const;
+
+/** Chosen, it shows its place in the views, and its remedies. */
+export function FindingRow({ finding }: { finding: Finding }) {
+  const session = useSession();
+  const isShown = useSessionState(({ fit }) => fit.shown?.id === finding.id);
+  const { state, kind, what, words, why } = finding;
+  return (
+    <li className={clsx('border-b border-rule', isShown && 'bg-tint')}>
+      <button
+        type="button"
+        className="flex w-full gap-2 px-3.5 py-1 text-left"
+        aria-pressed={isShown}
+        onClick={() => void session.showFinding(isShown ? null : finding)}
+      >
+        <span className={clsx('w-3 font-bold', state === 'fault' ? 'text-bad' : 'text-ink3')} aria-hidden>
+          {SIGNS[state]}
+        </span>
+        <span className="min-w-0 flex-1">
+          <span className="block font-semibold">
+            {FINDING_WORDS[kind]} <span className="sr-only">({STATES[state]})</span>
+            <span className="font-normal">{what}</span>
+          </span>
+          <span className={clsx('block', state === 'fault' ? 'text-bad' : 'text-ink2')}>{words}</span>
+          {why !== undefined && <span className="block text-ink2">Meant: {why}</span>}
+        </span>
+      </button>
+      {isShown && <Remedies finding={finding} />}
+    </li>
+  );
+}
+
+/** What can be done about it, each a statement that stands in the bar before it is carried out. */
+function Remedies({ finding: { remedies, items, state, kind, what } }: { finding: Finding }) {
+  const session = useSession();
+  const isCheck = kind === 'fit' || kind === 'measure';
+  // Enter then belongs to the statement, not to the button.
+  const begin: Begin = ({ currentTarget }, verb, typed) => {
+    currentTarget.blur();
+    session.start(verb, typed);
+  };
+  return (
+    <div className="flex flex-wrap gap-1 px-8 pb-1.5">
+      {remedies.map(({ label, verb, typed }) => (
+        <button key={label} type="button" className="button" onClick={(event) => begin(event, verb, typed)}>
+          {label}
+        </button>
+      ))}
+      {!isCheck && state === 'fault' && items.length <= 2 && (
+        <button
+          type="button"
+          className="quiet"
+          onClick={(event) => begin(event, 'meant', { parts: [...items] })}
+        >
+          Mark as meant
+        </button>
+      )}
+      {isCheck && <CheckButtons name={what} begin={begin} />}
+    </div>
+  );
+}
+
+type Begin = (event: MouseEvent<HTMLButtonElement>, verb: string, typed: Remedy['typed']) => void;
+
+/** Of a kept measure or a wanted fit. */
+function CheckButtons({ name, begin }: { readonly name: string; readonly begin: Begin }) {
+  const session = useSession();
+  return (
+    <>
+      <button type="button" className="quiet" onClick={(event) => begin(event, 'change-check', { of: name })}>
+        Change
+      </button>
+      <button type="button" className="quiet" onClick={() => void session.say('forget-check', { of: name })}>
+        Forget
+      </button>
+    </>
+  );
+}

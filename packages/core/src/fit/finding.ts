@@ -1,0 +1,62 @@
+/** What a fit report tells of: in which state, where, and what mends it. */
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
+import type { SolidPair, StandingSolid } from '../questions/fitFacts.ts';
+import { unionBoxes, type Box } from '../space/box.ts';
+import type { Vec3 } from '../space/vector.ts';
+import type { Scope } from './survey.ts';
+
+export const FINDING_WORDS = {
+  overlap: 'Overlap',
+  inside: 'Inside',
+  double: 'Double',
+  floating: 'Floating',
+  below: 'Below the bed',
+  doubt: 'Not certain',
+  fit: 'Wanted fit',
+  measure: 'Measure',
+  contact: 'Contact',
+  clearance: 'Clearance',
+} as const;
+export type FindingKind = keyof typeof FINDING_WORDS;
+
+/** A statement that mends a finding. */
+export interface Remedy {
+  readonly label: string;
+  readonly verb: string;
+  readonly typed: Readonly<Record<string, unknown>>;
+}
+
+export interface Finding {
+  readonly id: string;
+  readonly kind: FindingKind;
+  /** `fine` is only told. */
+  readonly state: 'fault' | 'fine' | 'meant';
+  /** The standing items that it is about. */
+  readonly items: readonly ItemId[];
+  /** Names of the solids, members of patterns among them. */
+  readonly what: string;
+  readonly words: string;
+  /** mm of a distance, mm³ of an overlap: what the list is sorted by. */
+  readonly size: number;
+  /** Where to look, in the world. */
+  readonly box: Box;
+  readonly ends?: readonly [Vec3, Vec3];
+  /** Of an overlap: what has that in common. */
+  readonly pair?: SolidPair;
+  readonly remedies: readonly Remedy[];
+  /** Of what is meant: why. */
+  readonly why?: string;
+}
+
+/** What findings are told with. */
+export interface Context {
+  readonly document: KadrelDocument;
+  readonly solids: ReadonlyMap<string, StandingSolid>;
+  readonly scope: Scope;
+}
+
+export const nameOf = ({ document }: Context, { item, member }: StandingSolid): string =>
+  [document.items[item]?.name ?? item, member].filter((word) => word !== '').join(' ');
+
+export const boxAround = (points: readonly Vec3[]): Box =>
+  unionBoxes(points.map((at) => ({ min: at, max: at })))!;

@@ -1,0 +1,93 @@
+/** How two solids stand to one another, and what can be done about it. */
+import { formatMeasure } from '../quantity/format.ts';
+import type { Contact, Overlap, PairFacts, SolidPair, StandingSolid } from '../questions/fitFacts.ts';
+import { boxAround, nameOf, type Context, type Finding, type Remedy } from './finding.ts';
+import { lengthWords } from './words.ts';
+
+/** What is common to all findings of a pair. */
+type Common = Pick<Finding, 'id' | 'items' | 'what' | 'pair' | 'remedies'>;
+
+/** Nothing where one of them is not looked at. */
+export function pairFindings(context: Context, pair: SolidPair, facts: PairFacts): Finding[] {
+  const [a, b] = pair.map((tag) => context.solids.get(tag));
+  if (!a || !b) return [];
+  const common: Common = {
+    id: pair.join('|'),
+    items: [...new Set([a.item, b.item])],
+    what: `${nameOf(context, a)} and ${nameOf(context, b)}`,
+    pair,
+    remedies: [],
+  };
+  if (facts.overlap)
+    return [overlapFinding(context, common, { a, b, overlap: facts.overlap, within: facts.within })];
+  const { gap, from, to, contact, doubt } = facts;
+  const place = { ...common, box: boxAround([from, to]), ends: [from, to] as const, size: gap };
+  const words = `${lengthWords(gap, context.document.scene)} apart.`;
+  const told: Finding = contact
+    ? {
+        ...place,
+        kind: 'contact',
+        state: 'fine',
+        words: contactWords(context, contact),
+        box: boxAround([contact.at]),
+      }
+    : { ...place, kind: 'clearance', state: 'fine', words };
+  if (doubt === undefined) return [told];
+  const doubtWords = `Whether they overlap cannot be told: ${doubt}`;
+  return [{ ...place, id: `${common.id}|doubt`, kind: 'doubt', state: 'fault', words: doubtWords }, told];
+}
+
+function contactWords({ document }: Context, { kind, area }: Contact): string {
+  if (kind === 'area') return `They touch over ${formatMeasure(area, 2, document.scene)}.`;
+  return kind === 'edge' ? 'They touch along an edge.' : 'They touch in a point.';
+}
+
+interface Overlapping {
+  readonly a: StandingSolid;
+  readonly b: StandingSolid;
+  readonly overlap: Overlap;
+  readonly within: PairFacts['within'];
+}
+
+function overlapFinding(context: Context, common: Common, { a, b, overlap, within }: Overlapping): Finding {
+  const told = { ...common, state: 'fault' as const, size: overlap.volume, box: overlap.box };
+  if (within === 'both')
+    return {
+      ...told,
+      kind: 'double',
+      words: 'The same solid in the same place.',
+      remedies: doubleRemedies(context, b),
+    };
+  const volume = formatMeasure(overlap.volume, 3, context.document.scene);
+  const inner = within && nameOf(context, within === 'first' ? a : b);
+  const words = inner ? `${inner} lies wholly within the other: ${volume}.` : `They share ${volume}.`;
+  return { ...told, kind: inner ? 'inside' : 'overlap', words, remedies: overlapRemedies(a, b) };
+}
+
+/** The second one goes: a part, or a member of a pattern. */
+const doubleRemedies = ({ document }: Context, { item, member }: StandingSolid): Remedy[] =>
+  member === '' || document.items[item]?.recipe.base.kind !== 'pattern'
+    ? [{ label: 'Delete the double', verb: 'delete', typed: { parts: [item] } }]
+    : [
+        {
+          label: 'Leave the double out',
+          verb: 'omit',
+          typed: { part: item, members: member.replace('×', 'x'), state: 'out' },
+        },
+      ];
+
+const overlapRemedies = (a: StandingSolid, b: StandingSolid): Remedy[] =>
+  a.item === b.item
+    ? []
+    : [
+        {
+          label: 'Cut the second out of the first',
+          verb: 'cut-by',
+          typed: { parts: [a.item], by: b.item, keep: 'behind' },
+        },
+        {
+          label: 'Cut the first out of the second',
+          verb: 'cut-by',
+          typed: { parts: [b.item], by: a.item, keep: 'behind' },
+        },
+      ];
