@@ -78,7 +78,18 @@ test('the workshop: panels, menus and dialogs, in light, dark and small', async 
   await ada.opens('Orchard hive');
   const button = (name: string | RegExp) =>
     page.getByRole('button', { name, exact: typeof name === 'string' });
-  for (const name of ['Make', 'Draw', 'Place', 'Sheets', 'Edit', 'Snaps', 'Pointer', 'Keys', 'Output'])
+  for (const name of [
+    'Make',
+    'Draw',
+    'Place',
+    'Check',
+    'Sheets',
+    'Edit',
+    'Snaps',
+    'Pointer',
+    'Keys',
+    'Output',
+  ])
     await checks.opened(button(name), name);
   await checks.opened(button(/^Select/), 'Select');
   await checks.opened(button(/ · grid /), 'scene');
@@ -95,6 +106,15 @@ test('the workshop: panels, menus and dialogs, in light, dark and small', async 
   await checks.look('view of a sheet');
   await checks.opened(button('Write to a file'), 'files of sheets');
   await button('Back to the views').click();
+  await button(/^Fit/).click();
+  await expect(button('Look again')).toBeVisible();
+  await page
+    .getByRole('complementary', { name: 'Fit report' })
+    .getByRole('button')
+    .filter({ hasText: 'Bee space' })
+    .click();
+  await checks.lookClosely('fit report');
+  await button('Close the fit report').click();
   await selects(page, 'Roof', 'Cover');
   await checks.lookClosely('Spec of two');
   await page.getByRole('treeitem', { name: 'Roof', exact: true }).press('F2');

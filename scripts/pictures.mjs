@@ -80,18 +80,15 @@ async function takeAll(address) {
   await page.keyboard.press('Control+z');
   await idle();
 
-  for (const name of ['Lower box', 'Front board', 'Front notches', 'Lower frames'])
-    await page.getByRole('button', { name: `Open ${name}`, exact: true }).click();
-  // The rows below are made as they come into sight.
-  await page.mouse.move(116, 250);
-  await page.mouse.wheel(0, 200);
-  await page.waitForTimeout(300);
-  await page.getByRole('treeitem', { name: 'Frame', exact: true }).click();
-  await take('tree');
-  await page.mouse.wheel(0, -400);
-  await page.waitForTimeout(300);
-  for (const name of ['Lower frames', 'Lower box'])
-    await page.getByRole('button', { name: `Close ${name}`, exact: true }).click();
+  await page.getByRole('button', { name: /^Fit/ }).click();
+  await page.getByRole('button', { name: 'Look again' }).waitFor();
+  const report = page.getByRole('complementary', { name: 'Fit report' });
+  await report.getByRole('button').filter({ hasText: 'Bee space' }).click();
+  await idle();
+  await take('fit');
+  await page.getByRole('button', { name: 'Close the fit report' }).click();
+  await page.keyboard.press('Shift+F');
+  await idle();
 
   await page.getByRole('treeitem', { name: 'Roof' }).click();
   await page.keyboard.press('m');

@@ -36,6 +36,7 @@ import {
   type Statement,
 } from './bench.ts';
 import { drawing } from './speedDrawing.ts';
+import { fits } from './speedFit.ts';
 import { sections } from './speedSections.ts';
 import { sheets } from './speedSheets.ts';
 import { steps } from './speedSteps.ts';
@@ -407,3 +408,4 @@ await drawing();
 await steps();
 await sections();
 await sheets();
+await fits();

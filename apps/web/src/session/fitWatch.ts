@@ -124,7 +124,7 @@ function shownMeasures({ measures }: Surveyed, scene: Scene): ShownCheck[] {
     const { state, words } = judgeMeasure(measure, facts, scene);
     const from = facts?.from ?? facts?.at;
     if (!from) return [];
-    const told = state === 'missed' ? words : (words.split(', at ')[0] ?? words);
+    const told = state === 'missed' ? words : (words.split(/, (?:at|between) /)[0] ?? words);
     return [
       {
         from,

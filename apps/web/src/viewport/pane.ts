@@ -1,5 +1,6 @@
 /** One view on the stage: where it looks from, what stands over it, and what lies under one of its pixels. */
 import {
+  boxSize,
   boxPoint,
   cameraOf,
   castOnScene,
@@ -21,9 +22,9 @@ import type { Area, Display } from './picture.ts';
 import type { Stage } from './stage.ts';
 import { HOME, about, between, orbited, panned, zoomed, type NamedView } from './standard.ts';
 
-/** A place that is framed has so many of its own sizes round it, and is taken for at least so large, mm. */
-const FRAME_ROUND = 1.5;
-const LEAST_FRAME_MM = 10;
+/** A place that is framed has so much of its own size round it, and is taken for at least so large a part of all there is. */
+const FRAME_ROUND = 0.5;
+const LEAST_FRAME = 0.25;
 const ANIMATION_MS = 220;
 /** Turns of the wheel that follow one another this quickly are one gesture. */
 const ONE_ZOOM_MS = 600;
@@ -136,7 +137,9 @@ export class Pane {
 
   /** A place and what is round it fill the picture. */
   frame({ min, max }: Box): void {
-    const size = Math.max(LEAST_FRAME_MM, ...max.map((n, i) => n - min[i]!));
+    const scene = this.stage.sceneBox;
+    const least = scene ? Math.hypot(...boxSize(scene)) * LEAST_FRAME : 1;
+    const size = Math.max(least, ...max.map((n, i) => n - min[i]!));
     const { width, pixelHeight } = this.current;
     const grown = {
       min: min.map((n) => n - size * FRAME_ROUND) as unknown as Vec3,

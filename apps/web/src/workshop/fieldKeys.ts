@@ -15,7 +15,16 @@ export const BEGINS_A_NUMBER = /^[\d.\-+(]$/;
 const fieldOf = (entry: Entry) =>
   document.querySelector<HTMLInputElement>(`[${ENTRY_ATTRIBUTE}="${entryKey(entry)}"]`);
 
-const PICKS = new Set<string>(['point', 'feature', 'target', 'direction', 'path', 'parts', 'part', ...CHOSEN_TYPES]);
+const PICKS = new Set<string>([
+  'point',
+  'feature',
+  'target',
+  'direction',
+  'path',
+  'parts',
+  'part',
+  ...CHOSEN_TYPES,
+]);
 
 /** While the focus stands on a pick just because the verb put it there, a number goes to the verb's first number. */
 export function toFirstNumber(session: Session): void {

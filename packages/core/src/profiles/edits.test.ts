@@ -319,7 +319,14 @@ test('a document of version 4 is read as it is: what it does not say stays unsai
   const old = JSON.parse(
     JSON.stringify(document, (key, value: unknown) => (SINCE.includes(key) ? undefined : value)),
   ) as object;
-  expect(readDocument({ ...old, kadrel: 4 })).toEqual({ ...old, kadrel: DOCUMENT_VERSION, sheets: {}, measures: {}, fits: {}, meant: {} });
+  expect(readDocument({ ...old, kadrel: 4 })).toEqual({
+    ...old,
+    kadrel: DOCUMENT_VERSION,
+    sheets: {},
+    measures: {},
+    fits: {},
+    meant: {},
+  });
 });
 
 describe('moving points', () => {

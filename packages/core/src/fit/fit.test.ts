@@ -1,0 +1,211 @@
+/** The report without a kernel: what facts come to, in which order, and what mends it. */
+import { emptyDocument } from '../document/items.ts';
+import type { KadrelDocument } from '../document/schema.ts';
+import type { PairFacts, StandingSolid } from '../questions/fitFacts.ts';
+import { perform } from '../statement/perform.ts';
+import { isRefusal } from '../statement/declare.ts';
+import { plainWorld } from '../statement/world.ts';
+import { verbNamed } from '../verbs/index.ts';
+import { fitReport } from './report.ts';
+import { nearBoxes } from './nearBoxes.ts';
+import { USUAL_SCOPE, surveyFit, type Asking, type Surveyed } from './survey.ts';
+import { nearestHolder, nearestOfTriangles } from './triangles.ts';
+
+type Said = readonly [verb: string, typed: Record<string, unknown>];
+
+function document(...statements: readonly Said[]): KadrelDocument {
+  let now = emptyDocument();
+  let ids = 0;
+  for (const [verb, typed] of statements) {
+    const done = perform(
+      verbNamed(verb)!,
+      typed,
+      now,
+      plainWorld(now, () => `p${++ids}`),
+    );
+    if (isRefusal(done)) throw new Error(done.message);
+    now = done.document;
+  }
+  return now;
+}
+
+const refusal = (before: KadrelDocument, verb: string, typed: Record<string, unknown>): string => {
+  const done = perform(
+    verbNamed(verb)!,
+    typed,
+    before,
+    plainWorld(before, () => 'new'),
+  );
+  return isRefusal(done) ? done.message : '';
+};
+
+const two = document(
+  ['box', { as: 'a', size: [10, 10, 10] }],
+  ['box', { as: 'b', size: [10, 10, 10], at: [20, 0, 0] }],
+);
+const solid = (tag: string, low: number): StandingSolid => ({
+  tag,
+  item: tag,
+  member: '',
+  volume: 1000,
+  box: { min: [0, 0, low], max: [10, 10, low + 10] },
+  centroid: [5, 5, low + 5],
+});
+const apart: PairFacts = { gap: 10, from: [10, 0, 0], to: [20, 0, 0] };
+const surveyed = (facts: PairFacts, more: Partial<Surveyed> = {}): Surveyed => ({
+  solids: [solid('p1', 0), solid('p2', 0)],
+  pairs: [{ pair: ['p1', 'p2'], facts }],
+  falls: {},
+  fits: [],
+  measures: [],
+  ...more,
+});
+const told = (facts: PairFacts, of = two) =>
+  fitReport(of, surveyed(facts), USUAL_SCOPE).findings.map(({ kind, state, words }) => [kind, state, words]);
+
+test('pairs are told by what they do: apart, touching, overlapping, one in the other, twice the same, in doubt', () => {
+  const overlap = { volume: 5, box: { min: [0, 0, 0], max: [1, 1, 1] }, at: [0, 0, 0] } as const;
+  expect(told(apart)).toEqual([['clearance', 'fine', '10 mm apart.']]);
+  expect(
+    told({ ...apart, gap: 0, contact: { kind: 'edge', area: 0, at: [0, 0, 0], normal: [0, 0, 1] } }),
+  ).toEqual([['contact', 'fine', 'They touch along an edge.']]);
+  expect(told({ ...apart, overlap })).toEqual([['overlap', 'fault', 'They share 5.000 mm³.']]);
+  expect(told({ ...apart, overlap, within: 'second' })).toEqual([
+    ['inside', 'fault', 'b lies wholly within the other: 5.000 mm³.'],
+  ]);
+  expect(told({ ...apart, overlap, within: 'both' })).toEqual([
+    ['double', 'fault', 'The same solid in the same place.'],
+  ]);
+  expect(told({ ...apart, doubt: 'Why.' })[0]).toEqual([
+    'doubt',
+    'fault',
+    'Whether they overlap cannot be told: Why.',
+  ]);
+});
+
+test('what is meant is listed apart, with its reason; only what it is about', () => {
+  const overlap = { volume: 5, box: { min: [0, 0, 0], max: [1, 1, 1] }, at: [0, 0, 0] } as const;
+  const glued = document(
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10] }],
+    ['meant', { parts: ['a', 'b'], why: 'glued' }],
+  );
+  const { findings, faults } = fitReport(glued, surveyed({ ...apart, overlap }), USUAL_SCOPE);
+  expect([faults, findings[0]!.state, findings[0]!.why]).toEqual([0, 'meant', 'glued']);
+  const onlyOne = document(
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10] }],
+    ['meant', { parts: ['a'], why: 'hangs' }],
+  );
+  expect(fitReport(onlyOne, surveyed({ ...apart, overlap }), USUAL_SCOPE).faults).toBe(1);
+});
+
+test('what floats or is sunk is told with what seats it', () => {
+  const { findings } = fitReport(
+    two,
+    surveyed(apart, {
+      solids: [solid('p1', -0.5), solid('p2', 7)],
+      falls: { p2: { by: 3, onto: 'p1' } },
+    }),
+    USUAL_SCOPE,
+  );
+  expect(findings.slice(0, 2).map(({ kind, words, remedies }) => [kind, words, remedies[0]])).toEqual([
+    [
+      'below',
+      'Reaches 0.5 mm below the bed.',
+      { label: 'Lift it onto the bed', verb: 'seat', typed: { parts: ['p1'], onto: 'bed' } },
+    ],
+    [
+      'floating',
+      'Nothing carries it: it would fall 3 mm onto a.',
+      { label: 'Seat it', verb: 'seat', typed: { parts: ['p2'], onto: 'first' } },
+    ],
+  ]);
+});
+
+test('what stands on another is not let fall; what merely touches a side is', async () => {
+  const asked: string[] = [];
+  const contact = (normal: readonly [number, number, number]) =>
+    ({ kind: 'area', area: 1, at: [0, 0, 0], normal }) as const;
+  const ask = ((question: { ask: string; solids?: readonly string[] }) => {
+    if (question.ask === 'nearby')
+      return Promise.resolve({
+        solids: [solid('p1', 0), solid('p2', 10), solid('p3', 10)],
+        pairs: [
+          ['p1', 'p2'],
+          ['p2', 'p3'],
+        ],
+      });
+    if (question.ask === 'pairs')
+      return Promise.resolve([
+        { ...apart, gap: 0, contact: contact([0, 0, 1]) },
+        { ...apart, gap: 0, contact: contact([1, 0, 0]) },
+      ]);
+    asked.push(...(question.solids ?? []));
+    return Promise.resolve([{ by: 10, onto: 'p1' }]);
+  }) as unknown as Asking;
+  const found = await surveyFit(two, USUAL_SCOPE, { ask });
+  expect(asked).toEqual(['p3']);
+  expect(found.falls).toEqual({ p3: { by: 10, onto: 'p1' } });
+});
+
+test('verbs of checks refuse what has no meaning, and say what to do', () => {
+  expect(refusal(two, 'measure', { from: 'a' })).toContain('between two');
+  expect(refusal(two, 'measure', { from: 'a', to: 'b', what: 'volume' })).toContain('one thing alone');
+  expect(refusal(two, 'measure', { from: 'a', what: 'volume', least: '5' })).toContain('lengths and angles');
+  expect(refusal(two, 'measure', { from: 'a', to: 'b', least: '5', greatest: '3' })).toContain(
+    'exchange them',
+  );
+  expect(refusal(two, 'measure', { from: 'c', to: 'b' })).toContain('no part named c');
+  expect(refusal(two, 'wanted-fit', { from: 'a', to: 'b' })).toContain('how much clearance');
+  expect(refusal(two, 'wanted-fit', { from: 'a', to: 'b', kind: 'iso', grades: 'H7' })).toContain(
+    'hole/shaft',
+  );
+  expect(refusal(two, 'forget-check', { of: 'M1' })).toContain('no measure or wanted fit named M1');
+});
+
+test('measures and fits are named in order, changed and forgotten', () => {
+  const base: Said[] = [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10], at: [20, 0, 0] }],
+    ['measure', { from: 'a', to: 'b', least: '1 cm' }],
+    ['measure', { from: '0, 0, 0', to: 'b' }],
+    ['wanted-fit', { from: 'a', to: 'b', kind: 'apart' }],
+  ];
+  const made = document(
+    ...base,
+    ['change-check', { of: 'M1', least: 'none', greatest: '12', called: 'gap' }],
+    ['forget-check', { of: 'M2' }],
+  );
+  expect(Object.values(made.measures).map(({ name, least, greatest }) => [name, least, greatest])).toEqual([
+    ['gap', undefined, 12],
+  ]);
+  expect(Object.values(made.fits).map(({ name, kind }) => [name, kind])).toEqual([['F1', 'apart']]);
+  expect(document(...base).measures.p3).toMatchObject({
+    name: 'M1',
+    least: 10,
+    from: { part: 'p1' },
+    to: { part: 'p2' },
+  });
+});
+
+test('nearest points of triangles: across, over a corner, and where they cross', () => {
+  const flat = Float64Array.from([0, 0, 0, 10, 0, 0, 0, 10, 0]);
+  const found = nearestHolder();
+  const to = (...corners: number[]) => {
+    nearestOfTriangles(flat, Float64Array.from(corners), found);
+    return Math.sqrt(found.square);
+  };
+  expect(to(1, 1, 4, 9, 9, 5, 2, 2, 9)).toBeCloseTo(4, 12);
+  expect(to(13, 4, 0, 20, 4, 0, 20, 9, 0)).toBeCloseTo(7 / Math.SQRT2, 9);
+  expect(to(2, 2, -1, 2, 2, 1, 3, 3, 1)).toBe(0);
+});
+
+test('pairs of boxes that come near are found, each once', () => {
+  const boxes = Array.from(
+    { length: 200 },
+    (_, i) => ({ min: [12 * i, 0, 0], max: [12 * i + 10, 10, 10] }) as const,
+  );
+  expect(nearBoxes(boxes, 2)).toEqual(Array.from({ length: 199 }, (_, i) => [i, i + 1]));
+  expect(nearBoxes(boxes, 1)).toEqual([]);
+});
