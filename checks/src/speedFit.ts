@@ -7,7 +7,7 @@ import {
   type Question,
   type Replies,
 } from '@kadrel/core';
-import { Evaluator } from '@kadrel/kernel';
+import { Evaluator, rawDistance } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { built, line, median, ms, plateWithHoles, timed, type Statement } from './bench.ts';
 
@@ -67,7 +67,7 @@ function platesApart(libraries: Libraries): void {
   const ask = (reach: number) => kernel.answer(document, { ask: 'pairs', pairs: [[a!, b!]], reach });
   ask(50);
   const ours = median(Array.from({ length: ROUNDS }, (_, i) => timed(() => ask(51 + i))));
-  const raw = timed(() => kernel.rawDistance(document, [a!, b!]));
+  const raw = timed(() => rawDistance(libraries, kernel, { document, parts: [a!, b!] }));
   line(
     'distance of two plates with 100 holes : the raw kernel call',
     ours / raw,

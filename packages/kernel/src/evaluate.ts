@@ -44,7 +44,7 @@ import { featuresOf } from './facts/features.ts';
 import type { Measures } from './facts/measure.ts';
 import { meshShape, type Mesh } from './facts/mesh.ts';
 import { inFrame, wholeMeasures, type RangeOf, type Solid } from './facts/wholes.ts';
-import { BuildError, distanceBetween, isFatal, moved, translated, type TopoDS_Shape } from './occt/occt.ts';
+import { BuildError, isFatal, translated, type TopoDS_Shape } from './occt/occt.ts';
 import type { NamedShape } from './naming/named.ts';
 
 /** Why a part has no solid: `step` is null, its base is to blame. Or why it has the solid without one of its steps. */
@@ -313,17 +313,6 @@ export class Evaluator {
   /** The kernel's own shape of a part, in its own frame; it stays the evaluator's. Throws BuildError. */
   shapeFor(document: KadrelDocument, id: ItemId): TopoDS_Shape {
     return this.built(document, id).named.shape;
-  }
-
-  /** The distance of two parts that are not turned, as the kernel alone tells it, for the bench. Throws BuildError. */
-  rawDistance(document: KadrelDocument, [a, b]: readonly [ItemId, ItemId]): number {
-    const { occt } = this.libraries;
-    const placed = [a, b].map((id) => moved(occt, this.shapeFor(document, id), worldFromPart(document, id)));
-    try {
-      return distanceBetween(occt, placed[0]!, placed[1]!);
-    } finally {
-      placed.forEach((shape) => shape.delete());
-    }
   }
 
   /** How long checks took so far, ms, for the bench. */

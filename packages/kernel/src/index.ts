@@ -17,6 +17,7 @@ export { SHEET_EXPORTERS, sheetExporterFor } from './exchange/sheets/index.ts';
 export { marksAsSvg, svgOfSheet } from './exchange/sheets/svg.ts';
 export type { SheetExporter } from './exchange/sheets/declare.ts';
 export { pictureOfSheet } from './pictureOfSheet.ts';
+export { rawDistance } from './rawDistance.ts';
 export type { Exporter, Exporting } from './exchange/declare.ts';
 export { worldOf } from './world.ts';
 export { contentOf } from './content/content.ts';

@@ -7,6 +7,7 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
       about: 'the exact kernel (OpenCASCADE compiled to WebAssembly)',
     },
     { name: 'manifold-3d', licence: 'Apache-2.0', about: 'a second reckoning of solids, by facets' },
+    { name: 'recharts', licence: 'MIT', about: 'bars of clearances' },
     { name: 'quickhull3d', licence: 'MIT', about: 'hulls of solids' },
     { name: 'three', licence: 'MIT', about: 'drawing the views' },
     { name: 'react', licence: 'MIT', about: 'the interface' },
