@@ -54,6 +54,7 @@ const solid = (tag: string, low: number): StandingSolid => ({
 const apart: PairFacts = { gap: 10, from: [10, 0, 0], to: [20, 0, 0] };
 const surveyed = (facts: PairFacts, more: Partial<Surveyed> = {}): Surveyed => ({
   solids: [solid('p1', 0), solid('p2', 0)],
+  unbuilt: [],
   pairs: [{ pair: ['p1', 'p2'], facts }],
   falls: {},
   fits: [],
@@ -123,6 +124,20 @@ test('what floats or is sunk is told with what seats it', () => {
   ]);
 });
 
+test('what cannot be built is told, not passed over', () => {
+  const { findings, faults } = fitReport(
+    two,
+    surveyed(apart, { solids: [solid('p1', 0)], unbuilt: ['p2'] }),
+    USUAL_SCOPE,
+  );
+  expect(faults).toBe(1);
+  expect(findings[0]).toMatchObject({
+    kind: 'doubt',
+    what: 'b',
+    words: 'It cannot be built, so how it stands is not known.',
+  });
+});
+
 test('what stands on another is not let fall; what merely touches a side is', async () => {
   const asked: string[] = [];
   const contact = (normal: readonly [number, number, number]) =>
@@ -130,6 +145,7 @@ test('what stands on another is not let fall; what merely touches a side is', as
   const ask = ((question: { ask: string; solids?: readonly string[] }) => {
     if (question.ask === 'nearby')
       return Promise.resolve({
+        unbuilt: [],
         solids: [solid('p1', 0), solid('p2', 10), solid('p3', 10)],
         pairs: [
           ['p1', 'p2'],

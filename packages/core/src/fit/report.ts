@@ -4,7 +4,7 @@ import type { KadrelDocument } from '../document/schema.ts';
 import { fitFinding, measureFinding } from './checkFindings.ts';
 import type { Context, Finding } from './finding.ts';
 import { pairFindings } from './pairFindings.ts';
-import { solidFindings } from './solidFindings.ts';
+import { solidFindings, unbuiltFinding } from './solidFindings.ts';
 import type { Scope, Surveyed } from './survey.ts';
 
 export interface FitReport {
@@ -19,6 +19,7 @@ export function fitReport(document: KadrelDocument, surveyed: Surveyed, scope: S
   const meant = inOrderMade(document.meant);
   const findings = [
     ...surveyed.pairs.flatMap(({ pair, facts }) => pairFindings(context, pair, facts)),
+    ...surveyed.unbuilt.map((id) => unbuiltFinding(context, id)),
     ...surveyed.solids.flatMap((one) => solidFindings(context, one, surveyed)),
     ...surveyed.fits.map((one) => fitFinding(context, one)),
     ...surveyed.measures.map((one) => measureFinding(context, one)),

@@ -1,6 +1,8 @@
 /** What is wrong with where a single solid stands. */
 import type { StandingSolid } from '../questions/fitFacts.ts';
-import { nameOf, type Context, type Finding } from './finding.ts';
+import { worldFromPart } from '../document/items.ts';
+import type { ItemId } from '../document/schema.ts';
+import { boxAround, nameOf, type Context, type Finding } from './finding.ts';
 import type { Surveyed } from './survey.ts';
 import { lengthWords } from './words.ts';
 
@@ -10,6 +12,19 @@ export function solidFindings(context: Context, solid: StandingSolid, { falls }:
   const floating = below ? undefined : floatingFinding(context, solid, falls[solid.tag]);
   return [below, floating].flatMap((finding) => finding ?? []);
 }
+
+/** What cannot be built is not passed over. */
+export const unbuiltFinding = ({ document }: Context, id: ItemId): Finding => ({
+  id: `unbuilt ${id}`,
+  kind: 'doubt',
+  state: 'fault',
+  items: [id],
+  what: document.items[id]?.name ?? id,
+  words: 'It cannot be built, so how it stands is not known.',
+  size: 0,
+  box: boxAround([worldFromPart(document, id).shift]),
+  remedies: [],
+});
 
 const commonOf = (context: Context, solid: StandingSolid) => ({
   items: [solid.item],

@@ -7,6 +7,8 @@ import type { Question, Replies } from '../questions/question.ts';
 
 export interface Surveyed {
   readonly solids: readonly StandingSolid[];
+  /** What cannot be built. */
+  readonly unbuilt: readonly ItemId[];
   readonly pairs: readonly { readonly pair: SolidPair; readonly facts: PairFacts }[];
   /** Of solids that nothing is seen to carry. */
   readonly falls: Readonly<Record<string, Fall>>;
@@ -43,10 +45,9 @@ export async function surveyFit(
 ): Promise<Surveyed> {
   const { reach, hair } = scope;
   const parts = scope.parts ?? visibleParts(document).map(({ id }) => id);
-  const { solids, pairs: near } = (await ask<'nearby'>({ ask: 'nearby', parts, reach })) ?? {
-    solids: [],
-    pairs: [],
-  };
+  const nearby = await ask<'nearby'>({ ask: 'nearby', parts, reach });
+  if (!nearby) throw new Error('How these parts stand cannot be told.');
+  const { solids, pairs: near, unbuilt } = nearby;
   const items = new Map(solids.map((one) => [one.tag, one.item]));
   const { among } = scope;
   const wanted = among ? near.filter((pair) => pair.some((tag) => among.includes(items.get(tag)!))) : near;
@@ -65,7 +66,7 @@ export async function surveyFit(
   }
   const checks = await surveyChecks(document, ask);
   onDone(1);
-  return { ...checks, solids, pairs, falls };
+  return { ...checks, solids, unbuilt, pairs, falls };
 }
 
 /** Kept measures and wanted fits alone. */
@@ -74,6 +75,7 @@ export async function surveyChecks(document: KadrelDocument, ask: Asking): Promi
   const measures = await measuredOf(inOrderMade(document.measures), ask);
   return {
     solids: [],
+    unbuilt: [],
     pairs: [],
     falls: {},
     fits: fits.map(({ one, facts }) => ({ fit: one, facts })),

@@ -33,6 +33,8 @@ export type SolidPair = readonly [string, string];
 export interface Nearby {
   readonly solids: readonly StandingSolid[];
   readonly pairs: readonly SolidPair[];
+  /** Parts that cannot be built: how they stand is not known. */
+  readonly unbuilt: readonly ItemId[];
 }
 
 /** A solid where it stands. */

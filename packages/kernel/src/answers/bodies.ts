@@ -36,6 +36,8 @@ export interface FitShapes {
 
 /** Two that are on both sides of a plane but for this (mm) do not overlap. */
 const APART_MM = 1e-9;
+
+/** A solid where it stands. */
 export interface Body {
   readonly content: Content;
   readonly named: NamedShape;
@@ -73,9 +75,6 @@ export const commonContent = (a: Body, b: Body): Content => ({
     { tag: 'b', pose: chain(inverse(a.pose), b.pose), content: b.content },
   ],
 });
-
-export const isInBox = (inner: Box, outer: Box): boolean =>
-  [0, 1, 2].every((i) => inner.min[i]! >= outer.min[i]! && inner.max[i]! <= outer.max[i]!);
 
 /** A point of its facets. */
 export function pointOn({ shape, pose }: PlacedSolid): Vec3 {

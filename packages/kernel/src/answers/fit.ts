@@ -2,7 +2,6 @@
 import {
   AT_ORIGIN,
   carry,
-  carryBox,
   chain,
   boxSize,
   inverse,
@@ -34,7 +33,6 @@ import {
   placedSolid,
   areApart,
   commonContent,
-  isInBox,
   pointOn,
   carriedFacts,
   type FitShapes,
@@ -80,19 +78,28 @@ export class FitAnswers {
     document: KadrelDocument,
     { parts, reach }: Extract<Question, { ask: 'nearby' }>,
   ): Replies['nearby'] {
-    const solids = parts.flatMap((part) => this.standing(document, part));
+    const unbuilt: ItemId[] = [];
+    const solids = parts.flatMap((part) => this.standing(document, part, unbuilt));
     const pairs = nearBoxes(
       solids.map(({ box }) => box),
       reach,
     ).map(([i, j]): SolidPair => [solids[i]!.tag, solids[j]!.tag]);
-    return { solids, pairs };
+    return { solids, pairs, unbuilt };
   }
 
   private pairs(
     document: KadrelDocument,
     { pairs, reach }: Extract<Question, { ask: 'pairs' }>,
   ): Replies['pairs'] {
-    return pairs.map(([a, b]) => this.pair([this.body(document, a), this.body(document, b)], reach));
+    return pairs.map(([a, b]) => {
+      const bodies = [this.body(document, a), this.body(document, b)] as const;
+      try {
+        return this.pair(bodies, reach);
+      } catch (error) {
+        if (!(error instanceof BuildError)) throw error;
+        return { gap: 0, from: bodies[0].pose.shift, to: bodies[1].pose.shift, doubt: error.reason };
+      }
+    });
   }
 
   private falls(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'falls' }>): Fall[] {
@@ -116,17 +123,27 @@ export class FitAnswers {
     return { faces: [...new Set(named.faceNames)], corners };
   }
 
-  private standing(document: KadrelDocument, part: ItemId): StandingSolid[] {
-    return placedOf(document, part)
-      .filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!))
-      .flatMap((one) => {
-        const content = this.shapes.contentOf(document, one);
-        const { solids, volume, centroid } = this.shapes.measuresOf(content);
-        if (solids === 0) return [];
-        const box = this.shapes.boxAt(content, one.pose);
-        const { tag, item, member } = one;
-        return [{ tag, item, member, volume, box, centroid: carry(one.pose, centroid) }];
-      });
+  /** @param unbuilt gathers what cannot be built */
+  private standing(document: KadrelDocument, part: ItemId, unbuilt: ItemId[] = []): StandingSolid[] {
+    const solids = placedOf(document, part).filter(
+      ({ leaf }) => !isFlatPart(document, document.items[leaf]!),
+    );
+    try {
+      return solids.flatMap((one) => this.standingAs(document, one));
+    } catch (error) {
+      if (!(error instanceof BuildError)) throw error;
+      unbuilt.push(part);
+      return [];
+    }
+  }
+
+  private standingAs(document: KadrelDocument, one: Placed): StandingSolid[] {
+    const content = this.shapes.contentOf(document, one);
+    const { solids, volume, centroid } = this.shapes.measuresOf(content);
+    if (solids === 0) return [];
+    const box = this.shapes.boxAt(content, one.pose);
+    const { tag, item, member } = one;
+    return [{ tag, item, member, volume, box, centroid: carry(one.pose, centroid) }];
   }
 
   private standingOf(document: KadrelDocument, tag: string): StandingSolid {
@@ -200,7 +217,7 @@ export class FitAnswers {
 
   private between(a: Body, b: Body, reach: number): PairFacts | null {
     const two = [placedSolid(this.occt, this.shapes, a), placedSolid(this.occt, this.shapes, b)] as const;
-    const within = this.withinOf(two, [a, b]);
+    const within = withinOf(two);
     const nearest = nearestFaces(this.occt, two, within ? Infinity : reach);
     if (!nearest || nearest.found.length === 0) return null;
     const [first] = nearest.found as [FaceDistance];
@@ -220,18 +237,6 @@ export class FitAnswers {
   private contact(two: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]) {
     if (found[0]!.distance > CONTACT_MM) return {};
     return { contact: contactOf(this.occt, two, found) };
-  }
-
-  /** Which one may be wholly within the other: by its box, and one of its points. */
-  private withinOf(
-    [p, q]: readonly [PlacedSolid, PlacedSolid],
-    [a, b]: readonly [Body, Body],
-  ): 'first' | 'second' | undefined {
-    const [boxA, boxB] = [a, b].map(({ content, pose }) =>
-      carryBox(pose, this.shapes.measuresOf(content).box),
-    ) as [Box, Box];
-    if (isInBox(boxA, boxB) && isWithin(q, pointOn(p))) return 'first';
-    return isInBox(boxB, boxA) && isWithin(p, pointOn(q)) ? 'second' : undefined;
   }
 
   private inside(which: 'first' | 'second', [a, b]: readonly [Body, Body], nearest: FaceDistance): PairFacts {
@@ -266,6 +271,12 @@ export class FitAnswers {
       throw error;
     }
   }
+}
+
+/** Which one lies within the other, where their surfaces do not meet: by one of its points. */
+function withinOf([p, q]: readonly [PlacedSolid, PlacedSolid]): 'first' | 'second' | undefined {
+  if (isWithin(q, pointOn(p))) return 'first';
+  return isWithin(p, pointOn(q)) ? 'second' : undefined;
 }
 
 /** Solids that are nearer than this (mm) are looked at for where they touch. */
