@@ -149,6 +149,12 @@ test('what is measured of one thing: sizes and walls by construction', async () 
     ['measure', { from: 'bush', to: 'plate', what: 'x' }],
     ['measure', { from: 'plate: top', what: 'area' }],
     ['measure', { from: 'plate', what: 'volume' }],
+    // The side of this cone falls at 45°: a point is as far from it as from the line x + z = 10.
+    ['cone', { as: 'cone', diameter: 20, top: 0, height: 10, at: [0, 200, 0] }],
+    ['sphere', { as: 'ball', diameter: 4, at: [15, 200, 10] }],
+    ['measure', { from: 'cone: side', to: 'ball' }],
+    ['along', { as: 'balls', parts: ['ball'], along: 'y', count: 3, pitch: 9 }],
+    ['measure', { from: 'balls', to: 'cone: side' }],
   ]);
   const { findings } = await reportOf(kernel, document);
   const told = findings
@@ -156,6 +162,7 @@ test('what is measured of one thing: sizes and walls by construction', async () 
     .map(({ what, state, size }) => [what, state, Number(size.toFixed(9))]);
   expect(told.sort()).toEqual([
     ['M1', 'fine', 7.5],
+    ['M10', 'fine', Number((15 / Math.SQRT2 - 2).toFixed(9))],
     ['M2', 'fault', 3],
     ['M3', 'fine', 12.5],
     ['M4', 'fine', 30],
@@ -163,6 +170,7 @@ test('what is measured of one thing: sizes and walls by construction', async () 
     ['M6', 'fine', 80],
     ['M7', 'fine', 1800],
     ['M8', 'fine', 5400],
+    ['M9', 'fine', Number((15 / Math.SQRT2 - 2).toFixed(9))],
   ]);
 });
 

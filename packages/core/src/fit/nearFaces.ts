@@ -19,7 +19,9 @@ export interface PlacedShape {
    * Whether all along its border a round face has flat neighbours. Where such a face does not look at the other solid, its border is
    * nearest, which its neighbours have too: it need not be looked at.
    */
-  readonly isBetweenFlat?: (face: number) => boolean;
+  readonly isBetweenFlat?: ((face: number) => boolean) | undefined;
+  /** Only these of its faces are looked at; all where nothing is said. */
+  readonly only?: ReadonlySet<number> | undefined;
 }
 
 /** Two faces, by their places in each shape, and how near their facets come. */
@@ -153,7 +155,7 @@ class Search {
   }
 
   private shorten(s: number, t: number): void {
-    if (this.fill(s, t) >= this.least) return;
+    if (this.isLeftOut(s, t) || this.fill(s, t) >= this.least) return;
     nearestOfTriangles(this.triangleA, this.triangleB, this.nearest);
     this.least = Math.min(this.least, Math.sqrt(this.nearest.square));
   }
@@ -161,6 +163,7 @@ class Search {
   private compare(s: number, t: number, nodesApart: number): void {
     const [faceA, faceB] = [this.a.shape.faceOfTriangle[s]!, this.b.shape.faceOfTriangle[t]!];
     if (this.turnedAway!.a[faceA] === 1 || this.turnedAway!.b[faceB] === 1) return;
+    if (this.isLeftOut(s, t)) return;
     const key = faceA * KEY + faceB;
     const known = this.found.get(key);
     const isSettled = known !== undefined && this.areFlat(faceA, faceB);
@@ -183,6 +186,14 @@ class Search {
         ? [nearerStart(known.starts[0]!, start)]
         : withStart(known.starts, start);
     }
+  }
+
+  private isLeftOut(s: number, t: number): boolean {
+    const { a, b } = this;
+    return (
+      (a.only !== undefined && !a.only.has(a.shape.faceOfTriangle[s]!)) ||
+      (b.only !== undefined && !b.only.has(b.shape.faceOfTriangle[t]!))
+    );
   }
 
   private areFlat(faceA: number, faceB: number): boolean {

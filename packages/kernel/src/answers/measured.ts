@@ -3,20 +3,20 @@ import {
   cross,
   degrees,
   directionOf,
+  isWithin,
   length,
   dot,
   type Geometry,
   type KadrelDocument,
   type MeasuredFacts,
-  type Placed,
   type Target,
   type Vec3,
 } from '@kadrel/core';
-import { leastBetween, nearestFaces } from '../facts/apart.ts';
+import { leastBetween, nearestFaces, type Least, type PlacedSolid } from '../facts/apart.ts';
 import { borderOf } from '../facts/faces.ts';
 import { integralsOf } from '../facts/integrals.ts';
-import { distanceTo, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
-import { placedSolid, type FitShapes } from './bodies.ts';
+import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { placedSolid, pointOn, type FitShapes } from './bodies.ts';
 import { thicknessOf } from './thickness.ts';
 import { thingOf, type Thing, type Around } from './things.ts';
 
@@ -50,46 +50,44 @@ function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
   };
 }
 
-/** Solids by the faces that come nearest; all else by the kernel at once. */
-function leastOf({ occt, shapes, document }: Around, a: Thing, b: Thing) {
-  const [p] = a.solids;
-  const [q] = b.solids;
-  if (a.kind === 'part' && b.kind === 'part' && a.solids.length === 1 && b.solids.length === 1) {
-    const two = [placedSolid(occt, shapes, bodyOf(p!)), placedSolid(occt, shapes, bodyOf(q!))] as const;
-    const [first] = nearestFaces(occt, two)?.found ?? [];
-    if (first && first.distance > INSIDE_MM)
-      return {
-        distance: leastBetweenSolids(occt, a, b) ?? first.distance,
-        points: [first.onA, first.onB] as const,
-      };
-  }
-  return leastBetween(occt, a.shape, b.shape);
+/** Between solids and faces: of those that come nearest. Edges and points are left to the kernel. */
+function leastOf(around: Around, a: Thing, b: Thing): Least {
+  const [own, others] = [sidesOf(around, a), sidesOf(around, b)];
+  let best: Least | undefined;
+  for (const p of own)
+    for (const q of others) {
+      const found = leastOfTwo(around.occt, [p, q], best?.distance);
+      if (found && (!best || found.distance < best.distance)) best = found;
+    }
+  return best ?? leastBetween(around.occt, a.shape, b.shape);
+}
 
-  function bodyOf(one: Placed) {
+/** The solids of a part, or the one whose face it is; none for edges and points. */
+function sidesOf({ occt, shapes, document }: Around, { kind, solids, faces }: Thing): PlacedSolid[] {
+  if (kind !== 'part' && kind !== 'face') return [];
+  return solids.map((one) => {
     const content = shapes.contentOf(document, one);
-    return { content, named: shapes.shapeOf(content), pose: one.pose };
-  }
-}
-
-/** Farther apart than this, mm, surfaces of solids do not touch. */
-const INSIDE_MM = 1e-7;
-
-/** 0 where one is within the other; undefined where it is not. */
-function leastBetweenSolids(occt: Occt, a: Thing, b: Thing): 0 | undefined {
-  const isWithin = (inner: Thing, outer: Thing) =>
-    [0, 1, 2].every(
-      (i) => inner.box.min[i]! >= outer.box.min[i]! && inner.box.max[i]! <= outer.box.max[i]!,
-    ) && distanceTo(occt, outer.shape, cornerOf(occt, inner.shape)) === 0;
-  return isWithin(a, b) || isWithin(b, a) ? 0 : undefined;
-}
-
-function cornerOf(occt: Occt, shape: TopoDS_Shape): Vec3 {
-  return scope((keep) => {
-    const [corner] = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep);
-    const point = keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner!))));
-    return [point.X(), point.Y(), point.Z()];
+    const solid = placedSolid(occt, shapes, { content, named: shapes.shapeOf(content), pose: one.pose });
+    // The neighbours of a face are not looked at, so that its border must be.
+    return faces ? { ...solid, isBetweenFlat: undefined, only: new Set(faces) } : solid;
   });
 }
+
+/** 0 where one solid lies within the other. @param reach mm; undefined where they are farther apart */
+function leastOfTwo(
+  occt: Occt,
+  [p, q]: readonly [PlacedSolid, PlacedSolid],
+  reach: number | undefined,
+): Least | undefined {
+  const [first] = nearestFaces(occt, [p, q], reach)?.found ?? [];
+  if (!first) return undefined;
+  const points = [first.onA, first.onB] as const;
+  const isInside = !p.only && !q.only && (isWithin(q, pointOn(p)) || isWithin(p, pointOn(q)));
+  return { distance: isInside || first.distance <= TOUCH_MM ? 0 : first.distance, points };
+}
+
+/** Surfaces nearer than this, mm, touch. */
+const TOUCH_MM = 1e-7;
 
 /** The acute angle between directions, or between a direction and a plane, degrees. */
 function angleOf(a: Geometry | null, b: Geometry | null): number | undefined {

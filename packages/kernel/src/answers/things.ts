@@ -35,12 +35,13 @@ import type { FitShapes } from './bodies.ts';
 /** What a target is, in the world. */
 export interface Thing {
   readonly kind: 'point' | 'part' | 'face' | 'edge';
-  readonly name: string;
   readonly shape: TopoDS_Shape;
   readonly box: Box;
   readonly geometry: Geometry | null;
   /** The solids of a part, or the one that a face or an edge is of. */
   readonly solids: readonly Placed[];
+  /** Of a face: its places in the kernel's order; there may be several of one name. */
+  readonly faces?: readonly number[];
 }
 
 export interface Around {
@@ -60,7 +61,6 @@ export function thingOf(around: Around, target: Target): Thing {
     const geometry = { kind: 'point', at } as const;
     return {
       kind: 'point',
-      name: 'point',
       shape: pointShape(occt, at, keep),
       box: { min: at, max: at },
       geometry,
@@ -86,13 +86,13 @@ function partThing(around: Around, { part, member }: Extract<Target, { part: str
   const placed = contents.map(({ content, pose }) => keep(moved(occt, shapes.shapeOf(content).shape, pose)));
   const shape = placed.length === 1 ? placed[0]! : keep(compoundOf(occt, placed));
   const box = unionBoxes(contents.map(({ content, pose }) => shapes.boxAt(content, pose)))!;
-  return { kind: 'part', name, shape, box, geometry: null, solids };
+  return { kind: 'part', shape, box, geometry: null, solids };
 }
 
 type Place = Extract<Target, { part: string }> & { readonly at: string };
 
 function placeThing(around: Around, target: Place, { solid, name }: { solid: Placed; name: string }): Thing {
-  const { occt, shapes, document, keep } = around;
+  const { shapes, document } = around;
   const content = shapes.contentOf(document, solid);
   const named = shapes.shapeOf(content);
   const { at, snap, near } = target;
@@ -107,17 +107,48 @@ function placeThing(around: Around, target: Place, { solid, name }: { solid: Pla
     if (!geometry) throw gone(name, at);
     return { ...thingOf(around, { point: geometry.at }), solids: [solid] };
   }
-  const own =
-    written.length === 1
-      ? facesCalled(around, named, target)
-      : edgesCalled(around, named, { ...target, written });
-  if (own.length === 0) throw gone(name, written.length === 1 ? `face ${at}` : `edge ${at}`);
-  const placed = own.map((one) => keep(moved(occt, one, solid.pose)));
-  const shape = placed.length === 1 ? placed[0]! : keep(compoundOf(occt, placed));
-  const kind = written.length === 1 ? 'face' : 'edge';
-  return { kind, name: `${name}: ${at}`, shape, box: exactBox(occt, shape), geometry, solids: [solid] };
+  return written.length === 1
+    ? faceThing(around, { named, solid, geometry }, target)
+    : edgeThing(around, { named, solid, geometry }, { ...target, written });
 }
 
+/** Where a face or an edge is looked for. */
+interface Owner {
+  readonly named: NamedShape;
+  readonly solid: Placed;
+  readonly geometry: Geometry | null;
+}
+
+function faceThing(around: Around, { named, solid, geometry }: Owner, target: Place): Thing {
+  const faces = facesCalled(around, named, target);
+  if (faces.length === 0) throw gone(around.document.items[target.part]!.name, `face ${target.at}`);
+  const all = uniqueShapes(around.occt, named.shape, 'TopAbs_FACE', around.keep);
+  const shape = together(
+    around,
+    faces.map((i) => all[i]!),
+    solid,
+  );
+  return { kind: 'face', shape, box: exactBox(around.occt, shape), geometry, solids: [solid], faces };
+}
+
+function edgeThing(
+  around: Around,
+  { named, solid, geometry }: Owner,
+  target: Place & { readonly written: readonly string[] },
+): Thing {
+  const edges = edgesCalled(around, named, target);
+  if (edges.length === 0) throw gone(around.document.items[target.part]!.name, `edge ${target.at}`);
+  const shape = together(around, edges, solid);
+  return { kind: 'edge', shape, box: exactBox(around.occt, shape), geometry, solids: [solid] };
+}
+
+/** Where its solid stands, as one shape. */
+function together({ occt, keep }: Around, own: readonly TopoDS_Shape[], { pose }: Placed): TopoDS_Shape {
+  const placed = own.map((one) => keep(moved(occt, one, pose)));
+  return placed.length === 1 ? placed[0]! : keep(compoundOf(occt, placed));
+}
+
+/** By their places in the kernel's order. */
 function facesCalled(
   { occt, document, keep }: Around,
   { shape, faceNames }: NamedShape,
@@ -125,8 +156,9 @@ function facesCalled(
 ) {
   const fits = faceNames.map((name) => nameFit(at, name, document));
   const best = Math.max(0, ...fits);
-  const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) => best > 0 && fits[i] === best);
-  return nearest(occt, faces, near);
+  const faces = [...fits.keys()].filter((i) => best > 0 && fits[i] === best);
+  const all = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+  return nearest(occt, faces, { near, shapeOf: (i) => all[i]! });
 }
 
 function edgesCalled(
@@ -139,16 +171,17 @@ function edgesCalled(
     fit: edgeFit(written, names, document),
   }));
   const best = Math.max(0, ...edges.map(({ fit }) => fit));
-  return nearest(
-    occt,
-    edges.filter(({ fit }) => best > 0 && fit === best).map(({ edge }) => edge),
-    near,
-  );
+  const fitting: TopoDS_Shape[] = edges.filter(({ fit }) => best > 0 && fit === best).map(({ edge }) => edge);
+  return nearest(occt, fitting, { near, shapeOf: (edge) => edge });
 }
 
 /** Of several of one name the nearest to what was picked. */
-function nearest(occt: Occt, all: TopoDS_Shape[], near: Vec3 | undefined): TopoDS_Shape[] {
+function nearest<T>(
+  occt: Occt,
+  all: T[],
+  { near, shapeOf }: { readonly near: Vec3 | undefined; readonly shapeOf: (one: T) => TopoDS_Shape },
+): T[] {
   if (!near || all.length < 2) return all;
-  const sorted = all.map((one) => ({ one, off: distanceTo(occt, one, near) })).sort((a, b) => a.off - b.off);
-  return [sorted[0]!.one];
+  const sorted = all.map((one) => ({ one, off: distanceTo(occt, shapeOf(one), near) }));
+  return [sorted.sort((a, b) => a.off - b.off)[0]!.one];
 }

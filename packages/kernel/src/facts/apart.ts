@@ -159,7 +159,8 @@ function faceDistance(
   });
 }
 
-interface Least {
+/** A distance, mm, and a point of each where it is. */
+export interface Least {
   readonly distance: number;
   readonly points: readonly [Vec3, Vec3];
 }
