@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { idSchema } from '../recipes/ids.ts';
 import { finite, pointSchema, type Valued } from '../recipes/numbers.ts';
+import { inOrder } from './sheet.ts';
 
 const nameSchema = z.string().min(1).max(120);
 
@@ -96,11 +97,7 @@ export const meantSchema = z.strictObject({
 });
 export type Meant = z.infer<typeof meantSchema>;
 
-interface HasOrder {
-  readonly order: number;
-  readonly id: string;
-}
-
 /** In the order in which they were made. */
-export const inOrderMade = <T extends HasOrder>(entries: Readonly<Record<string, T>>): T[] =>
-  Object.values(entries).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+export const inOrderMade = <T extends { readonly order: number }>(
+  entries: Readonly<Record<string, T>>,
+): T[] => inOrder(entries).map(([, entry]) => entry);

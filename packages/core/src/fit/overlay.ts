@@ -1,7 +1,6 @@
 /** Where two flat faces that look at each other lie over one another, by their facets. */
-import { searchBvh } from '../space/bvh.ts';
 import { acrossTo } from '../space/matrix.ts';
-import { carry, carryBack, turnBack } from '../space/pose.ts';
+import { carry } from '../space/pose.ts';
 import { cross, dot, type Vec3 } from '../space/vector.ts';
 import type { PlacedShape } from './nearFaces.ts';
 
@@ -120,58 +119,3 @@ const middleOf = (region: readonly Flat[]): Flat => [
   region.reduce((sum, [x]) => sum + x, 0) / region.length,
   region.reduce((sum, [, y]) => sum + y, 0) / region.length,
 ];
-
-/** A way that no face of a model is likely to run along. */
-const ANY_WAY: Vec3 = [0.267261241912424, 0.534522483824849, 0.801783725737273];
-/** Facets that a ray meets farther on are met anew from here, mm. */
-const ONWARD_MM = 1e-9;
-
-/** Whether a point of the world lies within a solid, by its facets: from how many it meets on its way out. */
-export function isWithin({ shape, pose }: PlacedShape, point: Vec3): boolean {
-  const from = carryBack(pose, point);
-  const direction = turnBack(pose.turn, ANY_WAY);
-  const { positions, triangles, triangleTree } = shape;
-  let crossings = 0;
-  searchBvh(
-    triangleTree,
-    (bounds, at) => rayMeetsBox(bounds, at, { from, direction }),
-    (t) => {
-      const corner = (k: number): Vec3 => {
-        const at = 3 * triangles[3 * t + k]!;
-        return [positions[at]!, positions[at + 1]!, positions[at + 2]!];
-      };
-      crossings += crossedBy([corner(0), corner(1), corner(2)], { from, direction });
-    },
-  );
-  return crossings > 0.5;
-}
-
-interface Ray {
-  readonly from: Vec3;
-  readonly direction: Vec3;
-}
-
-/** 1 where the ray leaves through a facet, −1 where it enters, 0 where it misses. */
-function crossedBy([a, b, c]: readonly [Vec3, Vec3, Vec3], { from, direction }: Ray): number {
-  const [e1, e2, r] = [sub(b, a), sub(c, a), sub(from, a)];
-  const p = cross(direction, e2);
-  const det = dot(e1, p);
-  if (det === 0) return 0;
-  const u = dot(r, p) / det;
-  const q = cross(r, e1);
-  const v = dot(direction, q) / det;
-  if (u < 0 || v < 0 || u + v > 1 || dot(e2, q) / det <= ONWARD_MM) return 0;
-  return det < 0 ? 1 : -1;
-}
-const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-
-function rayMeetsBox(b: Float64Array, at: number, { from, direction }: Ray): boolean {
-  let [near, far] = [0, Infinity];
-  for (let k = 0; k < 3; k++) {
-    const t0 = (b[at + k]! - from[k]!) / direction[k]!;
-    const t1 = (b[at + 3 + k]! - from[k]!) / direction[k]!;
-    near = Math.max(near, Math.min(t0, t1));
-    far = Math.min(far, Math.max(t0, t1));
-  }
-  return near <= far * (1 + 1e-7) + 1e-7;
-}

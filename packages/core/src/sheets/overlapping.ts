@@ -1,15 +1,13 @@
 /** Which solids of a view go into one another, as far as their edges tell: hidden lines are told for solids that do not. */
-import { castOnShape, localRay } from '../snapping/raycast.ts';
+import { isWithinSolid } from '../snapping/raycast.ts';
 import type { SnapInstance, SnapScene } from '../snapping/scene.ts';
 import { boxesMeet, carryBox, type Box } from '../space/box.ts';
-import { add, cross, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
+import { add, scale, type Vec3 } from '../space/vector.ts';
 import { boxOfShape } from '../snapping/scene.ts';
 import { asideOf, waysOf } from './edgeWays.ts';
 
 /** Points at which an edge is asked whether it is within another solid. */
 const SAMPLES = 7;
-/** Any direction that no face of a model is likely to run along. */
-const ANY_WAY: Vec3 = [0.267, 0.535, 0.802];
 
 /** Pairs of parts, each once. A solid that only touches another does not count. */
 export function overlappingIn(scene: SnapScene): [string, string][] {
@@ -43,17 +41,4 @@ const ROUND: readonly Vec3[] = [-1, 1].flatMap((x) =>
 
 /** For certain: what is round the point is within too. */
 const isWithin = (instance: SnapInstance, point: Vec3, aside: number): boolean =>
-  ROUND.every((way) => leavesFrom(instance, add(point, scale(way, aside))));
-
-/** Whether the first facet on a way is met from within. */
-function leavesFrom(instance: SnapInstance, from: Vec3): boolean {
-  const ray = localRay(instance, { from, direction: ANY_WAY });
-  const hit = castOnShape(instance.shape, ray);
-  if (!hit) return false;
-  const { positions, triangles } = instance.shape;
-  const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
-    const v = 3 * triangles[3 * hit.triangle + k]!;
-    return [positions[v]!, positions[v + 1]!, positions[v + 2]!];
-  }) as [Vec3, Vec3, Vec3];
-  return dot(cross(subtract(b, a), subtract(c, a)), ray.direction) > 0;
-}
+  ROUND.every((way) => isWithinSolid(instance, add(point, scale(way, aside))));

@@ -21,7 +21,7 @@ export interface SurfaceHit {
 }
 
 /** Carries a world ray into the instance's own frame; distances stay the same, since placements are rigid. */
-export const localRay = ({ pose }: SnapInstance, ray: Ray): Ray => ({
+export const localRay = ({ pose }: Pick<SnapInstance, 'pose'>, ray: Ray): Ray => ({
   from: carryBack(pose, ray.from),
   direction: turnBack(pose.turn, ray.direction),
 });
@@ -44,6 +44,22 @@ export function castOnShape(shape: SnapShape, ray: Ray, most = Infinity): FacetH
     }
   });
   return hit < 0 ? undefined : { distance: nearest, triangle: hit };
+}
+
+/** Any direction that no face of a model is likely to run along. */
+const ANY_WAY: Vec3 = [0.267, 0.535, 0.802];
+
+/** Whether a point of the world lies within a solid: whether the first facet on a way out is met from within. */
+export function isWithinSolid(solid: Pick<SnapInstance, 'pose' | 'shape'>, point: Vec3): boolean {
+  const ray = localRay(solid, { from: point, direction: ANY_WAY });
+  const hit = castOnShape(solid.shape, ray);
+  if (!hit) return false;
+  const { positions, triangles } = solid.shape;
+  const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
+    const v = 3 * triangles[3 * hit.triangle + k]!;
+    return [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+  }) as [Vec3, Vec3, Vec3];
+  return dot(cross(subtract(b, a), subtract(c, a)), ray.direction) > 0;
 }
 
 /** Whether the ray enters a box before `most`: the slab test. Source: Kay and Kajiya, SIGGRAPH 1986. */

@@ -6,7 +6,7 @@ import {
   boxSize,
   inverse,
   isFlatPart,
-  isWithin,
+  isWithinSolid,
   nearBoxes,
   placedOf,
   type Box,
@@ -51,6 +51,13 @@ type FitQuestion = Extract<Question, { ask: 'measured' | 'nearby' | 'pairs' | 'f
 export class FitAnswers {
   /** In the frame of the first solid; null where they are farther apart than the reach. */
   private readonly kept = new Map<string, PairFacts | null>();
+  private latest:
+    | {
+        readonly document: KadrelDocument;
+        readonly parts: readonly ItemId[];
+        readonly solids: readonly StandingSolid[];
+      }
+    | undefined;
   private readonly solids = new WeakMap<KadrelDocument, ReadonlyMap<string, Placed>>();
 
   constructor(
@@ -103,7 +110,7 @@ export class FitAnswers {
   }
 
   private falls(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'falls' }>): Fall[] {
-    const others = among.flatMap((part) => this.standing(document, part));
+    const others = this.standingAmong(document, among);
     const own = new Map(others.map((one) => [one.tag, one]));
     return solids.map((tag) => this.fall(document, own.get(tag) ?? this.standingOf(document, tag), others));
   }
@@ -121,6 +128,15 @@ export class FitAnswers {
       carry(first.pose, [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!]),
     );
     return { faces: [...new Set(named.faceNames)], corners };
+  }
+
+  /** Asked again for each solid that may fall. */
+  private standingAmong(document: KadrelDocument, parts: readonly ItemId[]): readonly StandingSolid[] {
+    const { latest } = this;
+    if (latest?.document === document && latest.parts.join() === parts.join()) return latest.solids;
+    const solids = parts.flatMap((part) => this.standing(document, part));
+    this.latest = { document, parts, solids };
+    return solids;
   }
 
   /** @param unbuilt gathers what cannot be built */
@@ -275,8 +291,8 @@ export class FitAnswers {
 
 /** Which one lies within the other, where their surfaces do not meet: by one of its points. */
 function withinOf([p, q]: readonly [PlacedSolid, PlacedSolid]): 'first' | 'second' | undefined {
-  if (isWithin(q, pointOn(p))) return 'first';
-  return isWithin(p, pointOn(q)) ? 'second' : undefined;
+  if (isWithinSolid(q, pointOn(p))) return 'first';
+  return isWithinSolid(p, pointOn(q)) ? 'second' : undefined;
 }
 
 /** Solids that are nearer than this (mm) are looked at for where they touch. */

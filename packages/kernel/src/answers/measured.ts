@@ -3,7 +3,7 @@ import {
   cross,
   degrees,
   directionOf,
-  isWithin,
+  isWithinSolid,
   length,
   dot,
   type Geometry,
@@ -82,7 +82,7 @@ function leastOfTwo(
   const [first] = nearestFaces(occt, [p, q], reach)?.found ?? [];
   if (!first) return undefined;
   const points = [first.onA, first.onB] as const;
-  const isInside = !p.only && !q.only && (isWithin(q, pointOn(p)) || isWithin(p, pointOn(q)));
+  const isInside = !p.only && !q.only && (isWithinSolid(q, pointOn(p)) || isWithinSolid(p, pointOn(q)));
   return { distance: isInside || first.distance <= TOUCH_MM ? 0 : first.distance, points };
 }
 

@@ -2,6 +2,7 @@
 import {
   FACE_PLANE,
   AT_ORIGIN,
+  along,
   carry,
   castOnShape,
   cross,
@@ -11,6 +12,7 @@ import {
   nameFit,
   onSurface,
   scale,
+  subtract,
   type KadrelDocument,
   type SnapShape,
   type Target,
@@ -25,7 +27,7 @@ export function thicknessOf({ shapes, document }: Around, { solids: [solid] }: T
   const start = startOn(shape, target, document);
   if (!start) return {};
   const skin = {
-    from: add3(start.point, start.normal, -start.sag - SKIN_MM),
+    from: along(start.point, start.normal, -start.sag - SKIN_MM),
     direction: scale(start.normal, -1),
   };
   const hit = castOnShape(shape, skin);
@@ -42,11 +44,6 @@ export function thicknessOf({ shapes, document }: Around, { solids: [solid] }: T
 
 /** A ray starts this far below the face, mm, so that it does not meet it: facets are in single precision. */
 const SKIN_MM = 1e-4;
-const add3 = (a: Vec3, way: Vec3, by: number): Vec3 => [
-  a[0] + way[0] * by,
-  a[1] + way[1] * by,
-  a[2] + way[2] * by,
-];
 
 /** On a face where it is nearest to what was picked, or in the middle of its largest facet; in the frame of the solid. */
 function startOn(shape: SnapShape, target: Extract<Target, { part: string }>, document: KadrelDocument) {
@@ -71,10 +68,10 @@ function ontoSurface(
 ): { point: Vec3; normal: Vec3; sag: number } {
   if (near && shape.faceKind[face] === FACE_PLANE) return { point: near, normal, sag: 0 };
   const above = ABOVE_CHORDS * shape.chordMm + SKIN_MM;
-  const ray = { from: add3(middle, normal, above), direction: scale(normal, -1) };
+  const ray = { from: along(middle, normal, above), direction: scale(normal, -1) };
   const instance = { part: '', pose: AT_ORIGIN, shape };
   const found = onSurface({ instance, distance: above, face }, ray);
-  const sag = Math.max(0, dot(sub(found.point, middle), normal));
+  const sag = Math.max(0, dot(subtract(found.point, middle), normal));
   return { point: found.point, normal: found.normal ?? normal, sag };
 }
 
@@ -87,11 +84,10 @@ const cornersOf = ({ positions, triangles }: SnapShape, t: number): [Vec3, Vec3,
     return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;
   }) as [Vec3, Vec3, Vec3];
 
-const areaOf = (a: Vec3, b: Vec3, c: Vec3) => length(cross(sub(b, a), sub(c, a)));
-const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const areaOf = (a: Vec3, b: Vec3, c: Vec3) => length(cross(subtract(b, a), subtract(c, a)));
 
 function unitNormal(a: Vec3, b: Vec3, c: Vec3): Vec3 | undefined {
-  const across = cross(sub(b, a), sub(c, a));
+  const across = cross(subtract(b, a), subtract(c, a));
   const size = length(across);
   return size === 0 ? undefined : scale(across, 1 / size);
 }

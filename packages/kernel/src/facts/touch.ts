@@ -3,6 +3,7 @@ import {
   FACE_PLANE,
   chain,
   carry,
+  cross,
   distance,
   dot,
   inverse,
@@ -117,8 +118,7 @@ function facetNormal({ shape, pose }: PlacedSolid, face: number, near: Vec3): Ve
     const off = distance(middle, near);
     if (off >= least) continue;
     const [u, v] = [subtract(q, p), subtract(r, p)];
-    const across: Vec3 = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    [least, best] = [off, turnVector(pose.turn, unit(across))];
+    [least, best] = [off, turnVector(pose.turn, unit(cross(u, v)))];
   }
   return best;
 }
