@@ -1,9 +1,8 @@
 /** How solids stand to one another: by formulas, against facets of an independent library, and by planted faults. */
-import { visibleParts, type KadrelDocument, type PairFacts, type Replies } from '@kadrel/core';
-import { Evaluator } from '@kadrel/kernel';
+import { USUAL_SCOPE, visibleParts, type KadrelDocument, type PairFacts, type Replies } from '@kadrel/core';
+import { Evaluator, fitReportOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { built, builtBy, numbers, type Statement } from './bench.ts';
-import { reportOf } from './fitting.ts';
 import { PLANTED_KINDS, tryAssembly, tryPlanted, type Libraries } from './torture/assemblies.ts';
 import { loadFacets } from './torture/facets.ts';
 
@@ -156,7 +155,7 @@ test('what is measured of one thing: sizes and walls by construction', async () 
     ['along', { as: 'balls', parts: ['ball'], along: 'y', count: 3, pitch: 9 }],
     ['measure', { from: 'balls', to: 'cone: side' }],
   ]);
-  const { findings } = await reportOf(kernel, document);
+  const { findings } = await fitReportOf(kernel, document, USUAL_SCOPE);
   const told = findings
     .filter(({ kind }) => kind === 'measure')
     .map(({ what, state, size }) => [what, state, Number(size.toFixed(9))]);
@@ -184,7 +183,7 @@ test('wanted fits are met or missed by exact geometry', async () => {
     ['wanted-fit', { from: 'bush: top', to: 'pin: top', kind: 'flush' }],
   ];
   const states = async (...sizes: [number, number, number]) => {
-    const { findings } = await reportOf(kernel, builtBy(kernel, pair(...sizes)));
+    const { findings } = await fitReportOf(kernel, builtBy(kernel, pair(...sizes)), USUAL_SCOPE);
     return findings
       .filter(({ kind }) => kind === 'fit')
       .sort((a, b) => (a.what < b.what ? -1 : 1))

@@ -1,13 +1,6 @@
 /** What a fit report costs: of the hive's kind of assembly, again after one part has moved, and of many parts. */
-import {
-  USUAL_SCOPE,
-  surveyFit,
-  visibleParts,
-  type KadrelDocument,
-  type Question,
-  type Replies,
-} from '@kadrel/core';
-import { Evaluator, rawDistance } from '@kadrel/kernel';
+import { USUAL_SCOPE, visibleParts, type KadrelDocument } from '@kadrel/core';
+import { Evaluator, fitReportOf, rawDistance } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { built, line, median, ms, plateWithHoles, timed, type Statement } from './bench.ts';
 
@@ -24,10 +17,8 @@ const ASSEMBLY: readonly Statement[] = [
 ];
 
 async function survey(kernel: Evaluator, document: KadrelDocument): Promise<number> {
-  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>) =>
-    Promise.resolve(kernel.answer(document, question) as Replies[K]);
   const start = performance.now();
-  await surveyFit(document, USUAL_SCOPE, { ask });
+  await fitReportOf(kernel, document, USUAL_SCOPE);
   return performance.now() - start;
 }
 

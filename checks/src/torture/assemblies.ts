@@ -1,5 +1,6 @@
 /** Solids placed and turned at random, pair by pair against facets; and planted faults, against the report. */
 import {
+  USUAL_SCOPE,
   poseOf,
   visibleParts,
   type Finding,
@@ -9,11 +10,10 @@ import {
   type SolidPair,
   type Vec3,
 } from '@kadrel/core';
-import { Evaluator } from '@kadrel/kernel';
+import { Evaluator, fitReportOf } from '@kadrel/kernel';
 import type { loadLibraries } from '@kadrel/kernel/node';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { built, numbers, type Statement } from '../bench.ts';
-import { reportOf } from '../fitting.ts';
 import { laidOut, volumeByFormula, type Solid } from './facets.ts';
 
 export type Libraries = Awaited<ReturnType<typeof loadLibraries>>;
@@ -232,7 +232,7 @@ export async function tryPlanted(
   const kernel = new Evaluator(libraries);
   const statements = cleanAssembly(numbers(seed));
   const faultsOf = async (document: KadrelDocument) =>
-    (await reportOf(kernel, document)).findings.filter(({ state }) => state === 'fault');
+    (await fitReportOf(kernel, document, USUAL_SCOPE)).findings.filter(({ state }) => state === 'fault');
   return {
     clean: await faultsOf(built(statements)),
     found: await faultsOf(built(withFault(statements, fault, numbers(seed + 1)))),

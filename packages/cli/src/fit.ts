@@ -1,14 +1,6 @@
 /** The fit report without a screen: `kadrel fit FILE`. */
-import {
-  USUAL_SCOPE,
-  fitReport,
-  surveyFit,
-  type FitReport,
-  type KadrelDocument,
-  type Question,
-  type Replies,
-} from '@kadrel/core';
-import { BuildError, type Evaluator } from '@kadrel/kernel';
+import { USUAL_SCOPE, type FitReport, type KadrelDocument } from '@kadrel/core';
+import { fitReportOf, type Evaluator } from '@kadrel/kernel';
 import { UsageError } from './usage.ts';
 
 /** As given on the command line. */
@@ -19,29 +11,13 @@ export interface FitOptions {
 }
 
 /** Throws UsageError. */
-export async function fitOf(
-  document: KadrelDocument,
-  kernel: Evaluator,
-  options: FitOptions,
-): Promise<FitReport> {
+export function fitOf(document: KadrelDocument, kernel: Evaluator, options: FitOptions): Promise<FitReport> {
   const scope = {
     reach: readMm('--reach', options.reach, USUAL_SCOPE.reach),
     hair: readMm('--hair', options.hair, USUAL_SCOPE.hair),
     ...(options.parts?.length ? { among: options.parts } : {}),
   };
-  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>) =>
-    Promise.resolve(answered(() => kernel.answer(document, question) as Replies[K]));
-  return fitReport(document, await surveyFit(document, scope, { ask }), scope);
-}
-
-/** What is not there any more is told as such by the report. */
-function answered<T>(work: () => T): T | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof BuildError) return null;
-    throw error;
-  }
+  return fitReportOf(kernel, document, scope);
 }
 
 /** No reach is longer than a site, mm. */
