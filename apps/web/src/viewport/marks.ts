@@ -26,17 +26,24 @@ export class MeasureMarks {
       make('line', one, { stroke: 'var(--plum)', 'stroke-width': '1.6' });
       letter(one, 'var(--plum)', '');
     });
-  }
-
-  draw(camera: Camera): void {
-    this.shown.forEach(({ from, to, words, isBad }, i) => {
-      const [line, text] = this.group.children[i]!.children as unknown as [SVGLineElement, SVGTextElement];
-      const [a, b] = [project(camera, from), project(camera, to)];
-      setLine(line, a, b);
-      text.textContent = words;
+    measures.forEach(({ words, isBad }, i) => {
+      const [line, text] = this.marksAt(i);
       const ink = isBad ? 'var(--bad)' : 'var(--plum)';
       line.setAttribute('stroke', ink);
       text.setAttribute('fill', ink);
+      text.textContent = words;
+    });
+  }
+
+  private marksAt(i: number) {
+    return this.group.children[i]!.children as unknown as [SVGLineElement, SVGTextElement];
+  }
+
+  draw(camera: Camera): void {
+    this.shown.forEach(({ from, to }, i) => {
+      const [line, text] = this.marksAt(i);
+      const [a, b] = [project(camera, from), project(camera, to)];
+      setLine(line, a, b);
       text.setAttribute('x', String((a[0] + b[0]) / 2));
       text.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
       // Only a view that is drawn shows it.
