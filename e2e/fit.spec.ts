@@ -66,6 +66,9 @@ test('doubles and overlaps are found; one is deleted, one is meant', async ({ pa
   await ada.commits();
   await hasFaults(page, 'No faults.');
   await expect(finding(page, 'Meant: glued')).toBeVisible();
+  await ada.types('Escape');
+  await report(page).getByRole('button', { name: 'Not meant any more' }).click();
+  await hasFaults(page, '1 fault.');
   expect(ada.problems).toEqual([]);
 });
 

@@ -44,8 +44,9 @@ export interface Finding {
   /** Of an overlap: what has that in common. */
   readonly pair?: SolidPair;
   readonly remedies: readonly Remedy[];
-  /** Of what is meant: why. */
+  /** Of what is meant: why, and the name of the mark that says so. */
   readonly why?: string;
+  readonly mark?: string;
 }
 
 /** What findings are told with. */

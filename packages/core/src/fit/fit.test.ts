@@ -99,6 +99,16 @@ test('what is meant is listed apart, with its reason; only what it is about', ()
     ['meant', { parts: ['a'], why: 'hangs' }],
   );
   expect(fitReport(onlyOne, surveyed({ ...apart, overlap }), USUAL_SCOPE).faults).toBe(1);
+  // A group stands for all that is in it, and what cannot be told is not meant.
+  const grouped = document(
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10] }],
+    ['group', { as: 'both', parts: ['a'] }],
+    ['meant', { parts: ['both', 'b'], why: 'glued' }],
+  );
+  const told = fitReport(grouped, surveyed({ ...apart, overlap }), USUAL_SCOPE).findings[0]!;
+  expect([told.state, told.mark]).toEqual(['meant', 'Meant 1']);
+  expect(fitReport(grouped, surveyed({ ...apart, doubt: 'Why.' }), USUAL_SCOPE).faults).toBe(1);
 });
 
 test('what floats or is sunk is told with what seats it', () => {
@@ -177,6 +187,11 @@ test('verbs of checks refuse what has no meaning, and say what to do', () => {
   expect(refusal(two, 'wanted-fit', { from: 'a', to: 'b', kind: 'iso', grades: 'H7' })).toContain(
     'hole/shaft',
   );
+  const kept = document(
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['measure', { from: 'a', to: '0, 0, 50', least: '10' }],
+  );
+  expect(refusal(kept, 'change-check', { of: 'M1', greatest: '5' })).toContain('exchange them');
   expect(refusal(two, 'forget-check', { of: 'M1' })).toContain('no measure or wanted fit named M1');
 });
 

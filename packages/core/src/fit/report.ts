@@ -1,6 +1,7 @@
 /** What is wrong with how parts stand to one another, and what can be done about it. */
 import { inOrderMade, type Meant } from '../document/fit.ts';
-import type { KadrelDocument } from '../document/schema.ts';
+import { standingOf } from '../document/items.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { fitFinding, measureFinding } from './checkFindings.ts';
 import type { Context, Finding } from './finding.ts';
 import { pairFindings } from './pairFindings.ts';
@@ -16,25 +17,41 @@ export interface FitReport {
 export function fitReport(document: KadrelDocument, surveyed: Surveyed, scope: Scope): FitReport {
   const solids = new Map(surveyed.solids.map((one) => [one.tag, one]));
   const context: Context = { document, scope, solids };
-  const meant = inOrderMade(document.meant);
+  const marks = marksOf(document);
   const findings = [
     ...surveyed.pairs.flatMap(({ pair, facts }) => pairFindings(context, pair, facts)),
     ...surveyed.unbuilt.map((id) => unbuiltFinding(context, id)),
     ...surveyed.solids.flatMap((one) => solidFindings(context, one, surveyed)),
     ...surveyed.fits.map((one) => fitFinding(context, one)),
     ...surveyed.measures.map((one) => measureFinding(context, one)),
-  ].map((finding) => withMeant(meant, finding));
+  ].map((finding) => withMeant(marks, finding));
   const rank = { fault: 0, meant: 1, fine: 2 };
   findings.sort((a, b) => rank[a.state] - rank[b.state]);
   return { findings, faults: findings.filter(({ state }) => state === 'fault').length };
 }
 
-/** What is marked as meant is no fault. */
-function withMeant(meant: readonly Meant[], finding: Finding): Finding {
-  if (finding.state !== 'fault' || finding.kind === 'fit' || finding.kind === 'measure') return finding;
-  const own = new Set(finding.items);
-  const mark = meant.find(
-    ({ parts }) => parts.every((id) => own.has(id)) && own.size === new Set(parts).size,
-  );
-  return mark ? { ...finding, state: 'meant', why: mark.why } : finding;
+/** What is marked as meant is no fault; what cannot be told is no matter of meaning. */
+function withMeant(marks: readonly Mark[], finding: Finding): Finding {
+  const { state, kind, items } = finding;
+  if (state !== 'fault' || kind === 'fit' || kind === 'measure' || kind === 'doubt') return finding;
+  const mark = marks.find((one) => isAbout(one, items));
+  return mark ? { ...finding, state: 'meant', why: mark.meant.why, mark: mark.meant.name } : finding;
+}
+
+/** A mark, and what stands in each of its parts: a group is all its members. */
+interface Mark {
+  readonly meant: Meant;
+  readonly sides: readonly ReadonlySet<ItemId>[];
+}
+
+const marksOf = (document: KadrelDocument): Mark[] =>
+  inOrderMade(document.meant).map((meant) => ({
+    meant,
+    sides: meant.parts.map((id) => standingOf(document, [id])),
+  }));
+
+function isAbout({ sides }: Mark, items: readonly ItemId[]): boolean {
+  if (sides.length !== items.length) return false;
+  const isIn = (order: readonly ItemId[]) => order.every((item, i) => sides[i]!.has(item));
+  return isIn(items) || isIn([...items].reverse());
 }

@@ -5,7 +5,6 @@ import type { MouseEvent } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 
 const SIGNS = { fault: '✕', fine: '·', meant: '○' } as const;
-const STATES = { fault: 'fault', fine: 'fine', meant: 'meant' } as const;
 
 /** Chosen, it shows its place in the views, and its remedies. */
 export function FindingRow({ finding }: { finding: Finding }) {
@@ -25,7 +24,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
         </span>
         <span className="min-w-0 flex-1">
           <span className="block font-semibold">
-            {FINDING_WORDS[kind]} <span className="sr-only">({STATES[state]})</span>
+            {FINDING_WORDS[kind]} <span className="sr-only">({state})</span>
             <span className="font-normal">{what}</span>
           </span>
           <span className={clsx('block', state === 'fault' ? 'text-bad' : 'text-ink2')}>{words}</span>
@@ -38,7 +37,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
 }
 
 /** What can be done about it, each a statement that stands in the bar before it is carried out. */
-function Remedies({ finding: { remedies, items, state, kind, what } }: { finding: Finding }) {
+function Remedies({ finding: { remedies, items, state, kind, what, mark } }: { finding: Finding }) {
   const session = useSession();
   const isCheck = kind === 'fit' || kind === 'measure';
   // Enter then belongs to the statement, not to the button.
@@ -60,6 +59,15 @@ function Remedies({ finding: { remedies, items, state, kind, what } }: { finding
           onClick={(event) => begin(event, 'meant', { parts: [...items] })}
         >
           Mark as meant
+        </button>
+      )}
+      {mark !== undefined && (
+        <button
+          type="button"
+          className="quiet"
+          onClick={() => void session.say('forget-check', { of: mark })}
+        >
+          Not meant any more
         </button>
       )}
       {isCheck && <CheckButtons name={what} begin={begin} />}

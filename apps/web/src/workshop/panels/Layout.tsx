@@ -3,7 +3,7 @@
  * put. In a small window the side columns fold away, and open over the views.
  */
 import clsx from 'clsx';
-import { Fragment, useState } from 'react';
+import { Fragment, useEffect, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { useSessionState } from '../context.ts';
 import { FitPanel } from '../fit/FitPanel.tsx';
@@ -80,6 +80,11 @@ const SIDES = [
 /** Both sides as strips; one at a time opens over the views. */
 function FoldedSides() {
   const [open, setOpen] = useState<'left' | 'right' | null>(null);
+  const isFit = useSessionState(({ fit }) => fit.isOpen);
+  // The header opens the report, which is then to be seen.
+  useEffect(() => {
+    if (isFit) setOpen('right');
+  }, [isFit]);
   return SIDES.map(({ id, title, Body }) => (
     <div
       key={id}
@@ -100,7 +105,7 @@ function FoldedSides() {
         )}
         onClick={() => setOpen(open === id ? null : id)}
       >
-        {title}
+        {id === 'right' && isFit ? 'Fit report' : title}
       </button>
       {open === id && (
         <div className="h-full w-[min(288px,calc(100vw-64px))] border-r border-l border-rule shadow-lg">

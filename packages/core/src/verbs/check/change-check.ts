@@ -1,5 +1,5 @@
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
-import { checkName, checkNamed, limitsRead } from '../shared/checks.ts';
+import { checkName, checkNamed, limitsFault, limitsRead } from '../shared/checks.ts';
 
 /** Another name, or other limits. */
 export const changeCheck = declareVerb({
@@ -35,6 +35,6 @@ export const changeCheck = declareVerb({
     if (least !== undefined) delete check.least;
     if (greatest !== undefined) delete check.greatest;
     Object.assign(check, limits);
-    return {};
+    return limitsFault(check) ?? {};
   },
 });

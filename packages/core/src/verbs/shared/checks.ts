@@ -71,7 +71,17 @@ export function limitsRead(
       throw error;
     }
   }
-  return read.least !== undefined && read.greatest !== undefined && read.least > read.greatest
-    ? refuse('limits', 'The least is more than the greatest: exchange them.', 'greatest')
-    : read;
+  return limitsFault(read) ?? read;
 }
+
+/** Limits that nothing can keep. */
+export const limitsFault = ({
+  least,
+  greatest,
+}: {
+  readonly least?: number | undefined;
+  readonly greatest?: number | undefined;
+}): Refusal | undefined =>
+  least !== undefined && greatest !== undefined && least > greatest
+    ? refuse('limits', 'The least is more than the greatest: exchange them.', 'greatest')
+    : undefined;
