@@ -85,6 +85,8 @@ test('a kept measure with a limit tells when a size breaks it, by keys alone', a
   await ada.commits();
   await ada.types('Escape');
   await expect(page.getByTestId('measure').filter({ hasText: 'M1: 6 mm' }).first()).toBeVisible();
+  // What was in hand is not shown on.
+  await expect(page.getByTestId('measure').filter({ hasText: 'least distance' }).first()).not.toBeVisible();
   await opensReport(page);
   await hasFaults(page, 'No faults.');
   // The left one grows, and the gap is less than it may be.

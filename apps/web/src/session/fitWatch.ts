@@ -7,6 +7,7 @@ import {
   surveyFit,
   type Asking,
   type KadrelDocument,
+  type MeasuredKind,
   type Scene,
   type Scope,
   type Surveyed,
@@ -119,16 +120,20 @@ const ROOTS = ['items', 'measures', 'fits', 'meant', 'scene'] as const;
 const isMatter = (now: SessionState, before: SessionState) =>
   now.document !== before.document && ROOTS.some((root) => now.document[root] !== before.document[root]);
 
+/** The other measures stand at a place, as words alone. */
+const HAVE_LINES: ReadonlySet<MeasuredKind> = new Set(['distance', 'thickness']);
+
 function shownMeasures({ measures }: Surveyed, scene: Scene): ShownCheck[] {
   return measures.flatMap(({ measure, facts }) => {
     const { state, words } = judgeMeasure(measure, facts, scene);
-    const from = facts?.from ?? facts?.at;
+    const isLine = HAVE_LINES.has(measure.what);
+    const from = (isLine ? facts?.from : undefined) ?? facts?.at ?? facts?.from;
     if (!from) return [];
     const told = state === 'missed' ? words : (words.split(/, (?:at|between) /)[0] ?? words);
     return [
       {
         from,
-        to: facts?.to ?? from,
+        to: (isLine ? facts?.to : undefined) ?? from,
         words: `${measure.name}: ${told.replace(/\.$/, '')}`,
         isBad: state !== 'met',
       },

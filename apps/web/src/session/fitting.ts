@@ -42,7 +42,7 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
       if (!shown.pair || !part || !OVERLAPPING.has(shown.kind)) return;
       const found = await watch.ask<'common'>({ ask: 'common', pair: shown.pair }).catch(() => null);
       if (found && get().fit.shown === shown)
-        set({ stepShown: { part, corners: cornersIn(document, part, found) } });
+        set({ stepShown: { part, corners: cornersIn(document, part, found), seen: 'through' } });
     },
     ...measuring(core, (inHand) => watch.change({ inHand })),
     stopFitting: () => watch.stop(),

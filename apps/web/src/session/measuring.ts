@@ -60,12 +60,18 @@ export function measuring({ get, host, worlds }: SessionCore, show: (inHand: Sho
       const facts = await measured(document, targets);
       if (own !== latest) return [];
       const words = facts ? readings(facts, document.scene) : [];
-      const [first] = words;
-      const isBetween = facts?.from !== undefined && facts.to !== undefined && first !== undefined;
-      show(isBetween ? { from: facts.from, to: facts.to, words: first, isBad: false } : null);
+      show(facts && shownInHand(facts, document.scene));
       return words;
     },
   };
+}
+
+/** The line that the facts have: the least distance of two, or the thickness below a face. */
+function shownInHand({ from, to, distance, thickness }: MeasuredFacts, scene: Scene): ShownCheck | null {
+  const mm = distance ?? thickness;
+  return from && to && mm !== undefined
+    ? { from, to, words: measureWords('distance', mm, scene), isBad: false }
+    : null;
 }
 
 /** Every measure that there is of it, each in words. */

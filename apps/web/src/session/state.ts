@@ -83,6 +83,8 @@ export interface SessionState {
 export interface StepShown {
   readonly part: ItemId;
   readonly corners: readonly number[];
+  /** What lies within solids is shown through them. */
+  readonly seen?: 'through';
 }
 
 export interface OpenedSession {

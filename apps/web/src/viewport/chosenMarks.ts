@@ -2,6 +2,7 @@
 import { carry, worldFromPart, type Pose } from '@kadrel/core';
 import type { ShownChoice } from '../session/chosen.ts';
 import { trianglesOf, type ChosenFace } from '../session/faces.ts';
+import type { StepShown } from '../session/state.ts';
 import type { Session, SessionState } from '../session/store.ts';
 import type { Picture } from './picture.ts';
 
@@ -73,7 +74,8 @@ export class ChosenMarks {
   showStep(): void {
     const { stepShown, document } = this.session.store.getState();
     if (!stepShown) return this.mark(this.faces);
-    this.fill(carriedTo(worldFromPart(document, stepShown.part), stepShown.corners));
+    const corners = carriedTo(worldFromPart(document, stepShown.part), stepShown.corners);
+    this.fill(corners, stepShown.seen);
   }
 
   private mark(faces: ChosenFace | null): void {
@@ -82,8 +84,8 @@ export class ChosenMarks {
     this.fill(faces ? trianglesOf(faces, document, built) : undefined);
   }
 
-  private fill(corners: Float32Array | undefined): void {
-    this.picture.marking.fill(corners ? [corners] : []);
+  private fill(corners: Float32Array | undefined, seen?: StepShown['seen']): void {
+    this.picture.marking.fill(corners ? [corners] : [], seen);
     this.picture.marking.shade(['chosen']);
     this.invalidate();
   }

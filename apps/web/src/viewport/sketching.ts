@@ -53,8 +53,8 @@ export class Sketching {
     return was || this.lines.visible;
   }
 
-  /** Corners of triangles in the world, one list for each region. */
-  fill(regions: readonly Float32Array[]): void {
+  /** Corners of triangles in the world, one list for each region; `through` shows them behind what hides them too. */
+  fill(regions: readonly Float32Array[], seen: 'as it is' | 'through' = 'as it is'): void {
     for (const fill of this.fills) {
       this.group.remove(fill);
       fill.geometry.dispose();
@@ -65,6 +65,7 @@ export class Sketching {
         transparent: true,
         opacity: SHADES.idle,
         depthWrite: false,
+        depthTest: seen === 'as it is',
         side: DoubleSide,
         polygonOffset: true,
         polygonOffsetFactor: -2,

@@ -25,6 +25,8 @@ export function MeasureReading() {
     });
     return () => {
       isOver = true;
+      // What is no longer asked for, or left, is not shown on.
+      void session.measureInHand(null);
     };
   }, [session, document, verb, told]);
   if (verb === null || words.length === 0) return null;
