@@ -2,7 +2,7 @@
  * Whether a combination is what it says. The kernel's own check comes first; then bounds that every combination obeys; then points
  * of its faces, and of its operands' faces, against formulas; and the volume against facets.
  */
-import { isSound, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { isSound, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
 import { besideFacets } from './byFacets.ts';
@@ -39,10 +39,4 @@ const loose = (occt: Occt, { result }: Claim): Fault | undefined =>
 
 /** How far (mm) the kernel itself says that corners, and with them the edges that end there, may be off their faces, at the most. */
 export const loosenessOf = (occt: Occt, shape: TopoDS_Shape): number =>
-  scope((keep) => {
-    const corners = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep);
-    return corners.reduce(
-      (most, corner) => Math.max(most, occt.BRep_Tool.Tolerance(keep(occt.TopoDS.Vertex(corner)))),
-      0,
-    );
-  });
+  occt.BRep_Tool.MaxTolerance(shape, 'TopAbs_VERTEX');
