@@ -102,7 +102,7 @@ export function migrate(environment) {
 
 /** Starts the server and waits until it listens. Returns the process and its address. @param onSpawn is given the process at once */
 export async function startServer(environment, onSpawn = () => undefined) {
-  const child = spawn(process.execPath, ['--enable-source-maps', SERVER], {
+  const child = spawn(process.execPath, ['--max-semi-space-size=32', '--enable-source-maps', SERVER], {
     cwd: ROOT,
     env: { ...process.env, KADREL_WEB: WEB_DIST, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],

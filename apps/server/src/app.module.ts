@@ -12,15 +12,18 @@ import { Limits } from './accounts/limits.ts';
 import { SessionGuard } from './accounts/session.guard.ts';
 import { ProblemFilter } from './common/problem.ts';
 import { RateGuard } from './common/rate.guard.ts';
+import { Rates } from './common/rates.ts';
 import { SETTINGS, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
 import { HealthController } from './operation/health.controller.ts';
 import { loggingOf } from './operation/logging.ts';
+import { RequestLog } from './operation/requestLog.ts';
 import { Sweeper } from './operation/sweeper.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
+import { QuickSave } from './projects/quickSave.ts';
 import { Quota } from './projects/quota.ts';
 import { SaveBatches } from './projects/saveBatches.ts';
 import { SavingService } from './projects/saving.service.ts';
@@ -47,6 +50,9 @@ export class AppModule {
         AccountsService,
         ExportService,
         Limits,
+        Rates,
+        RequestLog,
+        QuickSave,
         Sweeper,
         ProjectsService,
         SaveBatches,

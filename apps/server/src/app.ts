@@ -1,6 +1,6 @@
 /** The application as it is served: security headers, the page's files, the API and its description. */
 import { existsSync } from 'node:fs';
-import type { IncomingMessage } from 'node:http';
+import type { IncomingMessage, RequestListener, Server, ServerResponse } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
@@ -9,9 +9,11 @@ import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
 import sirv from 'sirv';
 import type { Metrics } from './operation/metrics.ts';
+import { RequestLog } from './operation/requestLog.ts';
+import { QuickSave, type Around } from './projects/quickSave.ts';
 import { MAX_LIGHT } from './projects/tasks.ts';
 import { AppModule } from './app.module.ts';
-import { notStored, sameSiteOnly } from './common/sameSite.ts';
+import { NOT_STORED, notStored, sameSiteOnly } from './common/sameSite.ts';
 import type { Settings } from './common/settings.ts';
 
 const MAX_JSON = '4mb';
@@ -37,31 +39,11 @@ export async function createApp(settings: Settings, metrics?: Metrics): Promise<
   // Behind a proxy the address of who asks is the proxy's word.
   app.set('trust proxy', settings.trustProxy);
   app.use('/api', notStored, sameSiteOnly);
+  const protect = protection(settings);
+  app.use(protect);
   app.useBodyParser('json', { limit: MAX_JSON, type: (request) => isJson(request) && isLight(request) });
   app.useBodyParser('raw', { limit: MAX_JSON, type: (request) => isJson(request) });
   app.useBodyParser('raw', { limit: '3mb', type: ['image/png'] });
-  app.use(
-    helmet({
-      strictTransportSecurity: settings.secureCookies,
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          // Styles set from script on single elements, as positions of labels are, count as inline.
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          workerSrc: ["'self'"],
-          connectSrc: ["'self'"],
-          fontSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          frameAncestors: ["'none'"],
-          formAction: ["'self'"],
-        },
-      },
-    }),
-  );
   if (settings.webFolder !== undefined && existsSync(settings.webFolder))
     app.use(servePage(settings.webFolder));
   const description = new DocumentBuilder()
@@ -73,8 +55,60 @@ export async function createApp(settings: Settings, metrics?: Metrics): Promise<
   SwaggerModule.setup('api/docs', app, () =>
     cleanupOpenApiDoc(SwaggerModule.createDocument(app, description)),
   );
+  answerSavesFirst(app, headersOf(protect), metrics);
   return app;
 }
+
+/** Plain saves are answered before the router. */
+function answerSavesFirst(
+  app: NestExpressApplication,
+  headers: Readonly<Record<string, string>>,
+  metrics: Metrics | undefined,
+): void {
+  const server: Server = app.getHttpServer();
+  const [route] = server.listeners('request') as RequestListener[];
+  const log = app.get(RequestLog);
+  const watch: Around['watch'] = (...seen) => {
+    metrics?.watch(...seen);
+    log.write(...seen);
+  };
+  server.removeAllListeners('request');
+  server.on('request', app.get(QuickSave).before(route!, { headers, watch }));
+}
+
+/** What the middleware sets, with what every answer of the API carries. */
+function headersOf(middleware: ReturnType<typeof helmet>): Record<string, string> {
+  const headers: Record<string, string> = Object.fromEntries([NOT_STORED]);
+  const response = {
+    setHeader: (name: string, value: string) => (headers[name] = value),
+    removeHeader: (name: string) => delete headers[name],
+  };
+  middleware({} as IncomingMessage, response as unknown as ServerResponse, () => undefined);
+  return headers;
+}
+
+/** Headers that browsers keep to. */
+const protection = (settings: Settings) =>
+  helmet({
+    strictTransportSecurity: settings.secureCookies,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        // Styles set from script on single elements, as positions of labels are, count as inline.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        workerSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+        formAction: ["'self'"],
+      },
+    },
+  });
 
 const servePage = (folder: string) =>
   sirv(folder, {

@@ -24,8 +24,8 @@ interface WithAccount extends Request {
   account?: Account;
 }
 
-export function tokenOf(request: Request): string | undefined {
-  const found = /(?:^|;\s*)(?:__Host-)?kadrel_session=([\w-]+)/.exec(request.headers.cookie ?? '');
+export function tokenOf({ headers }: Pick<Request, 'headers'>): string | undefined {
+  const found = /(?:^|;\s*)(?:__Host-)?kadrel_session=([\w-]+)/.exec(headers.cookie ?? '');
   return found?.[1];
 }
 

@@ -1,11 +1,13 @@
 /** What browsers tell of where a request comes from: nothing is changed for another site's page. */
+import type { IncomingHttpHeaders } from 'node:http';
 import type { NextFunction, Request, Response } from 'express';
 
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** Answers of the API are kept by nobody unless their route says otherwise. */
+export const NOT_STORED = ['Cache-Control', 'no-store'] as const;
 export function notStored(_: Request, response: Response, next: NextFunction): void {
-  response.setHeader('Cache-Control', 'no-store');
+  response.setHeader(...NOT_STORED);
   next();
 }
 
@@ -30,11 +32,13 @@ export function sameSiteOnly(request: Request, response: Response, next: NextFun
     );
 }
 
-function isOwn(request: Request): boolean {
-  const site = request.get('Sec-Fetch-Site');
+const isOwn = (request: Request): boolean => isSameSite(request.headers, request.host);
+
+/** @param host what whoever asks takes this server to be, with its port */
+export function isSameSite(headers: IncomingHttpHeaders, host: string | undefined): boolean {
+  const { 'sec-fetch-site': site, origin } = headers;
   if (site !== undefined && site !== 'same-origin' && site !== 'none') return false;
-  const origin = request.get('Origin');
-  return origin === undefined || hostOf(origin) === request.host;
+  return origin === undefined || (host !== undefined && hostOf(origin) === host);
 }
 
 /** Of `null`, which pages without an origin send, none. */

@@ -1,5 +1,5 @@
 /** Numbers about the running server, in the open text format that monitoring collects. Read on loopback only. */
-import { createServer, type Server } from 'node:http';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { NextFunction, Request, Response } from 'express';
 import { collectDefaultMetrics, Histogram, Registry } from 'prom-client';
 import { pathOf } from './logging.ts';
@@ -25,14 +25,19 @@ export class Metrics {
 
   /** Middleware. */
   readonly timed = (request: Request, response: Response, next: NextFunction): void => {
-    const end = this.requests.startTimer();
-    const path = pathOf(request.originalUrl);
-    response.once('finish', () => {
-      const { method } = request;
-      end({ method, path: API.test(path) ? path : 'other', status: String(response.statusCode) });
-    });
+    this.watch(request, response, performance.now());
     next();
   };
+
+  /** @param started when the request came, as `performance.now()` tells, ms */
+  watch(request: IncomingMessage, response: ServerResponse, started: number): void {
+    const { method, url } = request;
+    const path = pathOf(url!);
+    response.once('finish', () => {
+      const labels = { method, path: API.test(path) ? path : 'other', status: String(response.statusCode) };
+      this.requests.observe(labels, (performance.now() - started) / 1000);
+    });
+  }
 
   /** Answers `GET /metrics` on loopback. */
   listen(port: number): Server {

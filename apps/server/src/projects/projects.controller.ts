@@ -35,7 +35,7 @@ import {
   Stretch,
 } from './bodies.ts';
 import { ProjectsService } from './projects.service.ts';
-import type { Answer } from './tasks.ts';
+import { mediaTypeOf, type Answer } from './tasks.ts';
 
 const projectId = new ParseUUIDPipe({ exceptionFactory: notFound });
 
@@ -153,8 +153,5 @@ export class ProjectsController {
 
 /** What is ready as text is not read and written again. */
 function send(response: Response, { status, text }: Answer): void {
-  response
-    .status(status)
-    .type(status < 400 ? 'application/json' : 'application/problem+json')
-    .send(text);
+  response.status(status).type(mediaTypeOf(status)).send(text);
 }

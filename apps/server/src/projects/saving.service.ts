@@ -48,7 +48,11 @@ export class SavingService implements OnModuleDestroy {
     );
   }
 
-  /** Undefined where something is not plain: then it is looked into. */
+  /** Undefined where something is not plain: then `append` looks into it. @param body read JSON */
+  appendQuickly(asking: Asking, id: string, body: unknown): Promise<Answer | undefined> {
+    return this.lines.inLine(id, () => this.quick(asking, id, body));
+  }
+
   private async quick(asking: Asking, id: string, body: unknown): Promise<Answer | undefined> {
     if (Buffer.isBuffer(body)) return undefined;
     const { base, edits } = withoutDoubles(newEditsSchema.parse(body));

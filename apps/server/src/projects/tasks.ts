@@ -21,6 +21,10 @@ export interface Answer {
   readonly head?: { readonly revision: number; readonly lastTime: number; readonly document: string };
 }
 
+/** Of answers, by their status: what is refused is a problem document. */
+export const mediaTypeOf = (status: number): string =>
+  status < 400 ? 'application/json' : 'application/problem+json';
+
 /** A document of at most so many parts may be small; to know how small it must be written out. */
 export const MAX_LIGHT_PARTS = 300;
 
