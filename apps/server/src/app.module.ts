@@ -9,6 +9,7 @@ import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
 import { ExportService } from './accounts/export.service.ts';
 import { Limits } from './accounts/limits.ts';
+import { SignUps } from './accounts/signUps.service.ts';
 import { SessionGuard } from './accounts/session.guard.ts';
 import { ProblemFilter } from './common/problem.ts';
 import { RateGuard } from './common/rate.guard.ts';
@@ -17,6 +18,7 @@ import { SETTINGS, type Settings } from './common/settings.ts';
 import { databaseConfig } from './data/config.ts';
 import { GuestsService } from './demo/guests.service.ts';
 import { DemoSeed } from './demo/seed.ts';
+import { MailService } from './mail/mail.service.ts';
 import { HealthController } from './operation/health.controller.ts';
 import { loggingOf } from './operation/logging.ts';
 import { RequestLog } from './operation/requestLog.ts';
@@ -48,6 +50,8 @@ export class AppModule {
       providers: [
         { provide: SETTINGS, useValue: settings },
         AccountsService,
+        SignUps,
+        MailService,
         ExportService,
         Limits,
         Rates,

@@ -35,6 +35,7 @@ const ROUTES: Readonly<Record<string, Route>> = {
     statuses: ANYBODY(201),
     body: () => ({ email: newAddress(), name: 'Ben', password: PASSWORD }),
   },
+  'post /api/sign-up/confirm': { statuses: ANYBODY(410), body: () => ({ token: 'spent' }) },
   'post /api/sign-in': {
     statuses: ANYBODY(401),
     body: () => ({ email: newAddress(), password: PASSWORD }),

@@ -12,6 +12,7 @@ import { applyTheme, storedTheme } from './common/theme.ts';
 import { About } from './screens/About.tsx';
 import { Account } from './screens/Account.tsx';
 import { Broken } from './screens/Broken.tsx';
+import { Confirm } from './screens/Confirm.tsx';
 import { NotFound } from './screens/NotFound.tsx';
 import { Projects } from './screens/Projects.tsx';
 import { SignIn } from './screens/SignIn.tsx';
@@ -27,6 +28,7 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <Navigate to="/projects" replace /> },
       { path: '/sign-in', element: <SignIn /> },
+      { path: '/confirm', element: <Confirm /> },
       { path: '/projects', element: <Projects /> },
       {
         path: '/projects/:id',

@@ -25,6 +25,7 @@ import { GuestsService } from '../demo/guests.service.ts';
 import { AccountsService, SESSION_DAYS } from './accounts.service.ts';
 import { ExportService } from './export.service.ts';
 import { Limits } from './limits.ts';
+import { SignUps } from './signUps.service.ts';
 import { Asker, cookieName, Open, tokenOf } from './session.guard.ts';
 
 const email = z.email('This is not an address.').max(254);
@@ -46,6 +47,9 @@ class OpenSession extends createZodDto(
 class SignIn extends createZodDto(z.strictObject({ email, password: z.string().min(1).max(200) })) {}
 const me = z.object({ id: z.string(), email: z.string(), name: z.string(), guest: z.boolean() });
 class Me extends createZodDto(me) {}
+/** Who is signed in now; or `confirm`, the address that a message was sent to. */
+class SignedUp extends createZodDto(me.partial().extend({ confirm: z.string().optional() })) {}
+class Confirm extends createZodDto(z.strictObject({ token: z.string().min(1).max(200) })) {}
 class Start extends createZodDto(
   z.object({
     demo: z.boolean(),
@@ -60,6 +64,7 @@ class Start extends createZodDto(
 export class AccountsController {
   constructor(
     private readonly accounts: AccountsService,
+    private readonly signUps: SignUps,
     private readonly guests: GuestsService,
     private readonly limits: Limits,
     private readonly exports: ExportService,
@@ -79,9 +84,18 @@ export class AccountsController {
 
   @Open()
   @Post('sign-up')
-  @ZodResponse({ status: 201, type: Me })
+  @ZodResponse({ status: 201, type: SignedUp })
   async signUp(@Body() body: SignUp, @Ip() from: string, @Res({ passthrough: true }) response: Response) {
-    return this.enter(await this.accounts.signUp(body, from), response);
+    const account = await this.signUps.begin(body, from);
+    return account ? this.enter(account, response) : { confirm: body.email };
+  }
+
+  /** By the link of a message. */
+  @Open()
+  @Post('sign-up/confirm')
+  @ZodResponse({ status: 201, type: Me })
+  async confirm(@Body() { token }: Confirm, @Res({ passthrough: true }) response: Response) {
+    return this.enter(await this.signUps.confirm(token), response);
   }
 
   @Open()

@@ -1,5 +1,4 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { UniqueConstraintViolationException } from '@mikro-orm/core';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
@@ -7,6 +6,7 @@ import { Problem } from '../common/problem.ts';
 import { Account, Session } from '../data/entities.ts';
 import { Limits } from './limits.ts';
 import { requireUncommon } from './passwords.ts';
+import { digest } from './tokens.ts';
 
 /** A session ends this long after signing in. */
 export const SESSION_DAYS = 30;
@@ -21,12 +21,6 @@ export const DEMO_EMAIL = 'demo@kadrel.example';
 /** A hash of no password: checked when there is no such account, so that both answers take the same time. */
 const NOBODY = hash(randomBytes(16).toString('hex'));
 
-export interface NewAccount {
-  readonly email: string;
-  readonly name: string;
-  readonly password: string;
-}
-
 const DELETE_PROJECTS = `delete from project p where exists (select 1 from member m where m.project_id = p.id and m.account_id = ?::uuid)
   and not exists (select 1 from member m where m.project_id = p.id and m.account_id <> ?::uuid)`;
 
@@ -38,30 +32,6 @@ export class AccountsService {
     private readonly em: EntityManager,
     private readonly limits: Limits,
   ) {}
-
-  /** @param from the network address of who asks */
-  async signUp({ email, name, password }: NewAccount, from: string): Promise<Account> {
-    requireUncommon(password, { email, name });
-    await this.limits.requireEntry(from);
-    const em = this.em.fork();
-    const account = em.create(Account, {
-      id: randomUUID(),
-      email: email.toLowerCase(),
-      name,
-      passwordHash: await hash(password),
-    });
-    try {
-      await em.persistAndFlush(account);
-    } catch (error) {
-      if (error instanceof UniqueConstraintViolationException)
-        throw new Problem(
-          HttpStatus.CONFLICT,
-          'There is an account with this address already. Sign in instead.',
-        );
-      throw error;
-    }
-    return account;
-  }
 
   /** @param from the network address of who asks */
   async signIn(email: string, password: string, from: string): Promise<Account> {
@@ -194,5 +164,3 @@ export class AccountsService {
     this.recent.clear();
   }
 }
-
-const digest = (token: string) => createHash('sha256').update(token).digest('hex');

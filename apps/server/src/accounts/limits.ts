@@ -12,16 +12,19 @@ const FREE_TRIES = 5;
 /** Wrong passwords from one address in a quarter of an hour, and accounts made or demos entered in an hour: a school has one address. */
 const FAILURES_FROM = 100;
 const ENTRIES_FROM = 1000;
+/** Messages to one address in an hour. */
+const MESSAGES = 5;
 /** Of KADREL_RATE, which is the measure of what one address may do. */
 const USUAL_RATE = 600;
 
-/** Limits that all servers share, for what is worth guessing or costly. What one address asks for in all is limited by each server. */
+/** Limits that all servers share, for what is worth guessing or costly. For what one address asks for in all see `Rates`. */
 @Injectable()
 export class Limits {
   private readonly failures: RateLimiterPostgres;
   private readonly waits: RateLimiterPostgres;
   private readonly failuresFrom: RateLimiterPostgres;
   private readonly entries: RateLimiterPostgres;
+  private readonly messages: RateLimiterPostgres;
 
   constructor(em: EntityManager, @Inject(SETTINGS) { rate }: Settings) {
     const limiter = (keyPrefix: string, points: number, duration: number) =>
@@ -40,6 +43,7 @@ export class Limits {
     this.waits = limiter('wait', 0, BACK_OFF_S);
     this.failuresFrom = limiter('failures', Math.ceil(FAILURES_FROM * share), BACK_OFF_S);
     this.entries = limiter('entries', Math.ceil(ENTRIES_FROM * share), HOUR_S);
+    this.messages = limiter('messages', MESSAGES, HOUR_S);
   }
 
   /** Before a password is looked at. Throws a Problem where it has to be waited. */
@@ -64,13 +68,22 @@ export class Limits {
   }
 
   /** Accounts made and demos entered from one address. Throws a Problem where there were too many. */
-  async requireEntry(address: string): Promise<void> {
-    try {
-      await this.entries.consume(address);
-    } catch (error) {
-      if (error instanceof RateLimiterRes) throw tooOften(error.msBeforeNext);
-      throw error;
-    }
+  requireEntry(address: string): Promise<void> {
+    return consumed(this.entries, address);
+  }
+
+  /** Messages to one address. Throws a Problem where there were too many. */
+  requireMessage(email: string): Promise<void> {
+    return consumed(this.messages, keyOf(email));
+  }
+}
+
+async function consumed(limiter: RateLimiterPostgres, key: string): Promise<void> {
+  try {
+    await limiter.consume(key);
+  } catch (error) {
+    if (error instanceof RateLimiterRes) throw tooOften(error.msBeforeNext);
+    throw error;
   }
 }
 

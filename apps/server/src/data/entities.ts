@@ -44,6 +44,29 @@ export class Session {
   usedAt: Date & Opt = new Date();
 }
 
+/** An account that is made once its address is confirmed. */
+@Entity({ tableName: 'sign_up' })
+export class SignUp {
+  /** SHA-256 of the token in the message, hex. */
+  @PrimaryKey({ type: 'string', length: 64 })
+  tokenHash!: string;
+
+  /** Lower case. */
+  @Property({ type: 'string', length: 254 })
+  @Index()
+  email!: string;
+
+  @Property({ type: 'string', length: 120 })
+  name!: string;
+
+  /** argon2id */
+  @Property({ type: 'string', length: 255, hidden: true })
+  passwordHash!: string;
+
+  @Property({ type: 'timestamptz' })
+  expiresAt!: Date;
+}
+
 @Entity({ tableName: 'project' })
 export class Project {
   @PrimaryKey({ type: 'uuid' })
@@ -130,4 +153,4 @@ export class Asset {
   storedAt: Date & Opt = new Date();
 }
 
-export const ENTITIES = [Account, Session, Project, Member, EditRow, Snapshot, Asset];
+export const ENTITIES = [Account, Session, SignUp, Project, Member, EditRow, Snapshot, Asset];

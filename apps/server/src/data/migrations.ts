@@ -77,8 +77,22 @@ class Bounds extends Migration {
   }
 }
 
+/** Accounts whose address is not confirmed yet. */
+class SignUps extends Migration {
+  override up(): void {
+    this.addSql(`create table sign_up (token_hash varchar(64) primary key, email varchar(254) not null,
+      name varchar(120) not null, password_hash varchar(255) not null, expires_at timestamptz not null)`);
+    this.addSql(`create index sign_up_email_index on sign_up (email)`);
+  }
+
+  override down(): void {
+    this.addSql('drop table sign_up');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '0001-first-tables', class: FirstTables },
   { name: '0002-guests', class: Guests },
   { name: '0003-bounds', class: Bounds },
+  { name: '0004-sign-ups', class: SignUps },
 ];

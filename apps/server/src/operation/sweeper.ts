@@ -15,6 +15,7 @@ const EVERY_MS = 3_600_000;
 const SWEEP_LOCK = 4_180_002;
 
 const SESSIONS = 'delete from session where expires_at < now()';
+const SIGN_UPS = 'delete from sign_up where expires_at < now()';
 const ARCHIVED = `delete from project where archived and archived_at < now() - ? * interval '1 day'`;
 /** A picture that was just stored may be about to be shown by a project. */
 const PICTURES = `delete from asset a where a.stored_at < now() - interval '1 hour'
@@ -49,7 +50,7 @@ export class Sweeper implements OnApplicationBootstrap, OnModuleDestroy {
         SWEEP_LOCK,
       ]);
       if (!row!.mine) return;
-      for (const sql of [SESSIONS, PICTURES, LIMITS]) await em.execute(sql);
+      for (const sql of [SESSIONS, SIGN_UPS, PICTURES, LIMITS]) await em.execute(sql);
       await em.execute(ARCHIVED, [this.settings.archiveDays]);
     });
     await this.guests.clear();

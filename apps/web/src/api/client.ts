@@ -61,6 +61,8 @@ async function call<T>(method: string, path: string, answer: z.ZodType<T>, body?
 }
 
 const meSchema = z.object({ id: z.string(), email: z.string(), name: z.string(), guest: z.boolean() });
+/** Who is signed in now; or `confirm`, the address that a message was sent to. */
+const signedUpSchema = meSchema.partial().extend({ confirm: z.string().optional() });
 const startSchema = z.object({ demo: z.boolean(), archiveDays: z.number(), me: meSchema.nullable() });
 const sessionsSchema = z.array(z.object({ isThis: z.boolean(), usedAt: z.string(), expiresAt: z.string() }));
 const projectSchema = z.object({
@@ -82,7 +84,9 @@ const nothing = z.undefined();
 export const api = {
   start: () => call('GET', '/start', startSchema),
   signUp: (body: { email: string; name: string; password: string }) =>
-    call('POST', '/sign-up', meSchema, body),
+    call('POST', '/sign-up', signedUpSchema, body),
+  /** By the link of a message. */
+  confirm: (token: string) => call('POST', '/sign-up/confirm', meSchema, { token }),
   signIn: (body: { email: string; password: string }) => call('POST', '/sign-in', meSchema, body),
   demo: () => call('POST', '/demo', meSchema),
   signOut: () => call('POST', '/sign-out', nothing),

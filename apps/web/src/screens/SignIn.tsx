@@ -36,8 +36,9 @@ export function SignIn() {
   const enter = useMutation({
     mutationFn: ({ email, name, password }: Form) =>
       isNew ? api.signUp({ email, name, password }) : api.signIn({ email, password }),
-    onSuccess: entered,
+    onSuccess: (answer) => ('confirm' in answer ? undefined : entered()),
   });
+  const toConfirm = enter.data && 'confirm' in enter.data ? enter.data.confirm : undefined;
   const demo = useMutation({ mutationFn: api.demo, onSuccess: entered });
   const problem = enter.error ?? demo.error;
   const { errors } = form.formState;
@@ -54,6 +55,11 @@ export function SignIn() {
       </section>
       <main className="flex flex-col justify-center gap-6 border-l border-rule bg-sheet p-10">
         <h1 className="text-[22px] font-bold">{isNew ? 'Make an account' : 'Sign in'}</h1>
+        {toConfirm !== undefined && (
+          <p role="status" className="rounded border border-rule bg-ground p-4">
+            A message is on its way to <b>{toConfirm}</b>. Open the link in it within a day to go on.
+          </p>
+        )}
         <form
           noValidate
           className="flex flex-col gap-4"
@@ -106,21 +112,25 @@ export function SignIn() {
         >
           {isNew ? 'I have an account' : 'I am new here'}
         </button>
-        {start?.demo && (
-          <div className="border-t border-rule pt-6">
-            <p className="mb-3 text-ink2">
-              Look around without an account. What you change there is yours alone, and is cleared after a day
-              without use.
-            </p>
-            <button type="button" className="button" disabled={demo.isPending} onClick={() => demo.mutate()}>
-              Enter the demo
-            </button>
-          </div>
-        )}
+        {start?.demo && <DemoOffer isBusy={demo.isPending} enter={() => demo.mutate()} />}
         <Link to="/about" className="self-start text-ink3 underline">
           About Kadrel
         </Link>
       </main>
+    </div>
+  );
+}
+
+function DemoOffer({ isBusy, enter }: { isBusy: boolean; enter: () => void }) {
+  return (
+    <div className="border-t border-rule pt-6">
+      <p className="mb-3 text-ink2">
+        Look around without an account. What you change there is yours alone, and is cleared after a day
+        without use.
+      </p>
+      <button type="button" className="button" disabled={isBusy} onClick={enter}>
+        Enter the demo
+      </button>
     </div>
   );
 }

@@ -19,7 +19,7 @@ interface ClearancesProps {
 }
 
 /** Bars, the smallest first; nothing where there are fewer than two. */
-export function Clearances({ findings, wanted, scene, choose }: ClearancesProps) {
+export default function Clearances({ findings, wanted, scene, choose }: ClearancesProps) {
   const bars = findings
     .filter(({ kind }) => kind === 'clearance')
     .sort((a, b) => a.size - b.size)

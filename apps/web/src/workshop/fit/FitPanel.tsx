@@ -1,13 +1,15 @@
 /** The fit report: what is wrong with how parts stand to one another, where, and what mends it. */
 import { inOrderMade, type Finding } from '@kadrel/core';
 import { X } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { download } from '../../common/download.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
-import { Clearances } from './Clearances.tsx';
 import { LISTED, SORTED, csvOf, rowsOf, type Wish } from './rows.ts';
+
+/** The library of charts comes when there is something to be drawn. */
+const Clearances = lazy(() => import('./Clearances.tsx'));
 
 export function FitPanel() {
   const session = useSession();
@@ -132,11 +134,13 @@ function ClearanceChart({ findings }: { findings: readonly Finding[] }) {
     [fits],
   );
   return (
-    <Clearances
-      findings={findings}
-      wanted={wanted}
-      scene={scene}
-      choose={(one) => void session.showFinding(one)}
-    />
+    <Suspense fallback={null}>
+      <Clearances
+        findings={findings}
+        wanted={wanted}
+        scene={scene}
+        choose={(one) => void session.showFinding(one)}
+      />
+    </Suspense>
   );
 }
