@@ -1,13 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { startMailbox } from '../scripts/mailbox.mjs';
+import { startMailbox, type MailboxMessage } from '../scripts/mailbox.mjs';
 import { startTestCluster } from '../scripts/postgres.mjs';
 import { endChild, migrate, startServer } from '../scripts/project.mjs';
 import { Person } from './person.ts';
 
 test('with a mail server an account is made by the link in a message', async ({ page }) => {
-  let text = '';
-  const mailbox = await startMailbox(0, (message) => (text = message.text));
+  const messages: MailboxMessage[] = [];
+  const mailbox = await startMailbox(0, (message) => messages.push(message));
   const cluster = await startTestCluster();
   const environment = {
     DATABASE_URL: cluster.database('kadrel_mail'),
@@ -16,10 +16,10 @@ test('with a mail server an account is made by the link in a message', async ({ 
     KADREL_ADDRESS: 'https://kadrel.example',
   };
   migrate(environment);
-  const { child, address } = await startServer(environment);
+  const server = await startServer(environment);
   try {
     const ada = new Person(page);
-    await page.goto(`${address}/sign-in`);
+    await page.goto(`${server.address}/sign-in`);
     await page.getByRole('button', { name: 'I am new here' }).click();
     await page.getByLabel('Address').fill('ada@kadrel.example');
     await page.getByLabel('Name').fill('Ada');
@@ -28,20 +28,20 @@ test('with a mail server an account is made by the link in a message', async ({ 
     await expect(page.getByRole('status')).toContainText('on its way to ada@kadrel.example');
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 
-    const [, path] = /https:\/\/kadrel\.example(\/confirm#[\w-]+)/.exec(text)!;
-    await page.goto(`${address}${path}`);
+    const path = /https:\/\/kadrel\.example(\/confirm#[\w-]+)/.exec(messages[0]!.text)![1]!;
+    await page.goto(`${server.address}${path}`);
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
     await page.getByRole('button', { name: 'Make the account and sign in' }).press('Enter');
     await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
 
     await page.context().clearCookies();
-    await page.goto(`${address}${path}`);
+    await page.goto(`${server.address}${path}`);
     await page.getByRole('button', { name: 'Make the account and sign in' }).click();
     await expect(page.getByRole('alert')).toContainText('used already');
     // The browser itself notes that the second try was refused.
     expect(ada.problems.filter((one) => !one.includes('410'))).toEqual([]);
   } finally {
-    await endChild(child);
+    await endChild(server.child);
     await cluster.stop();
     await mailbox.close();
   }

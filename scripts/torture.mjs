@@ -2,7 +2,7 @@
  * `npm run torture -- WHAT …`: long trials, seeds printed. Of geometry and edits `booleans [COUNT] [SEED] [CLASS,…]`,
  * `recipes [COUNT] [SEED]`,
  * `icons [OF EACH SET] [EVERY]` and `edits [COUNT] [SEED]`; of saving `kills [COUNT] [SEED]`, `starts [COUNT] [SEED]`, `disk`, and
- * `pages [COUNT] [SEED]`; of the workshop `gestures [SECONDS] [SEED]`.
+ * `pages [COUNT] [SEED]`; of the server `held [ROUNDS]`; of the workshop `gestures [SECONDS] [SEED]`.
  */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';

@@ -252,24 +252,33 @@ function fill(path) {
     }
 }
 
-/** Pages that save to one project side by side, by the page's own code. */
-export async function pages(rest) {
+const METRICS_PORT = 4191;
+
+/** Trials that ask a server of their own, from a process of their own. */
+const asking = (what) => async (rest) => {
   const cluster = await startTestCluster();
-  const environment = environmentOf(cluster.database('kadrel'));
+  const environment = {
+    ...environmentOf(cluster.database('kadrel')),
+    KADREL_METRICS_PORT: String(METRICS_PORT),
+  };
   migrate(environment);
   const { child, address } = await startServer(environment);
-  const tried = spawn(process.execPath, ['checks/dist/torture.js', 'pages', ...rest], {
+  const tried = spawn(process.execPath, ['checks/dist/torture.js', what, ...rest], {
     cwd: ROOT,
     stdio: 'inherit',
-    env: { ...process.env, KADREL_ADDRESS: address },
+    env: {
+      ...process.env,
+      KADREL_ADDRESS: address,
+      KADREL_METRICS: `http://127.0.0.1:${METRICS_PORT}/metrics`,
+    },
   });
   const code = await new Promise((resolve) => tried.once('exit', resolve));
   await endChild(child);
   await cluster.stop();
   return code;
-}
+};
 
-export const SAVING = { kills, starts, disk: fullDisk, pages };
+export const SAVING = { kills, starts, disk: fullDisk, pages: asking('pages'), held: asking('held') };
 
 export async function tortureSaving(what, rest) {
   ensurePostgres();

@@ -3,6 +3,7 @@ import { runGolden } from '../golden/runGolden.ts';
 import { runAssemblies } from './runAssemblies.ts';
 import { runBooleans } from './runBooleans.ts';
 import { runEdits } from './runEdits.ts';
+import { runHeld } from './runHeld.ts';
 import { runIcons } from './runIcons.ts';
 import { runPages } from './runPages.ts';
 import { runRecipes } from './runRecipes.ts';
@@ -13,6 +14,7 @@ const RUNS: Readonly<Record<string, (rest: readonly string[]) => Promise<void>>>
   booleans: runBooleans,
   edits: runEdits,
   golden: runGolden,
+  held: runHeld,
   icons: runIcons,
   pages: runPages,
   recipes: runRecipes,

@@ -1,9 +1,12 @@
+import { setImmediate } from 'node:timers/promises';
 import { Injectable } from '@nestjs/common';
 import type { Account } from '../data/entities.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
 
 /** Edits that are read at once. */
 const STRETCH = 500;
+/** Characters that are written out at once. */
+const PIECE = 64_000;
 
 /** Everything that an account has, in the open format of Kadrel documents. */
 @Injectable()
@@ -20,7 +23,9 @@ export class ExportService {
       // Deleted since the list was made.
       if (status === 404) continue;
       if (status !== 200) throw new Error(`A project was not exported: ${status}.`);
-      yield `${separator}{"project":${text},"history":[`;
+      yield `${separator}{"project":`;
+      yield* piecesOf(text);
+      yield ',"history":[';
       yield* this.historyOf(account, id);
       yield ']}';
       separator = ',';
@@ -32,7 +37,16 @@ export class ExportService {
     for (let after = 0; ; after += STRETCH) {
       const edits = await this.projects.editsAfter(account, id, { after, limit: STRETCH });
       if (edits === '[]') return;
-      yield `${after === 0 ? '' : ','}${edits.slice(1, -1)}`;
+      if (after > 0) yield ',';
+      yield* piecesOf(edits.slice(1, -1));
     }
+  }
+}
+
+/** Long text bit by bit, so that others are answered in between. */
+async function* piecesOf(text: string): AsyncGenerator<string> {
+  for (let start = 0; start < text.length; start += PIECE) {
+    await setImmediate();
+    yield text.slice(start, start + PIECE);
   }
 }

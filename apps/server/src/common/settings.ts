@@ -9,7 +9,7 @@ const settingsSchema = z
     HOST: z.string().default('127.0.0.1'),
     /** Offers the demo account on the start screen. */
     KADREL_DEMO: z.enum(['0', '1']).default('0'),
-    /** Requests a minute from one address. */
+    /** Requests a minute from one address, of all servers together. */
     KADREL_RATE: z.coerce.number().int().positive().default(600),
     /** Folder of the built page. */
     KADREL_WEB: z.string().optional(),
