@@ -25,6 +25,7 @@ const CORE = [
   'formats',
   'sheets',
   'fit',
+  'making',
   'statement',
   'verbs',
 ];

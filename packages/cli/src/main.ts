@@ -19,6 +19,7 @@ import {
 import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { fitJson, fitOf } from './fit.ts';
+import { makeOf } from './make.ts';
 import { isForSheets, requireSheet, writeSheets } from './sheets.ts';
 import { UsageError } from './usage.ts';
 import { LedgerError, runLedger, type Begin, type LedgerRun } from './ledger.ts';
@@ -37,11 +38,12 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel fit FILE [--part NAME …] [--reach MM] [--hair MM] [--limit SECONDS]
+kadrel make FILE [--part NAME …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
 kadrel verbs [--json]
 
 FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
 drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
-Fit tells as JSON how parts stand to one another, and ends with 2 where something is wrong.
+Fit tells as JSON how parts stand to one another, make whether they can be printed, cut or milled; both end with 2 where something is wrong.
 A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
@@ -71,6 +73,7 @@ export async function main(
       if (!values.output?.length) throw new UsageError('Say what to convert to: --output FILE.');
       await run(file, values, beginWithin(values.limit, onBegun));
     } else if (command === 'fit' && file) return await fit(file, values, beginWithin(values.limit, onBegun));
+    else if (command === 'make' && file) return await make(file, values, beginWithin(values.limit, onBegun));
     else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
@@ -101,6 +104,12 @@ function read(args: readonly string[]) {
     json: { type: 'boolean' },
     reach: { type: 'string' },
     hair: { type: 'string' },
+    wall: { type: 'string' },
+    gap: { type: 'string' },
+    feature: { type: 'string' },
+    overhang: { type: 'string' },
+    bed: { type: 'string' },
+    material: { type: 'string' },
   } as const;
   try {
     return parseArgs({ args: [...args], allowPositionals: true, options });
@@ -130,6 +139,16 @@ async function fit(file: string, { part = [], reach, hair }: Options, begin: Beg
   const parts = part.map((name) => requirePart(document, name).id);
   begin('Looking how parts stand');
   const report = await fitOf(document, kernel, { reach, hair, parts });
+  process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
+  return report.faults > 0 ? FAULTS_CODE : 0;
+}
+
+async function make(file: string, { part = [], ...options }: Options, begin: Begin): Promise<number> {
+  const kernel = await loadKernel();
+  const document = opened(file, kernel, begin);
+  const parts = part.map((name) => requirePart(document, name).id);
+  begin('Looking whether parts can be made');
+  const report = await makeOf(document, kernel, { ...options, parts });
   process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
   return report.faults > 0 ? FAULTS_CODE : 0;
 }

@@ -46,6 +46,16 @@ export {
 } from './document/fit.ts';
 export * from './sheets/index.ts';
 export * from './fit/index.ts';
+export * from './making/index.ts';
+export type {
+  Footing,
+  MakeFacts,
+  Overhang,
+  Round,
+  CutSheet,
+  Sounding,
+  WallMap,
+} from './questions/makeFacts.ts';
 export type {
   Contact,
   Fall,

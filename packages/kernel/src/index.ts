@@ -16,7 +16,7 @@ export { EXPORTERS, exporterFor, exporterNamed } from './exchange/index.ts';
 export { SHEET_EXPORTERS, sheetExporterFor } from './exchange/sheets/index.ts';
 export { marksAsSvg, svgOfSheet } from './exchange/sheets/svg.ts';
 export type { SheetExporter } from './exchange/sheets/declare.ts';
-export { fitReportOf } from './fitReportOf.ts';
+export { fitReportOf, makeReportOf } from './reportsOf.ts';
 export { pictureOfSheet } from './pictureOfSheet.ts';
 export { rawDistance } from './rawDistance.ts';
 export type { Exporter, Exporting } from './exchange/declare.ts';

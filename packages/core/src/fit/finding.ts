@@ -16,6 +16,17 @@ export const FINDING_WORDS = {
   measure: 'Measure',
   contact: 'Contact',
   clearance: 'Clearance',
+  open: 'Not whole',
+  wall: 'Wall',
+  gap: 'Gap',
+  pin: 'Pin',
+  bore: 'Bore',
+  overhang: 'Overhang',
+  island: 'In the air',
+  bed: 'Bed',
+  stands: 'Stability',
+  mass: 'Mass',
+  sheet: 'Sheet',
 } as const;
 export type FindingKind = keyof typeof FINDING_WORDS;
 

@@ -3,6 +3,7 @@ import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
 import type { Fall, MeasuredFacts, Nearby, PairFacts, SolidPair } from './fitFacts.ts';
+import type { MakeFacts, WallMap } from './makeFacts.ts';
 import type { Target } from '../document/fit.ts';
 import type { Tie } from '../document/sheet.ts';
 import type { ItemId } from '../recipes/ids.ts';
@@ -70,6 +71,10 @@ export type Question =
   | { readonly ask: 'falls'; readonly solids: readonly string[]; readonly among: readonly ItemId[] }
   /** What can be measured of one thing, or between two. */
   | { readonly ask: 'measured'; readonly from: Target; readonly to?: Target }
+  /** Whether a solid, by its tag, can be made as it stands; faces that lean more than so many degrees from upright hang over. */
+  | { readonly ask: 'making'; readonly solid: string; readonly overhang: number }
+  /** How thick a solid is all over. */
+  | { readonly ask: 'walls'; readonly solid: string }
   /** What two solids have in common. */
   | { readonly ask: 'common'; readonly pair: SolidPair }
   /** A solid written down, with the names of its faces. */
@@ -100,6 +105,8 @@ export interface Replies {
   pairs: readonly (PairFacts | null)[];
   falls: readonly Fall[];
   common: MadeFaces;
+  making: MakeFacts;
+  walls: WallMap;
   made: MadeFaces;
   /** 6·E: both ends of each, in the part’s own frame, mm. */
   cage: readonly number[];

@@ -25,6 +25,7 @@ import { NothingLeft } from '../booleans/operation.ts';
 import { keyOf } from '../content/key.ts';
 import { nearestFaces, type FaceDistance, type PlacedSolid } from '../facts/apart.ts';
 import { contactWay } from '../facts/contact.ts';
+import { makeFacts, wallMap, type Made } from './making.ts';
 import { measuredFacts } from './measured.ts';
 import { displayChord, meshShape } from '../facts/mesh.ts';
 import { contactOf } from '../facts/touch.ts';
@@ -45,7 +46,10 @@ const TOUCH_MM = 1e-7;
 const MAX_KEPT = 20_000;
 
 /** What is asked of how solids stand, and of their sizes. */
-type FitQuestion = Extract<Question, { ask: 'measured' | 'nearby' | 'pairs' | 'falls' | 'common' }>;
+type FitQuestion = Extract<
+  Question,
+  { ask: 'measured' | 'nearby' | 'pairs' | 'falls' | 'common' | 'making' | 'walls' }
+>;
 
 /** Pairs that were asked about are kept. */
 export class FitAnswers {
@@ -78,6 +82,10 @@ export class FitAnswers {
         return this.falls(document, question);
       case 'common':
         return this.common(document, question);
+      case 'making':
+        return makeFacts(this.occt, this.made(document, question.solid), question.overhang);
+      case 'walls':
+        return wallMap(this.made(document, question.solid));
     }
   }
 
@@ -186,6 +194,13 @@ export class FitAnswers {
     const placed = this.placed(document, tag);
     const content = this.shapes.contentOf(document, placed);
     return { content, named: this.shapes.shapeOf(content), pose: placed.pose };
+  }
+
+  private made(document: KadrelDocument, tag: string): Made {
+    const { content, named, pose } = this.body(document, tag);
+    const { shapes } = this;
+    const [shape, measures] = [shapes.snapsOf(content), shapes.measuresOf(content)];
+    return { shape, named, measures, pose, box: shapes.boxAt(content, pose) };
   }
 
   /** How far a solid falls by itself, onto what. */

@@ -1,0 +1,13 @@
+/** Whether a solid fits on a bed as it lies, and which quarter turn would make it fit: by its box. */
+import type { Vec3 } from '../space/vector.ts';
+
+/** It may be laid down lengthwise or across. */
+export function fitsBed([x, y, z]: Vec3, [long, wide, high]: Vec3): boolean {
+  return z <= high && ((x <= long && y <= wide) || (y <= long && x <= wide));
+}
+
+/** Which turn about X or Y would make it fit; undefined where none does. @param size of its box, mm */
+export function bedTurn([x, y, z]: Vec3, bed: Vec3): { about: 'x' | 'y'; angle: 90 } | undefined {
+  if (fitsBed([x, z, y], bed)) return { about: 'x', angle: 90 };
+  return fitsBed([z, y, x], bed) ? { about: 'y', angle: 90 } : undefined;
+}

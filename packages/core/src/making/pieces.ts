@@ -1,0 +1,79 @@
+/** The facets of a shape cut into pieces of about one size, so that something can be asked all over it. */
+import type { ShapeFeatures } from '../snapping/shape.ts';
+import { cross, length, scale, subtract, type Vec3 } from '../space/vector.ts';
+
+export type Corners = readonly [Vec3, Vec3, Vec3];
+
+export interface Piece {
+  readonly corners: Corners;
+  readonly middle: Vec3;
+  /** Out of the solid, length 1. */
+  readonly normal: Vec3;
+  readonly triangle: number;
+}
+
+/** About so many pieces; more where there are more facets. */
+const USUAL_PIECES = 4000;
+/** However long and thin facets are. */
+const MAX_PIECES = 40_000;
+
+export function piecesOf(shape: Pick<ShapeFeatures, 'positions' | 'triangles'>): Piece[] {
+  const facets = Array.from({ length: shape.triangles.length / 3 }, (_, t) => facetCorners(shape, t));
+  const area = facets.reduce((sum, corners) => sum + areaOf(corners), 0);
+  // Of an equilateral piece of its share of the area the edges are so long.
+  const longest = Math.sqrt((4 * area) / (Math.sqrt(3) * USUAL_PIECES));
+  const pieces: Piece[] = [];
+  facets.forEach((corners, triangle) => {
+    const normal = normalOf(corners);
+    if (!normal) return;
+    for (const part of cut(corners, longest, MAX_PIECES - pieces.length))
+      pieces.push({ corners: part, middle: middleOf(part), normal, triangle });
+  });
+  return pieces;
+}
+
+/** Halved across its longest edge again and again. */
+function cut(whole: Corners, longest: number, most: number): Corners[] {
+  const done: Corners[] = [];
+  const left = [whole];
+  for (let corners = left.pop(); corners; corners = left.pop()) {
+    const [a, b, c] = longestFirst(corners);
+    if (length(subtract(b, a)) <= longest || done.length + left.length >= most) done.push(corners);
+    else {
+      const half = middleOf([a, b]);
+      left.push([a, half, c], [half, b, c]);
+    }
+  }
+  return done;
+}
+
+/** Turned so that its longest edge is the first. */
+function longestFirst([a, b, c]: Corners): Corners {
+  const [ab, bc, ca] = [length(subtract(b, a)), length(subtract(c, b)), length(subtract(a, c))];
+  if (ab >= bc && ab >= ca) return [a, b, c];
+  return bc >= ca ? [b, c, a] : [c, a, b];
+}
+
+export const facetCorners = (
+  { positions, triangles }: Pick<ShapeFeatures, 'positions' | 'triangles'>,
+  t: number,
+): Corners =>
+  [0, 1, 2].map((k) => {
+    const at = 3 * triangles[3 * t + k]!;
+    return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;
+  }) as unknown as Corners;
+
+export const middleOf = (points: readonly Vec3[]): Vec3 =>
+  [0, 1, 2].map((i) => points.reduce((sum, point) => sum + point[i]!, 0) / points.length) as unknown as Vec3;
+
+/** Twice the area, along the normal. */
+export const doubleArea = ([a, b, c]: Corners): Vec3 => cross(subtract(b, a), subtract(c, a));
+
+export const areaOf = (corners: Corners): number => length(doubleArea(corners)) / 2;
+
+/** Undefined where it has no area. */
+export function normalOf(corners: Corners): Vec3 | undefined {
+  const across = doubleArea(corners);
+  const size = length(across);
+  return size === 0 ? undefined : scale(across, 1 / size);
+}

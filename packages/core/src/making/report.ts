@@ -1,0 +1,215 @@
+/** Whether solids can be made: what is told of each, what is wrong with it, and what mends it. */
+import type { KadrelDocument } from '../document/schema.ts';
+import { FINDING_WORDS, boxAround, type Finding, type FindingKind, type Remedy } from '../fit/finding.ts';
+import type { FitReport } from '../fit/report.ts';
+import { lengthWords } from '../fit/words.ts';
+import type { StandingSolid } from '../questions/fitFacts.ts';
+import type { MakeFacts, Round, Sounding } from '../questions/makeFacts.ts';
+import { formatAngle, formatMeasure, formatNumber } from '../quantity/format.ts';
+import { boxSize } from '../space/box.ts';
+import type { Vec3 } from '../space/vector.ts';
+import { bedTurn, fitsBed } from './bed.ts';
+import type { MakeLimits } from './limits.ts';
+import { MATERIALS, massOf } from './materials.ts';
+import type { MakeSurveyed } from './survey.ts';
+
+/** What the sentences are made with. */
+interface Told {
+  readonly document: KadrelDocument;
+  readonly limits: MakeLimits;
+  readonly solid: StandingSolid;
+  readonly facts: MakeFacts;
+}
+
+type Part = Pick<Finding, 'words'> & Partial<Omit<Finding, 'id' | 'kind' | 'items' | 'what' | 'words'>>;
+type Check = (told: Told) => Part | undefined;
+
+/** In the order of the list. */
+const CHECKS: readonly (readonly [FindingKind, Check])[] = [
+  ['open', openness],
+  ['wall', wall],
+  ['gap', gap],
+  ['pin', (told) => round(told, told.facts.pin, 'pin')],
+  ['bore', (told) => round(told, told.facts.bore, 'bore')],
+  ['overhang', overhang],
+  ['island', islands],
+  ['bed', bed],
+  ['stands', stands],
+  ['mass', mass],
+  ['sheet', sheet],
+];
+
+export function makeReport(
+  document: KadrelDocument,
+  { solids, unbuilt }: MakeSurveyed,
+  limits: MakeLimits,
+): FitReport {
+  const findings = solids.flatMap(({ solid, facts }) => findingsOf({ document, limits, solid, facts }));
+  for (const id of unbuilt) {
+    const name = document.items[id]?.name ?? id;
+    findings.push({ ...PLAIN, id: `unbuilt ${id}`, kind: 'doubt', items: [id], what: name, words: UNBUILT });
+  }
+  const rank = { fault: 0, meant: 1, fine: 2 };
+  findings.sort((a, b) => rank[a.state] - rank[b.state]);
+  return { findings, faults: findings.filter(({ state }) => state === 'fault').length };
+}
+
+const UNBUILT = 'It cannot be built, so nothing of it is known.';
+const PLAIN = {
+  state: 'fault' as const,
+  size: 0,
+  box: boxAround([[0, 0, 0]]),
+  remedies: [] as readonly Remedy[],
+};
+
+function findingsOf(told: Told): Finding[] {
+  const { document, solid, facts } = told;
+  const { item, member, tag } = solid;
+  const what = [document.items[item]?.name ?? item, member].filter((word) => word !== '').join(' ');
+  return CHECKS.flatMap(([kind, check]) => {
+    const part = check(told);
+    if (!part) return [];
+    return { ...PLAIN, box: facts.box, ...part, id: `${kind} ${tag}`, kind, items: [item], what };
+  });
+}
+
+function openness({ facts: { closed, touching, solids } }: Told): Part | undefined {
+  if (!closed) return { words: 'It is open: a surface that encloses nothing cannot be made.' };
+  if (touching) return { words: 'It touches itself along a mere edge or in a point, and comes apart there.' };
+  return solids > 1 ? { words: `It consists of ${solids} separate solids.`, state: 'fine' } : undefined;
+}
+
+/** A distance between two faces, with its ends. */
+const sounded = ({ size, from, to }: Sounding): Partial<Part> => ({
+  size,
+  ends: [from, to],
+  box: boxAround([from, to]),
+});
+
+function wall(told: Told): Part | undefined {
+  const { document, limits, solid, facts } = told;
+  if (!facts.wall) return undefined;
+  const { size, faces } = facts.wall;
+  const words = `Its thinnest wall is ${lengthWords(size, document.scene)}, at ${faces[0]}.`;
+  const isThin = size < limits.wall;
+  // Another member's face, or that of a pattern's source, is not moved from here.
+  const isOwn = document.items[solid.item]?.recipe !== undefined && solid.member === '';
+  const by = `${limits.wall - size} mm`;
+  const remedies = [
+    { label: 'Thicken it', verb: 'offset-face', typed: { part: solid.item, faces: [faces[0]], by } },
+  ];
+  return {
+    ...sounded(facts.wall),
+    words: isThin ? `${words} ${lengthWords(limits.wall, document.scene)} is wanted.` : words,
+    state: isThin ? 'fault' : 'fine',
+    remedies: isThin && isOwn ? remedies : [],
+  };
+}
+
+function gap({ document, limits, facts }: Told): Part | undefined {
+  if (!facts.gap) return undefined;
+  const { size, faces } = facts.gap;
+  const isNarrow = size < limits.gap;
+  const words = `Its narrowest gap is ${lengthWords(size, document.scene)}, between ${faces[0]} and ${faces[1]}.`;
+  return {
+    ...sounded(facts.gap),
+    words: isNarrow ? `${words} Below ${lengthWords(limits.gap, document.scene)} it grows together.` : words,
+    state: isNarrow ? 'fault' : 'fine',
+  };
+}
+
+function round({ document, limits }: Told, found: Round | undefined, kind: 'pin' | 'bore'): Part | undefined {
+  if (!found) return undefined;
+  const isSmall = found.diameter < limits.feature;
+  const which = kind === 'pin' ? 'thinnest pin' : 'narrowest bore';
+  const words = `Its ${which} is ${lengthWords(found.diameter, document.scene)} across, at ${found.face}.`;
+  return {
+    words: isSmall ? `${words} ${lengthWords(limits.feature, document.scene)} is wanted.` : words,
+    state: isSmall ? 'fault' : 'fine',
+    size: found.diameter,
+    box: boxAround([found.at]),
+  };
+}
+
+function overhang({ document, limits, solid, facts }: Told): Part | undefined {
+  if (!facts.overhang) return undefined;
+  const { area, steepest, box, better } = facts.overhang;
+  const leans = `up to ${degreesWords(steepest)} from upright`;
+  const words = `${areaWords(area, document)} hang over by more than ${degreesWords(limits.overhang)}, ${leans}.`;
+  const turn = better && {
+    label: `Turn it ${better.angle}° about ${better.about.toUpperCase()}: ${areaWords(better.area, document)} are left`,
+    verb: 'turn',
+    typed: { parts: [solid.item], angle: String(better.angle), about: better.about },
+  };
+  return { words, size: area, box, remedies: turn && solid.member === '' ? [turn] : [] };
+}
+
+function islands({ document, facts: { islands: places } }: Told): Part | undefined {
+  if (places.length === 0) return undefined;
+  const [[x, y, z]] = places as [Vec3];
+  const at = `at ${[x, y, z].map((n) => lengthWords(n, document.scene)).join(', ')}`;
+  const words =
+    places.length === 1
+      ? `A piece of it begins in the air, ${at}: it needs a support.`
+      : `${places.length} pieces of it begin in the air, the first ${at}: they need supports.`;
+  return { words, size: places.length, box: boxAround(places) };
+}
+
+function bed({ document, limits, solid, facts }: Told): Part | undefined {
+  if (!limits.bed) return undefined;
+  const size = boxSize(facts.box);
+  const words = (mm: Vec3) => mm.map((n) => lengthWords(n, document.scene)).join(' by ');
+  if (fitsBed(size, limits.bed))
+    return { words: `It fits: ${words(size)} on ${words(limits.bed)}.`, state: 'fine' };
+  const turn = bedTurn(size, limits.bed);
+  const remedies = turn && [
+    {
+      label: `Turn it ${turn.angle}° about ${turn.about.toUpperCase()}`,
+      verb: 'turn',
+      typed: { parts: [solid.item], angle: String(turn.angle), about: turn.about },
+    },
+  ];
+  return {
+    words: `It does not fit: ${words(size)} on ${words(limits.bed)}.${turn ? ' Turned it would.' : ''}`,
+    size: Math.max(...size),
+    remedies: remedies && solid.member === '' ? remedies : [],
+  };
+}
+
+function stands({ document, facts: { footing, centroid } }: Told): Part | undefined {
+  const { margin, hull } = footing;
+  const box = boxAround([centroid]);
+  if (margin > STANDS_MM) {
+    const words = `It stands: its centre of mass is ${lengthWords(margin, document.scene)} within what it stands on.`;
+    return { words, state: 'fine', size: margin, box };
+  }
+  const on = ['nothing', 'a point', 'a line'][hull.length];
+  const why =
+    on === undefined
+      ? `its centre of mass is ${lengthWords(-margin, document.scene)} outside what it stands on`
+      : `it stands on ${on}`;
+  return { words: `It falls over: ${why}.`, size: margin, box };
+}
+/** What stands by less than this, mm, stands by chance. */
+const STANDS_MM = 1e-3;
+
+function mass({ limits, facts }: Told): Part {
+  const { name, density } = MATERIALS[limits.material];
+  const grams = massOf(facts.volume, limits.material);
+  const told = grams < 1000 ? `${numberWords(grams, 2)} g` : `${numberWords(grams / 1000, 3)} kg`;
+  return { words: `About ${told} of ${name}, at ${density} g/cm³, filled.`, state: 'fine', size: grams };
+}
+
+function sheet({ document, facts: { sheet: found } }: Told): Part | undefined {
+  if (!found) return undefined;
+  const [thickness, cut] = [found.thickness, found.cut].map((mm) => lengthWords(mm, document.scene));
+  return { words: `A sheet of ${thickness}: cutting it out is ${cut} long.`, state: 'fine', size: found.cut };
+}
+
+const degreesWords = (degrees: number) => formatAngle(degrees, 2);
+const areaWords = (mm2: number, { scene }: KadrelDocument) => formatMeasure(mm2, 2, scene);
+const numberWords = (value: number, decimals: number) =>
+  formatNumber(value, { decimals, trailingZeros: false });
+
+/** The kinds of a report about making, in its order. */
+export const MAKE_KINDS = CHECKS.map(([kind]) => ({ kind, words: FINDING_WORDS[kind] }));

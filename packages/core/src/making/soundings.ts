@@ -1,0 +1,116 @@
+/** How thick the material is, and how narrow the air, between faces that lie opposite each other. */
+import type { Sounding } from '../questions/makeFacts.ts';
+import { castOnShape, onSurface } from '../snapping/raycast.ts';
+import type { SnapShape } from '../snapping/shape.ts';
+import { AT_ORIGIN } from '../space/pose.ts';
+import { along, distance, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
+import { facetCorners, normalOf, piecesOf, type Piece } from './pieces.ts';
+
+/** A ray starts this far off its face, mm, so that it does not meet it: facets are in single precision. */
+const SKIN_MM = 1e-4;
+/** The true surface is so near, however far it stands off its facets. */
+const ABOVE_CHORDS = 8;
+/** Faces that lean more than 30° from lying opposite are no two sides of a wall: the tip of a wedge is none. */
+const OPPOSITE = Math.cos((30 * Math.PI) / 180);
+/** So many of the smallest soundings by facets are taken again on the true surfaces. */
+const MAX_REFINED = 24;
+
+/** Through the material, or out through the air. */
+export type Way = 'in' | 'out';
+
+/** A place on a facet. */
+export interface Place {
+  readonly face: number;
+  readonly middle: Vec3;
+  /** Out of the solid, length 1. */
+  readonly normal: Vec3;
+  /** On a flat face, a point of it that was picked. */
+  readonly exact?: Vec3 | undefined;
+}
+
+/** From the true surface, square to it, to the next one; undefined where there is none. In the frame of the shape. */
+export function soundingAt(shape: SnapShape, place: Place, way: Way): Sounding | undefined {
+  const start = ontoSurface(shape, place);
+  const sign = way === 'in' ? -1 : 1;
+  // Facets stand off their surface to either side: the ray begins beyond both.
+  const off = Math.max(0, sign * dot(subtract(place.middle, start.point), start.normal)) + SKIN_MM;
+  const ray = { from: along(start.point, start.normal, sign * off), direction: scale(start.normal, sign) };
+  const hit = castOnShape(shape, ray);
+  if (!hit) return undefined;
+  const face = shape.faceOfTriangle[hit.triangle]!;
+  const instance = { part: '', pose: AT_ORIGIN, shape };
+  const { point } = onSurface({ instance, distance: hit.distance, face }, ray);
+  const nameOf = (one: number) => shape.names[shape.faceName[one]!]!;
+  return {
+    size: distance(start.point, point),
+    from: start.point,
+    to: point,
+    faces: [nameOf(place.face), nameOf(face)],
+  };
+}
+
+/** From the facet onto the true surface, with the way out of it. */
+function ontoSurface(
+  shape: SnapShape,
+  { face, middle, normal, exact }: Place,
+): { point: Vec3; normal: Vec3 } {
+  if (exact) return { point: exact, normal };
+  const above = ABOVE_CHORDS * shape.chordMm + SKIN_MM;
+  const ray = { from: along(middle, normal, above), direction: scale(normal, -1) };
+  const instance = { part: '', pose: AT_ORIGIN, shape };
+  const found = onSurface({ instance, distance: above, face }, ray);
+  return { point: found.point, normal: found.normal ?? normal };
+}
+
+/** Of each piece, to the face that lies opposite; infinite where none does. By facets: off by up to twice their chord. */
+export function sizesOf(shape: SnapShape, pieces: readonly Piece[], way: Way): Float64Array {
+  const sign = way === 'in' ? -1 : 1;
+  return Float64Array.from(pieces, ({ middle, normal }) => {
+    const ray = { from: along(middle, normal, sign * SKIN_MM), direction: scale(normal, sign) };
+    const hit = castOnShape(shape, ray);
+    const facing = hit && normalOf(facetCorners(shape, hit.triangle));
+    return facing && dot(facing, normal) <= -OPPOSITE ? hit.distance + SKIN_MM : Infinity;
+  });
+}
+
+/** The least of all, on the true surfaces; undefined where no faces lie opposite. */
+export function leastSounding(shape: SnapShape, way: Way): Sounding | undefined {
+  const pieces = [...piecesOf(shape), ...cornerPieces(shape)];
+  const sizes = sizesOf(shape, pieces, way);
+  const order = pieces
+    .map((_, i) => i)
+    .filter((i) => sizes[i]! < Infinity)
+    .sort((i, j) => sizes[i]! - sizes[j]!);
+  let least: Sounding | undefined;
+  for (const i of order.slice(0, MAX_REFINED)) {
+    const { middle, normal, triangle } = pieces[i]!;
+    const face = shape.faceOfTriangle[triangle]!;
+    const found = soundingAt(shape, { face, middle, normal }, way);
+    // What comes out otherwise on the true surface met another face there.
+    const isSame = found && Math.abs(found.size - sizes[i]!) <= 4 * shape.chordMm + 2 * SKIN_MM;
+    if (isSame && (!least || found.size < least.size)) least = found;
+  }
+  return least;
+}
+
+/** Near the corners of facets, where walls that taper are thinnest. */
+const INSET = 0.001;
+const MAX_FACETS = 10_000;
+
+function cornerPieces(shape: SnapShape): Piece[] {
+  const count = shape.triangles.length / 3;
+  if (count > MAX_FACETS) return [];
+  return Array.from({ length: count }, (_, triangle) => {
+    const corners = facetCorners(shape, triangle);
+    const normal = normalOf(corners);
+    return normal
+      ? corners.map((corner, k): Piece => {
+          const others = [corners[(k + 1) % 3]!, corners[(k + 2) % 3]!] as const;
+          const middle = [0, 1, 2].map(
+            (i) => (1 - 2 * INSET) * corner[i]! + INSET * (others[0][i]! + others[1][i]!),
+          ) as unknown as Vec3;
+          return { corners, middle, normal, triangle };
+        })
+      : [];
+  }).flat();
+}
