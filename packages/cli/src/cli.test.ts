@@ -131,6 +131,26 @@ describe('run', () => {
     });
     expect((await command('fit', column(0), '--reach', 'far')).err).toContain('--reach takes millimetres');
   });
+  test('make tells whether parts can be made, by limits of one’s own', async () => {
+    const tube = file('tube.json', {
+      kadrel: 1,
+      ledger: [{ verb: 'tube', as: 'pipe', diameter: 20, bore: 18.6, height: 30 }],
+    });
+    const thin = await command('make', tube, '--material', 'steel', '--bed', '50,50,20');
+    expect(thin.code).toBe(2);
+    const { findings } = JSON.parse(thin.out) as {
+      findings: { kind: string; state: string; words: string }[];
+    };
+    const told = new Map(findings.map((one) => [one.kind, one]));
+    expect(told.get('wall')).toMatchObject({ state: 'fault' });
+    expect(told.get('wall')!.words).toMatch(/^Its thinnest wall is 0\.7 mm, .* 0\.8 mm is wanted\.$/);
+    expect(told.get('bed')).toMatchObject({ state: 'fault' });
+    expect(told.get('mass')!.words).toContain('Steel');
+    const fine = await command('make', tube, '--wall', '0.7', '--part', 'pipe');
+    expect(fine.code).toBe(0);
+    expect((await command('make', tube, '--bed', '20')).err).toContain('--bed takes three lengths');
+    expect((await command('make', tube, '--material', 'cheese')).err).toContain('--material takes one of');
+  });
   test('profiles are listed beside the parts, come in from files, and go out to files', async () => {
     file(
       'leaf.svg',

@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { api } from '../api/client.ts';
@@ -41,7 +41,6 @@ export function SignIn() {
   const toConfirm = enter.data && 'confirm' in enter.data ? enter.data.confirm : undefined;
   const demo = useMutation({ mutationFn: api.demo, onSuccess: entered });
   const problem = enter.error ?? demo.error;
-  const { errors } = form.formState;
 
   return (
     <div className="grid min-h-full grid-cols-1 md:grid-cols-[1fr_460px]">
@@ -55,56 +54,8 @@ export function SignIn() {
       </section>
       <main className="flex flex-col justify-center gap-6 border-l border-rule bg-sheet p-10">
         <h1 className="text-[22px] font-bold">{isNew ? 'Make an account' : 'Sign in'}</h1>
-        {toConfirm !== undefined && (
-          <p role="status" className="rounded border border-rule bg-ground p-4">
-            A message is on its way to <b>{toConfirm}</b>. Open the link in it within a day to go on.
-          </p>
-        )}
-        <form
-          noValidate
-          className="flex flex-col gap-4"
-          onSubmit={(event) => void form.handleSubmit((values) => enter.mutate(values))(event)}
-        >
-          <Field label="Address" error={errors.email?.message}>
-            <input
-              {...form.register('email')}
-              id="email"
-              type="email"
-              autoComplete="email"
-              className="field"
-              aria-invalid={Boolean(errors.email)}
-            />
-          </Field>
-          {isNew && (
-            <Field label="Name" error={errors.name?.message}>
-              <input
-                {...form.register('name')}
-                id="name"
-                autoComplete="name"
-                className="field"
-                aria-invalid={Boolean(errors.name)}
-              />
-            </Field>
-          )}
-          <Field label="Password" error={errors.password?.message}>
-            <input
-              {...form.register('password')}
-              id="password"
-              type="password"
-              autoComplete={isNew ? 'new-password' : 'current-password'}
-              className="field"
-              aria-invalid={Boolean(errors.password)}
-            />
-          </Field>
-          {problem && (
-            <p role="alert" className="text-bad">
-              {problem.message}
-            </p>
-          )}
-          <button type="submit" className="button main" disabled={enter.isPending}>
-            {isNew ? 'Make account' : 'Sign in'}
-          </button>
-        </form>
+        {toConfirm !== undefined && <OnItsWay to={toConfirm} />}
+        <EntryForm form={form} isNew={isNew} enter={enter} problem={problem} />
         <button
           type="button"
           className="quiet self-start text-plum underline"
@@ -118,6 +69,50 @@ export function SignIn() {
         </Link>
       </main>
     </div>
+  );
+}
+
+function OnItsWay({ to }: { to: string }) {
+  return (
+    <p role="status" className="rounded border border-rule bg-ground p-4">
+      A message is on its way to <b>{to}</b>. Open the link in it within a day to go on.
+    </p>
+  );
+}
+
+interface EntryFormProps {
+  readonly form: UseFormReturn<Form>;
+  /** For making an account. */
+  readonly isNew: boolean;
+  readonly enter: { readonly isPending: boolean; mutate(values: Form): void };
+  readonly problem: Error | null;
+}
+
+/** Address, password, and for a new account the name. */
+function EntryForm({ form, isNew, enter, problem }: EntryFormProps) {
+  return (
+    <form
+      noValidate
+      className="flex flex-col gap-4"
+      onSubmit={(event) => void form.handleSubmit((values) => enter.mutate(values))(event)}
+    >
+      <Field form={form} name="email" label="Address" autoComplete="email" />
+      {isNew && <Field form={form} name="name" label="Name" autoComplete="name" />}
+      <Field
+        form={form}
+        name="password"
+        label="Password"
+        autoComplete={isNew ? 'new-password' : 'current-password'}
+      />
+      {problem && (
+        <p role="alert" className="text-bad">
+          {problem.message}
+        </p>
+      )}
+      <button type="submit" className="button main" disabled={enter.isPending}>
+        {isNew ? 'Make account' : 'Sign in'}
+      </button>
+    </form>
   );
 }
 
@@ -135,21 +130,30 @@ function DemoOffer({ isBusy, enter }: { isBusy: boolean; enter: () => void }) {
   );
 }
 
-function Field({
-  label,
-  error,
-  children,
-}: {
-  label: string;
-  error: string | undefined;
-  children: React.ReactNode;
-}) {
+interface FieldProps {
+  readonly form: UseFormReturn<Form>;
+  readonly name: keyof Form;
+  readonly label: string;
+  readonly autoComplete: string;
+}
+
+const TYPES = { email: 'email', name: 'text', password: 'password' } as const;
+
+function Field({ form, name, label, autoComplete }: FieldProps) {
+  const error = form.formState.errors[name]?.message;
   return (
     <div className="flex flex-col gap-1">
-      <label className="font-semibold" htmlFor={label === 'Address' ? 'email' : label.toLowerCase()}>
+      <label className="font-semibold" htmlFor={name}>
         {label}
       </label>
-      {children}
+      <input
+        {...form.register(name)}
+        id={name}
+        type={TYPES[name]}
+        autoComplete={autoComplete}
+        className="field"
+        aria-invalid={error !== undefined}
+      />
       {error && (
         <p role="alert" className="text-[12px] text-bad">
           {error}

@@ -1,5 +1,14 @@
 /** What the page knows of how parts stand to one another. */
-import { USUAL_SCOPE, type Finding, type FitReport, type ItemId, type Vec3 } from '@kadrel/core';
+import {
+  USUAL_LIMITS,
+  USUAL_SCOPE,
+  type Finding,
+  type FitReport,
+  type ItemId,
+  type MakeLimits,
+  type Vec3,
+  type WallMap,
+} from '@kadrel/core';
 
 /** A distance, or another measure, as the views show it. */
 export interface ShownCheck {
@@ -10,9 +19,23 @@ export interface ShownCheck {
   readonly isBad: boolean;
 }
 
+/** How thick a solid is all over, and how thick it should be, mm. */
+export interface ShownWalls {
+  readonly part: ItemId;
+  readonly map: WallMap;
+  readonly limit: number;
+}
+
+/** Whether parts go together, or whether they can be made. */
+export type ReportKind = 'fit' | 'make';
+
 export interface FitState {
   readonly isOpen: boolean;
+  readonly kind: ReportKind;
   readonly report: FitReport | null;
+  readonly makeReport: FitReport | null;
+  readonly limits: MakeLimits;
+  readonly walls: ShownWalls | null;
   /** How much is done of what is under way, 0 to 1. */
   readonly working: number | null;
   readonly trouble: string | null;
@@ -29,7 +52,11 @@ export interface FitState {
 
 export const NO_FIT: FitState = {
   isOpen: false,
+  kind: 'fit',
   report: null,
+  makeReport: null,
+  limits: USUAL_LIMITS,
+  walls: null,
   working: null,
   trouble: null,
   shown: null,

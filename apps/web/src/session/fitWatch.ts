@@ -3,8 +3,10 @@ import {
   USUAL_SCOPE,
   fitReport,
   judgeMeasure,
+  makeReport,
   surveyChecks,
   surveyFit,
+  surveyMaking,
   type Asking,
   type KadrelDocument,
   type MeasuredKind,
@@ -50,6 +52,7 @@ export class FitWatch {
   /** From now on all pairs. */
   watch(): void {
     this.isWatching = true;
+    this.change({ working: 0 });
     this.lookAgain();
   }
 
@@ -102,15 +105,36 @@ export class FitWatch {
     const scope: Scope = { ...USUAL_SCOPE, reach: fit.reach, ...(fit.among ? { among: fit.among } : {}) };
     const ask = this.asking(document, own);
     const onDone = (working: number) => own === this.turn && this.change({ working });
-    const surveyed = this.isWatching
-      ? await surveyFit(document, scope, { ask, onDone })
-      : await surveyChecks(document, ask);
+    const isMaking = this.isWatching && fit.kind === 'make';
+    if (isMaking) await this.lookAtMaking({ document, fit, ask, onDone });
+    const surveyed =
+      this.isWatching && !isMaking
+        ? await surveyFit(document, scope, { ask, onDone })
+        : await surveyChecks(document, ask);
     if (own !== this.turn) return;
     const report = fitReport(document, surveyed, scope);
-    const shown = report.findings.find(({ id }) => id === this.core.get().fit.shown?.id) ?? null;
+    const now = this.core.get().fit;
+    const listed = isMaking ? now.makeReport! : report;
+    const shown = listed.findings.find(({ id }) => id === now.shown?.id) ?? null;
     const measures = shownMeasures(surveyed, document.scene);
     this.change({ report, working: null, trouble: null, shown, measures });
   }
+
+  private async lookAtMaking({ document, fit, ask, onDone }: Look): Promise<void> {
+    const { limits, among } = fit;
+    const scope = { overhang: limits.overhang, ...(among ? { parts: among } : {}) };
+    const surveyed = await surveyMaking(document, scope, { ask, onDone });
+    // Colours of what has changed are of no use any more.
+    this.change({ makeReport: makeReport(document, surveyed, limits), walls: null });
+  }
+}
+
+/** One look at a document. */
+interface Look {
+  readonly document: KadrelDocument;
+  readonly fit: FitState;
+  readonly ask: Asking;
+  readonly onDone: (share: number) => void;
 }
 
 const hasChecks = ({ measures, fits }: KadrelDocument) =>

@@ -22,18 +22,19 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
       watch.watch();
     },
     closeFit(): void {
-      watch.change({ isOpen: false, shown: null });
+      watch.change({ isOpen: false, shown: null, walls: null });
       set({ stepShown: null });
     },
     setFitScope(scope: Partial<Pick<FitState, 'reach' | 'among'>>): void {
       watch.change(scope);
       watch.watch();
     },
+    ...making(core, watch),
     cancelFit: () => watch.cancel(),
     lookAtFit: () => watch.watch(),
     /** Selects what a finding is about, and shows its place. */
     async showFinding(shown: Finding | null): Promise<void> {
-      watch.change({ shown });
+      watch.change({ shown, walls: null });
       set({ stepShown: null });
       if (!shown) return;
       const { document } = get();
@@ -48,6 +49,29 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
     stopFitting: () => watch.stop(),
   };
 }
+
+/** The report about making. */
+function making({ get }: SessionCore, watch: FitWatch) {
+  return {
+    /** Another report, or another measure of what can be made. */
+    setMaking(change: Partial<Pick<FitState, 'kind' | 'limits'>>): void {
+      watch.change({ ...change, shown: null, walls: null });
+      watch.watch();
+    },
+    /** Shows how thick a solid of a finding is all over, or leaves off. */
+    async showWalls(finding: Finding | null): Promise<void> {
+      const [part] = finding?.items ?? [];
+      watch.change({ walls: null });
+      if (!finding || part === undefined) return;
+      const map = await watch.ask<'walls'>({ ask: 'walls', solid: tagOf(finding) }).catch(() => null);
+      const { shown, limits } = get().fit;
+      if (map && shown?.id === finding.id) watch.change({ walls: { part, map, limit: limits.wall } });
+    },
+  };
+}
+
+/** The solid that a finding of a report about making is about: behind its kind. */
+const tagOf = ({ id, kind }: Finding): string => id.slice(kind.length + 1);
 
 /** What two have in common is shown of these. */
 const OVERLAPPING: ReadonlySet<Finding['kind']> = new Set(['overlap', 'inside']);

@@ -34,6 +34,7 @@ import { DrawnCamera } from './drawnCamera.ts';
 import { CutUniforms, MOST_CUTS } from './cutShader.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
+import { WallColours } from './wallColours.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 /** `facing` tints the inside of surfaces. */
@@ -100,6 +101,7 @@ export class Picture {
   readonly cage = new BroadLines(CAGE_PX);
   /** The chosen faces. */
   readonly marking = new Sketching();
+  readonly walls = new WallColours();
   private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
@@ -129,6 +131,7 @@ export class Picture {
       this.gathered.object,
       this.cage.object,
       this.marking.group,
+      this.walls.mesh,
       this.copies.group,
       this.ambient,
       this.light,
@@ -314,6 +317,7 @@ export class Picture {
     this.gathered.dispose();
     this.cage.dispose();
     this.marking.dispose();
+    this.walls.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();

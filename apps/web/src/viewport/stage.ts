@@ -503,6 +503,9 @@ export class Stage {
   private showFit({ fit, statement }: SessionState, before: SessionState): void {
     this.showMeasure(statement?.phase === 'open' ? statement : null);
     if (fit.shown && fit.shown.id !== before.fit.shown?.id) this.activePane?.frame(fit.shown.box);
+    if (fit.walls === before.fit.walls) return;
+    this.picture.walls.show(fit.walls);
+    this.invalidate();
   }
 
   /** The distance of what is picked for Set distance, or the gaps that keep an area open. */

@@ -1,8 +1,12 @@
 /** Whether a solid fits on a bed as it lies, and which quarter turn would make it fit: by its box. */
 import type { Vec3 } from '../space/vector.ts';
 
+/** What is larger by no more than this, mm, fits. */
+const HAIR_MM = 1e-6;
+
 /** It may be laid down lengthwise or across. */
-export function fitsBed([x, y, z]: Vec3, [long, wide, high]: Vec3): boolean {
+export function fitsBed([x, y, z]: Vec3, bed: Vec3): boolean {
+  const [long, wide, high] = bed.map((mm) => mm + HAIR_MM) as unknown as Vec3;
   return z <= high && ((x <= long && y <= wide) || (y <= long && x <= wide));
 }
 

@@ -17,19 +17,46 @@ const USUAL_PIECES = 4000;
 /** However long and thin facets are. */
 const MAX_PIECES = 40_000;
 
-export function piecesOf(shape: Pick<ShapeFeatures, 'positions' | 'triangles'>): Piece[] {
-  const facets = Array.from({ length: shape.triangles.length / 3 }, (_, t) => facetCorners(shape, t));
-  const area = facets.reduce((sum, corners) => sum + areaOf(corners), 0);
+type Faceted = Pick<ShapeFeatures, 'positions' | 'triangles'>;
+
+/** Of all facets, or of these. */
+export function piecesOf(shape: Faceted, chosen: Iterable<number> = allOf(shape)): Piece[] {
+  let area = 0;
+  for (const triangle of allOf(shape)) area += areaOf(facetCorners(shape, triangle));
   // Of an equilateral piece of its share of the area the edges are so long.
   const longest = Math.sqrt((4 * area) / (Math.sqrt(3) * USUAL_PIECES));
   const pieces: Piece[] = [];
-  facets.forEach((corners, triangle) => {
+  for (const triangle of chosen) {
+    const corners = facetCorners(shape, triangle);
     const normal = normalOf(corners);
-    if (!normal) return;
+    if (!normal) continue;
     for (const part of cut(corners, longest, MAX_PIECES - pieces.length))
       pieces.push({ corners: part, middle: middleOf(part), normal, triangle });
-  });
+  }
   return pieces;
+}
+
+const allOf = ({ triangles }: Pick<ShapeFeatures, 'triangles'>): Iterable<number> =>
+  Array(triangles.length / 3).keys();
+
+/** Of each face so many facets at least, and of all together about so many, a face with more of them skips some. */
+const LEAST_OF_A_FACE = 24;
+const USUAL_FACETS = 4000;
+
+/** Facets to be looked at, spread over every face. */
+export function spreadFacets({ triangles, faceOfTriangle }: ShapeFeatures): number[] {
+  const counts = new Map<number, number>();
+  for (const face of faceOfTriangle) counts.set(face, (counts.get(face) ?? 0) + 1);
+  const share = USUAL_FACETS / (triangles.length / 3);
+  const seen = new Map<number, number>();
+  return [...faceOfTriangle.keys()].filter((triangle) => {
+    const face = faceOfTriangle[triangle]!;
+    const count = counts.get(face)!;
+    const wanted = Math.min(count, Math.max(LEAST_OF_A_FACE, count * share));
+    const place = seen.get(face) ?? 0;
+    seen.set(face, place + 1);
+    return Math.floor(((place + 1) * wanted) / count) > Math.floor((place * wanted) / count);
+  });
 }
 
 /** Halved across its longest edge again and again. */
@@ -54,10 +81,7 @@ function longestFirst([a, b, c]: Corners): Corners {
   return bc >= ca ? [b, c, a] : [c, a, b];
 }
 
-export const facetCorners = (
-  { positions, triangles }: Pick<ShapeFeatures, 'positions' | 'triangles'>,
-  t: number,
-): Corners =>
+export const facetCorners = ({ positions, triangles }: Faceted, t: number): Corners =>
   [0, 1, 2].map((k) => {
     const at = 3 * triangles[3 * t + k]!;
     return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;

@@ -1,11 +1,12 @@
 /** Whether solids can be made: what is told of each, what is wrong with it, and what mends it. */
 import type { KadrelDocument } from '../document/schema.ts';
-import { FINDING_WORDS, boxAround, type Finding, type FindingKind, type Remedy } from '../fit/finding.ts';
+import { boxAround, type Finding, type FindingKind, type Remedy } from '../fit/finding.ts';
 import type { FitReport } from '../fit/report.ts';
 import { lengthWords } from '../fit/words.ts';
 import type { StandingSolid } from '../questions/fitFacts.ts';
 import type { MakeFacts, Round, Sounding } from '../questions/makeFacts.ts';
 import { formatAngle, formatMeasure, formatNumber } from '../quantity/format.ts';
+import { MERGED } from '../document/naming.ts';
 import { boxSize } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { bedTurn, fitsBed } from './bed.ts';
@@ -90,8 +91,8 @@ function wall(told: Told): Part | undefined {
   const { document, limits, solid, facts } = told;
   if (!facts.wall) return undefined;
   const { size, faces } = facts.wall;
-  const words = `Its thinnest wall is ${lengthWords(size, document.scene)}, at ${faces[0]}.`;
-  const isThin = size < limits.wall;
+  const words = `Its thinnest wall is ${lengthWords(size, document.scene)}, at ${shortName(faces[0])}.`;
+  const isThin = isLess(size, limits.wall);
   // Another member's face, or that of a pattern's source, is not moved from here.
   const isOwn = document.items[solid.item]?.recipe !== undefined && solid.member === '';
   const by = `${limits.wall - size} mm`;
@@ -109,8 +110,8 @@ function wall(told: Told): Part | undefined {
 function gap({ document, limits, facts }: Told): Part | undefined {
   if (!facts.gap) return undefined;
   const { size, faces } = facts.gap;
-  const isNarrow = size < limits.gap;
-  const words = `Its narrowest gap is ${lengthWords(size, document.scene)}, between ${faces[0]} and ${faces[1]}.`;
+  const isNarrow = isLess(size, limits.gap);
+  const words = `Its narrowest gap is ${lengthWords(size, document.scene)}, between ${shortName(faces[0])} and ${shortName(faces[1])}.`;
   return {
     ...sounded(facts.gap),
     words: isNarrow ? `${words} Below ${lengthWords(limits.gap, document.scene)} it grows together.` : words,
@@ -120,9 +121,9 @@ function gap({ document, limits, facts }: Told): Part | undefined {
 
 function round({ document, limits }: Told, found: Round | undefined, kind: 'pin' | 'bore'): Part | undefined {
   if (!found) return undefined;
-  const isSmall = found.diameter < limits.feature;
+  const isSmall = isLess(found.diameter, limits.feature);
   const which = kind === 'pin' ? 'thinnest pin' : 'narrowest bore';
-  const words = `Its ${which} is ${lengthWords(found.diameter, document.scene)} across, at ${found.face}.`;
+  const words = `Its ${which} is ${lengthWords(found.diameter, document.scene)} across, at ${shortName(found.face)}.`;
   return {
     words: isSmall ? `${words} ${lengthWords(limits.feature, document.scene)} is wanted.` : words,
     state: isSmall ? 'fault' : 'fine',
@@ -206,10 +207,16 @@ function sheet({ document, facts: { sheet: found } }: Told): Part | undefined {
   return { words: `A sheet of ${thickness}: cutting it out is ${cut} long.`, state: 'fine', size: found.cut };
 }
 
+/** What falls short by less than this, mm, is as large as is wanted: sizes are told to a tenth of it. */
+const HAIR_MM = 1e-6;
+const isLess = (mm: number, wanted: number) => mm < wanted - HAIR_MM;
+
+/** Of a face that several have become, the first. */
+const shortName = (name: string) => name.split(MERGED)[0]!;
 const degreesWords = (degrees: number) => formatAngle(degrees, 2);
 const areaWords = (mm2: number, { scene }: KadrelDocument) => formatMeasure(mm2, 2, scene);
 const numberWords = (value: number, decimals: number) =>
   formatNumber(value, { decimals, trailingZeros: false });
 
 /** The kinds of a report about making, in its order. */
-export const MAKE_KINDS = CHECKS.map(([kind]) => ({ kind, words: FINDING_WORDS[kind] }));
+export const MAKE_KINDS: readonly FindingKind[] = CHECKS.map(([kind]) => kind);

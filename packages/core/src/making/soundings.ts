@@ -4,7 +4,7 @@ import { castOnShape, onSurface } from '../snapping/raycast.ts';
 import type { SnapShape } from '../snapping/shape.ts';
 import { AT_ORIGIN } from '../space/pose.ts';
 import { along, distance, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
-import { facetCorners, normalOf, piecesOf, type Piece } from './pieces.ts';
+import { facetCorners, normalOf, piecesOf, spreadFacets, type Piece } from './pieces.ts';
 
 /** A ray starts this far off its face, mm, so that it does not meet it: facets are in single precision. */
 const SKIN_MM = 1e-4;
@@ -27,6 +27,9 @@ export interface Place {
   /** On a flat face, a point of it that was picked. */
   readonly exact?: Vec3 | undefined;
 }
+
+/** Faces that meet are two sides of one wall only where they lie opposite each other but for 5°: at the tip of a wedge they do not. */
+const OPPOSITE_BESIDE = Math.cos((5 * Math.PI) / 180);
 
 /** From the true surface, square to it, to the next one; undefined where there is none. In the frame of the shape. */
 export function soundingAt(shape: SnapShape, place: Place, way: Way): Sounding | undefined {
@@ -63,54 +66,83 @@ function ontoSurface(
 }
 
 /** Of each piece, to the face that lies opposite; infinite where none does. By facets: off by up to twice their chord. */
-export function sizesOf(shape: SnapShape, pieces: readonly Piece[], way: Way): Float64Array {
+export const sizesOf = (shape: SnapShape, pieces: readonly Piece[], way: Way): Float64Array =>
+  Float64Array.from(pieces, (piece) => sizeAt(shape, piece, { way, most: Infinity }));
+
+/** @param most what is farther is not looked for, mm */
+function sizeAt(
+  shape: SnapShape,
+  { middle, normal, triangle }: Piece,
+  { way, most }: { readonly way: Way; readonly most: number },
+): number {
   const sign = way === 'in' ? -1 : 1;
-  return Float64Array.from(pieces, ({ middle, normal }) => {
-    const ray = { from: along(middle, normal, sign * SKIN_MM), direction: scale(normal, sign) };
-    const hit = castOnShape(shape, ray);
-    const facing = hit && normalOf(facetCorners(shape, hit.triangle));
-    return facing && dot(facing, normal) <= -OPPOSITE ? hit.distance + SKIN_MM : Infinity;
+  const ray = { from: along(middle, normal, sign * SKIN_MM), direction: scale(normal, sign) };
+  const hit = castOnShape(shape, ray, most);
+  const facing = hit && normalOf(facetCorners(shape, hit.triangle));
+  if (!facing) return Infinity;
+  const [own, other] = [triangle, hit.triangle].map((t) => shape.faceOfTriangle[t]!) as [number, number];
+  const wanted = beside(shape)(own, other) ? OPPOSITE_BESIDE : OPPOSITE;
+  return dot(facing, normal) <= -wanted ? hit.distance + SKIN_MM : Infinity;
+}
+
+type Beside = (face: number, other: number) => boolean;
+const known = new WeakMap<SnapShape, Beside>();
+
+/** Whether two faces meet in a corner or along an edge. */
+function beside(shape: SnapShape): Beside {
+  const found = known.get(shape);
+  if (found) return found;
+  const facesAt = new Map<string, Set<number>>();
+  shape.triangles.forEach((vertex, corner) => {
+    const at = shape.positions.subarray(3 * vertex, 3 * vertex + 3).join();
+    const faces = facesAt.get(at) ?? new Set();
+    facesAt.set(at, faces.add(shape.faceOfTriangle[Math.floor(corner / 3)]!));
   });
+  const pairs = new Set<string>();
+  for (const faces of facesAt.values())
+    if (faces.size > 1) for (const a of faces) for (const b of faces) if (a !== b) pairs.add(`${a} ${b}`);
+  const made: Beside = (face, other) => pairs.has(`${face} ${other}`);
+  known.set(shape, made);
+  return made;
 }
 
 /** The least of all, on the true surfaces; undefined where no faces lie opposite. */
 export function leastSounding(shape: SnapShape, way: Way): Sounding | undefined {
-  const pieces = [...piecesOf(shape), ...cornerPieces(shape)];
-  const sizes = sizesOf(shape, pieces, way);
-  const order = pieces
-    .map((_, i) => i)
-    .filter((i) => sizes[i]! < Infinity)
-    .sort((i, j) => sizes[i]! - sizes[j]!);
+  const doubt = 4 * shape.chordMm + 2 * SKIN_MM;
+  const facets = spreadFacets(shape);
+  const found: { piece: Piece; size: number }[] = [];
+  let best = Infinity;
+  for (const piece of [...piecesOf(shape, facets), ...cornerPieces(shape, facets)]) {
+    const size = sizeAt(shape, piece, { way, most: best + doubt });
+    if (size < Infinity) found.push({ piece, size });
+    best = Math.min(best, size);
+  }
+  const near = found.filter(({ size }) => size <= best + doubt).sort((a, b) => a.size - b.size);
   let least: Sounding | undefined;
-  for (const i of order.slice(0, MAX_REFINED)) {
-    const { middle, normal, triangle } = pieces[i]!;
+  for (const { piece, size } of near.slice(0, MAX_REFINED)) {
+    const { middle, normal, triangle } = piece;
     const face = shape.faceOfTriangle[triangle]!;
-    const found = soundingAt(shape, { face, middle, normal }, way);
+    const exact = soundingAt(shape, { face, middle, normal }, way);
     // What comes out otherwise on the true surface met another face there.
-    const isSame = found && Math.abs(found.size - sizes[i]!) <= 4 * shape.chordMm + 2 * SKIN_MM;
-    if (isSame && (!least || found.size < least.size)) least = found;
+    if (exact && Math.abs(exact.size - size) <= doubt && !(least && least.size <= exact.size)) least = exact;
   }
   return least;
 }
 
 /** Near the corners of facets, where walls that taper are thinnest. */
 const INSET = 0.001;
-const MAX_FACETS = 10_000;
 
-function cornerPieces(shape: SnapShape): Piece[] {
-  const count = shape.triangles.length / 3;
-  if (count > MAX_FACETS) return [];
-  return Array.from({ length: count }, (_, triangle) => {
+function cornerPieces(shape: SnapShape, facets: readonly number[]): Piece[] {
+  return facets.flatMap((triangle) => {
     const corners = facetCorners(shape, triangle);
     const normal = normalOf(corners);
-    return normal
-      ? corners.map((corner, k): Piece => {
-          const others = [corners[(k + 1) % 3]!, corners[(k + 2) % 3]!] as const;
-          const middle = [0, 1, 2].map(
-            (i) => (1 - 2 * INSET) * corner[i]! + INSET * (others[0][i]! + others[1][i]!),
-          ) as unknown as Vec3;
-          return { corners, middle, normal, triangle };
-        })
-      : [];
-  }).flat();
+    if (!normal) return [];
+    return corners.map((corner, k): Piece => {
+      const others = [corners[(k + 1) % 3]!, corners[(k + 2) % 3]!] as const;
+      const middle = [0, 1, 2].map(
+        (i) => (1 - 2 * INSET) * corner[i]! + INSET * (others[0][i]! + others[1][i]!),
+      ) as unknown as Vec3;
+      return { corners, middle, normal, triangle };
+    });
+  });
 }

@@ -116,23 +116,30 @@ export function islandsOf(facets: readonly Corners[]): Vec3[] {
 
 /** Corners that lie level and hang together are one; each knows whether anything beside it is lower, and which way it looks. */
 class Levels {
-  private readonly ids = new Map<string, number>();
   private readonly points: Vec3[] = [];
-  private readonly roots: number[] = [];
+  /** 3·T: which point each corner is. */
+  private readonly corners: Uint32Array;
+  private readonly roots: number[];
 
   constructor(private readonly facets: readonly Corners[]) {
-    for (const edge of this.edges()) {
-      const [a, b] = edge.map((point) => this.idOf(point)) as [number, number];
-      if (Math.abs(edge[0][2] - edge[1][2]) <= LEVEL_MM) this.roots[this.rootOf(a)] = this.rootOf(b);
-    }
+    const ids = new Map<string, number>();
+    this.corners = Uint32Array.from(facets.flat(), (point) => {
+      const key = point.map((n) => Math.round(n / LEVEL_MM)).join();
+      const id = ids.get(key) ?? this.points.push(point) - 1;
+      ids.set(key, id);
+      return id;
+    });
+    this.roots = this.points.map((_, id) => id);
+    this.alongEdges((a, b, rise) => {
+      if (Math.abs(rise) <= LEVEL_MM) this.roots[this.rootOf(a)] = this.rootOf(b);
+    });
   }
 
   lowest(): Vec3[] {
     const hasLower = new Set<number>();
-    for (const [a, b] of this.edges()) {
-      if (Math.abs(a[2] - b[2]) <= LEVEL_MM) continue;
-      hasLower.add(this.rootOf(this.idOf(a[2] > b[2] ? a : b)));
-    }
+    this.alongEdges((a, b, rise) => {
+      if (Math.abs(rise) > LEVEL_MM) hasLower.add(this.rootOf(rise > 0 ? b : a));
+    });
     const up = this.wayOf();
     return this.points.filter(
       (_, id) => this.rootOf(id) === id && !hasLower.has(id) && (up.get(id) ?? 0) < 0,
@@ -142,29 +149,23 @@ class Levels {
   /** Which way each level looks: that of its flat facets, or else of all beside it. */
   private wayOf(): Map<number, number> {
     const [flat, beside] = [new Map<number, number>(), new Map<number, number>()];
-    for (const corners of this.facets) {
+    this.facets.forEach((corners, t) => {
       const up = (normalOf(corners)?.[2] ?? 0) * areaOf(corners);
-      const roots = new Set(corners.map((point) => this.rootOf(this.idOf(point))));
+      const roots = new Set([0, 1, 2].map((k) => this.rootOf(this.corners[3 * t + k]!)));
       for (const root of roots) beside.set(root, (beside.get(root) ?? 0) + up);
       const [own] = roots;
       if (roots.size === 1 && isLevel(corners)) flat.set(own!, (flat.get(own!) ?? 0) + up);
-    }
+    });
     return new Map([...beside, ...flat]);
   }
 
-  private *edges(): Generator<readonly [Vec3, Vec3]> {
-    for (const [a, b, c] of this.facets) yield* [[a, b] as const, [b, c] as const, [c, a] as const];
-  }
-
-  private idOf(point: Vec3): number {
-    const key = point.map((n) => Math.round(n / LEVEL_MM)).join();
-    const known = this.ids.get(key);
-    if (known !== undefined) return known;
-    const id = this.points.length;
-    this.ids.set(key, id);
-    this.points.push(point);
-    this.roots.push(id);
-    return id;
+  /** @param visit called with both points of each edge, and by how much the second is higher, mm */
+  private alongEdges(visit: (a: number, b: number, rise: number) => void): void {
+    for (let t = 0; t < this.corners.length; t += 3)
+      for (let k = 0; k < 3; k++) {
+        const [a, b] = [this.corners[t + k]!, this.corners[t + ((k + 1) % 3)]!];
+        visit(a, b, this.points[b]![2] - this.points[a]![2]);
+      }
   }
 
   private rootOf(id: number): number {

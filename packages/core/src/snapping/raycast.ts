@@ -71,8 +71,10 @@ function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, mo
     const t0 = (b[at + axis]! - from[axis]!) * inverse;
     const t1 = (b[at + 3 + axis]! - from[axis]!) * inverse;
     // A zero direction gives infinities, which compare rightly; and no number on the border of a slab, which lets it in.
-    if (Number.isNaN(t0) || Number.isNaN(t1)) continue;
-    const [low, high] = t0 > t1 ? [t1, t0] : [t0, t1];
+    const isTurned = t0 > t1;
+    if (!isTurned && !(t0 <= t1)) continue;
+    const low = isTurned ? t1 : t0;
+    const high = isTurned ? t0 : t1;
     if (low > near) near = low;
     if (high < far) far = high;
   }

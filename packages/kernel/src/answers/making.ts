@@ -143,14 +143,15 @@ function roundsOf(shape: SnapShape, pose: Pose): { pin?: Round; bore?: Round } {
     isBore: outward < 0,
     round: { diameter: 2 * shape.faces[FACE_STRIDE * face + 6]!, at: carry(pose, middle), face: name },
   }));
-  const least = (isBore: boolean) =>
-    rounds
-      .filter((one) => one.isBore === isBore)
-      .map(({ round }) => round)
-      .reduce<Round | undefined>((a, b) => (a && a.diameter <= b.diameter ? a : b), undefined);
-  const [pin, bore] = [least(false), least(true)];
+  const pin = leastOf(rounds.filter(({ isBore }) => !isBore));
+  const bore = leastOf(rounds.filter(({ isBore }) => isBore));
   return { ...(pin ? { pin } : {}), ...(bore ? { bore } : {}) };
 }
+
+const leastOf = (rounds: readonly { readonly round: Round }[]): Round | undefined =>
+  rounds
+    .map(({ round }) => round)
+    .reduce<Round | undefined>((a, b) => (a && a.diameter <= b.diameter ? a : b), undefined);
 
 /** The volume of a sheet is its face times its thickness, to this part: far less than any draft or fillet takes. */
 const SAME = 1e-6;

@@ -1,8 +1,9 @@
 /** A finding, and what can be done about it. */
-import { FINDING_WORDS, type Finding, type Remedy } from '@kadrel/core';
+import { FINDING_WORDS, MAKE_KINDS, type Finding, type Remedy } from '@kadrel/core';
 import clsx from 'clsx';
 import type { MouseEvent } from 'react';
 import { useSession, useSessionState } from '../context.ts';
+import { WallLegend } from './MakeLimits.tsx';
 
 const SIGNS = { fault: '✕', fine: '·', meant: '○' } as const;
 
@@ -32,12 +33,14 @@ export function FindingRow({ finding }: { finding: Finding }) {
         </span>
       </button>
       {isShown && <Remedies finding={finding} />}
+      {isShown && kind === 'wall' && <WallLegend />}
     </li>
   );
 }
 
 /** What can be done about it, each a statement that stands in the bar before it is carried out. */
-function Remedies({ finding: { remedies, items, state, kind, what, mark } }: { finding: Finding }) {
+function Remedies({ finding }: { finding: Finding }) {
+  const { remedies, items, state, kind, what, mark } = finding;
   const session = useSession();
   const isCheck = kind === 'fit' || kind === 'measure';
   // Enter then belongs to the statement, not to the button.
@@ -52,7 +55,8 @@ function Remedies({ finding: { remedies, items, state, kind, what, mark } }: { f
           {label}
         </button>
       ))}
-      {!isCheck && state === 'fault' && items.length <= 2 && (
+      {kind === 'wall' && <WallsButton finding={finding} />}
+      {!isCheck && !MAKING.has(kind) && state === 'fault' && items.length <= 2 && (
         <button
           type="button"
           className="quiet"
@@ -72,6 +76,24 @@ function Remedies({ finding: { remedies, items, state, kind, what, mark } }: { f
       )}
       {isCheck && <CheckButtons name={what} begin={begin} />}
     </div>
+  );
+}
+
+const MAKING: ReadonlySet<Finding['kind']> = new Set(MAKE_KINDS);
+
+/** Shows how thick the solid is all over. */
+function WallsButton({ finding }: { readonly finding: Finding }) {
+  const session = useSession();
+  const isShown = useSessionState(({ fit }) => fit.walls !== null);
+  return (
+    <button
+      type="button"
+      className="quiet"
+      aria-pressed={isShown}
+      onClick={() => void session.showWalls(isShown ? null : finding)}
+    >
+      {isShown ? 'Hide the colours' : 'Show all walls in colours'}
+    </button>
   );
 }
 

@@ -4,8 +4,10 @@ import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { download } from '../../common/download.ts';
 import { useSession, useSessionState } from '../context.ts';
+import type { ReportKind } from '../../session/fitState.ts';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
+import { Limits } from './MakeLimits.tsx';
 import { LISTED, SORTED, csvOf, rowsOf, type Wish } from './rows.ts';
 
 /** The library of charts comes when there is something to be drawn. */
@@ -13,7 +15,8 @@ const Clearances = lazy(() => import('./Clearances.tsx'));
 
 export function FitPanel() {
   const session = useSession();
-  const report = useSessionState(({ fit }) => fit.report);
+  const kind = useSessionState(({ fit }) => fit.kind);
+  const report = useSessionState(({ fit }) => (fit.kind === 'fit' ? fit.report : fit.makeReport));
   const trouble = useSessionState(({ fit }) => fit.trouble);
   const [wish, setWish] = useState<Wish>({ listed: 'all', sorted: 'kind', text: '' });
   const findings = report?.findings ?? [];
@@ -21,11 +24,12 @@ export function FitPanel() {
   return (
     <aside className="flex h-full flex-col overflow-y-auto bg-paper" aria-label="Fit report">
       <h2 className="panel-title">
-        <span>Fit report</span>
+        <span>{kind === 'fit' ? 'Fit report' : 'Make report'}</span>
         <button type="button" aria-label="Close the fit report" onClick={() => session.closeFit()}>
           <X size={14} />
         </button>
       </h2>
+      <Kinds kind={kind} />
       <Status />
       {trouble !== null && (
         <p role="alert" className="mx-3.5 mb-2 text-bad">
@@ -33,8 +37,9 @@ export function FitPanel() {
         </p>
       )}
       <Scoping />
+      {kind === 'make' && <Limits />}
       <Wishes wish={wish} setWish={setWish} />
-      <ClearanceChart findings={findings} />
+      {kind === 'fit' && <ClearanceChart findings={findings} />}
       <ul aria-label="Findings" className="min-h-24 flex-1 overflow-y-auto border-t border-rule">
         {rows.map((finding) => (
           <FindingRow key={finding.id} finding={finding} />
@@ -43,6 +48,28 @@ export function FitPanel() {
       </ul>
       <Foot findings={findings} />
     </aside>
+  );
+}
+
+const KINDS = { fit: 'Together', make: 'Making' } as const;
+
+/** Which report: how parts go together, or whether they can be made. */
+function Kinds({ kind }: { readonly kind: ReportKind }) {
+  const session = useSession();
+  return (
+    <div className="mx-3.5 mb-2 flex gap-1" role="group" aria-label="Report">
+      {(['fit', 'make'] as const).map((one) => (
+        <button
+          key={one}
+          type="button"
+          className={one === kind ? 'button' : 'quiet'}
+          aria-pressed={one === kind}
+          onClick={() => session.setMaking({ kind: one })}
+        >
+          {KINDS[one]}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -78,6 +105,7 @@ function Wishes({ wish, setWish }: { readonly wish: Wish; readonly setWish: (wis
 
 function Foot({ findings }: { findings: readonly Finding[] }) {
   const session = useSession();
+  const kind = useSessionState(({ fit }) => fit.kind);
   return (
     <div className="flex flex-wrap gap-1 border-t border-rule p-2">
       <button type="button" className="quiet" onClick={() => session.start('measure')}>
@@ -90,7 +118,7 @@ function Foot({ findings }: { findings: readonly Finding[] }) {
         type="button"
         className="quiet"
         disabled={findings.length === 0}
-        onClick={() => download('fit report.csv', 'text/csv', csvOf(findings))}
+        onClick={() => download(`${kind} report.csv`, 'text/csv', csvOf(findings))}
       >
         Write CSV
       </button>

@@ -6,7 +6,7 @@ import { Quantity } from '../NumberField.tsx';
 export function Status() {
   const session = useSession();
   const working = useSessionState(({ fit }) => fit.working);
-  const faults = useSessionState(({ fit }) => fit.report?.faults);
+  const faults = useSessionState(({ fit }) => (fit.kind === 'fit' ? fit.report : fit.makeReport)?.faults);
   if (working !== null)
     return (
       <div className="mx-3.5 mb-2 flex items-center gap-2" role="status">
@@ -35,25 +35,27 @@ export function Status() {
 /** What is looked at. */
 export function Scoping() {
   const session = useSession();
-  const { reach, among } = useSessionState(({ fit }) => fit);
+  const { reach, among, kind } = useSessionState(({ fit }) => fit);
   const selection = useSessionState((state) => state.selection);
   return (
     <div className="mx-3.5 mb-2">
-      <div className="mb-1 flex items-center gap-2">
-        <span className="text-ink2">Reach</span>
-        <Quantity
-          label="Reach"
-          kind="length"
-          value={reach}
-          now={reach}
-          commit={(typed) => {
-            const mm = session.readLength(typed);
-            if (mm === undefined || mm < 0) return Promise.resolve(false);
-            session.setFitScope({ reach: mm });
-            return Promise.resolve(true);
-          }}
-        />
-      </div>
+      {kind === 'fit' && (
+        <div className="mb-1 flex items-center gap-2">
+          <span className="text-ink2">Reach</span>
+          <Quantity
+            label="Reach"
+            kind="length"
+            value={reach}
+            now={reach}
+            commit={(typed) => {
+              const mm = session.readLength(typed);
+              if (mm === undefined || mm < 0) return Promise.resolve(false);
+              session.setFitScope({ reach: mm });
+              return Promise.resolve(true);
+            }}
+          />
+        </div>
+      )}
       <label className="flex items-center gap-1.5">
         <input
           type="checkbox"
@@ -61,7 +63,7 @@ export function Scoping() {
           disabled={among === null && selection.length === 0}
           onChange={(event) => session.setFitScope({ among: event.target.checked ? [...selection] : null })}
         />
-        Only the selection against the rest
+        {kind === 'fit' ? 'Only the selection against the rest' : 'Only the selection'}
       </label>
     </div>
   );
