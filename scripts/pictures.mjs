@@ -205,37 +205,19 @@ async function takeAll(address) {
   await idle();
   await page.waitForTimeout(2500);
   await take('marble-run');
-  const draw = async (verb, values) => {
-    await page.keyboard.press('/');
-    await page.keyboard.type(verb);
-    await page.keyboard.press('Enter');
-    for (const [label, text] of Object.entries(values))
-      await page.getByLabel(label, { exact: true }).fill(text);
-    await page.keyboard.press('Enter');
-    await idle();
-    await page.keyboard.press('Escape');
-  };
-  // A tile with two wells that overlap.
-  await draw('rectangle', { width: '90', height: '70', 'at X': '10', 'at Y': '-90' });
-  await draw('circle', { diameter: '44', 'centre X': '45', 'centre Y': '-55' });
-  await draw('circle', { diameter: '44', 'centre X': '70', 'centre Y': '-55' });
-  await page.getByRole('treeitem', { name: 'Rectangle' }).click();
-  for (const name of ['Circle', 'Circle 2'])
-    await page.getByRole('treeitem', { name, exact: true }).click({ modifiers: ['Control'] });
-  await page.keyboard.press('f');
-  await page.keyboard.press('/');
-  await page.keyboard.type('raise');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: /^regions: / }).click();
-  await page.getByRole('menuitem', { name: /click in them/ }).click();
+  await page.getByRole('button', { name: /^Fit/ }).click();
+  await page.getByRole('button', { name: 'Making' }).click();
+  await page.getByRole('button', { name: 'Look again' }).waitFor();
+  await page
+    .getByRole('list', { name: 'Findings' })
+    .getByRole('button')
+    .filter({ hasText: /Wall.*Bend track/ })
+    .click();
+  await page.getByRole('button', { name: 'Show all walls in colours' }).click();
+  await page.getByRole('list', { name: 'Colours of walls' }).waitFor();
   await idle();
-  await page.waitForTimeout(900);
-  const [rx, ry] = await page.evaluate(() => window.kadrel.screenOf([32, -55, 0]));
-  await page.mouse.click(rx, ry);
-  await pointAt([57, -55, 0], 0, 0);
-  await take('regions');
-  await page.keyboard.press('Escape');
-
+  await take('walls');
+  await page.getByRole('button', { name: 'Close the fit report' }).click();
   await page.keyboard.press('Escape');
   const starts = async (verb) => {
     await page.keyboard.press('/');

@@ -13,7 +13,7 @@ export const BANDS: readonly Band[] = [
   { to: 2, colour: '#d9933d' },
   { to: 4, colour: '#cfc6ac' },
   { to: 1e9, colour: '#8ea3b0' },
-  { to: Infinity, colour: '#ffffff' },
+  { to: Infinity, colour: '#efeae0' },
 ];
 
 /** Which band a thickness is in; what is as thick as is wanted is thick enough. */

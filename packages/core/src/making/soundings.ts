@@ -81,7 +81,10 @@ function sizeAt(
   const facing = hit && normalOf(facetCorners(shape, hit.triangle));
   if (!facing) return Infinity;
   const [own, other] = [triangle, hit.triangle].map((t) => shape.faceOfTriangle[t]!) as [number, number];
-  const wanted = beside(shape)(own, other) ? OPPOSITE_BESIDE : OPPOSITE;
+  const isBeside = beside(shape)(own, other);
+  // Where two faces meet, the air between them ends in a crevice, and that is no gap.
+  if (isBeside && way === 'out') return Infinity;
+  const wanted = isBeside ? OPPOSITE_BESIDE : OPPOSITE;
   return dot(facing, normal) <= -wanted ? hit.distance + SKIN_MM : Infinity;
 }
 
