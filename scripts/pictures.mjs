@@ -15,7 +15,7 @@ const FLAGS = [
   '--disable-quic',
 ];
 
-const DEMOS = ['Orchard hive', 'Tram shelter, Hollin Road', 'Marble run set'];
+const DEMOS = ['Hive with faults', 'Orchard hive', 'Tram shelter, Hollin Road', 'Marble run set'];
 
 /** The pictures on the cards of the demo projects, as the workshop makes them: they are seeded with the projects. */
 async function keepCards(page) {

@@ -131,6 +131,27 @@ describe('run', () => {
     });
     expect((await command('fit', column(0), '--reach', 'far')).err).toContain('--reach takes millimetres');
   });
+  const demo = (name: string) =>
+    JSON.parse(
+      readFileSync(join(import.meta.dirname, `../../../apps/server/src/demo/${name}.json`), 'utf8'),
+    ) as { ledger: object[] };
+  test('the demo projects go together, but for the one with faults', async () => {
+    for (const name of ['orchard-hive', 'tram-shelter', 'marble-run'])
+      expect([name, (await command('fit', file('demo.json', demo(name)))).code]).toEqual([name, 0]);
+    const hive = demo('orchard-hive');
+    const faulty = { ...hive, ledger: [...hive.ledger, ...demo('faults').ledger] };
+    const { out } = await command('fit', file('demo.json', faulty));
+    const { findings } = JSON.parse(out) as { findings: { kind: string; state: string; what: string }[] };
+    const faults = findings.filter(({ state }) => state === 'fault');
+    expect(faults.map(({ kind, what }) => `${kind} ${what}`).sort()).toEqual([
+      'below Third brick',
+      'double Brick and Second brick',
+      'floating Roof',
+      'measure Room for a hand',
+      'overlap Brick and Feeder',
+      'overlap Second brick and Feeder',
+    ]);
+  });
   test('make tells whether parts can be made, by limits of one’s own', async () => {
     const tube = file('tube.json', {
       kadrel: 1,

@@ -43,6 +43,7 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly counts = new Map<string, Count>();
   private windowEnd = 0;
   private timer: NodeJS.Timeout | undefined;
+  private isAlone = false;
 
   constructor(
     private readonly em: EntityManager,
@@ -51,13 +52,21 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
 
   onApplicationBootstrap(): void {
     this.timer = setInterval(() => {
-      // Without the others' word each server counts for itself.
-      this.exchange().catch((error: unknown) => this.log.error(loggedError(error)));
+      this.exchange().then(
+        () => (this.isAlone = false),
+        (error: unknown) => this.countAlone(error),
+      );
     }, EXCHANGE_MS).unref();
   }
 
   onModuleDestroy(): void {
     clearInterval(this.timer);
+  }
+
+  /** Without the others' word each server counts for itself; that is logged once, not every second. */
+  private countAlone(error: unknown): void {
+    if (!this.isAlone) this.log.error(loggedError(error));
+    this.isAlone = true;
   }
 
   /** Counts the request, once. */
@@ -83,13 +92,19 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
     if (fresh.length === 0 || Date.now() >= end) return;
     const added = fresh.map(([, { own, told }]) => own - told);
     for (const [, count] of fresh) count.told = count.own;
-    const rows = await prepared<{ key: string; points: number }[]>(this.em, EXCHANGE, [
-      fresh.map(([address]) => keyOf(address)),
-      added,
-      fresh.map(() => end),
-    ]);
+    const rows = await this.added(fresh.map(([address], i) => [keyOf(address), added[i]!, end])).catch(
+      (error: unknown) => {
+        fresh.forEach(([, count], i) => (count.told -= added[i]!));
+        throw error;
+      },
+    );
     const points = new Map(rows.map((row) => [row.key, row.points]));
     for (const [address, count] of fresh) count.others = points.get(keyOf(address))! - count.told;
+  }
+
+  private added(counts: readonly (readonly [key: string, points: number, expire: number])[]) {
+    const columns = [0, 1, 2].map((i) => counts.map((one) => one[i]));
+    return prepared<{ key: string; points: number }[]>(this.em, EXCHANGE, columns);
   }
 
   /** All servers' windows begin at full minutes, so that they can be added up. */
@@ -109,7 +124,10 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
 function addressOf({ headers, socket }: IncomingMessage, proxies: number): string {
   const told = proxies > 0 ? String(headers['x-forwarded-for'] ?? '').split(',') : [];
   const named = told.map((one) => one.trim()).filter((one) => one !== '');
-  return named.at(-Math.min(proxies, named.length)) ?? socket.remoteAddress ?? '';
+  const address = named.at(-Math.min(proxies, named.length)) ?? socket.remoteAddress ?? '';
+  return address.slice(0, MAX_ADDRESS);
 }
+/** Characters: no address is longer, whatever a header says. */
+const MAX_ADDRESS = 64;
 
 const keyOf = (address: string) => `requests:${address}`;

@@ -17,6 +17,7 @@ import {
 import { AccountsService } from '../accounts/accounts.service.ts';
 import { Asset, Member } from '../data/entities.ts';
 import { storeProject } from '../projects/storing.ts';
+import faults from './faults.json' with { type: 'json' };
 import marbleRun from './marble-run.json' with { type: 'json' };
 import orchardHive from './orchard-hive.json' with { type: 'json' };
 import pictures from './pictures.json' with { type: 'json' };
@@ -29,7 +30,14 @@ interface DemoLedger {
   readonly ledger: readonly (Typed & { readonly verb: string })[];
 }
 
-const DEMOS: readonly DemoLedger[] = [orchardHive, tramShelter, marbleRun];
+/** The same hive, and what somebody did to it. */
+const hiveWithFaults: DemoLedger = {
+  ...orchardHive,
+  name: faults.name,
+  ledger: [...orchardHive.ledger, ...faults.ledger],
+};
+
+const DEMOS: readonly DemoLedger[] = [hiveWithFaults, orchardHive, tramShelter, marbleRun];
 
 /** Of PostgreSQL’s advisory locks: servers that start at once seed one after another. */
 const SEED_LOCK = 4_180_001;

@@ -4,13 +4,16 @@ import clsx from 'clsx';
 import type { MouseEvent } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import { WallLegend } from './MakeLimits.tsx';
+import type { Row } from './rows.ts';
 
 const SIGNS = { fault: '✕', fine: '·', meant: '○' } as const;
 
 /** Chosen, it shows its place in the views, and its remedies. */
-export function FindingRow({ finding }: { finding: Finding }) {
+export function FindingRow({ row: { finding, alike } }: { row: Row }) {
   const session = useSession();
-  const isShown = useSessionState(({ fit }) => fit.shown?.id === finding.id);
+  const all = [finding, ...alike];
+  const shown = useSessionState(({ fit }) => all.find(({ id }) => id === fit.shown?.id));
+  const isShown = shown !== undefined;
   const { state, kind, what, words, why } = finding;
   return (
     <li className={clsx('border-b border-rule', isShown && 'bg-tint')}>
@@ -27,14 +30,39 @@ export function FindingRow({ finding }: { finding: Finding }) {
           <span className="block font-semibold">
             {FINDING_WORDS[kind]} <span className="sr-only">({state})</span>
             <span className="font-normal">{what}</span>
+            {alike.length > 0 && (
+              <span className="font-normal text-ink2"> and {alike.length} more alike</span>
+            )}
           </span>
           <span className={clsx('block', state === 'fault' ? 'text-bad' : 'text-ink2')}>{words}</span>
           {why !== undefined && <span className="block text-ink2">Meant: {why}</span>}
         </span>
       </button>
-      {isShown && <Remedies finding={finding} />}
+      {isShown && alike.length > 0 && <Alike all={all} shown={shown} />}
+      {isShown && <Remedies finding={shown} />}
       {isShown && kind === 'wall' && <WallLegend />}
     </li>
+  );
+}
+
+/** One after another of those that are alike. */
+function Alike({ all, shown }: { readonly all: readonly Finding[]; readonly shown: Finding }) {
+  const session = useSession();
+  return (
+    <label className="flex items-center gap-2 px-8 pb-1.5">
+      Looked at
+      <select
+        className="field min-w-0 flex-1"
+        value={shown.id}
+        onChange={(event) => void session.showFinding(all.find(({ id }) => id === event.target.value)!)}
+      >
+        {all.map(({ id, what }) => (
+          <option key={id} value={id}>
+            {what}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

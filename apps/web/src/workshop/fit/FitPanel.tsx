@@ -8,7 +8,7 @@ import type { ReportKind } from '../../session/fitState.ts';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
 import { Limits } from './MakeLimits.tsx';
-import { LISTED, SORTED, csvOf, rowsOf, type Wish } from './rows.ts';
+import { LISTED, SORTED, csvOf, groupedRows, rowsOf, type Wish } from './rows.ts';
 
 /** The library of charts comes when there is something to be drawn. */
 const Clearances = lazy(() => import('./Clearances.tsx'));
@@ -41,8 +41,8 @@ export function FitPanel() {
       <Wishes wish={wish} setWish={setWish} />
       {kind === 'fit' && <ClearanceChart findings={findings} />}
       <ul aria-label="Findings" className="min-h-24 flex-1 overflow-y-auto border-t border-rule">
-        {rows.map((finding) => (
-          <FindingRow key={finding.id} finding={finding} />
+        {groupedRows(rows).map((row) => (
+          <FindingRow key={row.finding.id} row={row} />
         ))}
         {report && rows.length === 0 && <li className="px-3.5 py-2 text-ink2">Nothing to tell.</li>}
       </ul>

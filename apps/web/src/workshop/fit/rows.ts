@@ -47,6 +47,24 @@ export function rowsOf(findings: readonly Finding[], { listed, sorted, text }: W
   return sorted === 'size' ? found.sort((a, b) => a.size - b.size) : found;
 }
 
+/** Findings that say the same of several, as of the members of a pattern. */
+export interface Row {
+  readonly finding: Finding;
+  readonly alike: readonly Finding[];
+}
+
+/** Each row stands where its first finding does. */
+export function groupedRows(findings: readonly Finding[]): Row[] {
+  const rows = new Map<string, { finding: Finding; alike: Finding[] }>();
+  for (const finding of findings) {
+    const key = [finding.kind, finding.state, finding.words, finding.why].join('\n');
+    const row = rows.get(key);
+    if (row) row.alike.push(finding);
+    else rows.set(key, { finding, alike: [] });
+  }
+  return [...rows.values()];
+}
+
 const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`;
 
 /** Comma-separated values after RFC 4180; lengths in mm, volumes in mm³. */
