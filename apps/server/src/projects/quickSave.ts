@@ -55,12 +55,14 @@ export class QuickSave {
 
   private async answered(request: Request, { project, token }: Asked): Promise<Answer | undefined> {
     if (!this.rates.mayAsk(request)) return undefined;
-    const [account, text] = await Promise.all([this.accounts.accountOf(token), textOf(request)]);
+    // To its end, before anything can fail: the route cannot read half a body.
+    const text = await textOf(request);
     try {
       request.body = JSON.parse(text);
     } catch (error) {
       return { status: 400, text: problemText({ status: 400, detail: (error as Error).message, more: {} }) };
     }
+    const account = await this.accounts.accountOf(token);
     return account ? this.projects.appendQuickly(account, project, request.body) : undefined;
   }
 }
