@@ -1,9 +1,12 @@
 import 'reflect-metadata';
 import { randomUUID } from 'node:crypto';
+import { request as sendRequest, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { emptyDocument } from '@kadrel/core';
 import supertest from 'supertest';
 import { aBox, edit, firstBox, personOf, projectOf, startApp, type Agent } from '../testing.ts';
+import { AccountsService } from '../accounts/accounts.service.ts';
 import { ProjectsService } from './projects.service.ts';
 
 let app: NestExpressApplication;
@@ -100,3 +103,35 @@ test('who is not signed in, and what another site sent, is refused as by the rou
   const { body } = await ada.get(pathOf(id)).expect(200);
   expect((body as { edits: unknown[] }).edits).toHaveLength(1);
 });
+
+test('what fails while a body is still on its way is answered as by the route, which gets all of it', async () => {
+  const id = await projectOf(ada);
+  await ada.post(pathOf(id)).send({ base: 0, edits: [firstBox().edit] });
+  const accounts = app.get(AccountsService);
+  const accountOf = accounts.accountOf.bind(accounts);
+  accounts.accountOf = () => Promise.reject(new Error('The database is away.'));
+  try {
+    const server: Server = app.getHttpServer();
+    if (!server.listening) await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as AddressInfo;
+    expect(await inTwoParts(port, pathOf(id), saved(1))).toBe(500);
+  } finally {
+    accounts.accountOf = accountOf;
+  }
+});
+
+/** Posts a save whose second half comes when the first has long arrived. Returns the status of the answer. */
+const inTwoParts = (port: number, path: string, body: string): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const headers = {
+      'Content-Type': 'application/json',
+      'Content-Length': Buffer.byteLength(body),
+      Cookie: 'kadrel_session=somebody',
+    };
+    const asked = sendRequest({ port, path, method: 'POST', headers }, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode!);
+    });
+    asked.once('error', reject);
+    asked.write(body.slice(0, 40), () => setTimeout(() => asked.end(body.slice(40)), 50));
+  });
