@@ -11,7 +11,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 
-function editsOf(statements: readonly (readonly [verb: string, typed: Typed])[]): Edit[] {
+export function editsOf(statements: readonly (readonly [verb: string, typed: Typed])[]): Edit[] {
   let document: KadrelDocument = emptyDocument();
   let ids = 0;
   return statements.map(([verb, typed], i) => {

@@ -5,17 +5,8 @@
  */
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
-import {
-  DOCUMENT_VERSION,
-  emptyDocument,
-  isRefusal,
-  perform,
-  plainWorld,
-  verbNamed,
-  type Edit,
-  type KadrelDocument,
-  type Typed,
-} from '@kadrel/core';
+import { applyEdit, emptyDocument, type Edit } from '@kadrel/core';
+import { editsOf, manyBoxes } from '../../../e2e/edits.ts';
 import { median } from '../bench.ts';
 import { say } from './table.ts';
 
@@ -57,31 +48,10 @@ async function longestWait(): Promise<number> {
   return 1000 * Number(/^nodejs_eventloop_lag_max_seconds (\S+)/m.exec(text)![1]);
 }
 
-function editsOf(statements: readonly (readonly [verb: string, typed: Typed])[]) {
-  let document: KadrelDocument = emptyDocument();
-  const edits = statements.map(([verb, typed], i): Edit => {
-    const done = perform(
-      verbNamed(verb)!,
-      typed,
-      document,
-      plainWorld(document, () => `p${i}`),
-    );
-    if (isRefusal(done)) throw new Error(done.message);
-    document = done.document;
-    const { patches, inverses, title } = done;
-    const line = { verb, values: { ...typed }, title, author: 'Ada', time: 1 };
-    return { id: randomUUID(), kind: 'do', version: DOCUMENT_VERSION, patches, inverses, line };
-  });
-  return { document, edits };
-}
-
-const boxes = (count: number) =>
-  editsOf(Array.from({ length: count }, (_, i) => ['box', { as: `box ${i}`, size: [1, 2, 3] }] as const));
-
 /** Steps on a project with many parts, and on an empty one. */
 async function stepsOf(): Promise<Step[]> {
-  const { document } = boxes(MANY);
-  const few = boxes(MAX_EDITS).edits;
+  const document = manyBoxes(MANY).reduce(applyEdit, emptyDocument());
+  const few = manyBoxes(MAX_EDITS);
   const made = async (asked: Asked) => (JSON.parse((await ask(asked)).text) as { id: string }).id;
   const large = await made(post('/projects/from-file', { name: 'Large', document }));
   const empty = await made(post('/projects', { name: 'Empty', scene: {} }));
@@ -91,7 +61,7 @@ async function stepsOf(): Promise<Step[]> {
     return post(`/projects/${empty}/edits`, { base, edits: fresh });
   };
   const saveNext = () => {
-    const asked = save(editsOf([['scene', { grid: 1 + (base % 9) }]]).edits);
+    const asked = save(editsOf([['scene', { grid: 1 + (base % 9) }]]));
     base += 1;
     return asked;
   };

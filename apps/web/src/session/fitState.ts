@@ -21,7 +21,6 @@ export interface ShownCheck {
 
 /** How thick a solid is all over, and how thick it should be, mm. */
 export interface ShownWalls {
-  readonly part: ItemId;
   readonly map: WallMap;
   readonly limit: number;
 }
@@ -65,6 +64,10 @@ export const NO_FIT: FitState = {
   reach: USUAL_SCOPE.reach,
   among: null,
 };
+
+/** The report that the panel shows. */
+export const reportIn = ({ kind, report, makeReport }: FitState): FitReport | null =>
+  kind === 'fit' ? report : makeReport;
 
 /** Kept measures, the one in hand, and the finding that is looked at. */
 export function shownChecks({ fit }: { readonly fit: FitState }): ShownCheck[] {

@@ -60,18 +60,14 @@ function making({ get }: SessionCore, watch: FitWatch) {
     },
     /** Shows how thick a solid of a finding is all over, or leaves off. */
     async showWalls(finding: Finding | null): Promise<void> {
-      const [part] = finding?.items ?? [];
       watch.change({ walls: null });
-      if (!finding || part === undefined) return;
-      const map = await watch.ask<'walls'>({ ask: 'walls', solid: tagOf(finding) }).catch(() => null);
+      if (finding?.solid === undefined) return;
+      const map = await watch.ask<'walls'>({ ask: 'walls', solid: finding.solid }).catch(() => null);
       const { shown, limits } = get().fit;
-      if (map && shown?.id === finding.id) watch.change({ walls: { part, map, limit: limits.wall } });
+      if (map && shown?.id === finding.id) watch.change({ walls: { map, limit: limits.wall } });
     },
   };
 }
-
-/** The solid that a finding of a report about making is about: behind its kind. */
-const tagOf = ({ id, kind }: Finding): string => id.slice(kind.length + 1);
 
 /** What two have in common is shown of these. */
 const OVERLAPPING: ReadonlySet<Finding['kind']> = new Set(['overlap', 'inside']);

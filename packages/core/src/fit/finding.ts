@@ -54,6 +54,8 @@ export interface Finding {
   readonly ends?: readonly [Vec3, Vec3];
   /** Of an overlap: what has that in common. */
   readonly pair?: SolidPair;
+  /** Of what is told of one solid: its tag. */
+  readonly solid?: string;
   readonly remedies: readonly Remedy[];
   /** Of what is meant: why, and the name of the mark that says so. */
   readonly why?: string;
@@ -67,7 +69,7 @@ export interface Context {
   readonly scope: Scope;
 }
 
-export const nameOf = ({ document }: Context, { item, member }: StandingSolid): string =>
+export const nameOf = ({ document }: Pick<Context, 'document'>, { item, member }: StandingSolid): string =>
   [document.items[item]?.name ?? item, member].filter((word) => word !== '').join(' ');
 
 export const boxAround = (points: readonly Vec3[]): Box =>

@@ -13,7 +13,6 @@ export interface FitReport {
   readonly faults: number;
 }
 
-/** Faults first. */
 export function fitReport(document: KadrelDocument, surveyed: Surveyed, scope: Scope): FitReport {
   const solids = new Map(surveyed.solids.map((one) => [one.tag, one]));
   const context: Context = { document, scope, solids };
@@ -25,10 +24,16 @@ export function fitReport(document: KadrelDocument, surveyed: Surveyed, scope: S
     ...surveyed.fits.map((one) => fitFinding(context, one)),
     ...surveyed.measures.map((one) => measureFinding(context, one)),
   ].map((finding) => withMeant(marks, finding));
-  const rank = { fault: 0, meant: 1, fine: 2 };
-  findings.sort((a, b) => rank[a.state] - rank[b.state]);
-  return { findings, faults: findings.filter(({ state }) => state === 'fault').length };
+  return reportOf(findings);
 }
+
+const RANK = { fault: 0, meant: 1, fine: 2 };
+
+/** Faults first, and how many there are. */
+export const reportOf = (findings: readonly Finding[]): FitReport => ({
+  findings: findings.toSorted((a, b) => RANK[a.state] - RANK[b.state]),
+  faults: findings.filter(({ state }) => state === 'fault').length,
+});
 
 /** What is marked as meant is no fault; what cannot be told is no matter of meaning. */
 function withMeant(marks: readonly Mark[], finding: Finding): Finding {

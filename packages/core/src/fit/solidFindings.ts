@@ -14,7 +14,7 @@ export function solidFindings(context: Context, solid: StandingSolid, { falls }:
 }
 
 /** What cannot be built is not passed over. */
-export const unbuiltFinding = ({ document }: Context, id: ItemId): Finding => ({
+export const unbuiltFinding = ({ document }: Pick<Context, 'document'>, id: ItemId): Finding => ({
   id: `unbuilt ${id}`,
   kind: 'doubt',
   state: 'fault',

@@ -1,8 +1,6 @@
 /** Whether a solid fits on a bed as it lies, and which quarter turn would make it fit: by its box. */
 import type { Vec3 } from '../space/vector.ts';
-
-/** What is larger by no more than this, mm, fits. */
-const HAIR_MM = 1e-6;
+import { HAIR_MM } from './limits.ts';
 
 /** It may be laid down lengthwise or across. */
 export function fitsBed([x, y, z]: Vec3, bed: Vec3): boolean {

@@ -23,3 +23,6 @@ export const USUAL_LIMITS: MakeLimits = {
   feature: 0.4,
   material: 'pla',
 };
+
+/** What misses a limit by less than this, mm, keeps to it: sizes are told to a tenth of it. */
+export const HAIR_MM = 1e-6;

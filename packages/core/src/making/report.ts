@@ -1,7 +1,8 @@
 /** Whether solids can be made: what is told of each, what is wrong with it, and what mends it. */
 import type { KadrelDocument } from '../document/schema.ts';
-import { boxAround, type Finding, type FindingKind, type Remedy } from '../fit/finding.ts';
-import type { FitReport } from '../fit/report.ts';
+import { boxAround, nameOf, type Finding, type FindingKind } from '../fit/finding.ts';
+import { reportOf, type FitReport } from '../fit/report.ts';
+import { unbuiltFinding } from '../fit/solidFindings.ts';
 import { lengthWords } from '../fit/words.ts';
 import type { StandingSolid } from '../questions/fitFacts.ts';
 import type { MakeFacts, Round, Sounding } from '../questions/makeFacts.ts';
@@ -10,7 +11,7 @@ import { MERGED } from '../document/naming.ts';
 import { boxSize } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { bedTurn, fitsBed } from './bed.ts';
-import type { MakeLimits } from './limits.ts';
+import { HAIR_MM, type MakeLimits } from './limits.ts';
 import { MATERIALS, massOf } from './materials.ts';
 import type { MakeSurveyed } from './survey.ts';
 
@@ -45,32 +46,20 @@ export function makeReport(
   { solids, unbuilt }: MakeSurveyed,
   limits: MakeLimits,
 ): FitReport {
-  const findings = solids.flatMap(({ solid, facts }) => findingsOf({ document, limits, solid, facts }));
-  for (const id of unbuilt) {
-    const name = document.items[id]?.name ?? id;
-    findings.push({ ...PLAIN, id: `unbuilt ${id}`, kind: 'doubt', items: [id], what: name, words: UNBUILT });
-  }
-  const rank = { fault: 0, meant: 1, fine: 2 };
-  findings.sort((a, b) => rank[a.state] - rank[b.state]);
-  return { findings, faults: findings.filter(({ state }) => state === 'fault').length };
+  return reportOf([
+    ...solids.flatMap(({ solid, facts }) => findingsOf({ document, limits, solid, facts })),
+    ...unbuilt.map((id) => unbuiltFinding({ document }, id)),
+  ]);
 }
 
-const UNBUILT = 'It cannot be built, so nothing of it is known.';
-const PLAIN = {
-  state: 'fault' as const,
-  size: 0,
-  box: boxAround([[0, 0, 0]]),
-  remedies: [] as readonly Remedy[],
-};
-
 function findingsOf(told: Told): Finding[] {
-  const { document, solid, facts } = told;
-  const { item, member, tag } = solid;
-  const what = [document.items[item]?.name ?? item, member].filter((word) => word !== '').join(' ');
+  const { solid, facts } = told;
+  const { item, tag } = solid;
+  const common = { state: 'fault' as const, size: 0, box: facts.box, remedies: [], items: [item] };
   return CHECKS.flatMap(([kind, check]) => {
     const part = check(told);
     if (!part) return [];
-    return { ...PLAIN, box: facts.box, ...part, id: `${kind} ${tag}`, kind, items: [item], what };
+    return { ...common, ...part, id: `${kind} ${tag}`, kind, what: nameOf(told, solid), solid: tag };
   });
 }
 
@@ -207,8 +196,6 @@ function sheet({ document, facts: { sheet: found } }: Told): Part | undefined {
   return { words: `A sheet of ${thickness}: cutting it out is ${cut} long.`, state: 'fine', size: found.cut };
 }
 
-/** What falls short by less than this, mm, is as large as is wanted: sizes are told to a tenth of it. */
-const HAIR_MM = 1e-6;
 const isLess = (mm: number, wanted: number) => mm < wanted - HAIR_MM;
 
 /** Of a face that several have become, the first. */

@@ -50,7 +50,7 @@ export function makeFacts(occt: Occt, made: Made, overhang: number): MakeFacts {
   const centroid = carry(pose, measures.centroid);
   const facets = facetsOf(shape, pose);
   const hanging = overhangOf(facets, overhang);
-  const [wall, gap] = (['in', 'out'] as const).map((way) => leastSounding(shape, way));
+  const { wall, gap, pin, bore, sheet } = ownFactsOf(occt, made);
   const whole = { closed, touching, solids, volume, centroid, box };
   return {
     ...whole,
@@ -59,9 +59,30 @@ export function makeFacts(occt: Occt, made: Made, overhang: number): MakeFacts {
     ...(hanging ? { overhang: hanging } : {}),
     islands: islandsOf(facets),
     footing: footingOf(facets, centroid),
-    ...roundsOf(shape, pose),
+    ...(pin ? { pin: { ...pin, at: carry(pose, pin.at) } } : {}),
+    ...(bore ? { bore: { ...bore, at: carry(pose, bore.at) } } : {}),
+    ...(sheet ? { sheet } : {}),
+  };
+}
+
+/** In the frame of the shape. */
+type OwnFacts = Pick<MakeFacts, 'wall' | 'gap' | 'pin' | 'bore' | 'sheet'>;
+const known = new WeakMap<SnapShape, OwnFacts>();
+
+/** What does not depend on where a solid stands, found once for each shape: members and linked parts share it, and moves keep it. */
+function ownFactsOf(occt: Occt, made: Made): OwnFacts {
+  const { shape } = made;
+  const found = known.get(shape);
+  if (found) return found;
+  const [wall, gap] = (['in', 'out'] as const).map((way) => leastSounding(shape, way));
+  const facts: OwnFacts = {
+    ...(wall ? { wall } : {}),
+    ...(gap ? { gap } : {}),
+    ...roundsOf(shape),
     ...sheetOf(occt, made),
   };
+  known.set(shape, facts);
+  return facts;
 }
 
 /** How thick it is all over, in the world. */
@@ -134,14 +155,14 @@ function fromAxis({ faces }: SnapShape, face: number, place: Vec3): Vec3 {
 /** A cylinder whose normals add up to less than this part of its area goes all round. */
 const GOES_ROUND = 0.05;
 
-function roundsOf(shape: SnapShape, pose: Pose): { pin?: Round; bore?: Round } {
+function roundsOf(shape: SnapShape): { pin?: Round; bore?: Round } {
   const whole = summed(shape).filter(
     ({ face, normals, area }) =>
       shape.faceKind[face] === FACE_CYLINDER && Math.hypot(...normals) < GOES_ROUND * area,
   );
   const rounds = whole.map(({ face, name, middle, outward }) => ({
     isBore: outward < 0,
-    round: { diameter: 2 * shape.faces[FACE_STRIDE * face + 6]!, at: carry(pose, middle), face: name },
+    round: { diameter: 2 * shape.faces[FACE_STRIDE * face + 6]!, at: middle, face: name },
   }));
   const pin = leastOf(rounds.filter(({ isBore }) => !isBore));
   const bore = leastOf(rounds.filter(({ isBore }) => isBore));

@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { download } from '../../common/download.ts';
 import { useSession, useSessionState } from '../context.ts';
-import type { ReportKind } from '../../session/fitState.ts';
+import { reportIn, type ReportKind } from '../../session/fitState.ts';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
 import { Limits } from './MakeLimits.tsx';
@@ -16,7 +16,7 @@ const Clearances = lazy(() => import('./Clearances.tsx'));
 export function FitPanel() {
   const session = useSession();
   const kind = useSessionState(({ fit }) => fit.kind);
-  const report = useSessionState(({ fit }) => (fit.kind === 'fit' ? fit.report : fit.makeReport));
+  const report = useSessionState(({ fit }) => reportIn(fit));
   const trouble = useSessionState(({ fit }) => fit.trouble);
   const [wish, setWish] = useState<Wish>({ listed: 'all', sorted: 'kind', text: '' });
   const findings = report?.findings ?? [];

@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import { reportIn } from '../../session/fitState.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { Quantity } from '../NumberField.tsx';
 
@@ -6,7 +7,7 @@ import { Quantity } from '../NumberField.tsx';
 export function Status() {
   const session = useSession();
   const working = useSessionState(({ fit }) => fit.working);
-  const faults = useSessionState(({ fit }) => (fit.kind === 'fit' ? fit.report : fit.makeReport)?.faults);
+  const faults = useSessionState(({ fit }) => reportIn(fit)?.faults);
   if (working !== null)
     return (
       <div className="mx-3.5 mb-2 flex items-center gap-2" role="status">
