@@ -21,6 +21,7 @@ const CORE = [
   'history',
   'sections',
   'snapping',
+  'docks',
   'selecting',
   'formats',
   'sheets',

@@ -18,6 +18,7 @@ import {
 } from '@kadrel/core';
 import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
+import { docksJson, docksOf, isSound } from './docks.ts';
 import { fitJson, fitOf } from './fit.ts';
 import { makeOf } from './make.ts';
 import { isForSheets, requireSheet, writeSheets } from './sheets.ts';
@@ -39,11 +40,13 @@ const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel fit FILE [--part NAME …] [--reach MM] [--hair MM] [--limit SECONDS]
 kadrel make FILE [--part NAME …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
+kadrel docks FILE [--limit SECONDS]
 kadrel verbs [--json]
 
 FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
 drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
-Fit tells as JSON how parts stand to one another, make whether they can be printed, cut or milled; both end with 2 where something is wrong.
+Fit tells as JSON how parts stand to one another, make whether they can be printed, cut or milled,
+docks what is joined and what is open; all three end with 2 where something is wrong.
 A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
@@ -74,6 +77,7 @@ export async function main(
       await run(file, values, beginWithin(values.limit, onBegun));
     } else if (command === 'fit' && file) return await fit(file, values, beginWithin(values.limit, onBegun));
     else if (command === 'make' && file) return await make(file, values, beginWithin(values.limit, onBegun));
+    else if (command === 'docks' && file) return await docks(file, beginWithin(values.limit, onBegun));
     else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
@@ -151,6 +155,15 @@ async function make(file: string, { part = [], ...options }: Options, begin: Beg
   const report = await makeOf(document, kernel, { ...options, parts });
   process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
   return report.faults > 0 ? FAULTS_CODE : 0;
+}
+
+async function docks(file: string, begin: Begin): Promise<number> {
+  const kernel = await loadKernel();
+  const document = opened(file, kernel, begin);
+  begin('Looking at the docks');
+  const report = docksOf(document, kernel);
+  process.stdout.write(`${JSON.stringify(docksJson(document, report))}\n`);
+  return isSound(report) ? 0 : FAULTS_CODE;
 }
 
 async function run(

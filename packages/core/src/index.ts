@@ -44,6 +44,8 @@ export {
   type Target,
   type WantedKind,
 } from './document/fit.ts';
+export { DOCK_ROLES, docksInOrder, isSameEnd, type Dock, type DockEnd, type Joint } from './document/dock.ts';
+export * from './docks/index.ts';
 export * from './sheets/index.ts';
 export * from './fit/index.ts';
 export * from './making/index.ts';

@@ -14,6 +14,7 @@ type Settable = Pick<
   | 'name'
   | 'isSelectOnly'
   | 'arePinsShown'
+  | 'areDocksShown'
   | 'stepsFrom'
   | 'gripScale'
   | 'member'

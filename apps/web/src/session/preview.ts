@@ -32,7 +32,7 @@ export const NO_PREVIEW: Preview = { placed: new Map(), copies: [] };
 /** Verbs whose outcome is where parts stand; the others show nothing before they are carried out. */
 export const hasPreview = (verb: string): boolean => {
   const group = verbNamed(verb)?.group;
-  return group === 'place' || group === 'repeat';
+  return group === 'place' || group === 'join' || group === 'repeat';
 };
 
 /** Ghosts of more solids than this say no more, and cost frames. */

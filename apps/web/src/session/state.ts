@@ -71,6 +71,9 @@ export interface SessionState {
   /** The plane that is drawn on, as it is typed; nothing but the one who draws changes it. */
   readonly plane: unknown;
   readonly arePinsShown: boolean;
+  readonly areDocksShown: boolean;
+  /** Items whose docks are not shown. */
+  readonly hiddenDocks: readonly ItemId[];
   /** Drags go to points of the grid, or by whole steps from where they began. */
   readonly stepsFrom: 'grid' | 'start';
   /** Size of the grips on screen; 1 is the usual one. */
@@ -135,6 +138,8 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   isSelectOnly: false,
   plane: 'plan',
   arePinsShown: true,
+  areDocksShown: true,
+  hiddenDocks: [],
   stepsFrom: 'start',
   gripScale: 1,
   announced: '',

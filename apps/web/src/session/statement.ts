@@ -156,7 +156,7 @@ export function withText(
   const { excludes, type } = verb.blanks[entry.blank]!;
   const value =
     entry.axis === null
-      ? type === 'point' || type === 'feature'
+      ? type === 'point' || type === 'feature' || type === 'spot'
         ? pointFrom(text)
         : text
       : triple(statement.typed[entry.blank], entry.axis, text);
@@ -305,6 +305,8 @@ const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   mirror: { a: 'b', b: 'c' },
   'face-to-face': { face: 'onto', onto: 'gap' },
   distance: { from: 'to', to: 'distance' },
+  'join-docks': { dock: 'onto' },
+  run: { end: 'start' },
 };
 
 /** The statement with something picked into a blank, and the focus on what is picked or typed next. */

@@ -3,6 +3,7 @@ import type { ItemId, KadrelDocument, Question } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
 import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
+import { docking } from './docks.ts';
 import { openCore, type SessionCore } from './core.ts';
 import { fetchEarlier } from './earlier.ts';
 import { editing } from './editing.ts';
@@ -42,6 +43,7 @@ export function openSession(opened: OpenedSession) {
     ...pointing(core, looks.select),
     ...starts,
     ...edits,
+    ...docking(core, edits.update),
     ...reading(core),
     ...previewing(core, commits),
     ...sectioning(core, commits),

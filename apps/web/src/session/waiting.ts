@@ -48,6 +48,8 @@ const PICKED = new Set<string>([
   'point',
   'feature',
   'target',
+  'spot',
+  'dock',
   'direction',
   'path',
   'plane',

@@ -25,6 +25,7 @@ import {
   type Touched,
   type Vec3,
 } from '@kadrel/core';
+import { snapDocks } from '../session/docks.ts';
 import { createStore } from 'zustand/vanilla';
 import { GROUND, type Pane } from './pane.ts';
 import type { Stage } from './stage.ts';
@@ -47,6 +48,7 @@ const TOUCHABLE: ReadonlySet<SnapKind> = new Set<SnapKind>([
   'part centre',
   'mass centre',
   'pin',
+  'dock',
   'origin',
   'on edge',
 ]);
@@ -141,6 +143,7 @@ export class Catcher {
         halfWay: manner.halfWay,
       },
       pins,
+      docks: snapDocks(this.stage.shownDocks()),
       from,
       guides: [
         // The last one first: where rays lie on each other, distances count from what was touched last.

@@ -88,6 +88,67 @@ export class PlaceMarks {
   }
 }
 
+/** A dock to show. */
+export interface ShownDock {
+  readonly at: Vec3;
+  /** The way it looks, length 1. */
+  readonly out: Vec3;
+  readonly name: string;
+  /** It is in a joint. */
+  readonly isTaken: boolean;
+  /** Its place is gone. */
+  readonly isLost: boolean;
+}
+
+/** How long the stalk of a dock is on screen, px. */
+const STALK_PX = 16;
+/** More names than this say nothing: then the tags stand without them. */
+const MAX_NAMES = 40;
+
+/** Docks: a ring with a stalk the way it looks, full where something is joined to it. */
+export class DockMarks {
+  private readonly group: SVGGElement;
+  private docks: readonly ShownDock[] = [];
+
+  constructor(svg: SVGSVGElement) {
+    this.group = make('g', svg);
+  }
+
+  show(docks: readonly ShownDock[]): void {
+    this.docks = docks;
+    fillGroup(this.group, docks.length, () => dockSign(make('g', this.group)));
+    docks.forEach(({ name, isTaken, isLost }, i) => {
+      const one = this.group.children[i]!;
+      const [ring, text] = [one.querySelector('circle')!, one.querySelector('text')!];
+      const ink = isLost ? 'var(--bad)' : 'var(--ink)';
+      ring.setAttribute('fill', isTaken ? ink : 'var(--ground)');
+      for (const drawn of [ring, one.querySelector('line')!]) drawn.setAttribute('stroke', ink);
+      text.textContent = docks.length > MAX_NAMES ? '' : name;
+    });
+  }
+
+  draw(camera: Camera): void {
+    this.docks.forEach(({ at, out }, i) => {
+      const [x, y, depth] = project(camera, at);
+      const one = this.group.children[i]!;
+      show(one, camera.state.projection === 'parallel' || depth > 0);
+      one.setAttribute('transform', `translate(${x} ${y})`);
+      const dx = camera.right[0] * out[0] + camera.right[1] * out[1] + camera.right[2] * out[2];
+      const dy = camera.up[0] * out[0] + camera.up[1] * out[1] + camera.up[2] * out[2];
+      const line = one.querySelector('line')!;
+      line.setAttribute('x2', String(dx * STALK_PX));
+      line.setAttribute('y2', String(-dy * STALK_PX));
+    });
+  }
+}
+
+function dockSign(parent: SVGGElement): void {
+  parent.dataset.dock = '';
+  make('line', parent, { 'stroke-width': '3', 'stroke-linecap': 'round' });
+  make('circle', parent, { r: '4.5', 'stroke-width': '2' });
+  nameBeside(parent, 'ink', 'start', [9, 12]);
+}
+
 /** Here it cannot be built: a ring with an exclamation mark beside it. */
 export function faultSign(parent: SVGGElement): void {
   parent.dataset.testid = 'fault-place';

@@ -4,7 +4,16 @@ import { Grips, type Grip, type GripSet } from './grips.ts';
 import { GuideMarks } from './guideMarks.ts';
 import { HandleMarks, type HandleSet } from './handles.ts';
 import { RegionMark } from './regionMark.ts';
-import { MeasureMarks, PlaceMarks, faultSign, pinSign, startSign, type ShownMeasure } from './marks.ts';
+import {
+  DockMarks,
+  MeasureMarks,
+  PlaceMarks,
+  faultSign,
+  pinSign,
+  startSign,
+  type ShownDock,
+  type ShownMeasure,
+} from './marks.ts';
 import { AXIS_LETTERS, AXIS_ROLES, letter, make, makeSvg, mark, placeLetter, setLine } from './svg.ts';
 
 interface ShownPin {
@@ -18,6 +27,7 @@ export class Overlay {
   readonly region: RegionMark;
   private readonly svg: SVGSVGElement;
   private readonly pins: PlaceMarks;
+  private readonly docks: DockMarks;
   private readonly handles: HandleMarks;
   private readonly reticle: SVGGElement;
   private readonly rubber: SVGLineElement;
@@ -34,6 +44,7 @@ export class Overlay {
   constructor(host: HTMLElement) {
     this.svg = makeSvg(host);
     this.pins = new PlaceMarks(this.svg, pinSign);
+    this.docks = new DockMarks(this.svg);
     this.handles = new HandleMarks(this.svg);
     this.rubber = make('line', this.svg, {
       stroke: 'var(--plum)',
@@ -72,6 +83,7 @@ export class Overlay {
     this.guides.update(camera);
     this.drawTripod(camera);
     this.pins.draw(camera);
+    this.docks.draw(camera);
     this.starts.draw(camera);
     this.handles.draw(camera);
     this.measures.draw(camera);
@@ -93,6 +105,11 @@ export class Overlay {
   setPins(pins: readonly ShownPin[]): void {
     this.pins.show(pins);
     if (this.camera) this.pins.draw(this.camera);
+  }
+
+  setDocks(docks: readonly ShownDock[]): void {
+    this.docks.show(docks);
+    if (this.camera) this.docks.draw(this.camera);
   }
 
   /** Where the sides of the selected loft begin. */

@@ -2,6 +2,7 @@
 import {
   MEETING,
   MERGED,
+  POINT_KINDS,
   SNAP_KINDS,
   instanceUnder,
   isChosenType,
@@ -32,6 +33,7 @@ const FEATURES: ReadonlySet<SnapKind> = new Set(
   ),
 );
 const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face']);
+const DOCKS: ReadonlySet<SnapKind> = new Set<SnapKind>(['dock']);
 const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
 export const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
@@ -42,6 +44,7 @@ const BY_TYPE: Readonly<Partial<Record<BlankType, ReadonlySet<SnapKind>>>> = {
   faces: FACES,
   places: PLACES,
   plane: FACES,
+  dock: FACES,
 };
 
 function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
@@ -56,7 +59,10 @@ export function catchFor(hand: Hand, statement: Statement, blank: string): Caugh
   if (gathersPoints(statement, blank)) return hand.catchPoint(without);
   if (type === 'point' || (type === 'frame' && statement.picking?.how === 'points'))
     return hand.catchPoint(without);
-  const snap = hand.snap(without, kindsFor(statement, blank));
+  if (type === 'spot') return hand.catchPoint(without);
+  // Away from docks a part is meant, and of it the best one.
+  const snap =
+    (type === 'dock' ? hand.snap(without, DOCKS) : null) ?? hand.snap(without, kindsFor(statement, blank));
   return snap && { point: snap.point, snap };
 }
 
@@ -99,6 +105,8 @@ export function hoverPick(hand: Hand, statement: Statement, blank: string): void
   tellLanding(hand, statement, caught);
   hand.stage.hover(caught?.snap?.part ?? null);
   if (caught && statement.verb === 'move' && blank === 'to') previewMove(hand, statement, caught);
+  if (caught && verbNamed(statement.verb)!.blanks[blank]!.type === 'dock')
+    hand.preview({ ...statement, typed: { ...statement.typed, [blank]: valueFor(hand, 'dock', caught) } });
   if (caught && hasBuiltPreview(statement.verb)) tryOut(hand, statement, { blank, caught });
 }
 
@@ -199,7 +207,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
       typed: { ...s.typed, from: undefined, to: undefined, by: told.by.map(exactMm) },
     }));
   else {
-    const value = type === 'point' ? pointValue(caught) : named(hand, caught.snap!);
+    const value = valueFor(hand, type, caught);
     session.update((s) => ({
       ...session.withMeasure(withPick(s, blank, value, labelOf(hand, caught))),
     }));
@@ -259,8 +267,35 @@ function pickFrame(hand: Hand, statement: Statement, caught: Caught): void {
 const pointValue = ({ point, snap }: Caught): unknown =>
   snap?.pin === undefined ? point.map((n) => exactMm(n)) : { pin: snap.pin };
 
+/** What is written into a blank of this type. */
+function valueFor(hand: Hand, type: BlankType, caught: Caught): unknown {
+  if (type === 'point') return caught.snap?.dock === undefined ? pointValue(caught) : dockValue(caught.snap);
+  if (type === 'dock') return dockValue(caught.snap!);
+  return type === 'spot' ? spotValue(hand, caught) : named(hand, caught.snap!);
+}
+
+/** The dock that was caught, or the part whose best one is meant. */
+const dockValue = ({ part, dock, member, leaf }: Snap): unknown => ({
+  on: part,
+  ...(dock === undefined
+    ? {}
+    : { dock, ...(member === undefined ? {} : { member }), ...(leaf === undefined ? {} : { of: leaf }) }),
+});
+
+/** A place of a part: by its name where it has one, else by its numbers and by what it lies on. */
+function spotValue(hand: Hand, caught: Caught): unknown {
+  const { snap, point } = caught;
+  if (snap?.part === undefined || snap.feature === undefined) return pointValue(caught);
+  const value = named(hand, snap) as object;
+  const { snap: _, ...place } = value as { readonly snap?: string };
+  return (POINT_KINDS as readonly string[]).includes(snap.kind)
+    ? value
+    : { ...place, point: point.map((n) => exactMm(n)) };
+}
+
 /** A feature by its names, with a point of it in the part's own frame that tells it from others of these names. */
 export function named(hand: Hand, snap: Snap): unknown {
+  if (snap.dock !== undefined) return dockValue(snap);
   if (snap.part === undefined || snap.feature === undefined) return pointValue({ point: snap.point, snap });
   const pose = instanceUnder(hand.stage.scene, snap)?.pose ?? worldFromPart(hand.state().document, snap.part);
   const near = carryBack(pose, snap.point);
@@ -279,6 +314,7 @@ export function named(hand: Hand, snap: Snap): unknown {
 function labelOf(hand: Hand, { snap }: Caught): string | undefined {
   if (!snap) return undefined;
   if (snap.pin !== undefined) return `pin ${snap.pin}`;
+  if (snap.dock !== undefined) return `${snap.dock} of ${hand.nameOf(snap)}`;
   if (snap.part === undefined) return undefined;
   const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
   return `${kind} of ${hand.nameOf(snap)}`;

@@ -9,6 +9,7 @@ import {
   standingOf,
   cameraOf,
   carry,
+  column,
   definitionOf,
   loftStarts,
   loftWays,
@@ -25,6 +26,8 @@ import {
   multiply,
   transposed,
   pinsOf,
+  takenDocks,
+  type DockPlace,
   project,
   resolveOne,
   unionBoxes,
@@ -53,6 +56,7 @@ import {
 } from '@kadrel/core';
 import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
+import { asksForDock } from '../session/docks.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
 import { handleSet } from './handles.ts';
 import { shownChecks } from '../session/fitState.ts';
@@ -180,6 +184,14 @@ export class Stage {
           now.arePinsShown !== before.arePinsShown
         )
           this.showPins();
+        if (
+          now.document !== before.document ||
+          now.built !== before.built ||
+          now.areDocksShown !== before.areDocksShown ||
+          now.hiddenDocks !== before.hiddenDocks ||
+          asksForDock(now.statement) !== asksForDock(before.statement)
+        )
+          this.showDocks();
       }),
     );
     this.resize();
@@ -195,6 +207,7 @@ export class Stage {
     this.panes.push(pane);
     this.activePane ??= pane;
     this.showPins();
+    this.showDocks();
     this.showGrips();
     this.showFaults();
     pane.invalidate();
@@ -412,6 +425,30 @@ export class Stage {
       pane.overlay.setHandles(handles);
       pane.overlay.setGrips(set, gripScale);
     }
+  }
+
+  /** Docks that are shown now: while one is to be chosen, all of them. */
+  shownDocks(): readonly DockPlace[] {
+    const state = this.session.store.getState();
+    const { places } = this.session.docksNow();
+    if (asksForDock(state.statement)) return places;
+    if (!state.areDocksShown) return [];
+    const hidden = new Set(state.hiddenDocks);
+    return hidden.size === 0
+      ? places
+      : places.filter(({ part, end }) => !hidden.has(part) && !hidden.has(end.of));
+  }
+
+  private showDocks(): void {
+    const taken = takenDocks(this.session.store.getState().document);
+    const docks = this.shownDocks().map(({ end, dock, pose, lost }) => ({
+      at: pose.shift,
+      out: column(pose.turn, 2),
+      name: dock.name,
+      isTaken: taken(end),
+      isLost: lost !== undefined,
+    }));
+    for (const pane of this.panes) pane.overlay.setDocks(docks);
   }
 
   private showPins(): void {

@@ -22,6 +22,7 @@ const GROUP_WORDS: Readonly<Record<Group, string>> = {
   make: 'Make',
   draw: 'Draw',
   place: 'Place',
+  join: 'Join',
   repeat: 'Repeat',
   combine: 'Combine',
   shape: 'Shape',

@@ -30,7 +30,7 @@ import { ChosenField } from './ChosenField.tsx';
 import { PlaneField, RegionsField } from './DrawingFields.tsx';
 import { ENTRY_ATTRIBUTE, flipSign } from './fieldKeys.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
-import { DirectionField, FrameField } from './PickedFields.tsx';
+import { DirectionField, DockField, FrameField } from './PickedFields.tsx';
 import { RowsField } from './RowsField.tsx';
 
 /** Fields of their own; all other blanks are typed. */
@@ -42,6 +42,7 @@ const FIELDS: Readonly<Partial<Record<Blank['type'], React.ComponentType<FieldPr
   entry: SheetField,
   frame: FrameField,
   direction: DirectionField,
+  dock: DockField,
   plane: PlaneField,
   drawing: DrawingFileField,
   regions: RegionsField,
@@ -86,7 +87,7 @@ function showLive(field: HTMLInputElement, text: string): void {
 
 /** Numbers that may be less than zero. */
 const SIGNED_TYPES = new Set(['length', 'angle', 'vector', 'quantity', 'quantities']);
-const PICKED_TYPES = new Set(['point', 'feature', 'target', 'path', 'ties']);
+const PICKED_TYPES = new Set(['point', 'spot', 'feature', 'target', 'path', 'ties']);
 /** A kept view is worded without looking into the document. */
 const EMPTY = emptyDocument();
 

@@ -10,6 +10,7 @@ export function Manner() {
   const session = useSession();
   const isSelectOnly = useSessionState((state) => state.isSelectOnly);
   const arePinsShown = useSessionState((state) => state.arePinsShown);
+  const areDocksShown = useSessionState((state) => state.areDocksShown);
   const stepsFrom = useSessionState((state) => state.stepsFrom);
   const gripScale = useSessionState((state) => state.gripScale);
   const { factorStep } = useSessionState((state) => state.manner);
@@ -40,6 +41,12 @@ export function Manner() {
           about="Show the pins"
           isOn={arePinsShown}
           toggle={() => session.set({ arePinsShown: !arePinsShown })}
+        />
+        <SwitchRow
+          words="Docks"
+          about="Show the docks; always while one is to be chosen"
+          isOn={areDocksShown}
+          toggle={() => session.set({ areDocksShown: !areDocksShown })}
         />
         <label className="menu-item">
           <span className="w-28 shrink-0 font-semibold">Factor step</span>

@@ -71,7 +71,11 @@ export function PickList({
       >
         {shown}
       </MenuButton>
-      <MenuItems modal={false} anchor={{ to: 'bottom start', gap: 6 }} className="menu w-60">
+      <MenuItems
+        modal={false}
+        anchor={{ to: 'bottom start', gap: 6 }}
+        className="menu max-h-80 w-60 overflow-auto"
+      >
         {options.map(({ key, words, choose, isChosen }) => (
           <MenuItem key={key}>
             <button

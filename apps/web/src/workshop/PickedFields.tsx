@@ -1,5 +1,6 @@
 /** The fields of frames and directions: chosen from a list, or picked in the views. */
-import { cameraOf, wordBlank } from '@kadrel/core';
+import { cameraOf, takenDocks, wordBlank, type DockPlace, type KadrelDocument } from '@kadrel/core';
+import { dockIn, typedDock } from '../session/docks.ts';
 import { isFramed } from '../session/frames.ts';
 import { useSession, useSessionState } from './context.ts';
 import { PickList, isAt, type FieldProps, type Option } from './PickList.tsx';
@@ -60,3 +61,45 @@ export function DirectionField(props: FieldProps) {
     />
   );
 }
+
+/** More docks than this are found by clicking or by typing. */
+const MAX_OFFERED = 200;
+
+/** A dock: clicked in the views, or chosen from the list, where the free ones come first. */
+export function DockField(props: FieldProps) {
+  const { id, blank, statement } = props;
+  const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const places = usePlaces();
+  const value = statement.typed[id];
+  const now = dockIn(value, places);
+  const taken = takenDocks(document);
+  const offered = [...places]
+    .sort((a, b) => Number(taken(a.end)) - Number(taken(b.end)))
+    .slice(0, MAX_OFFERED);
+  const options: Option[] = offered.map((place) => ({
+    key: `${place.end.of} ${place.end.dock} ${place.end.member ?? ''}`,
+    words: `${wordsOf(place, document)}${taken(place.end) ? ' (joined)' : ''}`,
+    choose: () => session.setBlank(id, typedDock(place)),
+    isChosen: place === now,
+  }));
+  if (options.length === 0)
+    options.push({
+      key: 'none',
+      words: 'There are no docks yet: make one',
+      choose: () => session.start('dock'),
+    });
+  const isEmpty = value === undefined || value === '';
+  return (
+    <PickList {...props} shown={isEmpty ? 'pick…' : wordBlank(blank, value, document)} options={options} />
+  );
+}
+
+function usePlaces(): readonly DockPlace[] {
+  const session = useSession();
+  useSessionState((state) => state.built);
+  return session.docksNow().places;
+}
+
+const wordsOf = ({ part, dock, end }: DockPlace, { items }: KadrelDocument): string =>
+  `${items[part]?.name ?? ''}${end.member === undefined ? '' : ` ${end.member}`} · ${dock.name}`;

@@ -28,6 +28,7 @@ const KINDS: Readonly<Record<SnapKind, KindWords>> = {
   datum: { word: 'datum', about: 'of a part' },
   'box point': { word: 'box point', about: 'corners, edges, sides of its box' },
   pin: { word: 'pin', about: 'points that you placed' },
+  dock: { word: 'dock', about: 'joining places of parts' },
   origin: { word: 'origin', about: 'of the world' },
   perpendicular: { word: 'square', about: 'foot from the from-point' },
   tangent: { word: 'tangent', about: 'on a circle, from the from-point' },

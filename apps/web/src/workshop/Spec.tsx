@@ -26,6 +26,7 @@ import { SectionFacts } from './SectionFacts.tsx';
 import { ManyParts } from './ManyParts.tsx';
 import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
+import { DockList } from './DockList.tsx';
 import { Section } from './Section.tsx';
 import { SheetSpec } from './sheets/SheetSpec.tsx';
 import { Steps } from './Steps.tsx';
@@ -94,6 +95,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
       <Recipe part={part} />
       {base.kind === 'section' && <SectionFacts part={part} />}
       <Steps part={part} />
+      <DockList part={part} />
       <Section title="Colour">
         <div className="flex items-center gap-2 px-3.5">
           <ColourField

@@ -107,6 +107,20 @@ export const KEYS: readonly KeyDeclaration[] = [
     run: nextSide,
   },
   {
+    keys: ['X', 'Y', 'Z', 'Shift+X', 'Shift+Y', 'Shift+Z'],
+    shown: [
+      ['X Y Z', 'While joining docks: a quarter turn about that axis of the joint; with Shift the other way'],
+    ],
+    when: (at) => isOpen(at) && at.state.statement!.verb === 'join-docks',
+    run: quarterTurn,
+  },
+  {
+    keys: ['N', 'Shift+N'],
+    shown: [['N', 'While joining docks: the next free dock of what moves; with Shift of the other part']],
+    when: (at) => isOpen(at) && at.state.statement!.verb === 'join-docks',
+    run: (at) => at.session.nextDock(withShift(at) ? 'onto' : 'dock'),
+  },
+  {
     keys: (at) => nudgeOf(at) !== undefined,
     shown: [
       ['Arrows', 'Nudge in the view; Shift ten times as far, Ctrl a tenth'],
@@ -217,6 +231,12 @@ function findVerb({ session, state }: Pressed): void {
 const ALIGN_SIDES = ['leave', 'min', 'middle', 'max'];
 
 /** Goes round the sides of one axis. */
+function quarterTurn(at: Pressed): void {
+  const blank = { X: 'tiltX', Y: 'tiltY', Z: 'turn' } as const;
+  const axis = at.key.slice(-1) as keyof typeof blank;
+  at.session.quarterTurn(blank[axis], withShift(at) ? -1 : 1);
+}
+
 function nextSide({ key, session, state }: Pressed): void {
   const axis = key.toLowerCase();
   const at = ALIGN_SIDES.indexOf(String(state.statement?.typed[axis]));

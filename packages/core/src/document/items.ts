@@ -45,6 +45,7 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
     measures: {},
     fits: {},
     meant: {},
+    joints: {},
   };
 }
 

@@ -13,6 +13,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withSections,
   withSheets,
   withChecks,
+  withDocks,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -58,6 +59,11 @@ function withSheets(old: Json): Json {
 /** Version 10 has kept measures, wanted fits, and what is meant as it is. */
 function withChecks(old: Json): Json {
   return { ...old, kadrel: 10, measures: {}, fits: {}, meant: {} };
+}
+
+/** Version 11 has docks and joints. */
+function withDocks(old: Json): Json {
+  return { ...old, kadrel: 11, joints: {} };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

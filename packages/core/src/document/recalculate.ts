@@ -8,6 +8,7 @@ import { layoutKind, sizedKind } from '../recipes/index.ts';
 import type { Num, NumVector } from '../recipes/numbers.ts';
 import { stepKind } from '../recipes/steps/index.ts';
 import { holdsFormula, visitFormulas } from '../recipes/walk.ts';
+import type { Joint } from './dock.ts';
 import { itemsIn } from './items.ts';
 import type { KadrelDocument, Part } from './schema.ts';
 
@@ -19,12 +20,11 @@ export function recalculate(draft: KadrelDocument): string[] {
   const { values, faults } = solveVariables(draft.variables, draft.scene.units);
   const problems = faults.map((fault) => `${fault.name}: ${fault.message}`);
   // Most parts follow no variable: they are not looked at through the draft, which would cost a proxy for all that they hold.
-  for (const { id, placement, recipe } of itemsIn(draft)) {
-    if (!holdsFormula([placement, recipe])) continue;
-    const part = draft.items[id]!;
-    const update: Update = (n, kind, bounds) => {
+  const updateOf =
+    (owner: string): Update =>
+    (n, kind, bounds) => {
       if (typeof n === 'number') return n;
-      const told = `${part.name}: “${n.formula}”`;
+      const told = `${owner}: “${n.formula}”`;
       try {
         const { value } = readQuantity(n.formula, kind, { units: draft.scene.units, variables: values });
         const fault = boundFault(bounds, value);
@@ -37,9 +37,31 @@ export function recalculate(draft: KadrelDocument): string[] {
         return n;
       }
     };
+  for (const { id, name, placement, recipe, docks } of itemsIn(draft)) {
+    if (!holdsFormula([placement, recipe, docks])) continue;
+    const part = draft.items[id]!;
+    const update = updateOf(name);
+    updateDocks(part, update);
     if (updatePart(part, update)) problems.push(...togetherFaults(part));
   }
+  for (const joint of Object.values(draft.joints))
+    if (holdsFormula(joint)) updateJoint(joint, updateOf(joint.name));
   return problems;
+}
+
+function updateDocks({ docks }: Part, update: Update): void {
+  for (const dock of Object.values(docks ?? {})) {
+    dock.origin = mapVector(dock.origin, (n) => update(n, 'length', {}));
+    dock.turn = mapVector(dock.turn, (n) => update(n, 'angle', {}));
+    if (dock.size !== undefined) dock.size = update(dock.size, 'length', { above: 0 });
+  }
+}
+
+function updateJoint(joint: Joint, update: Update): void {
+  joint.turn = update(joint.turn, 'angle', {});
+  joint.offset = update(joint.offset, 'length', {});
+  const [x, y] = joint.tilt;
+  joint.tilt = [update(x, 'angle', {}), update(y, 'angle', {})];
 }
 
 /** Whether a number of its recipe has changed. */

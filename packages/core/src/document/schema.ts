@@ -6,6 +6,7 @@ import { stepSchema } from '../recipes/steps/index.ts';
 import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
 import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
+import { docksSchema, jointSchema } from './dock.ts';
 import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { pinSchema, sceneSchema, viewSchema } from './scene.ts';
 import { sheetFaults, sheetSchema } from './sheet.ts';
@@ -15,7 +16,7 @@ export { pinSchema, sceneSchema, viewSchema, type Pin, type Scene } from './scen
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 10;
+export const DOCUMENT_VERSION = 11;
 
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
@@ -101,6 +102,8 @@ export const partSchema = z.strictObject({
   placement: placementSchema,
   datum: datumSchema,
   recipe: z.strictObject({ base: baseSchema, steps: z.array(stepSchema) }),
+  /** Its joining places. */
+  docks: docksSchema.optional(),
   /** How it was before it was first resized; what Reset brings back. */
   made: z
     .strictObject({
@@ -109,6 +112,7 @@ export const partSchema = z.strictObject({
       datum: datumSchema,
       /** Where its datum stood in its own frame, mm; not told of operands. */
       datumAt: pointSchema.optional(),
+      docks: docksSchema.optional(),
     })
     .optional(),
 });
@@ -131,6 +135,8 @@ const shapeSchema = z.strictObject({
   /** What is wanted between parts. */
   fits: z.record(idSchema, fitSchema),
   meant: z.record(idSchema, meantSchema),
+  /** Which docks are joined. */
+  joints: z.record(idSchema, jointSchema),
 });
 
 /** Also checks what a shape alone cannot: ids, parents and operands agree, and nothing is its own ancestor. */
@@ -171,6 +177,11 @@ export function joinFaults(document: KadrelDocument): JoinFault[] {
       : [{ path: ['items', id, 'id'], message: `Item ${id} calls itself ${item.id}.` }]),
     ...recipeFaults(items, item).map((message) => ({ path: ['items', id, 'recipe'], message })),
     ...parentFaults(items, item).map((message) => ({ path: ['items', id, 'parent'], message })),
+    ...Object.entries(item.docks ?? {}).flatMap(([key, dock]) =>
+      dock.id === key
+        ? []
+        : [{ path: ['items', id, 'docks', key], message: `Dock ${key} calls itself ${dock.id}.` }],
+    ),
   ]);
   const rings = [
     ...madeFromThemselves(items).map(({ id, name }) => ({
@@ -195,7 +206,7 @@ const sheetJoinFaults = ({ sheets }: KadrelDocument): JoinFault[] =>
 
 /** Entries of these go by their own ids. */
 const checkJoinFaults = (document: KadrelDocument): JoinFault[] =>
-  (['measures', 'fits', 'meant'] as const).flatMap((root) =>
+  (['measures', 'fits', 'meant', 'joints'] as const).flatMap((root) =>
     Object.entries<{ readonly id: string }>(document[root]).flatMap(([id, entry]) =>
       entry.id === id ? [] : [{ path: [root, id, 'id'], message: `${root}.${id} calls itself ${entry.id}.` }],
     ),

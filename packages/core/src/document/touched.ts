@@ -9,6 +9,7 @@ import {
   viewsSchema,
   type KadrelDocument,
 } from './schema.ts';
+import { jointSchema } from './dock.ts';
 import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { sheetSchema } from './sheet.ts';
 
@@ -28,12 +29,13 @@ export function touchedFault(before: KadrelDocument, after: KadrelDocument): str
     entriesFault('measures', measureSchema, before.measures, after.measures) ??
     entriesFault('fits', fitSchema, before.fits, after.fits) ??
     entriesFault('meant', meantSchema, before.meant, after.meant) ??
+    entriesFault('joints', jointSchema, before.joints, after.joints) ??
     (HANGING.every(isSame) ? undefined : hangFault(after))
   );
 }
 
 /** What refers to itself or to one another by ids. */
-const HANGING = ['items', 'pins', 'sheets', 'measures', 'fits', 'meant'] as const;
+const HANGING = ['items', 'pins', 'sheets', 'measures', 'fits', 'meant', 'joints'] as const;
 
 function hangFault(document: KadrelDocument): string | undefined {
   const [fault] = joinFaults(document);

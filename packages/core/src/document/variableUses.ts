@@ -4,7 +4,7 @@ import type { KadrelDocument } from './schema.ts';
 const WORD = /[\p{L}_][\p{L}\p{Nd}_]*/gu;
 
 /** How many numbers and other variables refer to each variable. Costs in proportion to the document. */
-export function variableUses({ variables, items }: KadrelDocument): ReadonlyMap<string, number> {
+export function variableUses({ variables, items, joints }: KadrelDocument): ReadonlyMap<string, number> {
   const uses = new Map(Object.keys(variables).map((name) => [name, 0]));
   const count = (text: string) => {
     for (const word of new Set(text.match(WORD))) {
@@ -18,6 +18,7 @@ export function variableUses({ variables, items }: KadrelDocument): ReadonlyMap<
     else Object.values(value).forEach(visit);
   };
   Object.values(variables).forEach(count);
-  for (const { placement, recipe } of Object.values(items)) visit([placement, recipe]);
+  for (const { placement, recipe, docks } of Object.values(items)) visit([placement, recipe, docks]);
+  visit(joints);
   return uses;
 }

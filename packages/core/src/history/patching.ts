@@ -61,6 +61,7 @@ const ROOTS: readonly unknown[] = [
   'measures',
   'fits',
   'meant',
+  'joints',
 ];
 /** Names that reach what every object has, rather than what is in it. */
 const FORBIDDEN: readonly unknown[] = ['__proto__', 'constructor', 'prototype'];

@@ -32,6 +32,8 @@ export const RANK: Readonly<Record<SnapKind, number>> = {
   quadrant: 0,
   'face centre': 0,
   pin: 0,
+  // A dock mostly stands on a corner or a centre, and is meant before it.
+  dock: -0.1,
   intersection: 0,
   datum: 0,
   origin: 0,
@@ -201,11 +203,15 @@ export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, o
 /** Pins and the origin of the world: marks on the view. */
 export function marks(query: SnapQuery, offer: Offer): void {
   const { kinds, reachPx } = query.settings;
-  const put = (point: Vec3, more: { kind: SnapKind; pin?: string; seenAt: Vec3 | null }) => {
+  const put = (point: Vec3, more: Pick<Offered, 'kind' | 'seenAt'> & Partial<Offered>) => {
     const offPx = pixelsOff(query.camera, point, query.pointer);
     if (offPx <= reachPx) offer({ point, offPx, chordMm: 0, ...more });
   };
   if (kinds.has('pin'))
     for (const { name, at } of query.pins ?? []) put(at, { kind: 'pin', pin: name, seenAt: null });
+  if (kinds.has('dock'))
+    for (const { at, ...dock } of query.docks ?? [])
+      if (!query.without?.has(dock.part) && (query.may?.(dock.part) ?? true))
+        put(at, { kind: 'dock', seenAt: null, words: dock.dock, ...dock });
   if (kinds.has('origin')) put([0, 0, 0], { kind: 'origin', seenAt: [0, 0, 0] });
 }

@@ -14,6 +14,7 @@ export const SNAP_KINDS = [
   'datum',
   'box point',
   'pin',
+  'dock',
   'origin',
   'perpendicular',
   'tangent',

@@ -32,6 +32,12 @@ export interface SnapQuery {
   readonly settings: SnapSettings;
   /** Pins in the world, by name. */
   readonly pins?: readonly { readonly name: string; readonly at: Vec3 }[];
+  /** Docks in the world, by name. */
+  readonly docks?: readonly (Pick<Snap, 'member' | 'leaf'> & {
+    readonly part: string;
+    readonly dock: string;
+    readonly at: Vec3;
+  })[];
   /** The from-point, which perpendiculars and tangents start at. */
   readonly from?: Vec3 | undefined;
   readonly guides?: readonly Guide[];
@@ -53,6 +59,8 @@ export interface Snap {
   readonly feature?: string;
   /** The pin that was caught. */
   readonly pin?: string;
+  /** The name of the dock that was caught. */
+  readonly dock?: string;
   /** Outward normal, on a face. */
   readonly normal?: Vec3;
   /** More about it, in words: which box point, which guide. */

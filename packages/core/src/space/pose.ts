@@ -40,18 +40,34 @@ export function turnOfDegrees([x, y, z]: Vec3): Turn {
   return turn.map((n) => n + 0) as unknown as Turn;
 }
 
+/** Beyond this sine of Y the arc sine loses digits, and X and Z are told by one another. */
+const STEEP = 0.9;
+/** Below this cosine of Y what is left is noise: X and Z turn about one axis. */
+const UPRIGHT = 1e-14;
+
 /** The degrees about X, Y, Z of a turn; at Y = ±90° the turn about Z is taken as 0. */
 export function degreesOfTurn(turn: Turn): Vec3 {
-  const y = Math.asin(Math.max(-1, Math.min(1, -turn[6])));
-  if (Math.abs(turn[6]) > 1 - 1e-12) return [clean(Math.atan2(-turn[5], turn[4])), turn[6] < 0 ? 90 : -90, 0];
+  if (Math.abs(turn[6]) > STEEP) return steepDegrees(turn);
+  const y = Math.asin(-turn[6]);
   return [clean(Math.atan2(turn[7], turn[8])), clean(y), clean(Math.atan2(turn[3], turn[0]))];
 }
 
-/** Degrees within 1e-10 of a whole number are that number: the noise of atan2 must not reach the document. */
+/** Near Y = ±90°: Z first, and X of what is left when Z is taken back, so that their errors cancel. Source: K. Shoemake, Graphics Gems IV (1994), III.5. */
+function steepDegrees(turn: Turn): Vec3 {
+  const cosine = Math.hypot(turn[0], turn[3]);
+  if (cosine < UPRIGHT) return [clean(Math.atan2(-turn[5], turn[4])), turn[6] < 0 ? 90 : -90, 0];
+  const y = Math.atan2(-turn[6], cosine);
+  const z = Math.atan2(turn[3], turn[0]);
+  const [c, s] = [Math.cos(z), Math.sin(z)];
+  const x = Math.atan2(s * turn[2] - c * turn[5], c * turn[4] - s * turn[1]);
+  return [clean(x), clean(y), clean(z)];
+}
+
+/** Degrees within 1e-11 of a whole number are that number: the noise of atan2 must not reach the document. */
 function clean(angle: number): number {
   const inDegrees = degrees(angle);
   const whole = Math.round(inDegrees);
-  return Math.abs(inDegrees - whole) < 1e-10 ? whole + 0 : inDegrees;
+  return Math.abs(inDegrees - whole) < 1e-11 ? whole + 0 : inDegrees;
 }
 
 export function poseOf(origin: Vec3, turn: Vec3): Pose {

@@ -9,7 +9,9 @@ import type { ChosenEdge, ChosenFace, ChosenPlace } from '../recipes/chosen.ts';
 import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
+import type { DockPlace } from '../docks/places.ts';
 import type { Target } from '../document/fit.ts';
+import type { DockSaid, Spot } from './docks.ts';
 import type { Sheet, SheetEntry, EntryKind, TieRead } from '../document/sheet.ts';
 import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
@@ -44,6 +46,7 @@ export const GROUPS = [
   'make',
   'draw',
   'place',
+  'join',
   'repeat',
   'combine',
   'shape',
@@ -94,6 +97,10 @@ export interface BlankValues {
   entry: SheetEntry;
   /** What is measured, or fits with another. */
   target: Target;
+  /** A place on a part, and the way out of it there. */
+  spot: Spot;
+  /** A dock, or the part whose best one is meant. */
+  dock: DockSaid;
   /** What dimensions are tied to. */
   ties: readonly TieRead[];
   length: Num;
@@ -264,6 +271,8 @@ export interface VerbContext {
   ask<K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K];
   /** The exact box in the world, of the document that the statement began with. May throw Wanting. */
   worldBox(part: ItemId): Box;
+  /** The docks of an item and of what it is made from as they stand, of the document that the statement began with. */
+  docksOn(part: ItemId): readonly DockPlace[];
   /**
    * The first surface of the visible parts that a ray meets, of the document that the statement began with, and the way
    * out of it. Exact on planes, cylinders and balls; on free-form faces as exact as their facets.

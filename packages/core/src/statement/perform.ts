@@ -1,4 +1,5 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
+import { current, isDraft } from 'immer';
 import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.ts';
 import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
@@ -23,6 +24,8 @@ import {
   type Surface,
   type Verb,
 } from './declare.ts';
+import { docksOn } from '../docks/places.ts';
+import { jointsFollow } from '../docks/following.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
 import { offPlaneNotes } from './offPlane.ts';
 import { quantityReader, resolveStatement, type Typed } from './resolve.ts';
@@ -78,9 +81,12 @@ export function perform(
         boxOf,
         ask,
         worldBox,
+        docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
         firstSurface,
       });
-      if (!isRefusal(outcome)) stepsFollow(document, draft);
+      if (isRefusal(outcome)) return;
+      jointsFollow(document, draft, (id) => sameForm(document, draft, id));
+      stepsFollow(document, draft);
     });
   } catch (error) {
     if (error instanceof Unanswerable) return error.refusal;
@@ -102,6 +108,12 @@ export function perform(
     notes: offPlaneNotes(verb, values, { typed, document }),
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
+}
+
+/** Whether an item has the recipe that it had. */
+function sameForm(before: KadrelDocument, draft: KadrelDocument, id: ItemId): boolean {
+  const now = draft.items[id];
+  return now !== undefined && (isDraft(now) ? current(now) : now).recipe === before.items[id]?.recipe;
 }
 
 /** Why what was made does not have the name that was said: it is taken, or nothing was made. */

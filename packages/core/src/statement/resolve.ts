@@ -15,8 +15,9 @@ import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
+import type { Variant } from '../patterns/placed.ts';
 import { carry, type Pose } from '../space/pose.ts';
-import { cleanDirection } from '../space/matrix.ts';
+import { cleanDirection, column } from '../space/matrix.ts';
 import { length, unit, type Vec3 } from '../space/vector.ts';
 import {
   carryGeometry,
@@ -44,6 +45,7 @@ import {
 import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, type Frame } from './frames.ts';
 import { readEdges, readFaces, readPlaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
+import { readDock, readSpot } from './docks.ts';
 import { readEntry, readSheet, readTies } from './onSheets.ts';
 import { readTarget } from './targets.ts';
 import { readPlane } from './planes.ts';
@@ -228,6 +230,9 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readFeature(given, id, around);
     case 'target':
       return readTargetOf(given, id, around);
+    case 'spot':
+    case 'dock':
+      return withBlank(readJoining(given, blank, id, around), id);
     case 'path':
       return readPath(given, id, around);
     case 'rows':
@@ -346,6 +351,8 @@ function readPoint(given: unknown, blank: Blank, id: string, around: Resolving):
   if (Array.isArray(given)) return readVector(given, blank, id, around);
   const pin = pinOf(given, around.document);
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
+  const dock = dockOf(given, id, around);
+  if (dock) return isRefusal(dock) ? dock : [...dock.shift];
   const found = readNamed(given, id, around, locatePoint);
   if (isRefusal(found)) return found;
   return [...carry(found.pose, found.found)];
@@ -356,6 +363,14 @@ function pinOf(given: unknown, document: KadrelDocument) {
   const name = typeof given === 'object' && given !== null ? (given as { pin?: unknown }).pin : undefined;
   if (typeof name !== 'string') return undefined;
   return pinNamed(document, name) ?? refuse('unknown-pin', `There is no pin named ${name}.`);
+}
+
+/** `{ "on": part, "dock": name }`: where that stands in the world; undefined for anything else. */
+function dockOf(given: unknown, id: string, around: Resolving): Pose | Refusal | undefined {
+  if (typeof given !== 'object' || given === null || !('dock' in given)) return undefined;
+  const said = readDock(given, dockReaders(id, around));
+  if (isRefusal(said)) return { ...said, blank: id };
+  return said.place?.pose ?? refuse('dock', 'Say which dock is meant.', id);
 }
 
 /** Looks up what `{ on, at }` names on a built part. */
@@ -369,7 +384,7 @@ function readNamed<T extends object>(
   if (typeof named.on !== 'string' || typeof named.at !== 'string')
     return refuse(
       'type',
-      'Three numbers belong here, or { "on": part, "at": face names joined by & }, or { "pin": name }.',
+      'Three numbers belong here, or { "on": part, "at": face names joined by & }, { "on": part, "dock": name }, or { "pin": name }.',
       id,
     );
   const part = findPart(named.on, id, document);
@@ -406,10 +421,27 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
     const point = readPoint(given, POINT_BLANK, id, around);
     return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
   }
+  const dock = dockOf(given, id, around);
+  if (dock) return isRefusal(dock) ? dock : { kind: 'plane', at: dock.shift, normal: column(dock.turn, 2) };
   const found = readNamed(given, id, around, locateFeature);
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
+/** Docks, and places for them. */
+function readJoining(given: unknown, { type }: Blank, id: string, around: Resolving) {
+  const readers = dockReaders(id, around);
+  return type === 'dock' ? readDock(given, readers) : readSpot(given, readers);
+}
+
+function dockReaders(id: string, around: Resolving) {
+  const { document, world } = around;
+  return {
+    document,
+    shapeOf: (part: ItemId, variant?: Variant) => world.shapeOf(part, variant),
+    point: (one: unknown) => readPoint(one, POINT_BLANK, id, around),
+  };
+}
+
 /** Sheets, and what stands on them. */
 function readOnSheet(given: unknown, blank: Blank, id: string, around: Resolving) {
   const { document, typed } = around;
@@ -538,6 +570,8 @@ function readFrame(given: unknown, id: string, around: Resolving): Frame | Refus
     const [a, b, c] = (read as NumVector[]).map(vectorOf);
     return threePointFrame(a!, b!, c!) ?? refuse('frame', 'These three points stand in one line.', id);
   }
+  const dock = dockOf(given, id, around);
+  if (dock) return isRefusal(dock) ? dock : { own: false, turn: dock.turn };
   const feature = readFeature(given, id, around);
   if (isRefusal(feature)) return feature;
   return featureFrame(feature) ?? refuse('frame', 'A point has no axes: pick an edge or a face.', id);

@@ -66,6 +66,7 @@ export function wordBlank(
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
   if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
+  if (blank.type === 'dock') return wordDock(typed, nameOf);
   if (blank.type === 'ties') return wordTies(typed, nameOf);
   if (blank.type === 'sheet' || blank.type === 'entry') return wordOnSheet(typed, [before, document]);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
@@ -126,6 +127,15 @@ function wordTies(typed: unknown, nameOf: (id: unknown) => string): string {
     .join(typeof list[0] === 'object' ? ' and ' : ', ');
 }
 
+/** `elbow · A`, as picked, or as it was typed. */
+function wordDock(typed: unknown, nameOf: (id: unknown) => string): string {
+  if (typeof typed !== 'object' || typed === null) return nameOf(typed);
+  const { on, dock, member, of } = typed as Readonly<Record<string, unknown>>;
+  const which = member === undefined || member === '' ? '' : ` ${String(member)}`;
+  const whose = of === undefined || of === on ? '' : ` · ${nameOf(of)}`;
+  return `${dock === undefined || dock === '' ? '' : `${String(dock)} of `}${nameOf(on)}${which}${whose}`;
+}
+
 /** The name of a sheet, or of what stands on one, now or before. */
 function wordOnSheet(typed: unknown, documents: readonly KadrelDocument[]): string {
   const id = String(typed);
@@ -149,6 +159,7 @@ function wordPlane(typed: unknown, nameOf: (id: unknown) => string): string {
 
 function wordNamed(typed: object, nameOf: (id: unknown) => string): string {
   if ('pin' in typed) return `pin ${String(typed.pin)}`;
+  if ('dock' in typed) return wordDock(typed, nameOf);
   const { on, at, snap, member } = typed as Partial<NamedPoint>;
   const which = member === undefined || member === '' ? '' : ` ${member}`;
   if (at === undefined || at === '') return `${nameOf(on)}${which}`;

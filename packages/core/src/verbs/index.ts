@@ -3,6 +3,7 @@ import type { Verb } from '../statement/declare.ts';
 import { MAKE } from './make/index.ts';
 import { DRAW_SECTIONS } from './draw/index.ts';
 import { PLACE } from './place/index.ts';
+import { JOIN } from './join/index.ts';
 import { REPEAT } from './repeat/index.ts';
 import { COMBINE } from './combine/index.ts';
 import { SHAPE } from './shape/index.ts';
@@ -17,6 +18,7 @@ export const SECTIONS = [
   MAKE,
   ...DRAW_SECTIONS,
   PLACE,
+  JOIN,
   REPEAT,
   COMBINE,
   SHAPE,

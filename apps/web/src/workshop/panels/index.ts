@@ -1,6 +1,7 @@
 /** The panels on the left, from the top down. */
 import { ledgerOf, topParts } from '@kadrel/core';
 import type { SessionState } from '../../session/store.ts';
+import { Docks } from './Docks.tsx';
 import { Ledger } from './Ledger.tsx';
 import { Parts } from './Parts.tsx';
 import { Sheets } from './Sheets.tsx';
@@ -21,14 +22,14 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'parts',
     title: 'Parts',
     count: ({ document }) => topParts(document).length,
-    share: 45,
+    share: 40,
     Body: Parts,
   },
   {
     id: 'variables',
     title: 'Variables',
     count: ({ document }) => Object.keys(document.variables).length,
-    share: 15,
+    share: 14,
     Body: Variables,
   },
   {
@@ -39,10 +40,17 @@ export const PANELS: readonly PanelDeclaration[] = [
     Body: Sheets,
   },
   {
+    id: 'docks',
+    title: 'Joints',
+    count: ({ document }) => Object.keys(document.joints).length,
+    share: 12,
+    Body: Docks,
+  },
+  {
     id: 'ledger',
     title: 'Ledger',
     count: ({ edits }) => ledgerOf(edits).length,
-    share: 28,
+    share: 22,
     Body: Ledger,
   },
 ];

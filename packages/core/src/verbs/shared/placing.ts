@@ -1,59 +1,14 @@
 /** What the verbs of placing share: shifting, turning and copying parts, and what they turn about. */
 import { datumInWorld } from '../../document/datum.ts';
-import {
-  below,
-  isGroup,
-  lineage,
-  poseOfPlacement,
-  shiftedBy,
-  valueOf,
-  worldFromParent,
-} from '../../document/items.ts';
-import type { ItemId, KadrelDocument, NumVector, Part } from '../../document/schema.ts';
+import { below, isGroup, lineage, poseOfPlacement, worldFromParent } from '../../document/items.ts';
+import { placePart, shiftPart } from '../../document/placing.ts';
+import type { ItemId, KadrelDocument, Part } from '../../document/schema.ts';
 import { boxPoint, unionBoxes } from '../../space/box.ts';
 import { multiply } from '../../space/matrix.ts';
-import {
-  chain,
-  degreesOfTurn,
-  inverse,
-  isIdentity,
-  isQuarterTurn,
-  isSameTurn,
-  roundPoint,
-  turnBack,
-  turnVector,
-  type Pose,
-  type Turn,
-} from '../../space/pose.ts';
-import { cleanLength, roundAngle } from '../../space/rounding.ts';
+import { chain, isIdentity, isQuarterTurn, roundPoint, turnVector, type Turn } from '../../space/pose.ts';
 import { add, subtract, type Vec3 } from '../../space/vector.ts';
 import { copyPart } from './copying.ts';
 import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
-
-/** Shifts a part by a world vector. An axis along which nothing moves keeps its formula and its bits. */
-export function shiftPart(draft: KadrelDocument, part: Part, by: Vec3): void {
-  const { turn } = worldFromParent(draft, part.id);
-  const local = isIdentity(turn) ? by : turnBack(turn, by);
-  part.placement.origin = shiftedBy(part.placement.origin, local);
-}
-
-/** Puts a part's own frame to a world pose. Numbers that do not change keep their formula and their bits. */
-export function placePart(draft: KadrelDocument, part: Part, pose: Pose): void {
-  const parent = worldFromParent(draft, part.id);
-  const local =
-    isIdentity(parent.turn) && parent.shift.every((n) => n === 0) ? pose : chain(inverse(parent), pose);
-  const keep = (old: NumVector, now: Vec3) =>
-    old.map((n, axis) => (valueOf(n) === now[axis] ? n : now[axis]!)) as NumVector;
-  part.placement.origin = keep(
-    part.placement.origin,
-    local.shift.map((n) => cleanLength(n)) as unknown as Vec3,
-  );
-  if (!isSameTurn(poseOfPlacement(part.placement).turn, local.turn))
-    part.placement.turn = keep(
-      part.placement.turn,
-      degreesOfTurn(local.turn).map(roundAngle) as unknown as Vec3,
-    );
-}
 
 /** Turns a part in the world about a point. A quarter turn keeps coordinates on the decimal grid. */
 export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: Vec3): void {
@@ -66,6 +21,8 @@ export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: V
     shift: isQuarterTurn(turn) ? roundPoint(shift) : shift,
   });
 }
+
+export { placePart, shiftPart };
 
 /** The choices of a centre for turning and resizing. */
 export const CENTRES = {

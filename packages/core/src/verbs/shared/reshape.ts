@@ -37,6 +37,7 @@ import { boxCorners, boxOf as boxOfPoints } from '../../space/box.ts';
 import { add, dot, length, scale, subtract, type Vec3 } from '../../space/vector.ts';
 import { makeIndependent, plain } from './copying.ts';
 import { refuse, type Affine, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { dockMap } from './mappedDocks.ts';
 import { linkedWith } from './tree.ts';
 
 /** Columns whose cosine, or whose relative difference in length, is below this are square or equal: rounding noise. */
@@ -45,12 +46,13 @@ const FLIP_X: Matrix = [-1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 /** Keeps what a part is now as what it was made, unless that is kept already. */
 export function rememberMade(part: Part, datumAt?: Vec3): void {
-  const { recipe, placement, datum } = part;
+  const { recipe, placement, datum, docks } = part;
   part.made ??= plain<NonNullable<Part['made']>>({
     base: recipe.base,
     placement,
     datum,
     ...(datumAt ? { datumAt: [...datumAt] } : {}),
+    ...(docks ? { docks } : {}),
   });
 }
 
@@ -159,6 +161,7 @@ function mapPart(
   context: ReshapeContext,
 ): Refusal | undefined {
   rememberMade(part);
+  const docks = dockMap(draft, part, map);
   const { turn, shift } = poseOfPlacement(part.placement);
   const own = isIdentity(turn) ? map : multiply(transposed(turn), multiply(map, turn));
   const carried = applyMatrix(map, shift);
@@ -167,6 +170,25 @@ function mapPart(
   ) as Part['placement']['origin'];
   // What is below may be linked to parts elsewhere, which do not change with it.
   if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
+  const fault = mapForm(draft, part, { own, turn }, context);
+  if (!fault) docks();
+  return fault;
+}
+
+interface OwnMap {
+  /** The map in the frame of the part. */
+  readonly own: Matrix;
+  /** How the part is turned in the frame that its placement is told in. */
+  readonly turn: Turn;
+}
+
+/** Maps what a part is made of; where it stands is mapped already. */
+function mapForm(
+  draft: KadrelDocument,
+  part: Part,
+  { own, turn }: OwnMap,
+  context: ReshapeContext,
+): Refusal | undefined {
   const { base } = part.recipe;
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
   if (isBody(base) || part.recipe.steps.length > 0) return mapMade(part, own, turn);
@@ -347,6 +369,17 @@ function mappedDatum(datum: Part['datum'], own: Matrix): Part['datum'] {
   return isDiagonal ? (datum.map((n, i) => n * Math.sign(own[4 * i]!) + 0) as Part['datum']) : datum;
 }
 
+/** Docks go back to where they were made; those made since stay. */
+function restoreDocks(part: Part, made: NonNullable<Part['docks']>): void {
+  for (const [id, { origin, turn, on }] of Object.entries(plain(made))) {
+    const dock = part.docks?.[id];
+    if (!dock) continue;
+    Object.assign(dock, { origin, turn });
+    if (on) dock.on = on;
+    else delete dock.on;
+  }
+}
+
 /** What a part is as it was made; its operands also in the place where they were made. */
 export function unmade(draft: KadrelDocument, part: Part): void {
   const { base } = part.recipe;
@@ -355,6 +388,7 @@ export function unmade(draft: KadrelDocument, part: Part): void {
     base.layout = plain(part.made.base.layout);
   else if (part.made && childrenOf(part).length === 0) part.recipe.base = plain(part.made.base);
   if (part.made) part.datum = plain(part.made.datum);
+  if (part.made?.docks) restoreDocks(part, part.made.docks);
   for (const id of childrenOf(part)) {
     const operand = draft.items[id]!;
     if (operand.made) operand.placement = plain(operand.made.placement);

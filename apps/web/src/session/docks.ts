@@ -1,0 +1,138 @@
+/** The docks of the document on show: found once for each state of it and of what is built. */
+import {
+  docksIn,
+  docksReport,
+  isSameEnd,
+  matches,
+  takenDocks,
+  verbNamed,
+  type DockPlace,
+  type DockReport,
+  type ItemId,
+  type KadrelDocument,
+  type SnapQuery,
+} from '@kadrel/core';
+import type { Built } from './built.ts';
+import type { SessionCore } from './core.ts';
+import type { Statement } from './statement.ts';
+
+export interface DocksNow {
+  readonly report: DockReport;
+  /** Of what can be seen. */
+  readonly places: readonly DockPlace[];
+}
+
+const NO_DOCKS: DocksNow = { report: { open: [], joints: [], lost: [] }, places: [] };
+
+export function docking(core: SessionCore, update: (change: (statement: Statement) => Statement) => void) {
+  let known: { document: KadrelDocument; built: Built; now: DocksNow } | null = null;
+
+  function docksNow(): DocksNow {
+    const { document, built } = core.get();
+    if (known?.document === document && known.built === built) return known.now;
+    const now = hasDocks(document) ? found(document) : NO_DOCKS;
+    known = { document, built, now };
+    return now;
+  }
+
+  function found(document: KadrelDocument): DocksNow {
+    const world = core.worlds.of(document);
+    const shapeOf = (part: ItemId, variant?: Parameters<typeof world.shapeOf>[1]) =>
+      world.shapeOf(part, variant);
+    return {
+      report: docksReport(document, shapeOf),
+      places: docksIn(document, shapeOf, 'visible'),
+    };
+  }
+
+  return {
+    docksNow,
+    /** Hides the docks of a part, or shows them again. */
+    toggleDocks(part: ItemId): void {
+      const { hiddenDocks } = core.get();
+      const without = hiddenDocks.filter((id) => id !== part);
+      core.set({ hiddenDocks: without.length < hiddenDocks.length ? without : [...hiddenDocks, part] });
+    },
+    /** Goes on to the next free dock of what moves, or of what it is joined to. */
+    nextDock(blank: 'dock' | 'onto'): void {
+      update((statement) => withNextDock(statement, blank, docksNow().places, core.get().document));
+    },
+    /** Quarter turns about an axis of the joint in hand. */
+    quarterTurn(blank: 'turn' | 'tiltX' | 'tiltY', quarters: 1 | -1): void {
+      update((statement) => {
+        const now = Number(statement.typed[blank] ?? 0);
+        const turned = Number.isFinite(now) ? (now + 90 * quarters + 360) % 360 : 90 * quarters;
+        return { ...statement, typed: { ...statement.typed, [blank]: String(turned) }, refusal: null };
+      });
+    },
+  };
+}
+
+const hasDocks = ({ items, joints }: KadrelDocument): boolean =>
+  Object.keys(joints).length > 0 || Object.values(items).some(({ docks }) => docks !== undefined);
+
+/** Whether the statement in hand has a blank for a dock. */
+export const asksForDock = (statement: Statement | null): boolean =>
+  statement?.phase === 'open' &&
+  Object.values(verbNamed(statement.verb)!.blanks).some(({ type }) => type === 'dock');
+
+/** A dock as it is written into a blank. */
+export const typedDock = ({ part, end, dock }: DockPlace) => ({
+  on: part,
+  dock: dock.name,
+  ...(end.member === undefined ? {} : { member: end.member }),
+  ...(end.of === part ? {} : { of: end.of }),
+});
+
+type SnapDock = NonNullable<SnapQuery['docks']>[number];
+const packed = new WeakMap<readonly DockPlace[], readonly SnapDock[]>();
+
+/** As the snaps want them: asked at every move of the pointer, made once. */
+export function snapDocks(places: readonly DockPlace[]): readonly SnapDock[] {
+  const known = packed.get(places);
+  if (known) return known;
+  const made = places.map(({ part, end, dock, pose }) => ({
+    part,
+    dock: dock.name,
+    at: pose.shift,
+    ...(end.member === undefined ? {} : { member: end.member }),
+    ...(end.of === part ? {} : { leaf: end.of }),
+  }));
+  packed.set(places, made);
+  return made;
+}
+
+/** The dock that stands in a blank; undefined where a part alone does. */
+export function dockIn(typed: unknown, places: readonly DockPlace[]): DockPlace | undefined {
+  if (typeof typed !== 'object' || typed === null) return undefined;
+  const { on, dock, member = '', of } = typed as Readonly<Record<string, unknown>>;
+  return places.find(
+    (one) =>
+      one.part === on &&
+      one.dock.name === dock &&
+      (one.end.member ?? '') === member &&
+      (of === undefined || one.end.of === of),
+  );
+}
+
+/** The next free dock of the same part that matches the other blank, round and round. */
+export function withNextDock(
+  statement: Statement,
+  blank: 'dock' | 'onto',
+  places: readonly DockPlace[],
+  document: KadrelDocument,
+): Statement {
+  const typed = statement.typed[blank];
+  const now = dockIn(typed, places);
+  const part =
+    now?.part ?? (typeof typed === 'object' && typed !== null ? (typed as { on?: string }).on : typed);
+  const other = dockIn(statement.typed[blank === 'dock' ? 'onto' : 'dock'], places);
+  const taken = takenDocks(document);
+  const free = places.filter(
+    (one) => one.part === part && !taken(one.end) && (!other || matches(one.dock, other.dock)),
+  );
+  const at = free.findIndex((one) => now && isSameEnd(one.end, now.end));
+  const next = free[(at + 1) % free.length];
+  if (!next) return statement;
+  return { ...statement, typed: { ...statement.typed, [blank]: typedDock(next) }, refusal: null };
+}

@@ -1,0 +1,153 @@
+/** The docks of a document as they stand in the world. */
+import {
+  isGroup,
+  isStanding,
+  isWhole,
+  lineage,
+  standingParts,
+  visibleParts,
+  withAllBelow,
+  worldFromPart,
+} from '../document/items.ts';
+import { docksInOrder, isSameEnd, type Dock, type DockEnd } from '../document/dock.ts';
+import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import { placedOf, type Variant } from '../patterns/placed.ts';
+import { isRefusal, type Refusal } from '../refusals/refusal.ts';
+import type { SnapShape } from '../snapping/shape.ts';
+import { chain, inverse, type Pose } from '../space/pose.ts';
+import { dockFrame, numberedFrame } from './frames.ts';
+
+/** What is known of a built solid, or why nothing is. */
+export type ShapeOf = (part: ItemId, variant?: Variant) => { readonly snaps: SnapShape } | Refusal;
+
+/** A dock as it stands. */
+export interface DockPlace {
+  readonly end: DockEnd;
+  /** The item that one sees and moves: a part, a pattern or a group. */
+  readonly part: ItemId;
+  readonly dock: Dock;
+  /** In the world: Z points outward, X is where its roll begins. */
+  readonly pose: Pose;
+  /** Why it does not stand where its names are, if these are gone. */
+  readonly lost?: string;
+}
+
+/** Docks of more members than this are not listed one by one. */
+const MAX_LISTED = 2000;
+
+/** What has docks, in one of the places where it stands. */
+interface Holder {
+  readonly item: Part;
+  readonly pose: Pose;
+  readonly mirrored: boolean;
+  readonly extra?: Variant['extra'];
+  readonly member?: string;
+}
+
+/** The docks of a standing item or a group: its own, and those of what it is made from. */
+export function docksOn(document: KadrelDocument, part: ItemId, shapeOf: ShapeOf): DockPlace[] {
+  const item = document.items[part];
+  if (!item) return [];
+  return holdersIn(document, item).flatMap((holder) =>
+    docksInOrder(holder.item).map((dock) => placeOf(document, part, { holder, dock, shapeOf })),
+  );
+}
+
+function holdersIn(document: KadrelDocument, item: Part): Holder[] {
+  const own: Holder = { item, pose: worldFromPart(document, item.id), mirrored: false };
+  if (isGroup(item)) return hasDocks(item) ? [own] : [];
+  if (!isWhole(document, item)) return [own, ...madeFrom(document, own)].filter((one) => hasDocks(one.item));
+  const members = dockedMembers(document, item) ? placedOf(document, item.id).slice(0, MAX_LISTED) : [];
+  const within = members.flatMap(({ leaf, pose, mirrored, extra, member }): Holder[] => {
+    const holder: Holder = { item: document.items[leaf]!, pose, mirrored, extra, member };
+    return [holder, ...madeFrom(document, holder)];
+  });
+  return [own, ...within].filter((one) => hasDocks(one.item));
+}
+
+const hasDocks = ({ docks }: Part) => docks !== undefined && Object.keys(docks).length > 0;
+
+/** Whether it is worth going through the members of a pattern. */
+const dockedMembers = (document: KadrelDocument, item: Part): boolean => {
+  const { base } = item.recipe;
+  const definition = base.kind === 'link' ? base.to : item.id;
+  return withAllBelow(document, definition).slice(1).some(hasDocks);
+};
+
+/** Operands keep their docks, where they stand in what they have become part of. */
+function madeFrom(document: KadrelDocument, holder: Holder): Holder[] {
+  if (holder.item.recipe.base.kind !== 'combine' || holder.mirrored) return [];
+  const outer = inverse(worldFromPart(document, holder.item.id));
+  return withAllBelow(document, holder.item.id)
+    .slice(1)
+    .map((item) => ({
+      ...holder,
+      item,
+      pose: chain(holder.pose, chain(outer, worldFromPart(document, item.id))),
+    }));
+}
+
+interface Placing {
+  readonly holder: Holder;
+  readonly dock: Dock;
+  readonly shapeOf: ShapeOf;
+}
+
+function placeOf(document: KadrelDocument, part: ItemId, { holder, dock, shapeOf }: Placing): DockPlace {
+  const { item, pose, mirrored, member } = holder;
+  const found = frameOf(document, holder, dock, shapeOf);
+  const own = isRefusal(found) ? numberedFrame(dock, mirrored) : found;
+  return {
+    end: { of: item.id, dock: dock.id, ...(member === undefined ? {} : { member }) },
+    part,
+    dock,
+    pose: chain(pose, own),
+    ...(isRefusal(found) ? { lost: found.message } : {}),
+  };
+}
+
+function frameOf(
+  document: KadrelDocument,
+  { item, mirrored, extra }: Holder,
+  dock: Dock,
+  shapeOf: ShapeOf,
+): Pose | Refusal {
+  if (!dock.on || isGroup(item) || isWhole(document, item)) return numberedFrame(dock, mirrored);
+  const shape = shapeOf(item.id, { mirrored, extra });
+  // What a part is made from may not be built by itself, and where there is no kernel nothing is.
+  if (isRefusal(shape))
+    return isStanding(document, item.id) && shape.code !== 'no-kernel'
+      ? shape
+      : numberedFrame(dock, mirrored);
+  if (shape.snaps.names.length === 0) return numberedFrame(dock, mirrored);
+  return dockFrame(dock, { document, name: item.name, shape: shape.snaps, mirrored });
+}
+
+/** All docks that stand for themselves or belong to a group, in the order of the tree. */
+export function docksIn(
+  document: KadrelDocument,
+  shapeOf: ShapeOf,
+  which: 'all' | 'visible' = 'all',
+): DockPlace[] {
+  const parts = which === 'all' ? standingParts(document) : visibleParts(document);
+  const groups = Object.values(document.items).filter(
+    (item) =>
+      isGroup(item) && isStanding(document, item.id) && hasDocks(item) && (which === 'all' || item.visible),
+  );
+  return [...groups, ...parts].flatMap(({ id }) => docksOn(document, id, shapeOf));
+}
+
+/** Whose dock it is among what one sees: the item itself, or the part, pattern or group that it is part of. */
+export function carrierOf(document: KadrelDocument, { of }: Pick<DockEnd, 'of'>): ItemId | undefined {
+  const item = document.items[of];
+  if (!item) return undefined;
+  if (isGroup(item)) return of;
+  return lineage(document, of).find((id) => !isGroup(document.items[id]!));
+}
+
+/** Where an end stands; undefined where it is gone. */
+export function placeOfEnd(document: KadrelDocument, end: DockEnd, shapeOf: ShapeOf): DockPlace | undefined {
+  const carrier = carrierOf(document, end);
+  if (carrier === undefined) return undefined;
+  return docksOn(document, carrier, shapeOf).find((place) => isSameEnd(place.end, end));
+}

@@ -1,0 +1,95 @@
+/** Which docks are open, which joints have drifted apart, and which do not match. */
+import { inOrderMade } from '../document/fit.ts';
+import { isSameEnd, type Dock, type DockEnd, type Joint } from '../document/dock.ts';
+import { valueOf } from '../document/items.ts';
+import type { KadrelDocument } from '../document/schema.ts';
+import { apart, numbersOf, wantedPose } from './joining.ts';
+import { docksIn, placeOfEnd, type DockPlace, type ShapeOf } from './places.ts';
+
+/** Nearer than this is closed: ten times what a placement loses, a tenth of the kernel’s tolerance. */
+const CLOSED_MM = 1e-8;
+const CLOSED_DEGREES = 1e-8;
+/** Sizes this near to each other are one. */
+const SAME_SIZE_MM = 1e-9;
+
+export interface JointReport {
+  readonly joint: Joint;
+  readonly moved?: DockPlace | undefined;
+  readonly onto?: DockPlace | undefined;
+  /** How far it is from what it says: mm and degrees. */
+  readonly gap: number;
+  readonly angle: number;
+  readonly isClosed: boolean;
+  /** Why that is not known: a place is gone, or what is hidden is not built. */
+  readonly unknown?: string | undefined;
+  /** What does not match, as a sentence. */
+  readonly misfit?: string | undefined;
+}
+
+export interface DockReport {
+  readonly open: readonly DockPlace[];
+  readonly joints: readonly JointReport[];
+  /** Docks whose names are gone. */
+  readonly lost: readonly DockPlace[];
+}
+
+export function docksReport(document: KadrelDocument, shapeOf: ShapeOf): DockReport {
+  const all = docksIn(document, shapeOf);
+  const taken = takenDocks(document);
+  return {
+    open: all.filter(({ end }) => !taken(end)),
+    joints: inOrderMade(document.joints).map((joint) => reportOf(document, joint, shapeOf)),
+    lost: all.filter(({ lost }) => lost !== undefined),
+  };
+}
+
+/** Whether a dock is in a joint. */
+export function takenDocks({ joints }: KadrelDocument): (end: DockEnd) => boolean {
+  const key = ({ of, dock, member = '' }: DockEnd) => `${of}/${dock}/${member}`;
+  const taken = new Set(Object.values(joints).flatMap(({ moved, onto }) => [key(moved), key(onto)]));
+  return (end) => taken.has(key(end));
+}
+
+function reportOf(document: KadrelDocument, joint: Joint, shapeOf: ShapeOf): JointReport {
+  const [moved, onto] = [
+    placeOfEnd(document, joint.moved, shapeOf),
+    placeOfEnd(document, joint.onto, shapeOf),
+  ];
+  const misfit = moved && onto && misfitOf(moved.dock, onto.dock);
+  const unknown = moved && onto ? (moved.lost ?? onto.lost) : 'One of its docks is not there.';
+  if (!moved || !onto || unknown !== undefined)
+    return { joint, moved, onto, gap: 0, angle: 0, isClosed: false, unknown, misfit };
+  const { gap, angle } = apart(moved.pose, wantedPose(onto.pose, numbersOf(joint)));
+  return {
+    joint,
+    moved,
+    onto,
+    gap,
+    angle,
+    isClosed: gap < CLOSED_MM && angle < CLOSED_DEGREES,
+    misfit,
+  };
+}
+
+/** Why two docks do not go together, or undefined. */
+export function misfitOf(a: Dock, b: Dock): string | undefined {
+  if (a.kind !== '' && b.kind !== '' && a.kind !== b.kind) return `${a.kind} on ${b.kind}`;
+  if (a.role !== undefined && a.role === b.role) return `${a.role} on ${b.role}`;
+  if (a.size === undefined || b.size === undefined) return undefined;
+  const [x, y] = [valueOf(a.size), valueOf(b.size)];
+  return Math.abs(x - y) > SAME_SIZE_MM ? `size ${x} on ${y}` : undefined;
+}
+
+/** Whether a dock is of a kind that the other is also of, and nothing else is against it. */
+export const matches = (a: Dock, b: Dock): boolean => a.kind === b.kind && misfitOf(a, b) === undefined;
+
+/** The free docks that match one, the nearest first. */
+export function matchingDocks(place: DockPlace, among: readonly DockPlace[]): DockPlace[] {
+  const off = ({ pose: { shift } }: DockPlace) =>
+    Math.hypot(...shift.map((n, i) => n - place.pose.shift[i]!));
+  return among
+    .filter(
+      (one) => one.part !== place.part && !isSameEnd(one.end, place.end) && matches(one.dock, place.dock),
+    )
+    .sort((a, b) => off(a) - off(b));
+}

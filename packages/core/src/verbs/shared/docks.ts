@@ -1,0 +1,140 @@
+/** What the verbs of docks share: names, frames, where docks stand while a statement moves them, and joints. */
+import { inOrderMade } from '../../document/fit.ts';
+import { docksInOrder, isSameEnd, type Dock, type DockEnd, type Joint } from '../../document/dock.ts';
+import { worldFromPart } from '../../document/items.ts';
+import { placePart, shiftPart } from '../../document/placing.ts';
+import { childrenOf, type ItemId, type KadrelDocument, type Num, type Part } from '../../document/schema.ts';
+import { carrierOf, type DockPlace } from '../../docks/places.ts';
+import { partPose } from '../../docks/joining.ts';
+import { takenDocks } from '../../docks/report.ts';
+import { carry, chain, degreesOfTurn, inverse, type Pose } from '../../space/pose.ts';
+import { roundAngle } from '../../space/rounding.ts';
+import { subtract } from '../../space/vector.ts';
+import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import type { DockSaid } from '../../statement/docks.ts';
+
+/** The name that was said, if no dock of the part has it; else the next one free. */
+export function freeDockName(part: Part, wanted: string): string {
+  const taken = new Set(docksInOrder(part).map(({ name }) => name));
+  if (!taken.has(wanted)) return wanted;
+  for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
+}
+
+export const nextDockOrder = (part: Part): number => (docksInOrder(part).at(-1)?.order ?? 0) + 1;
+
+/** Origin and turn as they are kept. */
+export function keptFrame({ turn, shift }: Pose): Pick<Dock, 'origin' | 'turn'> {
+  return {
+    origin: [...shift] as [number, number, number],
+    turn: degreesOfTurn(turn).map(roundAngle) as [number, number, number],
+  };
+}
+
+/** Puts a part so that its dock, which stands at `from` now, stands at `to`; both in the world. What rounding leaves goes out of the turn alone. */
+export function standDock(draft: KadrelDocument, part: Part, from: Pose, to: Pose): void {
+  const pose = worldFromPart(draft, part.id);
+  const own = chain(inverse(pose), from);
+  placePart(draft, part, partPose(pose, from, to));
+  const at = carry(worldFromPart(draft, part.id), own.shift);
+  shiftPart(draft, part, subtract(to.shift, at));
+}
+
+/** Where a dock stands in the frame of the item that carries it; as that is moved, it goes along. */
+export interface CarriedDock {
+  readonly place: DockPlace;
+  readonly own: Pose;
+}
+
+/** Take it before anything is moved. */
+export const carriedDock = (draft: KadrelDocument, place: DockPlace): CarriedDock => ({
+  place,
+  own: chain(inverse(worldFromPart(draft, place.part)), place.pose),
+});
+
+/** Where it stands now: on what carries it, or on a copy of that. */
+export const poseNow = (
+  draft: KadrelDocument,
+  { place, own }: CarriedDock,
+  carrier: ItemId = place.part,
+): Pose => chain(worldFromPart(draft, carrier), own);
+
+/** The same dock of a copy of what carries it. */
+export function endOnCopy(draft: KadrelDocument, { end, part }: DockPlace, copy: ItemId): DockEnd {
+  const path = pathBelow(draft, part, end.of);
+  const of = path.reduce((at, index) => childrenOf(draft.items[at]!)[index] ?? at, copy);
+  return { ...end, of };
+}
+
+/** Which child of which child: the way down from one item to another. */
+function pathBelow(draft: KadrelDocument, from: ItemId, to: ItemId): number[] {
+  if (from === to) return [];
+  const parent = draft.items[to]?.parent;
+  if (!parent) return [];
+  return [...pathBelow(draft, from, parent), childrenOf(draft.items[parent]!).indexOf(to)];
+}
+
+export const jointNamed = (document: KadrelDocument, name: string): Joint | Refusal =>
+  Object.values(document.joints).find((joint) => joint.name === name) ??
+  document.joints[name] ??
+  refuse('unknown-joint', `There is no joint named ${name}.`, 'joint');
+
+interface JointSaid {
+  readonly moved: DockEnd;
+  readonly onto: DockEnd;
+  readonly turn: Num;
+  readonly tilt: readonly [Num, Num];
+  readonly offset: Num;
+  readonly isHeld: boolean;
+}
+
+/** Keeps that two docks are joined; what the moved one was joined to before is let go. */
+export function addJoint(draft: KadrelDocument, said: JointSaid, context: VerbContext): void {
+  const { moved, onto, turn, tilt, offset, isHeld } = said;
+  for (const joint of Object.values(draft.joints))
+    if (isSameEnd(joint.moved, moved) || isSameEnd(joint.onto, moved)) delete draft.joints[joint.id];
+  const id = context.newId();
+  draft.joints[id] = {
+    id,
+    name: freeJointName(draft),
+    order: (inOrderMade(draft.joints).at(-1)?.order ?? 0) + 1,
+    moved: { ...moved },
+    onto: { ...onto },
+    turn,
+    tilt: [...tilt],
+    offset,
+    ...(isHeld ? { held: true } : {}),
+  };
+}
+
+function freeJointName({ joints }: KadrelDocument): string {
+  const taken = new Set(Object.values(joints).map(({ name }) => name));
+  for (let n = 1; ; n++) if (!taken.has(`J${n}`)) return `J${n}`;
+}
+
+/** The docks that a said dock may be: itself, or the free ones of the part. */
+export function docksMeant(
+  draft: KadrelDocument,
+  said: DockSaid,
+  context: VerbContext,
+): readonly DockPlace[] {
+  if (said.place) return [said.place];
+  const taken = takenDocks(draft);
+  return context.docksOn(said.part).filter(({ end, lost }) => lost === undefined && !taken(end));
+}
+
+/** A dock that one must be told of: it is not free any more. */
+export function takenRefusal(draft: KadrelDocument, place: DockPlace, but: ItemId): Refusal | undefined {
+  const joint = Object.values(draft.joints).find(
+    ({ moved, onto }) =>
+      (isSameEnd(onto, place.end) && carrierOf(draft, moved) !== but) ||
+      (isSameEnd(moved, place.end) && carrierOf(draft, onto) !== but),
+  );
+  if (!joint) return undefined;
+  const other = isSameEnd(joint.onto, place.end) ? joint.moved : joint.onto;
+  const { name } = draft.items[other.of]!;
+  return refuse(
+    'dock-taken',
+    `${place.dock.name} of ${draft.items[place.end.of]!.name} is joined to ${name} already (${joint.name}). Unjoin it first, or choose another dock.`,
+    'onto',
+  );
+}
