@@ -137,8 +137,8 @@ const elbow = (as: string): Statement[] => [
       angle: 90,
     },
   ],
-  ['dock', { at: [60, 0, 0], on: as, out: '-y', called: 'A', kind: PIPE }],
-  ['dock', { at: [0, 60, 0], on: as, out: '-x', called: 'B', kind: PIPE }],
+  ['dock', { at: [60, 0, 0], part: as, out: '-y', called: 'A', kind: PIPE }],
+  ['dock', { at: [0, 60, 0], part: as, out: '-x', called: 'B', kind: PIPE }],
 ];
 
 const tee = (as: string): Statement[] => [
@@ -150,9 +150,9 @@ const tee = (as: string): Statement[] => [
   ['cylinder', { as: `${as} side bore`, diameter: 34, height: 65 }],
   ['turn', { parts: [`${as} side bore`], angle: 90, about: 'y', centre: 'point', at: [0, 0, 0] }],
   ['subtract', { as, from: `${as} body`, parts: [`${as} bore`, `${as} side bore`] }],
-  ['dock', { at: [0, 0, -60], on: as, out: '-z', called: 'A', kind: PIPE }],
-  ['dock', { at: [0, 0, 60], on: as, out: 'z', called: 'B', kind: PIPE }],
-  ['dock', { at: [60, 0, 0], on: as, out: 'x', called: 'C', kind: PIPE }],
+  ['dock', { at: [0, 0, -60], part: as, out: '-z', called: 'A', kind: PIPE }],
+  ['dock', { at: [0, 0, 60], part: as, out: 'z', called: 'B', kind: PIPE }],
+  ['dock', { at: [60, 0, 0], part: as, out: 'x', called: 'C', kind: PIPE }],
 ];
 
 test('a pipe run with two elbows and a tee is closed, and its parts touch on rings and nowhere overlap', async () => {

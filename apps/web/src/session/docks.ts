@@ -62,7 +62,8 @@ export function docking(core: SessionCore, update: (change: (statement: Statemen
       update((statement) => {
         const now = Number(statement.typed[blank] ?? 0);
         const turned = Number.isFinite(now) ? (now + 90 * quarters + 360) % 360 : 90 * quarters;
-        return { ...statement, typed: { ...statement.typed, [blank]: String(turned) }, refusal: null };
+        const text = turned === 0 ? undefined : String(turned);
+        return { ...statement, typed: { ...statement.typed, [blank]: text }, refusal: null };
       });
     },
   };

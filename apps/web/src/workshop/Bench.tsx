@@ -31,6 +31,12 @@ const GROUP_WORDS: Readonly<Record<Group, string>> = {
   output: 'Sheets',
   edit: 'Edit',
 };
+/** What stands together in one list: there is no room for a button each. */
+const TOGETHER: Readonly<Partial<Record<Group, readonly Group[]>>> = {
+  place: ['place', 'join'],
+  shape: ['shape', 'cut'],
+};
+const SECOND = new Set(Object.values(TOGETHER).flatMap((groups) => groups.slice(1)));
 const MOST_USED = ['box', 'move'];
 
 /** The strip of verbs, and at its right end the snaps and the steps. With little room the verbs are in one list. */
@@ -48,14 +54,18 @@ export function Bench() {
       {isSmall ? (
         <VerbsPanel words="Verbs" groups={groups} isInHand={false} />
       ) : (
-        groups.map((group) => (
-          <VerbsPanel
-            key={group}
-            words={GROUP_WORDS[group]}
-            groups={[group]}
-            isInHand={inHand !== undefined && verbNamed(inHand)?.group === group}
-          />
-        ))
+        groups
+          .filter((group) => !SECOND.has(group))
+          .map((group) => (
+            <VerbsPanel
+              key={group}
+              words={GROUP_WORDS[group]}
+              groups={TOGETHER[group] ?? [group]}
+              isInHand={
+                inHand !== undefined && (TOGETHER[group] ?? [group]).includes(verbNamed(inHand)!.group)
+              }
+            />
+          ))
       )}
       <span className="mx-2 h-5 w-px shrink-0 bg-rule" />
       {MOST_USED.map((id) => {

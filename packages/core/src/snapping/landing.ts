@@ -1,5 +1,6 @@
 /** Which way a surface faces where something lands on it: at a face, or in the middle of the faces at an edge or a corner. */
 import { MEETING, MERGED } from '../document/naming.ts';
+import { cleanDirection } from '../space/matrix.ts';
 import { carryBack, turnVector } from '../space/pose.ts';
 import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import type { Plane } from '../space/plane.ts';
@@ -39,6 +40,14 @@ export function landingNormal(
 }
 /** Normals that cancel one another point nowhere. */
 const LEAST_SUM = 1e-6;
+
+/** The way out of a solid at a point of its surface: the middle of the faces that meet there; undefined away from them all. */
+export function wayOutAt(instance: SnapInstance, point: Vec3): Vec3 | undefined {
+  let sum: Vec3 = [0, 0, 0];
+  for (let face = 0; face < instance.shape.faceKind.length; face++)
+    if (isOnFace(instance, face, point)) sum = add(sum, outwardAt(instance, face, point) ?? [0, 0, 0]);
+  return length(sum) < LEAST_SUM ? undefined : cleanDirection(unit(sum));
+}
 
 /** The plane of the flat face that was caught, in the world; undefined where it is round, or no face. */
 export function planeUnder(

@@ -273,6 +273,8 @@ export interface VerbContext {
   worldBox(part: ItemId): Box;
   /** The docks of an item and of what it is made from as they stand, of the document that the statement began with. */
   docksOn(part: ItemId): readonly DockPlace[];
+  /** The way out of a solid at a point of its surface, both in the world; undefined elsewhere, and where nothing is known of it. */
+  wayOut(part: ItemId, point: Vec3): Vec3 | undefined;
   /**
    * The first surface of the visible parts that a ray meets, of the document that the statement began with, and the way
    * out of it. Exact on planes, cylinders and balls; on free-form faces as exact as their facets.

@@ -9,7 +9,7 @@ import { placedOf, solidCount } from '../patterns/placed.ts';
 import { carryBox, type Box } from '../space/box.ts';
 import { isQuarterTurn } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
-import { outwardAt } from '../snapping/landing.ts';
+import { outwardAt, wayOutAt } from '../snapping/landing.ts';
 import { castOnScene, onSurface } from '../snapping/raycast.ts';
 import { snapScene, type SnapScene } from '../snapping/scene.ts';
 import {
@@ -82,6 +82,7 @@ export function perform(
         ask,
         worldBox,
         docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
+        wayOut: (part, point) => wayOutOf(document, world, part, point),
         firstSurface,
       });
       if (isRefusal(outcome)) return;
@@ -144,6 +145,13 @@ function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | und
       );
   }
   return undefined;
+}
+
+function wayOutOf(document: KadrelDocument, world: World, part: ItemId, point: Vec3): Vec3 | undefined {
+  if (isWhole(document, document.items[part]!)) return undefined;
+  const shape = world.shapeOf(part);
+  if (isRefusal(shape)) return undefined;
+  return wayOutAt({ part, pose: worldFromPart(document, part), shape: shape.snaps }, point);
 }
 
 /** The visible parts as they stand; one that is not built has no surface to meet. */

@@ -50,8 +50,8 @@ const refusal = (document: KadrelDocument, verb: string, typed: Record<string, u
 /** A beam 100 long with a dock at either end. */
 const beam = (name: string, at: Vec3 = [0, 0, 0]): Step[] => [
   ['box', { size: [100, 20, 10], at, as: name }],
-  ['dock', { at: [at[0], at[1] + 10, at[2] + 5], on: name, out: '-x', kind: 'beam', called: 'start' }],
-  ['dock', { at: [at[0] + 100, at[1] + 10, at[2] + 5], on: name, out: 'x', kind: 'beam', called: 'end' }],
+  ['dock', { at: [at[0], at[1] + 10, at[2] + 5], part: name, out: '-x', kind: 'beam', called: 'start' }],
+  ['dock', { at: [at[0] + 100, at[1] + 10, at[2] + 5], part: name, out: 'x', kind: 'beam', called: 'end' }],
 ];
 
 const angle = fc.oneof(fc.constantFrom(0, 90, 180, 270), fc.double({ min: -360, max: 360, noNaN: true }));
@@ -69,8 +69,8 @@ test('joins place docks to 1e-9 mm, looking at each other to 1e-12', () => {
           ['box', { size: [10, 20, 30], at: atA, as: 'a' }],
           ['change', { parts: ['a'], turn: turnA }],
           ['box', { size: [30, 20, 10], at: atB, as: 'b' }],
-          ['dock', { at: dockA, on: 'a', out: outA, roll: rollA, called: 'p' }],
-          ['dock', { at: dockB, on: 'b', out: outB, roll: rollB, called: 'q' }],
+          ['dock', { at: dockA, part: 'a', out: outA, roll: rollA, called: 'p' }],
+          ['dock', { at: dockB, part: 'b', out: outB, roll: rollB, called: 'q' }],
           ['change', { parts: ['b'], turn: turnB }],
           ['join-docks', { dock: 'a: p', onto: 'b: q' }],
         ] as Step[]);
@@ -118,7 +118,7 @@ test('a run of n pieces of length L is n·L long', () => {
 test('a mirrored part has mirrored docks, and a resized one keeps them on their places', () => {
   const document = after([
     ['box', { size: [100, 40, 20], as: 'a' }],
-    ['dock', { at: [100, 10, 5], on: 'a', out: 'x', roll: 30, called: 'p' }],
+    ['dock', { at: [100, 10, 5], part: 'a', out: 'x', roll: 30, called: 'p' }],
     ['mirror', { parts: ['a'], across: 'x', centre: 'point', at: [100, 0, 0] }],
   ]);
   const p = dockNamed(document, 'a', 'p');
@@ -131,7 +131,7 @@ test('a mirrored part has mirrored docks, and a resized one keeps them on their 
   expect(apart(dockNamed(twice, 'a', 'p').pose, poseOf([100, 10, 5], [0, 0, 0])).gap).toBeLessThan(1e-9);
   const wide = after([
     ['box', { size: [100, 40, 20], as: 'a' }],
-    ['dock', { at: [100, 10, 5], on: 'a', out: 'x', called: 'p' }],
+    ['dock', { at: [100, 10, 5], part: 'a', out: 'x', called: 'p' }],
     ['resize', { parts: ['a'], by: ['2', '1', '1'], about: 'point', at: [0, 0, 0] }],
   ]);
   expect(dockNamed(wide, 'a', 'p').pose.shift).toEqual([200, 10, 5]);
@@ -144,11 +144,11 @@ test.each([
 ])('a loop of %i pieces misses by %f mm', (count, gap) => {
   const steps: Step[] = [
     ['box', { size: [100, 20, 10], as: 'a' }],
-    ['dock', { at: [0, 0, 0], on: 'a', out: '-x', called: 'start' }],
+    ['dock', { at: [0, 0, 0], part: 'a', out: '-x', called: 'start' }],
     // Looking 60° to the left of straight on: the next piece turns by as much.
     [
       'dock',
-      { at: [100, 0, 0], on: 'a', out: [Math.cos(Math.PI / 3), Math.sin(Math.PI / 3), 0], called: 'end' },
+      { at: [100, 0, 0], part: 'a', out: [Math.cos(Math.PI / 3), Math.sin(Math.PI / 3), 0], called: 'end' },
     ],
     ['run', { end: 'a: end', start: 'a: start', count, kind: 'independent', held: 'held' }],
   ];
@@ -187,8 +187,8 @@ test('open docks, ill-matched ones, and what a join of parts alone takes', () =>
   const document = after([
     ...beam('a'),
     ...beam('b', [0, 300, 0]),
-    ['dock', { at: [50, 300, 0], on: 'b', kind: 'foot', role: 'plug', called: 'foot' }],
-    ['dock', { at: [50, 0, 0], on: 'a', kind: 'foot', role: 'plug', called: 'foot' }],
+    ['dock', { at: [50, 300, 0], part: 'b', kind: 'foot', role: 'plug', called: 'foot' }],
+    ['dock', { at: [50, 0, 0], part: 'a', kind: 'foot', role: 'plug', called: 'foot' }],
     ['join-docks', { dock: 'b', onto: 'a: end' }],
   ]);
   expect(Object.values(document.joints)).toHaveLength(1);
@@ -206,12 +206,15 @@ test('open docks, ill-matched ones, and what a join of parts alone takes', () =>
 test('every free dock of a kind gets a copy', () => {
   const brackets: Step[] = [0, 1, 2, 3].flatMap((i): Step[] => [
     ['box', { size: [60, 60, 5], at: [i * 200, 0, 0], as: `bracket ${i}` }],
-    ['dock', { at: [i * 200 + 30, 30, 5], on: `bracket ${i}`, kind: 'post', role: 'socket', called: 'seat' }],
+    [
+      'dock',
+      { at: [i * 200 + 30, 30, 5], part: `bracket ${i}`, kind: 'post', role: 'socket', called: 'seat' },
+    ],
   ]);
   const document = after([
     ...brackets,
     ['box', { size: [40, 40, 800], at: [0, 500, 0], as: 'post' }],
-    ['dock', { at: [20, 520, 0], on: 'post', out: '-z', kind: 'post', role: 'plug', called: 'foot' }],
+    ['dock', { at: [20, 520, 0], part: 'post', out: '-z', kind: 'post', role: 'plug', called: 'foot' }],
     ['join-all', { parts: ['post'] }],
   ]);
   const posts = Object.values(document.items).filter(({ name }) => name.startsWith('post'));

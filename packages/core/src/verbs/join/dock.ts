@@ -1,4 +1,4 @@
-import { worldFromPart } from '../../document/items.ts';
+import { lineage, worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Num, Part } from '../../document/schema.ts';
 import { DOCK_ROLES, type Dock, type DockRole } from '../../document/dock.ts';
 import { directionWithin, frameOut } from '../../docks/frames.ts';
@@ -16,7 +16,15 @@ import {
   type Pose,
 } from '../../space/pose.ts';
 import { add, scale, type Vec3 } from '../../space/vector.ts';
-import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  optional,
+  refuse,
+  type Refusal,
+  type VerbContext,
+} from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import type { Spot } from '../../statement/docks.ts';
 import { freeDockName, keptFrame, nextDockOrder } from '../shared/docks.ts';
@@ -35,7 +43,11 @@ export const dock = declareVerb({
   words: ['connector', 'joining place', 'socket', 'plug', 'port', 'attach', 'pipe', 'track'],
   blanks: {
     at: needed('spot', 'place', 'Where it is: picked on a part with any snap, or three numbers.'),
-    on: optional('part', 'part', 'Whose it is, where the place is three numbers or the part is in a group.'),
+    part: optional(
+      'part',
+      'part',
+      'Whose it is, where the place is three numbers or the part is in a group.',
+    ),
     kind: optional('text', 'kind', 'What fits it, as in pipe 40; docks of one kind go together.'),
     role: optional('choice', 'as', 'Whether it goes into its like or takes it in.', {
       choices: DOCK_ROLES,
@@ -50,7 +62,7 @@ export const dock = declareVerb({
       'looking',
       'Which way it looks in the world, where that is not out of the surface.',
     ),
-    roll: needed('angle', 'roll', 'About the way it looks.', { default: '0' }),
+    roll: needed('angle', 'roll', 'About the way it looks.', { default: '0', rare: true }),
     count: optional('count', 'count', 'How many, each a step on from the one before.', { rare: true }),
     every: optional('vector', 'every', 'The step from one to the next, along the axes of the part.', {
       rare: true,
@@ -59,15 +71,19 @@ export const dock = declareVerb({
     called: optional('text', 'called', 'Its name.'),
   },
   sentence:
-    'Dock at {at}[ on {on}][, kind {kind}][, as {role}][, size {size}][, looking {out}][, roll {roll}][, {count} of them][, every {every}][, every {around} around][, called {called}]',
+    'Dock at {at}[ on {part}][, kind {kind}][, as {role}][, size {size}][, looking {out}][, roll {roll}][, {count} of them][, every {every}][, every {around} around][, called {called}]',
   apply(draft, values, context) {
-    const owner = values.at.part ?? values.on;
+    const owner = ownerOf(draft, values);
     if (owner === undefined)
-      return refuse('part', 'Say on which part the dock is: pick a place of it, or fill in the part.', 'on');
-    const part = draft.items[values.on ?? owner]!;
+      return refuse(
+        'part',
+        'Say on which part the dock is: pick a place of it, or fill in the part.',
+        'part',
+      );
+    const part = draft.items[owner]!;
     const frame = frameOf(draft, part, {
       ...values,
-      out: values.out && worldDirection(values.out, NO_TURN),
+      out: values.out ? worldDirection(values.out, NO_TURN) : numbersOut(values.at, part, context),
     });
     const steps = stepsOf(values);
     if (isRefusal(steps)) return steps;
@@ -88,6 +104,19 @@ export const dock = declareVerb({
     return { select: [part.id] };
   },
 });
+
+/** The part that was picked on, unless it belongs to what was said; else what was said. */
+function ownerOf(
+  draft: KadrelDocument,
+  { at, part }: { readonly at: Spot; readonly part?: ItemId | undefined },
+): ItemId | undefined {
+  if (at.part === undefined || part === undefined) return at.part ?? part;
+  return lineage(draft, at.part).includes(part) ? part : at.part;
+}
+
+/** Of a place by numbers: out of the surface that it lies on. */
+const numbersOut = ({ part, point }: Spot, { id }: Part, context: VerbContext): Vec3 | undefined =>
+  part === undefined ? context.wayOut(id, point) : undefined;
 
 /** Formulas stay where the frame of the part is that of the world. */
 function toldOrigin(draft: KadrelDocument, part: Part, { told }: Spot): Partial<Pick<Dock, 'origin'>> {

@@ -32,8 +32,8 @@ const BLANKS = {
   }),
   to: optional('parts', 'to the docks of', 'Parts whose docks are filled; else all that are seen.'),
   by: optional('text', 'by', 'The name of the dock by which they go.'),
-  turn: needed('angle', 'turn', 'About the axis of each joint.', { default: '0' }),
-  offset: needed('length', 'offset', 'Held off along the axis.', { default: '0' }),
+  turn: optional('angle', 'turn', 'About the axis of each joint.'),
+  offset: optional('length', 'offset', 'Held off along the axis.'),
   held: needed('choice', 'held', 'Whether they go along with what they are joined to.', {
     default: 'free',
     choices: { free: 'free', held: 'held: they go along' },
@@ -128,7 +128,7 @@ function joinPairs(
   values: AllValues,
   context: VerbContext,
 ): ItemId[] {
-  const { go, turn, offset, held } = values;
+  const { go, turn = 0, offset = 0, held } = values;
   const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;
   const owns = new Map(
     pairs.map(({ mover }) => [mover, chain(inverse(worldFromPart(draft, mover.part)), mover.pose)]),

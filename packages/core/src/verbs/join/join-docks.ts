@@ -29,13 +29,10 @@ const MOVES = {
 const BLANKS = {
   dock: needed('dock', 'dock', 'The dock that moves; of a part alone its best one.'),
   onto: needed('dock', 'other dock', 'The dock that it goes onto; of a part alone the best free one.'),
-  turn: needed('angle', 'turn', 'About the axis of the joint.', { default: '0' }),
-  tiltX: needed('angle', 'tilt X', 'About the X of the other dock; 180 flips the part.', {
-    default: '0',
-    rare: true,
-  }),
-  tiltY: needed('angle', 'tilt Y', 'About the Y of the other dock.', { default: '0', rare: true }),
-  offset: needed('length', 'offset', 'Held off along the axis: a clearance.', { default: '0' }),
+  turn: optional('angle', 'turn', 'About the axis of the joint.'),
+  tiltX: optional('angle', 'tilt X', 'About the X of the other dock; 180 flips the part.', { rare: true }),
+  tiltY: optional('angle', 'tilt Y', 'About the Y of the other dock.', { rare: true }),
+  offset: optional('length', 'offset', 'Held off along the axis: a clearance.'),
   moves: needed('choice', 'moves', 'What goes there.', { default: 'part', choices: MOVES }),
   with: optional('parts', 'along with', 'Parts that are moved along.', { rare: true }),
   by: needed('choice', 'by', 'What is brought together.', {
@@ -99,7 +96,7 @@ function bestPair(draft: KadrelDocument, { dock, onto }: JoinValues, context: Ve
   );
 }
 
-const numbersSaid = ({ turn, tiltX, tiltY, offset }: JoinValues): JointNumbers => ({
+const numbersSaid = ({ turn = 0, tiltX = 0, tiltY = 0, offset = 0 }: JoinValues): JointNumbers => ({
   turn: valueOf(turn),
   tilt: [valueOf(tiltX), valueOf(tiltY)],
   offset: valueOf(offset),
@@ -111,7 +108,7 @@ function joined(
   values: JoinValues,
   context: VerbContext,
 ): Outcome {
-  const { moves, by, held, turn, tiltX, tiltY, offset } = values;
+  const { moves, by, held, turn = 0, tiltX = 0, tiltY = 0, offset = 0 } = values;
   const isCopy = moves === 'copy' || moves === 'linked';
   const carrier = isCopy ? (moves === 'copy' ? copyPart : linkPart)(draft, moved.part, context) : moved.part;
   const wanted = wantedPose(onto.pose, numbersSaid(values));

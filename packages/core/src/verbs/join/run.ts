@@ -44,8 +44,8 @@ const BLANKS = {
     positive: true,
     excludes: 'count',
   }),
-  turn: needed('angle', 'turn', 'Of each about the axis of its joint.', { default: '0' }),
-  offset: needed('length', 'offset', 'Held off from one to the next.', { default: '0' }),
+  turn: optional('angle', 'turn', 'Of each about the axis of its joint.'),
+  offset: optional('length', 'offset', 'Held off from one to the next.'),
   kind: needed('choice', 'pieces', 'Whether the pieces follow the first.', {
     default: 'linked',
     choices: { linked: 'linked: a change to one changes all', independent: 'independent' },
@@ -102,7 +102,7 @@ function endsOf(draft: KadrelDocument, { end, start }: RunValues, context: VerbC
 }
 
 /** How many pieces: told, or as many as a length holds. */
-function countOf({ start, end }: Ends, { count, length, offset }: RunValues): number | Refusal {
+function countOf({ start, end }: Ends, { count, length, offset = 0 }: RunValues): number | Refusal {
   const gap = valueOf(offset);
   const one = apart(start.pose, end.pose).gap;
   const held =
@@ -125,7 +125,7 @@ interface Laying {
 }
 
 function laid(draft: KadrelDocument, { start, end }: Ends, values: Laying, context: VerbContext): ItemId[] {
-  const { count, turn, offset, kind, held } = values;
+  const { count, turn = 0, offset = 0, kind, held } = values;
   const numbers: JointNumbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) };
   const [head, tail] = [carriedDock(draft, start), carriedDock(draft, end)];
   const pieces = [end.part];
