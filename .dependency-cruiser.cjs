@@ -22,6 +22,7 @@ const CORE = [
   'sections',
   'snapping',
   'docks',
+  'racks',
   'selecting',
   'formats',
   'sheets',
@@ -29,6 +30,7 @@ const CORE = [
   'making',
   'statement',
   'verbs',
+  'starter',
 ];
 const WEB = ['api', 'common', 'session', 'viewport', 'workshop', 'screens'];
 const KERNEL = [

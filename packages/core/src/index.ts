@@ -46,6 +46,15 @@ export {
 } from './document/fit.ts';
 export { DOCK_ROLES, docksInOrder, isSameEnd, type Dock, type DockEnd, type Joint } from './document/dock.ts';
 export * from './docks/index.ts';
+export * from './racks/index.ts';
+export { starterPart, starterRack } from './starter/index.ts';
+export {
+  rackFileSchema,
+  rackPartSchema,
+  type Parameter,
+  type RackFile,
+  type RackPart,
+} from './document/rack.ts';
 export * from './sheets/index.ts';
 export * from './fit/index.ts';
 export * from './making/index.ts';

@@ -9,6 +9,7 @@ import {
   type Refusal,
   type Replies,
   type World,
+  starterPart,
 } from '@kadrel/core';
 import type { Evaluator } from './evaluate.ts';
 import { BuildError } from './occt/occt.ts';
@@ -17,6 +18,7 @@ import { BuildError } from './occt/occt.ts';
 export function worldOf(document: KadrelDocument, kernel: Evaluator, newId: () => ItemId): World {
   return {
     newId,
+    rackPart: starterPart,
     shapeOf(part, variant): BuiltShape | Refusal {
       return unlessNotBuilt(
         () => {

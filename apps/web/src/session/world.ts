@@ -4,6 +4,7 @@ import {
   definitionOf,
   isWhole,
   refuse,
+  starterPart,
   worldFromPart,
   type BuiltShape,
   type ItemId,
@@ -33,6 +34,7 @@ export class Worlds {
   /** The world of a statement that begins with this document. */
   of(document: KadrelDocument): World {
     return {
+      rackPart: starterPart,
       newId: () => crypto.randomUUID().replaceAll('-', ''),
       shapeOf: (part, variant): BuiltShape | Refusal => {
         const facts = this.factsOfPart(document, part, variant);

@@ -1,5 +1,6 @@
 /** The docks of a document as they stand in the world. */
 import {
+  below,
   isGroup,
   isStanding,
   isWhole,
@@ -48,14 +49,18 @@ interface Holder {
 export function docksOn(document: KadrelDocument, part: ItemId, shapeOf: ShapeOf): DockPlace[] {
   const item = document.items[part];
   if (!item) return [];
+  const carrier = carrierOf(document, { of: part }) ?? part;
   return holdersIn(document, item).flatMap((holder) =>
-    docksInOrder(holder.item).map((dock) => placeOf(document, part, { holder, dock, shapeOf })),
+    docksInOrder(holder.item).map((dock) => placeOf(document, carrier, { holder, dock, shapeOf })),
   );
 }
 
 function holdersIn(document: KadrelDocument, item: Part): Holder[] {
   const own: Holder = { item, pose: worldFromPart(document, item.id), mirrored: false };
-  if (isGroup(item)) return hasDocks(item) ? [own] : [];
+  if (isGroup(item)) {
+    const inside = item.taken ? below(document, item).flatMap((one) => holdersIn(document, one)) : [];
+    return [...(hasDocks(item) ? [own] : []), ...inside];
+  }
   if (!isWhole(document, item)) return [own, ...madeFrom(document, own)].filter((one) => hasDocks(one.item));
   const members = dockedMembers(document, item) ? placedOf(document, item.id).slice(0, MAX_LISTED) : [];
   const within = members.flatMap(({ leaf, pose, mirrored, extra, member }): Holder[] => {
@@ -132,17 +137,21 @@ export function docksIn(
   const parts = which === 'all' ? standingParts(document) : visibleParts(document);
   const groups = Object.values(document.items).filter(
     (item) =>
-      isGroup(item) && isStanding(document, item.id) && hasDocks(item) && (which === 'all' || item.visible),
+      isGroup(item) &&
+      isStanding(document, item.id) &&
+      (hasDocks(item) || item.taken !== undefined) &&
+      (which === 'all' || item.visible),
   );
-  return [...groups, ...parts].flatMap(({ id }) => docksOn(document, id, shapeOf));
+  const own = parts.filter(({ id }) => carrierOf(document, { of: id }) === id);
+  return [...groups, ...own].flatMap(({ id }) => docksOn(document, id, shapeOf));
 }
 
-/** Whose dock it is among what one sees: the item itself, or the part, pattern or group that it is part of. */
+/** Whose dock it is among what one moves: the item itself, or the part, the pattern or the group from a rack that it is part of. */
 export function carrierOf(document: KadrelDocument, { of }: Pick<DockEnd, 'of'>): ItemId | undefined {
   const item = document.items[of];
   if (!item) return undefined;
-  if (isGroup(item)) return of;
-  return lineage(document, of).find((id) => !isGroup(document.items[id]!));
+  const above = lineage(document, of).map((id) => document.items[id]!);
+  return (above.find((one) => !isGroup(one) || one.taken) ?? item).id;
 }
 
 /** Where an end stands; undefined where it is gone. */

@@ -46,6 +46,7 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
     fits: {},
     meant: {},
     joints: {},
+    rackParts: {},
   };
 }
 

@@ -61,9 +61,9 @@ function withChecks(old: Json): Json {
   return { ...old, kadrel: 10, measures: {}, fits: {}, meant: {} };
 }
 
-/** Version 11 has docks and joints. */
+/** Version 11 has docks and joints, and parts taken from racks. */
 function withDocks(old: Json): Json {
-  return { ...old, kadrel: 11, joints: {} };
+  return { ...old, kadrel: 11, joints: {}, rackParts: {} };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -1,122 +1,33 @@
 /** The document: plain data, validated, versioned, open. docs/format.md describes it for readers outside. */
 import { z } from 'zod';
 import { idSchema, type ItemId } from '../recipes/ids.ts';
-import { solidBase, type SolidBase } from '../recipes/primitives/index.ts';
-import { stepSchema } from '../recipes/steps/index.ts';
-import { layoutSchema, memberKeySchema } from '../recipes/layouts/index.ts';
-import { bodyBases, isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
-import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
-import { docksSchema, jointSchema } from './dock.ts';
+import type { SolidBase } from '../recipes/primitives/index.ts';
+import { isFlat, referencesIn, toolsIn } from '../recipes/bodies/index.ts';
+import { jointSchema } from './dock.ts';
+import { childrenOf, partSchema, type Part } from './part.ts';
+import { rackPartSchema } from './rack.ts';
 import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { pinSchema, sceneSchema, viewSchema } from './scene.ts';
 import { sheetFaults, sheetSchema } from './sheet.ts';
 
 export type { Num, NumVector } from '../recipes/numbers.ts';
 export { pinSchema, sceneSchema, viewSchema, type Pin, type Scene } from './scene.ts';
+export {
+  childrenOf,
+  colourSchema,
+  partSchema,
+  type Base,
+  type CombineHow,
+  type Datum,
+  type Part,
+  type PatternBase,
+  type Placement,
+  type Taken,
+} from './part.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
 export const DOCUMENT_VERSION = 11;
-
-/** Colours are written #rrggbb, lower case. */
-export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
-
-const step = z.union([z.literal(-1), z.literal(0), z.literal(1)]);
-/**
- * The point of a part that its X, Y, Z refer to: its own origin, one of the 27 points of its box in its own frame, or
- * any point of its own frame, mm.
- */
-const datumSchema = z.union([
-  z.literal('own'),
-  z.tuple([step, step, step]),
-  z.strictObject({ point: pointSchema }),
-]);
-export type Datum = z.infer<typeof datumSchema>;
-
-const placementSchema = z.strictObject({
-  /** Where the part's own origin stands in its parent, mm. */
-  origin: vectorSchema,
-  /** Degrees about the parent's X, then Y, then Z. */
-  turn: vectorSchema,
-});
-export type Placement = z.infer<typeof placementSchema>;
-
-/** A plain solid under a linear map of its own frame, where no plain solid has that form: an elliptic cylinder, say. */
-const stretchedBase = z.strictObject({
-  kind: z.literal('stretched'),
-  of: solidBase,
-  /** Nine numbers row by row, with a positive determinant. */
-  by: z.array(finite).length(9),
-});
-/** Operands are items whose parent is this part; the first of a subtraction is what the others are taken from. */
-const combineBase = z.strictObject({
-  kind: z.literal('combine'),
-  how: z.enum(['union', 'subtract', 'intersect']),
-  operands: z.array(idSchema).min(1),
-});
-/** Sources are items whose parent is this one; each member consists of all of them. Members are computed, not stored. */
-const patternBase = z.strictObject({
-  kind: z.literal('pattern'),
-  sources: z.array(idSchema).min(1),
-  layout: layoutSchema,
-  /** Members that are left out. */
-  omitted: z.array(memberKeySchema),
-});
-export type PatternBase = z.infer<typeof patternBase>;
-
-/** Members are items whose parent is this one; each stands for itself. */
-const groupBase = z.strictObject({ kind: z.literal('group'), members: z.array(idSchema).min(1) });
-
-/** Has the recipe of another part, whatever that becomes. */
-const linkBase = z.strictObject({
-  kind: z.literal('link'),
-  to: idSchema,
-  /** It is the other half of what that was split into. */
-  half: z.literal(true).optional(),
-});
-
-const baseSchema = z.discriminatedUnion('kind', [
-  ...solidBase.options,
-  stretchedBase,
-  combineBase,
-  patternBase,
-  groupBase,
-  linkBase,
-  ...bodyBases,
-]);
-export type Base = z.infer<typeof baseSchema>;
-export type CombineHow = z.infer<typeof combineBase>['how'];
-
-export const partSchema = z.strictObject({
-  id: idSchema,
-  kind: z.literal('part'),
-  name: z.string().min(1).max(120),
-  /** What this one is an operand, a source or a member of, or null at the top. */
-  parent: idSchema.nullable(),
-  /** Rank among its siblings, ascending. */
-  order: finite,
-  colour: colourSchema,
-  visible: z.boolean(),
-  locked: z.boolean(),
-  snappable: z.boolean(),
-  placement: placementSchema,
-  datum: datumSchema,
-  recipe: z.strictObject({ base: baseSchema, steps: z.array(stepSchema) }),
-  /** Its joining places. */
-  docks: docksSchema.optional(),
-  /** How it was before it was first resized; what Reset brings back. */
-  made: z
-    .strictObject({
-      base: baseSchema,
-      placement: placementSchema,
-      datum: datumSchema,
-      /** Where its datum stood in its own frame, mm; not told of operands. */
-      datumAt: pointSchema.optional(),
-      docks: docksSchema.optional(),
-    })
-    .optional(),
-});
-export type Part = z.infer<typeof partSchema>;
 
 export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));
 /** Name → a view that was kept. */
@@ -137,6 +48,8 @@ const shapeSchema = z.strictObject({
   meant: z.record(idSchema, meantSchema),
   /** Which docks are joined. */
   joints: z.record(idSchema, jointSchema),
+  /** Copies of the rack parts that something was taken from. */
+  rackParts: z.record(idSchema, rackPartSchema),
 });
 
 /** Also checks what a shape alone cannot: ids, parents and operands agree, and nothing is its own ancestor. */
@@ -145,20 +58,6 @@ export const documentSchema = shapeSchema.superRefine((document, context) => {
     context.addIssue({ code: 'custom', path: [...path], message });
 });
 export type KadrelDocument = z.infer<typeof shapeSchema>;
-
-/** Ids of what a part is made from, in order: operands, sources, or members of a group. None for a plain solid. */
-export function childrenOf({ recipe: { base } }: Part): readonly ItemId[] {
-  switch (base.kind) {
-    case 'combine':
-      return base.operands;
-    case 'pattern':
-      return base.sources;
-    case 'group':
-      return base.members;
-    default:
-      return [];
-  }
-}
 
 /** What does not hang together in a document whose shape is right. Costs in proportion to its size. */
 export interface JoinFault {

@@ -10,6 +10,7 @@ import {
   type KadrelDocument,
 } from './schema.ts';
 import { jointSchema } from './dock.ts';
+import { rackPartSchema } from './rack.ts';
 import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { sheetSchema } from './sheet.ts';
 
@@ -30,6 +31,7 @@ export function touchedFault(before: KadrelDocument, after: KadrelDocument): str
     entriesFault('fits', fitSchema, before.fits, after.fits) ??
     entriesFault('meant', meantSchema, before.meant, after.meant) ??
     entriesFault('joints', jointSchema, before.joints, after.joints) ??
+    entriesFault('rackParts', rackPartSchema, before.rackParts, after.rackParts) ??
     (HANGING.every(isSame) ? undefined : hangFault(after))
   );
 }

@@ -1,4 +1,5 @@
 /** Whether parts go together. */
+export { CLEARANCE_SERIES, THREADS, clearanceHole } from './iso273.ts';
 export { deviationsOf, isoFit, type Deviations, type IsoFit } from './iso286.ts';
 export { judgeFit, judgeMeasure, measureWords, measuredValue, type Verdict } from './judge.ts';
 export { nearBoxes } from './nearBoxes.ts';

@@ -62,6 +62,7 @@ const ROOTS: readonly unknown[] = [
   'fits',
   'meant',
   'joints',
+  'rackParts',
 ];
 /** Names that reach what every object has, rather than what is in it. */
 const FORBIDDEN: readonly unknown[] = ['__proto__', 'constructor', 'prototype'];

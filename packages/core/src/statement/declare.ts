@@ -10,6 +10,7 @@ import type { Regions } from '../recipes/bodies/index.ts';
 import type { WayCurve } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Num, NumVector } from '../document/schema.ts';
 import type { DockPlace } from '../docks/places.ts';
+import type { RackPart } from '../document/rack.ts';
 import type { Target } from '../document/fit.ts';
 import type { DockSaid, Spot } from './docks.ts';
 import type { Sheet, SheetEntry, EntryKind, TieRead } from '../document/sheet.ts';
@@ -101,6 +102,10 @@ export interface BlankValues {
   spot: Spot;
   /** A dock, or the part whose best one is meant. */
   dock: DockSaid;
+  /** A part of a rack. */
+  rackPart: RackPart;
+  /** Parameters of the rack part that another blank names: mm, degrees, counts. */
+  parameters: Readonly<Record<string, Num>>;
   /** What dimensions are tied to. */
   ties: readonly TieRead[];
   length: Num;

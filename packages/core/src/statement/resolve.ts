@@ -46,6 +46,7 @@ import { VIEW_FRAMES, WORLD_FRAME, featureFrame, threePointFrame, viewFrame, typ
 import { readEdges, readFaces, readPlaces, type Naming } from './chosen.ts';
 import { sentenceCase } from './letters.ts';
 import { readDock, readSpot } from './docks.ts';
+import { rackPartMeant, readParameters, readRackPart } from './racked.ts';
 import { readEntry, readSheet, readTies } from './onSheets.ts';
 import { readTarget } from './targets.ts';
 import { readPlane } from './planes.ts';
@@ -233,6 +234,9 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
     case 'spot':
     case 'dock':
       return withBlank(readJoining(given, blank, id, around), id);
+    case 'rackPart':
+    case 'parameters':
+      return withBlank(readRacked(given, blank, around), id);
     case 'path':
       return readPath(given, id, around);
     case 'rows':
@@ -427,6 +431,15 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
+/** Parts of racks, and their parameters. */
+function readRacked(given: unknown, blank: Blank, around: Resolving) {
+  const { document, world, typed } = around;
+  const at = { document, lookUp: (name: string) => world.rackPart?.(name) };
+  if (blank.type === 'rackPart') return readRackPart(given, at);
+  const part = rackPartMeant(typed[blank.of!], at);
+  return isRefusal(part) ? part : readParameters(given, part, around.read);
+}
+
 /** Docks, and places for them. */
 function readJoining(given: unknown, { type }: Blank, id: string, around: Resolving) {
   const readers = dockReaders(id, around);

@@ -66,6 +66,8 @@ export function wordBlank(
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
   if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
   if (blank.type === 'plane') return wordPlane(typed, nameOf);
+  if (blank.type === 'rackPart') return wordRackPart(typed);
+  if (blank.type === 'parameters') return wordParameters(typed);
   if (blank.type === 'dock') return wordDock(typed, nameOf);
   if (blank.type === 'ties') return wordTies(typed, nameOf);
   if (blank.type === 'sheet' || blank.type === 'entry') return wordOnSheet(typed, [before, document]);
@@ -125,6 +127,18 @@ function wordTies(typed: unknown, nameOf: (id: unknown) => string): string {
       typeof one === 'object' && one !== null && !Array.isArray(one) ? wordNamed(one, nameOf) : String(one),
     )
     .join(typeof list[0] === 'object' ? ' and ' : ', ');
+}
+
+const wordRackPart = (typed: unknown): string =>
+  typeof typed === 'object' && typed !== null && 'name' in typed ? String(typed.name) : String(typed);
+
+function wordParameters(typed: unknown): string {
+  if (typeof typed !== 'object' || typed === null) return String(typed);
+  return joinNames(
+    Object.entries(typed)
+      .filter(([, text]) => !isEmpty(text))
+      .map(([name, text]) => `${name} ${String(text)}`),
+  );
 }
 
 /** `elbow · A`, as picked, or as it was typed. */

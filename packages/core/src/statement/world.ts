@@ -1,5 +1,6 @@
 /** What statements may know of built geometry. */
 import { baseBox, definitionOf, valueOf, worldFromPart } from '../document/items.ts';
+import type { RackPart } from '../document/rack.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { boxOfCurves } from '../curves/curve.ts';
 import { pathsOnPlane } from '../document/drawn.ts';
@@ -22,6 +23,8 @@ export interface World {
   newId(): ItemId;
   /** Facts of a solid, or why there are none. */
   shapeOf(part: ItemId, variant?: Variant): BuiltShape | Refusal;
+  /** A part of a rack that is at hand, by its name. */
+  rackPart?(name: string): RackPart | undefined;
   /** The kernel's reply, or undefined while it has none. */
   ask(question: Question): Replies[Question['ask']] | undefined;
 }

@@ -1,5 +1,6 @@
 import { cutAlongProfile } from './cut-along.ts';
 import { cutByPart } from './cut-by.ts';
+import { hole } from './hole.ts';
 import { keepCut } from './keep-cut.ts';
 import { leaveWhole } from './leave-whole.ts';
 import { section } from './section.ts';
@@ -9,6 +10,7 @@ import { trimSolid } from './trim-solid.ts';
 
 /** In the order in which people see them. */
 export const CUT = [
+  hole,
   splitSolid,
   trimSolid,
   cutAlongProfile,

@@ -19,6 +19,8 @@ import { deleteParts } from './delete.ts';
 import { hide } from './hide.ts';
 import { show } from './show.ts';
 import { lock } from './lock.ts';
+import { changeTaken } from './change-taken.ts';
+import { updateTaken } from './update-taken.ts';
 import { variable } from './variable.ts';
 import { forgetVariable } from './forget-variable.ts';
 import { scene } from './scene.ts';
@@ -40,6 +42,8 @@ export const EDIT_SECTIONS = [
     step,
     chooseAnew,
     settle,
+    changeTaken,
+    updateTaken,
   ]),
   section('Parts and groups', [rename, number, group, ungroup, arrange, deleteParts, hide, show, lock]),
   section('Variables, scene and views', [variable, forgetVariable, scene, unpin, keepView, forgetView]),

@@ -1,0 +1,147 @@
+import { numberedFrame } from '../../docks/frames.ts';
+import { wantedPose } from '../../docks/joining.ts';
+import { matches } from '../../docks/report.ts';
+import type { DockPlace } from '../../docks/places.ts';
+import { docksInOrder, type Dock, type DockEnd } from '../../document/dock.ts';
+import { valueOf, withAllBelow, worldFromPart } from '../../document/items.ts';
+import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import { usualValues } from '../../racks/made.ts';
+import { putRackPart } from '../../racks/put.ts';
+import { vectorOf } from '../../recipes/numbers.ts';
+import { chain, type Pose } from '../../space/pose.ts';
+import {
+  declareVerb,
+  needed,
+  optional,
+  refuse,
+  type Refusal,
+  type Values,
+  type VerbContext,
+} from '../../statement/declare.ts';
+import { addJoint, docksMeant, standDock, takenRefusal } from '../shared/docks.ts';
+import { shiftPart } from '../shared/placing.ts';
+
+const BLANKS = {
+  part: needed('rackPart', 'rack part', 'What is taken: its name, or chosen from a rack.'),
+  size: optional('text', 'size', 'One of its standard sizes.'),
+  values: optional('parameters', 'with', 'Its parameters, where they are not as usual.', { of: 'part' }),
+  at: optional('point', 'to', 'Where its own origin stands.', { excludes: 'onto' }),
+  onto: optional('dock', 'onto', 'The dock that it is joined to; of a part alone the best free one.', {
+    excludes: 'at',
+  }),
+  by: optional('text', 'by', 'The name of the dock by which it is joined.', { rare: true }),
+  turn: optional('angle', 'turn', 'About the axis of the joint.', { rare: true }),
+  offset: optional('length', 'offset', 'Held off along the axis of the joint.', { rare: true }),
+  held: needed('choice', 'held', 'Whether it goes along with what it is joined to.', {
+    default: 'free',
+    choices: { free: 'free', held: 'held: it goes along' },
+    rare: true,
+  }),
+  follow: needed('choice', 'follows', 'Whether newer versions on the rack are offered.', {
+    default: 'own',
+    choices: { own: 'its own', follows: 'follows the rack' },
+  }),
+  as: optional('name', 'name', 'What it is called.'),
+};
+
+/** Takes a part from a rack, at a size, to a place or onto a dock. */
+export const take = declareVerb({
+  id: 'take',
+  name: 'Take from rack',
+  group: 'make',
+  about: 'A part from a rack, at a standard size or by its parameters, put to a place or joined to a dock.',
+  words: ['library', 'catalogue', 'standard part', 'bolt', 'nut', 'screw', 'pipe', 'insert', 'kit', 'rack'],
+  blanks: BLANKS,
+  sentence:
+    'Take {part}[, size {size}][, with {values}][, to {at}][, onto {onto}][ by {by}][, turned {turn}][, {offset} off][, {held}][, {follow}][ named {as}]',
+  apply(draft, values, context) {
+    const { part, size, at, onto, follow, as } = values;
+    const sized = size === undefined ? {} : usualValues(part, size);
+    if (!sized) {
+      const sizes = part.sizes.map(({ name }) => name).join(', ');
+      return refuse(
+        'size',
+        `${part.name} has no size ${size}${sizes === '' ? '' : `; it has ${sizes}`}.`,
+        'size',
+      );
+    }
+    const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows', name: as };
+    const put = putRackPart(draft, part, taking, () => context.newId());
+    if ('fault' in put) return refuse('rack-part', put.fault, values.values ? 'values' : 'part');
+    const { item } = put;
+    if (as !== undefined) draft.items[item]!.name = as;
+    if (at) shiftPart(draft, draft.items[item]!, vectorOf(at));
+    const fault = onto && joinTaken(draft, item, values, context);
+    return fault ?? { result: item, select: [item] };
+  },
+});
+
+type TakeValues = Values<typeof BLANKS>;
+
+interface OwnDock {
+  readonly end: DockEnd;
+  readonly dock: Dock;
+  readonly pose: Pose;
+}
+
+/** The docks of what was taken, by their numbers. */
+function ownDocks(draft: KadrelDocument, item: ItemId): OwnDock[] {
+  return withAllBelow(draft, item).flatMap((one) =>
+    docksInOrder(one).map((dock) => ({
+      end: { of: one.id, dock: dock.id },
+      dock,
+      pose: chain(worldFromPart(draft, one.id), numberedFrame(dock)),
+    })),
+  );
+}
+
+/** Puts what was taken onto a dock, by the dock that was said or the first that matches. */
+function joinTaken(
+  draft: KadrelDocument,
+  item: ItemId,
+  values: TakeValues,
+  context: VerbContext,
+): Refusal | undefined {
+  const { onto, by, turn = 0, offset = 0, held } = values;
+  const pair = pairFor(ownDocks(draft, item), docksMeant(draft, onto!, context), {
+    by,
+    isSaid: onto!.place !== undefined,
+  });
+  if (!pair)
+    return refuse(
+      'no-dock',
+      by === undefined ? 'None of its docks matches there.' : `It has no dock named ${by} that goes there.`,
+      by === undefined ? 'onto' : 'by',
+    );
+  const taken = takenRefusal(draft, pair.goal, item);
+  if (taken) return taken;
+  const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;
+  standDock(draft, draft.items[item]!, pair.own.pose, wantedPose(pair.goal.pose, numbers));
+  addJoint(
+    draft,
+    { moved: pair.own.end, onto: pair.goal.end, turn, tilt: [0, 0], offset, isHeld: held === 'held' },
+    context,
+  );
+  return undefined;
+}
+
+interface Wanted {
+  readonly by: string | undefined;
+  /** The dock to join to was said itself, so that it need not match. */
+  readonly isSaid: boolean;
+}
+
+function pairFor(
+  owns: readonly OwnDock[],
+  goals: readonly DockPlace[],
+  { by, isSaid }: Wanted,
+): { own: OwnDock; goal: DockPlace } | undefined {
+  const named = owns.filter(({ dock }) => by === undefined || dock.name === by);
+  for (const goal of goals) {
+    const own =
+      named.find(({ dock }) => matches(dock, goal.dock)) ??
+      (isSaid && by !== undefined ? named[0] : undefined);
+    if (own) return { own, goal };
+  }
+  return undefined;
+}
