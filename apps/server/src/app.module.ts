@@ -29,6 +29,8 @@ import { QuickSave } from './projects/quickSave.ts';
 import { Quota } from './projects/quota.ts';
 import { SaveBatches } from './projects/saveBatches.ts';
 import { SavingService } from './projects/saving.service.ts';
+import { RacksController } from './racks/racks.controller.ts';
+import { RacksService } from './racks/racks.service.ts';
 import { TaskPool } from './projects/taskPool.ts';
 
 @Module({})
@@ -46,7 +48,7 @@ export class AppModule {
         LoggerModule.forRoot(loggingOf(settings.logLevel)),
         TerminusModule.forRoot({ logger: false }),
       ],
-      controllers: [AccountsController, ProjectsController, HealthController],
+      controllers: [AccountsController, ProjectsController, RacksController, HealthController],
       providers: [
         { provide: SETTINGS, useValue: settings },
         AccountsService,
@@ -59,6 +61,7 @@ export class AppModule {
         QuickSave,
         Sweeper,
         ProjectsService,
+        RacksService,
         SaveBatches,
         SavingService,
         TaskPool,

@@ -3,6 +3,7 @@
  * Statuses by who asks: nobody who is signed in; somebody else; a guest of the demo; whose project it is.
  */
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import { starterPart } from '@kadrel/core';
 import request from 'supertest';
 import {
   firstBox,
@@ -11,6 +12,7 @@ import {
   PASSWORD,
   personOf,
   projectOf,
+  rackOf,
   startApp,
   type Agent,
 } from './testing.ts';
@@ -73,6 +75,13 @@ const ROUTES: Readonly<Record<string, Route>> = {
   },
   'put /api/projects/{id}/picture': { statuses: OWNER(200), picture: ONE_PIXEL },
   'get /api/projects/{id}/picture': { statuses: OWNER(404) },
+  'get /api/racks': { statuses: SIGNED_IN(200) },
+  'post /api/racks': { statuses: SIGNED_IN(201), body: () => ({ name: 'Mine' }) },
+  'get /api/racks/{id}': { statuses: OWNER(200) },
+  'patch /api/racks/{id}': { statuses: OWNER(200), body: () => ({ name: 'Other' }) },
+  'put /api/racks/{id}/parts': { statuses: OWNER(200), body: () => starterPart('Dowel')! },
+  'delete /api/racks/{id}/parts/{part}': { statuses: OWNER(204) },
+  'delete /api/racks/{id}': { statuses: OWNER(204) },
 };
 
 let app: NestExpressApplication;
@@ -99,10 +108,11 @@ async function whoeverAsks(): Promise<readonly Agent[]> {
 test.each(Object.entries(ROUTES))('%s', async (name, { statuses, body, picture }) => {
   const [method, path] = name.split(' ') as ['get' | 'post' | 'put' | 'patch' | 'delete', string];
   const agents = await whoeverAsks();
-  const id = await projectOf(agents[3]!);
+  const owner = agents[3]!;
+  const id = await (path.startsWith('/api/racks') ? rackOf(owner) : projectOf(owner));
   const found: number[] = [];
   for (const agent of agents) {
-    const asked = agent[method](path.replace('{id}', id));
+    const asked = agent[method](path.replace('{id}', id).replace('{part}', 'starterwasher'));
     const answer = picture ? asked.type('image/png').send(picture) : asked.send(body?.());
     found.push((await answer).status);
   }

@@ -9,6 +9,7 @@ import {
   isRefusal,
   perform,
   plainWorld,
+  starterPart,
   verbNamed,
   type Edit,
   type KadrelDocument,
@@ -70,6 +71,15 @@ export async function projectOf(agent: Agent, name = 'Bench'): Promise<string> {
   const made = await agent
     .post('/api/projects')
     .send({ name, scene: { units: 'mm' } })
+    .expect(201);
+  return (made.body as { id: string }).id;
+}
+
+/** A rack with a washer on it. */
+export async function rackOf(agent: Agent, more: object = {}): Promise<string> {
+  const made = await agent
+    .post('/api/racks')
+    .send({ name: 'Rack', parts: [starterPart('Plain washer')], ...more })
     .expect(201);
   return (made.body as { id: string }).id;
 }

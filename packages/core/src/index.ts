@@ -225,6 +225,7 @@ export { datumInPart, datumInWorld } from './document/datum.ts';
 export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './statement/perform.ts';
 export { quantityReader, resolveOne, resolveStatement, type Typed } from './statement/resolve.ts';
+export { rackPartMeant } from './statement/racked.ts';
 export { wordBlank, wordStatement } from './statement/sentence.ts';
 export * from './statement/world.ts';
 export { PLANES, type ToldPlane } from './statement/planes.ts';

@@ -2,6 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { Injectable } from '@nestjs/common';
 import type { Account } from '../data/entities.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
+import { RacksService } from '../racks/racks.service.ts';
 
 /** Edits that are read at once. */
 const STRETCH = 500;
@@ -11,7 +12,10 @@ const PIECE = 64_000;
 /** Everything that an account has, in the open format of Kadrel documents. */
 @Injectable()
 export class ExportService {
-  constructor(private readonly projects: ProjectsService) {}
+  constructor(
+    private readonly projects: ProjectsService,
+    private readonly racks: RacksService,
+  ) {}
 
   /** Parts of one JSON text, project by project, so that it is never held as a whole. */
   async *textOf(account: Account): AsyncGenerator<string> {
@@ -30,7 +34,20 @@ export class ExportService {
       yield ']}';
       separator = ',';
     }
+    yield '],"racks":[';
+    yield* this.racksOf(account);
     yield ']}';
+  }
+
+  private async *racksOf(account: Account): AsyncGenerator<string> {
+    let separator = '';
+    for (const { id } of await this.racks.list(account)) {
+      const { name, parts } = await this.racks.open(account, id);
+      yield `${separator}{"kadrelRack":1,"name":${JSON.stringify(name)},"parts":[`;
+      for (const [i, part] of parts.entries()) yield* piecesOf(`${i > 0 ? ',' : ''}${JSON.stringify(part)}`);
+      yield ']}';
+      separator = ',';
+    }
   }
 
   private async *historyOf(account: Account, id: string): AsyncGenerator<string> {

@@ -1,6 +1,6 @@
 /** What the database holds. Ids of accounts and projects are UUIDs; documents and edits are JSON, checked before they get here. */
 import { Entity, ManyToOne, Opt, PrimaryKey, Property, Unique, Index } from '@mikro-orm/core';
-import type { Edit, KadrelDocument } from '@kadrel/core';
+import type { Edit, KadrelDocument, RackPart } from '@kadrel/core';
 
 @Entity({ tableName: 'account' })
 export class Account {
@@ -153,4 +153,57 @@ export class Asset {
   storedAt: Date & Opt = new Date();
 }
 
-export const ENTITIES = [Account, Session, SignUp, Project, Member, EditRow, Snapshot, Asset];
+/** A library of parts: of one person, or of all who work on a project. */
+@Entity({ tableName: 'rack' })
+export class Rack {
+  @PrimaryKey({ type: 'uuid' })
+  id!: string;
+
+  @Property({ type: 'string', length: 120 })
+  name!: string;
+
+  @ManyToOne(() => Account, { deleteRule: 'cascade' })
+  account!: Account;
+
+  @ManyToOne(() => Project, { deleteRule: 'cascade', nullable: true })
+  project?: Project | null = null;
+
+  @Property({ type: 'timestamptz' })
+  createdAt: Date & Opt = new Date();
+}
+
+/** One version of a part on a rack. */
+@Entity({ tableName: 'rack_part' })
+export class RackPartRow {
+  @ManyToOne(() => Rack, { primary: true, deleteRule: 'cascade' })
+  rack!: Rack;
+
+  @PrimaryKey({ type: 'string', length: 40 })
+  partId!: string;
+
+  @PrimaryKey({ type: 'integer' })
+  version!: number;
+
+  @Property({ type: 'jsonb' })
+  body!: RackPart;
+
+  /** Of the body as text. */
+  @Property({ type: 'integer' })
+  bytes!: number;
+
+  @Property({ type: 'timestamptz' })
+  createdAt: Date & Opt = new Date();
+}
+
+export const ENTITIES = [
+  Account,
+  Session,
+  SignUp,
+  Project,
+  Member,
+  EditRow,
+  Snapshot,
+  Asset,
+  Rack,
+  RackPartRow,
+];

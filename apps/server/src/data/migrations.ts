@@ -90,9 +90,28 @@ class SignUps extends Migration {
   }
 }
 
+/** Libraries of parts, each part in all its versions. */
+class Racks extends Migration {
+  override up(): void {
+    this.addSql(`create table rack (id uuid primary key, name varchar(120) not null,
+      account_id uuid not null references account on delete cascade,
+      project_id uuid references project on delete cascade, created_at timestamptz not null)`);
+    this.addSql(`create index rack_account on rack (account_id)`);
+    this.addSql(`create index rack_project on rack (project_id) where project_id is not null`);
+    this.addSql(`create table rack_part (rack_id uuid not null references rack on delete cascade,
+      part_id varchar(40) not null, version integer not null, body jsonb not null, bytes integer not null,
+      created_at timestamptz not null, primary key (rack_id, part_id, version))`);
+  }
+
+  override down(): void {
+    this.addSql('drop table rack_part, rack');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '0001-first-tables', class: FirstTables },
   { name: '0002-guests', class: Guests },
   { name: '0003-bounds', class: Bounds },
   { name: '0004-sign-ups', class: SignUps },
+  { name: '0005-racks', class: Racks },
 ];

@@ -8,7 +8,9 @@ const MAX_PROJECTS = 1000;
 /** What an account holds is looked up again after this time, not at every edit. */
 const FRESH_MS = 10_000;
 const MAX_KNOWN = 10_000;
-const HELD = `select count(*)::int as projects, coalesce(sum(p.bytes), 0)::float8 as bytes
+const HELD = `select count(*)::int as projects, coalesce(sum(p.bytes), 0)::float8
+    + (select coalesce(sum(rp.bytes), 0)::float8 from rack_part rp join rack r on r.id = rp.rack_id
+       where r.account_id = ?::uuid) as bytes
   from project p join member m on m.project_id = p.id where m.account_id = ?::uuid`;
 
 interface Held {
@@ -34,7 +36,7 @@ export class Quota {
     if (mb <= quotaMb) return;
     throw new Problem(
       HttpStatus.FORBIDDEN,
-      `Your projects hold ${mb.toFixed(0)} MB; ${quotaMb} MB is what one account may have. Delete what you do not need.`,
+      `Your projects and racks hold ${mb.toFixed(0)} MB; ${quotaMb} MB is what one account may have. Delete what you do not need.`,
     );
   }
 
@@ -53,7 +55,7 @@ export class Quota {
   private async held(account: string): Promise<Held> {
     const known = this.known.get(account);
     if (known && known.until > Date.now()) return known.held;
-    const [held] = await this.em.getConnection().execute<Held[]>(HELD, [account]);
+    const [held] = await this.em.getConnection().execute<Held[]>(HELD, [account, account]);
     if (this.known.size >= MAX_KNOWN) this.known.clear();
     this.known.set(account, { held: held!, until: Date.now() + FRESH_MS });
     return held!;

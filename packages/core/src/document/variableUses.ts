@@ -18,7 +18,8 @@ export function variableUses({ variables, items, joints }: KadrelDocument): Read
     else Object.values(value).forEach(visit);
   };
   Object.values(variables).forEach(count);
-  for (const { placement, recipe, docks } of Object.values(items)) visit([placement, recipe, docks]);
+  for (const { placement, recipe, docks, taken } of Object.values(items))
+    visit([placement, recipe, docks, taken?.values]);
   visit(joints);
   return uses;
 }

@@ -3,7 +3,7 @@ import { produce } from 'immer';
 import { emptyDocument } from '../document/items.ts';
 import { recalculate } from '../document/recalculate.ts';
 import type { Parameter, RackPart } from '../document/rack.ts';
-import type { ItemId, Part } from '../document/schema.ts';
+import { joinFaults, type ItemId, type Part } from '../document/schema.ts';
 import { readVariable } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import { solveVariables } from '../quantity/variables.ts';
@@ -62,6 +62,8 @@ export function rackPartFault(part: RackPart): string | undefined {
     const fault = sizeFault(part, values);
     if (fault !== undefined) return `${part.name}, size ${name}: ${fault}`;
   }
+  const [loose] = joinFaults({ ...emptyDocument(), items: part.items });
+  if (loose) return `${part.name}: ${loose.message}`;
   const made = madeItems(part, {});
   return typeof made === 'string' ? made : undefined;
 }

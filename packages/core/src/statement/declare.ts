@@ -106,6 +106,8 @@ export interface BlankValues {
   rackPart: RackPart;
   /** Parameters of the rack part that another blank names: mm, degrees, counts. */
   parameters: Readonly<Record<string, Num>>;
+  /** A standard size of it. */
+  size: string;
   /** What dimensions are tied to. */
   ties: readonly TieRead[];
   length: Num;

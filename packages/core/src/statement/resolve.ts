@@ -275,6 +275,7 @@ function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolvin
       return readChoice(given, blank, id);
     case 'name':
     case 'text':
+    case 'size':
       return readText(given, blank, id);
   }
 }

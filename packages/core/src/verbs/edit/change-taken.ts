@@ -12,7 +12,7 @@ export const changeTaken = declareVerb({
   words: ['size', 'parameters', 'bolt', 'standard', 'rack', 'follow'],
   blanks: {
     part: needed('part', 'part', 'What was taken from a rack.'),
-    size: optional('text', 'size', 'One of its standard sizes.'),
+    size: optional('size', 'size', 'One of its standard sizes.', { of: 'part' }),
     values: optional('parameters', 'with', 'Its parameters; those that are not said stay.', { of: 'part' }),
     follow: optional('choice', 'follows', 'Whether newer versions on the rack are offered.', {
       choices: { own: 'its own', follows: 'follows the rack' },

@@ -1,4 +1,5 @@
 import { recalculate } from '../../document/recalculate.ts';
+import { takenFollow } from '../../racks/follow.ts';
 import { solveVariables, variableNameFault } from '../../quantity/variables.ts';
 import { declareVerb, needed, refuse } from '../../statement/declare.ts';
 
@@ -14,14 +15,14 @@ export const variable = declareVerb({
     value: needed('text', 'value', 'A number, with a unit or a formula.'),
   },
   sentence: 'Set variable {name} to {value}',
-  apply(draft, { name, value }) {
+  apply(draft, { name, value }, context) {
     const badName = variableNameFault(name);
     if (badName) return refuse('name', badName, 'name');
     draft.variables[name] = value;
     const { faults } = solveVariables(draft.variables, draft.scene.units);
     const own = faults.find((fault) => fault.name === name) ?? faults[0];
     if (own) return refuse(own.code, own.message, 'value', own.name === name ? own.at : undefined);
-    const [problem] = recalculate(draft);
+    const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
     return problem ? refuse('formula', problem, 'value') : {};
   },
 });

@@ -23,7 +23,7 @@ import { shiftPart } from '../shared/placing.ts';
 
 const BLANKS = {
   part: needed('rackPart', 'rack part', 'What is taken: its name, or chosen from a rack.'),
-  size: optional('text', 'size', 'One of its standard sizes.'),
+  size: optional('size', 'size', 'One of its standard sizes.', { of: 'part' }),
   values: optional('parameters', 'with', 'Its parameters, where they are not as usual.', { of: 'part' }),
   at: optional('point', 'to', 'Where its own origin stands.', { excludes: 'onto' }),
   onto: optional('dock', 'onto', 'The dock that it is joined to; of a part alone the best free one.', {
