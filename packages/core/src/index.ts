@@ -115,7 +115,7 @@ export { pathText, readSvg, writeSvg } from './formats/svg.ts';
 export { entityOf, readDxf, writeDxf, type Entity } from './formats/dxf.ts';
 export { FONT_WOFF, capitalsShare, missingLetters } from './profiles/text.ts';
 export { joined } from './curves/joined.ts';
-export { cubicPieces } from './curves/cubics.ts';
+export { cubicPieces, type CubicPiece } from './curves/cubics.ts';
 export type { Drawing } from './formats/drawing.ts';
 export type { DrawnPath } from './curves/curve.ts';
 export { FormatError } from './formats/fault.ts';

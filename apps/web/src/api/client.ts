@@ -1,5 +1,12 @@
 /** The server's API, each answer checked. Failures carry the server's own sentence. */
-import { documentSchema, editSchema, type Edit, type Scene } from '@kadrel/core';
+import {
+  documentSchema,
+  editSchema,
+  rackPartSchema,
+  type Edit,
+  type RackPart,
+  type Scene,
+} from '@kadrel/core';
 import { z } from 'zod';
 
 const problemSchema = z.looseObject({ status: z.number(), detail: z.string() });
@@ -79,6 +86,14 @@ const openedSchema = projectSchema.extend({ document: documentSchema, edits: z.a
 const editsSchema = z.object({ edits: z.array(editSchema) });
 /** Edits that are asked for at once: more make an answer that takes long to read. */
 export const STRETCH = 1000;
+const rackSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  project: z.string().nullable(),
+  parts: z.number(),
+});
+const openedRackSchema = rackSchema.extend({ parts: z.array(rackPartSchema) });
+export type OpenedRack = z.infer<typeof openedRackSchema>;
 const nothing = z.undefined();
 
 export const api = {
@@ -122,6 +137,15 @@ export const api = {
   },
   appendEdits: (id: string, base: number, edits: readonly Edit[]) =>
     call('POST', `/projects/${id}/edits`, z.object({ revision: z.number() }), { base, edits }),
+  racks: () => call('GET', '/racks', z.array(rackSchema)),
+  rack: (id: string) => call('GET', `/racks/${id}`, openedRackSchema),
+  createRack: (body: { name: string; project?: string; parts?: readonly RackPart[] }) =>
+    call('POST', '/racks', rackSchema, body),
+  renameRack: (id: string, name: string) => call('PATCH', `/racks/${id}`, rackSchema, { name }),
+  deleteRack: (id: string) => call('DELETE', `/racks/${id}`, nothing),
+  /** A new part, or a new version of one. */
+  putOnRack: (id: string, part: RackPart) => call('PUT', `/racks/${id}/parts`, rackPartSchema, part),
+  takeOffRack: (id: string, part: string) => call('DELETE', `/racks/${id}/parts/${part}`, nothing),
   setPicture: (id: string, picture: Blob) => call('PUT', `/projects/${id}/picture`, projectSchema, picture),
 };
 

@@ -19,8 +19,14 @@ type Told = Pick<Statement, 'verb' | 'typed' | 'editId'>;
 
 /** Statements that change the form of solids; where parts would stand, and what lines would be drawn, is shown without the kernel. */
 export function hasBuiltPreview(verb: string): boolean {
-  const group = verbNamed(verb)?.group;
-  return group === 'shape' || group === 'cut' || group === 'combine' || (group === 'draw' && !doesDraw(verb));
+  const { group, isBuiltFirst } = verbNamed(verb) ?? {};
+  return (
+    isBuiltFirst === true ||
+    group === 'shape' ||
+    group === 'cut' ||
+    group === 'combine' ||
+    (group === 'draw' && !doesDraw(verb))
+  );
 }
 
 /** After one that took longer than this (ms), the statement shows no more: carrying it out would have to wait for them. */

@@ -14,6 +14,7 @@ import {
 } from '@kadrel/core';
 import type { Built } from './built.ts';
 import type { SessionCore } from './core.ts';
+import type { SessionState } from './state.ts';
 import type { Statement } from './statement.ts';
 
 export interface DocksNow {
@@ -53,9 +54,18 @@ export function docking(core: SessionCore, update: (change: (statement: Statemen
       const without = hiddenDocks.filter((id) => id !== part);
       core.set({ hiddenDocks: without.length < hiddenDocks.length ? without : [...hiddenDocks, part] });
     },
+    ...turning(update, docksNow, () => core.get().document),
+  };
+}
+
+type Update = (change: (statement: Statement) => Statement) => void;
+
+/** What keys do to the statement that joins docks. */
+function turning(update: Update, docksNow: () => DocksNow, document: () => KadrelDocument) {
+  return {
     /** Goes on to the next free dock of what moves, or of what it is joined to. */
     nextDock(blank: 'dock' | 'onto'): void {
-      update((statement) => withNextDock(statement, blank, docksNow().places, core.get().document));
+      update((statement) => withNextDock(statement, blank, docksNow().places, document()));
     },
     /** Quarter turns about an axis of the joint in hand. */
     quarterTurn(blank: 'turn' | 'tiltX' | 'tiltY', quarters: 1 | -1): void {
@@ -76,6 +86,13 @@ const hasDocks = ({ items, joints }: KadrelDocument): boolean =>
 export const asksForDock = (statement: Statement | null): boolean =>
   statement?.phase === 'open' &&
   Object.values(verbNamed(statement.verb)!.blanks).some(({ type }) => type === 'dock');
+
+/** Whether other docks are to be shown than before, of the same model. */
+export const areOtherDocks = (now: SessionState, before: SessionState): boolean =>
+  now.document !== before.document ||
+  now.areDocksShown !== before.areDocksShown ||
+  now.hiddenDocks !== before.hiddenDocks ||
+  asksForDock(now.statement) !== asksForDock(before.statement);
 
 /** A dock as it is written into a blank. */
 export const typedDock = ({ part, end, dock }: DockPlace) => ({

@@ -97,7 +97,7 @@ export function fromSelection(
   if (blanks.from?.type === 'part' && blanks.parts)
     return { from: first, ...(others.length > 0 ? { parts: others } : {}) };
   if (blanks.parts) return { parts: [...selection] };
-  return blanks.part ? { part: first } : {};
+  return blanks.part?.type === 'part' ? { part: first } : {};
 }
 
 /** What stands in blanks for parts, without those that are gone. */

@@ -18,6 +18,7 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
   return {
     /** From then on the report is kept up to date. */
     openFit(): void {
+      set({ isRackOpen: false });
       watch.change({ isOpen: true });
       watch.watch();
     },

@@ -51,6 +51,8 @@ export interface SessionState {
   readonly stepShown: StepShown | null;
   /** How parts stand to one another. */
   readonly fit: FitState;
+  /** The racks are shown in the place of the Spec. */
+  readonly isRackOpen: boolean;
   /** A verb is looked for while a statement is still at work. */
   readonly findsAhead: boolean;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
@@ -125,6 +127,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
   statement: null,
   builtPreview: null,
+  isRackOpen: false,
   stepShown: null,
   findsAhead: false,
   setAside: null,

@@ -13,6 +13,7 @@ import { looking } from './looking.ts';
 import { pointing } from './pointing.ts';
 import { nudging } from './nudging.ts';
 import { previewing } from './previewing.ts';
+import { racking } from './racking.ts';
 import { reading } from './reading.ts';
 import { sectioning } from './sectioning.ts';
 import { selectingActions } from './selecting.ts';
@@ -56,6 +57,7 @@ export function openSession(opened: OpenedSession) {
     }),
     ...keeping(core),
     ...fits,
+    ...racking(core, () => fits.closeFit()),
     commit: () => commits.commit(),
     undo: () => commits.takeBack('undo'),
     redo: () => commits.takeBack('redo'),

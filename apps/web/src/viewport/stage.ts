@@ -56,7 +56,7 @@ import {
 } from '@kadrel/core';
 import { THEME_CHANGED } from '../common/theme.ts';
 import { isFramed } from '../session/frames.ts';
-import { asksForDock } from '../session/docks.ts';
+import { areOtherDocks, asksForDock } from '../session/docks.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
 import { handleSet } from './handles.ts';
 import { shownChecks } from '../session/fitState.ts';
@@ -145,57 +145,33 @@ export class Stage {
     this.undo.push(
       () => observer.disconnect(),
       () => window.removeEventListener(THEME_CHANGED, repaint),
-      session.store.subscribe((now, before) => {
-        const isModel =
-          now.built !== before.built ||
-          now.document !== before.document ||
-          now.lookingAt !== before.lookingAt;
-        if (isModel) this.showModel();
-        if (isModel && now.edits !== before.edits) this.bringIntoView(before.document, now.document);
-        if (
-          now.selection !== before.selection ||
-          now.built !== before.built ||
-          now.openGroup !== before.openGroup
-        )
-          this.showMarks();
-        if (now.builtPreview !== before.builtPreview && this.formed.show(now, this.shown, this.picture))
-          this.invalidate();
-        if (now.omitting !== before.omitting) this.showOmitted();
-        const isStatement = now.statement !== before.statement;
-        if (isStatement) this.showPreview(now.statement);
-        if (now.fit !== before.fit) this.showFit(now, before);
-        if (isStatement || isModel) this.showFaults();
-        if (isModel || isStatement || now.places !== before.places) this.chosenMarks.show();
-        if (now.stepShown !== before.stepShown) this.chosenMarks.showStep();
-        if (isModel || now.selection !== before.selection) void this.chosenMarks.showCage();
-        if (
-          isModel ||
-          isStatement ||
-          now.selection !== before.selection ||
-          now.gripScale !== before.gripScale ||
-          now.isSelectOnly !== before.isSelectOnly ||
-          now.places !== before.places ||
-          now.frames !== before.frames
-        )
-          this.showGrips();
-        if (
-          now.document !== before.document ||
-          now.selection !== before.selection ||
-          now.arePinsShown !== before.arePinsShown
-        )
-          this.showPins();
-        if (
-          now.document !== before.document ||
-          now.built !== before.built ||
-          now.areDocksShown !== before.areDocksShown ||
-          now.hiddenDocks !== before.hiddenDocks ||
-          asksForDock(now.statement) !== asksForDock(before.statement)
-        )
-          this.showDocks();
-      }),
+      session.store.subscribe((now, before) => this.followState(now, before)),
     );
     this.resize();
     this.showModel();
+  }
+
+  /** Shows anew what has changed. */
+  private followState(now: SessionState, before: SessionState): void {
+    const isOther = (...keys: readonly (keyof SessionState)[]) =>
+      keys.some((key) => now[key] !== before[key]);
+    const isModel = isOther('built', 'document', 'lookingAt');
+    const isStatement = isOther('statement');
+    if (isModel) this.showModel();
+    if (isModel && isOther('edits')) this.bringIntoView(before.document, now.document);
+    if (isOther('selection', 'built', 'openGroup')) this.showMarks();
+    if (isOther('builtPreview') && this.formed.show(now, this.shown, this.picture)) this.invalidate();
+    if (isOther('omitting')) this.showOmitted();
+    if (isStatement) this.showPreview(now.statement);
+    if (isOther('fit')) this.showFit(now, before);
+    if (isStatement || isModel) this.showFaults();
+    if (isModel || isStatement || isOther('places')) this.chosenMarks.show();
+    if (isOther('stepShown')) this.chosenMarks.showStep();
+    if (isModel || isOther('selection')) void this.chosenMarks.showCage();
+    if (isModel || isStatement || isOther('selection', 'gripScale', 'isSelectOnly', 'places', 'frames'))
+      this.showGrips();
+    if (isOther('document', 'selection', 'arePinsShown')) this.showPins();
+    if (isModel || areOtherDocks(now, before)) this.showDocks();
   }
 
   /** A view on an element over the canvas. */

@@ -31,6 +31,7 @@ import { PlaneField, RegionsField } from './DrawingFields.tsx';
 import { ENTRY_ATTRIBUTE, flipSign } from './fieldKeys.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
 import { DirectionField, DockField, FrameField } from './PickedFields.tsx';
+import { ParametersField, RackPartField, SizeField } from './racks/RackFields.tsx';
 import { RowsField } from './RowsField.tsx';
 
 /** Fields of their own; all other blanks are typed. */
@@ -43,6 +44,9 @@ const FIELDS: Readonly<Partial<Record<Blank['type'], React.ComponentType<FieldPr
   frame: FrameField,
   direction: DirectionField,
   dock: DockField,
+  rackPart: RackPartField,
+  size: SizeField,
+  parameters: ParametersField,
   plane: PlaneField,
   drawing: DrawingFileField,
   regions: RegionsField,

@@ -64,20 +64,31 @@ function DockRow({ part, dock }: { readonly part: Part; readonly dock: Dock }) {
       >
         <X size={13} />
       </button>
-      <select
-        className="field"
-        aria-label={`Role of dock ${dock.name}`}
-        value={dock.role ?? 'either'}
-        onChange={(event) => change({ role: event.target.value })}
-      >
-        {Object.entries({ either: 'either', ...DOCK_ROLES }).map(([role, words]) => (
-          <option key={role} value={role}>
-            {words}
-          </option>
-        ))}
-      </select>
+      <Role dock={dock} choose={(role) => change({ role })} />
       <Where part={part} dock={dock} />
     </li>
+  );
+}
+
+interface RoleProps {
+  readonly dock: Dock;
+  readonly choose: (role: string) => void;
+}
+
+function Role({ dock, choose }: RoleProps) {
+  return (
+    <select
+      className="field"
+      aria-label={`Role of dock ${dock.name}`}
+      value={dock.role ?? 'either'}
+      onChange={(event) => choose(event.target.value)}
+    >
+      {Object.entries({ either: 'either', ...DOCK_ROLES }).map(([role, words]) => (
+        <option key={role} value={role}>
+          {words}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -12,6 +12,7 @@ import { Wordmark } from '../common/Wordmark.tsx';
 import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { FitButton } from './fit/FitButton.tsx';
+import { RackButton } from './racks/RackButton.tsx';
 import { Saving } from './Saving.tsx';
 import { useRoom } from './useRoom.ts';
 
@@ -63,6 +64,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       >
         <Redo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Redo</span>
       </button>
+      <RackButton />
       <FitButton />
       <button type="button" className="quiet" onClick={openKeys} title="?">
         Keys

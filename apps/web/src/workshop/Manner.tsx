@@ -10,7 +10,6 @@ export function Manner() {
   const session = useSession();
   const isSelectOnly = useSessionState((state) => state.isSelectOnly);
   const arePinsShown = useSessionState((state) => state.arePinsShown);
-  const areDocksShown = useSessionState((state) => state.areDocksShown);
   const stepsFrom = useSessionState((state) => state.stepsFrom);
   const gripScale = useSessionState((state) => state.gripScale);
   const { factorStep } = useSessionState((state) => state.manner);
@@ -42,12 +41,7 @@ export function Manner() {
           isOn={arePinsShown}
           toggle={() => session.set({ arePinsShown: !arePinsShown })}
         />
-        <SwitchRow
-          words="Docks"
-          about="Show the docks; always while one is to be chosen"
-          isOn={areDocksShown}
-          toggle={() => session.set({ areDocksShown: !areDocksShown })}
-        />
+        <DocksSwitch />
         <label className="menu-item">
           <span className="w-28 shrink-0 font-semibold">Factor step</span>
           <span className="flex-1 text-ink2">What resizing by a corner goes in steps of</span>
@@ -81,5 +75,18 @@ export function Manner() {
         </label>
       </Panel>
     </Popover>
+  );
+}
+
+function DocksSwitch() {
+  const session = useSession();
+  const areDocksShown = useSessionState((state) => state.areDocksShown);
+  return (
+    <SwitchRow
+      words="Docks"
+      about="Show the docks; always while one is to be chosen"
+      isOn={areDocksShown}
+      toggle={() => session.set({ areDocksShown: !areDocksShown })}
+    />
   );
 }

@@ -1,4 +1,5 @@
 /** The keys of the workshop that are no verb's, in the order in which they are tried; the sheet of keys is made from them too. */
+import { verbNamed } from '@kadrel/core';
 import { flushSync } from 'react-dom';
 import type { Session, SessionState } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
@@ -37,6 +38,11 @@ export interface KeyDeclaration {
 }
 
 const isOpen = ({ state }: Pressed) => state.statement?.phase === 'open';
+/** The statement in hand turns something about the axes of a joint. */
+const isJoining = (at: Pressed) =>
+  isOpen(at) &&
+  verbNamed(at.state.statement!.verb)!.blanks.tiltX !== undefined &&
+  'onto' in verbNamed(at.state.statement!.verb)!.blanks;
 const isNotOpen = (at: Pressed) => !isOpen(at);
 const withShift = ({ event }: Pressed) => event.shiftKey;
 
@@ -111,13 +117,13 @@ export const KEYS: readonly KeyDeclaration[] = [
     shown: [
       ['X Y Z', 'While joining docks: a quarter turn about that axis of the joint; with Shift the other way'],
     ],
-    when: (at) => isOpen(at) && at.state.statement!.verb === 'join-docks',
+    when: isJoining,
     run: quarterTurn,
   },
   {
     keys: ['N', 'Shift+N'],
     shown: [['N', 'While joining docks: the next free dock of what moves; with Shift of the other part']],
-    when: (at) => isOpen(at) && at.state.statement!.verb === 'join-docks',
+    when: isJoining,
     run: (at) => at.session.nextDock(withShift(at) ? 'onto' : 'dock'),
   },
   {

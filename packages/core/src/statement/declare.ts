@@ -302,6 +302,8 @@ export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
   readonly blanks: B;
   /** `{blank}` stands for a blank; what is in square brackets is left out of the ledger when its blanks are empty. */
   readonly sentence: string;
+  /** What it makes is built and shown before it is carried out. */
+  readonly isBuiltFirst?: true;
   /** How it is drawn by the pointer, where it is. */
   readonly gesture?: Gesture;
   apply(draft: KadrelDocument, values: Values<B>, context: VerbContext): Outcome | Refusal;

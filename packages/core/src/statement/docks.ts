@@ -2,11 +2,11 @@
 import { partNamed, vectorOf } from '../document/items.ts';
 import type { Dock } from '../document/dock.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
-import { namedPlace, outOf } from '../docks/frames.ts';
+import { namedPlace, outOf, type DockedSolid, type NamedPlace } from '../docks/frames.ts';
 import { docksOn, type DockPlace, type ShapeOf } from '../docks/places.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
 import { solidNamed } from '../snapping/solidNamed.ts';
-import { carryBack } from '../space/pose.ts';
+import { carryBack, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 
@@ -123,27 +123,34 @@ export function readSpot(given: unknown, readers: DockReaders): Spot | Refusal {
   if (isRefusal(solid)) return solid;
   const shape = shapeOf(solid.leaf, solid);
   if (isRefusal(shape)) return shape;
-  const docked = { document, name: part.name, shape: shape.snaps };
   const plain = (v: Vec3): Vec3 => (solid.mirrored ? [0 - v[0], v[1], v[2]] : v);
-  if (told.point !== undefined) {
-    const world = readers.point(told.point);
-    if (isRefusal(world)) return world;
-    const point = carryBack(solid.pose, vectorOf(world));
-    const out = outOf(told as NamedPoint, point, docked);
-    return { part: solid.leaf, point: plain(point), out: out && plain(out) };
-  }
-  const named = told as NamedPoint;
-  const place = namedPlace(named, docked);
-  if (isRefusal(place)) return place;
-  const { at, snap } = named;
+  const docked = { document, name: part.name, shape: shape.snaps };
+  const found =
+    told.point === undefined
+      ? namedPlace(told as NamedPoint, docked)
+      : pickedPlace(told as NamedPoint, readers.point(told.point), { ...docked, pose: solid.pose });
+  if (isRefusal(found)) return found;
+  const { at, snap, near } = told as NamedPoint;
+  const on = {
+    at,
+    ...(snap === undefined ? {} : { snap }),
+    near: [...plain(near ?? found.point)] as [number, number, number],
+  };
   return {
     part: solid.leaf,
-    point: plain(place.point),
-    out: place.out && plain(place.out),
-    on: {
-      at,
-      ...(snap === undefined ? {} : { snap }),
-      near: [...plain(named.near ?? place.point)] as [number, number, number],
-    },
+    point: plain(found.point),
+    out: found.out && plain(found.out),
+    ...(told.point === undefined ? { on } : {}),
   };
+}
+
+/** A place by its numbers, and the way out of what it lies on. */
+function pickedPlace(
+  told: NamedPoint,
+  world: NumVector | Refusal,
+  { pose, ...docked }: DockedSolid & { readonly pose: Pose },
+): NamedPlace | Refusal {
+  if (isRefusal(world)) return world;
+  const point = carryBack(pose, vectorOf(world));
+  return { point, out: outOf(told, point, docked) };
 }

@@ -23,6 +23,7 @@ import {
   type Replies,
   type Surface,
   type Verb,
+  type VerbContext,
 } from './declare.ts';
 import { docksOn } from '../docks/places.ts';
 import { jointsFollow } from '../docks/following.ts';
@@ -49,42 +50,12 @@ export function perform(
   const typed = cleanJson(given);
   const values = resolveStatement(verb, typed, document, world);
   if (isRefusal(values)) return values;
-  const read = quantityReader(document);
+  const context = contextOf(document, world);
   let outcome: Outcome | Refusal = {};
-  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K] => {
-    const reply = world.ask(question);
-    if (reply === undefined) throw new Wanting(question);
-    return reply as Replies[K];
-  };
-  const boxOf = (id: ItemId) => {
-    const part = document.items[id];
-    if (!part) return undefined;
-    if (isWhole(document, part)) return ask<'box'>({ ask: 'box', part: id, frame: 'own' });
-    const shape = world.shapeOf(id);
-    return isRefusal(shape) ? undefined : shape.box;
-  };
-  const worldBox = (id: ItemId): Box => {
-    if (isWhole(document, document.items[id]!)) return ask<'box'>({ ask: 'box', part: id });
-    const pose = worldFromPart(document, id);
-    const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
-    return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
-  };
-  let scene: SnapScene | undefined;
-  const firstSurface = (from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>) =>
-    surfaceOn((scene ??= sceneOf(document, world)), from, direction, without);
   let done: Change;
   try {
     done = change(document, (draft) => {
-      outcome = verb.apply(draft, values as never, {
-        newId: () => world.newId(),
-        read,
-        boxOf,
-        ask,
-        worldBox,
-        docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
-        wayOut: (part, point) => wayOutOf(document, world, part, point),
-        firstSurface,
-      });
+      outcome = verb.apply(draft, values as never, context);
       if (isRefusal(outcome)) return;
       jointsFollow(document, draft, (id) => sameForm(document, draft, id));
       stepsFollow(document, draft);
@@ -108,6 +79,42 @@ export function perform(
     outcome,
     notes: offPlaneNotes(verb, values, { typed, document }),
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
+  };
+}
+
+/** What a verb may ask of the world round the document that its statement begins with. */
+function contextOf(document: KadrelDocument, world: World): VerbContext {
+  const read = quantityReader(document);
+  const ask = <K extends Question['ask']>(question: Extract<Question, { ask: K }>): Replies[K] => {
+    const reply = world.ask(question);
+    if (reply === undefined) throw new Wanting(question);
+    return reply as Replies[K];
+  };
+  const boxOf = (id: ItemId) => {
+    const part = document.items[id];
+    if (!part) return undefined;
+    if (isWhole(document, part)) return ask<'box'>({ ask: 'box', part: id, frame: 'own' });
+    const shape = world.shapeOf(id);
+    return isRefusal(shape) ? undefined : shape.box;
+  };
+  const worldBox = (id: ItemId): Box => {
+    if (isWhole(document, document.items[id]!)) return ask<'box'>({ ask: 'box', part: id });
+    const pose = worldFromPart(document, id);
+    const own = isQuarterTurn(pose.turn) ? boxOf(id) : undefined;
+    return own ? carryBox(pose, own) : ask<'box'>({ ask: 'box', part: id });
+  };
+  let scene: SnapScene | undefined;
+  const firstSurface = (from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>) =>
+    surfaceOn((scene ??= sceneOf(document, world)), from, direction, without);
+  return {
+    newId: () => world.newId(),
+    read,
+    boxOf,
+    ask,
+    worldBox,
+    docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
+    wayOut: (part, point) => wayOutOf(document, world, part, point),
+    firstSurface,
   };
 }
 

@@ -206,79 +206,74 @@ const KIND_OF_TYPE: Readonly<Partial<Record<Blank['type'], QuantityKind>>> = {
   tally: 'count',
 };
 
-function resolveBlank(blank: Blank, id: string, given: unknown, around: Resolving): unknown {
-  const kind = blank.kind ?? KIND_OF_TYPE[blank.type] ?? 'length';
-  switch (blank.type) {
-    case 'length':
-    case 'angle':
-    case 'tally':
-      return readNumber(given, kind, blank, id, around);
-    case 'lengths':
-      return readLengths(given, blank, id, around);
-    case 'count': {
-      const count = readNumber(given, kind, blank, id, around);
-      return isRefusal(count) ? count : valueOf(count);
-    }
-    case 'vector':
-      return readVector(given, blank, id, around);
-    case 'point':
-      return readPoint(given, blank, id, around);
-    case 'frame':
-      return readFrame(given, id, around);
-    case 'direction':
-      return readDirection(given, id, around);
-    case 'feature':
-      return readFeature(given, id, around);
-    case 'target':
-      return readTargetOf(given, id, around);
-    case 'spot':
-    case 'dock':
-      return withBlank(readJoining(given, blank, id, around), id);
-    case 'rackPart':
-    case 'parameters':
-      return withBlank(readRacked(given, blank, around), id);
-    case 'path':
-      return readPath(given, id, around);
-    case 'rows':
-      return readRows(given, blank, id, (cell, of, label) =>
-        readNumber(cell, of, { ...POINT_BLANK, label }, id, around),
-      );
-    case 'drawing':
-      return readDrawing(given, id);
-    case 'plane':
-      return readPlane(given, id, {
-        document: around.document,
-        point: (point) => readPoint(point, POINT_BLANK, id, around),
-        feature: (feature) => readFeature(feature, id, around),
-      });
-    case 'regions':
-      return readRegions(given, id);
-    case 'edges':
-    case 'faces':
-    case 'places':
-      return readChosen(given, blank, id, around);
-    case 'view':
-      return readView(given, id);
-    case 'sheet':
-    case 'entry':
-    case 'ties':
-      return withBlank(readOnSheet(given, blank, id, around), id);
-    case 'quantity':
-      return asText(given) ?? refuse('type', 'A number or a text belongs here.', id);
-    case 'quantities':
-      return threeTexts(given) ?? refuse('type', 'Three numbers belong here.', id);
-    case 'part':
-      return findPart(given, id, around.document);
-    case 'parts':
-      return findParts(given, blank, id, around.document);
-    case 'choice':
-      return readChoice(given, blank, id);
-    case 'name':
-    case 'text':
-    case 'size':
-      return readText(given, blank, id);
-  }
-}
+/** Reads what stands in a blank. */
+type BlankReader = (
+  given: unknown,
+  at: { readonly blank: Blank; readonly id: string; readonly around: Resolving },
+) => unknown;
+
+const numberRead: BlankReader = (given, { blank, id, around }) =>
+  readNumber(given, blank.kind ?? KIND_OF_TYPE[blank.type] ?? 'length', blank, id, around);
+const chosenRead: BlankReader = (given, { blank, id, around }) => readChosen(given, blank, id, around);
+const onSheetRead: BlankReader = (given, { blank, id, around }) =>
+  withBlank(readOnSheet(given, blank, id, around), id);
+const joiningRead: BlankReader = (given, { blank, id, around }) =>
+  withBlank(readJoining(given, blank, id, around), id);
+const rackedRead: BlankReader = (given, { blank, id, around }) =>
+  withBlank(readRacked(given, blank, around), id);
+const textRead: BlankReader = (given, { blank, id }) => readText(given, blank, id);
+
+const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
+  length: numberRead,
+  angle: numberRead,
+  tally: numberRead,
+  count(given, at) {
+    const count = numberRead(given, at) as Num | Refusal;
+    return isRefusal(count) ? count : valueOf(count);
+  },
+  lengths: (given, { blank, id, around }) => readLengths(given, blank, id, around),
+  vector: (given, { blank, id, around }) => readVector(given, blank, id, around),
+  point: (given, { blank, id, around }) => readPoint(given, blank, id, around),
+  frame: (given, { id, around }) => readFrame(given, id, around),
+  direction: (given, { id, around }) => readDirection(given, id, around),
+  feature: (given, { id, around }) => readFeature(given, id, around),
+  target: (given, { id, around }) => readTargetOf(given, id, around),
+  spot: joiningRead,
+  dock: joiningRead,
+  rackPart: rackedRead,
+  parameters: rackedRead,
+  path: (given, { id, around }) => readPath(given, id, around),
+  rows: (given, { blank, id, around }) =>
+    readRows(given, blank, id, (cell, of, label) =>
+      readNumber(cell, of, { ...POINT_BLANK, label }, id, around),
+    ),
+  drawing: (given, { id }) => readDrawing(given, id),
+  plane: (given, { id, around }) =>
+    readPlane(given, id, {
+      document: around.document,
+      point: (point) => readPoint(point, POINT_BLANK, id, around),
+      feature: (feature) => readFeature(feature, id, around),
+    }),
+  regions: (given, { id }) => readRegions(given, id),
+  edges: chosenRead,
+  faces: chosenRead,
+  places: chosenRead,
+  view: (given, { id }) => readView(given, id),
+  sheet: onSheetRead,
+  entry: onSheetRead,
+  ties: onSheetRead,
+  quantity: (given, { id }) => asText(given) ?? refuse('type', 'A number or a text belongs here.', id),
+  quantities: (given, { id }) => threeTexts(given) ?? refuse('type', 'Three numbers belong here.', id),
+  part: (given, { id, around }) => findPart(given, id, around.document),
+  parts: (given, { blank, id, around }) => findParts(given, blank, id, around.document),
+  choice: (given, { blank, id }) => readChoice(given, blank, id),
+  name: textRead,
+  text: textRead,
+  size: textRead,
+};
+
+const resolveBlank = (blank: Blank, id: string, given: unknown, around: Resolving): unknown =>
+  READERS[blank.type](given, { blank, id, around });
 
 function readChoice(given: unknown, { choices = {} }: Blank, id: string): string | Refusal {
   const text = asText(given);

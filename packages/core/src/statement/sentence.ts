@@ -58,18 +58,13 @@ export function wordBlank(
       : joinNames(names);
   }
   if (blank.type === 'choice') return blank.choices?.[String(typed)] ?? String(typed);
-  if (blank.type === 'frame' || blank.type === 'direction') return wordAxes(typed, nameOf);
-  if (blank.type === 'view') return 'this view';
   if (blank.type === 'drawing') return String((typed as { name?: unknown }).name ?? 'a file');
   if (blank.type === 'rows') return wordRows(typed, blank);
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
   if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
-  if (blank.type === 'plane') return wordPlane(typed, nameOf);
-  if (blank.type === 'rackPart') return wordRackPart(typed);
-  if (blank.type === 'parameters') return wordParameters(typed);
-  if (blank.type === 'dock') return wordDock(typed, nameOf);
-  if (blank.type === 'ties') return wordTies(typed, nameOf);
+  const told = WORDS[blank.type]?.(typed, nameOf);
+  if (told !== undefined) return told;
   if (blank.type === 'sheet' || blank.type === 'entry') return wordOnSheet(typed, [before, document]);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {
@@ -128,6 +123,20 @@ function wordTies(typed: unknown, nameOf: (id: unknown) => string): string {
     )
     .join(typeof list[0] === 'object' ? ' and ' : ', ');
 }
+
+/** Types of blanks that are worded by what stands in them and by names alone. */
+const WORDS: Readonly<
+  Partial<Record<Blank['type'], (typed: unknown, nameOf: (id: unknown) => string) => string>>
+> = {
+  rackPart: (typed) => wordRackPart(typed),
+  parameters: (typed) => wordParameters(typed),
+  dock: (typed, nameOf) => wordDock(typed, nameOf),
+  view: () => 'this view',
+  frame: (typed, nameOf) => wordAxes(typed, nameOf),
+  direction: (typed, nameOf) => wordAxes(typed, nameOf),
+  plane: (typed, nameOf) => wordPlane(typed, nameOf),
+  ties: (typed, nameOf) => wordTies(typed, nameOf),
+};
 
 const wordRackPart = (typed: unknown): string =>
   typeof typed === 'object' && typed !== null && 'name' in typed ? String(typed.name) : String(typed);

@@ -333,3 +333,8 @@ describe('stored documents', () => {
     expect(readDocument(JSON.parse(JSON.stringify(document)))).toEqual(document);
   });
 });
+
+test('every sentence begins with the name of its verb, which the bar shows apart', () => {
+  const others = VERBS.filter(({ name, sentence }) => !sentence.startsWith(name)).map(({ id }) => id);
+  expect(others).toEqual([]);
+});

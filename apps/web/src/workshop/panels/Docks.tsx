@@ -4,6 +4,7 @@ import {
   formatLengthWithUnit,
   type DockEnd,
   type DockPlace,
+  type Joint,
   type JointReport,
   type KadrelDocument,
 } from '@kadrel/core';
@@ -66,33 +67,43 @@ function JointRow({ report }: { readonly report: JointReport }) {
         >
           <b className="font-semibold">{joint.name}</b> {words}
         </button>
-        <button
-          type="button"
-          aria-pressed={joint.held === true}
-          aria-label={`Hold ${joint.name}`}
-          title="Held: what hangs on it goes along"
-          className={clsx(joint.held ? 'text-plum' : 'text-ink3', 'hover:text-plum')}
-          onClick={() =>
-            void session.say('change-joint', { joint: joint.name, held: joint.held ? 'free' : 'held' })
-          }
-        >
-          <Anchor size={13} />
-        </button>
-        <button
-          type="button"
-          aria-label={`Unjoin ${joint.name}`}
-          title="Unjoin"
-          className="text-ink2 hover:text-plum"
-          onClick={() => void session.say('unjoin', { joint: joint.name })}
-        >
-          <X size={13} />
-        </button>
+        <JointButtons joint={joint} />
       </div>
       {(report.misfit !== undefined || unknown !== undefined) && (
         <p className="text-[12px] text-bad">{unknown ?? `Does not match: ${report.misfit}`}</p>
       )}
       {!isClosed && unknown === undefined && <Drift report={report} />}
     </li>
+  );
+}
+
+/** Holds what hangs by a joint, or lets go of it. */
+function JointButtons({ joint }: { readonly joint: Joint }) {
+  const session = useSession();
+  return (
+    <>
+      <button
+        type="button"
+        aria-pressed={joint.held === true}
+        aria-label={`Hold ${joint.name}`}
+        title="Held: what hangs on it goes along"
+        className={clsx(joint.held ? 'text-plum' : 'text-ink3', 'hover:text-plum')}
+        onClick={() =>
+          void session.say('change-joint', { joint: joint.name, held: joint.held ? 'free' : 'held' })
+        }
+      >
+        <Anchor size={13} />
+      </button>
+      <button
+        type="button"
+        aria-label={`Unjoin ${joint.name}`}
+        title="Unjoin"
+        className="text-ink2 hover:text-plum"
+        onClick={() => void session.say('unjoin', { joint: joint.name })}
+      >
+        <X size={13} />
+      </button>
+    </>
   );
 }
 

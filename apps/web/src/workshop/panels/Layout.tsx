@@ -7,6 +7,7 @@ import { Fragment, useEffect, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { useSessionState } from '../context.ts';
 import { FitPanel } from '../fit/FitPanel.tsx';
+import { RackPanel } from '../racks/RackPanel.tsx';
 import { Spec } from '../Spec.tsx';
 import { useRoom } from '../useRoom.ts';
 import { PanelFrame } from './PanelFrame.tsx';
@@ -81,10 +82,11 @@ const SIDES = [
 function FoldedSides() {
   const [open, setOpen] = useState<'left' | 'right' | null>(null);
   const isFit = useSessionState(({ fit }) => fit.isOpen);
-  // The header opens the report, which is then to be seen.
+  const isRack = useSessionState((state) => state.isRackOpen);
+  // The header opens the report and the racks, which are then to be seen.
   useEffect(() => {
-    if (isFit) setOpen('right');
-  }, [isFit]);
+    if (isFit || isRack) setOpen('right');
+  }, [isFit, isRack]);
   return SIDES.map(({ id, title, Body }) => (
     <div
       key={id}
@@ -105,7 +107,7 @@ function FoldedSides() {
         )}
         onClick={() => setOpen(open === id ? null : id)}
       >
-        {id === 'right' && isFit ? 'Fit report' : title}
+        {id === 'right' && isFit ? 'Fit report' : id === 'right' && isRack ? 'Racks' : title}
       </button>
       {open === id && (
         <div className="h-full w-[min(288px,calc(100vw-64px))] border-r border-l border-rule shadow-lg">
@@ -116,9 +118,12 @@ function FoldedSides() {
   ));
 }
 
-/** The numbers of what is selected, or how parts stand to one another. */
+/** The numbers of what is selected, how parts stand to one another, or the racks. */
 function RightSide() {
-  return useSessionState(({ fit }) => fit.isOpen) ? <FitPanel /> : <Spec />;
+  const isFit = useSessionState(({ fit }) => fit.isOpen);
+  const isRack = useSessionState((state) => state.isRackOpen);
+  if (isFit) return <FitPanel />;
+  return isRack ? <RackPanel /> : <Spec />;
 }
 
 function LeftPanels() {

@@ -98,7 +98,7 @@ export const dock = declareVerb({
         ...lookOf(values),
         ...keptFrame(chain(step, frame)),
         ...(steps.length === 1 ? toldOrigin(draft, part, values.at) : {}),
-        ...(isTied && values.out === undefined ? { on: values.at.on! } : {}),
+        ...(isTied && values.out === undefined ? { on: values.at.on } : {}),
       };
     }
     return { select: [part.id] };

@@ -51,9 +51,10 @@ export const take = declareVerb({
   group: 'make',
   about: 'A part from a rack, at a standard size or by its parameters, put to a place or joined to a dock.',
   words: ['library', 'catalogue', 'standard part', 'bolt', 'nut', 'screw', 'pipe', 'insert', 'kit', 'rack'],
+  isBuiltFirst: true,
   blanks: BLANKS,
   sentence:
-    'Take {part}[, size {size}][, with {values}][, to {at}][, onto {onto}][ by {by}][, turned {turn}][, {offset} off][, {held}][, {follow}][ named {as}]',
+    'Take from rack {part}[, size {size}][, with {values}][, to {at}][, onto {onto}][ by {by}][, turned {turn}][, {offset} off][, {held}][, {follow}][ named {as}]',
   apply(draft, values, context) {
     const { part, size, at, onto, follow, as } = values;
     const sized = size === undefined ? {} : usualValues(part, size);
