@@ -1,6 +1,13 @@
 /** Parts of the starter rack against what their standards say. */
-import { partNamed, rackPartFault, starterRack, type KadrelDocument } from '@kadrel/core';
-import { Evaluator } from '@kadrel/kernel';
+import {
+  USUAL_SCOPE,
+  docksReport,
+  partNamed,
+  rackPartFault,
+  starterRack,
+  type KadrelDocument,
+} from '@kadrel/core';
+import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { builtBy, type Statement } from './bench.ts';
 
@@ -65,6 +72,24 @@ test.each([
 ])('%s %s has a cross-section of %f cm²', (name, size, area) => {
   const section = measured(taken(name, size, { long: 1000 })).volume / 1000 / 100;
   expect(Math.abs(section - area) / area).toBeLessThan(0.005);
+});
+
+test('twelve tiles and a tower from the rack stand on the bed, every joint closed, and nothing is wrong with how they stand', async () => {
+  const steps: Statement[] = [['take', { part: 'Tower', as: 'tile 0' }]];
+  for (let i = 1; i <= 12; i++) {
+    const part = i % 2 === 1 ? 'Straight track' : 'Bend track';
+    // Bends go round to the right by one end and to the left by the other, so that the run never meets itself.
+    const by = i % 4 === 0 ? 'B' : 'A';
+    steps.push(['take', { part, as: `tile ${i}`, onto: `tile ${i - 1}`, by }]);
+  }
+  const document = built(...steps);
+  const world = worldOf(document, kernel, () => '');
+  const { joints } = docksReport(document, (one, variant) => world.shapeOf(one, variant));
+  expect(joints.map(({ isClosed, misfit }) => isClosed && misfit === undefined)).toEqual(
+    Array(12).fill(true),
+  );
+  const { faults } = await fitReportOf(kernel, document, USUAL_SCOPE);
+  expect(faults).toBe(0);
 });
 
 test('a bolt through two plates: drilled for M8, taken onto the hole, then M10, and still joined', () => {

@@ -158,7 +158,7 @@ test('what is made from profiles is taken with them, as one group that is joined
   );
 });
 
-test('twelve tiles and a tower of the starter rack make a run that closes on itself but for its tower', () => {
+test('twelve tiles and a tower of the starter rack stand on the bed, each joined to the one before', () => {
   const tiles = ['Straight track', 'Bend track', 'Bend track', 'Straight track'];
   const steps: Step[] = [['take', { part: 'Tower', as: 'tile 0' }]];
   for (let i = 1; i <= 12; i++)
