@@ -42,7 +42,13 @@ test('a pipe run with two elbows and a tee is taken from the rack, each onto the
   await takes(ada, /^Pipe 40 short/, undefined, 'riser');
   await racks(page).getByRole('combobox', { name: 'Fits' }).selectOption('pipe 40');
   await takes(ada, /^Pipe 40 elbow/, 'riser · B', 'first');
-  await takes(ada, /^Pipe 40 tee/, 'first · B', 'tee');
+  // Clicked in the view: where a place or a dock may be said, a dock that is caught is meant as one.
+  await onRack(page, /^Pipe 40 tee/).click();
+  await ada.clicksAt([0, -60, 160]);
+  await expect(page.locator('[data-blank="onto"]')).toHaveText('B of first');
+  await page.getByRole('textbox', { name: 'name', exact: true }).fill('tee');
+  await ada.commits();
+  await ada.types('Escape');
   await takes(ada, /^Pipe 40 elbow/, 'tee · B', 'second');
   await takes(ada, /^Pipe 40 cap/, 'tee · C', 'cap');
   await expect(joints(page).getByRole('listitem')).toHaveCount(4);

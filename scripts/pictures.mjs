@@ -123,7 +123,6 @@ async function takeAll(address) {
   const align = page.getByRole('group', { name: 'Align', exact: true });
   await align.getByRole('group', { name: 'Align X' }).getByRole('button', { name: 'least' }).click();
   await align.getByRole('group', { name: 'Align Y' }).getByRole('button', { name: 'greatest' }).click();
-  await take('align');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
 
@@ -171,7 +170,6 @@ async function takeAll(address) {
   await page.keyboard.press('Enter');
   await page.getByLabel('in all', { exact: true }).fill('7');
   await page.waitForTimeout(600);
-  await take('pattern');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
 
@@ -232,6 +230,27 @@ async function takeAll(address) {
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+F');
   await idle();
+  const chooses = async (blank, option) => {
+    await page.locator(`[data-blank="${blank}"]`).click();
+    await page.getByRole('menuitem', { name: option, exact: true }).click();
+  };
+  await starts('join docks');
+  await chooses('dock', 'Bend track · A');
+  await chooses('onto', 'Straight track · B');
+  await page.keyboard.press('Escape');
+  await pointAt([0, 100, 0], 0, 0);
+  await take('joining');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Racks', exact: true }).click();
+  await page.locator('aside[aria-label="Racks"] svg[data-drawn]').nth(20).waitFor();
+  await page.getByRole('combobox', { name: 'Fits' }).selectOption('track end');
+  await page.getByRole('listitem').getByRole('button', { name: /^Bend track/ }).click();
+  await chooses('onto', 'Straight track · B');
+  await page.keyboard.press('Escape');
+  await idle();
+  await take('racks');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Close the racks' }).click();
   await starts('line');
   await gives([20, -110, 0]);
   await pointAt([110, -120, 0], 0, 0);

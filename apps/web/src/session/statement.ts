@@ -312,12 +312,19 @@ const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 /** The statement with something picked into a blank, and the focus on what is picked or typed next. */
 export function withPick(statement: Statement, blank: string, value: unknown, label?: string): Statement {
   const { [blank]: _, ...labels } = statement.labels;
+  const { blanks } = verbNamed(statement.verb)!;
+  const { excludes } = blanks[blank]!;
   const next = AFTER_PICK[statement.verb]?.[blank];
-  const type = next === undefined ? undefined : verbNamed(statement.verb)!.blanks[next]!.type;
+  const type = next === undefined ? undefined : blanks[next]!.type;
   const isTripled = type === 'quantities' || type === 'vector';
   const filled: Statement = {
     ...statement,
-    typed: { ...statement.typed, ...askedFor(statement, blank), [blank]: value },
+    typed: {
+      ...statement.typed,
+      ...askedFor(statement, blank),
+      ...(excludes === undefined ? {} : { [excludes]: undefined }),
+      [blank]: value,
+    },
     labels: label === undefined ? labels : { ...labels, [blank]: label },
     refusal: null,
     isFocusGiven: false,

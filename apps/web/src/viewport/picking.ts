@@ -207,9 +207,10 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
       typed: { ...s.typed, from: undefined, to: undefined, by: told.by.map(exactMm) },
     }));
   else {
-    const value = valueFor(hand, type, caught);
+    const into = dockBlank(statement, blank, caught) ?? blank;
+    const value = valueFor(hand, verbNamed(statement.verb)!.blanks[into]!.type, caught);
     session.update((s) => ({
-      ...session.withMeasure(withPick(s, blank, value, labelOf(hand, caught))),
+      ...session.withMeasure(withPick(s, into, value, into === blank ? labelOf(hand, caught) : undefined)),
     }));
     if (isMoveEnd)
       session.update((s) => ({
@@ -266,6 +267,15 @@ function pickFrame(hand: Hand, statement: Statement, caught: Caught): void {
 /** Exact millimetres, or the pin's name, so that the statement follows the pin when it is given again. */
 const pointValue = ({ point, snap }: Caught): unknown =>
   snap?.pin === undefined ? point.map((n) => exactMm(n)) : { pin: snap.pin };
+
+/** Where a place or a dock may be said, a dock that was caught is meant as one. */
+function dockBlank({ verb }: Statement, blank: string, { snap }: Caught): string | undefined {
+  const { blanks } = verbNamed(verb)!;
+  const other = blanks[blank]!.excludes;
+  return snap?.dock !== undefined && other !== undefined && blanks[other]?.type === 'dock'
+    ? other
+    : undefined;
+}
 
 /** What is written into a blank of this type. */
 function valueFor(hand: Hand, type: BlankType, caught: Caught): unknown {

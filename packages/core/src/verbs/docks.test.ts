@@ -225,6 +225,22 @@ test('every free dock of a kind gets a copy', () => {
   expect(report(document).joints.every(({ isClosed }) => isClosed)).toBe(true);
 });
 
+test('a copied group has the joints that are within it', () => {
+  const document = after([
+    ...beam('a'),
+    ...beam('b', [0, 100, 0]),
+    ['join-docks', { dock: 'b: start', onto: 'a: end' }],
+    ['group', { parts: ['a', 'b'], as: 'pair' }],
+    ['duplicate', { parts: ['pair'], by: [0, 500, 0] }],
+  ]);
+  const { joints } = report(document);
+  expect(joints.map(({ joint, isClosed }) => [joint.name, isClosed])).toEqual([
+    ['J1', true],
+    ['J2', true],
+  ]);
+  expect(joints[1]!.onto!.pose.shift).toEqual([100, 510, 5]);
+});
+
 const STEPS: readonly ((a: string, b: string, n: number) => Step)[] = [
   (a, b, n) => [
     'join',

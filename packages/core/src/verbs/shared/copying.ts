@@ -3,6 +3,7 @@ import { definitionOf, freeName, nextOrder } from '../../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
 import type { VerbContext } from '../../statement/declare.ts';
 import { builtRecipe, isHalf } from '../../document/halves.ts';
+import { freeJoint } from '../../docks/names.ts';
 import { linkedWith, setChildren } from './tree.ts';
 
 type NewId = Pick<VerbContext, 'newId'>;
@@ -14,6 +15,7 @@ export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
   const copied = new Map<ItemId, ItemId>();
   const copy = copyBelow(draft, id, source.parent, context, copied);
   linkWithin(draft, copied);
+  copyJoints(draft, copied, context);
   if (parent) setChildren(parent, [...childrenOf(parent), copy]);
   return copy;
 }
@@ -50,6 +52,22 @@ function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>):
     }
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
     if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
+  }
+}
+
+/** What is joined within what was copied is joined within the copy. */
+function copyJoints(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>, context: NewId): void {
+  for (const joint of Object.values(draft.joints)) {
+    const [moved, onto] = [copied.get(joint.moved.of), copied.get(joint.onto.of)];
+    if (moved === undefined || onto === undefined) continue;
+    const id = context.newId();
+    draft.joints[id] = {
+      ...plain(joint),
+      ...freeJoint(draft),
+      id,
+      moved: { ...joint.moved, of: moved },
+      onto: { ...joint.onto, of: onto },
+    };
   }
 }
 

@@ -1,5 +1,5 @@
 /** What the verbs of docks share: names, frames, where docks stand while a statement moves them, and joints. */
-import { inOrderMade } from '../../document/fit.ts';
+import { freeJoint } from '../../docks/names.ts';
 import { docksInOrder, isSameEnd, type Dock, type DockEnd, type Joint } from '../../document/dock.ts';
 import { worldFromPart } from '../../document/items.ts';
 import { placePart, shiftPart } from '../../document/placing.ts';
@@ -95,8 +95,7 @@ export function addJoint(draft: KadrelDocument, said: JointSaid, context: VerbCo
   const id = context.newId();
   draft.joints[id] = {
     id,
-    name: freeJointName(draft),
-    order: (inOrderMade(draft.joints).at(-1)?.order ?? 0) + 1,
+    ...freeJoint(draft),
     moved: { ...moved },
     onto: { ...onto },
     turn,
@@ -104,11 +103,6 @@ export function addJoint(draft: KadrelDocument, said: JointSaid, context: VerbCo
     offset,
     ...(isHeld ? { held: true } : {}),
   };
-}
-
-function freeJointName({ joints }: KadrelDocument): string {
-  const taken = new Set(Object.values(joints).map(({ name }) => name));
-  for (let n = 1; ; n++) if (!taken.has(`J${n}`)) return `J${n}`;
 }
 
 /** The docks that a said dock may be: itself, or the free ones of the part. */
