@@ -43,6 +43,7 @@ test('a pipe run with two elbows and a tee is taken from the rack, each onto the
   await racks(page).getByRole('combobox', { name: 'Fits' }).selectOption('pipe 40');
   await takes(ada, /^Pipe 40 elbow/, 'riser · B', 'first');
   // Clicked in the view: where a place or a dock may be said, a dock that is caught is meant as one.
+  await ada.fitsAll();
   await onRack(page, /^Pipe 40 tee/).click();
   await ada.clicksAt([0, -60, 160]);
   await expect(page.locator('[data-blank="onto"]')).toHaveText('B of first');
