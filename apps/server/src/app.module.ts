@@ -33,6 +33,7 @@ import { RacksController } from './racks/racks.controller.ts';
 import { RacksService } from './racks/racks.service.ts';
 import { TaskPool } from './projects/taskPool.ts';
 
+/** Everything that the server consists of. */
 @Module({})
 export class AppModule {
   static with(settings: Settings): DynamicModule {

@@ -27,6 +27,7 @@ const isLight = (request: IncomingMessage) =>
 /** The kernel's glue compiles small functions from text, which only its own worker may do: the page may not. */
 const WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'";
 
+/** The application, not listening yet. */
 export async function createApp(settings: Settings, metrics?: Metrics): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
     bufferLogs: true,

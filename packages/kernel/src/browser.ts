@@ -8,6 +8,7 @@ export function warmUpWorker(): void {
   warm ??= startWorker();
 }
 
+/** A worker of the page with a kernel in it. */
 export function spawnWorker(): Port {
   const port = warm ?? startWorker();
   warm = undefined;

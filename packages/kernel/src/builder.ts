@@ -60,6 +60,7 @@ interface Held {
 
 /** Shapes kept beyond what the present document needs, so that undo and previews find them. */
 const SPARE_SHAPES = 400;
+/** Builds content into solids, from what it has built before where it can. */
 export class Builder {
   private readonly cache = new Map<string, Held>();
   private readonly measurer: Measurer;

@@ -68,6 +68,7 @@ export interface ShapeFacts {
   readonly outline: Float32Array;
 }
 
+/** What was built of a part, by the key of its content. */
 export interface PartResult {
   readonly key: string;
 }
@@ -79,6 +80,7 @@ export interface PartNotice {
   readonly words: string;
 }
 
+/** What was built of a document, and what could not be. */
 export interface Evaluation {
   /** By the name of what is built: the part's id, or that of one of its variants. */
   readonly parts: Readonly<Record<string, PartResult>>;
@@ -91,6 +93,7 @@ export interface Evaluation {
   readonly heapBytes: number;
 }
 
+/** Measures of a part as the headless runner tells them. */
 export interface PartMeasure extends Measures {
   readonly faceted: boolean;
 }
@@ -107,6 +110,7 @@ function solidName(document: KadrelDocument, id: ItemId, { item, leaf, member }:
 const solidPlaced = (document: KadrelDocument, id: ItemId): Placed[] =>
   placedOf(document, id).filter(({ leaf }) => !isFlatPart(document, document.items[leaf]!));
 
+/** What is built besides what is seen, and who is told how far it is. */
 export interface EvaluateOptions {
   /** Keys whose facts the caller has. */
   readonly known?: ReadonlySet<string>;
@@ -118,6 +122,7 @@ export interface EvaluateOptions {
   readonly onPart?: (progress: { part: ItemId; key: string; done: number; of: number }) => void;
 }
 
+/** A document in, solids, measures and answers out. */
 export class Evaluator {
   private readonly builder: Builder;
   private readonly answers: Answers;

@@ -7,6 +7,7 @@ import { DocumentSender, type DocumentNews } from './documents.ts';
 import { numbered, type Answers, type FromWorker, type Port, type Request } from './protocol.ts';
 import type { Evaluation, ShapeFacts } from './evaluate.ts';
 
+/** What the kernel is doing, for the page to tell. */
 export type HostState =
   | { readonly at: 'starting' }
   | { readonly at: 'idle' }
@@ -20,6 +21,7 @@ export type HostState =
       readonly since: number;
     };
 
+/** Where workers come from, and who is told of them. */
 export interface HostOptions {
   readonly spawn: () => Port;
   readonly now: () => number;
@@ -63,6 +65,7 @@ interface Job {
   readonly reject: (error: unknown) => void;
 }
 
+/** Looks after a worker with a kernel: asks it, cancels it, and replaces it where it dies. */
 export class KernelHost {
   private port: Port | undefined;
   private ready = false;

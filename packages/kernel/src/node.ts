@@ -10,12 +10,14 @@ export async function loadOcct(): Promise<Occt> {
   return init({ print: () => undefined, printErr: () => undefined });
 }
 
+/** The libraries of the kernel, loaded once a process. */
 export async function loadLibraries(): Promise<Libraries> {
   const [occt, facetter] = await Promise.all([loadOcct(), initFacets()]);
   facetter.setup();
   return { occt, facetter };
 }
 
+/** A kernel for Node. */
 export async function loadKernel(): Promise<Evaluator> {
   return new Evaluator(await loadLibraries());
 }

@@ -4,6 +4,7 @@ import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
 
+/** What a worker may be asked. */
 export type Request =
   | {
       readonly ask: 'evaluate';
@@ -19,6 +20,7 @@ export type Request =
   | { readonly ask: 'facts'; readonly document: KadrelDocument; readonly part: ItemId }
   | { readonly ask: 'export'; readonly format: string; readonly exporting: Exporting };
 
+/** What it answers to each. */
 export interface Answers {
   evaluate: Evaluation;
   measure: PartMeasure;
@@ -35,8 +37,10 @@ type Numbered<R> = R extends { readonly document: KadrelDocument }
         readonly exporting: Omit<Exporting, 'document'> & { readonly document: number };
       }
     : never;
+/** A request with its number. */
 export type NumberedRequest = Numbered<Request>;
 
+/** A message to the worker. */
 export interface ToWorker {
   readonly id: number;
   /** What the worker must know before the request. */
@@ -58,6 +62,7 @@ export function withDocument(request: NumberedRequest, at: (number: number) => K
   return { ...request, exporting: { ...exporting, document: at(exporting.document) } };
 }
 
+/** A message from the worker. */
 export type FromWorker =
   | { readonly say: 'ready' }
   | {

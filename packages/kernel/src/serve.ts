@@ -15,6 +15,7 @@ function buffersOf(facts: readonly ShapeFacts[]): ArrayBuffer[] {
   return [...found];
 }
 
+/** Answers the messages that come through a port. */
 export function serve(
   evaluator: Evaluator,
   post: (message: FromWorker, transfer: ArrayBuffer[]) => void,

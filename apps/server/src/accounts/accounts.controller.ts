@@ -59,6 +59,7 @@ class Start extends createZodDto(
   }),
 ) {}
 
+/** Sign-up, sign-in, sessions, and the account itself. */
 @ApiTags('accounts')
 @Controller('api')
 export class AccountsController {

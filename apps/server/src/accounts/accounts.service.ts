@@ -16,6 +16,7 @@ const USED_STEP_MS = 3_600_000;
 const RECENT_MS = 5_000;
 const MOST_RECENT = 10_000;
 
+/** The account that the demo projects belong to. */
 export const DEMO_EMAIL = 'demo@kadrel.example';
 
 /** A hash of no password: checked when there is no such account, so that both answers take the same time. */
@@ -24,6 +25,7 @@ const NOBODY = hash(randomBytes(16).toString('hex'));
 const DELETE_PROJECTS = `delete from project p where exists (select 1 from member m where m.project_id = p.id and m.account_id = ?::uuid)
   and not exists (select 1 from member m where m.project_id = p.id and m.account_id <> ?::uuid)`;
 
+/** Accounts and their sessions. */
 @Injectable()
 export class AccountsService {
   private readonly recent = new Map<string, { readonly account: Account; readonly until: number }>();

@@ -24,11 +24,13 @@ interface WithAccount extends Request {
   account?: Account;
 }
 
+/** The token in the cookies of a request. */
 export function tokenOf({ headers }: Pick<Request, 'headers'>): string | undefined {
   const found = /(?:^|;\s*)(?:__Host-)?kadrel_session=([\w-]+)/.exec(headers.cookie ?? '');
   return found?.[1];
 }
 
+/** Lets nobody in without a session, but where a route says so. */
 @Injectable()
 export class SessionGuard implements CanActivate {
   constructor(

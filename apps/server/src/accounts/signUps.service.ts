@@ -10,6 +10,7 @@ import { Limits } from './limits.ts';
 import { requireUncommon } from './passwords.ts';
 import { digest } from './tokens.ts';
 
+/** What somebody signs up with. */
 export interface NewAccount {
   readonly email: string;
   readonly name: string;

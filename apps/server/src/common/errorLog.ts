@@ -8,6 +8,7 @@ export function loggedError(error: unknown): string {
   return [`${error.name}${code === undefined ? '' : ` (${code})`}`, ...frames.slice(0, 12)].join('\n');
 }
 
+/** The code of an error, where it has one. */
 export const codeOf = (error: unknown): string | undefined =>
   typeof error === 'object' && error !== null && 'code' in error && typeof error.code === 'string'
     ? error.code

@@ -17,9 +17,11 @@ export class Problem extends HttpException {
   }
 }
 
+/** The same for what is not there and for what is another’s. */
 export const notFound = (): Problem =>
   new Problem(HttpStatus.NOT_FOUND, 'There is no such project, or it is not yours.');
 
+/** An error as RFC 9457 has it. */
 export interface ProblemDocument {
   readonly status: number;
   readonly detail: string;
@@ -30,6 +32,7 @@ export interface ProblemDocument {
 export const problemText = ({ status, detail, more }: ProblemDocument): string =>
   JSON.stringify({ type: 'about:blank', status, detail, ...more });
 
+/** Answers every error with a problem document. */
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
   private readonly log = new Logger('Kadrel');

@@ -10,6 +10,7 @@ const UNCOUNTED = 'uncounted';
 /** A route that may be asked as often as one likes. */
 export const Uncounted = () => SetMetadata(UNCOUNTED, true);
 
+/** Refuses addresses that ask too often. */
 @Injectable()
 export class RateGuard implements CanActivate {
   constructor(

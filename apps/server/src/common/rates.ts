@@ -36,6 +36,7 @@ interface Count {
   others: number;
 }
 
+/** How often each address has asked, over all servers. */
 @Injectable()
 export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('Kadrel');

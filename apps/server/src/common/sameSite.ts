@@ -6,6 +6,7 @@ const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** Answers of the API are kept by nobody unless their route says otherwise. */
 export const NOT_STORED = ['Cache-Control', 'no-store'] as const;
+/** No answer of the API is kept by what lies between. */
 export function notStored(_: Request, response: Response, next: NextFunction): void {
   response.setHeader(...NOT_STORED);
   next();

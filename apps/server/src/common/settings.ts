@@ -39,6 +39,7 @@ const settingsSchema = z
     message: 'with KADREL_MAIL, messages must say where this server is opened',
   });
 
+/** What the environment says. */
 export interface Settings {
   readonly databaseUrl: string;
   readonly port: number;
@@ -91,4 +92,5 @@ const mailOf = (data: z.infer<typeof settingsSchema>): Settings['mail'] =>
         address: data.KADREL_ADDRESS!.replace(/\/+$/, ''),
       };
 
+/** By which the settings are injected. */
 export const SETTINGS = Symbol('settings');

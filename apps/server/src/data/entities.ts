@@ -2,6 +2,7 @@
 import { Entity, ManyToOne, Opt, PrimaryKey, Property, Unique, Index } from '@mikro-orm/core';
 import type { Edit, KadrelDocument, RackPart } from '@kadrel/core';
 
+/** Somebody who may sign in. */
 @Entity({ tableName: 'account' })
 export class Account {
   @PrimaryKey({ type: 'uuid' })
@@ -27,6 +28,7 @@ export class Account {
   guest: boolean & Opt = false;
 }
 
+/** Somebody who is signed in. */
 @Entity({ tableName: 'session' })
 export class Session {
   /** SHA-256 of the cookie's token, hex: who reads the table cannot sign in with it. */
@@ -67,6 +69,7 @@ export class SignUp {
   expiresAt!: Date;
 }
 
+/** A project; its document follows from its edits. */
 @Entity({ tableName: 'project' })
 export class Project {
   @PrimaryKey({ type: 'uuid' })
@@ -97,6 +100,7 @@ export class Project {
   changedAt: Date & Opt = new Date();
 }
 
+/** Who works on which project. */
 @Entity({ tableName: 'member' })
 export class Member {
   @ManyToOne(() => Project, { primary: true, deleteRule: 'cascade' })
@@ -137,6 +141,7 @@ export class Snapshot {
   document!: KadrelDocument;
 }
 
+/** A picture by its hash. */
 @Entity({ tableName: 'asset' })
 export class Asset {
   /** SHA-256 of the bytes, hex. */
@@ -195,6 +200,7 @@ export class RackPartRow {
   createdAt: Date & Opt = new Date();
 }
 
+/** Everything that the database holds. */
 export const ENTITIES = [
   Account,
   Session,

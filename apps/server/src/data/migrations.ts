@@ -108,6 +108,7 @@ class Racks extends Migration {
   }
 }
 
+/** All steps, in order. */
 export const MIGRATIONS = [
   { name: '0001-first-tables', class: FirstTables },
   { name: '0002-guests', class: Guests },

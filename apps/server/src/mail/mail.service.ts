@@ -7,6 +7,7 @@ import { SETTINGS, type Settings } from '../common/settings.ts';
 /** A mail server that answers slowly must not hold a request for long, ms. */
 const PATIENCE_MS = 10_000;
 
+/** A message to somebody. */
 export interface Message {
   readonly to: string;
   readonly subject: string;

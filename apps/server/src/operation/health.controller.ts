@@ -21,6 +21,7 @@ const ROOM = `select count(*) from
 /** Less room than this (bytes) and the next log or temporary file may not fit. */
 const LEAST_ROOM = 50_000_000;
 
+/** Whether the server lives, and whether it can save. */
 @ApiTags('health')
 @Uncounted()
 @Open()

@@ -9,6 +9,7 @@ const BUCKETS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10];
 /** Paths of the API are few; what else is asked for is files of the page, or nothing. */
 const API = /^\/api\/[a-z/:-]{1,60}$/;
 
+/** What is counted, for Prometheus. */
 export class Metrics {
   readonly registry = new Registry();
   private readonly requests = new Histogram({

@@ -9,13 +9,18 @@ const name = z.string().trim().min(1, 'A project needs a name.').max(120);
 const MAX_REVISION = 2 ** 31 - 1;
 const base = z.number().int().nonnegative();
 
+/** Edits that are to be saved after a revision. */
 export const newEditsSchema = z.strictObject({ base, edits: z.array(editSchema).min(1).max(500) });
+/** Edits that become a project of their own. */
 export const keptEditsSchema = z.strictObject({ name, base, edits: z.array(editSchema).max(5000) });
+/** A document that becomes a project. */
 export const fileSchema = z.strictObject({ name, document: z.unknown() });
 
+/** What a new project begins with. */
 export class NewProjectBody extends createZodDto(
   z.strictObject({ name, scene: sceneSchema.partial().default({}) }),
 ) {}
+/** What of a project may be changed. */
 export class ChangeProject extends createZodDto(
   z.strictObject({ name: name.optional(), archived: z.boolean().optional() }),
 ) {}
@@ -24,6 +29,7 @@ const stretch = z.object({
   after: z.coerce.number().int().nonnegative().default(0),
   limit: z.coerce.number().int().positive().max(MAX_REVISION).default(MAX_REVISION),
 });
+/** Which edits are asked for. */
 export class Stretch extends createZodDto(stretch) {}
 // These are read apart from the request, in a worker where they are large; here they describe it.
 export class NewEdits extends createZodDto(newEditsSchema) {}
@@ -38,14 +44,18 @@ const listed = z.object({
   archived: z.boolean(),
   changedAt: z.string(),
 });
+/** A project in a list. */
 export class ListedProject extends createZodDto(listed) {}
 /** With the latest of its edits, oldest first. */
 export class OpenedProject extends createZodDto(
   listed.extend({ document: documentSchema, edits: z.array(editSchema) }),
 ) {}
+/** Edits in order. */
 export class EditList extends createZodDto(z.object({ edits: z.array(editSchema) })) {}
+/** Where a project is after a save. */
 export class Revision extends createZodDto(z.object({ revision: z.number() })) {}
 
+/** A project as lists tell it. */
 export const listedOf = ({
   id,
   name: called,

@@ -39,6 +39,7 @@ import { mediaTypeOf, type Answer } from './tasks.ts';
 
 const projectId = new ParseUUIDPipe({ exceptionFactory: notFound });
 
+/** Projects, their edits and their pictures. */
 @ApiTags('projects')
 @Controller('api/projects')
 export class ProjectsController {

@@ -11,6 +11,7 @@ import { TaskPool } from './taskPool.ts';
 import { projectOf } from './taskRunner.ts';
 import type { Answer, Task } from './tasks.ts';
 
+/** What can be done to projects. */
 @Injectable()
 export class ProjectsService {
   constructor(

@@ -6,6 +6,7 @@ export interface Asking {
   readonly name: string;
 }
 
+/** Work on a project that a worker does. */
 export type Task = { readonly asking: Asking } & (
   | { readonly kind: 'append' | 'keep' | 'picture'; readonly project: string; readonly body: unknown }
   | { readonly kind: 'from-file'; readonly body: unknown }

@@ -8,6 +8,7 @@ const name = z.string().trim().min(1, 'A rack needs a name.').max(120);
 /** More parts than this nobody finds anything in. */
 export const MAX_PARTS = 300;
 
+/** What a new rack begins with. */
 export class NewRack extends createZodDto(
   z.strictObject({
     name,
@@ -16,7 +17,9 @@ export class NewRack extends createZodDto(
     parts: z.array(rackPartSchema).max(MAX_PARTS).default([]),
   }),
 ) {}
+/** What of a rack may be changed. */
 export class ChangeRack extends createZodDto(z.strictObject({ name })) {}
+/** A part that is put on a rack. */
 export class PutRackPart extends createZodDto(rackPartSchema) {}
 
 const listed = z.object({
@@ -26,5 +29,7 @@ const listed = z.object({
   /** How many parts there are. */
   parts: z.number(),
 });
+/** A rack in a list. */
 export class ListedRack extends createZodDto(listed) {}
+/** A rack with its parts. */
 export class OpenedRack extends createZodDto(listed.extend({ parts: z.array(rackPartSchema) })) {}

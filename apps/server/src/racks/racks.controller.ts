@@ -21,6 +21,7 @@ import { RacksService } from './racks.service.ts';
 
 const rackId = new ParseUUIDPipe({ exceptionFactory: notFound });
 
+/** Racks and their parts. */
 @ApiTags('racks')
 @Controller('api/racks')
 export class RacksController {

@@ -36,6 +36,7 @@ interface RackSaid {
   readonly parts: readonly RackPart[];
 }
 
+/** What can be done to racks. */
 @Injectable()
 export class RacksService {
   constructor(

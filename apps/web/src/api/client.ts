@@ -11,6 +11,7 @@ import { z } from 'zod';
 
 const problemSchema = z.looseObject({ status: z.number(), detail: z.string() });
 
+/** Why the server did not do what it was asked. */
 export class ApiError extends Error {
   constructor(
     readonly status: number,
@@ -96,6 +97,7 @@ const openedRackSchema = rackSchema.extend({ parts: z.array(rackPartSchema) });
 export type OpenedRack = z.infer<typeof openedRackSchema>;
 const nothing = z.undefined();
 
+/** Everything that the page asks of the server. */
 export const api = {
   start: () => call('GET', '/start', startSchema),
   signUp: (body: { email: string; name: string; password: string }) =>

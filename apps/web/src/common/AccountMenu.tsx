@@ -10,6 +10,7 @@ const THEMES: readonly (readonly [Theme, string])[] = [
   ['system', 'As the system'],
 ];
 
+/** Who is signed in, and what can be done about it. */
 export function AccountMenu() {
   const navigate = useNavigate();
   const queries = useQueryClient();

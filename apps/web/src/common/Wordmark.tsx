@@ -1,3 +1,4 @@
+/** The name of the workshop as it is written. */
 export function Wordmark({ large = false }: { large?: boolean }) {
   return (
     <span

@@ -2,6 +2,7 @@
 export type Theme = 'system' | 'light' | 'dark';
 const KEY = 'kadrel.theme';
 
+/** Light or dark, as it was chosen or as the system has it. */
 export function storedTheme(): Theme {
   const stored = localStorage.getItem(KEY);
   return stored === 'light' || stored === 'dark' ? stored : 'system';
@@ -12,6 +13,7 @@ const systemIsDark = () => window.matchMedia?.('(prefers-color-scheme: dark)').m
 /** Views draw with colours of the theme, and listen for this. */
 export const THEME_CHANGED = 'kadrel-theme';
 
+/** Shows a theme, and remembers it. */
 export function applyTheme(theme: Theme): void {
   if (theme === 'system') localStorage.removeItem(KEY);
   else localStorage.setItem(KEY, theme);

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { Wordmark } from '../common/Wordmark.tsx';
 
+/** Where there is no such page. */
 export function NotFound() {
   return (
     <main className="flex flex-col items-start gap-4 p-10">

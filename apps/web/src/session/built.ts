@@ -2,6 +2,7 @@
 import { builtRecipe, hadStep, type ItemId, type KadrelDocument } from '@kadrel/core';
 import type { Failure, Measures, PartNotice, ShapeFacts } from '@kadrel/kernel';
 
+/** What the kernel has built. */
 export interface Built {
   /** By the name of what is built: a part's id, or that of one of its variants. */
   readonly parts: Readonly<Record<string, { readonly key: string }>>;

@@ -8,6 +8,7 @@ import { doesDraw } from './sketch.ts';
 import { isChanged, type Statement } from './statement.ts';
 import { emptyBlank } from './waiting.ts';
 
+/** What a statement would come to, built. */
 export interface BuiltPreview {
   readonly document: KadrelDocument;
   readonly built: Built;

@@ -38,6 +38,7 @@ export interface PickedPlace {
   readonly near?: readonly number[];
 }
 
+/** What is gathered in a blank. */
 export const listIn = (value: unknown): readonly unknown[] =>
   value === undefined || value === '' ? [] : Array.isArray(value) ? (value as unknown[]) : [value];
 

@@ -10,6 +10,7 @@ import { openSaving, rebased, type Saving } from './saving.ts';
 import { firstState, hiddenSelected, shownDocument, type OpenedSession, type SessionState } from './state.ts';
 import { Worlds } from './world.ts';
 
+/** What the parts of a session share. */
 export interface SessionCore {
   readonly store: StoreApi<SessionState>;
   readonly get: () => SessionState;
@@ -23,6 +24,7 @@ export interface SessionCore {
   readonly adopt: (document: KadrelDocument, edits: readonly Edit[], more?: Partial<SessionState>) => void;
 }
 
+/** Begins with what was opened and what was left unsaved. */
 export function openCore(opened: OpenedSession): SessionCore {
   const resumed = resume(opened);
   const store = createStore<SessionState>(() => firstState(opened, resumed));

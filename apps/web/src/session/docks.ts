@@ -17,6 +17,7 @@ import type { SessionCore } from './core.ts';
 import type { SessionState } from './state.ts';
 import type { Statement } from './statement.ts';
 
+/** Docks as they stand, and what is open or has drifted. */
 export interface DocksNow {
   readonly report: DockReport;
   /** Of what can be seen. */
@@ -25,6 +26,7 @@ export interface DocksNow {
 
 const NO_DOCKS: DocksNow = { report: { open: [], joints: [], lost: [] }, places: [] };
 
+/** What can be done with docks. */
 export function docking(core: SessionCore, update: (change: (statement: Statement) => Statement) => void) {
   let known: { document: KadrelDocument; built: Built; now: DocksNow } | null = null;
 

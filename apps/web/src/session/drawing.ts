@@ -62,6 +62,7 @@ export function withPoint(statement: Statement, blank: string, point: Vec3, plan
   return { ...statement, typed: { ...statement.typed, [blank]: [...present, row] }, refusal: null };
 }
 
+/** A point of the world on a plane, in its frame. */
 export function onPlane(plane: Pose, point: Vec3): Vec2 {
   const [x, y] = carryBack(plane, point);
   const clean = (n: number) => Number(n.toFixed(9)) + 0;

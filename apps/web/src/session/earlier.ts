@@ -36,6 +36,7 @@ export function withStretch({ edits, earlier, lookingAt }: LedgerState, found: r
   };
 }
 
+/** What is needed to fetch the ledger in stretches. */
 export interface Fetching {
   readonly projectId: string;
   readonly get: () => LedgerState;

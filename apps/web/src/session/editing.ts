@@ -25,6 +25,7 @@ function gatheringEntry(statement: Statement): Entry | null {
   return found === undefined ? null : { blank: found, axis: null };
 }
 
+/** What fills the blanks of the statement in hand. */
 export function editing(core: SessionCore, activeView: () => ViewState | undefined) {
   const { get, set } = core;
 

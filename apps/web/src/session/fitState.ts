@@ -28,6 +28,7 @@ export interface ShownWalls {
 /** Whether parts go together, or whether they can be made. */
 export type ReportKind = 'fit' | 'make';
 
+/** What is known of fit and of making, and what of it is shown. */
 export interface FitState {
   readonly isOpen: boolean;
   readonly kind: ReportKind;
@@ -49,6 +50,7 @@ export interface FitState {
   readonly among: readonly ItemId[] | null;
 }
 
+/** Before anything was looked at. */
 export const NO_FIT: FitState = {
   isOpen: false,
   kind: 'fit',

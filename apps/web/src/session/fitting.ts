@@ -12,6 +12,7 @@ import type { FitState } from './fitState.ts';
 import { FitWatch } from './fitWatch.ts';
 import { measuring } from './measuring.ts';
 
+/** What can be done with the reports. */
 export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) => void) {
   const { get, set } = core;
   const watch = new FitWatch(core);

@@ -1,7 +1,9 @@
 /** The frames of Move, Turn and Resize, each remembered by itself, on this device. */
 import { VIEW_FRAMES, type ViewState } from '@kadrel/core';
 
+/** Verbs that remember their frame. */
 export const FRAMED_VERBS = ['move', 'turn', 'resize'] as const;
+/** One of the verbs that remember their frame. */
 export type FramedVerb = (typeof FRAMED_VERBS)[number];
 /** A frame as typed, or `view` for the view that one works in. */
 export type Frames = Readonly<Record<FramedVerb, unknown>>;
@@ -9,9 +11,11 @@ export type Frames = Readonly<Record<FramedVerb, unknown>>;
 const FIRST_FRAMES: Frames = { move: 'world', turn: 'world', resize: 'own' };
 const keyFor = (projectId: string) => `kadrel.frames.${projectId}`;
 
+/** Whether a verb remembers its frame. */
 export const isFramed = (verb: string): verb is FramedVerb =>
   (FRAMED_VERBS as readonly string[]).includes(verb);
 
+/** Frames as they were kept in this browser. */
 export function readFrames(storage: Storage, projectId: string): Frames {
   const stored = storage.getItem(keyFor(projectId));
   if (stored === null) return FIRST_FRAMES;
@@ -24,6 +28,7 @@ export function readFrames(storage: Storage, projectId: string): Frames {
   }
 }
 
+/** Keeps frames in this browser. */
 export const keepFrames = (storage: Storage, projectId: string, frames: Frames): void =>
   storage.setItem(keyFor(projectId), JSON.stringify(frames));
 

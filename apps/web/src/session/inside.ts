@@ -15,6 +15,7 @@ interface Around {
   readonly say: (verb: string, typed: Readonly<Record<string, unknown>>) => Promise<boolean>;
 }
 
+/** Going into groups and out of them. */
 export function insideActions({ state, open, select, say }: Around) {
   return {
     /** Opens a group for work inside, or closes the open one. */

@@ -2,6 +2,7 @@
 type Listener = (text: string) => void;
 const listeners = new Map<string, Listener>();
 
+/** Numbers that follow the pointer without React. */
 export const live = {
   /** A field that shows the entry `key`; returns how to take it out again. */
   listen(key: string, listener: Listener): () => void {

@@ -23,6 +23,7 @@ type Settable = Pick<
   | 'sheetEntry'
 >;
 
+/** What is selected and looked at. */
 export function looking({ get, set, rebuild }: SessionCore) {
   /** The view that one works in, as the stage tells it. */
   let activeView: () => ViewState | undefined = () => undefined;

@@ -1,16 +1,21 @@
 /** How the pointer catches and selects, as the user has set it. */
 import type { Divide, RegionRule, SnapKind } from '@kadrel/core';
 
+/** Shapes that one selects by. */
 export const REGION_SHAPES = ['rectangle', 'circle', 'fence', 'lasso', 'brush'] as const;
+/** One of the shapes that one selects by. */
 export type RegionShape = (typeof REGION_SHAPES)[number];
 /** What a click or a region does with what is selected already. */
 export const SELECTINGS = ['replace', 'toggle', 'add', 'take away'] as const;
+/** What a click or a region does with what is selected already. */
 export type Selecting = (typeof SELECTINGS)[number];
 
 /** What a region takes: whole parts, or of the selected part its faces, edges or corners. */
 export const TAKINGS = ['parts', 'faces', 'edges', 'corners'] as const;
+/** What a region takes. */
 export type Taking = (typeof TAKINGS)[number];
 
+/** How the pointer catches and selects. */
 export interface Manner {
   /** Which parts may be caught. */
   readonly catching: 'all' | 'selected' | 'others';
@@ -34,6 +39,7 @@ export interface Manner {
   readonly brushPx: number;
 }
 
+/** In a new session. */
 export const FIRST_MANNER: Manner = {
   catching: 'all',
   catchLocked: true,

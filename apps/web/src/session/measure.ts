@@ -11,6 +11,7 @@ import {
 } from '@kadrel/core';
 import type { Statement } from './statement.ts';
 
+/** What Set distance would measure now. */
 export function measureOf(
   { typed }: Pick<Statement, 'typed'>,
   document: KadrelDocument,

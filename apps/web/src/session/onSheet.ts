@@ -21,6 +21,7 @@ export interface Caught {
   readonly caught: DrawnCatch;
 }
 
+/** A point of a view on paper, mm. */
 export const paperPlace = ({ at, scale }: SheetView, [x, y]: readonly number[]): Vec2 => [
   at[0] + scale * x!,
   at[1] + scale * y!,

@@ -27,6 +27,7 @@ import type { Selecting } from './manner.ts';
 /** As it stands in the blank of a verb: picked, or written, also as a rule. */
 export type SelectedPlace = PickedPlace | string;
 
+/** Faces, edges and corners that are selected of one part. */
 export interface SelectedPlaces {
   readonly part: ItemId;
   readonly list: readonly SelectedPlace[];
@@ -35,6 +36,7 @@ export interface SelectedPlaces {
 const SORTS = ['rule', 'face', 'edge', 'corner'] as const;
 type Sort = (typeof SORTS)[number];
 
+/** Whether it is a face, an edge or a corner. */
 export function sortOf(one: SelectedPlace): Sort {
   // What was picked is called as it is, but for what runs on from it.
   if (typeof one === 'string' ? isEdgeRule(one) : isRun(one.at)) return 'rule';
@@ -42,6 +44,7 @@ export function sortOf(one: SelectedPlace): Sort {
   return count === 1 ? 'face' : count === 2 ? 'edge' : 'corner';
 }
 
+/** The name of a place, without the point that tells it from others. */
 export const nameOfPlace = (one: SelectedPlace) => (typeof one === 'string' ? one : one.at);
 
 /** The names of those that are faces. */
@@ -128,6 +131,7 @@ export const runsFrom = (list: readonly SelectedPlace[]): { run: SelectedPlace; 
       run: typeof from === 'string' ? onFrom(from) : { ...from, at: onFrom(from.at) },
     }));
 
+/** A place in words. */
 export function wordsOfPlace(one: SelectedPlace, document: KadrelDocument): string {
   const name = nameOfPlace(one);
   const isRule = sortOf(one) === 'rule';

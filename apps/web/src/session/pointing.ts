@@ -16,6 +16,7 @@ interface AskedStep {
   readonly step: number;
 }
 
+/** What can be done with faces, edges and corners. */
 export function pointing(
   { get, set, host, worlds }: SessionCore,
   select: (parts: readonly ItemId[]) => void,

@@ -20,6 +20,7 @@ import {
 import { contentOf, keyOf } from '@kadrel/kernel';
 import type { Statement } from './statement.ts';
 
+/** Where things would stand. */
 export interface Preview {
   /** From an item's own frame, as it is built now, to the world. */
   readonly placed: ReadonlyMap<ItemId, Affine>;
@@ -27,6 +28,7 @@ export interface Preview {
   readonly copies: readonly { readonly key: string; readonly at: Affine }[];
 }
 
+/** When nothing is shown. */
 export const NO_PREVIEW: Preview = { placed: new Map(), copies: [] };
 
 /** Verbs whose outcome is where parts stand; the others show nothing before they are carried out. */

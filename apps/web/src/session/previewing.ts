@@ -21,6 +21,7 @@ import type { Statement } from './statement.ts';
 
 type Tried = Pick<Statement, 'verb' | 'typed' | 'editId'>;
 
+/** What a statement would come to. */
 export function previewing({ get, worlds }: SessionCore, commits: Committing) {
   let plane: { statement: Statement | null; document: KadrelDocument; pose: Pose | undefined } = {
     statement: null,

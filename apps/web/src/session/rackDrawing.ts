@@ -19,7 +19,9 @@ export interface RackDrawing {
   readonly viewBox: string;
 }
 
+/** The sheet that a rack part is drawn on. */
 export const SHEET = 'sheet';
+/** The view of it. */
 export const VIEW = 'view';
 
 /** The rack part alone, on a sheet with one view of it. */

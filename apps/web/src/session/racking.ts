@@ -17,6 +17,7 @@ export interface Difference {
 /** How long one waits before asking again whether the kernel is free, ms. */
 const WAIT_MS = 150;
 
+/** What can be done with racks. */
 export function racking(core: SessionCore, closeFit: () => void) {
   const { get, set, host } = core;
   const free = async () => {

@@ -2,6 +2,7 @@
 import { QuantityError, quantityReader, valueOf, type QuantityKind } from '@kadrel/core';
 import type { SessionCore } from './core.ts';
 
+/** Texts as numbers, as the document reads them. */
 export function reading({ get }: Pick<SessionCore, 'get'>) {
   return {
     /** A text of the number language as a length in mm; undefined while it says none. */

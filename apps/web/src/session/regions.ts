@@ -14,8 +14,11 @@ import {
 } from '@kadrel/core';
 import type { Statement } from './statement.ts';
 
+/** A region as it stands in a blank. */
 export type ChosenRegion = Pick<RegionFound, 'at' | 'curves'>;
+/** Whether two are one region. */
 export const isSameRegion = (a: ChosenRegion, b: ChosenRegion) => a.at[0] === b.at[0] && a.at[1] === b.at[1];
+/** The regions that stand in a blank. */
 export const chosenRegions = (value: unknown): readonly ChosenRegion[] =>
   Array.isArray(value) ? (value as ChosenRegion[]) : [];
 

@@ -2,6 +2,7 @@
 import { afterEdits, editsCollide, isEditFault, type Edit, type KadrelDocument } from '@kadrel/core';
 import type { Left } from './shelf.ts';
 
+/** What a session begins with. */
 export interface Resumed {
   readonly document: KadrelDocument;
   /** What is in the document beyond what the server has. */
@@ -12,6 +13,7 @@ export interface Resumed {
   readonly fits: boolean;
 }
 
+/** Puts what was left unsaved after what the server has. */
 export function resume(opened: {
   readonly document: KadrelDocument;
   readonly revision: number;

@@ -7,6 +7,7 @@ import { editsCollide, type Edit } from '@kadrel/core';
 import { ApiError, missedEdits } from '../api/client.ts';
 import type { Aside, Kept } from './shelf.ts';
 
+/** How saving stands. */
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
 
 /** How saving stands, as the header tells it. */
@@ -22,6 +23,7 @@ export interface SaveReport {
   readonly wantsSignIn: boolean;
 }
 
+/** What the queue needs of the world. */
 export interface QueueOptions {
   readonly keep: (kept: Kept) => Promise<void>;
   readonly forget: () => Promise<void>;
@@ -42,6 +44,7 @@ const MOST_AT_ONCE = 100;
 /** A server that answers and fails so many times on the same edits will go on failing on them. */
 const MOST_FAILURES = 6;
 
+/** Sends edits in order, and again until the server has them. */
 export class SaveQueue {
   private edits: Edit[] = [];
   private aside: Aside[] = [];

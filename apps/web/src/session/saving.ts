@@ -6,6 +6,7 @@ import type { Others } from './following.ts';
 import { SaveQueue, type SaveReport } from './saveQueue.ts';
 import { placeOf, type Kept, type Left, type Shelf } from './shelf.ts';
 
+/** What saving needs of a session. */
 export interface SavingOptions {
   readonly projectId: string;
   /** Of the server's document that the page was opened with. */
@@ -28,6 +29,7 @@ const MINE = ' (mine)';
 
 export type Saving = ReturnType<typeof openSaving>;
 
+/** Everything that saves one open project. */
 export function openSaving({ projectId, revision, shelf, left, resumed, ...options }: SavingOptions) {
   const place = placeOf(projectId, crypto.randomUUID());
   let isKept = true;

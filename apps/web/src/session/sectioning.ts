@@ -11,6 +11,7 @@ import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
 import type { Statement } from './statement.ts';
 
+/** What the kernel tells of section planes. */
 export const sectioning = ({ get, host, worlds }: SessionCore, commits: Committing) => ({
   /** The document as a statement about section planes would leave it; undefined where it is about none, or cannot be told yet. */
   cutAs({ verb, typed, editId }: Pick<Statement, 'verb' | 'typed' | 'editId'>): KadrelDocument | undefined {

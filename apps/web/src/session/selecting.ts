@@ -38,6 +38,7 @@ function selectable({ document, openGroup }: Selectable, parts: readonly ItemId[
   return [...new Set(inside.map((id) => selectableOf(document, id, openGroup)))];
 }
 
+/** Ways of selecting. */
 export function selectingActions(get: () => Selectable, select: (parts: readonly ItemId[]) => void) {
   return {
     selectLike(how: Likeness): void {

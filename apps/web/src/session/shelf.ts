@@ -9,6 +9,7 @@ export interface Aside {
   readonly reason: string;
 }
 
+/** What a page has kept of its unsaved edits. */
 export interface Kept {
   /** The revision that the edits go on from. */
   readonly base: number;
@@ -23,6 +24,7 @@ export interface Left extends Kept {
   readonly parts: readonly Kept[];
 }
 
+/** Where unsaved edits are kept. */
 export interface Shelf {
   /** Undefined where nothing was left. What is damaged is passed over, and stays where it is. */
   left(projectId: string): Promise<Left | undefined>;
@@ -39,6 +41,7 @@ const keptSchema = z.object({
   aside: z.array(z.object({ edit: editSchema, reason: z.string() })).default([]),
 });
 
+/** Under which key. */
 export const placeOf = (projectId: string, pageId: string): string => `kadrel.unsaved.${projectId}.${pageId}`;
 const prefixOf = (projectId: string) => placeOf(projectId, '');
 
@@ -56,6 +59,7 @@ export function putTogether(found: readonly (readonly [place: string, kept: Kept
   };
 }
 
+/** In the browser’s database. */
 export function browserShelf(): Shelf {
   let store: UseStore | undefined;
   const opened = () => (store ??= createStore('kadrel', 'unsaved'));

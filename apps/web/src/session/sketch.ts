@@ -16,6 +16,7 @@ import {
 } from '@kadrel/core';
 import type { Statement } from './statement.ts';
 
+/** What a Draw statement would draw. */
 export interface Sketch {
   /** The figure of the last profile that it draws or changes. */
   readonly figure: Figure;

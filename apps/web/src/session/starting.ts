@@ -13,6 +13,7 @@ function lastIn(edits: readonly Edit[]): Edit | undefined {
   return edits.find((edit) => edit.id === id);
 }
 
+/** How statements begin. */
 export function starting(core: SessionCore, commits: Committing, activeView: () => ViewState | undefined) {
   const { get, set } = core;
 

@@ -20,6 +20,7 @@ import type { Left, Shelf } from './shelf.ts';
 import { NO_FIT, type FitState } from './fitState.ts';
 import type { Statement } from './statement.ts';
 
+/** Everything that is known of one open project. */
 export interface SessionState {
   readonly projectId: string;
   readonly name: string;
@@ -92,6 +93,7 @@ export interface StepShown {
   readonly seen?: 'through';
 }
 
+/** What is needed to open a project. */
 export interface OpenedSession {
   readonly projectId: string;
   readonly name: string;
@@ -107,6 +109,7 @@ export interface OpenedSession {
 
 const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
 
+/** What a session begins with. */
 export const firstState = (opened: OpenedSession, resumed: Resumed): SessionState => ({
   projectId: opened.projectId,
   name: opened.name,

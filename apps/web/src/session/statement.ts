@@ -12,6 +12,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 
+/** What stands in blanks, as typed. */
 export type Typed = Readonly<Record<string, unknown>>;
 
 /** One field of the bar: a blank, or one of the three numbers of a blank. */
@@ -20,6 +21,7 @@ export interface Entry {
   /** 0, 1, 2 for X, Y, Z; null for a blank with one field. */
   readonly axis: 0 | 1 | 2 | null;
 }
+/** An entry as a text. */
 export const entryKey = ({ blank, axis }: Entry): string => (axis === null ? blank : `${blank}.${axis}`);
 
 /** An entry by its key. */
@@ -28,6 +30,7 @@ export function entryOf(key: string): Entry {
   return { blank: blank!, axis: axis === undefined ? null : (Number(axis) as 0 | 1 | 2) };
 }
 
+/** The statement in hand. */
 export interface Statement {
   readonly verb: string;
   readonly typed: Typed;
@@ -58,11 +61,13 @@ export interface Statement {
   readonly isFocusGiven: boolean;
 }
 
+/** A frame that is being picked. */
 export interface Picking {
   readonly how: 'feature' | 'points';
   readonly points: readonly unknown[];
 }
 
+/** A statement with what was given and what is usual. */
 export function startStatement(verb: Verb, given: Typed = {}): Statement {
   const typed = { ...defaultsOf(verb), ...given };
   const statement: Statement = {
@@ -115,6 +120,7 @@ export function entriesOf(verb: Verb): readonly Entry[] {
   return entries;
 }
 
+/** What stands in an entry, as it was typed. */
 export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: Entry): string {
   const value = typed[blank];
   if (axis !== null) return Array.isArray(value) ? String((value as unknown[])[axis] ?? '') : '';
@@ -124,6 +130,7 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
   return value === undefined ? '' : String(value);
 }
 
+/** Whether something stands in a blank. */
 export const isFilled = (value: unknown) =>
   value !== undefined && value !== '' && !(Array.isArray(value) && value.length === 0);
 

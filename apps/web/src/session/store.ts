@@ -27,6 +27,7 @@ export type Session = ReturnType<typeof openSession>;
 /** A statement longer at work than this shows its progress. */
 export const PATIENT_MS = 300;
 
+/** Opens a project, and begins to build it. */
 export function openSession(opened: OpenedSession) {
   const core = openCore(opened);
   const { store, get, set, host } = core;
@@ -115,6 +116,7 @@ function keeping({ get, host, saving }: SessionCore) {
   };
 }
 
+/** A file that is to be written. */
 export interface Writing {
   readonly exporter: Exporter;
   readonly parts: readonly ItemId[];

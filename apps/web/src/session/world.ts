@@ -23,6 +23,7 @@ type AskKernel = (document: KadrelDocument, question: Question) => Promise<Reply
 /** Replies are small; this many are more than one statement ever needs. */
 const MOST_REPLIES = 2000;
 
+/** What statements may ask of what is built. */
 export class Worlds {
   private readonly replies = new Map<string, Reply>();
 

@@ -13,6 +13,7 @@ export interface PlaceInHand {
   readonly give: (point: Vec3) => void;
 }
 
+/** Keys that belong to the pointer. */
 export class AimKeys {
   private spaceTimer = 0;
 

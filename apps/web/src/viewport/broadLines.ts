@@ -4,6 +4,7 @@ import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 
+/** Lines that are drawn several pixels broad. */
 export class BroadLines {
   private readonly ink: LineMaterial;
   readonly object: LineSegments2;

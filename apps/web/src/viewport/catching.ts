@@ -80,6 +80,7 @@ export interface Typing {
   readonly take: (mm: number) => void;
 }
 
+/** What the pointer catches, over all views. */
 export class Catcher {
   readonly list = createStore<{ readonly shown: CatchList | null; readonly typing: Typing | null }>(() => ({
     shown: null,

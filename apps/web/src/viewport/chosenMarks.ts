@@ -12,6 +12,7 @@ type Found = Pick<SessionState, 'places' | 'document' | 'built'> & {
   readonly choice: ShownChoice | undefined;
 };
 
+/** What is selected of a part, shown on it. */
 export class ChosenMarks {
   private faces: ChosenFace | null = null;
   /** What of the selection was found last, and in which form of the model. */

@@ -10,6 +10,7 @@ import type { Pane } from './pane.ts';
 import { PLACES, blankInHand, named, pick } from './picking.ts';
 import { RegionPick } from './regionPick.ts';
 
+/** What a click means where nothing is asked for. */
 export function click(hand: Hand): void {
   const { last, pane, session, stage } = hand;
   const { statement, omitting } = hand.state();

@@ -52,6 +52,7 @@ export interface OwnCuts {
   readonly nearer: { value: number };
 }
 
+/** Cuts of one material, none to begin with. */
 export const ownCuts = (): OwnCuts => ({
   cutMask: { value: 0 },
   hatchTurn: { value: 0 },

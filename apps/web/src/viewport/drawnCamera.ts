@@ -2,6 +2,7 @@
 import { FIELD_OF_VIEW, PARALLEL_BACK_MM, eyeDistance, type Camera } from '@kadrel/core';
 import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
 
+/** A camera as the graphics library wants it. */
 export class DrawnCamera {
   private readonly perspective = new PerspectiveCamera(FIELD_OF_VIEW);
   private readonly parallel = new OrthographicCamera();

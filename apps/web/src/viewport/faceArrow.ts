@@ -21,6 +21,7 @@ import { listIn, type PickedPlace } from '../session/chosen.ts';
 import { sortOf } from '../session/places.ts';
 import type { SessionState } from '../session/state.ts';
 
+/** The arrow on selected faces. */
 export interface FaceArrow {
   readonly part: ItemId;
   /** On the first of the faces, in the world. */

@@ -4,6 +4,7 @@ import type { SessionState } from '../session/store.ts';
 import { Model, isDrawnAlike, type ShownItem } from './model.ts';
 import type { Picture } from './picture.ts';
 
+/** The form that a statement would give. */
 export class Formed {
   private readonly model = new Model();
 

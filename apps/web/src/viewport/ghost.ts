@@ -45,6 +45,7 @@ class Positions {
   }
 }
 
+/** A solid that is being drawn. */
 export class Ghost {
   readonly group = new Group();
   private readonly faces = new Positions(3 * MAX_TRIANGLES);

@@ -6,6 +6,7 @@ import { themeColour } from '../common/theme.ts';
 /** The grid reaches this many picture heights across, and fades out towards its rim. */
 const GRID_HEIGHTS = 5;
 
+/** The lines of the ground. */
 export class Grid {
   readonly mesh = makeGrid();
 

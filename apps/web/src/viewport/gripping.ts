@@ -30,6 +30,7 @@ import { exactMm, lockedAxis, withPointer, type Statement, type Typed } from '..
 import { knobPoint, turnAxis, type Grip, type GripSet } from './grips.ts';
 import type { Hand } from './hand.ts';
 
+/** A grip that is held. */
 export interface Gripping {
   readonly grip: Grip;
   readonly set: GripSet;
@@ -125,6 +126,7 @@ function fixedPoint(hand: Hand, set: GripSet, side: BoxPoint): Vec3 {
 const chosenCentre = ({ typed, held }: Statement): string | null =>
   held.has('about') || typed.about === 'point' ? String(typed.about) : null;
 
+/** The point that stands in a blank. */
 export const pointIn = (hand: Hand, value: unknown): Vec3 | null => hand.pointOf(value);
 
 /** The statement that the drag comes to; null while it comes to nothing. */

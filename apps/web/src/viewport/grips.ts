@@ -82,6 +82,7 @@ const KNOBS = [...SIDES, ...CORNERS];
 
 type Pixel = readonly [number, number];
 
+/** Handles on what is selected. */
 export class Grips {
   private readonly group: SVGGElement;
   private readonly planes: SVGPolygonElement[];

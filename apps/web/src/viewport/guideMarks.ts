@@ -14,6 +14,7 @@ import { letter, make, setLine } from './svg.ts';
 const BEYOND = 0.35;
 const LEAST_BEYOND_PX = 60;
 
+/** Guide rays, and what was touched. */
 export class GuideMarks {
   private readonly group: SVGGElement;
   private readonly touchedGroup: SVGGElement;

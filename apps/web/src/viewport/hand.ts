@@ -48,6 +48,7 @@ const FREE_KINDS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face', 'on plan
 /** A ground seen flatter than this (sine) gives no place under the pointer. */
 const EDGE_ON = 0.05;
 
+/** What tools share: the pointer, what it catches, and the statement in hand. */
 export class Hand {
   pane: Pane;
   last = { x: 0, y: 0, ctrl: false, shift: false, alt: false };

@@ -20,6 +20,7 @@ const REACH_PX = 8;
 /** More marks than these would only cover the drawing: it is changed in its table then. */
 const MOST_MARKS = 200;
 
+/** The points of a profile that can be dragged. */
 export interface HandleSet {
   readonly profile: ItemId;
   /** In the world, mm. */
@@ -69,6 +70,7 @@ export class HandleMarks {
   }
 }
 
+/** A point that is held. */
 export interface Handling {
   readonly profile: ItemId;
 }

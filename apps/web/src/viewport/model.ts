@@ -22,6 +22,7 @@ import type { ShapeFacts } from '@kadrel/kernel';
 import { measuresOf, type Built } from '../session/built.ts';
 import { placesOf, type Places } from './solids.ts';
 
+/** An item as it is drawn. */
 export interface ShownItem {
   readonly part: Part;
   /** From the item's own frame. */
@@ -45,6 +46,7 @@ interface OwnSolid {
   readonly facts: ShapeFacts;
 }
 
+/** The solids of the document, as they are drawn. */
 export class Model {
   private kept = new Map<ItemId, Kept>();
 

@@ -9,12 +9,14 @@ import {
 } from '@kadrel/core';
 import type { Built } from '../session/built.ts';
 
+/** A member that is left out, and where it would stand. */
 export interface Omitted {
   readonly key: string;
   readonly at: Affine;
   readonly instance: SnapInstance;
 }
 
+/** Members that are left out of a pattern. */
 export function omittedOf(document: KadrelDocument, pattern: ItemId, built: Built): Omitted[] {
   const there = new Set(placedOf(document, pattern).map(({ tag }) => tag));
   return placedOf(document, pattern, { withOmitted: true }).flatMap((one) => {

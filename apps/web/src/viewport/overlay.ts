@@ -21,6 +21,7 @@ interface ShownPin {
   readonly at: Vec3;
 }
 
+/** What stands over one view. */
 export class Overlay {
   readonly grips: Grips;
   readonly guides: GuideMarks;

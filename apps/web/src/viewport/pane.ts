@@ -30,7 +30,9 @@ const ANIMATION_MS = 220;
 const ONE_ZOOM_MS = 600;
 /** Views that can be gone back to. */
 const MAX_VIEWS = 200;
+/** The plane of the bed. */
 export const GROUND = { point: [0, 0, 0], normal: [0, 0, 1] } as const;
+/** Before there is anything to be seen. */
 export const EMPTY_VIEW: ViewState = {
   target: [0, 0, 0],
   bearing: HOME.bearing,
@@ -42,6 +44,7 @@ export const EMPTY_VIEW: ViewState = {
 /** What is met by its lines alone. */
 const DRAWN: ReadonlySet<string> = new Set(['profile', 'section']);
 
+/** One view with its camera and what stands over it. */
 export class Pane {
   readonly overlay: Overlay;
   display: Display = 'edges';

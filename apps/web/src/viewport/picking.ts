@@ -36,6 +36,7 @@ const DIRECTIONS: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge', 'on face
 const DOCKS: ReadonlySet<SnapKind> = new Set<SnapKind>(['dock']);
 const EDGES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on edge']);
 const FACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['on face']);
+/** Corners, edges and faces. */
 export const PLACES: ReadonlySet<SnapKind> = new Set<SnapKind>(['endpoint', 'on edge', 'on face']);
 const BY_WORD = { faces: FACES, edges: EDGES, features: FEATURES } as const;
 /** For blanks of these types, whatever they say. */

@@ -62,6 +62,7 @@ export interface Manner {
   readonly parted: ReadonlySet<ItemId>;
 }
 
+/** What is drawn in another tone. */
 export interface Marks {
   readonly selected: ReadonlySet<ItemId>;
   readonly hovered: ReadonlySet<ItemId>;
@@ -74,6 +75,7 @@ const NOBODY: ReadonlySet<ItemId> = new Set();
 const GATHERED_PX = 4;
 const CAGE_PX = 1;
 
+/** What is drawn on the canvas. */
 export class Picture {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();

@@ -33,6 +33,7 @@ export function placesMeant(hand: Hand): Meant | null {
   return { part: told ?? selected, kind, blank };
 }
 
+/** Takes what of a part lies in a region. */
 export function takePlaces(hand: Hand, { part, kind, blank }: Meant, region: Drawing): void {
   const { session } = hand;
   if (part === null) return session.announce(`Select one part first: a region then takes its ${kind}.`);

@@ -34,6 +34,7 @@ import type { Stage } from './stage.ts';
 
 const ZOOM_PER_WHEEL = 1.0015;
 
+/** Turns what the pointer does into situations and effects. */
 export class Pointer {
   private readonly hand: Hand;
   private readonly aimKeys: AimKeys;

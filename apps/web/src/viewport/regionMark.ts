@@ -2,6 +2,7 @@
 import type { Point, Region } from '@kadrel/core';
 import { make } from './svg.ts';
 
+/** The region that is being drawn. */
 export class RegionMark {
   private readonly area: SVGPathElement;
   private readonly stroke: SVGPathElement;

@@ -24,6 +24,7 @@ interface Found {
   readonly plane: Pose;
 }
 
+/** Bounded areas among profiles, to be picked. */
 export class RegionPick {
   private found: Found | null = null;
   private asked = '';

@@ -11,6 +11,7 @@ interface Pixel {
   readonly y: number;
 }
 
+/** What the pointer is in the middle of. */
 export type Situation =
   | { readonly at: 'idle' }
   | ({ readonly at: 'navigating'; readonly how: 'orbit' | 'pan'; readonly then: Situation } & Pixel)
@@ -33,6 +34,7 @@ export type Situation =
 /** What lies under a press: something that can be dragged, or anything else. */
 export type Held = 'grip' | 'handle' | 'other';
 
+/** What the pointer has done. */
 export type PointerEventData =
   | ({ readonly is: 'down'; readonly button: number; readonly shift: boolean } & Pixel)
   | ({ readonly is: 'move' } & Pixel)
@@ -57,6 +59,7 @@ export interface Facts {
   isRoundDone(step: number): boolean;
 }
 
+/** What is to be done about it. */
 export type Effect =
   | { readonly do: 'look'; readonly how: 'orbit' | 'pan' }
   | { readonly do: 'turn' | 'shift'; readonly dx: number; readonly dy: number }
@@ -78,12 +81,14 @@ export type Effect =
         | 'clear';
     };
 
+/** The next situation, and what is to be done. */
 export type Stepped = readonly [next: Situation, effects: readonly Effect[]];
 
 const IDLE: Situation = { at: 'idle' };
 const stay = (situation: Situation, ...effects: Effect[]): Stepped => [situation, effects];
 const isFar = (a: Pixel, b: Pixel) => Math.hypot(a.x - b.x, a.y - b.y) >= CLICK_PX;
 
+/** What comes next; nothing is done here. */
 export function step(now: Situation, event: PointerEventData, facts: Facts): Stepped {
   switch (event.is) {
     case 'down':

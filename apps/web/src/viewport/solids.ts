@@ -95,6 +95,7 @@ export interface CutHow {
 /** From so many members on, their outlines cost as much as a frame may. */
 const MANY = 1000;
 
+/** Solids of one shape, drawn at once. */
 export class Solids {
   readonly group = new Group();
   readonly surface = new MeshLambertMaterial({

@@ -94,6 +94,7 @@ interface Cutting {
   readonly scene: SnapScene;
 }
 
+/** What all views share: the canvas, the model and the pointer. */
 export class Stage {
   readonly picture: Picture;
   readonly panes: Pane[] = [];

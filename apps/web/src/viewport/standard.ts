@@ -15,13 +15,16 @@ import {
   type ViewState,
 } from '@kadrel/core';
 
+/** A view by its name, degrees as on the view dial. */
 export interface NamedView {
   readonly name: string;
   readonly bearing: number;
   readonly altitude: number;
 }
 
+/** Where a project is looked at from first. */
 export const HOME: NamedView = { name: 'Home', bearing: 30, altitude: 30 };
+/** In the order in which people see them. */
 export const STANDARD_VIEWS: readonly NamedView[] = [
   HOME,
   { name: 'Plan', bearing: 0, altitude: 90 },

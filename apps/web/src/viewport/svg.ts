@@ -2,9 +2,12 @@
 import type { Vec3 } from '@kadrel/core';
 
 const SVG = 'http://www.w3.org/2000/svg';
+/** Letters of the axes. */
 export const AXIS_LETTERS = ['X', 'Y', 'Z'] as const;
+/** Names of the colours of the axes. */
 export const AXIS_ROLES = ['x', 'y', 'z'] as const;
 
+/** An element of a picture within another. */
 export function make<K extends keyof SVGElementTagNameMap>(
   tag: K,
   parent: Element,
@@ -16,6 +19,7 @@ export function make<K extends keyof SVGElementTagNameMap>(
   return element;
 }
 
+/** A picture over a view, which the pointer goes through. */
 export function makeSvg(host: HTMLElement): SVGSVGElement {
   const svg = document.createElementNS(SVG, 'svg');
   svg.setAttribute('class', 'pointer-events-none absolute inset-0 h-full w-full');
@@ -39,6 +43,7 @@ export function letter(parent: Element, colour: string, text: string): SVGTextEl
   return made;
 }
 
+/** Both ends of a line, px. */
 export type Ends = readonly [ax: number, ay: number, bx: number, by: number];
 
 /** Puts a letter beyond the second end. */
@@ -48,6 +53,7 @@ export function placeLetter(text: SVGTextElement, [ax, ay, bx, by]: Ends): void 
   text.setAttribute('y', String(by + ((by - ay) / size) * 11 + 4));
 }
 
+/** Puts a line from point to point. */
 export function setLine(element: SVGLineElement, [x1, y1]: Vec3, [x2, y2]: Vec3): void {
   for (const [name, value] of Object.entries({ x1, y1, x2, y2 })) element.setAttribute(name, String(value));
 }
@@ -58,6 +64,7 @@ export function fillGroup(group: SVGGElement, count: number, makeOne: () => void
   while (group.childElementCount < count) makeOne();
 }
 
+/** Shows an element, or hides it. */
 export const show = (element: Element, isShown: boolean): void =>
   element.setAttribute('visibility', isShown ? 'inherit' : 'hidden');
 
@@ -67,6 +74,7 @@ export function mark(element: HTMLElement | SVGElement, name: string, isShown: b
   else delete element.dataset.testid;
 }
 
+/** From a point to a line between two ends, px. */
 export function distanceToSegment(x: number, y: number, [ax, ay, bx, by]: Ends): number {
   const [dx, dy] = [bx - ax, by - ay];
   const size = dx * dx + dy * dy;
@@ -74,6 +82,7 @@ export function distanceToSegment(x: number, y: number, [ax, ay, bx, by]: Ends):
   return Math.hypot(x - ax - t * dx, y - ay - t * dy);
 }
 
+/** Whether a point lies in a polygon, by the even-odd rule. */
 export function isInPolygon(x: number, y: number, corners: readonly (readonly [number, number])[]): boolean {
   let inside = false;
   corners.forEach(([ax, ay], i) => {

@@ -3,6 +3,7 @@ import { BufferAttribute, BufferGeometry, Color, DoubleSide, Mesh, MeshBasicMate
 import type { ShownWalls } from '../session/fitState.ts';
 import { bandOf, BANDS } from '../session/wallBands.ts';
 
+/** Walls tinted by how thick they are. */
 export class WallColours {
   private readonly material = new MeshBasicMaterial({
     vertexColors: true,

@@ -56,6 +56,7 @@ const FIELDS: Readonly<Partial<Record<Blank['type'], React.ComponentType<FieldPr
   rows: RowsField,
 };
 
+/** The field of a blank. */
 export function BlankField({ id, blank, statement }: { id: string; blank: Blank; statement: Statement }) {
   const isBad = statement.refusal?.blank === id;
   const Field = FIELDS[blank.type];

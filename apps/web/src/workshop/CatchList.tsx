@@ -5,6 +5,7 @@ import { useStore } from 'zustand';
 import type { Stage } from '../viewport/stage.ts';
 import { useSession } from './context.ts';
 
+/** What is within reach of the pointer, as a list. */
 export function CatchList({ stage }: { stage: Stage }) {
   const shown = useStore(stage.catcher.list, (state) => state.shown);
   if (!shown) return null;

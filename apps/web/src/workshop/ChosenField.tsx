@@ -8,6 +8,7 @@ import type { Entry } from '../session/statement.ts';
 import { useSession, useSessionState } from './context.ts';
 import { commitsByEnter, isAt, useFocusedButton, type FieldProps } from './PickList.tsx';
 
+/** Faces, edges and corners that are gathered. */
 export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
   const document = useSessionState((state) => state.document);

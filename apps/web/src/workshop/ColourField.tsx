@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 
+/** The colour of a part. */
 export function ColourField({
   colour,
   commit,

@@ -4,6 +4,7 @@ import { Eye, EyeOff, X } from 'lucide-react';
 import { useSession, useSessionState } from './context.ts';
 import { Section } from './Section.tsx';
 
+/** The docks of a part as rows of the Spec. */
 export function DockList({ part }: { part: Part }) {
   const session = useSession();
   const isHidden = useSessionState((state) => state.hiddenDocks.includes(part.id));

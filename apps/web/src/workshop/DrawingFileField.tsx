@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react';
 import { useSession, useSessionState } from './context.ts';
 import { isAt, type FieldProps } from './PickList.tsx';
 
+/** A file with outlines. */
 export function DrawingFileField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
   const document = useSessionState((state) => state.document);

@@ -37,6 +37,7 @@ interface FieldRowsProps {
   readonly of?: string;
 }
 
+/** A row for each field of a recipe. */
 export function FieldRows({ fields, holder, change, of }: FieldRowsProps) {
   const values = holder as Readonly<Record<string, unknown>>;
   return fields.map(([key, field]) => {

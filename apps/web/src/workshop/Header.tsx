@@ -16,6 +16,7 @@ import { RackButton } from './racks/RackButton.tsx';
 import { Saving } from './Saving.tsx';
 import { useRoom } from './useRoom.ts';
 
+/** Name, steps, saving, undo, reports and output. */
 export function Header({ openOutput, openKeys }: { openOutput: () => void; openKeys: () => void }) {
   const session = useSession();
   const edits = useSessionState((state) => state.edits);

@@ -7,6 +7,7 @@ import { entryKey, type Entry, type Statement } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
 import { useSession } from './context.ts';
 
+/** What every field of the bar is given. */
 export interface FieldProps {
   readonly id: string;
   readonly blank: Blank;
@@ -14,6 +15,7 @@ export interface FieldProps {
   readonly isBad: boolean;
 }
 
+/** Whether an entry has the focus. */
 export const isAt = (focus: Entry | null, entry: Entry) =>
   focus !== null && entryKey(focus) === entryKey(entry);
 
@@ -35,6 +37,7 @@ export const commitsByEnter =
     void session.commit();
   };
 
+/** A line of a list. */
 export interface Option {
   readonly key: string;
   readonly words: string;

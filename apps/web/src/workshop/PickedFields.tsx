@@ -5,6 +5,7 @@ import { isFramed } from '../session/frames.ts';
 import { useSession, useSessionState } from './context.ts';
 import { PickList, isAt, type FieldProps, type Option } from './PickList.tsx';
 
+/** The axes that numbers refer to. */
 export function FrameField(props: FieldProps) {
   const { id, blank, statement } = props;
   const session = useSession();
@@ -33,6 +34,7 @@ export function FrameField(props: FieldProps) {
   return <PickList {...props} shown={shown} options={options} />;
 }
 
+/** A direction by its axis, or picked. */
 export function DirectionField(props: FieldProps) {
   const { id, blank, statement } = props;
   const session = useSession();

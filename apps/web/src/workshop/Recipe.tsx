@@ -18,6 +18,7 @@ import { PartList } from './PartList.tsx';
 import { PatternRecipe } from './PatternRecipe.tsx';
 import { Section } from './Section.tsx';
 
+/** What a part is made of, with its numbers. */
 export function Recipe({ part }: { part: Part }) {
   const document = useSessionState((state) => state.document);
   const { base } = definitionOf(document, part).recipe;

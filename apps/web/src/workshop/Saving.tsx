@@ -7,6 +7,7 @@ import type { SaveReport } from '../session/saveQueue.ts';
 import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 
+/** How saving stands, and what to do where it does not. */
 export function Saving() {
   const save = useSessionState((s) => s.save);
   if (save.state === 'conflict') return <Conflict save={save} />;

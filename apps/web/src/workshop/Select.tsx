@@ -10,6 +10,7 @@ import { ChoiceRow } from './toggles.tsx';
 
 const same = <T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 
+/** How one selects. */
 export function Select() {
   const session = useSession();
   const manner = useSessionState((state) => state.manner);

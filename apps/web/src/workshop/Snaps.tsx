@@ -64,6 +64,7 @@ function useToggle() {
   return { kinds, toggle };
 }
 
+/** What the pointer may catch. */
 export function Snaps() {
   const { kinds, toggle } = useToggle();
   const forced = useSessionState((state) => state.forced);

@@ -20,6 +20,7 @@ import { useSession, useSessionState } from './context.ts';
 import { Section } from './Section.tsx';
 import { StepFields } from './StepFields.tsx';
 
+/** The steps of a part, in order. */
 export function Steps({ part }: { part: Part }) {
   const document = useSessionState((state) => state.document);
   const { steps } = builtRecipe(document, part);

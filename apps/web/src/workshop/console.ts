@@ -8,6 +8,7 @@ import type { PartMeasure } from '@kadrel/kernel';
 import type { Session, SessionState } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
 
+/** What the browser’s console may read. */
 export interface KadrelConsole {
   /** A copy of the document. */
   readonly document: KadrelDocument;
@@ -31,6 +32,7 @@ declare global {
   }
 }
 
+/** Offers it, until what is returned is called. */
 export function offerConsole(session: Session, stage: Stage): () => void {
   const state = () => session.store.getState();
   window.kadrel = Object.freeze<KadrelConsole>({

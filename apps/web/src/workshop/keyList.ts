@@ -6,6 +6,7 @@ import type { Stage } from '../viewport/stage.ts';
 import { BEGINS_A_NUMBER, flipSign, focusField } from './fieldKeys.ts';
 import { nudgeStep } from './nudgeStep.ts';
 
+/** What keys may do to the screen. */
 export interface ScreenActions {
   readonly openKeys: () => void;
   readonly openOutput: () => void;
@@ -26,6 +27,7 @@ export interface Pressed {
   readonly onButton: boolean;
 }
 
+/** A key, and what it does when. */
 export interface KeyDeclaration {
   /** Which presses are meant: by their names, or by what they are. */
   readonly keys: readonly string[] | ((at: Pressed) => boolean);
@@ -46,6 +48,7 @@ const isJoining = (at: Pressed) =>
 const isNotOpen = (at: Pressed) => !isOpen(at);
 const withShift = ({ event }: Pressed) => event.shiftKey;
 
+/** In the order in which they are tried. */
 export const KEYS: readonly KeyDeclaration[] = [
   {
     keys: ['Escape'],

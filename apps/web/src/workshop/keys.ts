@@ -62,6 +62,7 @@ function handled(at: Pressed): boolean {
   return true;
 }
 
+/** Listens to the keys of the workshop. */
 export function useKeys(session: Session, stage: Stage | null, screen: ScreenActions): void {
   useEffect(() => {
     const onPointerKey = (event: KeyboardEvent) => pointerKey(event, session, stage);

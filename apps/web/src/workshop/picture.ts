@@ -7,6 +7,7 @@ import type { Stage } from '../viewport/stage.ts';
 const QUIET_MS = 4000;
 const WORK = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
 
+/** Keeps the picture on the project’s card up to date. */
 export function keepPicture(session: Session, stage: Stage): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let pictured = 0;

@@ -15,6 +15,7 @@ import {
   isSurface,
 } from '@kadrel/core';
 
+/** A line of the tree. */
 export interface Row {
   readonly part: Part;
   readonly level: number;

@@ -19,4 +19,5 @@ function subscribe(onChange: () => void): () => void {
 const roomNow = (): Room =>
   window.matchMedia(WIDE).matches ? 'wide' : window.matchMedia(NARROW).matches ? 'narrow' : 'small';
 
+/** How much room there is now. */
 export const useRoom = (): Room => useSyncExternalStore(subscribe, roomNow);

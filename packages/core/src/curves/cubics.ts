@@ -11,6 +11,7 @@ const MAX_TURN = 22.5;
 /** Pieces of Bézier curves of a degree above 3. */
 const HIGH_PIECES = 16;
 
+/** A curve as lines and cubics, in order; arcs and ellipses are approximated, all others are exact up to the third degree. */
 export function cubicPieces(curve: Curve): CubicPiece[] {
   if (curve.kind === 'line') return [[curve.from, curve.to]];
   if (curve.kind === 'bezier') return bezierAsCubics(curve);

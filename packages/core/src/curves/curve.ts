@@ -45,6 +45,7 @@ const bezierSchema = z.strictObject({
   points: z.array(pairSchema).min(3).max(26),
 });
 
+/** A curve as it is stored. */
 export const curveSchema = z.discriminatedUnion('kind', [lineSchema, arcSchema, ellipseSchema, bezierSchema]);
 /** Curves end to end. */
 export interface DrawnPath {
@@ -71,12 +72,15 @@ export type Curve =
       readonly sweep: number;
     }
   | { readonly kind: 'bezier'; readonly points: readonly Vec2[] };
+/** An arc of a circle, or a whole one. */
 export type ArcCurve = Extract<Curve, { kind: 'arc' }>;
 
 /** Ends nearer than this (mm) are one point: a tenth of what the kernel takes for the same place when it joins edges. */
 export const SAME_POINT_MM = 1e-7;
 
+/** A straight line from point to point. */
 export const line = (from: Vec2, to: Vec2): Curve => ({ kind: 'line', from, to });
+/** A whole circle, counter-clockwise from its right. */
 export const circle = (centre: Vec2, radius: number): ArcCurve => ({
   kind: 'arc',
   centre,
@@ -105,7 +109,9 @@ export function pointAt(curve: Curve, part: number): Vec2 {
       return part === 1 ? curve.points.at(-1)! : bezierPoint(curve.points, part);
   }
 }
+/** Where a curve begins. */
 export const startOf = (curve: Curve): Vec2 => pointAt(curve, 0);
+/** Where a curve ends. */
 export const endOf = (curve: Curve): Vec2 => pointAt(curve, 1);
 
 /** Source: de Casteljau's algorithm. */
@@ -306,6 +312,7 @@ function speedOf(curve: Curve): (part: number) => number {
   };
 }
 
+/** The length of a curve, mm. */
 export function curveLength(curve: Curve): number {
   if (curve.kind === 'line') return distance2(curve.from, curve.to);
   if (curve.kind === 'arc') return Math.abs(radians(curve.sweep)) * curve.radius;
@@ -430,6 +437,7 @@ function sampledTurns(curve: Curve, axis: 0 | 1): number[] {
   return found;
 }
 
+/** A rectangle along the axes of a plane, mm. */
 export interface Box2 {
   readonly min: Vec2;
   readonly max: Vec2;

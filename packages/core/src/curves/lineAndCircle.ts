@@ -5,6 +5,7 @@ import { SAME_POINT_MM } from './curve.ts';
 /** The sine of an angle below this is none: the lines are parallel. */
 const PARALLEL_SINE = 1e-12;
 
+/** A circle by its centre and radius, mm. */
 export interface Circle {
   readonly centre: Vec2;
   readonly radius: number;

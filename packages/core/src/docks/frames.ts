@@ -74,6 +74,7 @@ function outFrame({ turn }: Pose, { point, out }: NamedPlace): Pose {
   return { turn: frameOut(out, column(turn, 0)), shift: point };
 }
 
+/** A place of a solid that names mean. */
 export interface NamedPlace {
   readonly point: Vec3;
   /** The way out of the solid there, length 1; undefined where nothing says. */

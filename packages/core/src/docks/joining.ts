@@ -28,6 +28,7 @@ export function jointFrame({ turn, tilt, offset }: JointNumbers): Pose {
 /** Four quarters are none, to the last bit. */
 const reduced = (angle: number): number => angle % 360;
 
+/** The numbers of a joint as they are now, without their formulas. */
 export const numbersOf = ({ turn, tilt, offset }: Joint): JointNumbers => ({
   turn: valueOf(turn),
   tilt: [valueOf(tilt[0]), valueOf(tilt[1])],
@@ -48,6 +49,7 @@ export interface Apart {
   readonly angle: number;
 }
 
+/** How far one frame is from another. */
 export function apart(a: Pose, b: Pose): Apart {
   // By sine and cosine alike, so that small angles keep their digits. Source: W. Kahan, “How futile are mindless assessments…”, 2006.
   const axes = [0, 1, 2].map((i) => [column(a.turn, i), column(b.turn, i)] as const);

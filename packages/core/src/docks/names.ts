@@ -3,6 +3,7 @@ import { inOrderMade } from '../document/fit.ts';
 import type { Joint } from '../document/dock.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 
+/** The first name that no joint has, and a rank after all others. */
 export function freeJoint({ joints }: Pick<KadrelDocument, 'joints'>): Pick<Joint, 'name' | 'order'> {
   const taken = new Set(Object.values(joints).map(({ name }) => name));
   const order = (inOrderMade(joints).at(-1)?.order ?? 0) + 1;

@@ -12,6 +12,7 @@ const CLOSED_DEGREES = 1e-8;
 /** Sizes this near to each other are one. */
 const SAME_SIZE_MM = 1e-9;
 
+/** A joint held against where its docks are. */
 export interface JointReport {
   readonly joint: Joint;
   readonly moved?: DockPlace | undefined;
@@ -26,6 +27,7 @@ export interface JointReport {
   readonly misfit?: string | undefined;
 }
 
+/** What is open, what is joined and how well, and what is lost. */
 export interface DockReport {
   readonly open: readonly DockPlace[];
   readonly joints: readonly JointReport[];
@@ -33,6 +35,7 @@ export interface DockReport {
   readonly lost: readonly DockPlace[];
 }
 
+/** Holds every joint against where its docks are, and lists the docks that nothing is joined to. */
 export function docksReport(document: KadrelDocument, shapeOf: ShapeOf): DockReport {
   const all = docksIn(document, shapeOf);
   const taken = takenDocks(document);

@@ -7,8 +7,10 @@ const nameSchema = z.string().min(1).max(120);
 
 /** What goes into what, in the words of the sentence. */
 export const DOCK_ROLES = { plug: 'plug', socket: 'socket' } as const;
+/** Whether a dock goes into its like, or takes it in. */
 export type DockRole = keyof typeof DOCK_ROLES;
 
+/** A dock as it is stored on its part. */
 export const dockSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -45,6 +47,7 @@ export const dockEndSchema = z.strictObject({
 });
 export type DockEnd = z.infer<typeof dockEndSchema>;
 
+/** A joint as it is stored. */
 export const jointSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -62,6 +65,7 @@ export const jointSchema = z.strictObject({
 });
 export type Joint = z.infer<typeof jointSchema>;
 
+/** Whether two ends are one dock of one member. */
 export const isSameEnd = (a: DockEnd, b: DockEnd): boolean =>
   a.of === b.of && a.dock === b.dock && (a.member ?? '') === (b.member ?? '');
 

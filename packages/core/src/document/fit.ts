@@ -21,6 +21,7 @@ const targetSchema = z.union([
   }),
 ]);
 type TargetKept = z.infer<typeof targetSchema>;
+/** What is measured, or fits with another. */
 export type Target = Valued<TargetKept>;
 
 /** As a document keeps it. */
@@ -39,12 +40,14 @@ export const MEASURED = {
   volume: 'volume',
   thickness: 'thickness',
 } as const;
+/** One of the things that can be measured. */
 export type MeasuredKind = keyof typeof MEASURED;
 const MEASURED_LIST = Object.keys(MEASURED) as [MeasuredKind, ...MeasuredKind[]];
 
 /** Those that are told of one thing. */
 export const OF_ONE: ReadonlySet<MeasuredKind> = new Set(['length', 'radius', 'area', 'volume', 'thickness']);
 
+/** A kept measure as it is stored. */
 export const measureSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -68,9 +71,11 @@ export const WANTED = {
   parallel: 'parallel',
   iso: 'an ISO 286 fit',
 } as const;
+/** One of the things that may be wanted between two. */
 export type WantedKind = keyof typeof WANTED;
 const WANTED_LIST = Object.keys(WANTED) as [WantedKind, ...WantedKind[]];
 
+/** A wanted fit as it is stored. */
 export const fitSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,

@@ -3,6 +3,7 @@ import type { RecipeStep } from '../recipes/steps/index.ts';
 import { definitionOf } from './items.ts';
 import type { ItemId, KadrelDocument, Part } from './schema.ts';
 
+/** Whether a part is what Split has left beside the one whose recipe it shares. */
 export const isHalf = ({ recipe: { base } }: Part): boolean => base.kind === 'link' && base.half === true;
 
 type Cut = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' | 'cutBy' }>;

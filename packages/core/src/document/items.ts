@@ -23,6 +23,7 @@ import { valueOf, vectorOf } from '../recipes/numbers.ts';
 
 export { valueOf, vectorOf };
 
+/** What a new project begins with. */
 export const DEFAULT_SCENE: Scene = {
   units: 'mm',
   decimals: 2,
@@ -33,6 +34,7 @@ export const DEFAULT_SCENE: Scene = {
   nudge: 1,
 };
 
+/** A document without anything in it. */
 export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
   return {
     kadrel: DOCUMENT_VERSION,
@@ -50,7 +52,9 @@ export function emptyDocument(scene: Partial<Scene> = {}): KadrelDocument {
   };
 }
 
+/** A placement there, not turned. */
 export const placementAt = (origin: NumVector): Placement => ({ origin, turn: [0, 0, 0] });
+/** A placement as a pose, without formulas. */
 export const poseOfPlacement = ({ origin, turn }: Placement): Pose =>
   poseOf(vectorOf(origin), vectorOf(turn));
 
@@ -71,6 +75,7 @@ export function topParts(document: KadrelDocument): Part[] {
 export const below = (document: KadrelDocument, part: Part): Part[] =>
   childrenOf(part).flatMap((id) => document.items[id] ?? []);
 
+/** Whether an item is a group of others. */
 export const isGroup = (part: Part): boolean => part.recipe.base.kind === 'group';
 
 /** Consists of solids that are built by themselves: a pattern, a group, or a link to one. */
@@ -187,6 +192,7 @@ export const partNamed = (document: KadrelDocument, name: string): Part | undefi
 /** Pins in the order in which they were placed. */
 export const pinsOf = (document: KadrelDocument): Pin[] =>
   Object.values(document.pins).sort((a, b) => a.order - b.order);
+/** A pin by its name, failing that by its id. */
 export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 

@@ -92,6 +92,7 @@ const takenSchema = z.strictObject({
 });
 export type Taken = z.infer<typeof takenSchema>;
 
+/** An item as it is stored: a part, a pattern, a group, a profile or a plane. */
 export const partSchema = z.strictObject({
   id: idSchema,
   kind: z.literal('part'),

@@ -18,6 +18,7 @@ const MAX_ITEMS = 2000;
 const MAX_SIZES = 300;
 const MAX_PARAMETERS = 60;
 
+/** A part of a rack, as racks and documents keep it. */
 export const rackPartSchema = z.strictObject({
   /** Of its own: the same in every project, through all versions. */
   id: idSchema,

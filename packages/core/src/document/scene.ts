@@ -4,6 +4,7 @@ import { LENGTH_UNITS } from '../quantity/units.ts';
 import { idSchema } from '../recipes/ids.ts';
 import { finite, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 
+/** Units, steps, and how numbers are shown. */
 export const sceneSchema = z.strictObject({
   units: z.enum(LENGTH_UNITS),
   decimals: z.number().int().min(0).max(9),

@@ -29,6 +29,7 @@ export type { ItemId, SolidBase };
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
 export const DOCUMENT_VERSION = 11;
 
+/** Name → text in the number language. */
 export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));
 /** Name → a view that was kept. */
 export const viewsSchema = z.record(z.string().min(1).max(80), viewSchema);
@@ -65,6 +66,7 @@ export interface JoinFault {
   readonly message: string;
 }
 
+/** What does not hang together: ids, parents, operands, links and references. */
 export function joinFaults(document: KadrelDocument): JoinFault[] {
   const { items, pins } = document;
   const names = Object.entries(pins).flatMap(([id, pin]) =>

@@ -6,6 +6,7 @@ import type { Geometry } from '../space/geometry.ts';
 
 /** Where a view looks from, by the sides of the world. */
 export const STANDARD_LOOKS = ['plan', 'front', 'right', 'left', 'rear', 'below', 'isometric'] as const;
+/** One of the sides that a view on a sheet may look from. */
 export type StandardLook = (typeof STANDARD_LOOKS)[number];
 
 /** What is on a sheet is few enough to be drawn. */
@@ -70,8 +71,10 @@ const tieSchema = z.strictObject({
   point: pointSchema,
   named: namedSchema.optional(),
 });
+/** What a dimension is tied to, without formulas. */
 export type Tie = Valued<z.infer<typeof tieSchema>>;
 
+/** What a dimension tells, in the words of the sentence. */
 export const DIMENSION_KINDS = {
   along: 'along the points',
   horizontal: 'horizontal',
@@ -80,6 +83,7 @@ export const DIMENSION_KINDS = {
   diameter: 'diameter',
   angle: 'angle',
 } as const;
+/** One of the kinds of dimensions. */
 export type DimensionKind = keyof typeof DIMENSION_KINDS;
 const DIMENSION_KIND_LIST = Object.keys(DIMENSION_KINDS) as [DimensionKind, ...DimensionKind[]];
 
@@ -123,12 +127,14 @@ export const TITLE_FIELDS = {
   date: 'Date',
   remarks: 'Remarks',
 } as const;
+/** One of the fields of a title block. */
 export type TitleField = keyof typeof TITLE_FIELDS;
 const titleText = z.string().max(120);
 
 /** Widths of visible lines, mm; smooth, hidden and thin ones are half as wide, cut ones twice. Source: ISO 128-2, from memory. */
 export const LINE_WIDTHS = ['0.25', '0.35', '0.5', '0.7'] as const;
 
+/** A drawing sheet as it is stored. */
 export const sheetSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -158,8 +164,10 @@ export type Sheet = z.infer<typeof sheetSchema>;
 
 /** What may stand on a sheet. */
 export const ENTRY_KINDS = ['views', 'dimensions', 'notes'] as const;
+/** Views, dimensions, or notes. */
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
+/** Something that stands on a sheet. */
 export interface SheetEntry {
   readonly kind: EntryKind;
   readonly id: string;

@@ -5,6 +5,7 @@ import { boxAround, type Context, type Finding, type Remedy } from './finding.ts
 import { judgeFit, judgeMeasure } from './judge.ts';
 import type { Surveyed } from './survey.ts';
 
+/** Whether a wanted fit is met, as a finding. */
 export function fitFinding({ document }: Context, { fit, facts }: Surveyed['fits'][number]): Finding {
   const { state, words, value } = judgeFit(fit, facts, document.scene);
   const items = [fit.from, fit.to].flatMap((side) => ('part' in side ? [side.part] : []));
@@ -56,6 +57,7 @@ function clearanceRemedies(
   return [{ label: 'Move the second', verb: 'move', typed: { parts: [part.id], by } }];
 }
 
+/** Whether a kept measure is within its limits, as a finding. */
 export function measureFinding(
   { document }: Context,
   { measure, facts }: Surveyed['measures'][number],

@@ -5,6 +5,7 @@ import { unionBoxes, type Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Scope } from './survey.ts';
 
+/** Kinds of findings in words. */
 export const FINDING_WORDS = {
   overlap: 'Overlap',
   inside: 'Inside',
@@ -28,6 +29,7 @@ export const FINDING_WORDS = {
   mass: 'Mass',
   sheet: 'Sheet',
 } as const;
+/** One of the kinds of findings. */
 export type FindingKind = keyof typeof FINDING_WORDS;
 
 /** A statement that mends a finding. */
@@ -37,6 +39,7 @@ export interface Remedy {
   readonly typed: Readonly<Record<string, unknown>>;
 }
 
+/** One thing that a report tells: what, about which items, where, and what mends it. */
 export interface Finding {
   readonly id: string;
   readonly kind: FindingKind;
@@ -69,8 +72,10 @@ export interface Context {
   readonly scope: Scope;
 }
 
+/** The name of a solid, with its member where it is one of a pattern. */
 export const nameOf = ({ document }: Pick<Context, 'document'>, { item, member }: StandingSolid): string =>
   [document.items[item]?.name ?? item, member].filter((word) => word !== '').join(' ');
 
+/** The box round some points. */
 export const boxAround = (points: readonly Vec3[]): Box =>
   unionBoxes(points.map((at) => ({ min: at, max: at })))!;

@@ -14,7 +14,9 @@ const SERIES: Readonly<Record<string, readonly [fine: number, medium: number, co
 /** The threads that the table has, for choices in a sentence. */
 export const THREADS = Object.fromEntries(Object.keys(SERIES).map((name) => [name, name]));
 
+/** How much room a bolt has, in the words of the sentence. */
 export const CLEARANCE_SERIES = { fine: 'fine', medium: 'medium', coarse: 'coarse' } as const;
+/** One of the series of clearance holes. */
 export type ClearanceSeries = keyof typeof CLEARANCE_SERIES;
 
 /** The diameter of a clearance hole, mm; undefined for a thread that is not in the table. */

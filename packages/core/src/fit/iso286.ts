@@ -5,6 +5,7 @@
 
 /** Upper ends of the ranges of nominal sizes, mm. */
 const RANGES = [3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500] as const;
+/** The tables end here, mm. */
 export const MOST_NOMINAL_MM = 500;
 
 /** µm, for each range. */
@@ -93,6 +94,7 @@ export interface Deviations {
   readonly upper: number;
 }
 
+/** Limits of a hole and a shaft, and what they leave between them, mm. */
 export interface IsoFit {
   readonly hole: Deviations;
   readonly shaft: Deviations;

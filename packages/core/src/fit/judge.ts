@@ -22,6 +22,7 @@ export interface Verdict {
 /** Limits are kept but for this (mm, degrees): what lengths are rounded to as they are typed. */
 const SAME = 1e-9;
 
+/** What a kept measure comes to, mm, mm², mm³ or degrees; undefined where there is no such value. */
 export function measuredValue(kind: MeasuredKind, facts: MeasuredFacts): number | undefined {
   const axis = ['x', 'y', 'z'].indexOf(kind);
   return axis >= 0 ? facts.along?.[axis] : facts[kind as Exclude<MeasuredKind, 'x' | 'y' | 'z'>];
@@ -34,6 +35,7 @@ export function measureWords(kind: MeasuredKind, value: number, scene: Scene): s
   return kind === 'volume' ? formatMeasure(value, 3, scene) : lengthWords(value, scene);
 }
 
+/** Holds a measure against its limits. */
 export function judgeMeasure(
   { what, least, greatest }: Measure,
   facts: MeasuredFacts | null,

@@ -34,6 +34,7 @@ export interface NearFaces {
   readonly starts: readonly Vec3[];
 }
 
+/** How near two solids may come, by their facets, and by which faces. */
 export interface Nearness {
   /** No two points are nearer than this, mm. */
   readonly least: number;

@@ -8,11 +8,13 @@ import { pairFindings } from './pairFindings.ts';
 import { solidFindings, unbuiltFinding } from './solidFindings.ts';
 import type { Scope, Surveyed } from './survey.ts';
 
+/** Everything that was found, and how much of it is a fault. */
 export interface FitReport {
   readonly findings: readonly Finding[];
   readonly faults: number;
 }
 
+/** Makes findings of what was asked of the kernel. */
 export function fitReport(document: KadrelDocument, surveyed: Surveyed, scope: Scope): FitReport {
   const solids = new Map(surveyed.solids.map((one) => [one.tag, one]));
   const context: Context = { document, scope, solids };

@@ -1,6 +1,7 @@
 /** Where a search for the nearest points of two faces begins. */
 import { distance, type Vec3 } from '../space/vector.ts';
 
+/** Two points from which the nearest places of two faces are looked for. */
 export interface Start {
   readonly gap: number;
   readonly at: Vec3;
@@ -9,6 +10,7 @@ export interface Start {
 /** Of a pair with a round face so many places are kept. */
 const MOST_STARTS = 6;
 
+/** The one of two with the smaller gap. */
 export const nearerStart = (a: Start, b: Start): Start => (b.gap < a.gap ? b : a);
 
 /** Of places that are close together the nearer stays; of too many the nearest. */

@@ -5,6 +5,7 @@ import { visibleParts } from '../document/items.ts';
 import type { Fall, MeasuredFacts, PairFacts, SolidPair, StandingSolid } from '../questions/fitFacts.ts';
 import type { Question, Replies } from '../questions/question.ts';
 
+/** What the kernel has told for a report. */
 export interface Surveyed {
   readonly solids: readonly StandingSolid[];
   /** What cannot be built. */
@@ -28,8 +29,10 @@ export interface Scope {
   readonly hair: number;
 }
 
+/** What is looked at when nothing is said, mm. */
 export const USUAL_SCOPE: Scope = { reach: 5, hair: 1e-6 };
 
+/** Asks the kernel, and waits for its reply. */
 export type Asking = <K extends Question['ask']>(
   question: Extract<Question, { ask: K }>,
 ) => Promise<Replies[K] | null>;

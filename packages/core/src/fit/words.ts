@@ -5,6 +5,7 @@ import { formatLengthWithUnit } from '../quantity/format.ts';
 /** Lengths below this (mm) are told to a tenth of a nanometre, all others to a tenth of a micrometre. */
 const FINE_MM = 0.01;
 
+/** A length as reports tell it, in scene units. */
 export const lengthWords = (mm: number, scene: Scene): string =>
   formatLengthWithUnit(mm, {
     ...scene,

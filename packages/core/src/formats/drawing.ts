@@ -9,5 +9,6 @@ export interface Drawing {
   readonly notes: readonly string[];
 }
 
+/** The box round drawn paths; undefined round none. */
 export const boxOfPaths = (paths: readonly DrawnPath[]): Box2 | undefined =>
   boxOfCurves(paths.flatMap(({ curves }) => curves));

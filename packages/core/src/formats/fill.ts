@@ -22,6 +22,7 @@ import { cutEach } from '../curves/cutAtMeetings.ts';
 import { joined } from '../curves/joined.ts';
 import type { DrawnPath } from '../curves/curve.ts';
 
+/** What is inside of paths that cross, as SVG says it. */
 export type FillRule = 'nonzero' | 'evenodd';
 
 /** A painted shape: loops, each closed. */

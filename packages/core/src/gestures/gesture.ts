@@ -40,6 +40,7 @@ export type Reading =
   /** A number of the last row of a table; the first column begins the row. */
   | { readonly reads: 'row'; readonly into: EntryKey; readonly column: 'below' | 'height' };
 
+/** How a verb is drawn by the pointer: place after place, and which blanks each writes into. */
 export interface Gesture {
   /** What each place says. */
   readonly steps: readonly (readonly Reading[])[];
@@ -63,6 +64,7 @@ export const BY_CORNERS: Gesture = {
 export const byRim = (...more: readonly (readonly Reading[])[]): Gesture => ({
   steps: [place('at'), [{ reads: 'distance', into: 'diameter', times: 2, instead: 'radius' }], ...more],
 });
+/** The height over what was drawn, into the blank of that name. */
 export const HEIGHT = height('height');
 
 /** A regular outline from its centre to a corner or a side, and its height. */

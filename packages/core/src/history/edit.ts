@@ -30,6 +30,7 @@ export type LedgerLine = z.infer<typeof ledgerLineSchema>;
 /** Of one edit. */
 export const MAX_PATCHES = 100_000;
 
+/** An edit as it is sent and stored. */
 export const editSchema = z.strictObject({
   /** Made by whoever makes the edit; sending the same edit twice stores it once. */
   id: z.string().regex(/^[a-z0-9-]{8,64}$/),
@@ -44,6 +45,7 @@ export const editSchema = z.strictObject({
 });
 export type Edit = z.infer<typeof editSchema>;
 
+/** A document after a change, with the patches there and back. */
 export interface Change {
   readonly document: KadrelDocument;
   readonly patches: Edit['patches'];
@@ -69,6 +71,7 @@ export interface UndoStacks {
   readonly redo: readonly string[];
 }
 
+/** What can be undone and redone, the last one last. */
 export function undoStacks(edits: readonly Edit[]): UndoStacks {
   const undo: string[] = [];
   let redo: string[] = [];

@@ -2,6 +2,7 @@
 
 /** How deep and how large. Recipes are about ten deep; the largest outline that is taken has 20,000 curves. */
 export const MOST_DEPTH = 40;
+/** A value with more values within it than this is not looked through. */
 export const MOST_VALUES = 400_000;
 
 /** A sentence that says why a value is not taken; undefined where it is. Costs no more than the bounds allow. */

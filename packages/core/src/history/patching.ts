@@ -13,6 +13,7 @@ export interface EditFault {
   readonly message: string;
 }
 
+/** Whether it is the fault of an edit, and not a document. */
 export const isEditFault = (value: object): value is EditFault => 'edit' in value;
 
 /** The document after all edits, or what is wrong with the first that does not fit. Neither is changed in place. */

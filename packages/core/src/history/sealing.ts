@@ -18,12 +18,14 @@ export interface History {
   source(id: string): Source | undefined;
 }
 
+/** A statement that an undo or a redo may be about. */
 export interface Source {
   readonly edit: Edit;
   /** False while it is taken back. */
   readonly isInForce: boolean;
 }
 
+/** Edits as a project keeps them, and the document after them. */
 export interface Sealed {
   readonly document: KadrelDocument;
   readonly edits: readonly Edit[];

@@ -2,6 +2,7 @@
 import type { Vec3 } from '../space/vector.ts';
 import type { Material } from './materials.ts';
 
+/** What a machine can make, mm and degrees. */
 export interface MakeLimits {
   /** The thinnest wall and the narrowest gap that come out, mm. */
   readonly wall: number;

@@ -2,8 +2,10 @@
 import type { ShapeFeatures } from '../snapping/shape.ts';
 import { cross, length, scale, subtract, type Vec3 } from '../space/vector.ts';
 
+/** The three corners of a facet, mm. */
 export type Corners = readonly [Vec3, Vec3, Vec3];
 
+/** A small piece of a facet, from which one looks into the material and into the air. */
 export interface Piece {
   readonly corners: Corners;
   readonly middle: Vec3;
@@ -81,18 +83,21 @@ function longestFirst([a, b, c]: Corners): Corners {
   return bc >= ca ? [b, c, a] : [c, a, b];
 }
 
+/** The corners of a facet by its number. */
 export const facetCorners = ({ positions, triangles }: Faceted, t: number): Corners =>
   [0, 1, 2].map((k) => {
     const at = 3 * triangles[3 * t + k]!;
     return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;
   }) as unknown as Corners;
 
+/** The mean of some points. */
 export const middleOf = (points: readonly Vec3[]): Vec3 =>
   [0, 1, 2].map((i) => points.reduce((sum, point) => sum + point[i]!, 0) / points.length) as unknown as Vec3;
 
 /** Twice the area, along the normal. */
 export const doubleArea = ([a, b, c]: Corners): Vec3 => cross(subtract(b, a), subtract(c, a));
 
+/** The area of a facet, mm². */
 export const areaOf = (corners: Corners): number => length(doubleArea(corners)) / 2;
 
 /** Undefined where it has no area. */

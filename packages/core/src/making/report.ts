@@ -41,6 +41,7 @@ const CHECKS: readonly (readonly [FindingKind, Check])[] = [
   ['sheet', sheet],
 ];
 
+/** Holds what was found of each solid against the limits. */
 export function makeReport(
   document: KadrelDocument,
   { solids, unbuilt }: MakeSurveyed,

@@ -9,6 +9,7 @@ import { areaOf, normalOf, type Corners } from './pieces.ts';
 /** What is higher than the lowest point by no more than this, mm, lies on the ground: facets are in single precision. */
 const LEVEL_MM = 1e-4;
 
+/** The lowest height of some facets, mm. */
 export const groundOf = (facets: readonly Corners[]): number =>
   facets.reduce((least, corners) => Math.min(least, ...corners.map(([, , z]) => z)), Infinity);
 

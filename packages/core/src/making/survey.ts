@@ -5,11 +5,13 @@ import type { Asking } from '../fit/survey.ts';
 import type { StandingSolid } from '../questions/fitFacts.ts';
 import type { MakeFacts } from '../questions/makeFacts.ts';
 
+/** What the kernel has told of each solid. */
 export interface MakeSurveyed {
   readonly solids: readonly { readonly solid: StandingSolid; readonly facts: MakeFacts }[];
   readonly unbuilt: readonly ItemId[];
 }
 
+/** Which solids are looked at, and from which angle on something hangs over. */
 export interface MakeScope {
   /** All that can be seen where nothing is said. */
   readonly parts?: readonly ItemId[] | undefined;

@@ -35,6 +35,7 @@ export function countsOf(layout: Layout): readonly [number, number, number] {
   }
 }
 
+/** How many members a pattern has, those that are left out included. */
 export const countOf = (layout: Layout): number => {
   const [columns, rows, levels] = countsOf(layout);
   return columns * rows * levels;
@@ -71,6 +72,7 @@ export function memberNamed(layout: Layout, label: string): MemberKey | undefine
     : undefined;
 }
 
+/** Whether two keys are of one member. */
 export const sameMember = (a: MemberKey, b: MemberKey): boolean =>
   a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
 
@@ -85,6 +87,7 @@ export function pitchOf(spacing: Spacing, count: number): number {
   return 'pitch' in spacing ? valueOf(spacing.pitch) : count > 1 ? valueOf(spacing.span) / (count - 1) : 0;
 }
 
+/** From the first member to the last, mm or degrees. */
 export const spanOf = (spacing: Spacing, count: number): number =>
   'span' in spacing ? valueOf(spacing.span) : valueOf(spacing.pitch) * (count - 1);
 

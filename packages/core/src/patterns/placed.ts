@@ -18,6 +18,7 @@ export interface Variant {
   readonly mirrored: boolean;
 }
 
+/** One solid where it stands. */
 export interface Placed extends Variant {
   /** The standing item that it belongs to: a part, or the outermost pattern. */
   readonly item: ItemId;
@@ -35,6 +36,7 @@ export interface Placed extends Variant {
 export const buildName = ({ leaf, extra, mirrored }: Pick<Placed, 'leaf' | 'extra' | 'mirrored'>): string =>
   extra || mirrored ? `${leaf}${mirrored ? '~' : ''}${extra ? `+${extra.join()}` : ''}` : leaf;
 
+/** What is taken in besides what is seen. */
 export interface PlacedOptions {
   /** Takes in what is left out of patterns. */
   readonly withOmitted?: boolean;
@@ -151,6 +153,7 @@ function leftOut(omitted: readonly MemberKey[]): (key: MemberKey) => boolean {
   return (key) => out.has(key.join());
 }
 
+/** Whether a member of a pattern is left out. */
 export const isLeftOut = ({ omitted }: PatternBase, key: MemberKey): boolean =>
   omitted.some((one) => sameMember(one, key));
 

@@ -35,6 +35,7 @@ export function reflectionIn(point: Vec3, normal: Vec3): Placement {
   };
 }
 
+/** A point of the inner frame in the outer one. */
 export function carryPlaced({ pose, mirrored }: Placement, [x, y, z]: Vec3): Vec3 {
   return carry(pose, mirrored ? [-x, y, z] : [x, y, z]);
 }

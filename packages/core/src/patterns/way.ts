@@ -7,6 +7,7 @@ import { NO_TURN, turnVector, type Turn } from '../space/pose.ts';
 import { radians } from '../space/angle.ts';
 import { add, cross, distance, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 
+/** A place on a path, and the way it runs there. */
 export interface WayPlace {
   readonly point: Vec3;
   /** From the beginning of the curve to here, as the tangent turns. */
@@ -16,11 +17,13 @@ export interface WayPlace {
 /** Ends nearer than this (mm) close a curve: the kernel's own tolerance. */
 const CLOSED_MM = 1e-7;
 
+/** Whether a path comes back to where it began. */
 export function isClosed(curve: WayCurve): boolean {
   if (curve.kind === 'round') return Math.abs(Math.abs(curve.last - curve.first) - 360) < 1e-9;
   return curve.points.length > 2 && distance(curve.points[0]!, curve.points.at(-1)!) < CLOSED_MM;
 }
 
+/** The length of a path, mm. */
 export function wayLength(curve: WayCurve): number {
   if (curve.kind === 'points') return legsOf(curve.points).reduce((sum, { size }) => sum + size, 0);
   return Math.abs(roundLengthTo(curve, curve.last));

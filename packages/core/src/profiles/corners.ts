@@ -52,6 +52,7 @@ export interface Corner {
 /** Curves that turn by less than this (degrees) go on smoothly: there is no corner. */
 const SMOOTH_DEGREES = 1e-6;
 
+/** The corners of paths, by the curves that meet there. */
 export function cornersOf(paths: readonly Path[]): Corner[] {
   return paths.flatMap((path, p) =>
     path.curves.flatMap((named, c): Corner[] => {

@@ -147,6 +147,7 @@ export function splitAt(paths: readonly Path[], near: Vec2): Path[] {
   );
 }
 
+/** The same path, run through the other way. */
 export const reversedPath = ({ closed, curves }: Path): Path => ({
   closed,
   curves: curves.toReversed().map(({ name, curve }) => ({ name, curve: reversed(curve) })),

@@ -4,6 +4,7 @@ import { SAME_POINT_MM, boxOfCurves, endOf, startOf, type Curve } from '../curve
 import { nearestOn } from '../curves/meetings.ts';
 import type { Path } from './outline.ts';
 
+/** Two ends that nearly meet, and how far they are apart, mm. */
 export interface NearMiss {
   readonly at: Vec2;
   /** What it should reach. */

@@ -10,6 +10,7 @@ import type { Figure, FigureOf, Leg } from '../recipes/figures/index.ts';
 import { outlineOf } from './outline.ts';
 import { bookLegs, courseOf, type Booked } from './traverse.ts';
 
+/** What a dragged handle makes of the numbers of a figure. */
 export interface Moved {
   readonly figure: Figure;
   /** How far its own origin goes, in its own axes, mm. */

@@ -6,6 +6,7 @@ import { curveLength, partAtLength, pieceOf, startOf } from '../curves/curve.ts'
 import { reversedPath } from './cutting.ts';
 import { pathArea, type NamedCurve, type Path } from './outline.ts';
 
+/** A path on a plane in space. */
 export interface PlacedPath {
   readonly pose: Pose;
   readonly path: Path;

@@ -14,6 +14,7 @@ import { besideCurve } from './parallel.ts';
 import { joined } from '../curves/joined.ts';
 import type { DrawnPath } from '../curves/curve.ts';
 
+/** How parallels go round outer corners. */
 export type Corners = 'round' | 'square';
 
 /** What comes nearer than the distance by more than this (mm) is cut away: above what curves beside curves are off by. */

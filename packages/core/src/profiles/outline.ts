@@ -24,6 +24,7 @@ import { traverseOf, arcOnChord } from './traverse.ts';
 
 export type { NamedCurve, Path } from './path.ts';
 
+/** The curves of a figure, in its own plane. */
 export function outlineOf(figure: Figure): Path[] {
   switch (figure.kind) {
     case 'traverse': {
@@ -145,6 +146,7 @@ export const boxOfFigure = (figure: Figure): Box2 | undefined =>
 export const pathArea = ({ curves }: Path): number =>
   curves.reduce((sum, { curve }) => sum + areaBelow(curve), 0);
 
+/** The length of a path, mm. */
 export const pathLength = ({ curves }: Path): number =>
   curves.reduce((sum, { curve }) => sum + curveLength(curve), 0);
 

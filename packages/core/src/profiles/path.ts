@@ -1,6 +1,7 @@
 /** Curves end to end, by the names that faces and edges take from them. */
 import type { Curve } from '../curves/curve.ts';
 
+/** A curve of an outline, and what it is called. */
 export interface NamedCurve {
   /** What the face that it sweeps is called. */
   readonly name: string;

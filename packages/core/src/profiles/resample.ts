@@ -23,6 +23,7 @@ type Resampling = Pick<CurveStepOf<'resample'>, 'by' | 'as'>;
 /** Curves that turn by more than this (degrees) meet in a corner, which is kept. */
 const CORNER_DEGREES = 20;
 
+/** A path through points at equal distances on another. */
 export function resampled(path: Path, { by, as }: Resampling): Path {
   const name = path.curves[0]!.name;
   const runs = runsOf(path);

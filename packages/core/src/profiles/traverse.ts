@@ -28,6 +28,7 @@ export interface Course {
   readonly bearing: number;
 }
 
+/** A leg of a traverse as it was walked. */
 export interface Booked {
   readonly name: string;
   readonly from: Vec2;
@@ -41,6 +42,7 @@ export interface Booked {
   readonly sweep: number;
 }
 
+/** All legs, and by how much they miss the start. */
 export interface Traverse {
   readonly legs: readonly Booked[];
   /** Legs that close it, after those that were told. */
@@ -53,6 +55,7 @@ export interface Traverse {
   readonly curves: readonly NamedCurve[];
 }
 
+/** Length and bearing from point to point. */
 export function courseOf(from: Vec2, to: Vec2): Course {
   const [x, y] = subtract2(to, from);
   const bearing = x === 0 && y === 0 ? 0 : turnWithin(cleanDegrees(degrees(Math.atan2(x, y))));
@@ -110,6 +113,7 @@ function signedTurn(turn: number): number {
   return within > 180 ? within - 360 : within;
 }
 
+/** Books the legs of a figure. */
 export function traverseOf(figure: FigureOf<'traverse'>): Traverse {
   const told = bookLegs(figure);
   const start = told[0]!.from;

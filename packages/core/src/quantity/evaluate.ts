@@ -20,6 +20,7 @@ export interface Quantity {
   readonly dimension: Dimension;
 }
 
+/** What numbers are read with: units, variables, and the present value. */
 export interface QuantityContext {
   readonly units: LengthUnit;
   /** Values of the variables, as `solveVariables` gives them. */
@@ -28,6 +29,7 @@ export interface QuantityContext {
   readonly now?: number;
 }
 
+/** A number, and the variables that its text uses. */
 export interface ReadQuantity {
   /** mm for a length, degrees for an angle. */
   readonly value: number;

@@ -1,6 +1,7 @@
 /** Lengths, angles and measures as text, in scene units. */
 import { mmPerSceneUnit, type LengthUnit } from './units.ts';
 
+/** How numbers are shown. */
 export interface NumberStyle {
   readonly units: LengthUnit;
   /** Most digits after the point. */

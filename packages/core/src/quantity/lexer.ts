@@ -17,8 +17,10 @@ export class QuantityError extends Error {
   }
 }
 
+/** Kinds of what a text is cut into. */
 export type TokenKind = 'number' | 'word' | 'mark' | 'end';
 
+/** A piece of a text, and where it stands there. */
 export interface Token {
   readonly kind: TokenKind;
   readonly text: string;

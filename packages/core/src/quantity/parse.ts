@@ -15,6 +15,7 @@
 import { QuantityError, tokens, type Token } from './lexer.ts';
 import { unitNamed, type QuantityKind, type Unit } from './units.ts';
 
+/** A text as it was understood, with the place of each piece. */
 export type Tree = { readonly at: number; readonly length: number } & (
   | { readonly node: 'number'; readonly value: number }
   | { readonly node: 'measure'; readonly value: number; readonly unit: Unit; readonly power: number }

@@ -2,8 +2,10 @@
 
 /** Scene units: what bare numbers mean and what lengths are shown in. `ft-in` shows feet, inches and fractions. */
 export const LENGTH_UNITS = ['mm', 'cm', 'm', 'in', 'ft', 'ft-in'] as const;
+/** One of the units of a scene. */
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
+/** Units of a scene in words. */
 export const LENGTH_UNIT_WORDS: Readonly<Record<LengthUnit, string>> = {
   mm: 'millimetres',
   cm: 'centimetres',
@@ -53,13 +55,17 @@ export interface Dimension {
   readonly angle: number;
 }
 
+/** A number without a unit. */
 export const PLAIN: Dimension = { length: 0, angle: 0 };
+/** A length. */
 export const LENGTH: Dimension = { length: 1, angle: 0 };
+/** An angle. */
 export const ANGLE: Dimension = { length: 0, angle: 1 };
 
 /** What a field expects. */
 export type QuantityKind = 'length' | 'angle' | 'number' | 'count';
 
+/** How much one of a unit is, mm or degrees, and what it measures. */
 export interface Unit {
   readonly factor: number;
   readonly dimension: Dimension;

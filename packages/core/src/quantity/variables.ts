@@ -3,6 +3,7 @@ import { QuantityError } from './lexer.ts';
 import { isReservedName, readVariable, type Quantity } from './evaluate.ts';
 import { unitNamed, type LengthUnit } from './units.ts';
 
+/** Why a variable has no value. */
 export interface VariableFault {
   readonly name: string;
   readonly code: string;
@@ -11,6 +12,7 @@ export interface VariableFault {
   readonly message: string;
 }
 
+/** The values of variables, and why others have none. */
 export interface SolvedVariables {
   readonly values: ReadonlyMap<string, Quantity>;
   readonly faults: readonly VariableFault[];

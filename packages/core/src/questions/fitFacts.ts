@@ -30,6 +30,7 @@ export interface MeasuredFacts {
 /** Two solids by their tags, as `placedOf` tells them. */
 export type SolidPair = readonly [string, string];
 
+/** Solids, and which pairs of them come near one another. */
 export interface Nearby {
   readonly solids: readonly StandingSolid[];
   readonly pairs: readonly SolidPair[];
@@ -65,6 +66,7 @@ export interface PairFacts {
   readonly doubt?: string;
 }
 
+/** Where two solids touch, and over which area, mm². */
 export interface Contact {
   readonly kind: 'area' | 'edge' | 'point';
   /** mm² */
@@ -74,6 +76,7 @@ export interface Contact {
   readonly normal: Vec3;
 }
 
+/** What two solids have in common, mm³. */
 export interface Overlap {
   /** mm³ */
   readonly volume: number;
@@ -81,6 +84,7 @@ export interface Overlap {
   readonly at: Vec3;
 }
 
+/** How far something would fall, and onto what. */
 export interface Fall {
   /** mm; null where nothing is below. */
   readonly by: number | null;

@@ -3,6 +3,7 @@ import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Vec2 } from '../space/vector2.ts';
 
+/** What is to be known of a solid that is to be made. */
 export interface MakeFacts {
   /** Every edge has two faces beside it, or four where it touches itself. */
   readonly closed: boolean;
@@ -28,6 +29,7 @@ export interface MakeFacts {
   readonly sheet?: CutSheet;
 }
 
+/** The least thickness or gap that was found, mm, and where. */
 export interface Sounding {
   /** mm */
   readonly size: number;
@@ -48,6 +50,7 @@ export interface Overhang {
   readonly better?: { readonly about: 'x' | 'y'; readonly angle: number; readonly area: number };
 }
 
+/** What a solid stands on, and whether its weight is over that. */
 export interface Footing {
   /** The border of what touches the ground, against the clock; a point or two where it stands on no area. */
   readonly hull: readonly Vec2[];
@@ -55,6 +58,7 @@ export interface Footing {
   readonly margin: number;
 }
 
+/** The smallest pin or bore of a solid, mm. */
 export interface Round {
   /** mm */
   readonly diameter: number;
@@ -62,6 +66,7 @@ export interface Round {
   readonly face: string;
 }
 
+/** A flat piece that is cut out of a sheet: its thickness and length of cut, mm. */
 export interface CutSheet {
   /** mm */
   readonly thickness: number;

@@ -86,6 +86,7 @@ export type Question =
       readonly fixed: readonly Standing[];
       readonly towards: Vec3;
     };
+/** What is answered to each question. */
 export interface Replies {
   box: Box;
   extent: readonly [number, number];
@@ -129,6 +130,7 @@ export interface DrawnView {
   readonly cuts: readonly ItemOutlines[];
   readonly catches: readonly DrawnCatch[];
 }
+/** Whether a drawn line is seen, hidden, or where faces run into one another smoothly. */
 export type DrawnLine = 'visible' | 'smooth' | 'hidden';
 
 /** A point of what is drawn that a dimension can be tied to. */
@@ -146,6 +148,7 @@ type SnapName = 'endpoint' | 'midpoint' | 'centre' | 'quadrant' | 'face centre' 
 /** Of dimensions and notes, by their ids: the places of their ties in order, in the world; null for what is not there any more. */
 export type TiesFound = Readonly<Record<string, readonly (Geometry | null)[]>>;
 
+/** What a section plane cuts. */
 export interface SectionFacts {
   readonly items: readonly CutFacts[];
   /** Where two items fill the same place on the plane. */
@@ -156,6 +159,7 @@ export interface SectionFacts {
   }[];
 }
 
+/** Outlines of one item. */
 export interface ItemOutlines {
   readonly item: ItemId;
   readonly paths: readonly DrawnPath[];
@@ -172,6 +176,7 @@ export interface CutFacts {
   readonly centroid: Vec3;
 }
 
+/** Faces by the corners of their facets. */
 export interface MadeFaces {
   /** Their names. */
   readonly faces: readonly string[];
@@ -179,6 +184,7 @@ export interface MadeFaces {
   readonly corners: readonly number[];
 }
 
+/** Sizes of selected edges. */
 export interface EdgeFacts {
   readonly count: number;
   /** Of all together, mm. */
@@ -189,6 +195,7 @@ export interface EdgeFacts {
   readonly angle?: number;
 }
 
+/** Sizes of selected faces. */
 export interface FaceFacts {
   readonly count: number;
   /** mm² */
@@ -197,6 +204,7 @@ export interface FaceFacts {
   readonly border: number;
 }
 
+/** A bounded area among profiles, with its outlines. */
 export interface RegionFound extends Region2 {
   /** mm² */
   readonly area: number;

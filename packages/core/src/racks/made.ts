@@ -9,6 +9,7 @@ import { QuantityError } from '../quantity/lexer.ts';
 import { solveVariables } from '../quantity/variables.ts';
 import { valued } from '../recipes/numbers.ts';
 
+/** Items by the ids that they have in the rack part. */
 export type MadeItems = Readonly<Record<ItemId, Part>>;
 
 /** mm, degrees or counts by the names of parameters. */

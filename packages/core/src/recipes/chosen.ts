@@ -4,7 +4,9 @@ import { pointSchema, type Valued } from './numbers.ts';
 
 /** What may be chosen of a solid, several at once: types of fields, and of the blanks that set them. */
 export const CHOSEN_TYPES = ['edges', 'faces', 'places'] as const;
+/** One of the types of blanks that faces, edges and corners are gathered in. */
 export type ChosenType = (typeof CHOSEN_TYPES)[number];
+/** Whether faces, edges or corners are gathered in a blank of this type. */
 export const isChosenType = (type: string): type is ChosenType =>
   (CHOSEN_TYPES as readonly string[]).includes(type);
 
@@ -21,6 +23,7 @@ export const EDGE_RULES = {
   z: 'all edges along Z',
   met: 'all edges where parts met',
 } as const;
+/** One of the rules that say which edges are meant. */
 export type EdgeRule = keyof typeof EDGE_RULES;
 
 /**
@@ -41,10 +44,16 @@ const chosenPlaceSchema = z.strictObject({ at: nameSchema, near: pointSchema.opt
 
 /** More are told by a rule. */
 const MAX_CHOSEN = 1000;
+/** Edges of a step, as they are stored. */
 export const chosenEdgesSchema = z.array(chosenEdgeSchema).max(MAX_CHOSEN);
+/** Faces, edges and corners of a step, as they are stored. */
 export const chosenPlacesSchema = z.array(chosenPlaceSchema).max(MAX_CHOSEN);
+/** Faces of a step, as they are stored. */
 export const chosenFacesSchema = z.array(chosenFaceSchema).max(MAX_CHOSEN);
 
+/** An edge by name, or a rule for edges. */
 export type ChosenEdge = Valued<z.infer<typeof chosenEdgeSchema>>;
+/** A face, an edge or a corner by name. */
 export type ChosenPlace = Valued<z.infer<typeof chosenPlaceSchema>>;
+/** A face by name. */
 export type ChosenFace = Valued<z.infer<typeof chosenFaceSchema>>;

@@ -29,6 +29,7 @@ export interface Make {
   readonly complete?: Readonly<Record<string, (given: never) => unknown>>;
 }
 
+/** What is told of a kind of recipe. */
 export interface Declared<S extends z.ZodObject> {
   /** In words: “a tube”. */
   readonly words: string;
@@ -43,6 +44,7 @@ export interface Declared<S extends z.ZodObject> {
   box?(recipe: z.infer<S>): Box | undefined;
 }
 
+/** A kind of recipe: its schema, and what was told of it. */
 export interface Kind<S extends z.ZodObject = z.ZodObject> extends Declared<S> {
   readonly kind: string;
   readonly schema: S;
@@ -54,6 +56,7 @@ export type WithKind<K extends string, S extends z.ZodRawShape> = z.ZodObject<
   z.core.$strict
 >;
 
+/** Declares a kind of recipe. */
 export const declareKind = <const K extends string, S extends z.ZodRawShape>(
   kind: K,
   shape: S,

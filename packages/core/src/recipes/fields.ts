@@ -31,6 +31,7 @@ export interface Bounds {
   readonly whole?: true;
 }
 
+/** A number of a recipe: what it measures, and what it may be. */
 export interface NumberField extends Told, Bounds {
   readonly type: 'number';
   readonly kind: QuantityKind;
@@ -59,6 +60,7 @@ export interface LengthsField extends Told, Bounds {
   readonly kind: 'length';
 }
 
+/** One of several words. */
 export interface ChoiceField extends Told {
   readonly type: 'choice';
   /** What is stored → words. */
@@ -74,6 +76,7 @@ export interface FlagField extends Told {
   readonly absent?: boolean;
 }
 
+/** A text of a recipe. */
 export interface TextField extends Told {
   readonly type: 'text';
 }
@@ -86,6 +89,7 @@ export interface ChosenField extends Told {
   readonly mayBeNone?: true;
 }
 
+/** What stands in a recipe under a name. */
 export type Field =
   NumberField | VectorField | LengthsField | ChoiceField | FlagField | TextField | ChosenField;
 
@@ -162,6 +166,7 @@ export const sizes = (about: string): typeof vectorSchema =>
 /** More in a row are told by a rule. */
 const MOST_LENGTHS = 100;
 
+/** Several lengths in a row. */
 export const lengths = (label: string, about: string, more: Without<LengthsField> = {}) =>
   z
     .array(numberSchema)
@@ -170,6 +175,7 @@ export const lengths = (label: string, about: string, more: Without<LengthsField
     .register(fields, { type: 'lengths', kind: 'length', label, about, ...more })
     .optional();
 
+/** One of these words. */
 export const choice = <const C extends Readonly<Record<string, string>>>(
   label: string,
   choices: C,
@@ -179,12 +185,14 @@ export const choice = <const C extends Readonly<Record<string, string>>>(
     .enum(Object.keys(choices) as (keyof C & string)[])
     .register(fields, { type: 'choice', label, choices, ...more });
 
+/** Yes or no. */
 export const flag = (
   label: string,
   choices: FlagField['choices'],
   more: Omit<Without<FlagField>, 'choices'> & { readonly about: string },
 ) => z.boolean().register(fields, { type: 'flag', label, choices, ...more });
 
+/** A text. */
 export const text = (label: string, about: string, more: Without<TextField> = {}) =>
   z
     .string()
@@ -192,18 +200,21 @@ export const text = (label: string, about: string, more: Without<TextField> = {}
     .max(500)
     .register(fields, { type: 'text', label, about, ...more });
 
+/** Edges of the solid before the step. */
 export const edges = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenEdgesSchema
     .clone()
     .min(more.mayBeNone ? 0 : 1)
     .register(fields, { type: 'edges', label, about, ...more });
 
+/** Faces, edges and corners of the solid before the step. */
 export const places = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenPlacesSchema
     .clone()
     .min(more.mayBeNone ? 0 : 1)
     .register(fields, { type: 'places', label, about, ...more });
 
+/** Faces of the solid before the step. */
 export const faces = (label: string, about: string, more: Without<ChosenField> = {}) =>
   chosenFacesSchema
     .clone()

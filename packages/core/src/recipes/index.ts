@@ -22,7 +22,9 @@ const OF_LAYOUTS = new Map(plain(LAYOUTS).map((one) => [one.kind, one]));
 
 /** Undefined for what consists of other items. */
 export const baseKind = ({ kind }: { readonly kind: string }): Kind | undefined => BASES.get(kind);
+/** The declaration of a figure. */
 export const figureKind = ({ kind }: { readonly kind: string }): Kind => OF_FIGURES.get(kind)!;
+/** The declaration of a layout. */
 export const layoutKind = ({ kind }: { readonly kind: string }): Kind => OF_LAYOUTS.get(kind)!;
 
 /** What holds the numbers that Change sets: the base, or the figure of a profile. */

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import type { Vec3 } from '../space/vector.ts';
 
+/** Any number but NaN and the infinite ones. */
 export const finite = z.number().finite();
 
 /** A number in mm or degrees; with a formula where it depends on variables. */
@@ -11,10 +12,13 @@ export const numberSchema = z.union([
 ]);
 export type Num = z.infer<typeof numberSchema>;
 
+/** Three numbers along X, Y and Z. */
 export const vectorSchema = z.tuple([numberSchema, numberSchema, numberSchema]);
 export type NumVector = z.infer<typeof vectorSchema>;
 
+/** A number as it is now. */
 export const valueOf = (n: Num): number => (typeof n === 'number' ? n : n.value);
+/** Three numbers as they are now. */
 export const vectorOf = ([x, y, z]: NumVector): Vec3 => [valueOf(x), valueOf(y), valueOf(z)];
 
 /** mm. */
@@ -22,6 +26,7 @@ export const pointSchema = z.tuple([finite, finite, finite]);
 
 /** Directions are stored with length 1, as far as doubles tell. */
 const UNIT_SLACK = 1e-9;
+/** A direction of length 1. */
 export const directionSchema = pointSchema.refine(
   (d) => Math.abs(Math.hypot(...d) - 1) < UNIT_SLACK,
   'A direction has length 1.',
@@ -29,6 +34,7 @@ export const directionSchema = pointSchema.refine(
 
 /** More members than this are more than a page can draw. */
 export const MOST_MEMBERS = 100_000;
+/** A count of members. */
 export const countSchema = z.number().int().min(1).max(MOST_MEMBERS);
 /** A count; with a formula where it depends on variables. */
 export const countNumberSchema = z.union([
@@ -43,6 +49,7 @@ export type Valued<T> = T extends Num
     ? { readonly [K in keyof T]: Valued<T[K]> }
     : T;
 
+/** A recipe with its numbers as they are now, and their formulas gone. */
 export function valued<T>(recipe: T): Valued<T>;
 export function valued(recipe: unknown): unknown {
   if (Array.isArray(recipe)) return recipe.map((one: unknown) => valued(one));

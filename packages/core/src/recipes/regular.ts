@@ -6,9 +6,11 @@ import { valueOf, type Num } from './numbers.ts';
 /** More sides than this look round, and are better a circle. */
 const MOST_SIDES = 1000;
 
+/** Whether a regular polygon may have so many sides. */
 export const isSides = (sides: number): boolean =>
   Number.isInteger(sides) && sides >= 3 && sides <= MOST_SIDES;
 
+/** How many sides a regular polygon has. */
 export const sidesOf = () =>
   count('Sides', 'How many, 3 or more.', {
     least: 3,
@@ -17,11 +19,13 @@ export const sidesOf = () =>
     rare: true,
     says: '{sides} sides',
   });
+/** How a regular polygon is measured, in words. */
 export const ACROSS = {
   corners: 'across its corners',
   flats: 'across its flats',
   side: 'along each side',
 } as const;
+/** How a regular polygon is measured. */
 export const acrossOf = () =>
   choice('Measured', ACROSS, {
     about: 'What the width says.',

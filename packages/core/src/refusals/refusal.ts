@@ -15,6 +15,7 @@ export interface Refusal {
   readonly wants?: Question;
 }
 
+/** A reason why not: its code, its sentence, and the blank that it is about. */
 export const refuse = (code: string, message: string, blank?: string, at?: number): Refusal => ({
   refused: true,
   code,
@@ -23,5 +24,6 @@ export const refuse = (code: string, message: string, blank?: string, at?: numbe
   ...(at === undefined ? {} : { at }),
 });
 
+/** Whether it is a reason why not. */
 export const isRefusal = (value: unknown): value is Refusal =>
   typeof value === 'object' && value !== null && (value as Refusal).refused === true;

@@ -19,6 +19,7 @@ export interface HalfSpace {
   readonly across: Vec3;
 }
 
+/** A section plane as the views need it. */
 export interface Cut {
   readonly section: ItemId;
   readonly halves: readonly HalfSpace[];
@@ -32,6 +33,7 @@ export interface Cut {
 type SectionBase = BodyOf<'section'>;
 type SectionPart = Part & { readonly recipe: { readonly base: SectionBase } };
 
+/** Whether an item is a section plane. */
 export const isSection = (part: Part): part is SectionPart => part.recipe.base.kind === 'section';
 
 /** The section planes that are on, in the order of the tree. */

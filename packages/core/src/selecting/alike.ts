@@ -4,12 +4,14 @@ import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { boxSize, type Box } from '../space/box.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 
+/** In what parts may be alike, in words. */
 export const LIKENESSES = {
   kind: 'Same kind',
   recipe: 'Same recipe',
   size: 'Same size',
   colour: 'Same colour',
 } as const;
+/** One of the ways in which parts may be alike. */
 export type Likeness = keyof typeof LIKENESSES;
 
 /** Sizes nearer than this (mm) are the same. */

@@ -2,6 +2,7 @@
 
 export type Point = readonly [x: number, y: number];
 
+/** What was drawn on the screen to select by, px. */
 export type Region =
   | {
       readonly kind: 'rectangle';
@@ -16,6 +17,7 @@ export type Region =
   /** Everything nearer than `radius` to a path. */
   | { readonly kind: 'brush'; readonly path: readonly Point[]; readonly radius: number };
 
+/** The box round a region, px. */
 export function boundsOf(region: Region) {
   if (region.kind === 'rectangle') return region;
   const points =
@@ -29,6 +31,7 @@ export function boundsOf(region: Region) {
   };
 }
 
+/** Whether a point lies in a region. */
 export function contains(region: Region, point: Point): boolean {
   const [x, y] = point;
   switch (region.kind) {

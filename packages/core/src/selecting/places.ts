@@ -11,8 +11,10 @@ import { contains, encloses, meetsSegment, type Point, type Region } from './out
 import { SEEN_SLACK_MM, hitsIn, meetsPolygon, type RegionRule } from './region.ts';
 import { viewOf, type View } from './screen.ts';
 
+/** What of a part a region takes. */
 export type PlaceKind = 'faces' | 'edges' | 'corners';
 
+/** What is asked of the places of a part within a region. */
 export interface PlaceQuery {
   readonly instance: SnapInstance;
   readonly camera: Camera;

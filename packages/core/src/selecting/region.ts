@@ -19,8 +19,10 @@ import {
 } from './outline.ts';
 import { cornersOf, overlap, viewOf, type Area, type View } from './screen.ts';
 
+/** What a region must do with a part to take it. */
 export type RegionRule = 'touching' | 'enclosed';
 
+/** What is asked of the parts within a region. */
 export interface RegionQuery {
   readonly scene: SnapScene;
   readonly camera: Camera;

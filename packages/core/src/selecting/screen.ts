@@ -12,6 +12,7 @@ export interface Area {
   readonly bottom: number;
 }
 
+/** A part as the camera sees it, without arrays in the way. */
 export interface View {
   /** The pixel of a point; null behind the eye. */
   point(x: number, y: number, z: number): Point | null;
@@ -96,8 +97,10 @@ function clipped(corners: readonly Four[], nearest: number): Four[] {
   });
 }
 
+/** Whether two rectangles have a point in common. */
 export const overlap = (a: Area, b: Area) =>
   a.left <= b.right && a.right >= b.left && a.top <= b.bottom && a.bottom >= b.top;
+/** The corners of a rectangle. */
 export const cornersOf = ({ left, top, right, bottom }: Area): Point[] => [
   [left, top],
   [right, top],

@@ -28,6 +28,7 @@ const placeOf = (look: StandardLook, arrangement: Sheet['arrangement']) => {
 /** Between views, and from them to the frame, mm: room for two rows of dimensions. Common practice, no source. */
 const GAP = 24;
 
+/** What is to be laid out on paper. */
 export interface Arranging {
   readonly looks: readonly StandardLook[];
   /** Of what is drawn, in the world. */
@@ -38,6 +39,7 @@ export interface Arranging {
   readonly scale?: number | undefined;
 }
 
+/** Where views come to stand, and at which scale. */
 export interface Arranged {
   readonly scale: number;
   /** Where the middle of the box is drawn. */

@@ -50,6 +50,7 @@ interface Part {
 /** Between hatch lines, mm on paper. Common practice, no source. */
 const HATCH_SPACING = 2.5;
 
+/** Everything that is on a sheet, as marks on paper. */
 export function composeSheet(document: KadrelDocument, sheet: Sheet, told: Told): SheetPicture {
   const parts = [
     ...inOrder(sheet.views).map(

@@ -11,6 +11,7 @@ import { add2, dot2, left2, length2, scale2, subtract2, unit2, type Vec2 } from 
 import { isPictorial, onPaper } from './looks.ts';
 import { ARROW_ROOM, LETTERS, arrow, stroke, textWidth, type Mark, type TextMark } from './marks.ts';
 
+/** A dimension as marks, with the number that it tells. */
 export interface Measured {
   /** mm, or degrees of an angle. */
   readonly value: number;
@@ -42,6 +43,7 @@ const SAME_MM = 1e-9;
 /** How far a direction may be off a square view of it. */
 const SQUARE = 1e-9;
 
+/** Whether a dimension could be drawn. */
 export const isMeasured = (found: Measured | NotMeasured): found is Measured => 'marks' in found;
 
 /** What a dimension comes to. */

@@ -7,11 +7,13 @@ import { dot2, type Vec2 } from '../space/vector2.ts';
 /** Parts beside one another are told apart by these, degrees. Source: ISO 128-50 begins with 45°; the others are common practice. */
 const ANGLES = [45, 135, 30, 120, 60, 150] as const;
 
+/** The angle of a hatch by the rank of its part, degrees. */
 export const hatchAngle = (rank: number): number => ANGLES[rank % ANGLES.length]!;
 
 /** More lines than this are not drawn one by one: the lines are then set wider apart. */
 const MAX_LINES = 2000;
 
+/** How something cut is hatched. */
 export interface Hatch {
   readonly angle: number;
   /** Between lines, mm. */

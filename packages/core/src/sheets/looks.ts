@@ -20,6 +20,7 @@ const STANDARD: Readonly<Record<StandardLook, readonly [bearing: number, altitud
   isometric: [45, ISOMETRIC_ALTITUDE],
 };
 
+/** Sides of views in words. */
 export const LOOK_WORDS: Readonly<Record<StandardLook, string>> = {
   plan: 'Plan',
   front: 'Front',

@@ -33,6 +33,7 @@ export type Tone = 'plain' | 'warning';
 
 /** Of lines and dark fills, and of light ones, as #rrggbb. */
 export const INK: Readonly<Record<Tone, string>> = { plain: '#000000', warning: '#b3261e' };
+/** What is filled lightly on paper. */
 export const LIGHT_FILL = '#d9d9d9';
 
 interface Belongs {
@@ -41,6 +42,7 @@ interface Belongs {
   readonly tone?: Tone;
 }
 
+/** One thing that is drawn on paper. */
 export type Mark = Belongs &
   (
     | {
@@ -67,8 +69,10 @@ export type Mark = Belongs &
         readonly turn: number;
       }
   );
+/** A text on paper. */
 export type TextMark = Extract<Mark, { kind: 'text' }>;
 
+/** A sheet as everyone draws it. */
 export interface SheetPicture {
   readonly name: string;
   readonly paper: Paper;
@@ -86,8 +90,10 @@ export const LETTERS = { small: 2.5, usual: 3.5, large: 5 } as const;
 const ARROW_LENGTH = 3;
 const ARROW_HALF_WIDTH = 0.5;
 
+/** The width of visible lines, mm. */
 export const widthOf = ({ lines }: Pick<Sheet, 'lines'>): number => Number(lines);
 
+/** A line through points, drawn as this stroke. */
 export const stroke = (stroke: Stroke, ...points: readonly Vec2[]): Mark => ({
   kind: 'path',
   stroke,

@@ -7,11 +7,13 @@ export interface PieceSize {
   readonly height: number;
 }
 
+/** The sheets that pieces are cut out of, mm. */
 export interface Stock extends PieceSize {
   readonly margin: number;
   readonly spacing: number;
 }
 
+/** A piece, and where on which sheet it lies. */
 export interface PackedPiece {
   /** Its number in the list of pieces, from 0. */
   readonly piece: number;

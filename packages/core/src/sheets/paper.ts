@@ -8,8 +8,10 @@ export const PAPER_SIZES = {
   a1: { words: 'A1', width: 594, height: 841 },
   a0: { words: 'A0', width: 841, height: 1189 },
 } as const;
+/** One of the sizes of ISO 216. */
 export type PaperSize = keyof typeof PAPER_SIZES;
 
+/** A paper, mm. */
 export interface Paper {
   readonly width: number;
   readonly height: number;

@@ -21,6 +21,7 @@ const HALVINGS = 20;
 const ON_LINE_MM = 1e-5;
 const UP: Vec3 = [0, 0, 1];
 
+/** Takes lines out of hiding that nothing hides. */
 export function withSecondLook(lines: Lines, scene: SnapScene): Lines {
   const drawn = new Drawn([...lines.visible, ...lines.smooth]);
   const hidden = new Drawn(lines.hidden);

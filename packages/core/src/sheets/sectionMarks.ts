@@ -28,6 +28,7 @@ export function lettersOf(sheet: Sheet): ReadonlyMap<string, string> {
 const letterAt = (i: number): string =>
   `${i < 26 ? '' : letterAt(Math.floor(i / 26) - 1)}${String.fromCharCode(65 + (i % 26))}`;
 
+/** A view, and what is drawn in it. */
 export interface Marking {
   readonly sheet: Sheet;
   readonly view: SheetView;
@@ -35,6 +36,7 @@ export interface Marking {
   readonly drawn: DrawnView;
 }
 
+/** Arrows and letters where a view sees a section plane from its edge. */
 export function sectionMarks(document: KadrelDocument, { sheet, view, frame, drawn }: Marking): Mark[] {
   const box = boxOfCurves(drawn.lines.visible.flatMap(({ curves }) => curves));
   if (view.look.kind === 'section' || !box) return [];

@@ -5,6 +5,7 @@
 import { boxPoint, type Box, type BoxPoint } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 
+/** What is dragged, and what it may line up with. */
 export interface Dragged {
   /** Round what is dragged, where the pointer would have it. */
   readonly box: Box;
@@ -34,6 +35,7 @@ export interface Gap {
   readonly isEqual: boolean;
 }
 
+/** What something dragged lines up with on each axis, and how far that is. */
 export interface Alignment {
   /** What the drag is corrected by. */
   readonly shift: Vec3;
@@ -47,6 +49,7 @@ const EQUAL_MM = 1e-9;
 const MOST_OTHERS = 200;
 const STEPS = [-1, 0, 1] as const;
 
+/** What something dragged is nearly in line with. */
 export function alignmentOf({ box, points, others, axes, reach }: Dragged): Alignment {
   const middle = boxPoint(box, [0, 0, 0]);
   const off = (other: Box) => Math.hypot(...boxPoint(other, [0, 0, 0]).map((n, i) => n - middle[i]!));

@@ -11,6 +11,7 @@ import { whose, type SnapInstance, type SnapScene } from './scene.ts';
 import { POINT_KINDS, type SnapKind } from './shape.ts';
 import type { Snap, SnapQuery } from './snap.ts';
 
+/** A snap within reach, before it is chosen. */
 export interface Candidate extends Snap {
   readonly offPx: number;
   /** What must not be hidden: the point, or the rim that offers a centre; null for a mark that nothing hides. */
@@ -22,6 +23,7 @@ export interface Candidate extends Snap {
   readonly depth: number;
 }
 type Offered = Omit<Candidate, 'rank' | 'depth'>;
+/** Takes in a candidate. */
 export type Offer = (candidate: Offered, rank?: number) => void;
 
 /** Smaller is preferred. Points come before lines and lines before faces; the grid and the plane come last. */
@@ -124,6 +126,7 @@ export function instancesNear(scene: SnapScene, ray: Ray, query: SnapQuery): Sna
   return found;
 }
 
+/** Whether a part may be caught. */
 export const isCatchable = (part: string, { without, may }: SnapQuery): boolean =>
   !without?.has(part) && (may?.(part) ?? true);
 

@@ -76,6 +76,7 @@ export const endless = (from: Vec3, direction: Vec3): Curve => ({
   slope: () => direction,
 });
 
+/** An ellipse in space by its half axes, from angle to angle in degrees. */
 export function ellipse(centre: Vec3, x: Vec3, y: Vec3, first = 0, last = 360): Curve {
   return {
     kind: 'round',

@@ -22,6 +22,7 @@ export type Feature = Geometry & { readonly part?: string };
 
 export type { Geometry };
 
+/** A geometry of the inner frame in the outer one. */
 export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry => ({
   ...geometry,
   at: carry(pose, geometry.at),

@@ -9,6 +9,7 @@ import type { SnapInstance } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 import type { Snap } from './snap.ts';
 
+/** Which way a surface faces, and in which words. */
 export interface Landing {
   /** Outward, length 1, in the world. */
   readonly normal: Vec3;

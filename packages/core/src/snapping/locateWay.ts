@@ -60,6 +60,7 @@ function wayOf({ curveKind, curves, polyline }: ShapeFeatures, c: number): WayCu
   };
 }
 
+/** A path of the inner frame in the outer one. */
 export function carryWay(pose: Pose, curve: WayCurve): WayCurve {
   if (curve.kind === 'points')
     return { kind: 'points', points: curve.points.map((point) => [...carry(pose, point)] as Triple) };

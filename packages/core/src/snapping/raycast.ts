@@ -7,11 +7,13 @@ import { along, cross, dot, scale, subtract, unit, type Vec3 } from '../space/ve
 import type { SnapInstance, SnapScene } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 
+/** Where a ray meets the facets of a shape. */
 export interface FacetHit {
   readonly distance: number;
   readonly triangle: number;
 }
 
+/** Where a ray meets a solid of the scene. */
 export interface SurfaceHit {
   readonly instance: SnapInstance;
   /** Distance along the ray to the facet, mm. */

@@ -40,6 +40,7 @@ export const instanceUnder = (
     ({ part, member, leaf }) => part === snap.part && member === snap.member && leaf === snap.leaf,
   );
 
+/** Everything that can be caught. */
 export interface SnapScene {
   readonly instances: readonly SnapInstance[];
   /** Boxes of the instances in the world. */
@@ -48,8 +49,10 @@ export interface SnapScene {
   readonly cuts?: readonly Cut[];
 }
 
+/** A scene with nothing in it. */
 export const NO_SCENE: SnapScene = { instances: [], tree: buildBvh(new Float64Array()) };
 
+/** A scene of these solids. */
 export function snapScene(instances: readonly SnapInstance[]): SnapScene {
   const boxes = new Float64Array(6 * instances.length);
   instances.forEach((instance, i) => {

@@ -4,6 +4,7 @@ import { radians } from '../space/angle.ts';
 
 /** Point features, by the number that stands in `pointKind`. */
 export const POINT_KINDS = ['endpoint', 'midpoint', 'centre', 'quadrant', 'face centre'] as const;
+/** Everything that the pointer can catch, points of shapes first. */
 export const SNAP_KINDS = [
   ...POINT_KINDS,
   'intersection',
@@ -26,18 +27,28 @@ export const SNAP_KINDS = [
   'on plane',
   'grid',
 ] as const;
+/** One of the things that the pointer can catch. */
 export type SnapKind = (typeof SNAP_KINDS)[number];
 
+/** In `curveKind`: a straight line. */
 export const CURVE_LINE = 0;
+/** In `curveKind`: a circle, or an arc of one. */
 export const CURVE_CIRCLE = 1;
+/** In `curveKind`: any other curve, by points on it. */
 export const CURVE_POLYLINE = 2;
+/** In `curveKind`: an ellipse, or an arc of one. */
 export const CURVE_ELLIPSE = 3;
 /** Numbers in `curves` for each curve. */
 export const CURVE_STRIDE = 12;
+/** In `faceKind`: a plane, by a point and its normal. */
 export const FACE_PLANE = 0;
+/** In `faceKind`: a cylinder, by a point of its axis, its direction and its radius. */
 export const FACE_CYLINDER = 1;
+/** In `faceKind`: any other surface. */
 export const FACE_OTHER = 2;
+/** In `faceKind`: a ball, by its centre. */
 export const FACE_SPHERE = 3;
+/** Numbers in `faces` for each face. */
 export const FACE_STRIDE = 7;
 
 /** P points, C curves, F faces, Q polyline points, V vertices, T triangles. */
@@ -74,12 +85,14 @@ export interface ShapeFeatures {
   readonly chordMm: number;
 }
 
+/** Features of a shape, with trees to search them by. */
 export interface SnapShape extends ShapeFeatures {
   readonly triangleTree: Bvh;
   readonly pointTree: Bvh;
   readonly curveTree: Bvh;
 }
 
+/** Builds the trees over the features of a shape. */
 export function snapShape(features: ShapeFeatures): SnapShape {
   const { points, positions, triangles } = features;
   const pointBoxes = new Float64Array(points.length * 2);

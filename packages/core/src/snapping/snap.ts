@@ -6,6 +6,7 @@ import type { Guide } from './guide.ts';
 import type { SnapScene } from './scene.ts';
 import type { SnapKind } from './shape.ts';
 
+/** What may be caught, and how. */
 export interface SnapSettings {
   readonly kinds: ReadonlySet<SnapKind>;
   /** Also catch what stands behind a nearer face. */
@@ -25,6 +26,7 @@ export interface SnapSettings {
 /** Into equal pieces, or at a length from the end that is nearer to the pointer. */
 export type Divide = { readonly into: number } | { readonly at: number };
 
+/** Where the pointer is, and what there is to be caught. */
 export interface SnapQuery {
   readonly pointer: readonly [x: number, y: number];
   readonly camera: Camera;
@@ -47,6 +49,7 @@ export interface SnapQuery {
   readonly may?: ((part: string) => boolean) | undefined;
 }
 
+/** What was caught. */
 export interface Snap {
   readonly point: Vec3;
   readonly kind: SnapKind;

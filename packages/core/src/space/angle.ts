@@ -17,6 +17,7 @@ const EXACT_SINES: Readonly<Record<number, number>> = {
   330: -0.5,
 };
 
+/** The sine of an angle in degrees, exact where it is 0, ½ or 1. */
 export function sinDegrees(degrees: number): number {
   const within = turnWithin(degrees);
   // Looking up a number that is no index writes it out as text, which costs more than the sine.
@@ -29,6 +30,7 @@ export function sinDegrees(degrees: number): number {
   return folded * (quarter > 45 ? Math.cos(radians(90 - quarter)) : Math.sin(radians(quarter)));
 }
 
+/** The cosine of an angle in degrees, exact where it is 0, ½ or 1. */
 export function cosDegrees(degrees: number): number {
   return sinDegrees(90 - Math.abs(degrees % 360));
 }

@@ -60,6 +60,7 @@ const OVERLAP_MM = 1e-4;
 
 type Contact = Extract<Question, { ask: 'contact' }>;
 
+/** Replies to the questions of statements and reports. */
 export class Answers {
   private readonly sheets: SheetAnswers;
   private readonly fit: FitAnswers;

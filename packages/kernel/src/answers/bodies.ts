@@ -67,6 +67,7 @@ export const areApart = (
     return highA <= lowB + APART_MM || highB <= lowA + APART_MM;
   });
 
+/** What two bodies have in common, as content. */
 export const commonContent = (a: Body, b: Body): Content => ({
   kind: 'combine',
   how: 'intersect',

@@ -44,6 +44,7 @@ export interface Thing {
   readonly faces?: readonly number[];
 }
 
+/** What is needed to find what is measured. */
 export interface Around {
   readonly occt: Occt;
   readonly shapes: FitShapes;
@@ -54,6 +55,7 @@ export interface Around {
 const gone = (name: string, what: string) =>
   new BuildError(`${name} has no ${what} any more.`, 'Choose what is measured anew.');
 
+/** The geometry that a target means. */
 export function thingOf(around: Around, target: Target): Thing {
   const { occt, document, keep } = around;
   if ('point' in target) {

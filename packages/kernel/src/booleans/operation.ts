@@ -14,6 +14,7 @@ import {
 import type { NamedShape } from '../naming/named.ts';
 import { joinedEdges } from './joinedEdges.ts';
 
+/** A named shape with the id that goes before its names. */
 export interface Operand extends NamedShape {
   /** Put before the names of its faces; none for the first operand. */
   readonly tag: string;
@@ -35,6 +36,7 @@ const EMPTY: Readonly<Record<CombineHow, readonly [string, string]>> = {
     'Move them into one another first.',
   ],
 };
+/** The fault of an operation that leaves nothing. */
 export const emptyFault = (how: CombineHow) => new NothingLeft(...EMPTY[how]);
 
 /** The result has no solid. That may be so, or the kernel's mistake. */

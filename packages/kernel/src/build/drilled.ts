@@ -87,6 +87,7 @@ export const drilledVolume = ({ size, axis, holes }: Drilling): number =>
   size[0] * size[1] * size[2] -
   holes.reduce((sum, { radius }) => sum + Math.PI * radius ** 2 * size[axis], 0);
 
+/** A plate with holes, built at once instead of cut. */
 export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling): NamedShape {
   return scope((keep) => {
     const [u, v] = [((axis + 1) % 3) as AxisIndex, ((axis + 2) % 3) as AxisIndex];

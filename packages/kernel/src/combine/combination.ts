@@ -42,6 +42,7 @@ export type Notice =
   | { readonly what: 'without effect'; readonly operand: string }
   | { readonly what: 'fuzzy'; readonly words: string };
 
+/** What a combination came to, and by which way. */
 export interface Combined {
   readonly named: NamedShape;
   readonly measures: Measures;

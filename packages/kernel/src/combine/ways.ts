@@ -11,6 +11,7 @@ import { byCells } from './cells.ts';
 import { operate, type Operand } from '../booleans/operation.ts';
 import type { Field } from '../verify/distance.ts';
 
+/** What the ways of combining may use. */
 export interface WayContext {
   readonly occt: Occt;
   readonly content: CombineContent;
@@ -20,6 +21,7 @@ export interface WayContext {
   readonly field: Field | undefined;
 }
 
+/** One way to combine solids. */
 export interface Way {
   /** What was done beyond the usual that people should know of. */
   readonly told?: string;
@@ -42,6 +44,7 @@ const FUZZES_MM = [1e-6, 1e-5] as const;
 /** Farther from the origin than this many times its size, a combination is built near the origin. */
 const FAR = 4;
 
+/** In the order in which they are tried. */
 export const WAYS: readonly Way[] = [
   { build: (context) => operate(context.occt, context.content.how, operandsOf(context, context.content)) },
   // Early, since solids that merely touch are common, and nothing else helps them.
@@ -59,6 +62,7 @@ export const WAYS: readonly Way[] = [
   })),
 ];
 
+/** The operands of a combination, built. */
 export const operandsOf = ({ build }: Pick<WayContext, 'build'>, { operands }: CombineContent): Operand[] =>
   operands.map(({ tag, pose, content }) => ({ ...build(content), tag, pose }));
 

@@ -38,14 +38,18 @@ import {
   type Vec3,
 } from '@kadrel/core';
 
+/** An opening of a wall as plain numbers. */
 export type OpeningContent = Valued<Opening>;
+/** A level of tiers as plain numbers. */
 export type TierContent = Valued<Tier>;
 
+/** Whether the ends of a body are closed. */
 export type Ends = 'capped' | 'open';
 
 /** Bodies that follow others, so that what there is to build is not in their own recipe. */
 type Referring = Extract<BodyBase, { profiles: readonly string[] }>['kind'] | 'profile' | 'plane' | 'section';
 
+/** A body from profiles as plain data. */
 export type BodyContent =
   | { readonly kind: 'drawn'; readonly paths: readonly Path[] }
   /** With lines at every `grid` mm from its middle. */
@@ -116,6 +120,7 @@ export type BodyContent =
     };
 
 const KINDS: ReadonlySet<string> = new Set([...BODIES.map(({ kind }) => kind), 'drawn', 'sheet', 'fault']);
+/** Whether content is of a body from profiles. */
 export const isBodyContent = (content: { readonly kind: string }): content is BodyContent =>
   KINDS.has(content.kind);
 

@@ -69,6 +69,7 @@ interface DoneTo {
   readonly of: Content;
 }
 
+/** A recipe as plain data without ids: everything that a solid depends on. */
 export type Content =
   | SolidContent
   | BodyContent
@@ -128,12 +129,15 @@ export type Content =
   | { readonly kind: 'section'; readonly size: number; readonly pieces: readonly OperandContent[] }
   | { readonly kind: 'combine'; readonly how: CombineHow; readonly operands: readonly OperandContent[] };
 
+/** A combination as content. */
 export type CombineContent = Extract<Content, { readonly kind: 'combine' }>;
+/** A step on something else, as content. */
 export type StepContent = Exclude<Extract<Content, { readonly of: Content }>, { kind: 'stretched' }>;
 /** What was done to a solid after it was made. */
 export const isStep = (content: Content): content is StepContent =>
   'of' in content && content.kind !== 'stretched';
 
+/** An operand, and where it stands. */
 export interface OperandContent {
   /** Put before the names of its faces, except for the first operand's. */
   readonly tag: string;

@@ -19,6 +19,7 @@ import {
 import { isBodyContent } from './bodies.ts';
 import { isStep, type Content, type SolidContent } from './content.ts';
 
+/** A stretched solid as a plain one and a map. */
 export interface Unstretched {
   readonly content: Content;
   /** Carries the unstretched solid to the stretched one. */

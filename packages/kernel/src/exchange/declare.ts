@@ -21,9 +21,11 @@ interface Exported {
   /** Carries it to the world. */
   readonly pose: Pose;
 }
+/** An exact solid that is written. */
 export interface ExportedShape extends Exported {
   readonly shape: TopoDS_Shape;
 }
+/** Facets that are written. */
 export interface ExportedMesh extends Exported {
   readonly mesh: Mesh;
 }
@@ -46,6 +48,7 @@ interface Described {
   readonly mime: string;
 }
 
+/** A format that holds solids. */
 export interface SolidExporter extends Described {
   readonly holds: 'solids';
   /** It holds facets, so that a chord tolerance is asked for. */
@@ -62,4 +65,5 @@ export interface PlainExporter extends Described {
   write(exporting: Pick<Exporting, 'document' | 'parts'>): string;
 }
 
+/** A format that is written. */
 export type Exporter = SolidExporter | PlainExporter;

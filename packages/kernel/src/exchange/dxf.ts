@@ -1,6 +1,7 @@
 import { outlinesOf, writeDxf } from '@kadrel/core';
 import type { PlainExporter } from './declare.ts';
 
+/** Profiles as DXF. */
 export const dxf: PlainExporter = {
   format: 'dxf',
   name: 'DXF',

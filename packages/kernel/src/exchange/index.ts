@@ -7,6 +7,7 @@ import { step } from './step.ts';
 import { stl } from './stl.ts';
 import { svg } from './svg.ts';
 
+/** All formats, in the order in which people see them. */
 export const EXPORTERS: readonly Exporter[] = [step, stl, obj, svg, dxf, json];
 
 /** Undefined where there is none. */

@@ -1,5 +1,6 @@
 import type { PlainExporter } from './declare.ts';
 
+/** The document itself. */
 export const json: PlainExporter = {
   format: 'json',
   name: 'Kadrel JSON',

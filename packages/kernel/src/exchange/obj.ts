@@ -6,6 +6,7 @@
 import { carry } from '@kadrel/core';
 import type { ExportedMesh, SolidExporter } from './declare.ts';
 
+/** Facets as OBJ. */
 export const obj: SolidExporter = {
   format: 'obj',
   name: 'OBJ',
@@ -20,6 +21,7 @@ export const obj: SolidExporter = {
 /** Digits of a coordinate: as many as single precision holds. */
 const DIGITS = 9;
 
+/** The text of an OBJ file, mm. */
 export function writeObj(meshes: readonly ExportedMesh[]): string {
   const lines = ['# Kadrel, millimetres, Z upward'];
   let before = 0;

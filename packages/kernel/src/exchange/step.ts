@@ -2,6 +2,7 @@
 import type { ExportedShape, SolidExporter } from './declare.ts';
 import { moved, scope, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 
+/** Exact solids as STEP. */
 export const step: SolidExporter = {
   format: 'step',
   name: 'STEP',

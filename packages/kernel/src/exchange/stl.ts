@@ -6,6 +6,7 @@ import type { ExportedMesh, SolidExporter } from './declare.ts';
 const HEADER_BYTES = 80;
 const TRIANGLE_BYTES = 50;
 
+/** Facets as binary STL. */
 export const stl: SolidExporter = {
   format: 'stl',
   name: 'STL',

@@ -1,6 +1,7 @@
 import { outlinesOf, writeSvg } from '@kadrel/core';
 import type { PlainExporter } from './declare.ts';
 
+/** Profiles as SVG. */
 export const svg: PlainExporter = {
   format: 'svg',
   name: 'SVG',

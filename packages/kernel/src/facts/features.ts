@@ -64,6 +64,7 @@ interface CornerEntry {
   isEnd: boolean;
 }
 
+/** What the snaps know of a built shape. */
 export function featuresOf(
   occt: Occt,
   { shape, faceNames, edgeNames, edgeCurves, ruled }: NamedShape,

@@ -44,6 +44,7 @@ const FREE_PIECES = 64;
 /** Of each stretch between two joints of a spline: across a joint Gauss's rule would be a thousandth of its usual worth. */
 const PIECES_BETWEEN_JOINTS = 3;
 
+/** Volume, area and centroid from the borders of faces. */
 export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
     const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));

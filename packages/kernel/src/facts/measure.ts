@@ -13,6 +13,7 @@ import { exactBox } from './extent.ts';
 import { integralsOf } from './integrals.ts';
 import { doTouch } from './touching.ts';
 
+/** Sizes of a built solid, in its own frame, mm, mm², mm³. */
 export interface Measures {
   /** mm³ */
   readonly volume: number;

@@ -24,6 +24,7 @@ interface Solids {
   measuresOf(content: Content): Measures;
 }
 
+/** Measures shapes, and keeps what it has measured. */
 export class Measurer {
   constructor(
     private readonly occt: Occt,

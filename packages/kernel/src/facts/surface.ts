@@ -13,9 +13,11 @@ import {
 export type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
 export type Derivatives = Record<'point' | 'along' | 'across', Vec3>;
 
+/** Whether a surface is flat. */
 export const isPlane = (surface: Surface): boolean =>
   (surface.GetType() as unknown as string) === 'GeomAbs_Plane';
 
+/** Whether a curve is straight. */
 export const isLine = (curve: InstanceType<Occt['BRepAdaptor_Curve']>): boolean =>
   (curve.GetType() as unknown as string) === 'GeomAbs_Line';
 
@@ -49,6 +51,7 @@ export function roundAxis(surface: Surface, keep: Keep): RoundAxis | undefined {
   };
 }
 
+/** Whether a face is flat. */
 export const isFlatFace = (occt: Occt, face: TopoDS_Shape): boolean =>
   scope((keep) => isPlane(keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), false))));
 

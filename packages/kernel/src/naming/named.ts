@@ -4,6 +4,7 @@ import type { Occt, TopoDS_Face, TopoDS_Shape } from '../occt/occt.ts';
 import type { Unstretched } from '../content/unstretched.ts';
 import { ShapeMap, scope, uniqueShapes } from '../occt/occt.ts';
 
+/** A shape with the names of its faces. */
 export interface NamedShape {
   readonly shape: TopoDS_Shape;
   /** One for each face, in the kernel's order of faces. */

@@ -9,12 +9,14 @@ import type {
 } from 'replicad-opencascadejs';
 import type { Box, Pose, Vec3 } from '@kadrel/core';
 
+/** The library of the kernel. */
 export type Occt = OpenCascadeInstance;
 export type { TopoDS_Shape, TopoDS_Face };
 
 interface Deletable {
   delete(): void;
 }
+/** Notes what is to be deleted at the end of a scope. */
 export type Keep = <T extends Deletable>(made: T) => T;
 
 /** Runs `work`; everything passed through `keep` is given back at its end, in reverse order, also when it throws. */
@@ -83,6 +85,7 @@ export function translated(occt: Occt, error: unknown): unknown {
   );
 }
 
+/** Whether the kernel cannot be used any more after this error. */
 export const isFatal = (error: unknown): boolean => error instanceof WebAssembly.RuntimeError;
 
 /** The kernel's addresses come as signed numbers, and are below zero from two gigabytes on. */

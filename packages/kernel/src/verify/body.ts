@@ -14,6 +14,7 @@ import type { Sample } from '../facts/samples.ts';
 import { doubledAt } from './doubled.ts';
 import { windingsBeside } from './windings.ts';
 
+/** Why a body is not what it says. */
 export interface BodyFault {
   readonly what: 'unsound' | 'open' | 'through itself' | 'misplaced';
   readonly places: readonly Vec3[];

@@ -77,6 +77,7 @@ function volumeWith(cache: FacetCache, [facets, pose]: Placed[number], all: Face
   return volume;
 }
 
+/** The volume of a combination by facets, mm³. */
 export function volumeOf(cache: FacetCache, how: CombineHow, placed: Placed): number {
   const solid = cache.combined(how, placed);
   const volume = solid.volume();

@@ -24,6 +24,7 @@ export interface Part {
   readonly facets: () => Facets | undefined;
 }
 
+/** What a combination says that it is. */
 export interface Claim {
   readonly how: CombineHow;
   readonly parts: readonly Part[];

@@ -10,6 +10,7 @@ import type { Claim, Fault } from './claim.ts';
 import type { FacetCache } from './facets.ts';
 import { misplaced, missing, stray } from './points.ts';
 
+/** Why a combination is not what it says, or undefined. */
 export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | undefined {
   const { result, measures } = claim;
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };

@@ -39,6 +39,7 @@ const MOST_HELD = 200;
 /** What is left between a facet solid and a formula when nothing is round: the noise of single precision. */
 const NOISE = 1e-6;
 
+/** Facets of content for the second opinion. */
 export class FacetCache {
   private readonly held = new Map<string, Facets>();
 

@@ -13,6 +13,7 @@ import { LISTED, SORTED, csvOf, groupedRows, rowsOf, type Wish } from './rows.ts
 /** The library of charts comes when there is something to be drawn. */
 const Clearances = lazy(() => import('./Clearances.tsx'));
 
+/** The fit report, or the report about making. */
 export function FitPanel() {
   const session = useSession();
   const kind = useSessionState(({ fit }) => fit.kind);

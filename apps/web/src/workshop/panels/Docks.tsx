@@ -16,6 +16,7 @@ import { useSession, useSessionState } from '../context.ts';
 /** More open docks than this are counted and not listed. */
 const MAX_LISTED = 60;
 
+/** Joints, and docks that are open. */
 export function Docks() {
   const session = useSession();
   useSessionState((state) => state.built);

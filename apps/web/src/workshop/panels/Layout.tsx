@@ -34,6 +34,7 @@ const storage = {
 const COLUMNS = ['left', 'views', 'right'];
 const PANEL_IDS = PANELS.map(({ id }) => id);
 
+/** The columns of the workshop round the views. */
 export function Layout({ children }: { children: React.ReactNode }) {
   const columns = useDefaultLayout({ id: 'kadrel columns', panelIds: COLUMNS, storage });
   const isSmall = useRoom() === 'small';

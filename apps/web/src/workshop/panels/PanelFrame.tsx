@@ -9,6 +9,7 @@ import type { PanelDeclaration } from './index.ts';
 const TITLE_PX = 32;
 const LEAST_PX = 84;
 
+/** The frame of a panel. */
 export function PanelFrame({ panel: { id, title, count, share, Body } }: { panel: PanelDeclaration }) {
   const panel = usePanelRef();
   const [isOpen, setIsOpen] = useState(true);

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import { NumberField } from '../NumberField.tsx';
 
+/** The table of variables. */
 export function Variables() {
   const session = useSession();
   const document = useSessionState((state) => state.document);

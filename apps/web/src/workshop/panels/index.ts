@@ -7,6 +7,7 @@ import { Parts } from './Parts.tsx';
 import { Sheets } from './Sheets.tsx';
 import { Variables } from './Variables.tsx';
 
+/** A panel: its title, what it counts, and what is in it. */
 export interface PanelDeclaration {
   readonly id: string;
   readonly title: string;
@@ -17,6 +18,7 @@ export interface PanelDeclaration {
   readonly Body: React.ComponentType;
 }
 
+/** From the top down. */
 export const PANELS: readonly PanelDeclaration[] = [
   {
     id: 'parts',

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import type { Outdated } from './racks.ts';
 
+/** Tells of a newer version. */
 export function Newer({ outdated }: { readonly outdated: Outdated }) {
   const session = useSession();
   const { item, name, from, to } = outdated;

@@ -8,6 +8,7 @@ import { RACKS, type ShownRack } from './racks.ts';
 
 const NEW = '';
 
+/** Puts the selected part on a rack. */
 export function PutOnRack({ racks }: { readonly racks: readonly ShownRack[] }) {
   const selection = useSessionState((state) => state.selection);
   const items = useSessionState((state) => state.document.items);

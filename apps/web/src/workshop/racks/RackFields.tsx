@@ -47,6 +47,7 @@ export function RackPartField(props: FieldProps) {
   );
 }
 
+/** The standard sizes of a rack part. */
 export function SizeField(props: FieldProps) {
   const { id, statement } = props;
   const session = useSession();

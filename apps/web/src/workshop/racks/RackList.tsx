@@ -9,6 +9,7 @@ import { useSession } from '../context.ts';
 import { RackPicture } from './RackPicture.tsx';
 import { RACKS, isWished, type ShownRack, type Wish } from './racks.ts';
 
+/** A rack, and what of it is looked for. */
 export function RackList({ rack, wish }: { readonly rack: ShownRack; readonly wish: Wish }) {
   const parts = rack.parts.filter((part) => isWished(part, wish));
   return (

@@ -7,6 +7,7 @@ import { PutOnRack } from './PutOnRack.tsx';
 import { RackList } from './RackList.tsx';
 import { outdatedIn, useRacks, type Wish } from './racks.ts';
 
+/** All racks that are at hand. */
 export function RackPanel() {
   const session = useSession();
   const document = useSessionState((state) => state.document);

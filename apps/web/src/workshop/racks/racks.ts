@@ -11,17 +11,20 @@ export interface ShownRack {
   readonly parts: readonly RackPart[];
 }
 
+/** What is asked of the server about racks. */
 export const RACKS = ['racks'] as const;
 
 /** Made when the racks are opened first. */
 let starter: ShownRack | null = null;
 const starterShown = (): ShownRack => (starter ??= { id: null, project: null, ...starterRack() });
 
+/** The racks, and why some are not there. */
 export interface Racks {
   readonly racks: readonly ShownRack[];
   readonly trouble: string | null;
 }
 
+/** One’s own racks, those of projects, and the one that ships. */
 export function useRacks(): Racks {
   const { data: listed, error } = useQuery({ queryKey: RACKS, queryFn: api.racks });
   const opened = useQueries({
@@ -36,6 +39,7 @@ export function useRacks(): Racks {
 export const kindsOf = ({ items }: RackPart): string[] =>
   Object.values(items).flatMap((item) => docksInOrder(item).map(({ kind }) => kind));
 
+/** What is looked for. */
 export interface Wish {
   readonly text: string;
   /** The kind of dock that it is to fit; empty for any. */

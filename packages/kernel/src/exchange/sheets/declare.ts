@@ -1,6 +1,7 @@
 /** What a format that drawing sheets are written in is: told once, for the page and the headless runner alike. */
 import type { SheetPicture } from '@kadrel/core';
 
+/** A format that drawing sheets are written in. */
 export interface SheetExporter {
   readonly format: string;
   readonly name: string;

@@ -4,6 +4,7 @@ import { sheetDxf } from './dxf.ts';
 import { sheetPdf } from './pdf.ts';
 import { sheetSvg } from './svg.ts';
 
+/** All formats of sheets that need no page. */
 export const SHEET_EXPORTERS: readonly SheetExporter[] = [sheetPdf, sheetSvg, sheetDxf];
 
 /** By the ending of a file’s name; undefined where sheets are not written so. */
