@@ -25,6 +25,7 @@ const filesIn = (folder) =>
 function linesOfCode(source) {
   const lines = new Set();
   const visit = (node) => {
+    if (ts.isJSDoc(node)) return;
     if (node.getChildCount(source) === 0 && node.getWidth(source) > 0)
       for (let at = node.getStart(source); at < node.end; at = source.text.indexOf('\n', at) + 1 || node.end)
         lines.add(source.getLineAndCharacterOfPosition(at).line);

@@ -126,6 +126,30 @@ export const isBodyContent = (content: { readonly kind: string }): content is Bo
 
 type OwnBase = Exclude<BodyBase, { kind: 'section' }>;
 
+const sweepContent = (document: KadrelDocument, base: Extract<OwnBase, { kind: 'sweep' }>): BodyContent => {
+  const [path, section] = base.profiles;
+  return {
+    kind: 'sweep',
+    paths: pathsOf(document, path),
+    section: onDatum(document, section),
+    corners: base.corners,
+    up: base.up === undefined || base.up === 'plane' ? [0, 0, 1] : base.up,
+    twist: valueOf(base.twist ?? 0),
+    scale: base.scale ?? 1,
+    ends: base.ends ?? 'capped',
+  };
+};
+
+const wallContent = (document: KadrelDocument, base: Extract<OwnBase, { kind: 'wall' }>): BodyContent => ({
+  kind: 'wall',
+  paths: pathsOf(document, base.profiles[0]),
+  legs: legsOf(document, base.profiles[0]),
+  thickness: valueOf(base.thickness),
+  height: valueOf(base.height),
+  side: base.side,
+  openings: valued(base.openings),
+});
+
 /** Of all but section planes, which follow what they cut. */
 export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base: OwnBase): BodyContent {
   // Only profiles have edits that can fail; what is made from one whose edits do says so.
@@ -164,31 +188,12 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
       }));
     case 'loft':
       return loftContent(document, base);
-    case 'sweep': {
-      const [path, section] = base.profiles;
-      return {
-        kind: 'sweep',
-        paths: pathsOf(document, path),
-        section: onDatum(document, section),
-        corners: base.corners,
-        up: base.up === undefined || base.up === 'plane' ? [0, 0, 1] : base.up,
-        twist: valueOf(base.twist ?? 0),
-        scale: base.scale ?? 1,
-        ends: base.ends ?? 'capped',
-      };
-    }
+    case 'sweep':
+      return sweepContent(document, base);
     case 'fill':
       return { kind: 'fill', sections: sectionsOf(document, base.profiles) };
     case 'wall':
-      return {
-        kind: 'wall',
-        paths: pathsOf(document, base.profiles[0]),
-        legs: legsOf(document, base.profiles[0]),
-        thickness: valueOf(base.thickness),
-        height: valueOf(base.height),
-        side: base.side,
-        openings: valued(base.openings),
-      };
+      return wallContent(document, base);
     default:
       return valued(base);
   }

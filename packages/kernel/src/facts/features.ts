@@ -64,6 +64,57 @@ interface CornerEntry {
   isEnd: boolean;
 }
 
+interface Listing {
+  readonly faceNames: readonly string[];
+  readonly lists: FeatureLists;
+  readonly keep: Keep;
+}
+
+interface ListedEdges {
+  /** Where edges end, in the order in which they were met. */
+  readonly corners: readonly CornerEntry[];
+  /** Edges that are shown, by their hashes. */
+  readonly drawn: ReadonlySet<number>;
+}
+
+/** Lists edges, and gathers the corners where they end. */
+function addEdges(occt: Occt, edges: readonly EdgeEntry[], { faceNames, lists, keep }: Listing): ListedEdges {
+  const met = new ShapeMap<CornerEntry>(occt);
+  const corners: CornerEntry[] = [];
+  const drawn = new Set<number>();
+  for (const entry of edges) {
+    const seam = (entry.faces.size === 1 && entry.uses > 1) || isWithinOne(entry.faces, faceNames, lists);
+    if (entry.curve?.kind === 'bezier') {
+      addDrawn(entry.curve, entry.name!, lists);
+      drawn.add(hashOf(occt, entry.edge));
+      continue;
+    }
+    const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
+    if (!seam) drawn.add(hashOf(occt, entry.edge));
+    for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
+      const corner = met.ensure(vertex, () => {
+        const made = { vertex, faces: new Set<number>(), names: new Set<string>(), isEnd: false };
+        corners.push(made);
+        return made;
+      });
+      for (const face of entry.faces) corner.faces.add(face);
+      if (entry.name !== undefined) corner.names.add(entry.name);
+      corner.isEnd ||= !seam && !closed;
+    }
+  }
+  return { corners, drawn };
+}
+
+/** Lists the corners where edges end; seams and closed edges have none. */
+function addCorners(occt: Occt, corners: readonly CornerEntry[], { faceNames, lists, keep }: Listing): void {
+  for (const { vertex, faces: around, names, isEnd } of corners)
+    if (isEnd) {
+      const point = keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))));
+      const name = names.size > 0 ? [...names].join(MEETING) : meetingName(around, faceNames);
+      lists.point('endpoint', [point.X(), point.Y(), point.Z()], name);
+    }
+}
+
 /** What the snaps know of a built shape. */
 export function featuresOf(
   occt: Occt,
@@ -88,35 +139,8 @@ export function featuresOf(
         Math.max(LEAST_POLYLINE_POINTS, MOST_POLYLINE_POINTS / Math.max(1, edges.length)),
       ),
     );
-    const corners = new ShapeMap<CornerEntry>(occt);
-    const cornerList: CornerEntry[] = [];
-    const drawn = new Set<number>();
-    for (const entry of edges) {
-      const seam = (entry.faces.size === 1 && entry.uses > 1) || isWithinOne(entry.faces, faceNames, lists);
-      if (entry.curve?.kind === 'bezier') {
-        addDrawn(entry.curve, entry.name!, lists);
-        drawn.add(hashOf(occt, entry.edge));
-        continue;
-      }
-      const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
-      if (!seam) drawn.add(hashOf(occt, entry.edge));
-      for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
-        const corner = corners.ensure(vertex, () => {
-          const made = { vertex, faces: new Set<number>(), names: new Set<string>(), isEnd: false };
-          cornerList.push(made);
-          return made;
-        });
-        for (const face of entry.faces) corner.faces.add(face);
-        if (entry.name !== undefined) corner.names.add(entry.name);
-        corner.isEnd ||= !seam && !closed;
-      }
-    }
-    for (const { vertex, faces: around, names, isEnd } of cornerList)
-      if (isEnd) {
-        const point = keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))));
-        const name = names.size > 0 ? [...names].join(MEETING) : meetingName(around, faceNames);
-        lists.point('endpoint', [point.X(), point.Y(), point.Z()], name);
-      }
+    const { corners, drawn } = addEdges(occt, edges, { faceNames, lists, keep });
+    addCorners(occt, corners, { faceNames, lists, keep });
     const edgesDrawn = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
     const outline = ruled ? Float32Array.from([...edgesDrawn, ...ruled]) : edgesDrawn;
     return {
