@@ -237,16 +237,16 @@ async function takeAll(address) {
   await starts('join docks');
   await chooses('dock', 'Bend track · A');
   await chooses('onto', 'Straight track · B');
-  await page.keyboard.press('Escape');
-  await pointAt([0, 100, 0], 0, 0);
   await take('joining');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Racks', exact: true }).click();
-  await page.locator('aside[aria-label="Racks"] svg[data-drawn]').nth(20).waitFor();
+  await page.locator('aside[aria-label="Racks"] svg[data-drawn]').nth(17).waitFor();
   await page.getByRole('combobox', { name: 'Fits' }).selectOption('track end');
-  await page.getByRole('listitem').getByRole('button', { name: /^Bend track/ }).click();
+  await page
+    .getByRole('listitem')
+    .getByRole('button', { name: /^Bend track/ })
+    .click();
   await chooses('onto', 'Straight track · B');
-  await page.keyboard.press('Escape');
   await idle();
   await take('racks');
   await page.keyboard.press('Escape');

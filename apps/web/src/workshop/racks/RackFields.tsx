@@ -59,6 +59,7 @@ export function SizeField(props: FieldProps) {
     choose: () => session.setBlank(id, name),
     isChosen: value === name,
   }));
+  if (part?.sizes.length === 0) return <span className="whitespace-nowrap text-ink2">one size</span>;
   options.push({
     key: 'none',
     words: 'as usual',
@@ -86,7 +87,7 @@ export function ParametersField(props: FieldProps) {
     Record<string, string>
   >;
   return (
-    <span className="inline-flex flex-wrap gap-1.5" data-blank={id}>
+    <span className="inline-flex shrink-0 gap-1.5" data-blank={id}>
       {part.parameters.map((parameter) => (
         <ParameterField
           key={parameter.name}
@@ -134,7 +135,7 @@ function ParameterField({
           ? formatAngle(usual)
           : String(usual);
   return (
-    <label className="blank num" data-bad={isBad} title={about ?? label}>
+    <label className="blank num whitespace-nowrap" data-bad={isBad} title={about ?? label}>
       <span className="text-ink2">{label}</span>
       <input
         data-parameter={name}
