@@ -3,8 +3,7 @@ import { poseOfPlacement, worldFromPart } from '../document/items.ts';
 import type { Joint } from '../document/dock.ts';
 import { placePart, shiftPart } from '../document/placing.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
-import { NO_TURN, chain, inverse, isIdentity, isSamePose, isSameTurn, type Pose } from '../space/pose.ts';
-import { subtract } from '../space/vector.ts';
+import { chain, isIdentity, isSamePose, motionBetween, type Pose } from '../space/pose.ts';
 import { carrierOf } from './places.ts';
 
 /**
@@ -55,10 +54,7 @@ function motionOf(before: KadrelDocument, draft: KadrelDocument, id: ItemId): Po
   if (!before.items[id]) return undefined;
   const [from, to] = [worldFromPart(before, id), worldFromPart(draft, id)];
   if (isSamePose(from, to)) return undefined;
-  // A shift stays one, to the last bit.
-  return isSameTurn(from.turn, to.turn)
-    ? { turn: NO_TURN, shift: subtract(to.shift, from.shift) }
-    : chain(to, inverse(from));
+  return motionBetween(from, to);
 }
 
 function carryPart(draft: KadrelDocument, part: Part, motion: Pose): void {

@@ -5,6 +5,18 @@ export const MOST_DEPTH = 40;
 /** A value with more values within it than this is not looked through. */
 export const MOST_VALUES = 400_000;
 
+/** Whether two plain values say the same, in whatever order: a database keeps the keys of objects in its own. */
+export function isSameJson(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [mine, theirs] = [Object.keys(a), Object.keys(b)];
+  if (Array.isArray(a) !== Array.isArray(b) || mine.length !== theirs.length) return false;
+  return mine.every(
+    (key) =>
+      Object.hasOwn(b, key) &&
+      isSameJson((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
+  );
+}
+
 /** A sentence that says why a value is not taken; undefined where it is. Costs no more than the bounds allow. */
 export function jsonFault(value: unknown): string | undefined {
   let count = 0;

@@ -5,6 +5,7 @@ import type { RackPart } from '../document/rack.ts';
 import { readQuantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import { solveVariables } from '../quantity/variables.ts';
+import { isSameJson } from '../history/json.ts';
 import { holdsFormula } from '../recipes/walk.ts';
 import { remake } from './put.ts';
 
@@ -15,7 +16,7 @@ export function takenFollow(draft: KadrelDocument, newId: () => ItemId): string 
     const part = draft.rackParts[taken!.from]!;
     const values = valuesNow(draft, part, taken!);
     if (typeof values === 'string') return `${name}: ${values}`;
-    if (JSON.stringify(values) === JSON.stringify(taken!.values)) continue;
+    if (isSameJson(values, taken!.values)) continue;
     const taking = { values, size: taken!.size, follows: taken!.follows === true };
     const fault = remake(draft, id, { part, taking }, newId);
     if (fault !== undefined) return `${name}: ${fault}`;

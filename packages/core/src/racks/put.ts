@@ -2,6 +2,7 @@
 import { freeName, nextOrder, placementAt } from '../document/items.ts';
 import type { RackPart } from '../document/rack.ts';
 import { type ItemId, type KadrelDocument, type Num, type Part, type Taken } from '../document/schema.ts';
+import { isSameJson } from '../history/json.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import { madeItems, type MadeItems } from './made.ts';
 
@@ -143,6 +144,9 @@ export function remake(
 ): string | undefined {
   const item = draft.items[top]!;
   const before = item.taken!;
+  const changed = changedSince(draft, before);
+  if (changed !== undefined)
+    return `${changed} was changed since it was taken, and that would be lost. Take the part anew, or take that change back first.`;
   const made = madeItems(part, numbersOf(taking.values));
   if (typeof made === 'string') return made;
   const isGrouped = !Object.values(before.items).includes(top);
@@ -159,6 +163,18 @@ export function remake(
   dropUnused(draft);
   return undefined;
 }
+
+/** The name of an item whose recipe is not as the rack part made it: resized, mirrored, filleted or cut since. */
+function changedSince(draft: KadrelDocument, { from, values, items }: Taken): string | undefined {
+  const kept = draft.rackParts[from];
+  const made = kept && madeItems(kept, numbersOf(values));
+  if (!made || typeof made === 'string') return undefined;
+  return Object.entries(items)
+    .map(([own, id]) => ({ wanted: made[own], item: draft.items[id] }))
+    .find(({ wanted, item }) => wanted && item && !hasRecipe(item, renamed(wanted, items)))?.item?.name;
+}
+
+const hasRecipe = ({ recipe }: Part, { recipe: wanted }: Part): boolean => isSameJson(recipe, wanted);
 
 interface Anew {
   readonly ids: Readonly<Record<ItemId, ItemId>>;

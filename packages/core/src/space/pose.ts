@@ -117,6 +117,15 @@ export const isSameTurn = (a: Turn, b: Turn): boolean => a.every((n, i) => n ===
 export const isSamePose = (a: Pose, b: Pose): boolean =>
   isSameTurn(a.turn, b.turn) && a.shift.every((n, i) => n === b.shift[i]);
 
+/** The motion that carries what stands at `from` to `to`; a shift stays one, to the last bit. */
+export const motionBetween = (from: Pose, to: Pose): Pose =>
+  isSameTurn(from.turn, to.turn)
+    ? {
+        turn: NO_TURN,
+        shift: [to.shift[0] - from.shift[0], to.shift[1] - from.shift[1], to.shift[2] - from.shift[2]],
+      }
+    : chain(to, inverse(from));
+
 export const isIdentity = (t: Turn): boolean =>
   t[0] === 1 &&
   t[4] === 1 &&

@@ -7,19 +7,18 @@ import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { vectorOf } from '../recipes/numbers.ts';
 import { referencesOfStep, type RecipeStep } from '../recipes/steps/index.ts';
 import {
-  NO_TURN,
   chain,
   inverse,
   isIdentity,
   isSamePose,
-  isSameTurn,
+  motionBetween,
   poseOf,
   roundPoint,
   turnBack,
   type Pose,
   type Turn,
 } from '../space/pose.ts';
-import { scale, subtract } from '../space/vector.ts';
+import { scale } from '../space/vector.ts';
 import { degreesOf } from './planes.ts';
 
 type FollowingStep = Extract<RecipeStep, { kind: 'cutAlong' | 'cutBy' | 'joined' }>;
@@ -68,10 +67,7 @@ function motionOf(step: RecipeStep, before: KadrelDocument, draft: KadrelDocumen
   if (followed === undefined || !draft.items[followed]) return undefined;
   const [from, to] = [worldFromPart(before, followed), worldFromPart(draft, followed)];
   if (isSamePose(from, to)) return undefined;
-  // A shift stays one, to the last bit.
-  return isSameTurn(from.turn, to.turn)
-    ? { turn: NO_TURN, shift: subtract(to.shift, from.shift) }
-    : chain(to, inverse(from));
+  return motionBetween(from, to);
 }
 
 /** A motion in the world as the part’s own frame sees it. */

@@ -36,7 +36,9 @@ export function rackPartMeant(given: unknown, racks: Racks): RackPart | Refusal 
   const name = Array.isArray(given) && given.length === 1 ? (given[0] as unknown) : given;
   const item = typeof name === 'string' ? partNamed(racks.document, name) : undefined;
   const kept = item?.taken && racks.document.rackParts[item.taken.from];
-  return kept ?? readRackPart(name, racks);
+  if (kept) return kept;
+  const found = readRackPart(name, racks);
+  return isRefusal(found) && item ? refuse('not-taken', `${item.name} was not taken from a rack.`) : found;
 }
 
 type Reader = (text: string, kind: QuantityKind) => Num;

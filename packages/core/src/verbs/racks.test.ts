@@ -131,6 +131,37 @@ test('one that follows is brought to a newer version, its own copy is left alone
   expect(Object.values(back.rackParts).map(({ version }) => version)).toEqual([2]);
 });
 
+test('a copy of what was taken is made anew by itself, and a link follows what it is linked to', () => {
+  const document = after([
+    ['take', { part: gathered(), as: 'first' }],
+    ['duplicate', { parts: ['first'], by: [0, 300, 0], as: 'second' }],
+    ['duplicate', { parts: ['first'], kind: 'linked', by: [0, 600, 0], as: 'third' }],
+    ['change-taken', { part: 'second', values: { w: 50 } }],
+  ]);
+  const widths = Object.values(document.items)
+    .filter(({ name }) => name.startsWith('plate'))
+    .map(({ recipe }) => (recipe.base as { size: number[] }).size[0]);
+  expect(widths).toEqual([80, 50]);
+  expect(named(document, 'second').placement.origin).toEqual([0, 300, 0]);
+  expect(refusal(document, ['change-taken', { part: 'third', values: { w: 50 } }])).toMatch(
+    /was not taken from a rack/,
+  );
+});
+
+test('what was changed since it was taken is not thrown away', () => {
+  const document = after([
+    ['take', { part: 'Dowel', size: '8', as: 'pin' }],
+    ['resize', { parts: ['pin'], by: ['1', '1', '2'], about: 'point', at: [0, 0, 0] }],
+  ]);
+  expect(refusal(document, ['change-taken', { part: 'pin', size: '10' }])).toMatch(
+    /pin was changed since it was taken/,
+  );
+  const again = after([['reset', { parts: ['pin'], what: 'size' }]], document);
+  expect(
+    named(after([['change-taken', { part: 'pin', size: '10' }]], again), 'pin').recipe.base,
+  ).toMatchObject({ diameter: 10 });
+});
+
 test('what is made from profiles is taken with them, as one group that is joined as one', () => {
   const document = after([
     ['take', { part: 'Steel angle', size: '50 × 50 × 5', values: { long: 300 }, as: 'first' }],

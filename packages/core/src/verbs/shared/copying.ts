@@ -45,7 +45,13 @@ function copyBelow(
 /** A link among what was copied goes with the copy of what it is linked to. */
 function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
   for (const copy of copied.values()) {
-    const { base, steps } = draft.items[copy]!.recipe;
+    const { recipe, taken } = draft.items[copy]!;
+    const { base, steps } = recipe;
+    // What was taken from a rack is made anew within its copy alone.
+    if (taken)
+      taken.items = Object.fromEntries(
+        Object.entries(taken.items).map(([own, id]) => [own, copied.get(id) ?? id]),
+      );
     for (const step of steps) {
       if ('profiles' in step) step.profiles = step.profiles.map((id) => copied.get(id) ?? id);
       if ('tool' in step) step.tool = copied.get(step.tool) ?? step.tool;
@@ -79,7 +85,8 @@ export function linkPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
   const source = draft.items[id]!;
   const parent = source.parent === null ? undefined : draft.items[source.parent];
   const newId = context.newId();
-  const { made: _, ...look } = plain(source);
+  // A link follows what it is linked to, whatever that was taken from.
+  const { made: _, taken: __, ...look } = plain(source);
   draft.items[newId] = {
     ...look,
     id: newId,
