@@ -38,26 +38,26 @@ export interface DockReport {
 /** Holds every joint against where its docks are, and lists the docks that nothing is joined to. */
 export function docksReport(document: KadrelDocument, shapeOf: ShapeOf): DockReport {
   const all = docksIn(document, shapeOf);
+  const known = new Map(all.map((place) => [keyOf(place.end), place]));
+  const standing = (end: DockEnd) => known.get(keyOf(end)) ?? placeOfEnd(document, end, shapeOf);
   const taken = takenDocks(document);
   return {
     open: all.filter(({ end }) => !taken(end)),
-    joints: inOrderMade(document.joints).map((joint) => reportOf(document, joint, shapeOf)),
+    joints: inOrderMade(document.joints).map((joint) => reportOf(joint, standing)),
     lost: all.filter(({ lost }) => lost !== undefined),
   };
 }
 
 /** Whether a dock is in a joint. */
 export function takenDocks({ joints }: KadrelDocument): (end: DockEnd) => boolean {
-  const key = ({ of, dock, member = '' }: DockEnd) => `${of}/${dock}/${member}`;
-  const taken = new Set(Object.values(joints).flatMap(({ moved, onto }) => [key(moved), key(onto)]));
-  return (end) => taken.has(key(end));
+  const taken = new Set(Object.values(joints).flatMap(({ moved, onto }) => [keyOf(moved), keyOf(onto)]));
+  return (end) => taken.has(keyOf(end));
 }
 
-function reportOf(document: KadrelDocument, joint: Joint, shapeOf: ShapeOf): JointReport {
-  const [moved, onto] = [
-    placeOfEnd(document, joint.moved, shapeOf),
-    placeOfEnd(document, joint.onto, shapeOf),
-  ];
+const keyOf = ({ of, dock, member = '' }: DockEnd) => `${of}/${dock}/${member}`;
+
+function reportOf(joint: Joint, standing: (end: DockEnd) => DockPlace | undefined): JointReport {
+  const [moved, onto] = [standing(joint.moved), standing(joint.onto)];
   const misfit = moved && onto && misfitOf(moved.dock, onto.dock);
   const unknown = moved && onto ? (moved.lost ?? onto.lost) : 'One of its docks is not there.';
   if (!moved || !onto || unknown !== undefined)

@@ -1,7 +1,14 @@
 /** Rack parts in a document: put there, and made anew at another size or from another version. */
 import { freeName, nextOrder, placementAt } from '../document/items.ts';
 import type { RackPart } from '../document/rack.ts';
-import { type ItemId, type KadrelDocument, type Num, type Part, type Taken } from '../document/schema.ts';
+import {
+  childrenOf,
+  type ItemId,
+  type KadrelDocument,
+  type Num,
+  type Part,
+  type Taken,
+} from '../document/schema.ts';
 import { isSameJson } from '../history/json.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import { madeItems, type MadeItems } from './made.ts';
@@ -144,7 +151,7 @@ export function remake(
 ): string | undefined {
   const item = draft.items[top]!;
   const before = item.taken!;
-  const changed = changedSince(draft, before);
+  const changed = changedSince(draft, top, before);
   if (changed !== undefined)
     return `${changed} was changed since it was taken, and that would be lost. Take the part anew, or take that change back first.`;
   const made = madeItems(part, numbersOf(taking.values));
@@ -158,23 +165,36 @@ export function remake(
   putAnew(draft, made, { ids, top, isGrouped });
   for (const [old, id] of Object.entries(before.items)) if (!made[old] && id !== top) delete draft.items[id];
   const now = draft.items[top]!;
-  if (isGrouped) now.recipe = { base: { kind: 'group', members: tops.map(({ id }) => ids[id]!) }, steps: [] };
+  if (isGrouped) {
+    const members = [...tops.map(({ id }) => ids[id]!), ...addedMembers(item, before)];
+    now.recipe = { base: { kind: 'group', members }, steps: [] };
+  }
   now.taken = takenOf(keptPart(draft, part, newId), taking, ids);
   dropUnused(draft);
   return undefined;
 }
 
 /** The name of an item whose recipe is not as the rack part made it: resized, mirrored, filleted or cut since. */
-function changedSince(draft: KadrelDocument, { from, values, items }: Taken): string | undefined {
+function changedSince(
+  draft: KadrelDocument,
+  top: ItemId,
+  { from, values, items }: Taken,
+): string | undefined {
   const kept = draft.rackParts[from];
   const made = kept && madeItems(kept, numbersOf(values));
   if (!made || typeof made === 'string') return undefined;
   return Object.entries(items)
     .map(([own, id]) => ({ wanted: made[own], item: draft.items[id] }))
-    .find(({ wanted, item }) => wanted && item && !hasRecipe(item, renamed(wanted, items)))?.item?.name;
+    .find(({ wanted, item }) => wanted && item && !isAsMade(item, renamed(wanted, items), top))?.item?.name;
 }
 
-const hasRecipe = ({ recipe }: Part, { recipe: wanted }: Part): boolean => isSameJson(recipe, wanted);
+/** With the recipe that the rack part has, and not taken out of what it was made below. */
+const isAsMade = ({ id, recipe, parent }: Part, wanted: Part, top: ItemId): boolean =>
+  isSameJson(recipe, wanted.recipe) && (id === top || parent === (wanted.parent ?? top));
+
+/** What was put into a group since it was taken. */
+const addedMembers = (group: Part, { items }: Taken): ItemId[] =>
+  childrenOf(group).filter((id) => !Object.values(items).includes(id));
 
 interface Anew {
   readonly ids: Readonly<Record<ItemId, ItemId>>;

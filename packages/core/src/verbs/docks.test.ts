@@ -16,6 +16,7 @@ import {
   perform,
   plainWorld,
   poseOf,
+  starterPart,
   verbNamed,
   worldFromPart,
   type DockPlace,
@@ -260,6 +261,14 @@ const STEPS: readonly ((a: string, b: string, n: number) => Step)[] = [
   (a, _, n) => ['turn', { parts: [a], angle: 15 * n }],
   (a, _, n) => ['mirror', { parts: [a], across: 'y', centre: 'point', at: [0, n, 0] }],
   (a, b) => ['group', { parts: [a, b] }],
+  (_a, _b, n) => [
+    'take',
+    { part: starterPart(n % 2 ? 'Steel angle' : 'Pipe 40 elbow'), at: [n * 50, -300, 0] },
+  ],
+  (a, _, n) => ['change-taken', { part: a, values: n % 2 ? { long: 100 + n } : { bend: 50 + n } }],
+  (a, b) => ['arrange', { parts: [a], into: b }],
+  (a) => ['duplicate', { parts: [a], by: [0, 0, 500] }],
+  (a) => ['ungroup', { parts: [a] }],
   (a) => ['delete', { parts: [a] }],
   (a, b) => ['subtract', { from: a, parts: [b] }],
   (a, _, n) => ['along', { parts: [a], count: 2 + (n % 2), pitch: 40 }],
@@ -291,6 +300,6 @@ test('any sequence of joins and undo keeps the document and its joints sound', (
         if (Object.keys(document.items).length > 60) return;
       }
     }),
-    { numRuns: 150, seed: 20261129, endOnFailure: true },
+    { numRuns: 250, seed: 20261129, endOnFailure: true },
   );
 });

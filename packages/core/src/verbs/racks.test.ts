@@ -181,6 +181,15 @@ test('what is made from profiles is taken with them, as one group that is joined
   expect(second.recipe.base.kind).toBe('group');
   expect(second.placement.origin).toEqual([0, 0, 300]);
   expect(Object.values(document.joints)).toHaveLength(1);
+  const grown = after(
+    [
+      ['box', { as: 'label', size: [10, 10, 1] }],
+      ['arrange', { parts: ['label'], into: 'second' }],
+      ['change-taken', { part: 'second', size: '60 × 60 × 6' }],
+    ],
+    document,
+  );
+  expect(named(grown, 'label').parent).toBe(second.id);
   expect(refusal(document, ['take', { part: 'Steel angle', size: '51' }])).toMatch(
     /no size 51; it has 30 × 30 × 3/,
   );
