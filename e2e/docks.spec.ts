@@ -56,6 +56,7 @@ test('a dock is picked on a face, joined by two clicks, turned by keys, and drif
   await page.getByRole('textbox', { name: 'Length', exact: true }).fill('120');
   await page.keyboard.press('Enter');
   await expect(joints(page).getByRole('listitem')).toContainText('Apart by 20');
+  await expect(page.getByRole('button', { name: 'Joints 1 fault 1' })).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   await joints(page).getByRole('button', { name: 'Close again' }).click();
   await expect(joints(page).getByText('Apart by')).toHaveCount(0);

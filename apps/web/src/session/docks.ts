@@ -8,6 +8,7 @@ import {
   verbNamed,
   type DockPlace,
   type DockReport,
+  type JointReport,
   type ItemId,
   type KadrelDocument,
   type SnapQuery,
@@ -83,6 +84,10 @@ function turning(update: Update, docksNow: () => DocksNow, document: () => Kadre
 
 const hasDocks = ({ items, joints }: KadrelDocument): boolean =>
   Object.keys(joints).length > 0 || Object.values(items).some(({ docks }) => docks !== undefined);
+
+/** Joints that are known to have come apart. */
+export const driftedIn = ({ joints }: Pick<DockReport, 'joints'>): JointReport[] =>
+  joints.filter(({ isClosed, unknown }) => !isClosed && unknown === undefined);
 
 /** Whether the statement in hand has a blank for a dock. */
 export const asksForDock = (statement: Statement | null): boolean =>

@@ -1,7 +1,7 @@
 import { Popover, PopoverButton } from '@headlessui/react';
 import { formatAngle, formatLengthWithUnit, undoStacks, verbNamed, LENGTH_UNIT_WORDS } from '@kadrel/core';
 import clsx from 'clsx';
-import { Redo2, Undo2 } from 'lucide-react';
+import { Keyboard, Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState, type FormEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { Link } from 'react-router';
@@ -67,8 +67,8 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       </button>
       <RackButton />
       <FitButton />
-      <button type="button" className="quiet" onClick={openKeys} title="?">
-        Keys
+      <button type="button" className="quiet" onClick={openKeys} title="Keys (?)">
+        {isSmall ? <Keyboard size={14} aria-label="Keys" /> : 'Keys'}
       </button>
       <AccountMenu />
       <Announced />

@@ -10,7 +10,7 @@ import {
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { Anchor, X } from 'lucide-react';
-import { typedDock } from '../../session/docks.ts';
+import { driftedIn, typedDock } from '../../session/docks.ts';
 import { useSession, useSessionState } from '../context.ts';
 
 /** More open docks than this are counted and not listed. */
@@ -22,7 +22,7 @@ export function Docks() {
   useSessionState((state) => state.built);
   useSessionState((state) => state.document);
   const { joints, open } = session.docksNow().report;
-  const drifted = joints.filter(({ isClosed, unknown }) => !isClosed && unknown === undefined);
+  const drifted = driftedIn({ joints });
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
       {joints.length > 0 && (

@@ -2,7 +2,8 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { Panel, usePanelRef } from 'react-resizable-panels';
-import { useSessionState } from '../context.ts';
+import type { Session } from '../../session/store.ts';
+import { useSession, useSessionState } from '../context.ts';
 import type { PanelDeclaration } from './index.ts';
 
 /** Of a title, px: what is left of a folded panel. */
@@ -10,7 +11,11 @@ const TITLE_PX = 32;
 const LEAST_PX = 84;
 
 /** The frame of a panel. */
-export function PanelFrame({ panel: { id, title, count, share, Body } }: { panel: PanelDeclaration }) {
+export function PanelFrame({
+  panel: { id, title, count, faults, share, Body },
+}: {
+  panel: PanelDeclaration;
+}) {
   const panel = usePanelRef();
   const [isOpen, setIsOpen] = useState(true);
   const held = useSessionState(count);
@@ -31,11 +36,28 @@ export function PanelFrame({ panel: { id, title, count, share, Body } }: { panel
             <span className="inline-flex items-center gap-1">
               {title} {isOpen ? <ChevronDown size={12} /> : <ChevronRight size={12} />}
             </span>
-            <span className="num font-normal">{held}</span>
+            <span className="num font-normal">
+              {faults && <Faults of={faults} />} {held}
+            </span>
           </button>
         </h2>
         {isOpen && <Body />}
       </section>
     </Panel>
+  );
+}
+
+/** How many things in a panel are wrong, where any are. */
+function Faults({ of }: { readonly of: (session: Session) => number }) {
+  const session = useSession();
+  useSessionState((state) => state.document);
+  useSessionState((state) => state.built);
+  const faults = of(session);
+  if (faults === 0) return null;
+  return (
+    <span className="num rounded-full bg-bad px-1.5 text-[11px] font-semibold text-ground">
+      {faults}
+      <span className="sr-only"> {faults === 1 ? 'fault' : 'faults'}</span>
+    </span>
   );
 }

@@ -1,6 +1,7 @@
 /** The panels on the left, from the top down. */
 import { ledgerOf, topParts } from '@kadrel/core';
-import type { SessionState } from '../../session/store.ts';
+import type { Session, SessionState } from '../../session/store.ts';
+import { driftedIn } from '../../session/docks.ts';
 import { Docks } from './Docks.tsx';
 import { Ledger } from './Ledger.tsx';
 import { Parts } from './Parts.tsx';
@@ -13,6 +14,8 @@ export interface PanelDeclaration {
   readonly title: string;
   /** How many things it holds. */
   readonly count: (state: SessionState) => number;
+  /** How many of them are wrong: a badge tells it, also while the panel is folded. */
+  readonly faults?: (session: Session) => number;
   /** Of the height of all, %. */
   readonly share: number;
   readonly Body: React.ComponentType;
@@ -45,6 +48,7 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'docks',
     title: 'Joints',
     count: ({ document }) => Object.keys(document.joints).length,
+    faults: (session) => driftedIn(session.docksNow().report).length,
     share: 12,
     Body: Docks,
   },

@@ -1,8 +1,11 @@
+import { Library } from 'lucide-react';
 import { useSession, useSessionState } from '../context.ts';
+import { useRoom } from '../useRoom.ts';
 
 /** Opens the racks. */
 export function RackButton() {
   const session = useSession();
+  const isSmall = useRoom() === 'small';
   const isOpen = useSessionState((state) => state.isRackOpen);
   return (
     <button
@@ -12,7 +15,7 @@ export function RackButton() {
       title="Parts at hand: take one, or put one there"
       onClick={() => (isOpen ? session.closeRacks() : session.openRacks())}
     >
-      Racks
+      {isSmall ? <Library size={14} aria-label="Racks" /> : 'Racks'}
     </button>
   );
 }
