@@ -102,6 +102,19 @@ test('mirrored parts, operands and members of patterns have their docks where th
   ]);
 });
 
+test('a dock on a face of an operand stays there when the operand is renamed', () => {
+  const steps: Statement[] = [
+    ['box', { as: 'plate', size: [60, 40, 20] }],
+    ['cylinder', { as: 'drill', diameter: 8, height: 40, at: [20, 20, -5] }],
+    ['subtract', { as: 'drilled', from: 'plate', parts: ['drill'] }],
+    ['dock', { at: { on: 'drilled', at: 'top&drill.side', snap: 'centre' }, called: 'mouth' }],
+  ];
+  const wanted = [{ dock: 'mouth', at: [20, 20, 20], out: [0, 0, 1] }];
+  expect(docksOf(built(...steps), 'drilled')).toEqual(wanted);
+  const renamed = built(...steps, ['rename', { part: 'drill', to: 'hole' }]);
+  expect(docksOf(renamed, 'drilled')).toEqual(wanted);
+});
+
 test('a name that is gone is told, and nothing is joined by it', () => {
   const document = built(
     ['box', { as: 'a', size: [60, 40, 20] }],

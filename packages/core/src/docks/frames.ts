@@ -113,6 +113,14 @@ export function outOf(
   return isRefusal(face) || !('normal' in face) ? undefined : cleanDirection(face.normal);
 }
 
+/** Names of operands as the kernel tells them, which outlive that an operand is renamed. */
+export const keptNames = (at: string, shape: SnapShape, document: KadrelDocument): string =>
+  at
+    .split(MEETING)
+    .map((written) => written.trim())
+    .map((written) => (written.includes('.') ? (bestName(written, shape, document) ?? written) : written))
+    .join(MEETING);
+
 /** The names as the kernel gives them: people may leave out the operand. */
 const namesOf = (at: string, shape: SnapShape, document: KadrelDocument): string =>
   at

@@ -2,7 +2,7 @@
 import { partNamed, vectorOf } from '../document/items.ts';
 import type { Dock } from '../document/dock.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../document/schema.ts';
-import { namedPlace, outOf, type DockedSolid, type NamedPlace } from '../docks/frames.ts';
+import { keptNames, namedPlace, outOf, type DockedSolid, type NamedPlace } from '../docks/frames.ts';
 import { docksOn, type DockPlace, type ShapeOf } from '../docks/places.ts';
 import type { NamedPoint } from '../snapping/locate.ts';
 import { solidNamed } from '../snapping/solidNamed.ts';
@@ -132,7 +132,7 @@ export function readSpot(given: unknown, readers: DockReaders): Spot | Refusal {
   if (isRefusal(found)) return found;
   const { at, snap, near } = told as NamedPoint;
   const on = {
-    at,
+    at: keptNames(at, shape.snaps, document),
     ...(snap === undefined ? {} : { snap }),
     near: [...plain(near ?? found.point)] as [number, number, number],
   };
