@@ -144,7 +144,7 @@ export class Catcher {
         halfWay: manner.halfWay,
       },
       pins,
-      docks: snapDocks(this.stage.shownDocks()),
+      docks: snapDocks(this.stage.shownDocks),
       from,
       guides: [
         // The last one first: where rays lie on each other, distances count from what was touched last.

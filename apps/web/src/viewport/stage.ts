@@ -96,6 +96,7 @@ interface Cutting {
 
 /** What all views share: the canvas, the model and the pointer. */
 export class Stage {
+  private docksShown: readonly DockPlace[] = [];
   readonly picture: Picture;
   readonly panes: Pane[] = [];
   sceneBox: Box | undefined;
@@ -404,8 +405,13 @@ export class Stage {
     }
   }
 
-  /** Docks that are shown now: while one is to be chosen, all of them. */
-  shownDocks(): readonly DockPlace[] {
+  /** Docks that can be caught now: the pointer asks at every move. */
+  get shownDocks(): readonly DockPlace[] {
+    return this.docksShown;
+  }
+
+  /** While a dock is to be chosen, all of them. */
+  private docksToShow(): readonly DockPlace[] {
     const state = this.session.store.getState();
     const { places } = this.session.docksNow();
     if (asksForDock(state.statement)) return places;
@@ -418,7 +424,8 @@ export class Stage {
 
   private showDocks(): void {
     const taken = takenDocks(this.session.store.getState().document);
-    const docks = this.shownDocks().map(({ end, dock, pose, lost }) => ({
+    this.docksShown = this.docksToShow();
+    const docks = this.docksShown.map(({ end, dock, pose, lost }) => ({
       at: pose.shift,
       out: column(pose.turn, 2),
       name: dock.name,

@@ -8,7 +8,8 @@ import { docksIn, placeOfEnd, type DockPlace, type ShapeOf } from './places.ts';
 
 /** Nearer than this is closed: ten times what a placement loses, a tenth of the kernel’s tolerance. */
 const CLOSED_MM = 1e-8;
-const CLOSED_DEGREES = 1e-8;
+/** A turn below this is none, degrees. */
+export const CLOSED_DEGREES = 1e-8;
 /** Sizes this near to each other are one. */
 const SAME_SIZE_MM = 1e-9;
 

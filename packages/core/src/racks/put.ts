@@ -18,7 +18,6 @@ export interface Taking {
   readonly values: Readonly<Record<string, Num>>;
   readonly size?: string | undefined;
   readonly follows: boolean;
-  readonly name?: string | undefined;
 }
 
 type NewId = () => ItemId;
@@ -50,11 +49,7 @@ export function putRackPart(
           newId,
         );
   const item = draft.items[top]!;
-  item.name = nameFor(
-    draft,
-    item,
-    taking.name ?? `${part.name}${taking.size === undefined ? '' : ` ${taking.size}`}`,
-  );
+  item.name = nameFor(draft, item, `${part.name}${taking.size === undefined ? '' : ` ${taking.size}`}`);
   item.taken = takenOf(keptPart(draft, part, newId), taking, ids);
   return { item: top };
 }

@@ -1,5 +1,6 @@
 /** What is joined to what, what has drifted apart, and which docks are open. */
 import {
+  CLOSED_DEGREES,
   formatAngle,
   formatLengthWithUnit,
   type DockEnd,
@@ -112,7 +113,7 @@ function JointButtons({ joint }: { readonly joint: Joint }) {
 function Drift({ report: { joint, gap, angle } }: { readonly report: JointReport }) {
   const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
-  const turned = angle > 1e-8 ? ` and ${formatAngle(angle)}` : '';
+  const turned = angle > CLOSED_DEGREES ? ` and ${formatAngle(angle)}` : '';
   return (
     <p className="flex items-center gap-1.5 text-[12px] text-bad">
       <span className="flex-1">

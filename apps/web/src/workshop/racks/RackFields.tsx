@@ -11,6 +11,7 @@ import {
   type Parameter,
   type RackPart,
 } from '@kadrel/core';
+import { useMemo } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import { PickList, type FieldProps, type Option } from '../PickList.tsx';
 
@@ -18,9 +19,11 @@ import { PickList, type FieldProps, type Option } from '../PickList.tsx';
 function useRackPart({ blank, statement }: Pick<FieldProps, 'blank' | 'statement'>): RackPart | undefined {
   const document = useSessionState((state) => state.document);
   const given = statement.typed[blank.of ?? 'part'];
-  if (given === undefined || given === '') return undefined;
-  const found = rackPartMeant(given, { document, lookUp: starterPart });
-  return isRefusal(found) ? undefined : found;
+  return useMemo(() => {
+    if (given === undefined || given === '') return undefined;
+    const found = rackPartMeant(given, { document, lookUp: starterPart });
+    return isRefusal(found) ? undefined : found;
+  }, [given, document]);
 }
 
 /** What ships, by name; parts of other racks are taken in the panel. */

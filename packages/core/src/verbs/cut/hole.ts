@@ -10,7 +10,7 @@ import { placePart } from '../../document/placing.ts';
 import { isWhole, valueOf, worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
 import { directionWithin, frameOut } from '../../docks/frames.ts';
-import { carry, chain, inverse, turnVector, type Pose } from '../../space/pose.ts';
+import { carry, carryBack, turnVector, type Pose } from '../../space/pose.ts';
 import { along, dot, scale, type Vec3 } from '../../space/vector.ts';
 import {
   declareVerb,
@@ -25,7 +25,7 @@ import {
 import type { Spot } from '../../statement/docks.ts';
 import { addPart } from '../shared/addPart.ts';
 import { combine } from '../shared/combine.ts';
-import { freeDockName, keptFrame, nextDockOrder } from '../shared/docks.ts';
+import { addDock, keptFrame } from '../shared/docks.ts';
 import { rangeAlong } from '../place/distribute.ts';
 
 /** How far the drill reaches out of the surface, mm: so far that nothing is left standing on it. */
@@ -153,20 +153,8 @@ function addMouths(draft: KadrelDocument, id: ItemId, { drill, values }: Mouths,
   const world = worldFromPart(draft, id);
   const { thread } = values;
   for (const { at, out } of drill.mouths) {
-    const dock = context.newId();
-    const z = directionWithin(world, out);
-    const frame = {
-      turn: frameOut(z, [0, 0, 0]),
-      shift: chain(inverse(world), { turn: frameOut(out, [0, 0, 0]), shift: at }).shift,
-    };
-    part.docks ??= {};
-    part.docks[dock] = {
-      id: dock,
-      name: freeDockName(part, 'hole'),
-      order: nextDockOrder(part),
-      ...boltLook(thread),
-      ...keptFrame(frame),
-    };
+    const frame = { turn: frameOut(directionWithin(world, out), [0, 0, 0]), shift: carryBack(world, at) };
+    addDock(part, { name: 'hole', ...boltLook(thread), ...keptFrame(frame) }, context);
   }
 }
 

@@ -27,7 +27,7 @@ import {
 } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import type { Spot } from '../../statement/docks.ts';
-import { freeDockName, keptFrame, nextDockOrder } from '../shared/docks.ts';
+import { addDock, keptFrame } from '../shared/docks.ts';
 
 /** More docks than this at once are a slip of the finger. */
 const MAX_AT_ONCE = 500;
@@ -89,17 +89,14 @@ export const dock = declareVerb({
     if (isRefusal(steps)) return steps;
     const isTied = values.at.on !== undefined && part.id === values.at.part && steps.length === 1;
     for (const step of steps) {
-      const id = context.newId();
-      part.docks ??= {};
-      part.docks[id] = {
-        id,
-        name: freeDockName(part, (values.called ?? 'Dock').slice(0, 120)),
-        order: nextDockOrder(part),
+      const said = {
+        name: (values.called ?? 'Dock').slice(0, 120),
         ...lookOf(values),
         ...keptFrame(chain(step, frame)),
         ...(steps.length === 1 ? toldOrigin(draft, part, values.at) : {}),
         ...(isTied && values.out === undefined ? { on: values.at.on } : {}),
       };
+      addDock(part, said, context);
     }
     return { select: [part.id] };
   },
@@ -135,14 +132,14 @@ const lookOf = ({ kind, role, size }: Look): Pick<Dock, 'kind' | 'role' | 'size'
   ...(size === undefined ? {} : { size }),
 });
 
-export interface Looking {
+interface Looking {
   readonly at: Spot;
   readonly out?: Vec3 | undefined;
   readonly roll: Num;
 }
 
 /** The frame of a dock of this part: Z the way it looks, X upward before the roll. In the frame of the part. */
-export function frameOf(draft: KadrelDocument, part: Part, { at, out, roll }: Looking): Pose {
+function frameOf(draft: KadrelDocument, part: Part, { at, out, roll }: Looking): Pose {
   const world = worldFromPart(draft, part.id);
   const toPart = chain(inverse(world), ownerPose(draft, at.part));
   const point = at.part === undefined ? carryBack(world, at.point) : carry(toPart, at.point);

@@ -1,9 +1,8 @@
-import { visibleParts, worldFromPart } from '../../document/items.ts';
+import { visibleParts } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { matches, takenDocks } from '../../docks/report.ts';
 import { apart, wantedPose } from '../../docks/joining.ts';
 import type { DockPlace } from '../../docks/places.ts';
-import { chain, inverse } from '../../space/pose.ts';
 import {
   declareVerb,
   needed,
@@ -14,7 +13,7 @@ import {
 } from '../../statement/declare.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
-import { addJoint, endOnCopy, standDock } from '../shared/docks.ts';
+import { addJoint, carriedDock, endOnCopy, poseNow, standDock } from '../shared/docks.ts';
 import { lockedRefusal, withoutNested } from '../shared/placing.ts';
 
 /** More joints than this at once are a slip of the finger. */
@@ -130,14 +129,12 @@ function joinPairs(
 ): ItemId[] {
   const { go, turn = 0, offset = 0, held } = values;
   const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;
-  const owns = new Map(
-    pairs.map(({ mover }) => [mover, chain(inverse(worldFromPart(draft, mover.part)), mover.pose)]),
-  );
+  const owns = new Map(pairs.map(({ mover }) => [mover, carriedDock(draft, mover)]));
   return pairs.map(({ mover, goal }) => {
     const carrier =
       go === 'each' ? mover.part : (go === 'linked' ? linkPart : copyPart)(draft, mover.part, context);
     if (go !== 'each') draft.items[carrier]!.locked = false;
-    const from = chain(worldFromPart(draft, carrier), owns.get(mover)!);
+    const from = poseNow(draft, owns.get(mover)!, carrier);
     standDock(draft, draft.items[carrier]!, from, wantedPose(goal.pose, numbers));
     const moved = endOnCopy(draft, mover, carrier);
     addJoint(draft, { moved, onto: goal.end, turn, tilt: [0, 0], offset, isHeld: held === 'held' }, context);

@@ -66,7 +66,7 @@ export const take = declareVerb({
         'size',
       );
     }
-    const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows', name: as };
+    const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows' };
     const put = putRackPart(draft, part, taking, () => context.newId());
     if ('fault' in put) return refuse('rack-part', put.fault, values.values ? 'values' : 'part');
     const { item } = put;

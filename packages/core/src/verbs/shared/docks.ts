@@ -14,13 +14,13 @@ import { refuse, type Refusal, type VerbContext } from '../../statement/declare.
 import type { DockSaid } from '../../statement/docks.ts';
 
 /** The name that was said, if no dock of the part has it; else the next one free. */
-export function freeDockName(part: Part, wanted: string): string {
+function freeDockName(part: Part, wanted: string): string {
   const taken = new Set(docksInOrder(part).map(({ name }) => name));
   if (!taken.has(wanted)) return wanted;
   for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
 }
 
-export const nextDockOrder = (part: Part): number => (docksInOrder(part).at(-1)?.order ?? 0) + 1;
+const nextDockOrder = (part: Part): number => (docksInOrder(part).at(-1)?.order ?? 0) + 1;
 
 /** Origin and turn as they are kept. */
 export function keptFrame({ turn, shift }: Pose): Pick<Dock, 'origin' | 'turn'> {
@@ -28,6 +28,16 @@ export function keptFrame({ turn, shift }: Pose): Pick<Dock, 'origin' | 'turn'> 
     origin: [...shift] as [number, number, number],
     turn: degreesOfTurn(turn).map(roundAngle) as [number, number, number],
   };
+}
+
+/** What is said of a new dock besides its id and its rank. */
+type NewDock = Omit<Dock, 'id' | 'order'>;
+
+/** Adds a dock to a part, under the name that was said or the next one free. */
+export function addDock(part: Part, said: NewDock, context: Pick<VerbContext, 'newId'>): void {
+  const id = context.newId();
+  part.docks ??= {};
+  part.docks[id] = { ...said, id, name: freeDockName(part, said.name), order: nextDockOrder(part) };
 }
 
 /** Puts a part so that its dock, which stands at `from` now, stands at `to`; both in the world. What rounding leaves goes out of the turn alone. */
