@@ -9,7 +9,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, type Statement } from './bench.ts';
+import { builtBy, numbers, type Statement } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -113,6 +113,107 @@ test('a dock on a face of an operand stays there when the operand is renamed', (
   expect(docksOf(built(...steps), 'drilled')).toEqual(wanted);
   const renamed = built(...steps, ['rename', { part: 'drill', to: 'hole' }]);
   expect(docksOf(renamed, 'drilled')).toEqual(wanted);
+});
+
+test('what is held goes along when the size of what it hangs on changes, and what hangs on that in turn', () => {
+  const block = (as: string, at: number[]): Statement[] => [
+    ['box', { as, size: [60, 40, 20], at }],
+    ['dock', { at: { on: as, at: 'left' }, called: 'from' }],
+    ['dock', { at: { on: as, at: 'right' }, called: 'to' }],
+  ];
+  const steps: Statement[] = [
+    ...block('a', [0, 0, 0]),
+    ...block('b', [0, 200, 0]),
+    ...block('c', [0, 400, 0]),
+    ['join-docks', { dock: 'b: from', onto: 'a: to', held: 'held' }],
+    ['join-docks', { dock: 'c: from', onto: 'b: to', held: 'held', offset: 2 }],
+  ];
+  const x = (document: KadrelDocument, part: string) => partNamed(document, part)!.placement.origin[0];
+  const closed = (document: KadrelDocument) => reportOf(document).joints.every(({ isClosed }) => isClosed);
+  const longer = (part: string): Statement => ['change', { parts: [part], size: ['100', '60', 'now'] }];
+  // Of the first: both others go along, by its length and by half of its width.
+  const first = built(...steps, longer('a'));
+  expect([x(first, 'b'), x(first, 'c'), closed(first)]).toEqual([100, 162, true]);
+  expect(partNamed(first, 'c')!.placement.origin[1]).toBe(10);
+  // Of the one between: it stays where it hangs, and the last goes along.
+  const middle = built(...steps, longer('b'));
+  expect([x(middle, 'a'), x(middle, 'b'), x(middle, 'c'), closed(middle)]).toEqual([0, 60, 162, true]);
+  expect(partNamed(middle, 'b')!.placement.origin[1]).toBe(-10);
+  // A locked one stays, and is told.
+  const locked = built(...steps, ['change', { parts: ['b'], locked: 'yes' }], longer('a'));
+  expect(reportOf(locked).joints.map(({ isClosed }) => isClosed)).toEqual([false, true]);
+  // A clearance by a variable.
+  const byVariable: Statement[] = [
+    ...steps.slice(0, -1),
+    ['variable', { name: 'gap', value: '2' }],
+    ['join-docks', { dock: 'c: from', onto: 'b: to', held: 'held', offset: 'gap' }],
+  ];
+  const wider = built(...byVariable, ['variable', { name: 'gap', value: '5' }]);
+  expect([x(wider, 'c'), closed(wider)]).toEqual([125, true]);
+});
+
+test('random trees of held blocks stay closed whatever size is changed', () => {
+  const random = numbers(1);
+  const side = () => Math.round(10 + 90 * random());
+  const faces = ['left', 'right', 'front', 'back', 'top', 'bottom'];
+  for (let run = 0; run < 5; run++) {
+    const steps: Statement[] = [];
+    for (let i = 0; i < 6; i++) {
+      steps.push(['box', { as: `b${i}`, size: [side(), side(), side()], at: [0, 200 * i, 0] }]);
+      for (const at of faces) steps.push(['dock', { at: { on: `b${i}`, at }, called: at }]);
+      const [root, own, other] = [Math.floor(random() * i), random(), random()];
+      const plug = faces[Math.floor(other * 3) * 2 + 1];
+      const turn = [0, 90, 37][Math.floor(random() * 3)]!;
+      // Sockets are left, front, bottom; plugs the others, of which each is taken once at most.
+      if (i > 0)
+        steps.push([
+          'join-docks',
+          {
+            dock: `b${i}: ${faces[Math.floor(own * 3) * 2]}`,
+            onto: `b${root}: ${plug}`,
+            held: 'held',
+            turn,
+          },
+        ]);
+    }
+    const changes = [0, 1, 2].map((): Statement => [
+      'change',
+      { parts: [`b${Math.floor(random() * 6)}`], size: [side(), side(), side()] },
+    ]);
+    const joined = steps.filter(([verb, typed], i) => verb !== 'join-docks' || isFirst(steps, typed.onto, i));
+    const { joints } = reportOf(built(...joined, ...changes));
+    expect(joints.length).toBeGreaterThan(1);
+    expect(joints.filter(({ isClosed }) => !isClosed)).toEqual([]);
+  }
+});
+
+const isFirst = (steps: readonly Statement[], onto: unknown, index: number): boolean =>
+  steps.findIndex(([, typed]) => typed.onto === onto) === index;
+
+test('docks of operands follow their faces in what these have become', () => {
+  const steps: Statement[] = [
+    ['box', { as: 'plate', size: [60, 40, 20] }],
+    ['box', { as: 'arm', size: [30, 20, 10], at: [60, 10, 5] }],
+    ['dock', { at: { on: 'arm', at: 'right' }, called: 'tip' }],
+    ['dock', { at: { on: 'plate', at: 'left' }, called: 'root' }],
+    ['union', { as: 'bracket', parts: ['plate', 'arm'] }],
+  ];
+  const changed = built(
+    ...steps,
+    ['change', { parts: ['arm'], size: ['50', 'now', 'now'] }],
+    ['move', { parts: ['bracket'], by: [0, 0, 7] }],
+  );
+  expect(docksOf(changed, 'bracket')).toEqual([
+    { dock: 'root', at: [0, 20, 17], out: [-1, 0, 0] },
+    { dock: 'tip', at: [110, 20, 17], out: [1, 0, 0] },
+  ]);
+  // Cut away by another: where it was put.
+  const cut = built(
+    ...steps,
+    ['box', { as: 'knife', size: [20, 60, 60], at: [80, -10, -10] }],
+    ['subtract', { as: 'short', from: 'bracket', parts: ['knife'] }],
+  );
+  expect(docksOf(cut, 'short')[1]).toEqual({ dock: 'tip', at: [90, 20, 10], out: [1, 0, 0] });
 });
 
 test('a name that is gone is told, and nothing is joined by it', () => {

@@ -2,6 +2,7 @@
 import {
   USUAL_SCOPE,
   docksReport,
+  gatheredPart,
   partNamed,
   rackPartFault,
   starterRack,
@@ -111,4 +112,33 @@ test('a bolt through two plates: drilled for M8, taken onto the hole, then M10, 
   const larger = built(...steps, ['change-taken', { part: 'bolt', size: 'M10' }]);
   expect(box('bolt', larger).max[2]).toBeCloseTo(18 + 6.4, 9);
   expect(Object.values(larger.joints)).toHaveLength(2);
+});
+
+test('docks that follow faces join there at any size', () => {
+  const kit = built(
+    ['variable', { name: 'long', value: '60' }],
+    ['box', { as: 'arm', size: ['long', 40, 20] }],
+    ['dock', { at: { on: 'arm', at: 'right' }, called: 'tip', kind: 'arm' }],
+  );
+  const arm = {
+    ...gatheredPart(kit, partNamed(kit, 'arm')!.id, {
+      id: 'arm1',
+      version: 1,
+      name: 'Arm',
+      about: '',
+      words: [],
+    }),
+    sizes: [{ name: 'long', values: { long: '150' } }],
+  };
+  const document = built(
+    ['box', { as: 'wall', size: [10, 100, 100] }],
+    ['dock', { at: { on: 'wall', at: 'right' }, called: 'seat', kind: 'arm' }],
+    ['take', { part: arm, size: 'long', onto: 'wall: seat', as: 'it' }],
+  );
+  const { box } = measured(document);
+  expect([box.min[0], box.max[0]]).toEqual([10, 160]);
+  expect(
+    docksReport(document, (part, variant) => worldOf(document, kernel, () => '').shapeOf(part, variant))
+      .joints,
+  ).toMatchObject([{ isClosed: true }]);
 });

@@ -12,7 +12,8 @@ import { boxOfShape, type SnapInstance } from '../snapping/scene.ts';
 import { FACE_PLANE, FACE_STRIDE, type SnapShape } from '../snapping/shape.ts';
 import { boxPoint } from '../space/box.ts';
 import { cleanDirection, column, fromColumns, transposed } from '../space/matrix.ts';
-import { AT_ORIGIN, poseOf, turnVector, type Pose } from '../space/pose.ts';
+import { AT_ORIGIN, degreesOfTurn, poseOf, turnVector, type Pose } from '../space/pose.ts';
+import { roundAngle } from '../space/rounding.ts';
 import { cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 
 /** Directions whose sine is below this are one: a frame that is kept keeps its bits. */
@@ -36,6 +37,14 @@ export function numberedFrame(
 ): Pose {
   const pose = poseOf(vectorOf(origin), vectorOf(turn));
   return isMirrored ? mirroredFrame(pose) : pose;
+}
+
+/** Origin and turn as they are kept. */
+export function keptFrame({ turn, shift }: Pose): Pick<Dock, 'origin' | 'turn'> {
+  return {
+    origin: [...shift] as [number, number, number],
+    turn: degreesOfTurn(turn).map(roundAngle) as [number, number, number],
+  };
 }
 
 /** The same dock of the mirror image: it looks out of the same place, and its Y turns over so that its axes stay right-handed. */

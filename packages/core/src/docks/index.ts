@@ -1,8 +1,7 @@
 export { dockFrame, frameOut, namedPlace, numberedFrame } from './frames.ts';
 export { carrierOf, docksIn, docksOn, placeOfEnd, type DockPlace, type ShapeOf } from './places.ts';
-export { apart, jointFrame, partPose, wantedPose, type JointNumbers } from './joining.ts';
+export { CLOSED_DEGREES, apart, jointFrame, partPose, wantedPose, type JointNumbers } from './joining.ts';
 export {
-  CLOSED_DEGREES,
   docksReport,
   matches,
   matchingDocks,

@@ -59,3 +59,14 @@ export function apart(a: Pose, b: Pose): Apart {
   const cosine = (axes.reduce((sum, [x, y]) => sum + dot(x, y), 0) - 1) / 2;
   return { gap: distance(a.shift, b.shift), angle: degrees(Math.atan2(length(across) / 2, cosine)) };
 }
+
+/** Nearer than this is closed: ten times what a placement loses, a tenth of the kernel’s tolerance. */
+const CLOSED_MM = 1e-8;
+/** A turn below this is none, degrees. */
+export const CLOSED_DEGREES = 1e-8;
+
+/** Whether two frames are one, as far as a placement can tell. */
+export const isClosed = (a: Pose, b: Pose): boolean => isNearEnough(apart(a, b));
+
+/** Whether what is left between two frames is nothing. */
+export const isNearEnough = ({ gap, angle }: Apart): boolean => gap < CLOSED_MM && angle < CLOSED_DEGREES;

@@ -11,12 +11,13 @@ import {
   worldFromPart,
 } from '../document/items.ts';
 import { docksInOrder, isSameEnd, type Dock, type DockEnd } from '../document/dock.ts';
-import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
+import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
+import { MEETING } from '../document/naming.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
 import { isRefusal, type Refusal } from '../refusals/refusal.ts';
 import type { SnapShape } from '../snapping/shape.ts';
-import { chain, inverse, type Pose } from '../space/pose.ts';
-import { dockFrame, numberedFrame } from './frames.ts';
+import { carry, chain, inverse, type Pose } from '../space/pose.ts';
+import { dockFrame, keptFrame, numberedFrame } from './frames.ts';
 
 /** What is known of a built solid, or why nothing is. */
 export type ShapeOf = (part: ItemId, variant?: Variant) => { readonly snaps: SnapShape } | Refusal;
@@ -43,6 +44,8 @@ interface Holder {
   readonly mirrored: boolean;
   readonly extra?: Variant['extra'];
   readonly member?: string;
+  /** What it has become a part of. */
+  readonly combination?: Holder;
 }
 
 /** The docks of a standing item or a group: its own, and those of what it is made from. */
@@ -82,15 +85,18 @@ const dockedMembers = (document: KadrelDocument, item: Part): boolean => {
 /** Operands keep their docks, where they stand in what they have become part of. */
 function madeFrom(document: KadrelDocument, holder: Holder): Holder[] {
   if (holder.item.recipe.base.kind !== 'combine' || holder.mirrored) return [];
-  const outer = inverse(worldFromPart(document, holder.item.id));
   return withAllBelow(document, holder.item.id)
     .slice(1)
     .map((item) => ({
       ...holder,
       item,
-      pose: chain(holder.pose, chain(outer, worldFromPart(document, item.id))),
+      pose: chain(holder.pose, withinCombination(document, holder.item, item)),
+      combination: holder,
     }));
 }
+
+const withinCombination = (document: KadrelDocument, combination: Part, operand: Part): Pose =>
+  chain(inverse(worldFromPart(document, combination.id)), worldFromPart(document, operand.id));
 
 interface Placing {
   readonly holder: Holder;
@@ -100,32 +106,65 @@ interface Placing {
 
 function placeOf(document: KadrelDocument, part: ItemId, { holder, dock, shapeOf }: Placing): DockPlace {
   const { item, pose, mirrored, member } = holder;
-  const found = frameOf(document, holder, dock, shapeOf);
-  const own = isRefusal(found) ? numberedFrame(dock, mirrored) : found;
+  const found = standingPose(document, holder, { dock, shapeOf });
   return {
     end: { of: item.id, dock: dock.id, ...(member === undefined ? {} : { member }) },
     part,
     dock,
-    pose: chain(pose, own),
+    pose: isRefusal(found) ? chain(pose, numberedFrame(dock, mirrored)) : found,
     ...(isRefusal(found) ? { lost: found.message } : {}),
   };
 }
 
-function frameOf(
+/** Where a dock stands in the world, or why it does not know. */
+function standingPose(
   document: KadrelDocument,
-  { item, mirrored, extra }: Holder,
-  dock: Dock,
-  shapeOf: ShapeOf,
+  holder: Holder,
+  { dock, shapeOf }: Pick<Placing, 'dock' | 'shapeOf'>,
 ): Pose | Refusal {
-  if (!dock.on || isGroup(item) || isWhole(document, item)) return numberedFrame(dock, mirrored);
-  const shape = shapeOf(item.id, { mirrored, extra });
-  // What a part is made from may not be built by itself, and where there is no kernel nothing is.
-  if (isRefusal(shape))
-    return isStanding(document, item.id) && shape.code !== 'no-kernel'
-      ? shape
-      : numberedFrame(dock, mirrored);
-  if (shape.snaps.names.length === 0) return numberedFrame(dock, mirrored);
-  return dockFrame(dock, { document, name: item.name, shape: shape.snaps, mirrored });
+  const { item, pose, mirrored, extra, combination } = holder;
+  const numbered = chain(pose, numberedFrame(dock, mirrored));
+  if (!dock.on || isGroup(item) || isWhole(document, item)) return numbered;
+  const solid = combination ?? holder;
+  const shape = shapeOf(solid.item.id, { mirrored, extra });
+  // Where there is no kernel nothing is built.
+  if (isRefusal(shape)) return shape.code === 'no-kernel' ? numbered : shape;
+  if (shape.snaps.names.length === 0) return numbered;
+  const named = { document, name: item.name, shape: shape.snaps, mirrored };
+  if (!combination) {
+    const found = dockFrame(dock, named);
+    return isRefusal(found) ? found : chain(pose, found);
+  }
+  const found = dockFrame(dockWithin(document, combination.item, { item, dock }), named);
+  // What its name means may have been cut away by the others: it then stands where it was put.
+  return isRefusal(found) ? numbered : chain(combination.pose, found);
+}
+
+/** The dock of an operand, as a dock of the combination: in its frame, and by the names that faces have there. */
+function dockWithin(
+  document: KadrelDocument,
+  combination: Part,
+  { item, dock }: { readonly item: Part; readonly dock: Dock },
+): Dock {
+  const own = withinCombination(document, combination, item);
+  const path = lineage(document, item.id);
+  // The faces of a first operand keep their names; those of the others begin with its id.
+  const before = path
+    .slice(path.indexOf(combination.id) + 1)
+    .filter((id) => childrenOf(document.items[document.items[id]!.parent!]!)[0] !== id)
+    .map((id) => `${id}.`)
+    .join('');
+  const { at, near, snap } = dock.on!;
+  const names = at.split(MEETING).map((name) => `${before}${name.trim()}`);
+  return {
+    ...dock,
+    ...keptFrame(chain(own, numberedFrame(dock))),
+    on: {
+      at: names.join(MEETING),
+      ...(snap ? { snap } : {}),
+      ...(near ? { near: [...carry(own, near)] } : {}),
+    },
+  };
 }
 
 /** All docks that stand for themselves or belong to a group, in the order of the tree. */

@@ -3,13 +3,9 @@ import { inOrderMade } from '../document/fit.ts';
 import { isSameEnd, type Dock, type DockEnd, type Joint } from '../document/dock.ts';
 import { valueOf } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { apart, numbersOf, wantedPose } from './joining.ts';
+import { apart, isNearEnough, numbersOf, wantedPose } from './joining.ts';
 import { docksIn, placeOfEnd, type DockPlace, type ShapeOf } from './places.ts';
 
-/** Nearer than this is closed: ten times what a placement loses, a tenth of the kernel’s tolerance. */
-const CLOSED_MM = 1e-8;
-/** A turn below this is none, degrees. */
-export const CLOSED_DEGREES = 1e-8;
 /** Sizes this near to each other are one. */
 const SAME_SIZE_MM = 1e-9;
 
@@ -44,7 +40,7 @@ export function docksReport(document: KadrelDocument, shapeOf: ShapeOf): DockRep
   const taken = takenDocks(document);
   return {
     open: all.filter(({ end }) => !taken(end)),
-    joints: inOrderMade(document.joints).map((joint) => reportOf(joint, standing)),
+    joints: inOrderMade(document.joints).map((joint) => reportOf(document, joint, standing)),
     lost: all.filter(({ lost }) => lost !== undefined),
   };
 }
@@ -57,10 +53,25 @@ export function takenDocks({ joints }: KadrelDocument): (end: DockEnd) => boolea
 
 const keyOf = ({ of, dock, member = '' }: DockEnd) => `${of}/${dock}/${member}`;
 
-function reportOf(joint: Joint, standing: (end: DockEnd) => DockPlace | undefined): JointReport {
+function unknownOf(
+  { items }: KadrelDocument,
+  places: readonly (DockPlace | undefined)[],
+): string | undefined {
+  const lost = places.find((place) => place?.lost !== undefined);
+  if (places.includes(undefined)) return 'One of its docks is not there.';
+  const part = lost && items[lost.part];
+  // What is hidden is not built.
+  return part && !part.visible ? `Not known while ${part.name} is hidden.` : lost?.lost;
+}
+
+function reportOf(
+  document: KadrelDocument,
+  joint: Joint,
+  standing: (end: DockEnd) => DockPlace | undefined,
+): JointReport {
   const [moved, onto] = [standing(joint.moved), standing(joint.onto)];
   const misfit = moved && onto && misfitOf(moved.dock, onto.dock);
-  const unknown = moved && onto ? (moved.lost ?? onto.lost) : 'One of its docks is not there.';
+  const unknown = unknownOf(document, [moved, onto]);
   if (!moved || !onto || unknown !== undefined)
     return { joint, moved, onto, gap: 0, angle: 0, isClosed: false, unknown, misfit };
   const { gap, angle } = apart(moved.pose, wantedPose(onto.pose, numbersOf(joint)));
@@ -70,7 +81,7 @@ function reportOf(joint: Joint, standing: (end: DockEnd) => DockPlace | undefine
     onto,
     gap,
     angle,
-    isClosed: gap < CLOSED_MM && angle < CLOSED_DEGREES,
+    isClosed: isNearEnough({ gap, angle }),
     misfit,
   };
 }

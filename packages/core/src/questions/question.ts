@@ -6,6 +6,8 @@ import type { Fall, MeasuredFacts, Nearby, PairFacts, SolidPair } from './fitFac
 import type { MakeFacts, WallMap } from './makeFacts.ts';
 import type { Target } from '../document/fit.ts';
 import type { Tie } from '../document/sheet.ts';
+import type { DockEnd } from '../document/dock.ts';
+import type { Part } from '../document/part.ts';
 import type { ItemId } from '../recipes/ids.ts';
 import type { Box } from '../space/box.ts';
 import type { Geometry } from '../space/geometry.ts';
@@ -77,6 +79,8 @@ export type Question =
   | { readonly ask: 'walls'; readonly solid: string }
   /** What two solids have in common. */
   | { readonly ask: 'common'; readonly pair: SolidPair }
+  /** Where the docks of an item would stand if these items were as told. Those that do not know where they are, are left out. */
+  | { readonly ask: 'docks'; readonly part: ItemId; readonly items: Readonly<Record<ItemId, Part>> }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -102,6 +106,7 @@ export interface Replies {
   face: FaceFacts;
   edges: EdgeFacts;
   measured: MeasuredFacts;
+  docks: readonly StandingDock[];
   nearby: Nearby;
   pairs: readonly (PairFacts | null)[];
   falls: readonly Fall[];
@@ -112,6 +117,12 @@ export interface Replies {
   /** 6·E: both ends of each, in the part’s own frame, mm. */
   cage: readonly number[];
   solid: SolidWritten;
+}
+
+/** A dock as it stands in the world: Z points outward, X is where its roll begins. */
+export interface StandingDock {
+  readonly end: DockEnd;
+  readonly pose: Pose;
 }
 
 /** Exact, in the part's own frame. */

@@ -1,11 +1,11 @@
 /** A part of a document as a rack part: its recipe with all that it is made from, the variables that it needs, its docks. */
 import { valueOf } from '../recipes/numbers.ts';
-import { placementAt, withAllBelow } from '../document/items.ts';
+import { placementAt } from '../document/items.ts';
+import { withAllNeeded } from '../document/needed.ts';
 import type { Parameter, RackPart } from '../document/rack.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
 import { dimensionWord } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
-import { referencesIn, toolsIn } from '../recipes/bodies/index.ts';
 
 /** What is said of a part that is put on a rack. */
 export interface Gathering {
@@ -18,7 +18,7 @@ export interface Gathering {
 
 /** Without sizes; its parameters are the variables that its numbers use. */
 export function gatheredPart(document: KadrelDocument, part: ItemId, told: Gathering): RackPart {
-  const all = closureOf(document, part);
+  const all = withAllNeeded(document, part);
   const items = Object.fromEntries(all.map((item) => [item.id, atOrigin(item, part)]));
   const variables = variablesIn(document, items);
   return {
@@ -29,22 +29,6 @@ export function gatheredPart(document: KadrelDocument, part: ItemId, told: Gathe
     variables,
     items,
   };
-}
-
-/** The part, what is below it, and all that these refer to. */
-function closureOf(document: KadrelDocument, part: ItemId): Part[] {
-  const found = new Map<ItemId, Part>();
-  const add = (id: ItemId): void => {
-    for (const item of withAllBelow(document, id)) {
-      if (found.has(item.id)) continue;
-      found.set(item.id, item);
-      const { base } = item.recipe;
-      for (const other of [...referencesIn(item.recipe), ...toolsIn(item.recipe)]) add(other);
-      if (base.kind === 'link') add(base.to);
-    }
-  };
-  add(part);
-  return [...found.values()];
 }
 
 /** The part itself stands at the origin of a rack; what it refers to stands aside, out of sight. */

@@ -2,7 +2,7 @@
  * What a verb is: its blanks, its sentence, its key, its place on the bench, and a pure `apply`. The statement bar, the
  * bench, the search, the ledger, the shortcuts, the headless runner and its listing are all made from the declaration.
  */
-import type { Question, Replies } from '../questions/question.ts';
+import type { Question, Replies, StandingDock } from '../questions/question.ts';
 import type { Refusal } from '../refusals/refusal.ts';
 import type { Drawing } from '../formats/drawing.ts';
 import type { ChosenEdge, ChosenFace, ChosenPlace } from '../recipes/chosen.ts';
@@ -280,6 +280,8 @@ export interface VerbContext {
   worldBox(part: ItemId): Box;
   /** The docks of an item and of what it is made from as they stand, of the document that the statement began with. */
   docksOn(part: ItemId): readonly DockPlace[];
+  /** The docks of an item as the draft has it by now; none where it cannot be built. May throw Wanting. */
+  docksAfter(draft: KadrelDocument, part: ItemId): readonly StandingDock[];
   /** The way out of a solid at a point of its surface, both in the world; undefined elsewhere, and where nothing is known of it. */
   wayOut(part: ItemId, point: Vec3): Vec3 | undefined;
   /**

@@ -1,6 +1,7 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
 import { current, isDraft } from 'immer';
-import { isWhole, topOf, visibleParts, worldFromPart } from '../document/items.ts';
+import { docksInOrder } from '../document/dock.ts';
+import { isWhole, topOf, visibleParts, withAllBelow, worldFromPart } from '../document/items.ts';
 import { MOST_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
@@ -26,7 +27,8 @@ import {
   type VerbContext,
 } from './declare.ts';
 import { docksOn } from '../docks/places.ts';
-import { jointsFollow } from '../docks/following.ts';
+import { jointsFollow, type Changing } from '../docks/following.ts';
+import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
 import { offPlaneNotes } from './offPlane.ts';
 import { quantityReader, resolveStatement, type Typed } from './resolve.ts';
@@ -57,7 +59,7 @@ export function perform(
     done = change(document, (draft) => {
       outcome = verb.apply(draft, values as never, context);
       if (isRefusal(outcome)) return;
-      jointsFollow(document, draft, (id) => sameForm(document, draft, id));
+      jointsFollow(changing(document, draft, context));
       stepsFollow(document, draft);
     });
   } catch (error) {
@@ -113,15 +115,49 @@ function contextOf(document: KadrelDocument, world: World): VerbContext {
     ask,
     worldBox,
     docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
+    docksAfter: (draft, part) =>
+      docksAfter({ before: document, after: plainOf(draft), part }, { isBlind: world.isBlind, ask }),
     wayOut: (part, point) => wayOutOf(document, world, part, point),
     firstSurface,
   };
 }
 
-/** Whether an item has the recipe that it had. */
-function sameForm(before: KadrelDocument, draft: KadrelDocument, id: ItemId): boolean {
-  const now = draft.items[id];
-  return now !== undefined && (isDraft(now) ? current(now) : now).recipe === before.items[id]?.recipe;
+/** What held joints must know to follow. */
+function changing(before: KadrelDocument, draft: KadrelDocument, context: VerbContext): Changing {
+  let plain: KadrelDocument | undefined;
+  const now = () => (plain ??= plainOf(draft));
+  return {
+    before,
+    draft,
+    now,
+    docksOf: (which, part) => context.docksAfter(which === 'before' ? before : now(), part),
+  };
+}
+
+const plainOf = (draft: KadrelDocument): KadrelDocument => (isDraft(draft) ? current(draft) : draft);
+
+interface Carrier {
+  readonly before: KadrelDocument;
+  readonly after: KadrelDocument;
+  readonly part: ItemId;
+}
+
+/** The docks of an item as a draft has it. */
+function docksAfter(
+  { before, after, part }: Carrier,
+  { isBlind, ask }: Pick<World, 'isBlind'> & Pick<VerbContext, 'ask'>,
+): readonly StandingDock[] {
+  const doFollow = withAllBelow(after, part).some((item) => docksInOrder(item).some(({ on }) => on));
+  if (!doFollow || isBlind) return docksOn(after, part, () => refuse('no-kernel', 'Not asked.'));
+  const items = Object.fromEntries(
+    Object.values(after.items).flatMap((item) => (before.items[item.id] === item ? [] : [[item.id, item]])),
+  );
+  try {
+    return ask<'docks'>({ ask: 'docks', part, items });
+  } catch (error) {
+    if (error instanceof Unanswerable) return [];
+    throw error;
+  }
 }
 
 /** Why what was made does not have the name that was said: it is taken, or nothing was made. */

@@ -6,6 +6,7 @@ import {
   boxSize,
   carryBox,
   chain,
+  docksOn,
   inverse,
   nameFit,
   pathsOf,
@@ -20,7 +21,9 @@ import {
   type Pose,
   type Question,
   type Replies,
+  type SnapShape,
   type Standing,
+  type Variant,
   type Vec3,
 } from '@kadrel/core';
 import { contactWay, type Body } from '../facts/contact.ts';
@@ -49,6 +52,7 @@ interface Shapes extends SheetShapes, FitShapes {
   /** The cut faces of items on a plane, in its frame. */
   cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape;
   measure(document: KadrelDocument, id: ItemId): Measures;
+  facts(document: KadrelDocument, id: ItemId, variant?: Variant): { readonly snaps: SnapShape };
   wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures;
 }
 
@@ -102,6 +106,8 @@ export class Answers {
         return this.made(document, question.part, question.step);
       case 'cage':
         return this.cage(document, question.part);
+      case 'docks':
+        return this.docks(document, question);
       case 'solid':
         return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
       case 'regions':
@@ -134,6 +140,12 @@ export class Answers {
     // The later one is built from the earlier one, which is then at hand.
     const after = upTo(step);
     return facesMade(this.occt, upTo(step - 1), after);
+  }
+
+  private docks(document: KadrelDocument, { part, items }: Extract<Question, { ask: 'docks' }>) {
+    const then = { ...document, items: { ...document.items, ...items } };
+    const places = docksOn(then, part, (leaf, variant) => this.shapes.facts(then, leaf, variant));
+    return places.filter(({ lost }) => lost === undefined).map(({ end, pose }) => ({ end, pose }));
   }
 
   private cage(document: KadrelDocument, part: ItemId): Replies['cage'] {

@@ -9,7 +9,7 @@ import type { Dock } from '../../document/dock.ts';
 import { placePart } from '../../document/placing.ts';
 import { isWhole, valueOf, worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
-import { directionWithin, frameOut } from '../../docks/frames.ts';
+import { directionWithin, frameOut, keptFrame } from '../../docks/frames.ts';
 import { carry, carryBack, turnVector, type Pose } from '../../space/pose.ts';
 import { along, dot, scale, type Vec3 } from '../../space/vector.ts';
 import {
@@ -25,7 +25,7 @@ import {
 import type { Spot } from '../../statement/docks.ts';
 import { addPart } from '../shared/addPart.ts';
 import { combine } from '../shared/combine.ts';
-import { addDock, keptFrame } from '../shared/docks.ts';
+import { addDock } from '../shared/docks.ts';
 import { rangeAlong } from '../place/distribute.ts';
 
 /** How far the drill reaches out of the surface, mm: so far that nothing is left standing on it. */

@@ -4,7 +4,7 @@ import type { Part } from '../../document/schema.ts';
 import { column, multiply, turnAbout } from '../../space/matrix.ts';
 import { NO_TURN, carry, chain, inverse, type Pose } from '../../space/pose.ts';
 import { valueOf } from '../../recipes/numbers.ts';
-import { directionWithin, frameOut, numberedFrame } from '../../docks/frames.ts';
+import { directionWithin, frameOut, keptFrame, numberedFrame } from '../../docks/frames.ts';
 import {
   declareVerb,
   isRefusal,
@@ -17,7 +17,6 @@ import {
 } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import { readOne } from '../../statement/reading.ts';
-import { keptFrame } from '../shared/docks.ts';
 
 const ROLES = { plug: 'plug', socket: 'socket', either: 'either' } as const;
 

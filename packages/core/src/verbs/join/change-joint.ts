@@ -10,7 +10,8 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { jointNamed, standDock } from '../shared/docks.ts';
+import { jointNamed } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 import { lockedRefusal } from '../shared/placing.ts';
 import { carrierOf, type DockPlace } from '../../docks/places.ts';
 import { isSameEnd } from '../../document/dock.ts';

@@ -10,7 +10,8 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { carriedDock, jointNamed, poseNow, standDock, type CarriedDock } from '../shared/docks.ts';
+import { carriedDock, jointNamed, poseNow, type CarriedDock } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 import { lockedRefusal } from '../shared/placing.ts';
 import { endsOfJoint } from './change-joint.ts';
 

@@ -1,7 +1,7 @@
 import { lineage, worldFromPart } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, Num, Part } from '../../document/schema.ts';
 import { DOCK_ROLES, type Dock, type DockRole } from '../../document/dock.ts';
-import { directionWithin, frameOut } from '../../docks/frames.ts';
+import { directionWithin, frameOut, keptFrame } from '../../docks/frames.ts';
 import { valueOf, vectorOf } from '../../recipes/numbers.ts';
 import { multiply, turnAbout } from '../../space/matrix.ts';
 import {
@@ -27,7 +27,7 @@ import {
 } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import type { Spot } from '../../statement/docks.ts';
-import { addDock, keptFrame } from '../shared/docks.ts';
+import { addDock } from '../shared/docks.ts';
 
 /** More docks than this at once are a slip of the finger. */
 const MAX_AT_ONCE = 500;

@@ -13,7 +13,8 @@ import {
 } from '../../statement/declare.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
-import { addJoint, carriedDock, endOnCopy, poseNow, standDock } from '../shared/docks.ts';
+import { addJoint, carriedDock, endOnCopy, poseNow } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 import { lockedRefusal, withoutNested } from '../shared/placing.ts';
 
 /** More joints than this at once are a slip of the finger. */

@@ -16,7 +16,8 @@ import {
   type VerbContext,
 } from '../../statement/declare.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
-import { addJoint, docksMeant, endOnCopy, standDock, takenRefusal } from '../shared/docks.ts';
+import { addJoint, docksMeant, endOnCopy, takenRefusal } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 import { lockedRefusal, placePart, withoutNested } from '../shared/placing.ts';
 
 const MOVES = {

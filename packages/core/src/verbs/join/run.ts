@@ -14,15 +14,8 @@ import {
   type VerbContext,
 } from '../../statement/declare.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
-import {
-  addJoint,
-  carriedDock,
-  docksMeant,
-  endOnCopy,
-  poseNow,
-  standDock,
-  takenRefusal,
-} from '../shared/docks.ts';
+import { addJoint, carriedDock, docksMeant, endOnCopy, poseNow, takenRefusal } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 
 /** More pieces than this are better told by a pattern. */
 const MAX_PIECES = 500;

@@ -1,14 +1,13 @@
-import { numberedFrame } from '../../docks/frames.ts';
 import { wantedPose } from '../../docks/joining.ts';
 import { matches } from '../../docks/report.ts';
-import type { DockPlace } from '../../docks/places.ts';
-import { docksInOrder, type Dock, type DockEnd } from '../../document/dock.ts';
-import { valueOf, withAllBelow, worldFromPart } from '../../document/items.ts';
+import { docksOn, type DockPlace } from '../../docks/places.ts';
+import type { Dock, DockEnd } from '../../document/dock.ts';
+import { valueOf } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { usualValues } from '../../racks/made.ts';
 import { putRackPart } from '../../racks/put.ts';
 import { vectorOf } from '../../recipes/numbers.ts';
-import { chain, type Pose } from '../../space/pose.ts';
+import type { Pose } from '../../space/pose.ts';
 import {
   declareVerb,
   needed,
@@ -18,7 +17,8 @@ import {
   type Values,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { addJoint, docksMeant, standDock, takenRefusal } from '../shared/docks.ts';
+import { addJoint, docksMeant, takenRefusal } from '../shared/docks.ts';
+import { standDock } from '../../docks/standing.ts';
 import { shiftPart } from '../shared/placing.ts';
 
 const BLANKS = {
@@ -85,15 +85,12 @@ interface OwnDock {
   readonly pose: Pose;
 }
 
-/** The docks of what was taken, by their numbers. */
-function ownDocks(draft: KadrelDocument, item: ItemId): OwnDock[] {
-  return withAllBelow(draft, item).flatMap((one) =>
-    docksInOrder(one).map((dock) => ({
-      end: { of: one.id, dock: dock.id },
-      dock,
-      pose: chain(worldFromPart(draft, one.id), numberedFrame(dock)),
-    })),
-  );
+/** The docks of what was taken as they stand, or by their numbers where it cannot be built. */
+function ownDocks(draft: KadrelDocument, item: ItemId, context: VerbContext): OwnDock[] {
+  const standing = context.docksAfter(draft, item);
+  const found =
+    standing.length > 0 ? standing : docksOn(draft, item, () => refuse('no-kernel', 'Not asked.'));
+  return found.map(({ end, pose }) => ({ end, pose, dock: draft.items[end.of]!.docks![end.dock]! }));
 }
 
 /** Puts what was taken onto a dock, by the dock that was said or the first that matches. */
@@ -104,7 +101,7 @@ function joinTaken(
   context: VerbContext,
 ): Refusal | undefined {
   const { onto, by, turn = 0, offset = 0, held } = values;
-  const pair = pairFor(ownDocks(draft, item), docksMeant(draft, onto!, context), {
+  const pair = pairFor(ownDocks(draft, item, context), docksMeant(draft, onto!, context), {
     by,
     isSaid: onto!.place !== undefined,
   });

@@ -2,14 +2,10 @@
 import { freeJoint } from '../../docks/names.ts';
 import { docksInOrder, isSameEnd, type Dock, type DockEnd, type Joint } from '../../document/dock.ts';
 import { worldFromPart } from '../../document/items.ts';
-import { placePart, shiftPart } from '../../document/placing.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Num, type Part } from '../../document/schema.ts';
 import { carrierOf, type DockPlace } from '../../docks/places.ts';
-import { partPose } from '../../docks/joining.ts';
 import { takenDocks } from '../../docks/report.ts';
-import { carry, chain, degreesOfTurn, inverse, type Pose } from '../../space/pose.ts';
-import { roundAngle } from '../../space/rounding.ts';
-import { subtract } from '../../space/vector.ts';
+import { chain, inverse, type Pose } from '../../space/pose.ts';
 import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 import type { DockSaid } from '../../statement/docks.ts';
 
@@ -22,14 +18,6 @@ function freeDockName(part: Part, wanted: string): string {
 
 const nextDockOrder = (part: Part): number => (docksInOrder(part).at(-1)?.order ?? 0) + 1;
 
-/** Origin and turn as they are kept. */
-export function keptFrame({ turn, shift }: Pose): Pick<Dock, 'origin' | 'turn'> {
-  return {
-    origin: [...shift] as [number, number, number],
-    turn: degreesOfTurn(turn).map(roundAngle) as [number, number, number],
-  };
-}
-
 /** What is said of a new dock besides its id and its rank. */
 type NewDock = Omit<Dock, 'id' | 'order'>;
 
@@ -38,15 +26,6 @@ export function addDock(part: Part, said: NewDock, context: Pick<VerbContext, 'n
   const id = context.newId();
   part.docks ??= {};
   part.docks[id] = { ...said, id, name: freeDockName(part, said.name), order: nextDockOrder(part) };
-}
-
-/** Puts a part so that its dock, which stands at `from` now, stands at `to`; both in the world. What rounding leaves goes out of the turn alone. */
-export function standDock(draft: KadrelDocument, part: Part, from: Pose, to: Pose): void {
-  const pose = worldFromPart(draft, part.id);
-  const own = chain(inverse(pose), from);
-  placePart(draft, part, partPose(pose, from, to));
-  const at = carry(worldFromPart(draft, part.id), own.shift);
-  shiftPart(draft, part, subtract(to.shift, at));
 }
 
 /** Where a dock stands in the frame of the item that carries it; as that is moved, it goes along. */

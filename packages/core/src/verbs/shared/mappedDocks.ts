@@ -1,5 +1,5 @@
 /** Docks of a part that is resized or mirrored: they stay on their places of it, and look out of it. */
-import { frameOut, numberedFrame } from '../../docks/frames.ts';
+import { frameOut, keptFrame, numberedFrame } from '../../docks/frames.ts';
 import type { Dock } from '../../document/dock.ts';
 import { MEETING, MERGED } from '../../document/naming.ts';
 import { poseOfPlacement } from '../../document/items.ts';
@@ -14,7 +14,6 @@ import {
 } from '../../space/matrix.ts';
 import { carry, carryBack, turnBack, turnVector, type Pose } from '../../space/pose.ts';
 import { unit, type Vec3 } from '../../space/vector.ts';
-import { keptFrame } from './docks.ts';
 
 /**
  * What is to be done with the docks of a part once its place and its form are mapped. Ask before that.
