@@ -1,7 +1,7 @@
 /** Docks: made by a pick, joined by clicks with quarter turns by keys, filled all at once, and closed again after a change. */
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { inNewProject, startsVerb } from './doing.ts';
+import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 
 const joints = (page: Page) => page.getByRole('list', { name: 'Joints' });
@@ -89,5 +89,36 @@ test('posts are joined to eight brackets at once, by keys alone', async ({ page 
   const posts = (await origins(page)).filter(([, , z]) => z === 5);
   expect(posts).toHaveLength(8);
   expect(posts).toContainEqual([610, 310, 5]);
+  expect(ada.problems).toEqual([]);
+});
+
+test('a run of held pieces goes along when the first is moved, and closes in a ring', async ({ page }) => {
+  const ada = await inNewProject(page, 'Ring');
+  await ada.makesBox(['100', '20', '10'], ['0', '0', '0'], 'piece');
+  await ada.types('Escape');
+  await docksAt(ada, '0, 10, 5', { called: 'start' });
+  await docksAt(ada, '90, 20, 5', { called: 'end' });
+  await startsVerb(page, 'Run');
+  await choosesIn(page, 'end', 'piece · end');
+  await choosesIn(page, 'start', 'piece · start');
+  await page.getByRole('textbox', { name: 'pieces', exact: true }).fill('4');
+  await choosesIn(page, 'held', 'held: it goes along');
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(joints(page).getByRole('listitem')).toHaveCount(3);
+  // Four at right angles come back to where they began.
+  await startsVerb(page, 'Join docks');
+  await choosesIn(page, 'dock', 'piece 4 · end');
+  await choosesIn(page, 'onto', 'piece · start');
+  await choosesIn(page, 'moves', 'nothing: they are only told to be joined');
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(joints(page).getByText('Apart by')).toHaveCount(0);
+  await selects(page, 'piece');
+  await page.getByRole('textbox', { name: 'Place Z', exact: true }).fill('40');
+  await page.keyboard.press('Enter');
+  await ada.isReady();
+  await expect(joints(page).getByText('Apart by')).toHaveCount(0);
+  expect((await ada.facts('piece 4')).box.min[2]).toBeCloseTo(40, 9);
   expect(ada.problems).toEqual([]);
 });

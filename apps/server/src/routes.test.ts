@@ -25,6 +25,7 @@ const OWNER = (status: number): Statuses => [401, 404, 404, status];
 interface Route {
   readonly statuses: Statuses;
   readonly body?: () => object;
+  readonly query?: string;
   /** In place of JSON. */
   readonly picture?: Buffer;
 }
@@ -80,6 +81,11 @@ const ROUTES: Readonly<Record<string, Route>> = {
   'get /api/racks/{id}': { statuses: OWNER(200) },
   'patch /api/racks/{id}': { statuses: OWNER(200), body: () => ({ name: 'Other' }) },
   'put /api/racks/{id}/parts': { statuses: OWNER(200), body: () => starterPart('Dowel')! },
+  'put /api/racks/{id}/parts/{part}/picture': {
+    statuses: OWNER(204),
+    body: () => ({ version: 1, viewBox: '0 0 1 1', path: 'M0 0L1 1' }),
+  },
+  'get /api/racks/{id}/parts/{part}/picture': { statuses: OWNER(404), query: '?version=1' },
   'delete /api/racks/{id}/parts/{part}': { statuses: OWNER(204) },
   'delete /api/racks/{id}': { statuses: OWNER(204) },
 };
@@ -105,14 +111,14 @@ async function whoeverAsks(): Promise<readonly Agent[]> {
   return [request.agent(app.getHttpServer()), await personOf(app), guest, await personOf(app)];
 }
 
-test.each(Object.entries(ROUTES))('%s', async (name, { statuses, body, picture }) => {
+test.each(Object.entries(ROUTES))('%s', async (name, { statuses, body, picture, query = '' }) => {
   const [method, path] = name.split(' ') as ['get' | 'post' | 'put' | 'patch' | 'delete', string];
   const agents = await whoeverAsks();
   const owner = agents[3]!;
   const id = await (path.startsWith('/api/racks') ? rackOf(owner) : projectOf(owner));
   const found: number[] = [];
   for (const agent of agents) {
-    const asked = agent[method](path.replace('{id}', id).replace('{part}', 'starterwasher'));
+    const asked = agent[method](path.replace('{id}', id).replace('{part}', 'starterwasher') + query);
     const answer = picture ? asked.type('image/png').send(picture) : asked.send(body?.());
     found.push((await answer).status);
   }

@@ -192,9 +192,13 @@ export class RackPartRow {
   @Property({ type: 'jsonb' })
   body!: RackPart;
 
-  /** Of the body as text. */
+  /** Of the body as text, and of its picture. */
   @Property({ type: 'integer' })
   bytes!: number;
+
+  /** SHA-256 of the picture’s bytes. */
+  @Property({ type: 'string', length: 64, nullable: true })
+  picture?: string | null = null;
 
   @Property({ type: 'timestamptz' })
   createdAt: Date & Opt = new Date();

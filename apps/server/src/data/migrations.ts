@@ -108,6 +108,18 @@ class Racks extends Migration {
   }
 }
 
+/** Pictures of what is on racks. */
+class RackPictures extends Migration {
+  override up(): void {
+    this.addSql('alter table rack_part add column picture varchar(64)');
+    this.addSql('create index rack_part_picture on rack_part (picture) where picture is not null');
+  }
+
+  override down(): void {
+    this.addSql('alter table rack_part drop column picture');
+  }
+}
+
 /** All steps, in order. */
 export const MIGRATIONS = [
   { name: '0001-first-tables', class: FirstTables },
@@ -115,4 +127,5 @@ export const MIGRATIONS = [
   { name: '0003-bounds', class: Bounds },
   { name: '0004-sign-ups', class: SignUps },
   { name: '0005-racks', class: Racks },
+  { name: '0006-rack-pictures', class: RackPictures },
 ];

@@ -17,9 +17,10 @@ const SWEEP_LOCK = 4_180_002;
 const SESSIONS = 'delete from session where expires_at < now()';
 const SIGN_UPS = 'delete from sign_up where expires_at < now()';
 const ARCHIVED = `delete from project where archived and archived_at < now() - ? * interval '1 day'`;
-/** A picture that was just stored may be about to be shown by a project. */
+/** A picture that was just stored may be about to be shown by a project or on a rack. */
 const PICTURES = `delete from asset a where a.stored_at < now() - interval '1 hour'
-  and not exists (select 1 from project p where p.picture = a.hash)`;
+  and not exists (select 1 from project p where p.picture = a.hash)
+  and not exists (select 1 from rack_part r where r.picture = a.hash)`;
 const LIMITS = 'delete from rate_limit where expire < extract(epoch from now()) * 1000';
 
 /** Once an hour removes what nobody needs any more. */

@@ -3,23 +3,37 @@ import {
   Controller,
   Delete,
   Get,
+  Header,
   HttpCode,
   HttpStatus,
   Param,
+  ParseIntPipe,
   ParseUUIDPipe,
   Patch,
   Post,
   Put,
+  Query,
+  Res,
+  type PipeTransform,
 } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ZodResponse } from 'nestjs-zod';
 import { Asker } from '../accounts/session.guard.ts';
 import { notFound, Problem } from '../common/problem.ts';
 import type { Account } from '../data/entities.ts';
-import { ChangeRack, ListedRack, NewRack, OpenedRack, PutRackPart } from './bodies.ts';
+import type { Response } from 'express';
+import { ChangeRack, ListedRack, NewRack, OpenedRack, PutRackPart, RackPicture } from './bodies.ts';
 import { RacksService } from './racks.service.ts';
 
 const rackId = new ParseUUIDPipe({ exceptionFactory: notFound });
+
+/** Ids of parts as documents have them. */
+const partId: PipeTransform<string, string> = {
+  transform(part) {
+    if (/^[a-z0-9]{1,40}$/.test(part)) return part;
+    throw new Problem(HttpStatus.NOT_FOUND, 'There is no such part on this rack.');
+  },
+};
 
 /** Racks and their parts. */
 @ApiTags('racks')
@@ -65,15 +79,39 @@ export class RacksController {
     return this.racks.put(account, id, body);
   }
 
+  /** Lines that a page has drawn of a version. */
+  @Put(':id/parts/:part/picture')
+  @HttpCode(204)
+  async setPicture(
+    @Asker() account: Account,
+    @Param('id', rackId) id: string,
+    @Param('part', partId) part: string,
+    @Body() body: RackPicture,
+  ): Promise<void> {
+    await this.racks.setPicture(account, { id, part }, body);
+  }
+
+  @Get(':id/parts/:part/picture')
+  @ApiOkResponse({ type: RackPicture })
+  @Header('Cache-Control', 'private, max-age=31536000, immutable')
+  async picture(
+    @Asker() account: Account,
+    @Param('id', rackId) id: string,
+    @Param('part', partId) part: string,
+    @Query('version', ParseIntPipe) version: number,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { mediaType, bytes } = await this.racks.picture(account, { id, part }, version);
+    response.type(mediaType).send(bytes);
+  }
+
   @Delete(':id/parts/:part')
   @HttpCode(204)
   async take(
     @Asker() account: Account,
     @Param('id', rackId) id: string,
-    @Param('part') part: string,
+    @Param('part', partId) part: string,
   ): Promise<void> {
-    if (!/^[a-z0-9]{1,40}$/.test(part))
-      throw new Problem(HttpStatus.NOT_FOUND, 'There is no such part on this rack.');
     await this.racks.take(account, id, part);
   }
 }

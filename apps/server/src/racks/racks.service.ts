@@ -1,12 +1,12 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { EntityManager, LockMode } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { rackPartFault, type RackPart } from '@kadrel/core';
 import { notFound, Problem } from '../common/problem.ts';
-import { Account, Rack, RackPartRow } from '../data/entities.ts';
+import { Account, Asset, Rack, RackPartRow } from '../data/entities.ts';
 import { Quota } from '../projects/quota.ts';
 import { projectOf } from '../projects/taskRunner.ts';
-import { MAX_PARTS } from './bodies.ts';
+import { MAX_PARTS, type RackPicture } from './bodies.ts';
 
 /** More racks than this nobody finds anything in. */
 const MAX_RACKS = 60;
@@ -19,7 +19,7 @@ const MINE = `(r.account_id = ?::uuid or r.project_id in (select m.project_id fr
 const LISTED = `select r.id, r.name, r.project_id as project,
     (select count(distinct part_id)::int from rack_part p where p.rack_id = r.id) as parts
   from rack r where ${MINE} order by r.created_at`;
-const LATEST = `select distinct on (part_id) body from rack_part where rack_id = ?::uuid order by part_id, version desc`;
+const LATEST = `select distinct on (part_id) part_id, body, picture from rack_part where rack_id = ?::uuid order by part_id, version desc`;
 const FORGET = `delete from rack_part where rack_id = ?::uuid and part_id = ? and version <= ?::int - ${MAX_VERSIONS}`;
 
 interface ListedRow {
@@ -29,12 +29,27 @@ interface ListedRow {
   readonly parts: number;
 }
 
+interface LatestRow {
+  readonly part_id: string;
+  readonly body: RackPart;
+  readonly picture: string | null;
+}
+
 /** What is said of a new rack. */
 interface RackSaid {
   readonly name: string;
   readonly project?: string | undefined;
   readonly parts: readonly RackPart[];
 }
+
+/** A part on a rack. */
+interface OnRack {
+  readonly id: string;
+  readonly part: string;
+}
+
+/** What is read to be changed. */
+const LOCKED = { lockMode: LockMode.PESSIMISTIC_WRITE } as const;
 
 /** What can be done to racks. */
 @Injectable()
@@ -70,8 +85,9 @@ export class RacksService {
   async open(account: Account, id: string) {
     const em = this.em.fork();
     const { name, project } = await rackOf(em, account, id);
-    const rows = await em.getConnection().execute<{ body: RackPart }[]>(LATEST, [id]);
-    return { id, name, project: project?.id ?? null, parts: rows.map(({ body }) => body) };
+    const rows = await em.getConnection().execute<LatestRow[]>(LATEST, [id]);
+    const drawn = rows.filter(({ picture }) => picture !== null).map(({ part_id }) => part_id);
+    return { id, name, project: project?.id ?? null, parts: rows.map(({ body }) => body), drawn };
   }
 
   async rename(account: Account, id: string, name: string) {
@@ -110,6 +126,35 @@ export class RacksService {
       await em.execute(FORGET, [id, part.id, version]);
       return body;
     });
+  }
+
+  /** Kept by its hash, with the version that it shows. */
+  async setPicture(
+    account: Account,
+    { id, part }: OnRack,
+    { version, viewBox, path }: RackPicture,
+  ): Promise<void> {
+    await this.quota.requireRoom(account.id);
+    const bytes = Buffer.from(JSON.stringify({ version, viewBox, path }));
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    await this.em.fork().transactional(async (em) => {
+      await rackOf(em, account, id);
+      const row = await em.findOne(RackPartRow, { rack: id, partId: part, version }, LOCKED);
+      if (!row) throw notFound();
+      if (row.picture === hash) return;
+      await em.upsert(Asset, { hash, mediaType: 'application/json', bytes, storedAt: new Date() });
+      row.bytes = Buffer.byteLength(JSON.stringify(row.body)) + bytes.length;
+      row.picture = hash;
+    });
+  }
+
+  async picture(account: Account, { id, part }: OnRack, version: number): Promise<Asset> {
+    const em = this.em.fork();
+    await rackOf(em, account, id);
+    const row = await em.findOne(RackPartRow, { rack: id, partId: part, version });
+    const asset = row?.picture ? await em.findOne(Asset, { hash: row.picture }) : null;
+    if (!asset) throw new Problem(HttpStatus.NOT_FOUND, 'This part has no picture yet.');
+    return asset;
   }
 
   async take(account: Account, id: string, partId: string): Promise<void> {

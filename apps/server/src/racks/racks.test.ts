@@ -75,3 +75,21 @@ test('an account is exported with its racks, as files that can be brought back',
     { kadrelRack: 1, name: 'Rack', parts: [{ name: 'Plain washer' }] },
   ]);
 });
+
+test('a picture is kept with the version that it shows, for those who see the rack', async () => {
+  const [ada, eve] = [await personOf(app), await personOf(app)];
+  const id = await rackOf(ada);
+  const at = `/api/racks/${id}/parts/starterwasher/picture`;
+  const lines = { version: 1, viewBox: '-1 -1 12.5 12.5', path: 'M0 0L10 10C1 2 3 4 5e-7 6' };
+  await ada.get(`${at}?version=1`).expect(404);
+  await ada.put(at).send(lines).expect(204);
+  await ada.put(at).send(lines).expect(204);
+  expect((await ada.get(`${at}?version=1`).expect(200)).body).toEqual(lines);
+  expect((await ada.get(`/api/racks/${id}`)).body).toMatchObject({ drawn: ['starterwasher'] });
+  await ada.put(at).send({ ...lines, version: 2 }).expect(404);
+  await ada.put(at).send({ ...lines, path: 'M0 0"/><script>' }).expect(400);
+  await ada.put(at).send({ ...lines, viewBox: '0 0 10' }).expect(400);
+  await eve.get(`${at}?version=1`).expect(404);
+  await eve.put(at).send(lines).expect(404);
+  await ada.get(`${at.replace('starterwasher', 'No')}?version=1`).expect(404);
+});

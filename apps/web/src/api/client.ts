@@ -93,7 +93,9 @@ const rackSchema = z.object({
   project: z.string().nullable(),
   parts: z.number(),
 });
-const openedRackSchema = rackSchema.extend({ parts: z.array(rackPartSchema) });
+const openedRackSchema = rackSchema.extend({ parts: z.array(rackPartSchema), drawn: z.array(z.string()) });
+const rackPictureSchema = z.object({ version: z.number(), viewBox: z.string(), path: z.string() });
+export type RackPictureKept = z.infer<typeof rackPictureSchema>;
 export type OpenedRack = z.infer<typeof openedRackSchema>;
 const nothing = z.undefined();
 
@@ -148,6 +150,10 @@ export const api = {
   /** A new part, or a new version of one. */
   putOnRack: (id: string, part: RackPart) => call('PUT', `/racks/${id}/parts`, rackPartSchema, part),
   takeOffRack: (id: string, part: string) => call('DELETE', `/racks/${id}/parts/${part}`, nothing),
+  rackPicture: (id: string, part: string, version: number) =>
+    call('GET', `/racks/${id}/parts/${part}/picture?version=${version}`, rackPictureSchema),
+  keepRackPicture: (id: string, part: string, picture: RackPictureKept) =>
+    call('PUT', `/racks/${id}/parts/${part}/picture`, nothing, picture),
   setPicture: (id: string, picture: Blob) => call('PUT', `/projects/${id}/picture`, projectSchema, picture),
 };
 

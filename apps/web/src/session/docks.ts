@@ -5,11 +5,13 @@ import {
   isSameEnd,
   matches,
   takenDocks,
+  valueOf,
   verbNamed,
   type DockPlace,
   type DockReport,
   type JointReport,
   type ItemId,
+  type Joint,
   type KadrelDocument,
   type SnapQuery,
 } from '@kadrel/core';
@@ -73,14 +75,19 @@ function turning(update: Update, docksNow: () => DocksNow, document: () => Kadre
     /** Quarter turns about an axis of the joint in hand. */
     quarterTurn(blank: 'turn' | 'tiltX' | 'tiltY', quarters: 1 | -1): void {
       update((statement) => {
-        const now = Number(statement.typed[blank] ?? 0);
+        const joint = Object.values(document().joints).find(({ name }) => name === statement.typed.joint);
+        const now = Number(statement.typed[blank] ?? (joint ? turnOf(joint, blank) : 0));
         const turned = Number.isFinite(now) ? (now + 90 * quarters + 360) % 360 : 90 * quarters;
-        const text = turned === 0 ? undefined : String(turned);
+        // Of a joint that is changed what is not said stays as it is.
+        const text = turned === 0 && !joint ? undefined : String(turned);
         return { ...statement, typed: { ...statement.typed, [blank]: text }, refusal: null };
       });
     },
   };
 }
+
+const turnOf = ({ turn, tilt: [tiltX, tiltY] }: Joint, blank: 'turn' | 'tiltX' | 'tiltY'): number =>
+  valueOf({ turn, tiltX, tiltY }[blank]);
 
 const hasDocks = ({ items, joints }: KadrelDocument): boolean =>
   Object.keys(joints).length > 0 || Object.values(items).some(({ docks }) => docks !== undefined);

@@ -21,6 +21,7 @@ type Settable = Pick<
   | 'omitting'
   | 'findsAhead'
   | 'sheetEntry'
+  | 'isCarrying'
 >;
 
 /** What is selected and looked at. */

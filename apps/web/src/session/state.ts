@@ -54,6 +54,8 @@ export interface SessionState {
   readonly fit: FitState;
   /** The racks are shown in the place of the Spec. */
   readonly isRackOpen: boolean;
+  /** A part is being dragged from a rack: where the button comes up, there it goes. */
+  readonly isCarrying: boolean;
   /** A verb is looked for while a statement is still at work. */
   readonly findsAhead: boolean;
   /** The last statement that was left before it was carried out, with what had been typed into it. */
@@ -131,6 +133,7 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   statement: null,
   builtPreview: null,
   isRackOpen: false,
+  isCarrying: false,
   stepShown: null,
   findsAhead: false,
   setAside: null,

@@ -3,9 +3,11 @@ import {
   isChosenType,
   blanksIn,
   defaultsOf,
+  starterPart,
   verbNamed,
   type Blank,
   type KadrelDocument,
+  type RackPart,
   type Refusal,
   type Step,
   type Verb,
@@ -279,12 +281,22 @@ export function isShown(statement: Statement, id: string): boolean {
   const isEmptied = isChosenType(blank.type) && Array.isArray(statement.typed[id]);
   if (!blank.optional || filled(id) || isEmptied || statement.focus?.blank === id) return true;
   if (statement.phase === 'done' || blank.rare) return false;
+  if (isWithoutChoice(blank, statement.typed)) return false;
   if (blank.of !== undefined) return filled(blank.of);
   const asked = ASKED_BY[statement.verb]?.[id];
   if (asked) return statement.typed[asked[0]] === asked[1];
   // Of two that exclude one another both are offered until one is filled.
   if (blank.excludes !== undefined) return !filled(blank.excludes);
   return Object.values(blanks).filter(({ rare }) => !rare).length <= MOST_SHOWN;
+}
+
+/** A rack part without sizes, or without parameters, is not asked for any. */
+function isWithoutChoice({ type, of }: Blank, typed: Statement['typed']): boolean {
+  if ((type !== 'size' && type !== 'parameters') || of === undefined) return false;
+  const given = typed[of];
+  const part = typeof given === 'string' ? starterPart(given) : (given as Partial<RackPart> | undefined);
+  const all = type === 'size' ? part?.sizes : part?.parameters;
+  return all?.length === 0;
 }
 
 /** Blanks that are left out of a long sentence, for the list that brings them in. */

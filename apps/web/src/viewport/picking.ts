@@ -118,7 +118,9 @@ function tryOut(
   { blank, caught }: { blank: string; caught: Caught },
 ): void {
   if (verbNamed(statement.verb)!.blanks[blank]!.type !== 'point') return;
-  hand.session.tryOut({ ...statement, typed: { ...statement.typed, [blank]: pointValue(caught) } });
+  const into = dockBlank(statement, blank, caught);
+  const told = into === undefined ? { [blank]: pointValue(caught) } : { [into]: dockValue(caught.snap!) };
+  hand.session.tryOut({ ...statement, typed: { ...statement.typed, ...told } });
 }
 
 /** What a part would turn to face is said where it lands. */

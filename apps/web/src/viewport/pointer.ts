@@ -9,7 +9,7 @@ import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
 import { Hand } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
 import type { Pane } from './pane.ts';
-import { blankInHand, hoverPick } from './picking.ts';
+import { blankInHand, hoverPick, pick } from './picking.ts';
 import { placesMeant, takePlaces } from './placeRegions.ts';
 import {
   beginRegion,
@@ -82,7 +82,9 @@ export class Pointer {
     };
     on('pointerdown', (event) => this.down(event));
     on('pointermove', () => this.take({ is: 'move', ...this.pixel() }));
-    on('pointerup', ({ button }) => this.take({ is: 'up', button, ...this.pixel() }));
+    on('pointerup', ({ button }) =>
+      this.state().isCarrying ? this.putDown() : this.take({ is: 'up', button, ...this.pixel() }),
+    );
     on('dblclick', () => this.situation.at === 'idle' && doubleClick(this.hand));
     on('pointerleave', (event) => this.leave(event));
     on('wheel', (event) => this.wheel(event), { passive: false });
@@ -335,6 +337,15 @@ export class Pointer {
     hand.pane.host.setPointerCapture(event.pointerId);
     if (event.button === 1 || event.button === 2) event.preventDefault();
     this.take({ is: 'down', button: event.button, shift: hand.last.shift, ...this.pixel() });
+  }
+
+  /** What was dragged here from a rack stands where the button comes up, and that is all that is asked. */
+  private putDown(): void {
+    const asked = blankInHand(this.hand);
+    if (!asked) return;
+    (document.activeElement as HTMLElement | null)?.blur?.();
+    pick(this.hand, asked.statement, asked.blank);
+    void this.hand.session.commit();
   }
 
   /** The picture changes at most once a frame, and so does what is caught. */

@@ -41,10 +41,19 @@ export interface KeyDeclaration {
 
 const isOpen = ({ state }: Pressed) => state.statement?.phase === 'open';
 /** The statement in hand turns something about the axes of a joint. */
-const isJoining = (at: Pressed) =>
-  isOpen(at) &&
-  verbNamed(at.state.statement!.verb)!.blanks.tiltX !== undefined &&
-  'onto' in verbNamed(at.state.statement!.verb)!.blanks;
+/** Two docks are said, or one of what is taken. */
+const isJoining = (at: Pressed) => isOpen(at) && 'onto' in verbNamed(at.state.statement!.verb)!.blanks;
+const isTurning = (at: Pressed) =>
+  isOpen(at) && turnBlank(at) in verbNamed(at.state.statement!.verb)!.blanks && asksForJoint(at);
+
+/** What is turned is joined by it: a joint is said, or a dock. */
+function asksForJoint({ state }: Pressed): boolean {
+  const { verb, typed } = state.statement!;
+  const { blanks } = verbNamed(verb)!;
+  return Object.entries(blanks).some(
+    ([id, { type }]) => id === 'joint' || (type === 'dock' && ('tiltX' in blanks || typed[id] !== undefined)),
+  );
+}
 const isNotOpen = (at: Pressed) => !isOpen(at);
 const withShift = ({ event }: Pressed) => event.shiftKey;
 
@@ -120,7 +129,7 @@ export const KEYS: readonly KeyDeclaration[] = [
     shown: [
       ['X Y Z', 'While joining docks: a quarter turn about that axis of the joint; with Shift the other way'],
     ],
-    when: isJoining,
+    when: isTurning,
     run: quarterTurn,
   },
   {
@@ -240,10 +249,11 @@ function findVerb({ session, state }: Pressed): void {
 const ALIGN_SIDES = ['leave', 'min', 'middle', 'max'];
 
 /** Goes round the sides of one axis. */
+const TURN_BLANKS = { X: 'tiltX', Y: 'tiltY', Z: 'turn' } as const;
+const turnBlank = ({ key }: Pressed) => TURN_BLANKS[key.slice(-1) as keyof typeof TURN_BLANKS];
+
 function quarterTurn(at: Pressed): void {
-  const blank = { X: 'tiltX', Y: 'tiltY', Z: 'turn' } as const;
-  const axis = at.key.slice(-1) as keyof typeof blank;
-  at.session.quarterTurn(blank[axis], withShift(at) ? -1 : 1);
+  at.session.quarterTurn(turnBlank(at), withShift(at) ? -1 : 1);
 }
 
 function nextSide({ key, session, state }: Pressed): void {

@@ -14,22 +14,40 @@ export interface Gathering {
   readonly name: string;
   readonly about: string;
   readonly words: readonly string[];
+  /** An earlier version: labels and sizes are as they were there, but for parameters that are gone. */
+  readonly before?: Pick<RackPart, 'sizes' | 'parameters'> | undefined;
 }
 
-/** Without sizes; its parameters are the variables that its numbers use. */
-export function gatheredPart(document: KadrelDocument, part: ItemId, told: Gathering): RackPart {
+/** Its parameters are the variables that its numbers use. */
+export function gatheredPart(
+  document: KadrelDocument,
+  part: ItemId,
+  { before, ...told }: Gathering,
+): RackPart {
   const all = withAllNeeded(document, part);
   const items = Object.fromEntries(all.map((item) => [item.id, atOrigin(item, part)]));
   const variables = variablesIn(document, items);
+  const parameters = parametersOf(variables).map((one) => {
+    const was = before?.parameters.find(({ name }) => name === one.name);
+    return was ? { ...was, kind: one.kind } : one;
+  });
   return {
     ...told,
     words: [...told.words],
-    parameters: parametersOf(variables),
-    sizes: [],
+    parameters,
+    sizes: sizesFor(before?.sizes ?? [], parameters),
     variables,
     items,
   };
 }
+
+const sizesFor = (sizes: RackPart['sizes'], parameters: readonly Parameter[]): RackPart['sizes'] =>
+  sizes.map(({ name, values }) => ({
+    name,
+    values: Object.fromEntries(
+      Object.entries(values).filter(([parameter]) => parameters.some((one) => one.name === parameter)),
+    ),
+  }));
 
 /** The part itself stands at the origin of a rack; what it refers to stands aside, out of sight. */
 function atOrigin(item: Part, part: ItemId): Part {

@@ -2,15 +2,18 @@
 import {
   CLOSED_DEGREES,
   formatAngle,
+  formatLengthTold,
   formatLengthWithUnit,
   type DockEnd,
   type DockPlace,
   type Joint,
   type JointReport,
   type KadrelDocument,
+  type Num,
+  type Scene,
 } from '@kadrel/core';
 import clsx from 'clsx';
-import { Anchor, X } from 'lucide-react';
+import { Anchor, RotateCw, X } from 'lucide-react';
 import { driftedIn, typedDock } from '../../session/docks.ts';
 import { useSession, useSessionState } from '../context.ts';
 
@@ -79,11 +82,27 @@ function JointRow({ report }: { readonly report: JointReport }) {
   );
 }
 
-/** Holds what hangs by a joint, or lets go of it. */
+/** Turns what hangs by a joint, holds it, or lets go of it. */
 function JointButtons({ joint }: { readonly joint: Joint }) {
   const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const turn = (button: HTMLElement) => {
+    button.blur();
+    session.start('change-joint', typedJoint(joint, scene));
+    // Keys turn it; what is typed goes to the first number.
+    session.focus(null);
+  };
   return (
     <>
+      <button
+        type="button"
+        aria-label={`Turn ${joint.name}`}
+        title="Turn it, or hold it off"
+        className="text-ink2 hover:text-plum"
+        onClick={(event) => turn(event.currentTarget)}
+      >
+        <RotateCw size={13} />
+      </button>
       <button
         type="button"
         aria-pressed={joint.held === true}
@@ -107,6 +126,19 @@ function JointButtons({ joint }: { readonly joint: Joint }) {
       </button>
     </>
   );
+}
+
+/** A joint as it is now, for the statement that changes it. */
+function typedJoint({ name, turn, tilt: [tiltX, tiltY], offset }: Joint, scene: Scene) {
+  const told = (n: Num, text: (value: number) => string) =>
+    n === 0 ? undefined : typeof n === 'number' ? text(n) : n.formula;
+  return {
+    joint: name,
+    turn: told(turn, String),
+    tiltX: told(tiltX, String),
+    tiltY: told(tiltY, String),
+    offset: told(offset, (mm) => formatLengthTold(mm, scene)),
+  };
 }
 
 /** How far a joint has come apart, and what closes it. */

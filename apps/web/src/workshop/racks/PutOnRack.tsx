@@ -1,5 +1,5 @@
 /** Puts the selected part on a rack, begins a rack, or brings one from a file. */
-import { rackFileSchema } from '@kadrel/core';
+import { rackFileSchema, type RackPart } from '@kadrel/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { api } from '../../api/client.ts';
@@ -44,7 +44,7 @@ function PutForm({ part, name, racks }: PutFormProps) {
       className="flex flex-col gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
-        put.mutate({ part, rack, called, isShared, known: there });
+        put.mutate({ part, rack, called, isShared, known: there }, { onSuccess: (id) => setRack(id) });
       }}
     >
       <div className="flex gap-1.5">
@@ -116,7 +116,8 @@ interface Putting {
   readonly rack: string;
   readonly called: string;
   readonly isShared: boolean;
-  readonly known: { readonly id: string; readonly version: number } | undefined;
+  /** What has that name there already. */
+  readonly known: RackPart | undefined;
 }
 
 function usePut() {
@@ -124,20 +125,26 @@ function usePut() {
   const project = useSessionState((state) => state.projectId);
   const client = useQueryClient();
   return useMutation({
-    async mutationFn({ part, rack, called, isShared, known }: Putting) {
+    /** Returns the id of the rack. */
+    async mutationFn({ part, rack, called, isShared, known }: Putting): Promise<string> {
       const gathered = session.gatheredForRack(part, {
         id: known?.id ?? session.newRackId(),
         version: (known?.version ?? 0) + 1,
         name: called.trim(),
-        about: '',
-        words: [],
+        about: known?.about ?? '',
+        words: known?.words ?? [],
+        before: known,
       });
-      if (rack !== NEW) return api.putOnRack(rack, gathered);
-      return api.createRack({
+      if (rack !== NEW) {
+        await api.putOnRack(rack, gathered);
+        return rack;
+      }
+      const { id } = await api.createRack({
         name: isShared ? 'Rack of the project' : 'My rack',
         parts: [gathered],
         ...(isShared ? { project } : {}),
       });
+      return id;
     },
     onSuccess: () => client.invalidateQueries({ queryKey: RACKS }),
   });

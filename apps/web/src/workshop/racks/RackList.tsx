@@ -1,16 +1,20 @@
 /** One rack with its parts. */
-import type { RackPart } from '@kadrel/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Download, Trash2, X } from 'lucide-react';
+import { Download, Pencil, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { api } from '../../api/client.ts';
 import { download } from '../../common/download.ts';
-import { useSession } from '../context.ts';
-import { RackPicture } from './RackPicture.tsx';
+import { RackRow } from './RackRow.tsx';
 import { RACKS, isWished, type ShownRack, type Wish } from './racks.ts';
 
+interface RackListProps {
+  readonly rack: ShownRack;
+  readonly wish: Wish;
+  readonly look: 'words' | 'pictures';
+}
+
 /** A rack, and what of it is looked for. */
-export function RackList({ rack, wish }: { readonly rack: ShownRack; readonly wish: Wish }) {
+export function RackList({ rack, wish, look }: RackListProps) {
   const parts = rack.parts.filter((part) => isWished(part, wish));
   return (
     <section aria-label={rack.name}>
@@ -20,9 +24,12 @@ export function RackList({ rack, wish }: { readonly rack: ShownRack; readonly wi
           {rack.parts.length === 0 ? 'Nothing on it yet.' : 'Nothing of it fits.'}
         </p>
       ) : (
-        <ul aria-label={`Parts of ${rack.name}`}>
+        <ul
+          aria-label={`Parts of ${rack.name}`}
+          className={look === 'pictures' ? 'grid grid-cols-3 gap-1 px-2' : undefined}
+        >
           {parts.map((part) => (
-            <RackRow key={part.id} rack={rack} part={part} />
+            <RackRow key={part.id} rack={rack} part={part} look={look} />
           ))}
         </ul>
       )}
@@ -32,14 +39,30 @@ export function RackList({ rack, wish }: { readonly rack: ShownRack; readonly wi
 
 /** Its name; a rack of one’s own can be written to a file and thrown away. */
 function RackHead({ rack }: { readonly rack: ShownRack }) {
+  const [isNaming, setIsNaming] = useState(false);
   const file = { kadrelRack: 1, name: rack.name, parts: rack.parts };
   const write = () => download(`${rack.name}.rack.json`, 'application/json', JSON.stringify(file));
   return (
     <div className="flex items-center gap-1.5 px-3.5 pt-2">
-      <h3 className="min-w-0 flex-1 truncate text-[11px] font-semibold text-ink2" title={rack.name}>
-        {rack.name}
-        {rack.project !== null && ' · of a project'}
-      </h3>
+      {isNaming && rack.id !== null ? (
+        <NameRack id={rack.id} name={rack.name} done={() => setIsNaming(false)} />
+      ) : (
+        <h3 className="min-w-0 flex-1 truncate text-[11px] font-semibold text-ink2" title={rack.name}>
+          {rack.name}
+          {rack.project !== null && ' · of a project'}
+        </h3>
+      )}
+      {rack.id !== null && !isNaming && (
+        <button
+          type="button"
+          className="text-ink2 hover:text-plum"
+          aria-label={`Rename ${rack.name}`}
+          title="Rename"
+          onClick={() => setIsNaming(true)}
+        >
+          <Pencil size={13} />
+        </button>
+      )}
       <button
         type="button"
         className="text-ink2 hover:text-plum"
@@ -51,6 +74,55 @@ function RackHead({ rack }: { readonly rack: ShownRack }) {
       </button>
       {rack.id !== null && <DeleteRack id={rack.id} name={rack.name} />}
     </div>
+  );
+}
+
+interface NameRackProps {
+  readonly id: string;
+  readonly name: string;
+  readonly done: () => void;
+}
+
+/** A field in place of the name: Enter keeps it, Esc does not. */
+function NameRack({ id, name, done }: NameRackProps) {
+  const client = useQueryClient();
+  const rename = useMutation({
+    mutationFn: (text: string) => api.renameRack(id, text),
+    async onSuccess() {
+      await client.invalidateQueries({ queryKey: RACKS });
+      done();
+    },
+  });
+  return (
+    <form
+      className="flex min-w-0 flex-1 flex-col"
+      onSubmit={(event) => {
+        event.preventDefault();
+        rename.mutate(String(new FormData(event.currentTarget).get('name')));
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.preventDefault();
+        event.stopPropagation();
+        done();
+      }}
+    >
+      <input
+        className="field"
+        name="name"
+        aria-label={`New name of ${name}`}
+        data-words
+        autoFocus
+        required
+        maxLength={120}
+        defaultValue={name}
+      />
+      {rename.error && (
+        <p role="alert" className="text-bad">
+          {rename.error.message}
+        </p>
+      )}
+    </form>
   );
 }
 
@@ -82,50 +154,4 @@ function DeleteRack({ id, name }: { readonly id: string; readonly name: string }
       <Trash2 size={13} />
     </button>
   );
-}
-
-function RackRow({ rack, part }: { readonly rack: ShownRack; readonly part: RackPart }) {
-  const session = useSession();
-  const client = useQueryClient();
-  const takeOff = useMutation({
-    mutationFn: () => api.takeOffRack(rack.id!, part.id),
-    onSuccess: () => client.invalidateQueries({ queryKey: RACKS }),
-  });
-  // What ships is told by its name, so that statements stay short.
-  const take = () =>
-    session.start('take', {
-      part: rack.id === null ? part.name : part,
-      ...(part.sizes[0] ? { size: part.sizes[0].name } : {}),
-      ...(rack.id === null ? {} : { follow: 'follows' }),
-    });
-  return (
-    <li className="group flex items-center gap-1 px-2">
-      <button type="button" className="menu-item min-w-0 flex-1 text-left" title={part.about} onClick={take}>
-        <RackPicture part={part} />
-        <span className="min-w-0">
-          <b className="block truncate font-semibold">{part.name}</b>
-          <span className="block truncate text-[12px] text-ink2">{wordsOf(part)}</span>
-        </span>
-      </button>
-      {rack.id !== null && (
-        <button
-          type="button"
-          className="text-ink2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:text-plum"
-          aria-label={`Take ${part.name} off ${rack.name}`}
-          title="Take off the rack"
-          disabled={takeOff.isPending}
-          onClick={() => takeOff.mutate()}
-        >
-          <X size={13} />
-        </button>
-      )}
-    </li>
-  );
-}
-
-/** Its sizes, or what it is. */
-function wordsOf({ sizes, about }: RackPart): string {
-  const [first, last] = [sizes[0], sizes.at(-1)];
-  if (!first || !last) return about;
-  return first === last ? first.name : `${first.name} to ${last.name}`;
 }

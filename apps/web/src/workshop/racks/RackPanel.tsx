@@ -1,5 +1,5 @@
 /** The racks: parts at hand for every project, looked for by words or by what they fit, and taken by a click. */
-import { X } from 'lucide-react';
+import { LayoutGrid, Rows3, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import { Newer } from './Newer.tsx';
@@ -13,11 +13,22 @@ export function RackPanel() {
   const document = useSessionState((state) => state.document);
   const { racks, trouble } = useRacks();
   const [wish, setWish] = useState<Wish>({ text: '', fits: '' });
+  const [look, setLook] = useState<'words' | 'pictures'>('words');
   const outdated = useMemo(() => outdatedIn(document, racks), [document, racks]);
   return (
     <aside className="flex h-full flex-col overflow-y-auto bg-paper" aria-label="Racks">
       <h2 className="panel-title">
-        <span>Racks</span>
+        <span className="flex-1">Racks</span>
+        <button
+          type="button"
+          className="mr-2"
+          aria-pressed={look === 'pictures'}
+          aria-label="Pictures only"
+          title={look === 'pictures' ? 'Rows with words' : 'Pictures only'}
+          onClick={() => setLook(look === 'pictures' ? 'words' : 'pictures')}
+        >
+          {look === 'pictures' ? <Rows3 size={14} /> : <LayoutGrid size={14} />}
+        </button>
         <button type="button" aria-label="Close the racks" onClick={() => session.closeRacks()}>
           <X size={14} />
         </button>
@@ -33,7 +44,7 @@ export function RackPanel() {
       <Wishes wish={wish} setWish={setWish} />
       <div className="min-h-24 flex-1 overflow-y-auto border-t border-rule">
         {racks.map((rack) => (
-          <RackList key={rack.id ?? 'starter'} rack={rack} wish={wish} />
+          <RackList key={rack.id ?? 'starter'} rack={rack} wish={wish} look={look} />
         ))}
       </div>
       <PutOnRack racks={racks} />

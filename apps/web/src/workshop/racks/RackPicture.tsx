@@ -1,20 +1,32 @@
 import type { RackPart } from '@kadrel/core';
 import { useQuery } from '@tanstack/react-query';
+import clsx from 'clsx';
+import { api } from '../../api/client.ts';
+import type { RackDrawing } from '../../session/rackDrawing.ts';
+import type { Session } from '../../session/store.ts';
 import { useSession } from '../context.ts';
+import type { ShownRack } from './racks.ts';
 
-/** Lines of a rack part seen from the side, drawn when the kernel has nothing else to do. */
-export function RackPicture({ part }: { readonly part: RackPart }) {
+interface RackPictureProps {
+  readonly rack: ShownRack;
+  readonly part: RackPart;
+  /** Classes of its size. */
+  readonly size: string;
+}
+
+/** Lines of a rack part seen from the side: as they are kept with it, else drawn when the kernel has nothing else to do, and kept. */
+export function RackPicture({ rack, part, size }: RackPictureProps) {
   const session = useSession();
   const { data } = useQuery({
-    queryKey: ['rack picture', part.id, part.version],
-    queryFn: () => session.rackDrawing(part),
+    queryKey: ['rack picture', rack.id, part.id, part.version],
+    queryFn: () => drawn(session, rack, part),
     staleTime: Infinity,
     retry: false,
   });
   return (
     <svg
       aria-hidden
-      className="size-10 shrink-0 rounded border border-rule bg-ground text-ink"
+      className={clsx('shrink-0 rounded border border-rule bg-ground text-ink', size)}
       viewBox={data?.viewBox ?? '0 0 1 1'}
       data-drawn={data ? '' : undefined}
     >
@@ -29,4 +41,16 @@ export function RackPicture({ part }: { readonly part: RackPart }) {
       )}
     </svg>
   );
+}
+
+async function drawn(
+  session: Session,
+  { id, drawn }: ShownRack,
+  part: RackPart,
+): Promise<RackDrawing | null> {
+  const { version } = part;
+  if (id !== null && drawn.includes(part.id)) return api.rackPicture(id, part.id, version);
+  const drawing = await session.rackDrawing(part);
+  if (drawing && id !== null) await api.keepRackPicture(id, part.id, { version, ...drawing });
+  return drawing;
 }

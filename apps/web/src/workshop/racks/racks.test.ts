@@ -27,7 +27,9 @@ test('only what follows, and of which a rack has a later version, is told', () =
     items: { a: item('k', true), b: item('k'), c: item('gone', true) },
     rackParts: { k: kept },
   } as unknown as ReturnType<typeof emptyDocument>;
-  const rack = (version: number) => [{ id: 'r', name: 'Mine', project: null, parts: [{ ...pipe, version }] }];
+  const rack = (version: number) => [
+    { id: 'r', name: 'Mine', project: null, parts: [{ ...pipe, version }], drawn: [] },
+  ];
   expect(outdatedIn(document, rack(3))).toMatchObject([{ name: 'k', from: 2, to: { version: 3 } }]);
   expect(outdatedIn(document, rack(2))).toEqual([]);
 });

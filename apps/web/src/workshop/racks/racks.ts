@@ -9,6 +9,8 @@ export interface ShownRack {
   readonly name: string;
   readonly project: string | null;
   readonly parts: readonly RackPart[];
+  /** Ids of the parts whose picture is kept with the rack. */
+  readonly drawn: readonly string[];
 }
 
 /** What is asked of the server about racks. */
@@ -16,7 +18,7 @@ export const RACKS = ['racks'] as const;
 
 /** Made when the racks are opened first. */
 let starter: ShownRack | null = null;
-const starterShown = (): ShownRack => (starter ??= { id: null, project: null, ...starterRack() });
+const starterShown = (): ShownRack => (starter ??= { id: null, project: null, drawn: [], ...starterRack() });
 
 /** The racks, and why some are not there. */
 export interface Racks {
