@@ -66,7 +66,7 @@ class Scene {
       });
       measure.LoadS1(p!);
       measure.LoadS2(q!);
-      measure.Perform(progressRange(occt, keep));
+      measure.Perform(progressRange({ occt, keep }));
       return measure.Value();
     });
   }

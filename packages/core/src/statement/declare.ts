@@ -183,6 +183,12 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly kind?: QuantityKind;
 }
 
+/** A blank and its id, by which refusals tell it. */
+export interface Asked {
+  readonly id: string;
+  readonly blank: Blank;
+}
+
 type Options<T extends BlankType> = Omit<Blank<T>, 'type' | 'label' | 'about' | 'optional'>;
 
 /** A blank that must be filled. */
@@ -289,6 +295,12 @@ export interface VerbContext {
    * out of it. Exact on planes, cylinders and balls; on free-form faces as exact as their facets.
    */
   firstSurface(from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>): Surface | undefined;
+}
+
+/** A draft that a verb changes, and what it may ask while it does. */
+export interface Drafting<C = VerbContext> {
+  readonly draft: KadrelDocument;
+  readonly context: C;
 }
 
 export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {

@@ -38,6 +38,7 @@ import {
   refuse,
   type BlankValues,
   type Blank,
+  type Asked,
   type Direction,
   type Refusal,
   type Verb,
@@ -54,7 +55,7 @@ import { readRows } from './rows.ts';
 import type { World } from './world.ts';
 
 /** Edges or faces of the part that the blank says more of. */
-function readChosen(given: unknown, blank: Blank, id: string, around: Resolving) {
+function readChosen(given: unknown, { blank, id }: Asked, around: Resolving) {
   const { document, world, typed } = around;
   const part = findPart(typed[blank.of!], blank.of!, document);
   if (isRefusal(part)) return part;
@@ -118,7 +119,7 @@ export function resolveStatement(
         );
       continue;
     }
-    const value = resolveBlank(blank, id, given, { typed, document, read, world });
+    const value = resolveBlank({ blank, id }, given, { typed, document, read, world });
     if (isRefusal(value)) return value;
     values[id] = value;
   }
@@ -137,7 +138,7 @@ export function resolveOne(
   const given = isEmpty(typed[id]) ? blank.default : typed[id];
   return isEmpty(given)
     ? undefined
-    : resolveBlank(blank, id, given, { typed, document, read: quantityReader(document), world });
+    : resolveBlank({ blank, id }, given, { typed, document, read: quantityReader(document), world });
 }
 
 /** `{ svg }` or `{ dxf }`: the text of a file, and perhaps its name. */
@@ -186,9 +187,9 @@ function readView(given: unknown, id: string): unknown {
 }
 
 /** `2, 3, 4`, or a list. */
-function readLengths(given: unknown, blank: Blank, id: string, around: Resolving): Num[] | Refusal {
+function readLengths(given: unknown, { blank, id }: Asked, around: Resolving): Num[] | Refusal {
   const list: unknown[] = typeof given === 'string' ? given.split(',') : [given].flat();
-  const read = list.map((one) => readNumber(one, 'length', blank, id, around));
+  const read = list.map((one) => readNumber(one, 'length', { blank, id }, around));
   return read.find(isRefusal) ?? (read as Num[]);
 }
 
@@ -213,12 +214,12 @@ type BlankReader = (
 ) => unknown;
 
 const numberRead: BlankReader = (given, { blank, id, around }) =>
-  readNumber(given, blank.kind ?? KIND_OF_TYPE[blank.type] ?? 'length', blank, id, around);
-const chosenRead: BlankReader = (given, { blank, id, around }) => readChosen(given, blank, id, around);
+  readNumber(given, blank.kind ?? KIND_OF_TYPE[blank.type] ?? 'length', { blank, id }, around);
+const chosenRead: BlankReader = (given, { blank, id, around }) => readChosen(given, { blank, id }, around);
 const onSheetRead: BlankReader = (given, { blank, id, around }) =>
-  withBlank(readOnSheet(given, blank, id, around), id);
+  withBlank(readOnSheet(given, { blank, id }, around), id);
 const joiningRead: BlankReader = (given, { blank, id, around }) =>
-  withBlank(readJoining(given, blank, id, around), id);
+  withBlank(readJoining(given, { blank, id }, around), id);
 const rackedRead: BlankReader = (given, { blank, id, around }) =>
   withBlank(readRacked(given, blank, around), id);
 const textRead: BlankReader = (given, { blank, id }) => readText(given, blank, id);
@@ -231,9 +232,9 @@ const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
     const count = numberRead(given, at) as Num | Refusal;
     return isRefusal(count) ? count : valueOf(count);
   },
-  lengths: (given, { blank, id, around }) => readLengths(given, blank, id, around),
-  vector: (given, { blank, id, around }) => readVector(given, blank, id, around),
-  point: (given, { blank, id, around }) => readPoint(given, blank, id, around),
+  lengths: (given, { blank, id, around }) => readLengths(given, { blank, id }, around),
+  vector: (given, { blank, id, around }) => readVector(given, { blank, id }, around),
+  point: (given, { blank, id, around }) => readPoint(given, { blank, id }, around),
   frame: (given, { id, around }) => readFrame(given, id, around),
   direction: (given, { id, around }) => readDirection(given, id, around),
   feature: (given, { id, around }) => readFeature(given, id, around),
@@ -244,14 +245,14 @@ const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
   parameters: rackedRead,
   path: (given, { id, around }) => readPath(given, id, around),
   rows: (given, { blank, id, around }) =>
-    readRows(given, blank, id, (cell, of, label) =>
-      readNumber(cell, of, { ...POINT_BLANK, label }, id, around),
+    readRows(given, { blank, id }, (cell, of, label) =>
+      readNumber(cell, of, { blank: { ...POINT_BLANK, label }, id }, around),
     ),
   drawing: (given, { id }) => readDrawing(given, id),
   plane: (given, { id, around }) =>
     readPlane(given, id, {
       document: around.document,
-      point: (point) => readPoint(point, POINT_BLANK, id, around),
+      point: (point) => readPoint(point, { blank: POINT_BLANK, id }, around),
       feature: (feature) => readFeature(feature, id, around),
     }),
   regions: (given, { id }) => readRegions(given, id),
@@ -265,14 +266,14 @@ const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
   quantity: (given, { id }) => asText(given) ?? refuse('type', 'A number or a text belongs here.', id),
   quantities: (given, { id }) => threeTexts(given) ?? refuse('type', 'Three numbers belong here.', id),
   part: (given, { id, around }) => findPart(given, id, around.document),
-  parts: (given, { blank, id, around }) => findParts(given, blank, id, around.document),
+  parts: (given, { blank, id, around }) => findParts(given, { blank, id }, around.document),
   choice: (given, { blank, id }) => readChoice(given, blank, id),
   name: textRead,
   text: textRead,
   size: textRead,
 };
 
-const resolveBlank = (blank: Blank, id: string, given: unknown, around: Resolving): unknown =>
+const resolveBlank = ({ blank, id }: Asked, given: unknown, around: Resolving): unknown =>
   READERS[blank.type](given, { blank, id, around });
 
 function readChoice(given: unknown, { choices = {} }: Blank, id: string): string | Refusal {
@@ -310,8 +311,7 @@ function threeTexts(given: unknown): [string, string, string] | undefined {
 function readNumber(
   given: unknown,
   kind: QuantityKind,
-  blank: Blank,
-  id: string,
+  { blank, id }: Asked,
   { read: usual, document }: Resolving,
 ): Num | Refusal {
   const read = blank.paper ? quantityReader(inMillimetres(document)) : usual;
@@ -334,21 +334,21 @@ const inMillimetres = (document: KadrelDocument): KadrelDocument => ({
   scene: { ...document.scene, units: 'mm' },
 });
 
-function readVector(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
+function readVector(given: unknown, { blank, id }: Asked, around: Resolving): NumVector | Refusal {
   const texts = threeTexts(given);
   if (!texts) return refuse('type', 'Three numbers belong here, for X, Y and Z.', id);
   const read = texts.map((text, axis) => {
     const value =
       text.trim() === ''
         ? refuse('empty', `${'XYZ'[axis]} is empty.`, id)
-        : readNumber(text, 'length', blank, id, around);
+        : readNumber(text, 'length', { blank, id }, around);
     return isRefusal(value) ? { ...value, message: `${'XYZ'[axis]}: ${value.message}` } : value;
   });
   return read.find(isRefusal) ?? (read as NumVector);
 }
 
-function readPoint(given: unknown, blank: Blank, id: string, around: Resolving): NumVector | Refusal {
-  if (Array.isArray(given)) return readVector(given, blank, id, around);
+function readPoint(given: unknown, { blank, id }: Asked, around: Resolving): NumVector | Refusal {
+  if (Array.isArray(given)) return readVector(given, { blank, id }, around);
   const pin = pinOf(given, around.document);
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
   const dock = dockOf(given, id, around);
@@ -403,7 +403,7 @@ function readPath(given: unknown, id: string, around: Resolving): WayCurve | Ref
   // Typed into one field: 0, 0, 0; 100, 0, 0.
   const points = typeof given === 'string' ? given.split(';').map((point) => point.split(',')) : given;
   if (Array.isArray(points)) {
-    const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+    const read = points.map((point) => readPoint(point, { blank: POINT_BLANK, id }, around));
     const fault = read.find(isRefusal);
     if (fault) return fault;
     if (read.length < 2) return refuse('too-few', 'A path goes through two points or more.', id);
@@ -418,7 +418,7 @@ function readPath(given: unknown, id: string, around: Resolving): WayCurve | Ref
 
 function readFeature(given: unknown, id: string, around: Resolving): Feature | Refusal {
   if (Array.isArray(given) || pinOf(given, around.document)) {
-    const point = readPoint(given, POINT_BLANK, id, around);
+    const point = readPoint(given, { blank: POINT_BLANK, id }, around);
     return isRefusal(point) ? point : { kind: 'point', at: vectorOf(point) };
   }
   const dock = dockOf(given, id, around);
@@ -437,7 +437,7 @@ function readRacked(given: unknown, blank: Blank, around: Resolving) {
 }
 
 /** Docks, and places for them. */
-function readJoining(given: unknown, { type }: Blank, id: string, around: Resolving) {
+function readJoining(given: unknown, { blank: { type }, id }: Asked, around: Resolving) {
   const readers = dockReaders(id, around);
   return type === 'dock' ? readDock(given, readers) : readSpot(given, readers);
 }
@@ -447,12 +447,12 @@ function dockReaders(id: string, around: Resolving) {
   return {
     document,
     shapeOf: (part: ItemId, variant?: Variant) => world.shapeOf(part, variant),
-    point: (one: unknown) => readPoint(one, POINT_BLANK, id, around),
+    point: (one: unknown) => readPoint(one, { blank: POINT_BLANK, id }, around),
   };
 }
 
 /** Sheets, and what stands on them. */
-function readOnSheet(given: unknown, blank: Blank, id: string, around: Resolving) {
+function readOnSheet(given: unknown, { blank, id }: Asked, around: Resolving) {
   const { document, typed } = around;
   if (blank.type === 'sheet') return readSheet(given, document);
   if (blank.type === 'ties') return readTiesOf(given, id, around);
@@ -464,7 +464,7 @@ const readTargetOf = (given: unknown, id: string, around: Resolving): Target | R
     readTarget(given, {
       document: around.document,
       point(one) {
-        const point = readPoint(one, POINT_BLANK, id, around);
+        const point = readPoint(one, { blank: POINT_BLANK, id }, around);
         return isRefusal(point) ? point : vectorOf(point);
       },
       named: (one) => readNamedTie(one, id, around),
@@ -480,7 +480,7 @@ const readTargetOf = (given: unknown, id: string, around: Resolving): Target | R
 const readTiesOf = (given: unknown, id: string, around: Resolving): TieRead[] | Refusal =>
   readTies(given, {
     point(one) {
-      const point = readPoint(one, POINT_BLANK, id, around);
+      const point = readPoint(one, { blank: POINT_BLANK, id }, around);
       return isRefusal(point) ? point : vectorOf(point);
     },
     named: (one) => readNamedTie(one as NamedPoint & { readonly point?: unknown }, id, around),
@@ -503,7 +503,7 @@ function readNamedTie(
     ...(leaf === undefined ? {} : { of: leaf }),
   };
   if (around.world.isBlind && point !== undefined) {
-    const there = readPoint(point, POINT_BLANK, id, around);
+    const there = readPoint(point, { blank: POINT_BLANK, id }, around);
     if (isRefusal(there)) return there;
     return {
       tie: { point: vectorOf(there), named: { ...told, at } },
@@ -573,7 +573,7 @@ function readFrame(given: unknown, id: string, around: Resolving): Frame | Refus
   const { bearing, altitude, points } = given as { bearing?: unknown; altitude?: unknown; points?: unknown };
   if (typeof bearing === 'number' && typeof altitude === 'number') return viewFrame({ bearing, altitude });
   if (Array.isArray(points) && points.length === 3) {
-    const read = points.map((point) => readPoint(point, POINT_BLANK, id, around));
+    const read = points.map((point) => readPoint(point, { blank: POINT_BLANK, id }, around));
     const fault = read.find(isRefusal);
     if (fault) return fault;
     const [a, b, c] = (read as NumVector[]).map(vectorOf);
@@ -592,7 +592,7 @@ function findPart(given: unknown, id: string, document: KadrelDocument): ItemId 
   return partNamed(document, name)?.id ?? refuse('unknown-part', `There is no part named ${name}.`, id);
 }
 
-function findParts(given: unknown, blank: Blank, id: string, document: KadrelDocument): ItemId[] | Refusal {
+function findParts(given: unknown, { blank, id }: Asked, document: KadrelDocument): ItemId[] | Refusal {
   const names: unknown[] = Array.isArray(given) ? given : [given];
   const found = names.map((name) => findPart(name, id, document));
   const fault = found.find(isRefusal);

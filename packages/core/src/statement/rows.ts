@@ -1,7 +1,7 @@
 /** Tables in blanks: rows told as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
 import type { Num } from '../document/schema.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { isRefusal, refuse, type Blank, type Column, type Refusal, type Row } from './declare.ts';
+import { isRefusal, refuse, type Blank, type Asked, type Column, type Refusal, type Row } from './declare.ts';
 
 /** More rows than this are a file, not a table. */
 const MOST_ROWS = 5000;
@@ -46,21 +46,21 @@ export function typedRows(given: unknown, blank: Blank): TypedRow[] | string {
 /** Reads one number of a table. */
 type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | Refusal;
 
-export function readRows(given: unknown, blank: Blank, id: string, readNumber: ReadNumber): Row[] | Refusal {
+export function readRows(given: unknown, { blank, id }: Asked, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
   if (typeof typed === 'string') return refuse('rows', typed, id);
   if (typed.length > MOST_ROWS)
     return refuse('rows', `There are ${typed.length} rows, and at most ${MOST_ROWS} are taken.`, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {
-    const read = readRow(row, blank, id, readNumber);
+    const read = readRow(row, { blank, id }, readNumber);
     if (isRefusal(read)) return { ...read, message: `Row ${i + 1}: ${read.message}` };
     rows.push(read);
   }
   return rows;
 }
 
-function readRow(row: TypedRow, blank: Blank, id: string, readNumber: ReadNumber): Row | Refusal {
+function readRow(row: TypedRow, { blank, id }: Asked, readNumber: ReadNumber): Row | Refusal {
   const cells: Record<string, Num | string> = {};
   for (const [name, column] of Object.entries(blank.columns ?? {})) {
     const cell = row[name] ?? column.default;

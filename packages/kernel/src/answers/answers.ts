@@ -186,7 +186,9 @@ export class Answers {
       const [p, q] = [exactBox(this.occt, first!), exactBox(this.occt, second!)];
       const deep = [0, 1, 2].map((i) => Math.min(p.max[i]!, q.max[i]!) - Math.max(p.min[i]!, q.min[i]!));
       if (deep.some((n) => n < OVERLAP_MM)) return false;
-      const common = keep(new this.occt.BRepAlgoAPI_Common(first!, second!, progressRange(this.occt, keep)));
+      const common = keep(
+        new this.occt.BRepAlgoAPI_Common(first!, second!, progressRange({ occt: this.occt, keep })),
+      );
       const properties = keep(new this.occt.GProp_GProps());
       this.occt.BRepGProp.VolumeProperties(keep(common.Shape()), properties, false, false, false);
       common.Clear();
@@ -212,7 +214,7 @@ export class Answers {
       curves.every(({ curve }) => curve.kind === 'line' || curve.kind === 'arc'),
     );
     return scope((keep) =>
-      splitRegions(this.occt, paths, keep).regions.map(({ face, curves, at, triangles }) => {
+      splitRegions({ occt: this.occt, keep }, paths).regions.map(({ face, curves, at, triangles }) => {
         const properties = keep(new this.occt.GProp_GProps());
         if (isPlain) this.occt.BRepGProp.SurfaceProperties(face, properties, false, false);
         else this.occt.BRepGProp.SurfaceProperties(face, properties, REGION_AREA, false);

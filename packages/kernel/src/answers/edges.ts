@@ -11,7 +11,7 @@ const SAME = 1e-7;
 /** Throws BuildError where no edge is meant. */
 export function edgeFacts(occt: Occt, of: NamedShape, chosen: readonly ChosenEdge[]): EdgeFacts {
   return scope((keep) => {
-    const edges = edgesAmong(occt, meetingEdges(occt, of, keep), chosen);
+    const edges = edgesAmong(occt, meetingEdges({ occt, keep }, of), chosen);
     const radius = common(edges.map((edge) => radiusOf(occt, edge)));
     const angle = common(edges.map(angleBetween));
     return {
@@ -53,7 +53,7 @@ function angleBetween({ bend, cosine }: MeetingEdge): number {
 /** Both ends of each edge of a solid with flat faces, mm. */
 export const edgeEnds = (occt: Occt, shape: TopoDS_Shape): number[] =>
   scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).flatMap((edge) =>
-      endsOfEdge(occt, keep(occt.TopoDS.Edge(edge)), keep).flat(),
+    uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE').flatMap((edge) =>
+      endsOfEdge({ occt, keep }, keep(occt.TopoDS.Edge(edge))).flat(),
     ),
   );

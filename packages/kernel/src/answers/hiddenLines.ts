@@ -1,5 +1,5 @@
 /** What is seen of shapes along Z, from above, laid into the XY plane: the kernel's own exact hidden-line removal. */
-import { occurrences, type Keep, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { occurrences, type Scoped, type TopoDS_Shape } from '../occt/occt.ts';
 
 /** Edges in the XY plane. Those between faces that go on into each other are smooth. */
 export interface LinesSeen {
@@ -9,7 +9,7 @@ export interface LinesSeen {
 }
 
 /** Sharp edges and where round faces turn away, those behind others apart. */
-export function linesSeen(occt: Occt, shapes: readonly TopoDS_Shape[], keep: Keep): LinesSeen {
+export function linesSeen({ occt, keep }: Scoped, shapes: readonly TopoDS_Shape[]): LinesSeen {
   const lines = keep(new occt.HLRBRep_Algo());
   for (const shape of shapes) lines.Add(shape, 0);
   const origin = keep(new occt.gp_Pnt(0, 0, 0));
@@ -19,7 +19,7 @@ export function linesSeen(occt: Occt, shapes: readonly TopoDS_Shape[], keep: Kee
   lines.Hide();
   const shown = keep(new occt.HLRBRep_HLRToShape(lines));
   const edges = (...compounds: readonly TopoDS_Shape[]) =>
-    compounds.flatMap((one) => edgesIn(occt, one, keep));
+    compounds.flatMap((one) => edgesIn({ occt, keep }, one));
   return {
     visible: edges(shown.VCompound(), shown.OutLineVCompound()),
     smooth: edges(shown.Rg1LineVCompound()),
@@ -27,9 +27,9 @@ export function linesSeen(occt: Occt, shapes: readonly TopoDS_Shape[], keep: Kee
   };
 }
 
-function edgesIn(occt: Occt, compound: TopoDS_Shape | null, keep: Keep): TopoDS_Shape[] {
+function edgesIn({ occt, keep }: Scoped, compound: TopoDS_Shape | null): TopoDS_Shape[] {
   if (!compound || compound.IsNull()) return [];
   keep(compound);
   occt.BRepLib.BuildCurves3d(compound);
-  return occurrences(occt, compound, 'TopAbs_EDGE', keep);
+  return occurrences({ occt, keep }, compound, 'TopAbs_EDGE');
 }

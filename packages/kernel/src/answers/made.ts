@@ -16,10 +16,10 @@ const MOST_ON_A_FACE = 4;
 /** Faces that only became smaller, larger or others' neighbours are none of them. */
 export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): MadeFaces {
   return scope((keep) => {
-    const former = uniqueShapes(occt, before.shape, 'TopAbs_FACE', keep);
+    const former = uniqueShapes({ occt, keep }, before.shape, 'TopAbs_FACE');
     const untouched = new ShapeMap<true>(occt);
     for (const face of former) untouched.ensure(face, () => true);
-    const faces = uniqueShapes(occt, after.shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, after.shape, 'TopAbs_FACE');
     const asked = new Set([...faces.keys()].filter((i) => !untouched.get(faces[i]!)));
     if (asked.size > MOST_ASKED) return { faces: [], corners: [] };
     const mesh = meshShape(

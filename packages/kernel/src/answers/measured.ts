@@ -111,7 +111,7 @@ function ofOne(around: Around, thing: Thing, target: Target): MeasuredFacts {
       return { ...facts, area, volume };
     }
     case 'face': {
-      const faces = uniqueShapes(occt, thing.shape, 'TopAbs_FACE', around.keep);
+      const faces = uniqueShapes({ occt, keep: around.keep }, thing.shape, 'TopAbs_FACE');
       const { area } = integralsOf(occt, thing.shape);
       const length = borderOf(occt, faces);
       return { ...facts, area, length, ...radiusOf(thing), ...thicknessOf(around, thing, target) };

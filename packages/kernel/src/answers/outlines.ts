@@ -90,12 +90,12 @@ function parallelOf(occt: Occt, path: Path, by: number, corners: 'round' | 'squa
   return scope((keep) => {
     const exact = exactParallel(path, by, corners);
     if (exact) return [exact];
-    const { wire } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
+    const { wire } = wireOf({ occt, keep }, edgesOfPath({ occt, keep }, path));
     const join = corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection';
     const operation = keep(new occt.BRepOffsetAPI_MakeOffset(wire, join, !path.closed));
     operation.Perform(path.closed ? by : isLeftPositive(path) ? by : -by, 0);
     const made = operation.IsDone() ? keep(operation.Shape()) : undefined;
-    const edges = made ? occurrences(occt, made, 'TopAbs_EDGE', keep) : [];
+    const edges = made ? occurrences({ occt, keep }, made, 'TopAbs_EDGE') : [];
     if (edges.length === 0) throw noRoom(by);
     return pathsOfEdges(occt, edges);
   });
@@ -112,8 +112,8 @@ export function cutOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
     const sheet = keep(
       keep(new occt.BRepBuilderAPI_MakeFace(plane, min[0] - 1, max[0] + 1, min[1] - 1, max[1] + 1)).Face(),
     );
-    const common = keep(new occt.BRepAlgoAPI_Common(sheet, shape, progressRange(occt, keep)));
-    const edges = occurrences(occt, keep(common.Shape()), 'TopAbs_EDGE', keep);
+    const common = keep(new occt.BRepAlgoAPI_Common(sheet, shape, progressRange({ occt, keep })));
+    const edges = occurrences({ occt, keep }, keep(common.Shape()), 'TopAbs_EDGE');
     common.Clear();
     if (edges.length === 0)
       throw new BuildError('The plane does not meet this part.', 'Move the plane into the part.');
@@ -130,13 +130,13 @@ const SHADOW_CHORD = 1 / 2000;
  */
 export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
   return scope((keep) => {
-    const { visible, hidden } = linesSeen(occt, [shape], keep);
+    const { visible, hidden } = linesSeen({ occt, keep }, [shape]);
     const drawn = pathsOfEdges(occt, [...visible, ...hidden]);
     const paths = drawn.map(({ closed, curves }, i): Path => ({
       closed,
       curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
     }));
-    const split = splitRegions(occt, paths, keep);
+    const split = splitRegions({ occt, keep }, paths);
     const { min, max } = exactBox(occt, shape);
     const mesh = meshShape(occt, shape, SHADOW_CHORD * Math.hypot(...boxSize({ min, max })));
     const under = split.regions.filter(({ at }) => heightsAt(mesh, at[0], at[1]).length > 0);
@@ -146,14 +146,13 @@ export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
         'Choose another plane, or another part.',
       );
     const { faces } = merged(
-      occt,
+      { occt, keep },
       under.map(({ face }) => face),
       split.names,
-      keep,
     );
     return pathsOfEdges(
       occt,
-      faces.flatMap((face) => occurrences(occt, face, 'TopAbs_EDGE', keep)),
+      faces.flatMap((face) => occurrences({ occt, keep }, face, 'TopAbs_EDGE')),
     );
   });
 }

@@ -11,7 +11,7 @@ import {
   roughBox,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -22,7 +22,7 @@ const LEAST_OVERLAP = 1e-6;
 /** @param pose from the frame of the section to the world */
 export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies['section'] {
   return scope((keep) => {
-    const byItem = facesByItem(occt, named, keep);
+    const byItem = facesByItem({ occt, keep }, named);
     const items = [...byItem].map(([item, own]): CutFacts => {
       const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, own)));
       return { item, area, border: borderOf(occt, own), centroid: carry(pose, areaCentroid) };
@@ -34,15 +34,15 @@ export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies
 /** In the frame of the section plane. */
 export const sectionOutlines = (occt: Occt, named: NamedShape): Replies['outlines'] =>
   scope((keep) =>
-    [...facesByItem(occt, named, keep)].map(([item, faces]) => {
-      const edges = faces.flatMap((face) => occurrences(occt, face, 'TopAbs_EDGE', keep));
+    [...facesByItem({ occt, keep }, named)].map(([item, faces]) => {
+      const edges = faces.flatMap((face) => occurrences({ occt, keep }, face, 'TopAbs_EDGE'));
       return { item, paths: pathsOfEdges(occt, edges) };
     }),
   );
 
-function facesByItem(occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): Map<ItemId, TopoDS_Shape[]> {
+function facesByItem({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): Map<ItemId, TopoDS_Shape[]> {
   const byItem = new Map<ItemId, TopoDS_Shape[]>();
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).forEach((face, i) => {
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').forEach((face, i) => {
     const item = itemOf(faceNames[i]!);
     byItem.set(item, [...(byItem.get(item) ?? []), face]);
   });

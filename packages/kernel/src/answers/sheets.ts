@@ -147,7 +147,7 @@ export class SheetAnswers {
       const shapes = pieces.map(({ content, pose }) =>
         keep(moved(this.occt, this.shapes.shapeOf(content).shape, pose)),
       );
-      const seen = linesSeen(this.occt, shapes, keep);
+      const seen = linesSeen({ occt: this.occt, keep }, shapes);
       const first = {
         visible: pathsOfProjected(this.occt, seen.visible),
         smooth: pathsOfProjected(this.occt, seen.smooth),

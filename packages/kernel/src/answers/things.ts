@@ -63,7 +63,7 @@ export function thingOf(around: Around, target: Target): Thing {
     const geometry = { kind: 'point', at } as const;
     return {
       kind: 'point',
-      shape: pointShape(occt, at, keep),
+      shape: pointShape({ occt, keep }, at),
       box: { min: at, max: at },
       geometry,
       solids: [],
@@ -124,7 +124,7 @@ interface Owner {
 function faceThing(around: Around, { named, solid, geometry }: Owner, target: Place): Thing {
   const faces = facesCalled(around, named, target);
   if (faces.length === 0) throw gone(around.document.items[target.part]!.name, `face ${target.at}`);
-  const all = uniqueShapes(around.occt, named.shape, 'TopAbs_FACE', around.keep);
+  const all = uniqueShapes({ occt: around.occt, keep: around.keep }, named.shape, 'TopAbs_FACE');
   const shape = together(
     around,
     faces.map((i) => all[i]!),
@@ -159,7 +159,7 @@ function facesCalled(
   const fits = faceNames.map((name) => nameFit(at, name, document));
   const best = Math.max(0, ...fits);
   const faces = [...fits.keys()].filter((i) => best > 0 && fits[i] === best);
-  const all = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+  const all = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
   return nearest(occt, faces, { near, shapeOf: (i) => all[i]! });
 }
 
@@ -168,7 +168,7 @@ function edgesCalled(
   named: NamedShape,
   { written, near }: Place & { readonly written: readonly string[] },
 ) {
-  const edges = meetingEdges(occt, named, keep).map(({ edge, names }) => ({
+  const edges = meetingEdges({ occt, keep }, named).map(({ edge, names }) => ({
     edge: edge,
     fit: edgeFit(written, names, document),
   }));

@@ -9,7 +9,7 @@ import {
   occurrences,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -22,13 +22,13 @@ const SAME = 1e-9;
 /** The shape with its edges joined; undefined where there is nothing to join, or joining would change it. */
 export function joinedEdges(occt: Occt, { shape, faceNames }: NamedShape): NamedShape | undefined {
   return scope((keep) => {
-    if (!hasJoint(occt, shape, keep)) return undefined;
+    if (!hasJoint({ occt, keep }, shape)) return undefined;
     const copy = keep(copied(occt, shape, AT_ORIGIN));
     const unify = keep(new occt.ShapeUpgrade_UnifySameDomain(copy, true, false, false));
     unify.Build();
     const joined = unify.Shape();
-    const names = isSameSize(occt, copy, joined, keep)
-      ? namesAfter(occt, copy, faceNames, joined, keep)
+    const names = isSameSize({ occt, keep }, copy, joined)
+      ? namesAfter({ occt, keep }, copy, faceNames, joined)
       : undefined;
     if (names && isSound(occt, joined)) return { shape: joined, faceNames: names, isSound: true };
     keep(joined);
@@ -37,12 +37,12 @@ export function joinedEdges(occt: Occt, { shape, faceNames }: NamedShape): Named
 }
 
 /** Whether somewhere two edges of one line or circle meet end to end, with nothing else there. */
-function hasJoint(occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean {
+function hasJoint({ occt, keep }: Scoped, shape: TopoDS_Shape): boolean {
   const byVertex = new ShapeMap<Set<number>>(occt);
-  const edges = uniqueShapes(occt, shape, 'TopAbs_EDGE', keep);
+  const edges = uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE');
   const corners: Set<number>[] = [];
   edges.forEach((edge, i) => {
-    for (const vertex of occurrences(occt, edge, 'TopAbs_VERTEX', keep)) {
+    for (const vertex of occurrences({ occt, keep }, edge, 'TopAbs_VERTEX')) {
       const before = byVertex.get(vertex);
       const met = before ?? byVertex.ensure(vertex, () => new Set<number>());
       if (!before) corners.push(met);
@@ -71,14 +71,13 @@ interface Handle {
 
 /** The names of the same faces in another order: each is known by its surface, and by its area where pieces share one. */
 function namesAfter(
-  occt: Occt,
+  { occt, keep }: Scoped,
   before: TopoDS_Shape,
   names: readonly string[],
   after: TopoDS_Shape,
-  keep: Keep,
 ): string[] | undefined {
   const describe = (shape: TopoDS_Shape) =>
-    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => ({
+    uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => ({
       face,
       surface: keep(occt.BRep_Tool.Surface(keep(occt.TopoDS.Face(face)))) as unknown as Handle,
     }));
@@ -104,13 +103,13 @@ function areaOf(occt: Occt, face: TopoDS_Shape): number {
   });
 }
 
-function isSameSize(occt: Occt, before: TopoDS_Shape, after: TopoDS_Shape, keep: Keep): boolean {
-  const [was, is] = [before, after].map((shape) => sizesOf(occt, shape, keep));
+function isSameSize({ occt, keep }: Scoped, before: TopoDS_Shape, after: TopoDS_Shape): boolean {
+  const [was, is] = [before, after].map((shape) => sizesOf({ occt, keep }, shape));
   return was!.every((n, i) => Math.abs(n - is![i]!) <= SAME * Math.abs(n));
 }
 
 /** Volume and area. */
-function sizesOf(occt: Occt, shape: TopoDS_Shape, keep: Keep): readonly number[] {
+function sizesOf({ occt, keep }: Scoped, shape: TopoDS_Shape): readonly number[] {
   const [volume, area] = [keep(new occt.GProp_GProps()), keep(new occt.GProp_GProps())];
   occt.BRepGProp.VolumeProperties(shape, volume, false, false, false);
   occt.BRepGProp.SurfaceProperties(shape, area, false, false);

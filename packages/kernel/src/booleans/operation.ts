@@ -7,7 +7,7 @@ import {
   occurrences,
   progressRange,
   scope,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -79,7 +79,7 @@ export function operate(
     });
     const [first, ...others] = inputs;
     if (others.length === 0)
-      return { shape: solidsOnly(occt, first!.shape, how, keep), faceNames: first!.faceNames };
+      return { shape: solidsOnly({ occt, keep }, first!.shape, how), faceNames: first!.faceNames };
     if (how !== 'intersect') return booleanOf(occt, how, [first!, ...others], manner);
     // Common keeps what the first shares with any of the others, so that several are taken one after another.
     let common: NamedShape = first!;
@@ -118,7 +118,7 @@ function booleanOf(
       operation.SetTools(list(others));
       operation.SetRunParallel(false);
       if (fuzzMm > 0) operation.SetFuzzyValue(fuzzMm);
-      operation.Build(progressRange(occt, keep));
+      operation.Build(progressRange({ occt, keep }));
       if (operation.HasErrors())
         throw new BuildError(
           'These parts could not be combined.',
@@ -129,8 +129,8 @@ function booleanOf(
       const whole = keep(operation.Shape());
       // Lines on faces that part nothing, left where solids touch.
       occt.BRepTools.RemoveInternals(whole, false);
-      const shape = solidsOnly(occt, whole, how, keep);
-      const named = { shape, faceNames: carryNames(occt, operation, inputs, shape, keep) };
+      const shape = solidsOnly({ occt, keep }, whole, how);
+      const named = { shape, faceNames: carryNames({ occt, keep }, operation, inputs, shape) };
       const joined = joinedEdges(occt, named);
       if (joined) keep(shape);
       return joined ?? named;
@@ -147,8 +147,8 @@ function newOperation(occt: Occt, how: CombineHow) {
 }
 
 /** The one solid of the result, or a compound of several. */
-function solidsOnly(occt: Occt, whole: TopoDS_Shape, how: CombineHow, keep: Keep): TopoDS_Shape {
-  const solids = occurrences(occt, whole, 'TopAbs_SOLID', keep);
+function solidsOnly({ occt, keep }: Scoped, whole: TopoDS_Shape, how: CombineHow): TopoDS_Shape {
+  const solids = occurrences({ occt, keep }, whole, 'TopAbs_SOLID');
   if (solids.length === 0) throw emptyFault(how);
   return solids.length === 1 ? occt.TopoDS.Solid(solids[0]!) : occt.TopoDS.Compound(whole);
 }

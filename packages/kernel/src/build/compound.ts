@@ -6,7 +6,7 @@ import {
   moved,
   occurrences,
   scope,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -34,12 +34,12 @@ const LEAST_VOLUME_MM3 = 1e-12;
  */
 export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): TopoDS_Shape {
   return scope((keep) => {
-    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
+    const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
     if (solids.length === 0)
       throw new BuildError(
         `${what} comes to no closed body.`,
         'Close the outline, or look for doubled curves.',
-        openingsOf(occt, shape, keep),
+        openingsOf({ occt, keep }, shape),
       );
     const volumes = solids.map((solid) => plainVolumeOf(occt, solid));
     if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
@@ -52,8 +52,8 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
 }
 
 /** The middle of each edge that only one face has, of the first few: enough to look at. */
-const openingsOf = (occt: Occt, shape: TopoDS_Shape, keep: Keep): Vec3[] =>
-  rimsOf(occt, shape, keep)
+const openingsOf = ({ occt, keep }: Scoped, shape: TopoDS_Shape): Vec3[] =>
+  rimsOf({ occt, keep }, shape)
     .slice(0, 12)
     .map((edge) => {
       const curve = keep(new occt.BRepAdaptor_Curve(edge));

@@ -4,7 +4,15 @@
  */
 import { chain, inverse, type Pose, type Vec3 } from '@kadrel/core';
 import type { Content } from '../content/content.ts';
-import { moved, scope, type Keep, type Occt, type TopoDS_Face, type TopoDS_Shape } from '../occt/occt.ts';
+import {
+  moved,
+  scope,
+  type Keep,
+  type Scoped,
+  type Occt,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { nameFaces, type NamedShape } from '../naming/named.ts';
 
 type Combination = Extract<Content, { kind: 'combine' }>;
@@ -91,9 +99,9 @@ export const drilledVolume = ({ size, axis, holes }: Drilling): number =>
 export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling): NamedShape {
   return scope((keep) => {
     const [u, v] = [((axis + 1) % 3) as AxisIndex, ((axis + 2) % 3) as AxisIndex];
-    const outline = wireOf(occt, rectangle(occt, size, u, v, keep), keep);
+    const outline = wireOf({ occt, keep }, rectangle({ occt, keep }, size, u, v));
     const face = keep(new occt.BRepBuilderAPI_MakeFace(outline.wire, true));
-    const rims = holes.map((hole) => wireOf(occt, [circle(occt, hole, axis, keep)], keep));
+    const rims = holes.map((hole) => wireOf({ occt, keep }, [circle(occt, hole, axis, keep)]));
     for (const { wire } of rims) face.Add(keep(occt.TopoDS.Wire(keep(wire.Reversed()))));
     const up = size.map((n, i) => (i === axis ? n : 0));
     const prism = keep(
@@ -122,7 +130,7 @@ export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling):
 }
 
 /** The four edges round the face at the least end of the axis, counter-clockwise seen along it. */
-function rectangle(occt: Occt, size: Vec3, u: AxisIndex, v: AxisIndex, keep: Keep) {
+function rectangle({ occt, keep }: Scoped, size: Vec3, u: AxisIndex, v: AxisIndex) {
   const corner = (onU: number, onV: number) => {
     const at = [0, 1, 2].map((i) => (i === u ? onU : i === v ? onV : 0));
     return keep(new occt.gp_Pnt(at[0]!, at[1]!, at[2]!));
@@ -146,7 +154,7 @@ function circle(occt: Occt, { centre, start, radius }: Hole, axis: AxisIndex, ke
 }
 
 /** A wire, and its edges as they are in it: edges that are joined become copies which share their ends. */
-function wireOf(occt: Occt, edges: readonly ReturnType<typeof circle>[], keep: Keep) {
+function wireOf({ occt, keep }: Scoped, edges: readonly ReturnType<typeof circle>[]) {
   const builder = keep(new occt.BRepBuilderAPI_MakeWire());
   const joined = edges.map((edge) => {
     builder.Add(edge);

@@ -21,7 +21,7 @@ import {
   roughBox,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -48,9 +48,9 @@ export function commonFaces(
   return scope((keep) => {
     const own = copied(occt, shape, AT_ORIGIN);
     try {
-      const sheet = sheetThrough(occt, own, { normal, offset, across }, keep);
-      const common = keep(new occt.BRepAlgoAPI_Common(sheet, own, progressRange(occt, keep)));
-      const faces = uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep);
+      const sheet = sheetThrough({ occt, keep }, own, { normal, offset, across });
+      const common = keep(new occt.BRepAlgoAPI_Common(sheet, own, progressRange({ occt, keep })));
+      const faces = uniqueShapes({ occt, keep }, keep(common.Shape()), 'TopAbs_FACE');
       const found = compoundOf(occt, faces);
       common.Clear();
       return found;
@@ -61,10 +61,9 @@ export function commonFaces(
 }
 
 function sheetThrough(
-  occt: Occt,
+  { occt, keep }: Scoped,
   shape: TopoDS_Shape,
   { normal, offset, across }: CutPlane & { readonly across: Vec3 },
-  keep: Keep,
 ): TopoDS_Face {
   const upward = cross(normal, across);
   const origin = scale(normal, offset);
@@ -89,7 +88,7 @@ function sheetThrough(
 /** Faces of a solid that was cut by its own steps, where the plane cut it. */
 export const facesCalled = (occt: Occt, { shape, faceNames }: NamedShape, name: string): TopoDS_Shape =>
   scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const isMeant = (_: TopoDS_Shape, i: number) => faceNames[i]!.split(MERGED).includes(name);
     const chosen = faces.filter(isMeant).map((face) => keep(moved(occt, face, AT_ORIGIN)));
     return compoundOf(occt, chosen);
@@ -97,7 +96,7 @@ export const facesCalled = (occt: Occt, { shape, faceNames }: NamedShape, name: 
 
 export const namedCut = (occt: Occt, shape: TopoDS_Shape): NamedShape => ({
   shape,
-  faceNames: scope((keep) => uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map(() => CUT_FACE)),
+  faceNames: scope((keep) => uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map(() => CUT_FACE)),
 });
 
 /** The cut faces of one solid, and where it stands. */

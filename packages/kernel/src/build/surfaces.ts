@@ -11,6 +11,7 @@ import {
   scope,
   uniqueShapes,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -30,22 +31,22 @@ const JOINT_MM = 1e-6;
 export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape {
   return scope((keep) => {
     const edges = sections.flatMap(({ pose, paths }) =>
-      paths.flatMap((path) => placedEdges(occt, path, pose, keep).map(({ edge }) => edge)),
+      paths.flatMap((path) => placedEdges({ occt, keep }, path, pose).map(({ edge }) => edge)),
     );
-    const loops = loopsOf(occt, edges, keep);
+    const loops = loopsOf({ occt, keep }, edges);
     if (!loops || loops.length !== 1)
       throw new BuildError(
         loops
           ? `These curves run round in ${loops.length} loops.`
           : 'These curves do not run round in one loop.',
         loops ? 'Fill one loop at a time.' : 'Close the gaps between their ends.',
-        loops ? [] : looseEnds(occt, edges, keep),
+        loops ? [] : looseEnds({ occt, keep }, edges),
       );
-    const flat = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loops[0]!, keep), true));
+    const flat = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom({ occt, keep }, loops[0]!), true));
     if (flat.IsDone()) return { shape: flat.Face(), faceNames: ['surface'] };
     const filling = keep(new occt.BRepOffsetAPI_MakeFilling(3, 15, 2, false, 1e-5, 1e-4, 0.01, 0.1, 8, 9));
     for (const edge of loops[0]!) filling.Add(edge, 'GeomAbs_C0', true);
-    filling.Build(progressRange(occt, keep));
+    filling.Build(progressRange({ occt, keep }));
     if (!filling.IsDone())
       throw new BuildError(
         'No surface could be laid within these curves.',
@@ -56,8 +57,8 @@ export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape 
 }
 
 /** Edges put in order, loop by loop; undefined where one does not close. */
-function loopsOf(occt: Occt, edges: readonly Edge[], keep: Keep): Edge[][] | undefined {
-  const left = edges.map((edge) => ({ edge, ends: endsOfEdge(occt, edge, keep) }));
+function loopsOf({ occt, keep }: Scoped, edges: readonly Edge[]): Edge[][] | undefined {
+  const left = edges.map((edge) => ({ edge, ends: endsOfEdge({ occt, keep }, edge) }));
   const loops: Edge[][] = [];
   while (left.length > 0) {
     const [first] = left.splice(0, 1);
@@ -77,12 +78,12 @@ function loopsOf(occt: Occt, edges: readonly Edge[], keep: Keep): Edge[][] | und
 }
 
 /** Ends that no other edge has. */
-function looseEnds(occt: Occt, edges: readonly Edge[], keep: Keep): Vec3[] {
-  const ends = edges.flatMap((edge) => endsOfEdge(occt, edge, keep));
+function looseEnds({ occt, keep }: Scoped, edges: readonly Edge[]): Vec3[] {
+  const ends = edges.flatMap((edge) => endsOfEdge({ occt, keep }, edge));
   return ends.filter((end) => ends.filter((other) => distance(other, end) <= JOINT_MM).length === 1);
 }
 
-function wireFrom(occt: Occt, edges: readonly Edge[], keep: Keep): Wire {
+function wireFrom({ occt, keep }: Scoped, edges: readonly Edge[]): Wire {
   const builder = keep(new occt.BRepBuilderAPI_MakeWire());
   for (const edge of edges) builder.Add(edge);
   if (!builder.IsDone())
@@ -93,42 +94,41 @@ function wireFrom(occt: Occt, edges: readonly Edge[], keep: Keep): Wire {
 /** The surface with a flat face in each of its openings, as a body; one without openings as it is. The new faces are called cap. Throws BuildError. */
 export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
   return scope((keep) => {
-    const loops = loopsOf(occt, rimsOf(occt, surface.shape, keep), keep);
+    const loops = loopsOf({ occt, keep }, rimsOf({ occt, keep }, surface.shape));
     if (!loops)
       throw new BuildError(
         'The rim of this surface does not run round.',
         'Join it with what is missing, or thicken it instead.',
-        looseEnds(occt, rimsOf(occt, surface.shape, keep), keep),
+        looseEnds({ occt, keep }, rimsOf({ occt, keep }, surface.shape)),
       );
     const caps = loops.map((loop) => {
-      const cap = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom(occt, loop, keep), true));
+      const cap = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom({ occt, keep }, loop), true));
       if (!cap.IsDone())
         throw new BuildError(
           'An opening of this surface is not flat.',
           'Fill it, or thicken the surface instead.',
-          [endsOfEdge(occt, loop[0]!, keep)[0]],
+          [endsOfEdge({ occt, keep }, loop[0]!)[0]],
         );
       return keep(cap.Face());
     });
-    if (caps.length === 1 && surface.faceNames.length === 1 && isFlat(occt, surface.shape, keep))
+    if (caps.length === 1 && surface.faceNames.length === 1 && isFlat({ occt, keep }, surface.shape))
       throw new BuildError('A flat surface encloses nothing.', 'Thicken it, or raise its outline.');
     return sewn(
-      occt,
+      { occt, keep },
       [
-        ...uniqueShapes(occt, surface.shape, 'TopAbs_FACE', keep).map((face, i) => ({
+        ...uniqueShapes({ occt, keep }, surface.shape, 'TopAbs_FACE').map((face, i) => ({
           face,
           name: surface.faceNames[i]!,
         })),
         ...caps.map((face) => ({ face: face, name: 'cap' })),
       ],
       'The closed surface',
-      keep,
     );
   });
 }
 
-const isFlat = (occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean =>
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).every((face) => isFlatFace(occt, face));
+const isFlat = ({ occt, keep }: Scoped, shape: TopoDS_Shape): boolean =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').every((face) => isFlatFace(occt, face));
 
 /** How far apart edges may be that are sewn together, mm. */
 const SEW_MM = 1e-6;
@@ -139,7 +139,7 @@ export interface NamedFace {
 }
 
 /** Faces side by side as one body. @param what it is, where it is no body. Throws BuildError. */
-export function sewn(occt: Occt, faces: readonly NamedFace[], what: string, keep: Keep): NamedShape {
+export function sewn({ occt, keep }: Scoped, faces: readonly NamedFace[], what: string): NamedShape {
   const { shell, nameAll } = sewnFaces(occt, faces, { what, gap: SEW_MM, keep });
   const solid = keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(shell)))).Solid();
   occt.BRepLib.OrientClosedSolid(solid);
@@ -166,11 +166,11 @@ interface Sewing {
 function sewnFaces(occt: Occt, faces: readonly NamedFace[], { what, gap, keep }: Sewing) {
   const sewing = keep(new occt.BRepBuilderAPI_Sewing(Math.max(gap, SEW_MM), true, true, true, false));
   for (const { face } of faces) sewing.Add(face);
-  sewing.Perform(progressRange(occt, keep));
+  sewing.Perform(progressRange({ occt, keep }));
   const made = keep(sewing.SewedShape());
-  const shells = occurrences(occt, made, 'TopAbs_SHELL', keep);
+  const shells = occurrences({ occt, keep }, made, 'TopAbs_SHELL');
   const [all, inShells] = [[made], shells].map((of) =>
-    of.reduce((sum, one) => sum + uniqueShapes(occt, one, 'TopAbs_FACE', keep).length, 0),
+    of.reduce((sum, one) => sum + uniqueShapes({ occt, keep }, one, 'TopAbs_FACE').length, 0),
   ) as [number, number];
   // A face that meets no other stays by itself, outside any shell.
   const pieces = shells.length + all - inShells;
@@ -183,7 +183,7 @@ function sewnFaces(occt: Occt, faces: readonly NamedFace[], { what, gap, keep }:
   }
   const nameAll = (shape: TopoDS_Shape): NamedShape => ({
     shape,
-    faceNames: uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'face'),
+    faceNames: uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => names.get(face) ?? 'face'),
   });
   return { shell: shells[0]!, nameAll };
 }
@@ -227,7 +227,7 @@ const asMade = ({ of, before, behind }: Omit<Thickened, 'kind'>): Omit<Thickened
   of.kind === 'turnedOver' ? asMade({ of: of.of, before: behind, behind: before }) : { of, before, behind };
 
 const hasRim = (occt: Occt, shape: TopoDS_Shape): boolean =>
-  scope((keep) => rimsOf(occt, shape, keep).length > 0);
+  scope((keep) => rimsOf({ occt, keep }, shape).length > 0);
 
 const cannotFollow = () =>
   new BuildError('This surface cannot be made so thick.', 'Make it thinner than its narrowest bend.');
@@ -239,9 +239,9 @@ function offsetSheet(occt: Occt, { shape }: NamedShape, by: number): NamedShape 
     thick.MakeThickSolidBySimple(shape, by);
     if (!thick.IsDone()) throw cannotFollow();
     const made = requireBodies(occt, thick.Shape(), 'The thick surface');
-    const faces = uniqueShapes(occt, made, 'TopAbs_FACE', keep);
-    const own = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[0]!;
-    const images = fromList(occt, keep(thick.Generated(own)), keep);
+    const faces = uniqueShapes({ occt, keep }, made, 'TopAbs_FACE');
+    const own = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')[0]!;
+    const images = fromList({ occt, keep }, keep(thick.Generated(own)));
     const nameOf = (face: TopoDS_Shape) =>
       face.IsSame(own) ? 'surface' : images.some((image) => image.IsSame(face)) ? 'offset' : 'rim';
     return { shape: made, faceNames: faces.map(nameOf) };
@@ -253,7 +253,7 @@ function hollowed(occt: Occt, surface: NamedShape, by: number): NamedShape {
   return scope((keep) => {
     const whole = buildClosed(occt, surface);
     keep(whole.shape);
-    const faces = uniqueShapes(occt, whole.shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, whole.shape, 'TopAbs_FACE');
     const caps = faces.filter((_, i) => whole.faceNames[i] === 'cap');
     const thick = keep(new occt.BRepOffsetAPI_MakeThickSolid());
     thick.MakeThickSolidByJoin(
@@ -266,7 +266,7 @@ function hollowed(occt: Occt, surface: NamedShape, by: number): NamedShape {
       false,
       'GeomAbs_Intersection',
       false,
-      progressRange(occt, keep),
+      progressRange({ occt, keep }),
     );
     if (!thick.IsDone()) throw cannotFollow();
     const shape = requireBodies(occt, thick.Shape(), 'The thick surface');
@@ -274,10 +274,12 @@ function hollowed(occt: Occt, surface: NamedShape, by: number): NamedShape {
     faces.forEach((face, i) => {
       const name = whole.faceNames[i]!;
       names.ensure(face, () => name);
-      for (const image of fromList(occt, keep(thick.Generated(face)), keep))
+      for (const image of fromList({ occt, keep }, keep(thick.Generated(face))))
         names.ensure(image, () => (name === 'cap' ? 'rim' : `offset.${name}`));
     });
-    const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'rim');
+    const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map(
+      (face) => names.get(face) ?? 'rim',
+    );
     return { shape, faceNames };
   });
 }

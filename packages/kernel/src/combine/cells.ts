@@ -47,14 +47,14 @@ export function byCells(
         keep(new occt.NCollection_List_TopoDS_Shape(inputs.map(({ shape }) => shape) as never)),
       );
       fuse.SetRunParallel(false);
-      fuse.Build(progressRange(occt, keep));
+      fuse.Build(progressRange({ occt, keep }));
       if (fuse.HasErrors()) return undefined;
-      const cells = occurrences(occt, keep(fuse.Shape()), 'TopAbs_SOLID', keep);
+      const cells = occurrences({ occt, keep }, keep(fuse.Shape()), 'TopAbs_SOLID');
       const kept = cells.filter((cell) => isWithin(occt, cell, field.at));
       if (kept.length === 0) throw emptyFault(content.how);
       const named = kept.map((cell) => {
         const shape = keep(copied(occt, cell, AT_ORIGIN));
-        return { shape, faceNames: carryNames(occt, fuse, inputs, cell, keep) };
+        return { shape, faceNames: carryNames({ occt, keep }, fuse, inputs, cell) };
       });
       return joinedCells(occt, named);
     } finally {

@@ -141,8 +141,8 @@ function faceDistance(
   const { a, b } = pair;
   return scope((keep) => {
     const there = chain(inverse(first.pose), second.pose);
-    const face = uniqueShapes(occt, first.solid, 'TopAbs_FACE', keep)[a]!;
-    const other = keep(moved(occt, uniqueShapes(occt, second.solid, 'TopAbs_FACE', keep)[b]!, there));
+    const face = uniqueShapes({ occt, keep }, first.solid, 'TopAbs_FACE')[a]!;
+    const other = keep(moved(occt, uniqueShapes({ occt, keep }, second.solid, 'TopAbs_FACE')[b]!, there));
     const kinds = [first.shape.faceKind[a], second.shape.faceKind[b]];
     const isFlat = kinds.every((kind) => kind === FACE_PLANE);
     // Of cones, rings and free surfaces the kernel misses the nearest points now and then, and takes up to a minute over them.
@@ -204,7 +204,7 @@ function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], 
 }
 
 function nearestOn(occt: Occt, face: TopoDS_Shape, at: Vec3): Vec3 {
-  const found = scope((keep) => leastBetween(occt, pointShape(occt, at, keep), face));
+  const found = scope((keep) => leastBetween(occt, pointShape({ occt, keep }, at), face));
   // At the point of a cone the kernel finds nothing.
   const corner = cornersOf(occt, face).reduce(
     (best, one) => (distance(one, at) < distance(best, at) ? one : best),
@@ -217,7 +217,7 @@ const FAR: Vec3 = [Infinity, Infinity, Infinity];
 
 const cornersOf = (occt: Occt, face: TopoDS_Shape): Vec3[] =>
   scope((keep) =>
-    uniqueShapes(occt, face, 'TopAbs_VERTEX', keep).map((corner) =>
+    uniqueShapes({ occt, keep }, face, 'TopAbs_VERTEX').map((corner) =>
       read(keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner)))), keep),
     ),
   );
@@ -228,14 +228,14 @@ export function leastBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): Leas
     const measure = keep(new occt.BRepExtrema_DistShapeShape());
     measure.LoadS1(a);
     measure.LoadS2(b);
-    measure.Perform(progressRange(occt, keep));
+    measure.Perform(progressRange({ occt, keep }));
     if (!measure.IsDone() || measure.NbSolution() === 0) return NOT_FOUND;
     const points = [read(measure.PointOnShape1(1), keep), read(measure.PointOnShape2(1), keep)] as const;
     // What it holds is only given back when it is asked something else.
-    const nothing = pointShape(occt, [0, 0, 0], keep);
+    const nothing = pointShape({ occt, keep }, [0, 0, 0]);
     measure.LoadS1(nothing);
     measure.LoadS2(nothing);
-    measure.Perform(progressRange(occt, keep));
+    measure.Perform(progressRange({ occt, keep }));
     return { distance: distance(...points), points };
   });
 }

@@ -17,8 +17,8 @@ export function commonOf(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): { area: 
   const copies = [copied(occt, a, AT_ORIGIN), copied(occt, b, AT_ORIGIN)] as const;
   try {
     return scope((keep) => {
-      const common = keep(new occt.BRepAlgoAPI_Common(...copies, progressRange(occt, keep)));
-      const faces = uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep);
+      const common = keep(new occt.BRepAlgoAPI_Common(...copies, progressRange({ occt, keep })));
+      const faces = uniqueShapes({ occt, keep }, keep(common.Shape()), 'TopAbs_FACE');
       common.Clear();
       if (faces.length === 0) return { area: 0, at: [0, 0, 0] };
       const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, faces)));

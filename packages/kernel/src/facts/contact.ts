@@ -28,6 +28,7 @@ import {
   scope,
   uniqueShapes,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -197,9 +198,9 @@ function exactWay(
   return scope((keep) => {
     const a = worldFace(occt, moving, pair.movingFace, keep);
     const b = worldFace(occt, fixed, pair.fixedFace, keep);
-    const flat = flatWay(occt, a, b, towards, keep);
+    const flat = flatWay({ occt, keep }, a, b, towards);
     if (flat !== undefined) return flat;
-    const round = ballContact(occt, [a, b], towards, keep);
+    const round = ballContact({ occt, keep }, [a, b], towards);
     // A formula knows nothing of where faces end.
     if (round && isOn(occt, a, subtract(round.at, scale(towards, round.way))) && isOn(occt, b, round.at))
       return round.way;
@@ -230,7 +231,7 @@ function exactWay(
 }
 
 function worldFace(occt: Occt, { shape, pose }: Body, index: number, keep: Keep) {
-  const face = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[index]!;
+  const face = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')[index]!;
   return { face, pose };
 }
 
@@ -244,12 +245,11 @@ const isOn = (occt: Occt, { face, pose }: PlacedFace, point: Vec3): boolean =>
 
 /** For two balls that meet from outside, or a ball and a plane: how far to go, and where they then touch. */
 function ballContact(
-  occt: Occt,
+  { occt, keep }: Scoped,
   [a, b]: readonly [PlacedFace, PlacedFace],
   towards: Vec3,
-  keep: Keep,
 ): { way: number; at: Vec3 } | undefined {
-  const [p, q] = [ballIn(occt, a, keep), ballIn(occt, b, keep)];
+  const [p, q] = [ballIn({ occt, keep }, a), ballIn({ occt, keep }, b)];
   if (p && q) {
     const apart = subtract(q.centre, p.centre);
     const along = dot(apart, towards);
@@ -261,7 +261,7 @@ function ballContact(
     return { way, at: add(there, scale(subtract(q.centre, there), p.radius / (p.radius + q.radius))) };
   }
   const ball = p ?? q;
-  const plane = planeIn(occt, p ? b : a, keep);
+  const plane = planeIn({ occt, keep }, p ? b : a);
   if (!ball || !plane) return undefined;
   const slope = dot(towards, plane.normal);
   if (Math.abs(slope) < 1e-9) return undefined;
@@ -275,9 +275,8 @@ function ballContact(
 
 /** The ball that a face lies on, in the world; undefined for other faces, and for those seen from inside. */
 function ballIn(
-  occt: Occt,
+  { occt, keep }: Scoped,
   { face, pose }: PlacedFace,
-  keep: Keep,
 ): { centre: Vec3; radius: number } | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Sphere') return undefined;
@@ -291,8 +290,8 @@ function ballIn(
 }
 
 /** For two parallel planes: by their equations. */
-function flatWay(occt: Occt, a: PlacedFace, b: PlacedFace, towards: Vec3, keep: Keep): number | undefined {
-  const [p, q] = [planeIn(occt, a, keep), planeIn(occt, b, keep)];
+function flatWay({ occt, keep }: Scoped, a: PlacedFace, b: PlacedFace, towards: Vec3): number | undefined {
+  const [p, q] = [planeIn({ occt, keep }, a), planeIn({ occt, keep }, b)];
   if (!p || !q) return undefined;
   const across = cross(p.normal, q.normal);
   if (dot(across, across) > 1e-24) return undefined;
@@ -300,9 +299,8 @@ function flatWay(occt: Occt, a: PlacedFace, b: PlacedFace, towards: Vec3, keep: 
 }
 
 function planeIn(
-  occt: Occt,
+  { occt, keep }: Scoped,
   { face, pose }: PlacedFace,
-  keep: Keep,
 ): { point: Vec3; normal: Vec3 } | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane') return undefined;
@@ -330,7 +328,7 @@ function gapAt(
     const measure = keep(new occt.BRepExtrema_DistShapeShape());
     measure.LoadS1(first);
     measure.LoadS2(second);
-    measure.Perform(progressRange(occt, outer));
+    measure.Perform(progressRange({ occt, keep: outer }));
     if (!measure.IsDone() || measure.NbSolution() === 0) return undefined;
     const [p, q] = [keep(measure.PointOnShape1(1)), keep(measure.PointOnShape2(1))];
     const offset: Vec3 = [q.X() - p.X(), q.Y() - p.Y(), q.Z() - p.Z()];

@@ -10,7 +10,7 @@ import {
   hashOf,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -30,12 +30,12 @@ export interface FlatFacets {
 }
 
 /** Indices of flat faces with many edges, each of whose edges has a face beside it that is not among them. */
-export function crowdedFaces(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): Set<number> {
+export function crowdedFaces({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): Set<number> {
   const found = new Set<number>();
   const taken = new Set<number>();
   faces.forEach((face, i) => {
     if (!isFlatFace(occt, face)) return;
-    const edges = uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge));
+    const edges = uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => hashOf(occt, edge));
     if (edges.length < MANY_EDGES || edges.some((edge) => taken.has(edge))) return;
     found.add(i);
     for (const edge of edges) taken.add(edge);
@@ -99,7 +99,7 @@ export function flatFacets(
 type Flat = readonly [number, number];
 
 const edgesOf = (occt: Occt, face: TopoDS_Shape): number[] =>
-  scope((keep) => uniqueShapes(occt, face, 'TopAbs_EDGE', keep).map((edge) => hashOf(occt, edge)));
+  scope((keep) => uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => hashOf(occt, edge)));
 
 /** Closed loops of straight pieces whose ends are equal bit for bit; undefined where three or a single one meet. */
 function loopsOf(pieces: readonly number[]): Vec3[][] | undefined {

@@ -13,6 +13,7 @@ import {
   roughBox,
   type Coordinates,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -42,14 +43,16 @@ export function exactBox(occt: Occt, shape: TopoDS_Shape): Box {
 export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly Vec3[]): Range[] {
   return scope((keep) => {
     const limits = new Limits(directions);
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));
-    const edges = edgesWithFaces(occt, shape, faces, keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
+      keep(occt.TopoDS.Face(face)),
+    );
+    const edges = edgesWithFaces({ occt, keep }, shape, faces);
     // Corners come first: most curves and surfaces between them are then seen to reach no farther.
-    for (const corner of uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep))
+    for (const corner of uniqueShapes({ occt, keep }, shape, 'TopAbs_VERTEX'))
       limits.reach(scope((inner) => read(occt.BRep_Tool.Pnt(inner(occt.TopoDS.Vertex(corner))), inner)));
     // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
-    for (const edge of edges) scope((inner) => reachOfEdge(occt, edge, limits, inner));
-    for (const face of faces) scope((inner) => reachOfFace(occt, face, limits, inner));
+    for (const edge of edges) scope((inner) => reachOfEdge({ occt, keep: inner }, edge, limits));
+    for (const face of faces) scope((inner) => reachOfFace({ occt, keep: inner }, face, limits));
     return limits.ranges();
   });
 }
@@ -100,38 +103,37 @@ interface EdgeBeside {
 }
 
 function edgesWithFaces(
-  occt: Occt,
+  { occt, keep }: Scoped,
   shape: TopoDS_Shape,
   faces: readonly TopoDS_Face[],
-  keep: Keep,
 ): EdgeBeside[] {
   const beside = new ShapeMap<TopoDS_Face[]>(occt);
   for (const face of faces)
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+    for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
       const list = beside.ensure(edge, () => []);
       if (!list.includes(face)) list.push(face);
     }
-  return uniqueShapes(occt, shape, 'TopAbs_EDGE', keep)
+  return uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE')
     .map((edge) => ({ edge: keep(occt.TopoDS.Edge(edge)), faces: beside.get(edge) ?? [] }))
     .filter(({ edge }) => !occt.BRep_Tool.Degenerated(edge));
 }
 
 type Curve = InstanceType<Occt['BRepAdaptor_Curve']>;
 
-function reachOfEdge(occt: Occt, { edge, faces }: EdgeBeside, limits: Limits, keep: Keep): void {
+function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits: Limits): void {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   const kind = curve.GetType() as unknown as string;
   const isTrue = kind === 'GeomAbs_Line' || kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse';
   // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
-  const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf(occt, faces, keep));
+  const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf({ occt, keep }, faces));
   if (kind === 'GeomAbs_Circle') reachOfConic(keep(curve.Circle()), curve, limits, keep);
   else if (kind === 'GeomAbs_Ellipse') reachOfConic(keep(curve.Ellipse()), curve, limits, keep);
   else if (kind !== 'GeomAbs_Line' && !(HAS_POLES.has(kind) && limits.enclose(occt, edge)))
     reachOfFreeCurve(curve, limits, settle, keep);
 }
 
-const footsOf = (occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): SurfaceFoot[] =>
-  faces.map((face) => surfaceFoot(occt, face, keep));
+const footsOf = ({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): SurfaceFoot[] =>
+  faces.map((face) => surfaceFoot({ occt, keep }, face));
 
 type Conic = ReturnType<Curve['Circle']> | ReturnType<Curve['Ellipse']>;
 
@@ -206,7 +208,7 @@ const STRAIGHT: ReadonlySet<string> = new Set([
   'GeomAbs_SurfaceOfExtrusion',
 ]);
 
-function reachOfFace(occt: Occt, face: TopoDS_Face, limits: Limits, keep: Keep): void {
+function reachOfFace({ occt, keep }: Scoped, face: TopoDS_Face, limits: Limits): void {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const kind = surface.GetType() as unknown as string;
   if (STRAIGHT.has(kind) || (HAS_POLES.has(kind) && limits.enclose(occt, face))) return;

@@ -6,7 +6,7 @@ import {
   occurrences,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -26,21 +26,21 @@ export function faceOutline(
   return scope((keep) => {
     const [nearest] = solids
       .flatMap(({ shape, faceNames }) =>
-        uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) => isCalledSo(faceNames[i]!)),
+        uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').filter((_, i) => isCalledSo(faceNames[i]!)),
       )
       .filter((face) => {
         const { min, max } = exactBox(occt, face);
         return Math.max(Math.abs(min[2]), Math.abs(max[2])) <= IN_PLANE_MM;
       })
-      .map((face) => ({ face, off: offOrigin(occt, face, keep) }))
+      .map((face) => ({ face, off: offOrigin({ occt, keep }, face) }))
       .sort((a, b) => a.off - b.off);
     if (!nearest)
       throw new BuildError('This part has no such flat face in the plane.', 'Pick one of its flat faces.');
-    return pathsOfEdges(occt, occurrences(occt, nearest.face, 'TopAbs_EDGE', keep));
+    return pathsOfEdges(occt, occurrences({ occt, keep }, nearest.face, 'TopAbs_EDGE'));
   });
 }
 
-function offOrigin(occt: Occt, face: TopoDS_Shape, keep: Keep): number {
+function offOrigin({ occt, keep }: Scoped, face: TopoDS_Shape): number {
   const properties = keep(new occt.GProp_GProps());
   occt.BRepGProp.SurfaceProperties(face, properties, false, false);
   const centre = keep(properties.CentreOfMass());
@@ -59,7 +59,7 @@ export function facesTogether(
   names: readonly string[],
 ): FaceFacts {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).filter((_, i) =>
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').filter((_, i) =>
       names.includes(faceNames[i]!),
     );
     const area = faces.reduce(
@@ -85,7 +85,7 @@ export function borderOf(occt: Occt, faces: readonly TopoDS_Shape[]): number {
     const uses = new ShapeMap<{ edge: TopoDS_Shape; count: number }>(occt);
     const edges: { edge: TopoDS_Shape; count: number }[] = [];
     for (const face of faces)
-      for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+      for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
         const use = uses.ensure(edge, () => {
           edges.push({ edge, count: 0 });
           return edges.at(-1)!;

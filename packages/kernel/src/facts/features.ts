@@ -27,6 +27,7 @@ import {
   scope,
   uniqueShapes,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -91,7 +92,7 @@ function addEdges(occt: Occt, edges: readonly EdgeEntry[], { faceNames, lists, k
     }
     const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
     if (!seam) drawn.add(hashOf(occt, entry.edge));
-    for (const vertex of occurrences(occt, entry.edge, 'TopAbs_VERTEX', keep)) {
+    for (const vertex of occurrences({ occt, keep }, entry.edge, 'TopAbs_VERTEX')) {
       const corner = met.ensure(vertex, () => {
         const made = { vertex, faces: new Set<number>(), names: new Set<string>(), isEnd: false };
         corners.push(made);
@@ -123,11 +124,11 @@ export function featuresOf(
 ): Features {
   return scope((keep) => {
     const lists = new FeatureLists();
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     faces.forEach((face, i) => addFace(occt, face, faceNames[i]!, lists));
-    const loose = edgeNames ? uniqueShapes(occt, shape, 'TopAbs_EDGE', keep) : [];
+    const loose = edgeNames ? uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE') : [];
     const edges = [
-      ...edgesOf(occt, faces, keep),
+      ...edgesOf({ occt, keep }, faces),
       ...loose.map((edge, i): EdgeEntry => {
         const curve = edgeCurves?.[i];
         return { edge, faces: new Set(), uses: 0, name: edgeNames![i]!, ...(curve && { curve }) };
@@ -230,11 +231,11 @@ function meetingName(faces: ReadonlySet<number>, faceNames: readonly string[]): 
   return names.sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1)).join(MEETING);
 }
 
-function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeEntry[] {
+function edgesOf({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): EdgeEntry[] {
   const entries: EdgeEntry[] = [];
   const known = new ShapeMap<EdgeEntry>(occt);
   faces.forEach((face, index) => {
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+    for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
       const entry = known.ensure(edge, () => {
         const made: EdgeEntry = { edge, faces: new Set(), uses: 0 };
         entries.push(made);

@@ -1,11 +1,11 @@
 /** Points put onto true surfaces. */
 import { add, dot, scale, subtract, type Vec3 } from '@kadrel/core';
-import { scope, type Keep, type Occt, type TopoDS_Face } from '../occt/occt.ts';
+import { scope, type Scoped, type TopoDS_Face } from '../occt/occt.ts';
 
 /** The nearest point of a surface, whatever its border. */
 export type SurfaceFoot = (point: Vec3) => Vec3 | undefined;
 
-export function surfaceFoot(occt: Occt, face: TopoDS_Face, keep: Keep): SurfaceFoot {
+export function surfaceFoot({ occt, keep }: Scoped, face: TopoDS_Face): SurfaceFoot {
   const surface = keep(occt.BRep_Tool.Surface(face));
   return ([x, y, z]) =>
     scope((inner) => {

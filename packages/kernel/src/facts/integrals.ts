@@ -11,6 +11,7 @@ import {
   read,
   type Coordinates,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -47,14 +48,16 @@ const PIECES_BETWEEN_JOINTS = 3;
 /** Volume, area and centroid from the borders of faces. */
 export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => keep(occt.TopoDS.Face(face)));
-    const kinds = faces.map((face) => scope((inner) => mannerOf(occt, face, inner)));
-    if (kinds.every((kind) => kind === 'plain')) return fromKernel(occt, shape, keep);
-    const shares = faces.map((face, i) => scope((inner) => shareOf(occt, face, kinds[i]!, inner)));
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
+      keep(occt.TopoDS.Face(face)),
+    );
+    const kinds = faces.map((face) => scope((inner) => mannerOf({ occt, keep: inner }, face)));
+    if (kinds.every((kind) => kind === 'plain')) return fromKernel({ occt, keep }, shape);
+    const shares = faces.map((face, i) => scope((inner) => shareOf({ occt, keep: inner }, face, kinds[i]!)));
     const volume = shares.reduce((sum, one) => sum + one.volume, 0);
     const area = shares.reduce((sum, one) => sum + one.area, 0);
     const moment = shares.reduce<Vec3>((sum, one) => add(sum, one.moment), [0, 0, 0]);
-    const { areaCentroid } = fromKernel(occt, shape, keep, ADAPTIVE);
+    const { areaCentroid } = fromKernel({ occt, keep }, shape, ADAPTIVE);
     return { volume, area, areaCentroid, centroid: scale(moment, 1 / volume) };
   });
 }
@@ -69,15 +72,17 @@ export const plainVolumeOf = (occt: Occt, shape: TopoDS_Shape): number =>
 
 type Manner = 'plain' | 'flat' | 'ruled' | 'rounded' | 'adaptive';
 
-function mannerOf(occt: Occt, face: TopoDS_Face, keep: Keep): Manner {
+function mannerOf({ occt, keep }: Scoped, face: TopoDS_Face): Manner {
   const kind = keep(new occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string;
-  const edges = occurrences(occt, face, 'TopAbs_EDGE', keep).map((edge) => keep(occt.TopoDS.Edge(edge)));
+  const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => keep(occt.TopoDS.Edge(edge)));
   if (kind === 'GeomAbs_Plane')
-    return edges.every((edge) => occt.BRep_Tool.Degenerated(edge) || ROUND.has(curveKind(occt, edge, keep)))
+    return edges.every(
+      (edge) => occt.BRep_Tool.Degenerated(edge) || ROUND.has(curveKind({ occt, keep }, edge)),
+    )
       ? 'plain'
       : 'flat';
   // Where every border runs along a parameter, the kernel's plain rule is exact on the elementary surfaces.
-  const isAlong = edges.every((edge) => parameterKind(occt, edge, face, keep) === 'GeomAbs_Line');
+  const isAlong = edges.every((edge) => parameterKind({ occt, keep }, edge, face) === 'GeomAbs_Line');
   if (ROUNDED.has(kind)) return isAlong ? 'plain' : 'rounded';
   return isAlong && kind === 'GeomAbs_SurfaceOfExtrusion' ? 'ruled' : 'adaptive';
 }
@@ -91,13 +96,13 @@ const ROUNDED: ReadonlySet<string> = new Set([
 ]);
 
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
-const curveKind = (occt: Occt, edge: Edge, keep: Keep): string =>
+const curveKind = ({ occt, keep }: Scoped, edge: Edge): string =>
   keep(new occt.BRepAdaptor_Curve(edge)).GetType();
-const parameterKind = (occt: Occt, edge: Edge, face: TopoDS_Face, keep: Keep): string =>
+const parameterKind = ({ occt, keep }: Scoped, edge: Edge, face: TopoDS_Face): string =>
   keep(new occt.BRepAdaptor_Curve2d(edge, face)).GetType();
 
 /** @param within relative error that is aimed at; the plain rule without one */
-function fromKernel(occt: Occt, shape: TopoDS_Shape, keep: Keep, within?: number): Integrals {
+function fromKernel({ occt, keep }: Scoped, shape: TopoDS_Shape, within?: number): Integrals {
   const [volume, area] = [keep(new occt.GProp_GProps()), keep(new occt.GProp_GProps())];
   if (within === undefined) {
     occt.BRepGProp.VolumeProperties(shape, volume, false, false, false);
@@ -119,13 +124,13 @@ function centreOf(properties: InstanceType<Occt['GProp_GProps']>, keep: Keep): V
   return [centre.X(), centre.Y(), centre.Z()];
 }
 
-function shareOf(occt: Occt, face: TopoDS_Face, manner: Manner, keep: Keep): Share {
-  if (manner === 'flat') return ofFlat(occt, face, keep);
-  if (manner === 'ruled') return ofRuled(occt, face, keep);
-  const told = fromKernel(occt, face, keep, manner === 'plain' ? undefined : ADAPTIVE);
-  const border = borderOf(occt, face, keep);
+function shareOf({ occt, keep }: Scoped, face: TopoDS_Face, manner: Manner): Share {
+  if (manner === 'flat') return ofFlat({ occt, keep }, face);
+  if (manner === 'ruled') return ofRuled({ occt, keep }, face);
+  const told = fromKernel({ occt, keep }, face, manner === 'plain' ? undefined : ADAPTIVE);
+  const border = borderOf({ occt, keep }, face);
   // The kernel reckons from the mean of the vertices; the difference is the cone between that and the origin.
-  const vertices = occurrences(occt, face, 'TopAbs_VERTEX', keep).map((vertex) =>
+  const vertices = occurrences({ occt, keep }, face, 'TopAbs_VERTEX').map((vertex) =>
     read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))) as unknown as Coordinates, keep),
   );
   const apex = scale(vertices.reduce<Vec3>(add, [0, 0, 0]), 1 / Math.max(1, vertices.length));
@@ -136,7 +141,7 @@ function shareOf(occt: Occt, face: TopoDS_Face, manner: Manner, keep: Keep): Sha
     volume += slice;
     moment = add(moment, scale(add(apex, scale(point, 2)), slice / 4));
   }
-  const exact = manner === 'rounded' ? byBorder(occt, face, border, keep) : { area: told.area, volume };
+  const exact = manner === 'rounded' ? byBorder({ occt, keep }, face, border) : { area: told.area, volume };
   return { ...exact, moment };
 }
 const ZERO: Vec3 = [0, 0, 0];
@@ -152,17 +157,16 @@ const vectorArea = (border: readonly BorderPoint[]): Vec3 =>
  * parameters, and is 1e-3 off where a border passes near a pole.
  */
 function byBorder(
-  occt: Occt,
+  { occt, keep }: Scoped,
   face: TopoDS_Face,
   border: readonly BorderPoint[],
-  keep: Keep,
 ): Omit<Share, 'moment'> {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const kind = surface.GetType() as unknown as string;
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const vector = vectorArea(border);
   if (kind === 'GeomAbs_Cone') return coneByBorder(surface, vector, turned, keep);
-  if (kind === 'GeomAbs_Torus') return ringByBorder(occt, face, vector, keep);
+  if (kind === 'GeomAbs_Torus') return ringByBorder({ occt, keep }, face, vector);
   const isBall = kind === 'GeomAbs_Sphere';
   const round = isBall ? keep(surface.Sphere()) : keep(surface.Cylinder());
   const centre = read(round.Location(), keep);
@@ -193,8 +197,8 @@ interface BorderPoint {
 }
 
 /** Points round a face, with the face to their left seen from outside. Seams cancel out and are left out. */
-function borderOf(occt: Occt, face: TopoDS_Face, keep: Keep): BorderPoint[] {
-  const edges = occurrences(occt, face, 'TopAbs_EDGE', keep);
+function borderOf({ occt, keep }: Scoped, face: TopoDS_Face): BorderPoint[] {
+  const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
   const isSeam = (edge: TopoDS_Shape) => edges.filter((other) => other.IsSame(edge)).length > 1;
   return edges.flatMap((shape) => {
     const side = shape.Orientation() as unknown as string;
@@ -259,12 +263,12 @@ type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
  * A ring's face by its border in parameters, u round the axis and v round the tube: with dA = r (R + r·cos v) du dv, its area is
  * −∮ r (R·v + r·sin v) du, and its volume (c·S ± (R·∫cos v dA + r·A)) / 3.
  */
-function ringByBorder(occt: Occt, face: TopoDS_Face, vector: Vec3, keep: Keep): Omit<Share, 'moment'> {
+function ringByBorder({ occt, keep }: Scoped, face: TopoDS_Face, vector: Vec3): Omit<Share, 'moment'> {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const { centre, axis, ring, thin } = ringOf(surface, keep);
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   let [area, cosines] = [0, 0];
-  for (const shape of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+  for (const shape of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
     const side = shape.Orientation() as unknown as string;
     if (side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') continue;
     const sign = side === 'TopAbs_FORWARD' ? -1 : 1;
@@ -313,7 +317,7 @@ function coneByBorder(surface: Surface, vector: Vec3, turned: number, keep: Keep
 }
 
 /** A flat face by its border: ½∮(x dy − y dx), ½∮x² dy and −½∮y² dx in axes of its own. Source: Green's theorem. */
-function ofFlat(occt: Occt, face: TopoDS_Face, keep: Keep): Share {
+function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
@@ -321,7 +325,7 @@ function ofFlat(occt: Occt, face: TopoDS_Face, keep: Keep): Share {
   const x = unit(along);
   const y = cross(normal, x);
   let [area, mx, my] = [0, 0, 0];
-  for (const { point: p, way } of borderOf(occt, face, keep)) {
+  for (const { point: p, way } of borderOf({ occt, keep }, face)) {
     const q = subtract(p, point);
     const [u, v, du, dv] = [dot(q, x), dot(q, y), dot(way, x), dot(way, y)];
     area += (u * dv - v * du) / 2;
@@ -395,7 +399,7 @@ function nodesIn(first: number, last: number, count = PIECES): (readonly [number
 }
 
 /** A face whose borders run along its parameters: Gauss's rule both ways; straight along the second. */
-function ofRuled(occt: Occt, face: TopoDS_Face, keep: Keep): Share {
+function ofRuled({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const straight = nodesIn(surface.FirstVParameter(), surface.LastVParameter(), 1);

@@ -5,7 +5,7 @@ import {
   occurrences,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
@@ -38,10 +38,10 @@ export interface Measures {
 /** All but whether its solids touch one another, which costs more than all else: `withTouching` adds that. */
 export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
-    const edges = edgesOf(occt, faces, keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
+    const edges = edgesOf({ occt, keep }, faces);
     const whole = integralsOf(occt, shape);
-    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep).length;
+    const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID').length;
     const uses = edges
       .filter(({ degenerated, uses: count }) => !degenerated && count > 0)
       .map((edge) => edge.uses);
@@ -95,11 +95,11 @@ interface EdgeUse {
   readonly degenerated: boolean;
 }
 
-function edgesOf(occt: Occt, faces: readonly TopoDS_Shape[], keep: Keep): EdgeUse[] {
+function edgesOf({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): EdgeUse[] {
   const counted = new ShapeMap<EdgeUse>(occt);
   const list: EdgeUse[] = [];
   for (const face of faces)
-    for (const shape of occurrences(occt, face, 'TopAbs_EDGE', keep)) {
+    for (const shape of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
       const entry = counted.ensure(shape, () => {
         const edge = keep(occt.TopoDS.Edge(shape));
         const degenerated = occt.BRep_Tool.Degenerated(edge);

@@ -62,7 +62,7 @@ export function meshShape(
   facetTurn = FACET_TURN_RAD,
 ): Mesh {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const fineness = { chordMm, turnRad: facetTurn };
     return (
       meshCrowded(occt, faces, fineness) ?? meshFaces(occt, { shape, faces, indices: faces.keys() }, fineness)
@@ -78,7 +78,7 @@ interface Fineness {
 /** Flat faces with many edges are laid out apart; undefined where there are none, or one of them cannot be. */
 function meshCrowded(occt: Occt, faces: readonly TopoDS_Shape[], fineness: Fineness): Mesh | undefined {
   return scope((keep) => {
-    const crowded = crowdedFaces(occt, faces, keep);
+    const crowded = crowdedFaces({ occt, keep }, faces);
     if (crowded.size === 0) return undefined;
     const indices = [...faces.keys()].filter((i) => !crowded.has(i));
     const others = indices.map((i) => faces[i]!);

@@ -21,9 +21,9 @@ export function facesOfEdges(occt: Occt, shape: TopoDS_Shape): FacesOfEdges {
 
 function neighboursOf(occt: Occt, shape: TopoDS_Shape): (Set<number> | undefined)[] {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const users = new ShapeMap<Set<number>>(occt);
-    const edges = faces.map((face) => occurrences(occt, face, 'TopAbs_EDGE', keep));
+    const edges = faces.map((face) => occurrences({ occt, keep }, face, 'TopAbs_EDGE'));
     edges.forEach((own, i) => own.forEach((edge) => users.ensure(edge, () => new Set()).add(i)));
     return edges.map((own, i) => {
       if (own.some((edge) => occt.BRep_Tool.Degenerated(keep(occt.TopoDS.Edge(edge))))) return undefined;

@@ -34,7 +34,7 @@ export function samplesOf(
   mostOnAFace = MOST_ON_A_FACE,
 ): Sample[] {
   return scope((keep) => {
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MOST_IN_ALL / Math.max(1, faces.length))));
     const triangles = trianglesByFace(mesh, faces.length);
     return faces.flatMap((face, i) => {

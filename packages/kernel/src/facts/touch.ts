@@ -72,8 +72,8 @@ function withFaces<T>(
   return scope((keep) => {
     const closed: Pose = { ...second.pose, shift: add(second.pose.shift, subtract(onA, onB)) };
     const there = chain(inverse(first.pose), closed);
-    const face = uniqueShapes(occt, first.solid, 'TopAbs_FACE', keep)[a]!;
-    const other = keep(moved(occt, uniqueShapes(occt, second.solid, 'TopAbs_FACE', keep)[b]!, there));
+    const face = uniqueShapes({ occt, keep }, first.solid, 'TopAbs_FACE')[a]!;
+    const other = keep(moved(occt, uniqueShapes({ occt, keep }, second.solid, 'TopAbs_FACE')[b]!, there));
     return work(face, other, keep);
   });
 }
@@ -82,8 +82,8 @@ function withFaces<T>(
 const lineOf = (occt: Occt, two: Two, pair: FaceDistance): number =>
   withFaces(occt, two, pair, (a, b, keep) => {
     const section = keep(new occt.BRepAlgoAPI_Section(a, b, false));
-    section.Build(progressRange(occt, keep));
-    const edges = occurrences(occt, keep(section.Shape()), 'TopAbs_EDGE', keep);
+    section.Build(progressRange({ occt, keep }));
+    const edges = occurrences({ occt, keep }, keep(section.Shape()), 'TopAbs_EDGE');
     const properties = keep(new occt.GProp_GProps());
     let all = 0;
     for (const edge of edges) {

@@ -23,7 +23,7 @@ const MAX_PAIRS = 60;
  */
 export function doTouch(occt: Occt, shape: TopoDS_Shape): boolean {
   return scope((keep) => {
-    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
+    const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
     if (solids.length < 2) return false;
     const boxes = solids.map((solid) => roughBox(occt, solid));
     const pairs = solids.flatMap((a, i) =>
@@ -41,7 +41,7 @@ export function doTouch(occt: Occt, shape: TopoDS_Shape): boolean {
 
 function facesTouch(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], chord: number): boolean {
   return scope((keep) => {
-    const [ofA, ofB] = [a, b].map((solid) => uniqueShapes(occt, solid, 'TopAbs_FACE', keep)) as [
+    const [ofA, ofB] = [a, b].map((solid) => uniqueShapes({ occt, keep }, solid, 'TopAbs_FACE')) as [
       TopoDS_Shape[],
       TopoDS_Shape[],
     ];

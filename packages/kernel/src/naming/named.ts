@@ -35,7 +35,7 @@ export function nameFaces(
   const names = new ShapeMap<string>(occt);
   for (const { face, name } of roles) names.ensure(face, () => name);
   const faceNames = scope((keep) =>
-    uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? UNNAMED),
+    uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => names.get(face) ?? UNNAMED),
   );
   return { shape, faceNames };
 }

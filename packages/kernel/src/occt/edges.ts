@@ -1,6 +1,6 @@
 /** Drawn curves → the kernel's edges, in the XY plane. */
 import { simplePieces, type Curve, type Path, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
-import { BuildError, moved, type Keep, type Occt } from './occt.ts';
+import { BuildError, moved, type Keep, type Scoped, type Occt } from './occt.ts';
 
 export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 export type Wire = ReturnType<Occt['TopoDS']['Wire']>;
@@ -17,18 +17,18 @@ export interface DrawnEdge extends NamedEdge {
 }
 
 /** None of the edges crosses itself. */
-export const edgesOfPath = (occt: Occt, path: Path, keep: Keep): DrawnEdge[] =>
+export const edgesOfPath = ({ occt, keep }: Scoped, path: Path): DrawnEdge[] =>
   path.curves.flatMap(({ name, curve }) =>
-    simplePieces(curve).map((piece) => ({ name, edge: edgeOf(occt, piece, keep), curve: piece })),
+    simplePieces(curve).map((piece) => ({ name, edge: edgeOf({ occt, keep }, piece), curve: piece })),
   );
 
-export function edgeOf(occt: Occt, curve: Curve, keep: Keep): Edge {
+export function edgeOf({ occt, keep }: Scoped, curve: Curve): Edge {
   const point = ([x, y]: Vec2) => keep(new occt.gp_Pnt(x, y, 0));
   switch (curve.kind) {
     case 'line':
       return made(keep(new occt.BRepBuilderAPI_MakeEdge(point(curve.from), point(curve.to))), keep);
     case 'arc': {
-      const frame = roundFrame(occt, curve.centre, [1, 0], curve.sweep > 0, keep);
+      const frame = roundFrame({ occt, keep }, curve.centre, [1, 0], curve.sweep > 0);
       const round = keep(new occt.gp_Circ(frame, curve.radius));
       if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
       const [from, to] = parameters(curve);
@@ -36,7 +36,7 @@ export function edgeOf(occt: Occt, curve: Curve, keep: Keep): Edge {
     }
     case 'ellipse': {
       const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
-      const frame = roundFrame(occt, curve.centre, curve.x, isLeft === curve.sweep > 0, keep);
+      const frame = roundFrame({ occt, keep }, curve.centre, curve.x, isLeft === curve.sweep > 0);
       const round = keep(new occt.gp_Elips(frame, Math.hypot(...curve.x), Math.hypot(...curve.y)));
       if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
       const [from, to] = parameters(curve);
@@ -51,7 +51,7 @@ export function edgeOf(occt: Occt, curve: Curve, keep: Keep): Edge {
 }
 
 /** A frame whose parameter runs the way the curve does: turned over for a curve that runs clockwise. */
-function roundFrame(occt: Occt, [x, y]: Vec2, along: Vec2, isCounterClockwise: boolean, keep: Keep) {
+function roundFrame({ occt, keep }: Scoped, [x, y]: Vec2, along: Vec2, isCounterClockwise: boolean) {
   return keep(
     new occt.gp_Ax2(
       keep(new occt.gp_Pnt(x, y, 0)),
@@ -76,9 +76,8 @@ function made(builder: { IsDone(): boolean; Edge(): Edge }, keep: Keep): Edge {
 
 /** Edges one after another as a wire; the wire's own edges, in the same order. */
 export function wireOf(
-  occt: Occt,
+  { occt, keep }: Scoped,
   edges: readonly NamedEdge[],
-  keep: Keep,
 ): { wire: Wire; edges: NamedEdge[] } {
   const builder = keep(new occt.BRepBuilderAPI_MakeWire());
   // Edges that are joined become copies which share their ends.
@@ -86,7 +85,7 @@ export function wireOf(
     builder.Add(edge);
     if (!builder.IsDone())
       throw new BuildError('The curves of the profile do not join.', 'Close the gaps between them.', [
-        endsOfEdge(occt, edge, keep)[0],
+        endsOfEdge({ occt, keep }, edge)[0],
       ]);
     return { name, edge: keep(builder.Edge()) };
   });
@@ -94,7 +93,7 @@ export function wireOf(
 }
 
 /** The first and the last point of an edge. */
-export function endsOfEdge(occt: Occt, edge: Edge, keep: Keep): [Vec3, Vec3] {
+export function endsOfEdge({ occt, keep }: Scoped, edge: Edge): [Vec3, Vec3] {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   const at = (parameter: number): Vec3 => {
     const point = keep(curve.EvalD0(parameter));
@@ -104,16 +103,15 @@ export function endsOfEdge(occt: Occt, edge: Edge, keep: Keep): [Vec3, Vec3] {
 }
 
 /** A path carried into space: its edges. */
-export const placedEdges = (occt: Occt, path: Path, pose: Pose, keep: Keep): NamedEdge[] =>
-  edgesOfPath(occt, path, keep).map(({ name, edge }) => ({
+export const placedEdges = ({ occt, keep }: Scoped, path: Path, pose: Pose): NamedEdge[] =>
+  edgesOfPath({ occt, keep }, path).map(({ name, edge }) => ({
     name,
     edge: keep(occt.TopoDS.Edge(keep(moved(occt, edge, pose)))),
   }));
 
 /** A path carried into space, as a wire. */
 export const placedWire = (
-  occt: Occt,
+  { occt, keep }: Scoped,
   path: Path,
   pose: Pose,
-  keep: Keep,
-): { wire: Wire; edges: NamedEdge[] } => wireOf(occt, placedEdges(occt, path, pose, keep), keep);
+): { wire: Wire; edges: NamedEdge[] } => wireOf({ occt, keep }, placedEdges({ occt, keep }, path, pose));

@@ -19,6 +19,12 @@ interface Deletable {
 /** Notes what is to be deleted at the end of a scope. */
 export type Keep = <T extends Deletable>(made: T) => T;
 
+/** The kernel, and what notes everything that is made with it. */
+export interface Scoped {
+  readonly occt: Occt;
+  readonly keep: Keep;
+}
+
 /** Runs `work`; everything passed through `keep` is given back at its end, in reverse order, also when it throws. */
 export function scope<T>(work: (keep: Keep) => T): T {
   const made: Deletable[] = [];
@@ -92,15 +98,14 @@ export const isFatal = (error: unknown): boolean => error instanceof WebAssembly
 export const addressOf = (pointer: number): number => pointer >>> 0;
 
 /** Every long call wants one; this build of the kernel cannot report through it. */
-export const progressRange = (occt: Occt, keep: Keep): Message_ProgressRange =>
+export const progressRange = ({ occt, keep }: Scoped): Message_ProgressRange =>
   keep(new occt.Message_ProgressRange());
 
 /** The sub-shapes of one kind, each occurrence: a box has 24 edges here. The caller gives them back. */
 export function occurrences(
-  occt: Occt,
+  { occt, keep }: Scoped,
   shape: TopoDS_Shape,
   kind: TopAbs_ShapeEnum,
-  keep: Keep,
 ): TopoDS_Shape[] {
   const explorer = keep(new occt.TopExp_Explorer(shape, kind, 'TopAbs_SHAPE'));
   const found: TopoDS_Shape[] = [];
@@ -108,7 +113,7 @@ export function occurrences(
   return found;
 }
 
-export function fromList(occt: Occt, list: { IsEmpty(): boolean }, keep: Keep): TopoDS_Shape[] {
+export function fromList({ occt, keep }: Scoped, list: { IsEmpty(): boolean }): TopoDS_Shape[] {
   const copy = keep(new occt.NCollection_List_TopoDS_Shape(list as never));
   const found: TopoDS_Shape[] = [];
   for (; !copy.IsEmpty(); copy.RemoveFirst()) found.push(keep(copy.First()));
@@ -144,13 +149,12 @@ export class ShapeMap<T> {
 
 /** Each sub-shape of a kind once, in the kernel's order, which a rigid move keeps. */
 export function uniqueShapes(
-  occt: Occt,
+  { occt, keep }: Scoped,
   shape: TopoDS_Shape,
   kind: TopAbs_ShapeEnum,
-  keep: Keep,
 ): TopoDS_Shape[] {
   const seen = new ShapeMap<true>(occt);
-  return occurrences(occt, shape, kind, keep).filter((sub) => {
+  return occurrences({ occt, keep }, shape, kind).filter((sub) => {
     let isNew = false;
     seen.ensure(sub, () => (isNew = true));
     return isNew;
@@ -158,7 +162,7 @@ export function uniqueShapes(
 }
 
 /** The transformation of a pose; a pure shift keeps every bit of it. */
-export function transformOf(occt: Occt, { turn: t, shift: [x, y, z] }: Pose, keep: Keep): gp_Trsf {
+export function transformOf({ occt, keep }: Scoped, { turn: t, shift: [x, y, z] }: Pose): gp_Trsf {
   const transform = keep(new occt.gp_Trsf());
   transform.SetValues(t[0], t[1], t[2], x, t[3], t[4], t[5], y, t[6], t[7], t[8], z);
   return transform;
@@ -166,13 +170,15 @@ export function transformOf(occt: Occt, { turn: t, shift: [x, y, z] }: Pose, kee
 
 /** The shape carried by a pose, sharing its geometry. The caller gives it back. */
 export function moved(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shape {
-  return scope((keep) => shape.Moved(keep(new occt.TopLoc_Location(transformOf(occt, pose, keep))), false));
+  return scope((keep) =>
+    shape.Moved(keep(new occt.TopLoc_Location(transformOf({ occt, keep }, pose))), false),
+  );
 }
 
 /** A copy of the shape carried by a pose, that shares nothing with it; its faces come in the same order. The caller gives it back. */
 export function copied(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shape {
   return scope((keep) =>
-    keep(new occt.BRepBuilderAPI_Transform(shape, transformOf(occt, pose, keep), true, false)).Shape(),
+    keep(new occt.BRepBuilderAPI_Transform(shape, transformOf({ occt, keep }, pose), true, false)).Shape(),
   );
 }
 
@@ -182,14 +188,14 @@ export function isSound(occt: Occt, shape: TopoDS_Shape): boolean {
     const check = keep(new occt.BRepCheck_Analyzer(shape, true, false, false));
     const result = check.IsValid();
     // Deleting it alone would lose what it knows of the shape, some 100 KB; being given another shape, it lets go.
-    check.Init(pointShape(occt, [0, 0, 0], keep), true);
+    check.Init(pointShape({ occt, keep }, [0, 0, 0]), true);
     return result;
   });
 }
 
 /** How far a shape is from a point, mm: 0 within a solid. */
 export const distanceTo = (occt: Occt, shape: TopoDS_Shape, at: Vec3): number =>
-  scope((keep) => distanceBetween(occt, shape, pointShape(occt, at, keep)));
+  scope((keep) => distanceBetween(occt, shape, pointShape({ occt, keep }, at)));
 
 /** The least distance between two shapes, mm; infinite where the kernel finds none. */
 export function distanceBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): number {
@@ -198,18 +204,18 @@ export function distanceBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): n
     const ask = (first: TopoDS_Shape, second: TopoDS_Shape) => {
       distance.LoadS1(first);
       distance.LoadS2(second);
-      distance.Perform(progressRange(occt, keep));
+      distance.Perform(progressRange({ occt, keep }));
       return distance.IsDone() ? distance.Value() : Infinity;
     };
     const found = ask(a, b);
     // As above: what it holds is only given back when it is asked something else.
-    const nothing = pointShape(occt, [0, 0, 0], keep);
+    const nothing = pointShape({ occt, keep }, [0, 0, 0]);
     ask(nothing, nothing);
     return found;
   });
 }
 
-export const pointShape = (occt: Occt, [x, y, z]: Vec3, keep: Keep): TopoDS_Shape =>
+export const pointShape = ({ occt, keep }: Scoped, [x, y, z]: Vec3): TopoDS_Shape =>
   keep(keep(new occt.BRepBuilderAPI_MakeVertex(keep(new occt.gp_Pnt(x, y, z)))).Vertex());
 
 /** Several shapes as one; the caller gives it back. */

@@ -23,6 +23,6 @@ export function doubledAt(occt: Occt, shape: TopoDS_Shape, mesh: Mesh): Vec3[] {
 /** Solids have no distance from a point within them. */
 const isInSeveral = (occt: Occt, shape: TopoDS_Shape, at: Vec3): boolean =>
   scope((keep) => {
-    const solids = occurrences(occt, shape, 'TopAbs_SOLID', keep);
+    const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
     return solids.filter((solid) => distanceTo(occt, solid, at) === 0).length > 1;
   });

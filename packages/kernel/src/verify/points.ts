@@ -52,7 +52,7 @@ const ON_FACE_MM = 1e-6;
 
 const isOnFace = (occt: Occt, shape: TopoDS_Shape, { face, point }: Sample): boolean =>
   scope((keep) => {
-    const there = uniqueShapes(occt, shape, 'TopAbs_FACE', keep)[face]!;
+    const there = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')[face]!;
     return distanceTo(occt, there, point) < ON_FACE_MM;
   });
 

@@ -285,9 +285,9 @@ describe('fields', () => {
     const off = (sample: Sample, by: number) => Math.abs(field.at(beside(sample, by)) - by);
     expect(Math.max(...samples.flatMap((one) => [off(one, -1e-3), off(one, 1e-3)]))).toBeLessThan(1e-12);
     scope((keep) => {
-      const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+      const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
       for (const { face, point } of samples)
-        expect(distanceBetween(occt, faces[face]!, pointShape(occt, point, keep))).toBeLessThan(1e-9);
+        expect(distanceBetween(occt, faces[face]!, pointShape({ occt, keep }, point))).toBeLessThan(1e-9);
     });
   });
   test('a polygon is told by its nearest side', () => {

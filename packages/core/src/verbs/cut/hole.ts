@@ -8,7 +8,7 @@ import {
 import type { Dock } from '../../document/dock.ts';
 import { placePart } from '../../document/placing.ts';
 import { isWhole, valueOf, worldFromPart } from '../../document/items.ts';
-import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
+import type { ItemId, Num } from '../../document/schema.ts';
 import { directionWithin, frameOut, keptFrame } from '../../docks/frames.ts';
 import { carry, carryBack, turnVector, type Pose } from '../../space/pose.ts';
 import { along, dot, scale, type Vec3 } from '../../space/vector.ts';
@@ -20,7 +20,7 @@ import {
   refuse,
   type Refusal,
   type Values,
-  type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import type { Spot } from '../../statement/docks.ts';
 import { addPart } from '../shared/addPart.ts';
@@ -75,7 +75,7 @@ export const hole = declareVerb({
     const part = draft.items[told.part]!;
     if (isWhole(draft, part))
       return refuse('whole', `${part.name} is several solids: drill one of its parts.`, 'part');
-    const drill = drillOf(draft, part.id, values, context);
+    const drill = drillOf({ draft, context }, part.id, values);
     if (isRefusal(drill)) return drill;
     const tool = addPart(draft, context, {
       name: 'Drill',
@@ -85,7 +85,7 @@ export const hole = declareVerb({
     placePart(draft, draft.items[tool]!, drill.pose);
     const cut = combine(draft, { how: 'subtract', base: part.id, others: [tool], as: undefined }, context);
     if (isRefusal(cut)) return { ...cut, blank: 'part' };
-    if (values.docks === 'yes') addMouths(draft, cut.result!, { drill, values }, context);
+    if (values.docks === 'yes') addMouths({ draft, context }, cut.result!, { drill, values });
     return cut;
   },
 });
@@ -101,18 +101,13 @@ interface Drill {
   readonly mouths: readonly { readonly at: Vec3; readonly out: Vec3 }[];
 }
 
-function drillOf(
-  draft: KadrelDocument,
-  part: ItemId,
-  values: HoleValues,
-  context: VerbContext,
-): Drill | Refusal {
+function drillOf({ draft, context }: Drafting, part: ItemId, values: HoleValues): Drill | Refusal {
   const { thread, series, diameter, depth } = values;
   const across =
     diameter ?? (thread === undefined ? undefined : clearanceHole(thread, series as ClearanceSeries));
   if (across === undefined)
     return refuse('missing', 'Say which bolt it is for, or how wide it is.', 'thread');
-  const { at, out } = inWorld(draft, part, values.at, context);
+  const { at, out } = inWorld({ draft, context }, part, values.at);
   if (!out)
     return refuse(
       'surface',
@@ -132,10 +127,9 @@ function drillOf(
 }
 
 function inWorld(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   part: ItemId,
   spot: Spot,
-  context: VerbContext,
 ): { at: Vec3; out: Vec3 | undefined } {
   if (spot.part === undefined) return { at: spot.point, out: context.wayOut(part, spot.point) };
   const pose = worldFromPart(draft, spot.part);
@@ -148,7 +142,7 @@ interface Mouths {
 }
 
 /** Docks that take in a bolt, at both mouths of a hole that goes through. */
-function addMouths(draft: KadrelDocument, id: ItemId, { drill, values }: Mouths, context: VerbContext): void {
+function addMouths({ draft, context }: Drafting, id: ItemId, { drill, values }: Mouths): void {
   const part = draft.items[id]!;
   const world = worldFromPart(draft, id);
   const { thread } = values;

@@ -52,7 +52,7 @@ export const slices = declareVerb({
     if (isRefusal(made)) return made;
     if (made.length === 0) return refuse('nothing', 'The slices meet nothing of these parts.', 'parts');
     const name = as ?? `Slices of ${draft.items[parts[0]!]!.name}`;
-    const group = wrapParts(draft, made, { name, base: { kind: 'group', members: [] } }, context);
+    const group = wrapParts({ draft, context }, made, { name, base: { kind: 'group', members: [] } });
     return { result: group, select: [group] };
   },
 });

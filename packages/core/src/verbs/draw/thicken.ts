@@ -1,6 +1,6 @@
 import { type BodyOf, type RecipeStep } from '../../recipes/bodies/index.ts';
 import { isFlatPart, valueOf } from '../../document/items.ts';
-import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
+import type { ItemId, Num } from '../../document/schema.ts';
 import { addBody, asBlank } from '../shared/bodies.ts';
 import {
   declareVerb,
@@ -10,7 +10,7 @@ import {
   refuse,
   type Outcome,
   type Refusal,
-  type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { requireProfiles } from '../shared/drawing.ts';
 import { surfaceNamed } from '../shared/surfaces.ts';
@@ -37,7 +37,8 @@ export const thicken = declareVerb({
   sentence: 'Thicken {part} by {thickness}[, {side}][, {height} high][ named {as}]',
   apply(draft, { part, thickness, side, height, as }, context) {
     const step = thicknessStep(thickness, side);
-    if (isFlatPart(draft, draft.items[part]!)) return thickened(draft, part, { height, step, as }, context);
+    if (isFlatPart(draft, draft.items[part]!))
+      return thickened({ draft, context }, part, { height, step, as });
     const found = surfaceNamed(draft, part);
     if ('refused' in found) return found;
     if (height !== undefined) return refuse('height', 'A surface has its height: leave this out.', 'height');
@@ -62,10 +63,9 @@ type ThickenStep = Extract<RecipeStep, { kind: 'thicken' }>;
 
 /** What a profile rises to, as an open surface, made thick. */
 function thickened(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   profile: ItemId,
   { height, step, as }: { height: Num | undefined; step: ThickenStep; as: string | undefined },
-  context: VerbContext,
 ): Outcome | Refusal {
   const fault = requireProfiles(draft, [profile], 'part');
   if (fault) return fault;

@@ -6,7 +6,7 @@ import {
   optional,
   refuse,
   type Refusal,
-  type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { lockedRefusal, withoutNested } from '../shared/placing.ts';
 import { moveBelow } from '../shared/leaving.ts';
@@ -34,7 +34,7 @@ export const arrange = declareVerb({
     const to = parent === undefined ? null : draft.items[parent]!;
     for (const id of chosen) {
       const part = draft.items[id]!;
-      const fault = putInto(draft, part, { to, before: before ?? null }, context);
+      const fault = putInto({ draft, context }, part, { to, before: before ?? null });
       if (fault) return fault;
     }
     if (!to) orderTop(draft, chosen, before ?? null);
@@ -43,10 +43,9 @@ export const arrange = declareVerb({
 });
 
 function putInto(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   part: Part,
   { to, before }: { readonly to: Part | null; readonly before: ItemId | null },
-  context: VerbContext,
 ): Refusal | undefined {
   if (to && lineage(draft, to.id).includes(part.id))
     return refuse('circle', `${part.name} cannot go into what is below it.`, 'into');
@@ -68,7 +67,7 @@ function putInto(
   if (to && !isGroup(to)) return refuse('no-group', `${to.name} is not a group.`, 'into');
   if (to && !isStanding(draft, to.id))
     return refuse('operand', `${to.name} is part of what something else is made from.`, 'into');
-  moveBelow(draft, part, { to, before }, context);
+  moveBelow({ draft, context }, part, { to, before });
   return undefined;
 }
 

@@ -28,6 +28,7 @@ import {
   type Refusal,
   type Values,
   type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 
 const YES_NO = { yes: 'yes', no: 'no' } as const;
@@ -59,7 +60,7 @@ export const change = declareVerb({
     '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
   apply(draft, values, context) {
     for (const id of values.parts) {
-      const refusal = changePart(draft, draft.items[id]!, values, context);
+      const refusal = changePart({ draft, context }, draft.items[id]!, values);
       if (refusal) return refusal;
     }
     return { select: values.parts };
@@ -68,12 +69,7 @@ export const change = declareVerb({
 
 type ChangeValues = Values<(typeof change)['blanks']>;
 
-function changePart(
-  draft: KadrelDocument,
-  part: Part,
-  values: ChangeValues,
-  context: VerbContext,
-): Refusal | undefined {
+function changePart({ draft, context }: Drafting, part: Part, values: ChangeValues): Refusal | undefined {
   if (
     part.locked &&
     values.locked !== 'no' &&
@@ -105,11 +101,11 @@ function changePart(
       : undefined;
   const sharing = shared.map((one) => ({ one, datum: datumInWorld(draft, one, (id) => context.boxOf(id)) }));
   return (
-    changeSize(draft, part, values, context) ??
+    changeSize({ draft, context }, part, values) ??
     keepShared(draft, sharing, context) ??
     (values.turn && changeTurn(part, values.turn, context)) ??
-    (fixed && keepDatum(draft, part, fixed, context)) ??
-    (values.at && changePlace(draft, part, values.at, context))
+    (fixed && keepDatum({ draft, context }, part, fixed)) ??
+    (values.at && changePlace({ draft, context }, part, values.at))
   );
 }
 
@@ -118,7 +114,7 @@ function keepShared(
   sharing: readonly { one: Part; datum: Vec3 | undefined }[],
   context: VerbContext,
 ): undefined {
-  for (const { one, datum } of sharing) if (datum) keepDatum(draft, one, datum, context);
+  for (const { one, datum } of sharing) if (datum) keepDatum({ draft, context }, one, datum);
   return undefined;
 }
 
@@ -134,18 +130,13 @@ function changeTurn(
 }
 
 /** After a change of size or turn: shifts the part so that its datum stands where it stood. */
-function keepDatum(
-  draft: KadrelDocument,
-  part: Part,
-  fixed: Vec3,
-  context: VerbContext,
-): Refusal | undefined {
+function keepDatum({ draft, context }: Drafting, part: Part, fixed: Vec3): Refusal | undefined {
   const now = datumInWorld(draft, part, (id) => context.boxOf(id));
-  if (now && now.some((n, axis) => Math.abs(n - fixed[axis]!) > 0)) setDatum(draft, part, fixed, context);
+  if (now && now.some((n, axis) => Math.abs(n - fixed[axis]!) > 0)) setDatum({ draft, context }, part, fixed);
   return undefined;
 }
 
-function setDatum(draft: KadrelDocument, part: Part, world: Vec3, context: VerbContext): boolean {
+function setDatum({ draft, context }: Drafting, part: Part, world: Vec3): boolean {
   const { base } = definitionOf(draft, part).recipe;
   const inPart = datumInPart(part, (id) => context.boxOf(id), base);
   if (!inPart) return false;
@@ -160,16 +151,15 @@ function setDatum(draft: KadrelDocument, part: Part, world: Vec3, context: VerbC
 }
 
 function changePlace(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   part: Part,
   texts: readonly [string, string, string],
-  context: VerbContext,
 ): Refusal | undefined {
   const now = datumInWorld(draft, part, (id) => context.boxOf(id));
   if (!now) return refuse('no-box', `The box of ${part.name} is not known yet. Try again in a moment.`, 'at');
   const read = readThree(texts, { kind: 'length', now: [...now], context, blank: 'at' });
   if ('refused' in read) return read;
-  setDatum(draft, part, vectorOf(read), context);
+  setDatum({ draft, context }, part, vectorOf(read));
   // A formula survives only where the datum is the part's own origin in the world: elsewhere it would say another number.
   if (part.datum === 'own' && part.parent === null)
     part.placement.origin = part.placement.origin.map((n, axis) =>

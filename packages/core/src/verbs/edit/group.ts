@@ -26,7 +26,7 @@ export const group = declareVerb({
       return refuse('operand', `${draft.items[inside]!.name} is what ${owner.name} is made from.`, 'parts');
     }
     const name = as ?? freeName(draft, 'Group');
-    const made = wrapParts(draft, chosen, { name, base: { kind: 'group', members: [] } }, context);
+    const made = wrapParts({ draft, context }, chosen, { name, base: { kind: 'group', members: [] } });
     return { result: made, select: [made] };
   },
 });

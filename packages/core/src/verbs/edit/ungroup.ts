@@ -33,7 +33,7 @@ export const ungroup = declareVerb({
         freed.push(member.id);
       }
       setChildren(group, []);
-      detach(draft, group, context);
+      detach({ draft, context }, group);
       delete draft.items[id];
     }
     return { select: freed };

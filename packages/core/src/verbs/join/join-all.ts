@@ -10,6 +10,7 @@ import {
   refuse,
   type Values,
   type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
@@ -65,7 +66,7 @@ export const joinAll = declareVerb({
     if (pairs.length > MAX_JOINTS)
       return refuse('too-many', `${MAX_JOINTS} joints at once are the most.`, 'to');
     const locked = values.go === 'each' ? lockedRefusal(draft, values.parts) : undefined;
-    return locked ?? { select: joinPairs(draft, pairs, values, context) };
+    return locked ?? { select: joinPairs({ draft, context }, pairs, values) };
   },
 });
 
@@ -122,12 +123,7 @@ function nearestPairs(movers: readonly DockPlace[], goals: readonly DockPlace[])
   return pairs;
 }
 
-function joinPairs(
-  draft: KadrelDocument,
-  pairs: readonly Pair[],
-  values: AllValues,
-  context: VerbContext,
-): ItemId[] {
+function joinPairs({ draft, context }: Drafting, pairs: readonly Pair[], values: AllValues): ItemId[] {
   const { go, turn = 0, offset = 0, held } = values;
   const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;
   const owns = new Map(pairs.map(({ mover }) => [mover, carriedDock(draft, mover)]));

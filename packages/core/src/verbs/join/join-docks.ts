@@ -14,6 +14,7 @@ import {
   type Refusal,
   type Values,
   type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
 import { addJoint, docksMeant, endOnCopy, takenRefusal } from '../shared/docks.ts';
@@ -68,7 +69,7 @@ export const joinDocks = declareVerb({
     const locked =
       values.moves === 'part' ? lockedRefusal(draft, [moved.part, ...(values.with ?? [])]) : undefined;
     if (locked) return { ...locked, blank: 'dock' };
-    return joined(draft, pair, values, context);
+    return joined({ draft, context }, pair, values);
   },
 });
 
@@ -103,12 +104,7 @@ const numbersSaid = ({ turn = 0, tiltX = 0, tiltY = 0, offset = 0 }: JoinValues)
   offset: valueOf(offset),
 });
 
-function joined(
-  draft: KadrelDocument,
-  { moved, onto }: Pair,
-  values: JoinValues,
-  context: VerbContext,
-): Outcome {
+function joined({ draft, context }: Drafting, { moved, onto }: Pair, values: JoinValues): Outcome {
   const { moves, by, held, turn = 0, tiltX = 0, tiltY = 0, offset = 0 } = values;
   const isCopy = moves === 'copy' || moves === 'linked';
   const carrier = isCopy ? (moves === 'copy' ? copyPart : linkPart)(draft, moved.part, context) : moved.part;

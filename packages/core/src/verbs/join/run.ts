@@ -12,6 +12,7 @@ import {
   type Refusal,
   type Values,
   type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { copyPart, linkPart } from '../shared/copying.ts';
 import { addJoint, carriedDock, docksMeant, endOnCopy, poseNow, takenRefusal } from '../shared/docks.ts';
@@ -66,7 +67,7 @@ export const run = declareVerb({
     if (taken) return { ...taken, blank: 'end' };
     const count = countOf(pair, values);
     if (isRefusal(count)) return count;
-    return { select: laid(draft, pair, { ...values, count }, context) };
+    return { select: laid({ draft, context }, pair, { ...values, count }) };
   },
 });
 
@@ -117,7 +118,7 @@ interface Laying {
   readonly held: string;
 }
 
-function laid(draft: KadrelDocument, { start, end }: Ends, values: Laying, context: VerbContext): ItemId[] {
+function laid({ draft, context }: Drafting, { start, end }: Ends, values: Laying): ItemId[] {
   const { count, turn = 0, offset = 0, kind, held } = values;
   const numbers: JointNumbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) };
   const [head, tail] = [carriedDock(draft, start), carriedDock(draft, end)];

@@ -16,6 +16,7 @@ import {
   type Refusal,
   type Values,
   type VerbContext,
+  type Drafting,
 } from '../../statement/declare.ts';
 import { addJoint, docksMeant, takenRefusal } from '../shared/docks.ts';
 import { standDock } from '../../docks/standing.ts';
@@ -72,7 +73,7 @@ export const take = declareVerb({
     const { item } = put;
     if (as !== undefined) draft.items[item]!.name = as;
     if (at) shiftPart(draft, draft.items[item]!, vectorOf(at));
-    const fault = onto && joinTaken(draft, item, values, context);
+    const fault = onto && joinTaken({ draft, context }, item, values);
     return fault ?? { result: item, select: [item] };
   },
 });
@@ -94,12 +95,7 @@ function ownDocks(draft: KadrelDocument, item: ItemId, context: VerbContext): Ow
 }
 
 /** Puts what was taken onto a dock, by the dock that was said or the first that matches. */
-function joinTaken(
-  draft: KadrelDocument,
-  item: ItemId,
-  values: TakeValues,
-  context: VerbContext,
-): Refusal | undefined {
+function joinTaken({ draft, context }: Drafting, item: ItemId, values: TakeValues): Refusal | undefined {
   const { onto, by, turn = 0, offset = 0, held } = values;
   const pair = pairFor(ownDocks(draft, item, context), docksMeant(draft, onto!, context), {
     by,

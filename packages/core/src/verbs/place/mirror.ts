@@ -58,8 +58,8 @@ export const mirror = declareVerb({
     const map = stretchAlong(frameAlong(cleanDirection(normal)), [-1, 1, 1]);
     const fixed = chosen.map(centres);
     const reshaped: Record<ItemId, Affine> = {};
-    for (const [i, id] of placedParts(draft, chosen, leaving, context).entries()) {
-      const done = reshapePart(draft, draft.items[id]!, map, fixed[i]!, context);
+    for (const [i, id] of placedParts({ draft, context }, chosen, leaving).entries()) {
+      const done = reshapePart({ draft, context }, draft.items[id]!, map, fixed[i]!);
       if ('refused' in done) return done;
       reshaped[id] = done;
       // A mirror image is not what was made and then resized: it was made so.

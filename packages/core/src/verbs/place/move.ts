@@ -86,7 +86,7 @@ export const move = declareVerb({
     if (to && !first) return refuse('no-box', 'The datum is not known yet. Pick a point to go from.', 'from');
     const whole = to ? subtract(vectorOf(to), first!) : undefined;
     const free = FREE_AXES[along]!;
-    const placed = placedParts(draft, chosen, leaving, context);
+    const placed = placedParts({ draft, context }, chosen, leaving);
     let by: Vec3 = [0, 0, 0];
     placed.forEach((id, i) => {
       const axes = axesOf(draft, frame, chosen[i]!);

@@ -70,7 +70,7 @@ export const resize = declareVerb({
     const reshaped: Record<ItemId, Affine> = {};
     const fixed = chosen.map(centres);
     for (const { id, map } of maps) {
-      const done = reshapePart(draft, draft.items[id]!, map, fixed[chosen.indexOf(id)]!, context);
+      const done = reshapePart({ draft, context }, draft.items[id]!, map, fixed[chosen.indexOf(id)]!);
       if ('refused' in done) return done;
       reshaped[id] = done;
     }

@@ -75,7 +75,7 @@ export const turn = declareVerb({
       }
     }
     const middles = chosen.map(centres);
-    placedParts(draft, chosen, leaving, context).forEach((id, i) =>
+    placedParts({ draft, context }, chosen, leaving).forEach((id, i) =>
       turnPart(draft, draft.items[id]!, turns[i]!, middles[i]!),
     );
     const isOneRing = leaving === 'copy' && (together || chosen.length === 1);

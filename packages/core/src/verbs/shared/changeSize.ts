@@ -1,20 +1,15 @@
 /** The sizes and choices of a part's recipe, as Change sets them. */
 import { datumInPart } from '../../document/datum.ts';
 import { definitionOf } from '../../document/items.ts';
-import type { KadrelDocument, Part } from '../../document/schema.ts';
+import type { Part } from '../../document/schema.ts';
 import { sizedKind } from '../../recipes/index.ts';
 import { figureFault } from './drawing.ts';
-import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { refuse, type Refusal, type Drafting } from '../../statement/declare.ts';
 import { changeFields, sizedBlanks, type Typed } from './recipeBlanks.ts';
 import { rememberMade } from './reshape.ts';
 
 /** Where a part is linked, that of what it is linked to. */
-export function changeSize(
-  draft: KadrelDocument,
-  part: Part,
-  values: Typed,
-  context: VerbContext,
-): Refusal | undefined {
+export function changeSize({ draft, context }: Drafting, part: Part, values: Typed): Refusal | undefined {
   const [first] = sizedBlanks(values);
   if (first === undefined) return undefined;
   const definition = definitionOf(draft, part);

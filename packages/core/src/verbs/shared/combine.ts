@@ -17,7 +17,13 @@ import {
   type KadrelDocument,
   type Part,
 } from '../../document/schema.ts';
-import { refuse, type Outcome, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import {
+  refuse,
+  type Outcome,
+  type Refusal,
+  type VerbContext,
+  type Drafting,
+} from '../../statement/declare.ts';
 import { addPart } from './addPart.ts';
 import { moveBelow } from './leaving.ts';
 import { attach, linkedWith } from './tree.ts';
@@ -62,10 +68,10 @@ export function combine(
       return refuse('surface', `${part.name} is an open surface: cap its ends or thicken it first.`, blank);
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
-  const whole = growable(draft.items[base]!, how) ? base : wrap(draft, how, base, as, context);
+  const whole = growable(draft.items[base]!, how) ? base : wrap({ draft, context }, how, base, as);
   const result = draft.items[whole]!;
   if (as !== undefined && whole === base && result.name !== as) result.name = freeName(draft, as);
-  for (const id of others) moveBelow(draft, draft.items[id]!, { to: result }, context);
+  for (const id of others) moveBelow({ draft, context }, draft.items[id]!, { to: result });
   const links = linkedWith(draft, result);
   const rings = links.length === 0 ? [] : madeFromThemselves(draft.items).map(({ id: ring }) => ring);
   const made = links.find((link) => rings.includes(link.id));
@@ -77,25 +83,21 @@ export function combine(
 const growable = (part: Part, how: CombineHow) =>
   part.recipe.base.kind === 'combine' && part.recipe.base.how === how;
 
-function wrap(
-  draft: KadrelDocument,
-  how: CombineHow,
-  id: ItemId,
-  as: string | undefined,
-  context: VerbContext,
-): ItemId {
+function wrap({ draft, context }: Drafting, how: CombineHow, id: ItemId, as: string | undefined): ItemId {
   const base = draft.items[id]!;
   const { name } = base;
   if (as === undefined) base.name = freeName(draft, `${name} (base)`);
-  return wrapParts(draft, [id], { name: as ?? name, base: { kind: 'combine', how, operands: [] } }, context);
+  return wrapParts({ draft, context }, [id], {
+    name: as ?? name,
+    base: { kind: 'combine', how, operands: [] },
+  });
 }
 
 /** A new part in the place of the first of others, which become what it is made from, where they stand in the world. */
 export function wrapParts(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   ids: readonly ItemId[],
   made: { readonly name: string; readonly base: Base },
-  context: VerbContext,
 ): ItemId {
   const first = draft.items[ids[0]!]!;
   const { colour, order, id: firstId } = first;
@@ -108,6 +110,6 @@ export function wrapParts(
   }
   result.colour = colour;
   result.order = order;
-  for (const id of ids) moveBelow(draft, draft.items[id]!, { to: result }, context);
+  for (const id of ids) moveBelow({ draft, context }, draft.items[id]!, { to: result });
   return at;
 }

@@ -1,7 +1,7 @@
 /** Copies of items with all that is below them, and recipes that several items share. */
 import { definitionOf, freeName, nextOrder } from '../../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
-import type { VerbContext } from '../../statement/declare.ts';
+import type { VerbContext, Drafting } from '../../statement/declare.ts';
 import { builtRecipe, isHalf } from '../../document/halves.ts';
 import { freeJoint } from '../../docks/names.ts';
 import { linkedWith, setChildren } from './tree.ts';
@@ -13,7 +13,7 @@ export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
   const source = draft.items[id]!;
   const parent = source.parent === null ? undefined : draft.items[source.parent];
   const copied = new Map<ItemId, ItemId>();
-  const copy = copyBelow(draft, id, source.parent, context, copied);
+  const copy = copyBelow({ draft, context }, id, source.parent, copied);
   linkWithin(draft, copied);
   copyJoints(draft, copied, context);
   if (parent) setChildren(parent, [...childrenOf(parent), copy]);
@@ -21,10 +21,9 @@ export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
 }
 
 function copyBelow(
-  draft: KadrelDocument,
+  { draft, context }: Drafting<NewId>,
   id: ItemId,
   parent: ItemId | null,
-  context: NewId,
   copied: Map<ItemId, ItemId>,
 ): ItemId {
   const source = draft.items[id]!;
@@ -37,7 +36,7 @@ function copyBelow(
     name: freeName(draft, source.name),
     order: nextOrder(draft),
   };
-  const below = childrenOf(source).map((child) => copyBelow(draft, child, newId, context, copied));
+  const below = childrenOf(source).map((child) => copyBelow({ draft, context }, child, newId, copied));
   setChildren(draft.items[newId], below);
   return newId;
 }
@@ -110,7 +109,7 @@ function linkedRecipe(draft: KadrelDocument, source: Part): Part['recipe'] {
 export function makeIndependent(draft: KadrelDocument, part: Part, context: NewId): boolean {
   const { base } = part.recipe;
   if (base.kind !== 'link') return handOver(draft, part, context);
-  takeRecipe(draft, part, draft.items[base.to]!, context);
+  takeRecipe({ draft, context }, part, draft.items[base.to]!);
   return true;
 }
 
@@ -121,18 +120,18 @@ export function handOver(draft: KadrelDocument, part: Part, context: NewId): boo
   const [heir, ...others] = links.filter((one) => !isHalf(one));
   const halves = links.filter(isHalf);
   if (heir) {
-    takeRecipe(draft, heir, part, context);
+    takeRecipe({ draft, context }, heir, part);
     for (const other of others) other.recipe.base = { kind: 'link', to: heir.id };
     for (const half of halves) half.recipe.base = { kind: 'link', to: heir.id, half: true };
-  } else for (const half of halves) takeRecipe(draft, half, part, context);
+  } else for (const half of halves) takeRecipe({ draft, context }, half, part);
   return true;
 }
 
 /** A copy of another's recipe, with copies of what that is made from. */
-function takeRecipe(draft: KadrelDocument, part: Part, from: Part, context: NewId): void {
+function takeRecipe({ draft, context }: Drafting<NewId>, part: Part, from: Part): void {
   const copied = new Map<ItemId, ItemId>();
   part.recipe = plain(isHalf(part) ? builtRecipe(draft, part) : from.recipe);
-  const below = childrenOf(from).map((child) => copyBelow(draft, child, part.id, context, copied));
+  const below = childrenOf(from).map((child) => copyBelow({ draft, context }, child, part.id, copied));
   setChildren(part, below);
   linkWithin(draft, copied);
 }

@@ -15,18 +15,17 @@ import { frameAlong, stretchAlong } from '../../space/matrix.ts';
 import { carry, chain, turnVector, type Pose } from '../../space/pose.ts';
 import type { Vec3 } from '../../space/vector.ts';
 import { copyPart, makeIndependent } from './copying.ts';
-import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { refuse, type Refusal, type Drafting } from '../../statement/declare.ts';
 import { placePart } from './placing.ts';
 import { reshapePart } from './reshape.ts';
 import { moveBelow } from './leaving.ts';
 
 /** Takes a member out as parts of their own, beside the pattern in the tree. Returns them. */
 export function freeMember(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   pattern: Part,
   base: PatternBase,
   key: MemberKey,
-  context: VerbContext,
 ): ItemId[] | Refusal {
   const frame = worldFromPart(draft, pattern.id);
   const hold = holdOf(draft, pattern);
@@ -39,11 +38,11 @@ export function freeMember(
     copy.name = '';
     copy.name = freeName(draft, `${source.name} ${memberLabel(base.layout, key)}`);
     copy.visible = true;
-    moveBelow(draft, copy, { to: parent }, context);
+    moveBelow({ draft, context }, copy, { to: parent });
     const extra = memberExtra(base.layout, key);
-    if (extra) grow(draft, copy, extra, context);
+    if (extra) grow({ draft, context }, copy, extra);
     if (base.layout.kind === 'reflection') {
-      const fault = key[0] === 1 ? reflectCopy(draft, copy, base.layout, frame, context) : undefined;
+      const fault = key[0] === 1 ? reflectCopy({ draft, context }, copy, base.layout, frame) : undefined;
       if (fault) return fault;
     } else {
       const { pose } = memberPlacement(base.layout, key, hold);
@@ -55,21 +54,20 @@ export function freeMember(
 }
 
 function reflectCopy(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   copy: Part,
   { point, normal }: LayoutOf<'reflection'>,
   frame: Pose,
-  context: VerbContext,
 ): Refusal | undefined {
   makeIndependent(draft, copy, context);
   const linear = stretchAlong(frameAlong(turnVector(frame.turn, normal)), [-1, 1, 1]);
-  const map = reshapePart(draft, copy, linear, carry(frame, point), context);
+  const map = reshapePart({ draft, context }, copy, linear, carry(frame, point));
   delete copy.made;
   return 'refused' in map ? map : undefined;
 }
 
 /** Gives a plain solid the sizes of a member that has grown. */
-function grow(draft: KadrelDocument, copy: Part, [x, y, z]: Vec3, context: VerbContext): void {
+function grow({ draft, context }: Drafting, copy: Part, [x, y, z]: Vec3): void {
   makeIndependent(draft, copy, context);
   const more = (n: Num, by: number): Num => (by === 0 ? n : valueOf(n) + by);
   const whole = copy.recipe.base;

@@ -8,7 +8,7 @@ import { multiply } from '../../space/matrix.ts';
 import { chain, isIdentity, isQuarterTurn, roundPoint, turnVector, type Turn } from '../../space/pose.ts';
 import { add, subtract, type Vec3 } from '../../space/vector.ts';
 import { copyPart } from './copying.ts';
-import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { refuse, type Refusal, type VerbContext, type Drafting } from '../../statement/declare.ts';
 
 /** Turns a part in the world about a point. A quarter turn keeps coordinates on the decimal grid. */
 export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: Vec3): void {
@@ -95,10 +95,9 @@ export function withoutNested(document: KadrelDocument, parts: readonly ItemId[]
  * originals left untouched, so that the same statement can be given again.
  */
 export function placedParts(
-  draft: KadrelDocument,
+  { draft, context }: Drafting,
   chosen: readonly ItemId[],
   leaving: string,
-  context: VerbContext,
 ): ItemId[] {
   return chosen.map((id) => {
     if (leaving === 'nothing') return id;

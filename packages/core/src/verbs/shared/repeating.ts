@@ -52,12 +52,10 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
   if (many) return many;
   const at = datum ?? datumInWorld(draft, first, (id) => context.boxOf(id));
   const point: Datum = { point: at ? told.point(at) : [...poseOfPlacement(first.placement).shift] };
-  const made = wrapParts(
-    draft,
-    chosen,
-    { name: as ?? `${first.name} ${word}`, base: { kind: 'pattern', sources: [], layout, omitted: [] } },
-    context,
-  );
+  const made = wrapParts({ draft, context }, chosen, {
+    name: as ?? `${first.name} ${word}`,
+    base: { kind: 'pattern', sources: [], layout, omitted: [] },
+  });
   draft.items[made]!.datum = point;
   return { result: made, select: [made] };
 }

@@ -36,7 +36,13 @@ import { cleanLength, roundAngle, roundLength } from '../../space/rounding.ts';
 import { boxCorners, boxOf as boxOfPoints } from '../../space/box.ts';
 import { add, dot, length, scale, subtract, type Vec3 } from '../../space/vector.ts';
 import { makeIndependent, plain } from './copying.ts';
-import { refuse, type Affine, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import {
+  refuse,
+  type Affine,
+  type Refusal,
+  type VerbContext,
+  type Drafting,
+} from '../../statement/declare.ts';
 import { dockMap } from './mappedDocks.ts';
 import { linkedWith } from './tree.ts';
 
@@ -63,25 +69,23 @@ type ReshapeContext = Pick<VerbContext, 'boxOf' | 'newId'>;
  * such part. Parts that share their recipe change with it, each about its own datum; a mirrored one gets its own recipe.
  */
 export function reshapePart(
-  draft: KadrelDocument,
+  { draft, context }: Drafting<ReshapeContext>,
   part: Part,
   linear: Matrix,
   fixed: Vec3,
-  context: ReshapeContext,
 ): Affine | Refusal {
   if (determinant(linear) < 0) makeIndependent(draft, part, context);
   const shared = linkedWith(draft, part);
   return shared.length > 1
     ? reshapeShared(draft, part, linear, fixed, { shared, context })
-    : reshapeOwn(draft, part, linear, fixed, context);
+    : reshapeOwn({ draft, context }, part, linear, fixed);
 }
 
 function reshapeOwn(
-  draft: KadrelDocument,
+  { draft, context }: Drafting<ReshapeContext>,
   part: Part,
   linear: Matrix,
   fixed: Vec3,
-  context: ReshapeContext,
 ): Affine | Refusal {
   rememberMade(
     part,
@@ -94,7 +98,7 @@ function reshapeOwn(
     : multiply(transposed(parent.turn), multiply(linear, parent.turn));
   const centre = subtract(fixed, parent.shift);
   const shift = turnVector(transposed(parent.turn), subtract(centre, applyMatrix(linear, centre)));
-  const fault = mapPart(draft, part, inParent, context);
+  const fault = mapPart({ draft, context }, part, inParent);
   if (fault) return fault;
   shiftBy(part, shift);
   return affineAbout(linear, fixed);
@@ -122,7 +126,7 @@ function reshapeShared(
   const own = multiply(transposed(turn), multiply(linear, turn));
   const was = worldFromPart(draft, definition.id).turn;
   const inWorld = multiply(was, multiply(own, transposed(was)));
-  const map = reshapeOwn(draft, definition, inWorld, data.get(definition.id)!, context);
+  const map = reshapeOwn({ draft, context }, definition, inWorld, data.get(definition.id)!);
   if ('refused' in map) return map;
   const turned = multiply(transposed(was), worldFromPart(draft, definition.id).turn);
   for (const one of shared) {
@@ -154,12 +158,7 @@ function shiftBy(part: Part, by: Vec3): void {
 }
 
 /** Maps a part about the origin of the frame that its placement is told in; why not, or undefined. */
-function mapPart(
-  draft: KadrelDocument,
-  part: Part,
-  map: Matrix,
-  context: ReshapeContext,
-): Refusal | undefined {
+function mapPart({ draft, context }: Drafting<ReshapeContext>, part: Part, map: Matrix): Refusal | undefined {
   rememberMade(part);
   const docks = dockMap(draft, part, map);
   const { turn, shift } = poseOfPlacement(part.placement);
@@ -170,7 +169,7 @@ function mapPart(
   ) as Part['placement']['origin'];
   // What is below may be linked to parts elsewhere, which do not change with it.
   if (part.recipe.base.kind === 'link') makeIndependent(draft, part, context);
-  const fault = mapForm(draft, part, { own, turn }, context);
+  const fault = mapForm({ draft, context }, part, { own, turn });
   if (!fault) docks();
   return fault;
 }
@@ -184,10 +183,9 @@ interface OwnMap {
 
 /** Maps what a part is made of; where it stands is mapped already. */
 function mapForm(
-  draft: KadrelDocument,
+  { draft, context }: Drafting<ReshapeContext>,
   part: Part,
   { own, turn }: OwnMap,
-  context: ReshapeContext,
 ): Refusal | undefined {
   const { base } = part.recipe;
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
@@ -207,7 +205,7 @@ function mapForm(
     base.layout = layout;
   }
   for (const child of childrenOf(part)) {
-    const fault = mapPart(draft, draft.items[child]!, own, context);
+    const fault = mapPart({ draft, context }, draft.items[child]!, own);
     if (fault) return fault;
   }
   part.datum = mappedDatum(part.datum, own);

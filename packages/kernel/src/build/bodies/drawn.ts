@@ -12,11 +12,11 @@ export function buildDrawn(occt: Occt, paths: readonly Path[]): NamedShape {
     build.MakeCompound(compound);
     const drawn = new ShapeMap<DrawnEdge>(occt);
     for (const path of paths)
-      for (const made of edgesOfPath(occt, path, keep)) {
+      for (const made of edgesOfPath({ occt, keep }, path)) {
         build.Add(compound, made.edge);
         drawn.ensure(made.edge, () => made);
       }
-    const edges = uniqueShapes(occt, compound, 'TopAbs_EDGE', keep).map((edge) => drawn.get(edge)!);
+    const edges = uniqueShapes({ occt, keep }, compound, 'TopAbs_EDGE').map((edge) => drawn.get(edge)!);
     return {
       shape: compound,
       faceNames: [],

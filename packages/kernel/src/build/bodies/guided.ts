@@ -24,7 +24,7 @@ import {
   type Turn,
   type Vec3,
 } from '@kadrel/core';
-import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { BuildError, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import type { Ends } from '../../content/bodies.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { buildClosed, sewnSurface, type NamedFace } from '../surfaces.ts';
@@ -76,7 +76,7 @@ export function buildGuided(
     const faces = stations.map((from, i): NamedFace => {
       const to = stations[i + 1] ?? 1 + stations[0]!;
       const grid = patch(rings, rails, from, to);
-      return { face: splineFace(occt, grid, keep), name: foot.nameAt((from + to) / 2) };
+      return { face: splineFace({ occt, keep }, grid), name: foot.nameAt((from + to) / 2) };
     });
     const sides = sewnSurface(occt, faces, { keep });
     return ends === 'open' ? sides : buildClosed(occt, { ...sides, shape: keep(sides.shape) });
@@ -211,7 +211,7 @@ function patch(rings: Rings, rails: readonly Rail[], from: number, to: number): 
 }
 
 /** The bicubic surface through points at even steps; its borders depend on the points of the border alone. */
-function splineFace(occt: Occt, grid: readonly (readonly Vec3[])[], keep: Keep): NamedFace['face'] {
+function splineFace({ occt, keep }: Scoped, grid: readonly (readonly Vec3[])[]): NamedFace['face'] {
   const rows = grid.map(splinePoles);
   const poles = rows[0]!.map((_, i) => splinePoles(rows.map((row) => row[i]!)));
   const count = STEPS + 3;

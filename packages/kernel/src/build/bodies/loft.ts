@@ -98,10 +98,10 @@ export function through(
     const loft = keep(new occt.BRepOffsetAPI_ThruSections(isSolid, flanks === 'ruled', LOFT_TOLERANCE_MM));
     // They are matched already.
     loft.CheckCompatibility(false);
-    const wires = outlines.map(({ pose, path }) => placedWire(occt, path, pose, keep));
+    const wires = outlines.map(({ pose, path }) => placedWire({ occt, keep }, path, pose));
     for (const { wire } of wires) loft.AddWire(wire);
     if (closed) loft.AddWire(wires[0]!.wire);
-    loft.Build(progressRange(occt, keep));
+    loft.Build(progressRange({ occt, keep }));
     if (!loft.IsDone())
       throw new BuildError('These sections cannot be joined.', 'Move them apart, or make them more alike.');
     const made = loft.Shape();
@@ -116,7 +116,7 @@ export function through(
     const named = nameFaces(occt, shape, [
       ...caps,
       ...wires[0]!.edges.flatMap(({ edge, name }) =>
-        fromList(occt, keep(loft.Generated(edge)), keep)
+        fromList({ occt, keep }, keep(loft.Generated(edge)))
           .filter((one) => (one.ShapeType() as unknown as string) === 'TopAbs_FACE')
           .map((one) => ({ face: keep(occt.TopoDS.Face(one)), name })),
       ),

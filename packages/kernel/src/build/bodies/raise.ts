@@ -7,7 +7,7 @@ import {
   progressRange,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
 } from '../../occt/occt.ts';
@@ -27,11 +27,11 @@ export function buildRaise(occt: Occt, content: Raise): NamedShape {
     if (!(height + down > 0))
       throw new BuildError('The body has no height.', 'Give it a height, up or down from its plane.');
     if (content.ends === 'open') return raisedSurface(occt, content);
-    const planar = planarFaces(occt, paths, regions, keep);
+    const planar = planarFaces({ occt, keep }, paths, regions);
     return together(
       occt,
       planar.faces.map((face) => {
-        const straight = pulledFace(occt, planar, face, -down, height, keep);
+        const straight = pulledFace({ occt, keep }, planar, face, -down, height);
         if (draft === 0) return straight;
         keep(straight.shape);
         return drafted(occt, straight, draft);
@@ -48,10 +48,10 @@ function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
     const made = together(
       occt,
       paths.map((path) => {
-        const { wire, edges } = placedWire(occt, path, foot, keep);
+        const { wire, edges } = placedWire({ occt, keep }, path, foot);
         const prism = keep(new occt.BRepPrimAPI_MakePrism(wire, up, false, true));
         const sides = edges.flatMap(({ edge, name }) =>
-          fromList(occt, keep(prism.Generated(edge)), keep).map((side) => ({
+          fromList({ occt, keep }, keep(prism.Generated(edge))).map((side) => ({
             face: keep(occt.TopoDS.Face(side)),
             name,
           })),
@@ -67,12 +67,11 @@ function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
 
 /** A face of the XY plane pulled from one height to another. @param slant along X and Y for each mm of height */
 export function pulledFace(
-  occt: Occt,
+  { occt, keep }: Scoped,
   planar: Planar,
   face: TopoDS_Face,
   from: number,
   to: number,
-  keep: Keep,
   [u, v]: Vec2 = [0, 0],
 ): NamedShape {
   const lift = keep(new occt.gp_Trsf());
@@ -87,9 +86,9 @@ export function pulledFace(
       true,
     ),
   );
-  const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) => {
+  const sides = occurrences({ occt, keep }, face, 'TopAbs_EDGE').flatMap((edge) => {
     const there = from === 0 ? edge : keep(edge.Moved(location, false));
-    return fromList(occt, keep(prism.Generated(there)), keep).map((side) => ({
+    return fromList({ occt, keep }, keep(prism.Generated(there))).map((side) => ({
       face: keep(occt.TopoDS.Face(side)),
       name: planar.nameOf(edge),
     }));
@@ -108,23 +107,23 @@ function drafted(occt: Occt, { shape, faceNames }: NamedShape, draft: number): N
     const up = keep(new occt.gp_Dir(0, 0, 1));
     const plane = keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), up));
     const operation = keep(new occt.BRepOffsetAPI_DraftAngle(shape));
-    const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const cannot = (reason: string, places: readonly Vec3[] = []) =>
       new BuildError(reason, 'Make the draft or the height smaller; free curves cannot lean.', places);
     faces.forEach((face, i) => {
       if (faceNames[i] === 'top' || faceNames[i] === 'bottom') return;
       operation.Add(keep(occt.TopoDS.Face(face)), up, (draft * Math.PI) / 180, plane, true);
       if (operation.AddDone()) return;
-      const [edge] = occurrences(occt, face, 'TopAbs_EDGE', keep);
+      const [edge] = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
       throw cannot(
         `The side ${faceNames[i]} cannot lean by ${draft}°.`,
-        endsOfEdge(occt, keep(occt.TopoDS.Edge(edge!)), keep),
+        endsOfEdge({ occt, keep }, keep(occt.TopoDS.Edge(edge!))),
       );
     });
-    operation.Build(progressRange(occt, keep));
+    operation.Build(progressRange({ occt, keep }));
     if (!operation.IsDone()) throw cannot(`The sides cannot lean by ${draft}° here.`);
     const roles = faces.flatMap((face, i) => {
-      const later = fromList(occt, keep(operation.Modified(face)), keep);
+      const later = fromList({ occt, keep }, keep(operation.Modified(face)));
       return (later.length > 0 ? later : [face]).map((one) => ({
         face: keep(occt.TopoDS.Face(one)),
         name: faceNames[i]!,

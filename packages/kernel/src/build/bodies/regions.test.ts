@@ -53,7 +53,7 @@ test('agree with the split by the kernel on 40 drawings of lines, circles, trian
     if (!found) continue;
     told += 1;
     const split = scope((keep) =>
-      splitRegions(occt, paths, keep).regions.map(({ face, curves }) => {
+      splitRegions({ occt, keep }, paths).regions.map(({ face, curves }) => {
         const properties = keep(new occt.GProp_GProps());
         occt.BRepGProp.SurfaceProperties(face, properties, 1e-9, false);
         return { area: properties.Mass(), curves: curves.join(' ') };

@@ -19,8 +19,7 @@ import {
   fromList,
   progressRange,
   uniqueShapes,
-  type Keep,
-  type Occt,
+  type Scoped,
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
@@ -47,19 +46,18 @@ export interface Planar {
 }
 
 /** The faces of the chosen regions; those side by side are one. Throws BuildError. */
-export function planarFaces(occt: Occt, paths: readonly Path[], regions: Regions, keep: Keep): Planar {
-  if (regions === 'all' && areClear(paths)) return clearFaces(occt, paths, keep);
-  const split = splitRegions(occt, paths, keep);
+export function planarFaces({ occt, keep }: Scoped, paths: readonly Path[], regions: Regions): Planar {
+  if (regions === 'all' && areClear(paths)) return clearFaces({ occt, keep }, paths);
+  const split = splitRegions({ occt, keep }, paths);
   const chosen =
     regions === 'all'
       ? split.regions.filter(({ at }) => depthAt(paths, at) % 2 === 1)
       : regions.map((region) => findRegion(split.regions, region));
   if (chosen.length === 0) throw nothingEnclosed();
   return merged(
-    occt,
+    { occt, keep },
     [...new Set(chosen)].map(({ face }) => face),
     split.names,
-    keep,
   );
 }
 
@@ -67,12 +65,12 @@ const nothingEnclosed = () =>
   new BuildError('The curves enclose no area.', 'Close the outline, or look for gaps between its curves.');
 
 /** Loops that do not meet: each one at an even depth is the border of a face, those right inside it are its holes. */
-function clearFaces(occt: Occt, paths: readonly Path[], keep: Keep): Planar {
+function clearFaces({ occt, keep }: Scoped, paths: readonly Path[]): Planar {
   const names: EdgeNames = new ShapeMap(occt);
   const loops = paths
     .filter((path) => path.closed)
     .map((path) => {
-      const { wire, edges } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
+      const { wire, edges } = wireOf({ occt, keep }, edgesOfPath({ occt, keep }, path));
       for (const { edge, name } of edges) names.ensure(edge, () => new Set([name]));
       const inside = pointAt(path.curves[0]!.curve, 0);
       const depth = depthAt(
@@ -86,7 +84,9 @@ function clearFaces(occt: Occt, paths: readonly Path[], keep: Keep): Planar {
     .map((outer) => {
       const turned = (loop: (typeof loops)[number], wanted: boolean) =>
         loop.isLeft === wanted ? loop.wire : keep(occt.TopoDS.Wire(keep(loop.wire.Reversed())));
-      const builder = keep(new occt.BRepBuilderAPI_MakeFace(plane(occt, keep), turned(outer, true), true));
+      const builder = keep(
+        new occt.BRepBuilderAPI_MakeFace(plane({ occt, keep }), turned(outer, true), true),
+      );
       for (const hole of loops)
         if (hole.depth === outer.depth + 1 && depthAt([outer.path], hole.inside) === 1)
           builder.Add(turned(hole, false));
@@ -97,10 +97,10 @@ function clearFaces(occt: Occt, paths: readonly Path[], keep: Keep): Planar {
 }
 
 /** A face between wires of edges end to end: the first is its outline, the others are holes. */
-export function planarFromWires(occt: Occt, wires: readonly (readonly NamedEdge[])[], keep: Keep): Planar {
+export function planarFromWires({ occt, keep }: Scoped, wires: readonly (readonly NamedEdge[])[]): Planar {
   const names: EdgeNames = new ShapeMap(occt);
   const made = wires.map((edges) => {
-    const joined = wireOf(occt, edges, keep);
+    const joined = wireOf({ occt, keep }, edges);
     for (const { edge, name } of joined.edges) names.ensure(edge, () => new Set([name]));
     return joined.wire;
   });
@@ -111,7 +111,7 @@ export function planarFromWires(occt: Occt, wires: readonly (readonly NamedEdge[
   return { faces: [keep(fix.Face())], nameOf: namer(names) };
 }
 
-const plane = (occt: Occt, keep: Keep) =>
+const plane = ({ occt, keep }: Scoped) =>
   keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), keep(new occt.gp_Dir(0, 0, 1))));
 
 const namer =
@@ -121,19 +121,18 @@ const namer =
 
 /** All regions: a large face is split by every curve; pieces that reach its border are outside. Throws BuildError. */
 export function splitRegions(
-  occt: Occt,
+  { occt, keep }: Scoped,
   paths: readonly Path[],
-  keep: Keep,
 ): { regions: RegionFace[]; names: EdgeNames } {
   const names: EdgeNames = new ShapeMap(occt);
-  const drawn = paths.flatMap((path) => edgesOfPath(occt, path, keep));
+  const drawn = paths.flatMap((path) => edgesOfPath({ occt, keep }, path));
   const box = boxOfCurves(paths.flatMap(({ curves }) => curves.map(({ curve }) => curve)));
   if (!box || drawn.length === 0) return { regions: [], names };
   const margin = 1 + Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
   const sheet = keep(
     keep(
       new occt.BRepBuilderAPI_MakeFace(
-        plane(occt, keep),
+        plane({ occt, keep }),
         box.min[0] - margin,
         box.max[0] + margin,
         box.min[1] - margin,
@@ -146,26 +145,25 @@ export function splitRegions(
     splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([sheet] as never)));
     splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(drawn.map(({ edge }) => edge) as never)));
     splitter.SetRunParallel(false);
-    splitter.Build(progressRange(occt, keep));
+    splitter.Build(progressRange({ occt, keep }));
     if (splitter.HasErrors())
       throw new BuildError(
         'The regions of these curves could not be found.',
         'Take out curves that lie on one another.',
       );
-    nameImages(occt, splitter, drawn, names, keep);
-    const faces = uniqueShapes(occt, keep(splitter.Shape()), 'TopAbs_FACE', keep).flatMap((piece) => {
+    nameImages({ occt, keep }, splitter, drawn, names);
+    const faces = uniqueShapes({ occt, keep }, keep(splitter.Shape()), 'TopAbs_FACE').flatMap((piece) => {
       // A curve that ends inside a region is no border of it.
       occt.BRepTools.RemoveInternals(piece, false);
-      const edges = uniqueShapes(occt, piece, 'TopAbs_EDGE', keep);
+      const edges = uniqueShapes({ occt, keep }, piece, 'TopAbs_EDGE');
       // Only the border of the sheet has no name.
       if (edges.some((edge) => !names.get(edge))) return [];
       const curves = [...new Set(edges.flatMap((edge) => [...names.get(edge)!]))].sort();
       return [{ face: keep(occt.TopoDS.Face(piece)), curves }];
     });
     const filled = trianglesOf(
-      occt,
+      { occt, keep },
       faces.map(({ face }) => face),
-      keep,
     );
     const regions = faces.map((region, n): RegionFace => {
       const triangles = filled[n]!;
@@ -184,14 +182,13 @@ interface WithHistory {
 
 /** Names the images of edges in the result of an operation. */
 function nameImages(
-  occt: Occt,
+  { occt, keep }: Scoped,
   operation: WithHistory,
   edges: readonly { readonly edge: TopoDS_Shape; readonly name: string }[],
   names: EdgeNames,
-  keep: Keep,
 ): void {
   for (const { edge, name } of edges) {
-    const images = fromList(occt, keep(operation.Modified(edge)), keep);
+    const images = fromList({ occt, keep }, keep(operation.Modified(edge)));
     for (const image of images.length > 0 ? images : [edge]) names.ensure(image, () => new Set()).add(name);
   }
 }
@@ -200,7 +197,7 @@ function nameImages(
 const FILL_CHORD_MM = 0.2;
 
 /** For each face corners of its triangles, x and y; all are faceted in one go, which costs a tenth. */
-function trianglesOf(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): Float64Array[] {
+function trianglesOf({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): Float64Array[] {
   const compound = keep(compoundOf(occt, faces));
   const { positions, triangles, faceOfTriangle } = meshShape(occt, compound, FILL_CHORD_MM);
   const corners = faces.map((): number[] => []);
@@ -236,28 +233,27 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
 const LEAST_SHARE = 0.5;
 
 /** Faces side by side become one; edges keep the names of the curves they lie on. */
-export function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNames, keep: Keep): Planar {
-  if (!doMeet(occt, faces, keep)) return { faces, nameOf: namer(names) };
+export function merged({ occt, keep }: Scoped, faces: readonly TopoDS_Face[], names: EdgeNames): Planar {
+  if (!doMeet({ occt, keep }, faces)) return { faces, nameOf: namer(names) };
   const fuse = keep(new occt.BRepAlgoAPI_Fuse());
   try {
     fuse.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([faces[0]] as never)));
     fuse.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(faces.slice(1) as never)));
     fuse.SetRunParallel(false);
-    fuse.Build(progressRange(occt, keep));
+    fuse.Build(progressRange({ occt, keep }));
     if (fuse.HasErrors())
       throw new BuildError('These regions could not be joined.', 'Raise them one by one.');
     fuse.SimplifyResult(true, true, 1e-6);
     const after: EdgeNames = new ShapeMap(occt);
     for (const face of faces)
-      for (const edge of uniqueShapes(occt, face, 'TopAbs_EDGE', keep))
+      for (const edge of uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE'))
         nameImages(
-          occt,
+          { occt, keep },
           fuse,
           [...(names.get(edge) ?? [])].map((name) => ({ edge, name })),
           after,
-          keep,
         );
-    const made = uniqueShapes(occt, keep(fuse.Shape()), 'TopAbs_FACE', keep).map((face) =>
+    const made = uniqueShapes({ occt, keep }, keep(fuse.Shape()), 'TopAbs_FACE').map((face) =>
       keep(occt.TopoDS.Face(face)),
     );
     return { faces: made, nameOf: namer(after) };
@@ -266,10 +262,10 @@ export function merged(occt: Occt, faces: readonly TopoDS_Face[], names: EdgeNam
   }
 }
 
-function doMeet(occt: Occt, faces: readonly TopoDS_Face[], keep: Keep): boolean {
+function doMeet({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): boolean {
   const seen = new ShapeMap<true>(occt);
   for (const face of faces)
-    for (const edge of uniqueShapes(occt, face, 'TopAbs_EDGE', keep)) {
+    for (const edge of uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE')) {
       let isNew = false;
       seen.ensure(edge, () => (isNew = true));
       if (!isNew) return true;

@@ -20,7 +20,7 @@ import {
   progressRange,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -42,24 +42,24 @@ const OVER_AXIS_MM = 1e-6;
 export function buildRevolve(occt: Occt, content: Revolve): NamedShape {
   if (content.ends === 'open') return turnedSurface(occt, content);
   return scope((keep) => {
-    const whole = planarFaces(occt, content.paths, content.regions, keep);
-    const planar = content.half === 'whole' ? whole : oneHalf(occt, whole, content, keep);
-    return turnedRegions(occt, planar, content, keep);
+    const whole = planarFaces({ occt, keep }, content.paths, content.regions);
+    const planar = content.half === 'whole' ? whole : oneHalf({ occt, keep }, whole, content);
+    return turnedRegions({ occt, keep }, planar, content);
   });
 }
 
-function turnedRegions(occt: Occt, planar: Planar, content: Revolve, keep: Keep): NamedShape {
+function turnedRegions({ occt, keep }: Scoped, planar: Planar, content: Revolve): NamedShape {
   const { angle } = content;
-  const axis = axisOf(occt, content, keep);
+  const axis = axisOf({ occt, keep }, content);
   return together(
     occt,
     planar.faces.map((face) => {
-      requireBeside(occt, { shape: face, nameOf: planar.nameOf }, content, keep);
+      requireBeside({ occt, keep }, { shape: face, nameOf: planar.nameOf }, content);
       const isWhole = Math.abs(angle) >= 360;
-      const operation = turned(occt, face, axis, angle, keep);
+      const operation = turned({ occt, keep }, face, axis, angle);
       const shape = requireBodies(occt, operation.Shape(), 'The turned region');
-      const sides = occurrences(occt, face, 'TopAbs_EDGE', keep).flatMap((edge) =>
-        fromList(occt, keep(operation.Generated(edge)), keep)
+      const sides = occurrences({ occt, keep }, face, 'TopAbs_EDGE').flatMap((edge) =>
+        fromList({ occt, keep }, keep(operation.Generated(edge)))
           .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
           .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name: planar.nameOf(edge) })),
       );
@@ -70,7 +70,7 @@ function turnedRegions(occt: Occt, planar: Planar, content: Revolve, keep: Keep)
             { face: keep(occt.TopoDS.Face(keep(operation.LastShape()))), name: 'end' },
           ];
       const named = nameFaces(occt, shape, [...ends, ...sides]);
-      return { ...named, faceNames: nameRest(occt, named, planar, face, content, keep) };
+      return { ...named, faceNames: nameRest({ occt, keep }, named, planar, face, content) };
     }),
   );
 }
@@ -84,23 +84,23 @@ export function buildTurnedBand(occt: Occt, content: Revolve, before: number, be
         'Only what is turned from one outline can be thickened.',
         'Thicken the pieces one by one.',
       );
-    const { wire } = placedWire(occt, path, AT_ORIGIN, keep);
-    const [least, most] = reachBeside(occt, wire, content, keep);
+    const { wire } = placedWire({ occt, keep }, path, AT_ORIGIN);
+    const [least, most] = reachBeside({ occt, keep }, wire, content);
     // To the right of the axis faces look to the right of the way, to the left of it to the left; turned back, the other way.
     const looksRight = -least > most === content.angle > 0;
     const band = looksRight ? { right: -before, left: behind } : { right: -behind, left: before };
-    return turnedRegions(occt, bandBeside(occt, path, band, keep), content, keep);
+    return turnedRegions({ occt, keep }, bandBeside({ occt, keep }, path, band), content);
   });
 }
 
 type Axis = InstanceType<Occt['gp_Ax1']>;
 
-function axisOf(occt: Occt, { point, direction }: Revolve, keep: Keep): Axis {
+function axisOf({ occt, keep }: Scoped, { point, direction }: Revolve): Axis {
   const way = keep(new occt.gp_Dir(cosDegrees(direction), sinDegrees(direction), 0));
   return keep(new occt.gp_Ax1(keep(new occt.gp_Pnt(point[0], point[1], 0)), way));
 }
 
-const turned = (occt: Occt, shape: TopoDS_Shape, axis: Axis, angle: number, keep: Keep) =>
+const turned = ({ occt, keep }: Scoped, shape: TopoDS_Shape, axis: Axis, angle: number) =>
   keep(
     Math.abs(angle) >= 360
       ? new occt.BRepPrimAPI_MakeRevol(shape, axis, false)
@@ -110,16 +110,16 @@ const turned = (occt: Occt, shape: TopoDS_Shape, axis: Axis, angle: number, keep
 /** What the curves themselves sweep, open where they end. Faces: one for each curve, by its name. */
 function turnedSurface(occt: Occt, content: Revolve): NamedShape {
   return scope((keep) => {
-    const axis = axisOf(occt, content, keep);
+    const axis = axisOf({ occt, keep }, content);
     return together(
       occt,
       content.paths.map((path) => {
-        const { wire, edges } = placedWire(occt, path, AT_ORIGIN, keep);
+        const { wire, edges } = placedWire({ occt, keep }, path, AT_ORIGIN);
         const nameOf = (edge: TopoDS_Shape) => edges.find((one) => one.edge.IsSame(edge))?.name ?? UNNAMED;
-        requireBeside(occt, { shape: wire, nameOf }, content, keep);
-        const operation = turned(occt, wire, axis, content.angle, keep);
+        requireBeside({ occt, keep }, { shape: wire, nameOf }, content);
+        const operation = turned({ occt, keep }, wire, axis, content.angle);
         const sides = edges.flatMap(({ edge, name }) =>
-          fromList(occt, keep(operation.Generated(edge)), keep)
+          fromList({ occt, keep }, keep(operation.Generated(edge)))
             .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
             .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name })),
         );
@@ -133,10 +133,9 @@ function turnedSurface(occt: Occt, content: Revolve): NamedShape {
 
 /** Distances of a shape from the axis, mm: negative to the right of its direction. */
 function reachBeside(
-  occt: Occt,
+  { occt, keep }: Scoped,
   shape: TopoDS_Shape,
   { point, direction }: Revolve,
-  keep: Keep,
 ): [number, number] {
   const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
   const flat = keep(new occt.gp_Trsf());
@@ -147,18 +146,17 @@ function reachBeside(
 }
 
 function requireBeside(
-  occt: Occt,
+  { occt, keep }: Scoped,
   { shape, nameOf }: { shape: TopoDS_Shape; nameOf: Planar['nameOf'] },
   content: Revolve,
-  keep: Keep,
 ): void {
-  const [least, most] = reachBeside(occt, shape, content, keep);
+  const [least, most] = reachBeside({ occt, keep }, shape, content);
   if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
   const told = (n: number) => String(Number(n.toFixed(6)));
   throw new BuildError(
     `The profile crosses its axis: it reaches ${told(most)} mm to the left of it and ${told(-least)} mm to the right, so that the body would lie in itself.`,
     'Use one half, left or right, or move the axis.',
-    crossingsOf(content, new Set(occurrences(occt, shape, 'TopAbs_EDGE', keep).map(nameOf))),
+    crossingsOf(content, new Set(occurrences({ occt, keep }, shape, 'TopAbs_EDGE').map(nameOf))),
   );
 }
 
@@ -174,7 +172,7 @@ function crossingsOf({ paths, point, direction }: Revolve, names: ReadonlySet<st
 }
 
 /** What lies on one side of the axis. */
-function oneHalf(occt: Occt, planar: Planar, content: Revolve, keep: Keep): Planar {
+function oneHalf({ occt, keep }: Scoped, planar: Planar, content: Revolve): Planar {
   const { point, direction } = content;
   const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
   const reach = planar.faces.reduce(
@@ -197,14 +195,14 @@ function oneHalf(occt: Occt, planar: Planar, content: Revolve, keep: Keep): Plan
   const names = new Map<TopoDS_Shape, string>();
   const faces: TopoDS_Face[] = [];
   for (const face of planar.faces) {
-    const common = keep(new occt.BRepAlgoAPI_Common(face, half, progressRange(occt, keep)));
+    const common = keep(new occt.BRepAlgoAPI_Common(face, half, progressRange({ occt, keep })));
     faces.push(
-      ...uniqueShapes(occt, keep(common.Shape()), 'TopAbs_FACE', keep).map((one) =>
+      ...uniqueShapes({ occt, keep }, keep(common.Shape()), 'TopAbs_FACE').map((one) =>
         keep(occt.TopoDS.Face(one)),
       ),
     );
-    for (const edge of occurrences(occt, face, 'TopAbs_EDGE', keep))
-      for (const image of fromList(occt, keep(common.Modified(edge)), keep))
+    for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE'))
+      for (const image of fromList({ occt, keep }, keep(common.Modified(edge))))
         names.set(image, planar.nameOf(edge));
     common.Clear();
   }
@@ -219,22 +217,21 @@ function oneHalf(occt: Occt, planar: Planar, content: Revolve, keep: Keep): Plan
 
 /** The kernel's history does not know flat rings: they are told by where a point of theirs stood before the turn. */
 function nameRest(
-  occt: Occt,
+  { occt, keep }: Scoped,
   named: NamedShape,
   planar: Planar,
   face: TopoDS_Face,
   { point, direction }: Revolve,
-  keep: Keep,
 ): readonly string[] {
   if (!named.faceNames.includes('face')) return named.faceNames;
   const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
-  const edges = uniqueShapes(occt, face, 'TopAbs_EDGE', keep);
-  const [least, most] = reachBeside(occt, face, { point, direction } as Revolve, keep);
+  const edges = uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE');
+  const [least, most] = reachBeside({ occt, keep }, face, { point, direction } as Revolve);
   const side = most > -least ? 1 : -1;
-  const faces = uniqueShapes(occt, named.shape, 'TopAbs_FACE', keep);
+  const faces = uniqueShapes({ occt, keep }, named.shape, 'TopAbs_FACE');
   return named.faceNames.map((name, i) => {
     if (name !== 'face') return name;
-    const [x, y, z] = pointOn(occt, faces[i]!, keep);
+    const [x, y, z] = pointOn({ occt, keep }, faces[i]!);
     const along = c * (x - point[0]) + s * (y - point[1]);
     const beside = Math.hypot(-s * (x - point[0]) + c * (y - point[1]), z) * side;
     const before = keep(
@@ -245,7 +242,7 @@ function nameRest(
       const measure = keep(new occt.BRepExtrema_DistShapeShape());
       measure.LoadS1(vertex);
       measure.LoadS2(edge);
-      measure.Perform(progressRange(occt, keep));
+      measure.Perform(progressRange({ occt, keep }));
       return measure.Value();
     });
     const nearest = offs.indexOf(Math.min(...offs));
@@ -254,7 +251,7 @@ function nameRest(
 }
 
 /** A point of a face, from its facets. */
-function pointOn(occt: Occt, face: TopoDS_Shape, keep: Keep): [number, number, number] {
+function pointOn({ occt, keep }: Scoped, face: TopoDS_Shape): [number, number, number] {
   const data = keep(occt.ReplicadMeshExtractor.extract(face, 1, 0.5, true));
   const memory = occt.wasmMemory.buffer;
   const at = new Float32Array(memory, addressOf(data.getVerticesPtr()), data.getVerticesSize());

@@ -12,7 +12,7 @@ export function buildSettled(occt: Occt, { shape: text, faces: faceNames }: Sett
   const read = occt.BRepToolsWrapper.Read(text);
   if (read.IsNull()) throw unreadable();
   const shape = requireBodies(occt, read, 'The settled solid');
-  const count = scope((keep) => uniqueShapes(occt, shape, 'TopAbs_FACE', keep).length);
+  const count = scope((keep) => uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').length);
   if (count === faceNames.length) return { shape, faceNames };
   release(occt, shape);
   throw unreadable();

@@ -86,15 +86,15 @@ function standing([x, y]: Vec2, way: Vec2, up: Vec3): Pose {
 function pipe(occt: Occt, spine: Path, section: Path, { corners, up, ends }: Sweep): NamedShape {
   return scope((keep) => {
     const first = spine.curves[0]!.curve;
-    const { wire } = placedWire(occt, spine, AT_ORIGIN, keep);
-    const profile = placedWire(occt, section, standing(startOf(first), velocityAt(first, 0), up), keep);
+    const { wire } = placedWire({ occt, keep }, spine, AT_ORIGIN);
+    const profile = placedWire({ occt, keep }, section, standing(startOf(first), velocityAt(first, 0), up));
     const builder = keep(new occt.BRepOffsetAPI_MakePipeShell(wire));
     builder.SetMode(keep(new occt.gp_Dir(...up)));
     builder.SetTransitionMode(
       corners === 'square' ? 'BRepBuilderAPI_RightCorner' : 'BRepBuilderAPI_RoundCorner',
     );
     builder.Add(profile.wire, false, false);
-    builder.Build(progressRange(occt, keep));
+    builder.Build(progressRange({ occt, keep }));
     if (!builder.IsDone() || (ends === 'capped' && !builder.MakeSolid()))
       throw new BuildError(
         'The section cannot be carried along this path.',

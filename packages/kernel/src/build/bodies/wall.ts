@@ -23,7 +23,7 @@ import {
   fromList,
   occurrences,
   scope,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
@@ -61,8 +61,8 @@ export interface Band {
 }
 
 /** What lies between two parallels of an outline. */
-export const bandBeside = (occt: Occt, path: Path, { right, left }: Band, keep: Keep): Planar =>
-  planarFromWires(occt, footprint(occt, path, right, left, keep), keep);
+export const bandBeside = ({ occt, keep }: Scoped, path: Path, { right, left }: Band): Planar =>
+  planarFromWires({ occt, keep }, footprint({ occt, keep }, path, right, left));
 
 interface Standing extends Band {
   readonly from: number;
@@ -71,8 +71,8 @@ interface Standing extends Band {
 /** What stands along an outline between two parallels of it. */
 export function buildStanding(occt: Occt, path: Path, { right, left, from, to }: Standing): NamedShape {
   return scope((keep) => {
-    const planar = bandBeside(occt, path, { right, left }, keep);
-    return pulledFace(occt, planar, planar.faces[0]!, from, to, keep);
+    const planar = bandBeside({ occt, keep }, path, { right, left });
+    return pulledFace({ occt, keep }, planar, planar.faces[0]!, from, to);
   });
 }
 
@@ -90,55 +90,54 @@ function reach(path: Path, { side, thickness }: Wall): [number, number] {
 }
 
 /** The outer wire, and for a closed outline the inner one. */
-function footprint(occt: Occt, path: Path, right: number, left: number, keep: Keep): NamedEdge[][] {
-  if (!path.closed) return [openFootprint(occt, path, right, left, keep)];
+function footprint({ occt, keep }: Scoped, path: Path, right: number, left: number): NamedEdge[][] {
+  if (!path.closed) return [openFootprint({ occt, keep }, path, right, left)];
   const isLeftInside = pathArea(path) > 0;
   const [outer, inner] = isLeftInside ? [-right, -left] : [left, right];
-  return [parallel(occt, path, outer, '', keep), parallel(occt, path, inner, 'inner.', keep)];
+  return [parallel({ occt, keep }, path, outer, ''), parallel({ occt, keep }, path, inner, 'inner.')];
 }
 
 /** A closed outline beside another. @param out how far outward, mm; negative is inward */
-function parallel(occt: Occt, path: Path, out: number, prefix: string, keep: Keep): NamedEdge[] {
+function parallel({ occt, keep }: Scoped, path: Path, out: number, prefix: string): NamedEdge[] {
   const exact = parallelPath(path, pathArea(path) > 0 ? -out : out);
-  if (exact) return prefixed(edgesOfPath(occt, exact, keep), prefix);
-  const { wire, edges } = wireOf(occt, edgesOfPath(occt, path, keep), keep);
-  return offsetEdges(occt, wire, prefixed(edges, prefix), out, false, keep);
+  if (exact) return prefixed(edgesOfPath({ occt, keep }, exact), prefix);
+  const { wire, edges } = wireOf({ occt, keep }, edgesOfPath({ occt, keep }, path));
+  return offsetEdges({ occt, keep }, wire, prefixed(edges, prefix), out, false);
 }
 
 const prefixed = (edges: readonly NamedEdge[], prefix: string): NamedEdge[] =>
   edges.map(({ name, edge }) => ({ name: `${prefix}${name}`, edge }));
 
 function offsetEdges(
-  occt: Occt,
+  { occt, keep }: Scoped,
   wire: Wire,
   edges: readonly NamedEdge[],
   by: number,
   open: boolean,
-  keep: Keep,
 ): NamedEdge[] {
   const offset = keep(new occt.BRepOffsetAPI_MakeOffset(wire, 'GeomAbs_Intersection', open));
   offset.Perform(by, 0);
   const result = offset.IsDone() ? keep(offset.Shape()) : undefined;
-  const wires = result ? occurrences(occt, result, 'TopAbs_WIRE', keep) : [];
+  const wires = result ? occurrences({ occt, keep }, result, 'TopAbs_WIRE') : [];
   if (wires.length !== 1)
     throw new BuildError(
       `There is no room for a parallel outline ${Math.abs(by)} mm away.`,
       'Make it thinner, or the outline wider.',
     );
   const images = edges.flatMap(({ name, edge }) =>
-    fromList(occt, keep(offset.Generated(edge)), keep).map((image) => ({ name, image })),
+    fromList({ occt, keep }, keep(offset.Generated(edge))).map((image) => ({ name, image })),
   );
   const nameOf = (edge: TopoDS_Shape) => images.find(({ image }) => image.IsSame(edge))?.name ?? 'side';
-  const found = occurrences(occt, wires[0]!, 'TopAbs_EDGE', keep).map((shape) => {
+  const found = occurrences({ occt, keep }, wires[0]!, 'TopAbs_EDGE').map((shape) => {
     const edge = keep(occt.TopoDS.Edge(shape));
     return { name: nameOf(edge), edge };
   });
-  return endToEnd(occt, found, keep);
+  return endToEnd({ occt, keep }, found);
 }
 
 /** Edges in the order in which they join, the first one first. */
-function endToEnd(occt: Occt, edges: readonly NamedEdge[], keep: Keep): NamedEdge[] {
-  const left = edges.map((one) => ({ one, ends: endsOf(occt, one, keep) }));
+function endToEnd({ occt, keep }: Scoped, edges: readonly NamedEdge[]): NamedEdge[] {
+  const left = edges.map((one) => ({ one, ends: endsOf({ occt, keep }, one) }));
   const isFree = (end: Vec2) =>
     left.flatMap(({ ends }) => ends).filter((other) => near(end, other) < JOINT_MM).length === 1;
   // An open chain begins at one of its ends.
@@ -162,8 +161,8 @@ function endToEnd(occt: Occt, edges: readonly NamedEdge[], keep: Keep): NamedEdg
 /** Ends of edges nearer than this are one: ten times what the kernel itself allows. */
 const JOINT_MM = 1e-6;
 
-function endsOf(occt: Occt, { edge }: NamedEdge, keep: Keep): [Vec2, Vec2] {
-  const [[ax, ay], [bx, by]] = endsOfEdge(occt, edge, keep);
+function endsOf({ occt, keep }: Scoped, { edge }: NamedEdge): [Vec2, Vec2] {
+  const [[ax, ay], [bx, by]] = endsOfEdge({ occt, keep }, edge);
   return [
     [ax, ay],
     [bx, by],
@@ -171,9 +170,11 @@ function endsOf(occt: Occt, { edge }: NamedEdge, keep: Keep): [Vec2, Vec2] {
 }
 
 /** Both sides of an open outline, and square ends. */
-function openFootprint(occt: Occt, path: Path, right: number, left: number, keep: Keep): NamedEdge[] {
-  const sides = [left, right].map((by) => openParallel(occt, path, by, by === left ? '' : 'inner.', keep));
-  const [first, second] = sides.map(endsOfEdges(occt, keep));
+function openFootprint({ occt, keep }: Scoped, path: Path, right: number, left: number): NamedEdge[] {
+  const sides = [left, right].map((by) =>
+    openParallel({ occt, keep }, path, by, by === left ? '' : 'inner.'),
+  );
+  const [first, second] = sides.map(endsOfEdges({ occt, keep }));
   const join = (from: Vec2, to: Vec2, name: string): NamedEdge => ({
     name,
     edge: keep(
@@ -195,24 +196,24 @@ const near = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1]);
 
 /** The two ends of a chain of edges, the end of the first one that no other shares first. */
 const endsOfEdges =
-  (occt: Occt, keep: Keep) =>
+  ({ occt, keep }: Scoped) =>
   (edges: readonly NamedEdge[]): [Vec2, Vec2] => {
-    const all = edges.flatMap((one) => endsOf(occt, one, keep));
+    const all = edges.flatMap((one) => endsOf({ occt, keep }, one));
     const free = all.filter((end, i) => !all.some((other, j) => j !== i && near(end, other) < JOINT_MM));
     return [free[0]!, free[1]!];
   };
 
 /** @param by how far to the left of the way, mm */
-function openParallel(occt: Occt, path: Path, by: number, prefix: string, keep: Keep): NamedEdge[] {
+function openParallel({ occt, keep }: Scoped, path: Path, by: number, prefix: string): NamedEdge[] {
   const exact = by === 0 ? path : parallelPath(path, by);
-  if (exact) return prefixed(edgesOfPath(occt, exact, keep), prefix);
-  const { wire, edges } = wireOf(occt, prefixed(edgesOfPath(occt, path, keep), prefix), keep);
+  if (exact) return prefixed(edgesOfPath({ occt, keep }, exact), prefix);
+  const { wire, edges } = wireOf({ occt, keep }, prefixed(edgesOfPath({ occt, keep }, path), prefix));
   // The kernel's sign depends on the outline: the side is told by where the first end comes to lie.
   const first = path.curves[0]!.curve;
   const wanted = add2(startOf(first), scale2(left2(unit2(velocityAt(first, 0))), by));
   for (const sign of [1, -1]) {
-    const found = offsetEdges(occt, wire, edges, sign * by, true, keep);
-    if (endsOfEdges(occt, keep)(found).some((end) => near(end, wanted) < SIDE_MM)) return found;
+    const found = offsetEdges({ occt, keep }, wire, edges, sign * by, true);
+    if (endsOfEdges({ occt, keep })(found).some((end) => near(end, wanted) < SIDE_MM)) return found;
   }
   throw new BuildError('The wall could not be laid beside this outline.', 'Make it thinner.');
 }
@@ -294,10 +295,11 @@ function openingBox(
     ];
     const corners = [subtract2(a, deep), subtract2(b, deep), add2(b, deep), add2(a, deep)];
     const base = polygon(
-      occt,
+      { occt, keep },
       corners.map(([x, y]) => [x, y, opening.sill] as const),
-      keep,
     );
-    return named(pulledUp(occt, [base], [['right', 'end', 'left', 'start']], [0, 0, opening.height], keep));
+    return named(
+      pulledUp({ occt, keep }, [base], [['right', 'end', 'left', 'start']], [0, 0, opening.height]),
+    );
   });
 }

@@ -19,7 +19,7 @@ export function buildCap(occt: Occt, diameter: number, height: number): NamedSha
     );
     const lowest = Math.asin((radius - height) / radius);
     const shape = keep(new occt.BRepPrimAPI_MakeSphere(axes, radius, lowest, Math.PI / 2)).Shape();
-    const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => {
+    const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => {
       const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
       return (surface.GetType() as unknown as string) === 'GeomAbs_Plane' ? 'bottom' : 'surface';
     });

@@ -1,5 +1,5 @@
 import { prismCorners, type BodyOf, type Valued, type Vec3 } from '@kadrel/core';
-import { scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { polygon } from './pulled.ts';
@@ -17,17 +17,17 @@ export function buildFrustum(occt: Occt, { height, top, ...below }: Frustum): Na
       : [corner, low[next(i)]!, high[next(i)]!, high[i]!];
   return scope((keep) => {
     const faces = [
-      flat(occt, 'bottom', low, keep),
-      ...(top === 0 ? [] : [flat(occt, 'top', high, keep)]),
+      flat({ occt, keep }, 'bottom', low),
+      ...(top === 0 ? [] : [flat({ occt, keep }, 'top', high)]),
       // The outline begins at the right end of the front, so that its last piece is the front.
-      ...low.map((corner, i) => flat(occt, `side${next(i) + 1}`, sideOf(corner, i), keep)),
+      ...low.map((corner, i) => flat({ occt, keep }, `side${next(i) + 1}`, sideOf(corner, i))),
     ];
-    return sewn(occt, faces, 'The pyramid', keep);
+    return sewn({ occt, keep }, faces, 'The pyramid');
   });
 }
 
-function flat(occt: Occt, name: string, corners: readonly Vec3[], keep: Keep): NamedFace {
+function flat({ occt, keep }: Scoped, name: string, corners: readonly Vec3[]): NamedFace {
   const wire = keep(new occt.BRepBuilderAPI_MakeWire());
-  for (const edge of polygon(occt, corners, keep)) wire.Add(edge);
+  for (const edge of polygon({ occt, keep }, corners)) wire.Add(edge);
   return { name, face: keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face()) };
 }

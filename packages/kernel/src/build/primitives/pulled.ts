@@ -1,12 +1,12 @@
 /** Flat faces pulled along a vector. */
 import type { Vec3 } from '@kadrel/core';
-import type { Keep, Occt, TopoDS_Face, TopoDS_Shape } from '../../occt/occt.ts';
+import type { Scoped, Occt, TopoDS_Face, TopoDS_Shape } from '../../occt/occt.ts';
 import { nameFaces, type NamedShape } from '../../naming/named.ts';
 
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 
 /** Straight edges from corner to corner, and back to the first. */
-export function polygon(occt: Occt, corners: readonly Vec3[], keep: Keep): Edge[] {
+export function polygon({ occt, keep }: Scoped, corners: readonly Vec3[]): Edge[] {
   const points = corners.map((corner) => keep(new occt.gp_Pnt(...corner)));
   return points.map((from, i) =>
     keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, points[(i + 1) % points.length]!)).Edge()),
@@ -18,11 +18,10 @@ export function polygon(occt: Occt, corners: readonly Vec3[], keep: Keep): Edge[
  * `sides` names what each edge of each rim becomes.
  */
 export function pulledUp(
-  occt: Occt,
+  { occt, keep }: Scoped,
   rims: readonly (readonly Edge[])[],
   sides: readonly (readonly string[])[],
   up: Vec3,
-  keep: Keep,
 ): NamedShape {
   const wires = rims.map((edges) => {
     const builder = keep(new occt.BRepBuilderAPI_MakeWire());

@@ -63,7 +63,12 @@ export function buildStretched(occt: Occt, of: SolidContent, by: Matrix): NamedS
 function slantedBox(occt: Occt, a: Vec3, b: Vec3, up: Vec3): NamedShape {
   return scope((keep) => {
     const corners: readonly Vec3[] = [[0, 0, 0], a, add(a, b), b];
-    return pulledUp(occt, [polygon(occt, corners, keep)], [['front', 'right', 'back', 'left']], up, keep);
+    return pulledUp(
+      { occt, keep },
+      [polygon({ occt, keep }, corners)],
+      [['front', 'right', 'back', 'left']],
+      up,
+    );
   });
 }
 
@@ -100,7 +105,7 @@ function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
 }
 
 function ellipticCylinder(occt: Occt, { u, v, up }: ConjugateAxes): NamedShape {
-  return scope((keep) => pulledUp(occt, [[ellipse(occt, ORIGIN, u, v, keep)]], [['side']], up, keep));
+  return scope((keep) => pulledUp({ occt, keep }, [[ellipse(occt, ORIGIN, u, v, keep)]], [['side']], up));
 }
 
 /** @param inner the bore, as a part of the outer diameter */
@@ -110,7 +115,7 @@ function ellipticTube(occt: Occt, { u, v, up }: ConjugateAxes, inner: number): N
       [ellipse(occt, ORIGIN, u, v, keep)],
       [ellipse(occt, ORIGIN, scale(u, inner), scale(v, inner), keep)],
     ];
-    return pulledUp(occt, rims, [['side'], ['bore']], up, keep);
+    return pulledUp({ occt, keep }, rims, [['side'], ['bore']], up);
   });
 }
 
@@ -126,7 +131,7 @@ function ellipticCone(occt: Occt, { u, v, up }: ConjugateAxes, top: number): Nam
       const tip = keep(new occt.gp_Pnt(...up));
       loft.AddVertex(keep(keep(new occt.BRepBuilderAPI_MakeVertex(tip)).Vertex()));
     }
-    loft.Build(progressRange(occt, keep));
+    loft.Build(progressRange({ occt, keep }));
     const ends = [
       { face: keep(occt.TopoDS.Face(keep(loft.FirstShape()))), name: 'bottom' },
       ...(top > 0 ? [{ face: keep(occt.TopoDS.Face(keep(loft.LastShape()))), name: 'top' }] : []),
@@ -141,7 +146,7 @@ const LOFT_TOLERANCE_MM = 1e-6;
 function splined(occt: Occt, ball: NamedShape, by: Matrix): NamedShape {
   return scope((keep) => {
     keep(ball.shape);
-    const [face] = occurrences(occt, ball.shape, 'TopAbs_FACE', keep);
+    const [face] = occurrences({ occt, keep }, ball.shape, 'TopAbs_FACE');
     const round = keep(occt.BRep_Tool.Surface(keep(occt.TopoDS.Face(face!))));
     const splines = keep(occt.GeomConvert.SurfaceToBSplineSurface(round));
     for (let u = 1; u <= splines.NbUPoles(); u++)

@@ -1,6 +1,6 @@
 /** Stacked levels: round ones turned, those with straight sides cut from as many strips as they have sides. */
 import { cosDegrees, sinDegrees, type Vec2 } from '@kadrel/core';
-import { BuildError, moved, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { BuildError, moved, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import type { TierContent } from '../../content/bodies.ts';
 import { combineShapes, type Tagged } from '../../booleans/operation.ts';
 import { edgeOf, wireOf, type NamedEdge } from '../../occt/edges.ts';
@@ -50,15 +50,15 @@ function requireLevel({ below, above, height, flank }: TierContent, level: numbe
 }
 
 /** Half the outline of a level on the side of +X: from the axis along the bottom, up the flank, and back along the top. */
-function halfOutline({ below, above, height, flank }: TierContent, keep: Keep, occt: Occt): NamedEdge[] {
+function halfOutline({ below, above, height, flank }: TierContent, { occt, keep }: Scoped): NamedEdge[] {
   const [low, high] = [below / 2, flank === 'step' ? below / 2 : above / 2];
   const line = (from: Vec2, to: Vec2, name: string): NamedEdge[] =>
     from[0] === to[0] && from[1] === to[1]
       ? []
-      : [{ name, edge: edgeOf(occt, { kind: 'line', from, to }, keep) }];
+      : [{ name, edge: edgeOf({ occt, keep }, { kind: 'line', from, to }) }];
   const isCurved = flank === 'curve' && low !== high;
   const flankEdges = isCurved
-    ? [{ name: 'side', edge: edgeOf(occt, quarter(low, high, height), keep) }]
+    ? [{ name: 'side', edge: edgeOf({ occt, keep }, quarter(low, high, height)) }]
     : line([low, 0], [high, height], 'side');
   return [
     ...line([0, 0], [low, 0], 'bottom'),
@@ -86,11 +86,11 @@ function roundLevel(occt: Occt, level: TierContent): NamedShape {
   return scope((keep) => {
     // The outline is drawn in X and Y, and stood up so that its Y is Z.
     const upright = { turn: [1, 0, 0, 0, 0, -1, 0, 1, 0], shift: [0, 0, 0] } as const;
-    const standing = halfOutline(level, keep, occt).map(({ name, edge }) => ({
+    const standing = halfOutline(level, { occt, keep }).map(({ name, edge }) => ({
       name,
       edge: keep(occt.TopoDS.Edge(keep(moved(occt, edge, upright)))),
     }));
-    const { wire, edges } = wireOf(occt, standing, keep);
+    const { wire, edges } = wireOf({ occt, keep }, standing);
     const face = keep(keep(new occt.BRepBuilderAPI_MakeFace(wire, true)).Face());
     const axis = keep(new occt.gp_Ax1(keep(new occt.gp_Pnt(0, 0, 0)), keep(new occt.gp_Dir(0, 0, 1))));
     const operation = keep(new occt.BRepPrimAPI_MakeRevol(face, axis, false));
@@ -123,10 +123,10 @@ function straightLevel(occt: Occt, level: TierContent): NamedShape {
 function strip(occt: Occt, level: TierContent, angle: number, far: number, name: string): Tagged {
   return scope((keep) => {
     const [c, s] = [cosDegrees(angle), sinDegrees(angle)];
-    const flank = halfOutline(level, keep, occt);
+    const flank = halfOutline(level, { occt, keep });
     const back: NamedEdge[] = [];
     const line = (from: Vec2, to: Vec2, what: string) =>
-      back.push({ name: what, edge: edgeOf(occt, { kind: 'line', from, to }, keep) });
+      back.push({ name: what, edge: edgeOf({ occt, keep }, { kind: 'line', from, to }) });
     // Instead of the axis it goes on beyond it.
     line([0, level.height], [-far, level.height], 'top');
     line([-far, level.height], [-far, 0], 'far');
@@ -136,7 +136,7 @@ function strip(occt: Occt, level: TierContent, angle: number, far: number, name:
       name: one.name === 'side' ? name : one.name,
       edge: keep(occt.TopoDS.Edge(keep(moved(occt, one.edge, upright)))),
     }));
-    const { wire, edges } = wireOf(occt, standing, keep);
+    const { wire, edges } = wireOf({ occt, keep }, standing);
     const face = keep(keep(new occt.BRepBuilderAPI_MakeFace(wire, true)).Face());
     const along = keep(new occt.gp_Vec(2 * s * far, -2 * c * far, 0));
     const prism = keep(new occt.BRepPrimAPI_MakePrism(face, along, false, true));

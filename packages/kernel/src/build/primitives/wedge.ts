@@ -21,11 +21,10 @@ export function buildWedge(occt: Occt, { size: [x, y, z], top, lean }: Wedge): N
     const sides = ['bottom', 'right', ...(top === 0 ? [] : ['top']), 'left'];
     const corners = outline.map(([u, v]) => [u, 0, v] as const);
     const { shape, faceNames } = pulledUp(
-      occt,
-      [polygon(occt, corners, keep)],
+      { occt, keep },
+      [polygon({ occt, keep }, corners)],
       [sides.map((name) => `flank.${name}`)],
       [0, y, 0],
-      keep,
     );
     const renamed = (name: string) =>
       name === 'bottom' ? 'front' : name === 'top' ? 'back' : name.replace('flank.', '');

@@ -26,6 +26,7 @@ import {
   scope,
   uniqueShapes,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -63,12 +64,12 @@ interface Side {
 }
 
 /** All edges between two different faces: seams and borders of open surfaces are none. */
-export function meetingEdges(occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): MeetingEdge[] {
+export function meetingEdges({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): MeetingEdge[] {
   const known = new ShapeMap<Side[]>(occt);
   const all: Side[][] = [];
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).forEach((one, i) => {
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').forEach((one, i) => {
     const face = keep(occt.TopoDS.Face(one));
-    for (const sub of occurrences(occt, one, 'TopAbs_EDGE', keep)) {
+    for (const sub of occurrences({ occt, keep }, one, 'TopAbs_EDGE')) {
       const edge = keep(occt.TopoDS.Edge(sub));
       if (occt.BRep_Tool.Degenerated(edge)) continue;
       const sides = known.ensure(sub, () => {
@@ -138,12 +139,12 @@ export function edgesChosen(
   of: NamedShape,
   { chosen, keep }: { readonly chosen: readonly ChosenEdge[]; readonly keep: Keep },
 ): MeetingEdge[] {
-  return edgesAmong(occt, sharpEdges(occt, of, keep), chosen);
+  return edgesAmong(occt, sharpEdges({ occt, keep }, of), chosen);
 }
 
 /** Those along which faces do not go on into each other. */
-export const sharpEdges = (occt: Occt, of: NamedShape, keep: Keep): MeetingEdge[] =>
-  meetingEdges(occt, of, keep).filter(({ bend }) => bend !== 'smooth');
+export const sharpEdges = ({ occt, keep }: Scoped, of: NamedShape): MeetingEdge[] =>
+  meetingEdges({ occt, keep }, of).filter(({ bend }) => bend !== 'smooth');
 
 /** Those of some edges that are meant, each once. Throws BuildError where a name means none, or a rule finds none. */
 export function edgesAmong(
@@ -199,7 +200,7 @@ function nearest<T>(
 ): readonly T[] {
   if (!near || found.length < 2) return found;
   return scope((keep) => {
-    const point = pointShape(occt, near, keep);
+    const point = pointShape({ occt, keep }, near);
     const gaps = found.map((one) => distanceBetween(occt, shapeOf(one), point));
     return [found[gaps.indexOf(Math.min(...gaps))]!];
   });
@@ -243,7 +244,7 @@ export function facesChosen(
   { shape, faceNames }: NamedShape,
   { chosen, keep }: { readonly chosen: readonly ChosenFace[]; readonly keep: Keep },
 ): FoundFace[] {
-  const all = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => ({
+  const all = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) => ({
     face: keep(occt.TopoDS.Face(face)),
     name: faceNames[i]!,
   }));

@@ -52,7 +52,7 @@ const pointsOn = (occt: Occt, shape: TopoDS_Shape, by: number) => {
 /** From the surface, also from inside: a point within a solid has no distance to it, but one to its shells. */
 function distanceToFaces(occt: Occt, shape: TopoDS_Shape, at: Vec3): number {
   return scope((keep) => {
-    const shells = occurrences(occt, shape, 'TopAbs_SHELL', keep);
+    const shells = occurrences({ occt, keep }, shape, 'TopAbs_SHELL');
     return Math.min(...(shells.length > 0 ? shells : [shape]).map((one) => distanceTo(occt, one, at)));
   });
 }

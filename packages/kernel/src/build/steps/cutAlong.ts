@@ -43,8 +43,10 @@ function cutInFrame(occt: Occt, own: NamedShape, { paths, slant, keep: side }: C
   return scope((keep) => {
     const height = reachFrom(occt, own.shape, AT_ORIGIN.shift);
     const reach = height * (1 + Math.hypot(...slant));
-    const planar = planarFaces(occt, closedPaths(paths, reach), 'all', keep);
-    const prisms = planar.faces.map((face) => pulledFace(occt, planar, face, -height, height, keep, slant));
+    const planar = planarFaces({ occt, keep }, closedPaths(paths, reach), 'all');
+    const prisms = planar.faces.map((face) =>
+      pulledFace({ occt, keep }, planar, face, -height, height, slant),
+    );
     const prism = together(occt, prisms);
     keep(prism.shape);
     const tool = { ...prism, faceNames: prism.faceNames.map((name) => `cut ${name}`) };

@@ -4,7 +4,16 @@ import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { BuildError, copied, isSound, moved, release, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import {
+  BuildError,
+  copied,
+  isSound,
+  moved,
+  release,
+  scope,
+  type Scoped,
+  type Occt,
+} from '../../occt/occt.ts';
 import { buildMirrored } from './mirror.ts';
 
 type Double = Extract<Content, { readonly kind: 'double' }>;
@@ -15,7 +24,7 @@ const SAME_VOLUME = 1e-9;
 /** Faces of the image are called like their originals, with “mirrored.” before. Throws BuildError. */
 export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): NamedShape {
   return scope((keep) => {
-    const image = mirrored(occt, of, frame, keep);
+    const image = mirrored({ occt, keep }, of, frame);
     const made = combineShapes(occt, 'union', [
       { ...of, tag: '' },
       { ...image, tag: 'mirrored' },
@@ -31,7 +40,7 @@ export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): Nam
 }
 
 /** Z of the frame is turned onto X, in whose plane the kernel mirrors. */
-function mirrored(occt: Occt, of: NamedShape, frame: Pose, keep: Keep): NamedShape {
+function mirrored({ occt, keep }: Scoped, of: NamedShape, frame: Pose): NamedShape {
   const toX = chain(Z_TO_X, inverse(frame));
   const there = keep(copied(occt, of.shape, toX));
   const image = buildMirrored(occt, { shape: there, faceNames: of.faceNames });

@@ -55,14 +55,14 @@ function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): N
     let shape: TopoDS_Shape;
     try {
       for (const { face } of faces) operation.Add(face, up, radians(angle), plane, true);
-      operation.Build(progressRange(occt, keep));
+      operation.Build(progressRange({ occt, keep }));
       if (!operation.IsDone()) throw cannotLean();
       shape = operation.Shape();
     } catch (error) {
       const failure = translated(occt, error);
       throw failure instanceof BuildError ? cannotLean() : failure;
     }
-    const roles = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep).map((face, i) => ({
+    const roles = uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE').map((face, i) => ({
       face: keep(occt.TopoDS.Face(keep(operation.ModifiedShape(face)))),
       name: of.faceNames[i]!,
     }));

@@ -15,7 +15,7 @@ import {
   progressRange,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
@@ -37,11 +37,11 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
     // All is done in the frame of the regions, and carried back.
     const there = inverse(content.frame);
     const own: NamedShape = { ...solid, shape: keep(moved(occt, solid.shape, there)) };
-    const planar = planarFaces(occt, content.paths, content.regions, keep);
+    const planar = planarFaces({ occt, keep }, content.paths, content.regions);
     const mesh = seenAlong(occt, own.shape, content.slant);
     const made = carryingPlaces(
       (place) => carry(content.frame, place),
-      () => laid(occt, own, { content, planar, seen: mesh }, keep),
+      () => laid({ occt, keep }, own, { content, planar, seen: mesh }),
     );
     keep(made.shape);
     return { shape: moved(occt, made.shape, content.frame), faceNames: made.faceNames };
@@ -55,7 +55,7 @@ interface Outline {
 }
 
 /** All in the frame of the regions. */
-function laid(occt: Occt, own: NamedShape, outline: Outline, keep: Keep): NamedShape {
+function laid({ occt, keep }: Scoped, own: NamedShape, outline: Outline): NamedShape {
   const { content, planar, seen } = outline;
   const { depth, slant } = content;
   const spots = samplesOf(occt, planar);
@@ -65,24 +65,24 @@ function laid(occt: Occt, own: NamedShape, outline: Outline, keep: Keep): NamedS
     const [from, to] = way > 0 ? [Math.min(start, end), end] : [end, Math.max(-start, end)];
     const prism = together(
       occt,
-      planar.faces.map((face) => pulledFace(occt, planar, face, from, to, keep, slant)),
+      planar.faces.map((face) => pulledFace({ occt, keep }, planar, face, from, to, slant)),
     );
     keep(prism.shape);
     return prism;
   };
-  if (depth === 0) return imprinted(occt, own, { planar, prism: pulled(way * stop), slant }, keep);
+  if (depth === 0) return imprinted({ occt, keep }, own, { planar, prism: pulled(way * stop), slant });
   const site = { way, near, stop, size: seen.size, by: depth, slant };
   const floor = floorUnder(occt, own, faces, site);
   if (floor) {
     keep(floor.shape);
     const [name] = faces.map((face) => own.faceNames[face]!);
-    return upTo(occt, own, pulled(floor.end), { floor, name: name!, isRelief: depth > 0 }, keep);
+    return upTo({ occt, keep }, own, pulled(floor.end), { floor, name: name!, isRelief: depth > 0 });
   }
   const prism = pulled(way * stop);
-  const beside = offset(occt, own, depth, keep);
-  if (depth > 0) return raised(occt, own, prism, beside, keep);
+  const beside = offset({ occt, keep }, own, depth);
+  if (depth > 0) return raised({ occt, keep }, own, prism, beside);
   requireFloor(seenAlong(occt, beside.shape, slant), spots, under);
-  return engraved(occt, own, prism, beside, keep);
+  return engraved({ occt, keep }, own, prism, beside);
 }
 
 /** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
@@ -187,7 +187,7 @@ function samplesOf(occt: Occt, planar: Planar): [number, number][] {
 const mix = (a: number, b: number) => a + (b - a) * 1e-3;
 
 /** The solid with all its faces moved outward; inward for a depth below zero. */
-function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: Keep): NamedShape {
+function offset({ occt, keep }: Scoped, { shape, faceNames }: NamedShape, by: number): NamedShape {
   const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
   operation.PerformByJoin(
     shape,
@@ -198,7 +198,7 @@ function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: 
     false,
     'GeomAbs_Intersection',
     false,
-    progressRange(occt, keep),
+    progressRange({ occt, keep }),
   );
   if (!operation.IsDone())
     throw new BuildError(
@@ -206,15 +206,15 @@ function offset(occt: Occt, { shape, faceNames }: NamedShape, by: number, keep: 
       'Make the depth smaller than its narrowest bend.',
     );
   const made = keep(operation.Shape());
-  const [only] = occurrences(occt, made, 'TopAbs_SOLID', keep);
+  const [only] = occurrences({ occt, keep }, made, 'TopAbs_SOLID');
   if (!only) throw new BuildError('The surface cannot be followed at this depth.', 'Make the depth smaller.');
-  const names = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => ({
-    images: fromList(occt, keep(operation.Generated(face)), keep),
+  const names = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) => ({
+    images: fromList({ occt, keep }, keep(operation.Generated(face))),
     name: faceNames[i]!,
   }));
   return {
     shape: only,
-    faceNames: uniqueShapes(occt, only, 'TopAbs_FACE', keep).map(
+    faceNames: uniqueShapes({ occt, keep }, only, 'TopAbs_FACE').map(
       (face) => names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face',
     ),
   };
@@ -225,39 +225,36 @@ const tagged = ({ shape, faceNames }: NamedShape, tag: string): Tagged => ({ sha
 
 /** @param outset the solid with all its faces moved outward */
 function raised(
-  occt: Occt,
+  { occt, keep }: Scoped,
   solid: NamedShape,
   prism: NamedShape,
   outset: NamedShape,
-  keep: Keep,
 ): NamedShape {
   const relief = combineShapes(occt, 'intersect', [tagged(outset, ''), tagged(prism, 'outline')]);
-  return joined(occt, solid, relief, keep);
+  return joined({ occt, keep }, solid, relief);
 }
 
-function joined(occt: Occt, solid: NamedShape, relief: NamedShape, keep: Keep): NamedShape {
+function joined({ occt, keep }: Scoped, solid: NamedShape, relief: NamedShape): NamedShape {
   keep(relief.shape);
   return combineShapes(occt, 'union', [tagged(solid, ''), tagged(relief, 'relief')]);
 }
 
-function taken(occt: Occt, solid: NamedShape, cutter: NamedShape, keep: Keep): NamedShape {
+function taken({ occt, keep }: Scoped, solid: NamedShape, cutter: NamedShape): NamedShape {
   keep(cutter.shape);
   return combineShapes(occt, 'subtract', [tagged(solid, ''), tagged(cutter, 'engraving')]);
 }
 
 /** @param inset the solid with all its faces moved inward */
 function engraved(
-  occt: Occt,
+  { occt, keep }: Scoped,
   solid: NamedShape,
   prism: NamedShape,
   inset: NamedShape,
-  keep: Keep,
 ): NamedShape {
   return taken(
-    occt,
+    { occt, keep },
     solid,
     combineShapes(occt, 'subtract', [tagged(prism, 'outline'), tagged(inset, 'floor')]),
-    keep,
   );
 }
 
@@ -270,21 +267,20 @@ interface Limit {
 
 /** Where a single surface lies under the outline. */
 function upTo(
-  occt: Occt,
+  { occt, keep }: Scoped,
   solid: NamedShape,
   prism: NamedShape,
   { floor: { how, shape }, name, isRelief }: Limit,
-  keep: Keep,
 ): NamedShape {
-  const faces = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
+  const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
   const followed: NamedShape = { shape, faceNames: faces.map(() => name) };
   if (isRelief && how === 'intersect') {
     // The followed face keeps its own name on a relief.
     const relief = combineShapes(occt, how, [tagged(followed, ''), tagged(prism, 'outline')]);
-    return joined(occt, solid, relief, keep);
+    return joined({ occt, keep }, solid, relief);
   }
   const made = combineShapes(occt, how, [tagged(prism, 'outline'), tagged(followed, 'floor')]);
-  return isRelief ? joined(occt, solid, made, keep) : taken(occt, solid, made, keep);
+  return isRelief ? joined({ occt, keep }, solid, made) : taken({ occt, keep }, solid, made);
 }
 
 interface Imprint {
@@ -294,9 +290,9 @@ interface Imprint {
 }
 
 /** The same solid, with the outline as edges on it; the faces within are called imprint. */
-function imprinted(occt: Occt, solid: NamedShape, imprint: Imprint, keep: Keep): NamedShape {
+function imprinted({ occt, keep }: Scoped, solid: NamedShape, imprint: Imprint): NamedShape {
   const { planar, prism, slant } = imprint;
-  const sides = uniqueShapes(occt, prism.shape, 'TopAbs_FACE', keep).filter(
+  const sides = uniqueShapes({ occt, keep }, prism.shape, 'TopAbs_FACE').filter(
     (_, i) => prism.faceNames[i] !== 'top' && prism.faceNames[i] !== 'bottom',
   );
   const splitter = keep(new occt.BRepAlgoAPI_Splitter());
@@ -304,18 +300,18 @@ function imprinted(occt: Occt, solid: NamedShape, imprint: Imprint, keep: Keep):
     splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([solid.shape] as never)));
     splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(sides as never)));
     splitter.SetRunParallel(false);
-    splitter.Build(progressRange(occt, keep));
+    splitter.Build(progressRange({ occt, keep }));
     const whole = keep(splitter.Shape());
-    const [only] = occurrences(occt, whole, 'TopAbs_SOLID', keep);
+    const [only] = occurrences({ occt, keep }, whole, 'TopAbs_SOLID');
     if (splitter.HasErrors() || !only)
       throw new BuildError('The outline could not be laid on the solid.', 'Move it a little.');
     occt.BRepTools.RemoveInternals(only, false);
-    const names = uniqueShapes(occt, solid.shape, 'TopAbs_FACE', keep).map((face, i) => {
-      const images = fromList(occt, keep(splitter.Modified(face)), keep);
+    const names = uniqueShapes({ occt, keep }, solid.shape, 'TopAbs_FACE').map((face, i) => {
+      const images = fromList({ occt, keep }, keep(splitter.Modified(face)));
       return { images: images.length > 0 ? images : [face], name: solid.faceNames[i]! };
     });
     const inside = insideOf(occt, planar, prism, slant);
-    const faceNames = uniqueShapes(occt, only, 'TopAbs_FACE', keep).map((face) => {
+    const faceNames = uniqueShapes({ occt, keep }, only, 'TopAbs_FACE').map((face) => {
       const name = names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face';
       return inside(face) ? `imprint.${name}` : name;
     });

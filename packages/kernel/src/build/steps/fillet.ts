@@ -39,7 +39,7 @@ function edgesByRadius(
   of: NamedShape,
   { fillet: { edges: chosen, radius, radii = [] }, keep }: { readonly fillet: Fillet; readonly keep: Keep },
 ): Map<MeetingEdge, number> {
-  const sharp = sharpEdges(occt, of, keep);
+  const sharp = sharpEdges({ occt, keep }, of);
   const found = new Map<MeetingEdge, number>();
   chosen.forEach((one, i) => {
     const own = radii[i];

@@ -9,7 +9,7 @@ import {
   read,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
@@ -62,15 +62,15 @@ export function floorUnder(
   site: Site,
 ): Floor | undefined {
   return scope((keep) => {
-    const all = uniqueShapes(occt, shape, 'TopAbs_FACE', keep);
-    const surfaces = faces.map((face) => surfaceOf(occt, all[face]!, keep));
+    const all = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
+    const surfaces = faces.map((face) => surfaceOf({ occt, keep }, all[face]!));
     const [first] = surfaces;
     if (!first || surfaces.some((other) => !other || !areOne(first, other))) return undefined;
     return first.kind === 'plane' ? planeFloor(occt, first, site) : roundFloor(occt, first, site);
   });
 }
 
-function surfaceOf(occt: Occt, face: TopoDS_Shape, keep: Keep): Surface | undefined {
+function surfaceOf({ occt, keep }: Scoped, face: TopoDS_Shape): Surface | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const { point, along, across } = firstDerivatives(surface, 0, 0, keep);

@@ -12,6 +12,7 @@ import {
   uniqueShapes,
   withoutFacets,
   type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
@@ -31,7 +32,7 @@ const SAME_NORMAL = 1e-6;
 /** Faces in the plane of one that was there keep its name; the others are called hull1, hull2 … Throws BuildError. */
 export function buildHull(occt: Occt, of: NamedShape, { chord }: Hull): NamedShape {
   return scope((keep) => {
-    const planes = planesOf(occt, of, keep);
+    const planes = planesOf({ occt, keep }, of);
     const { corners, slackMm } = cornersOf(occt, of, { chord, planes, keep });
     const faces = hullOf(corners, planes);
     requireAround(faces, corners, slackMm);
@@ -60,10 +61,10 @@ interface Looking {
 
 /** The corners; where faces or edges are round, points so near together that their facets are not off by more than the chord. */
 function cornersOf(occt: Occt, { shape }: NamedShape, { chord, planes, keep }: Looking) {
-  const corners = uniqueShapes(occt, shape, 'TopAbs_VERTEX', keep).map((vertex) =>
+  const corners = uniqueShapes({ occt, keep }, shape, 'TopAbs_VERTEX').map((vertex) =>
     read(keep(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex)))), keep),
   );
-  const isExact = planes.every((plane) => plane) && hasStraightEdges(occt, shape, keep);
+  const isExact = planes.every((plane) => plane) && hasStraightEdges({ occt, keep }, shape);
   const points = isExact ? [] : roundPoints(occt, shape, { chord, planes });
   const nearMm = NOISE * points.reduce((most, at) => Math.max(most, ...at.map(Math.abs)), 0);
   for (const at of points) {
@@ -93,8 +94,8 @@ function roundPoints(occt: Occt, shape: TopoDS_Shape, { chord, planes }: Omit<Lo
   return [...flat, ...round];
 }
 
-const hasStraightEdges = (occt: Occt, shape: TopoDS_Shape, keep: Keep): boolean =>
-  uniqueShapes(occt, shape, 'TopAbs_EDGE', keep).every((edge) =>
+const hasStraightEdges = ({ occt, keep }: Scoped, shape: TopoDS_Shape): boolean =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE').every((edge) =>
     isLine(keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))))),
   );
 
@@ -105,8 +106,8 @@ interface NamedPlane {
 }
 
 /** Of each face that is flat. */
-const planesOf = (occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): (NamedPlane | undefined)[] =>
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((one, i) => {
+const planesOf = ({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): (NamedPlane | undefined)[] =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((one, i) => {
     const face = keep(occt.TopoDS.Face(one));
     if (!isFlatFace(occt, face)) return undefined;
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));

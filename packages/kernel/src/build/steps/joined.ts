@@ -10,6 +10,7 @@ import {
   scope,
   uniqueShapes,
   type Keep,
+  type Scoped,
   type Occt,
 } from '../../occt/occt.ts';
 import { rimsOf } from '../bodies/rims.ts';
@@ -32,10 +33,10 @@ export function buildJoined(occt: Occt, of: NamedShape, { other, pose, tag, gap 
       shape: keep(copied(occt, other.shape, pose)),
       faceNames: taggedNames({ ...other, tag }),
     };
-    const faces = [of, placed].flatMap((one) => facesOf(occt, one, keep));
+    const faces = [of, placed].flatMap((one) => facesOf({ occt, keep }, one));
     const made = joinedWithin(occt, faces, { gap, keep });
     if (made) return made;
-    const rims = [of, placed].map(({ shape }) => rimsOf(occt, shape, keep));
+    const rims = [of, placed].map(({ shape }) => rimsOf({ occt, keep }, shape));
     const [own, others] = rims.map((edges) => keep(compoundOf(occt, edges)));
     const apart = rims.every((edges) => edges.length > 0) ? distanceBetween(occt, own!, others!) : Infinity;
     throw new BuildError(
@@ -47,8 +48,8 @@ export function buildJoined(occt: Occt, of: NamedShape, { other, pose, tag, gap 
   });
 }
 
-const facesOf = (occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): NamedFace[] =>
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) => ({ face, name: faceNames[i]! }));
+const facesOf = ({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): NamedFace[] =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) => ({ face, name: faceNames[i]! }));
 
 interface Within {
   readonly gap: number;

@@ -17,7 +17,7 @@ function transformed(occt: Occt, of: NamedShape, rows: Rows): NamedShape {
     const map = keep(new occt.gp_Trsf());
     map.SetValues(...rows);
     const operation = keep(new occt.BRepBuilderAPI_Transform(of.shape, map, false, false));
-    const faces = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep);
+    const faces = uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE');
     const roles = faces.map((face, i) => ({
       face: keep(occt.TopoDS.Face(keep(operation.ModifiedShape(face)))),
       name: of.faceNames[i]!,

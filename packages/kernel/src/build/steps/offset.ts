@@ -56,7 +56,7 @@ export function offsetBy(occt: Occt, of: NamedShape, { by, corners }: Offsetting
       false,
       corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection',
       false,
-      progressRange(occt, keep),
+      progressRange({ occt, keep }),
     );
     if (!operation.IsDone()) throw cannotFollow(by);
     const shape = bodyOf(occt, operation.Shape(), by);
@@ -86,12 +86,12 @@ interface Made {
 
 function named(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Made): NamedShape {
   const names = new ShapeMap<string>(occt);
-  uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep).forEach((face, i) => {
-    for (const image of fromList(occt, keep(operation.Generated(face)), keep))
+  uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE').forEach((face, i) => {
+    for (const image of fromList({ occt, keep }, keep(operation.Generated(face))))
       names.ensure(image, () => of.faceNames[i]!);
   });
   let corners = 0;
-  const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map(
+  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map(
     (face) => names.get(face) ?? `corner${++corners}`,
   );
   return { shape, faceNames };

@@ -1,15 +1,14 @@
 /** A face on a Bézier patch. */
 import type { Vec3 } from '@kadrel/core';
-import type { Keep, Occt } from '../../occt/occt.ts';
+import type { Scoped } from '../../occt/occt.ts';
 import type { NamedFace } from '../surfaces.ts';
 
 const TOLERANCE_MM = 1e-7;
 
 /** @param patch n² control points, row by row, of the same degree both ways */
 export function patchFace(
-  occt: Occt,
+  { occt, keep }: Scoped,
   { name, poles }: { readonly name: string; readonly poles: readonly Vec3[] },
-  keep: Keep,
 ): NamedFace {
   const order = Math.sqrt(poles.length);
   const grid = keep(new occt.NCollection_Array2_gp_Pnt(1, order, 1, order));

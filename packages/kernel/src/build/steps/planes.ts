@@ -28,7 +28,7 @@ interface Plane extends FoundFlat {
 /** All faces keep their names. Throws BuildError. */
 export function movedPlanes(occt: Occt, of: NamedShape, { faces: moving, by }: Moving): NamedShape {
   return scope((keep) => {
-    const planes = flatFacesOf(occt, of, keep).map((flat): Plane => {
+    const planes = flatFacesOf({ occt, keep }, of).map((flat): Plane => {
       const moves = moving.some((other) => other.IsSame(flat.face));
       return { ...flat, offset: dot(flat.normal, flat.loops[0]![0]!) + (moves ? by : 0) };
     });
@@ -45,7 +45,7 @@ export function movedPlanes(occt: Occt, of: NamedShape, { faces: moving, by }: M
 /** Faces move straight out and leave their outlines behind, with new faces between: coplanar ones stay faces of their own. */
 export function copiedOut(occt: Occt, of: NamedShape, { faces: moving, by }: Moving): NamedShape {
   return scope((keep) => {
-    const faces = flatFacesOf(occt, of, keep).flatMap((flat): FlatFace[] => {
+    const faces = flatFacesOf({ occt, keep }, of).flatMap((flat): FlatFace[] => {
       if (!moving.some((other) => other.IsSame(flat.face))) return [flat];
       const out = scale(flat.normal, by);
       const moved = flat.loops.map((loop) => loop.map((at) => add(at, out)));

@@ -21,7 +21,7 @@ import {
   read,
   scope,
   uniqueShapes,
-  type Keep,
+  type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
@@ -45,8 +45,8 @@ export interface FoundFlat extends FlatFace {
 }
 
 /** Its faces in the kernel’s order. Throws BuildError where one is round, or has a round edge. */
-export const flatFacesOf = (occt: Occt, { shape, faceNames }: NamedShape, keep: Keep): FoundFlat[] =>
-  uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((one, i) =>
+export const flatFacesOf = ({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): FoundFlat[] =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((one, i) =>
     flatFace(occt, { face: keep(occt.TopoDS.Face(one)), name: faceNames[i]! }),
   );
 
@@ -63,8 +63,8 @@ function flatFace(
   return scope((keep) => {
     if (!isFlatFace(occt, face)) throw notFlat();
     const normal = outwardOf(occt, face);
-    const loops = occurrences(occt, face, 'TopAbs_WIRE', keep)
-      .map((wire) => loopOf(occt, wire, keep))
+    const loops = occurrences({ occt, keep }, face, 'TopAbs_WIRE')
+      .map((wire) => loopOf({ occt, keep }, wire))
       .map((loop) => ({ loop, area: areaWithin(loop, normal) }))
       .sort((a, b) => Math.abs(b.area) - Math.abs(a.area))
       .map(({ loop, area }, i) => (area > 0 === (i === 0) ? loop : [...loop].reverse()));
@@ -73,12 +73,12 @@ function flatFace(
 }
 
 /** Corners of a border of straight edges, in order. */
-function loopOf(occt: Occt, wire: TopoDS_Shape, keep: Keep): Vec3[] {
-  const left = occurrences(occt, wire, 'TopAbs_EDGE', keep).map((sub) => {
+function loopOf({ occt, keep }: Scoped, wire: TopoDS_Shape): Vec3[] {
+  const left = occurrences({ occt, keep }, wire, 'TopAbs_EDGE').map((sub) => {
     const edge = keep(occt.TopoDS.Edge(sub));
     const curve = keep(new occt.BRepAdaptor_Curve(edge));
     if (!isLine(curve)) throw notFlat();
-    return occurrences(occt, edge, 'TopAbs_VERTEX', keep).map((vertex) =>
+    return occurrences({ occt, keep }, edge, 'TopAbs_VERTEX').map((vertex) =>
       read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))), keep),
     ) as [Vec3, Vec3];
   });
@@ -150,19 +150,18 @@ export function isFlat({ loops }: Pick<FlatFace, 'loops'>): boolean {
 export function solidOfFaces(occt: Occt, faces: readonly FlatFace[], what: string): NamedShape {
   return scope((keep) =>
     sewn(
-      occt,
-      faces.map((one) => faceOf(occt, one, keep)),
+      { occt, keep },
+      faces.map((one) => faceOf({ occt, keep }, one)),
       what,
-      keep,
     ),
   );
 }
 
 /** One flat face; the caller gives it back. */
-export function faceOf(occt: Occt, { name, loops }: FlatFace, keep: Keep): NamedFace {
+export function faceOf({ occt, keep }: Scoped, { name, loops }: FlatFace): NamedFace {
   const [outer, ...inner] = loops.map((loop) => {
     const wire = keep(new occt.BRepBuilderAPI_MakeWire());
-    for (const edge of polygon(occt, loop, keep)) wire.Add(edge);
+    for (const edge of polygon({ occt, keep }, loop)) wire.Add(edge);
     return keep(wire.Wire());
   });
   const made = keep(new occt.BRepBuilderAPI_MakeFace(outer!, true));

@@ -40,7 +40,7 @@ export function buildPushed(
 ): NamedShape {
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
-    const edges = meetingEdges(occt, of, keep);
+    const edges = meetingEdges({ occt, keep }, of);
     const by = to ? told + wayTo(occt, faces, to) : told;
     if (by === 0)
       throw new BuildError('The face is there already.', 'Choose another point, or give a distance.', [to!]);
@@ -144,8 +144,8 @@ interface Layering {
 /** What a face sweeps over when it moves. Its far side is called like the face, the others like what they continue. */
 function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }: Layering): NamedShape {
   const shape = keep(isFlatFace(occt, face) ? prism(occt, face, by) : thick(occt, face, by));
-  const edges = meetingEdges(occt, of, keep).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
-  const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((side) => {
+  const edges = meetingEdges({ occt, keep }, of).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
+  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((side) => {
     const touched = edges.filter(({ middle }) => distanceTo(occt, side, middle) < ON_EDGE_MM);
     const [first, second] = touched;
     if (!first || second) return name;
@@ -165,7 +165,7 @@ function thick(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
   return scope((keep) => {
     const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
     operation.MakeThickSolidBySimple(face, by);
-    operation.Build(progressRange(occt, keep));
+    operation.Build(progressRange({ occt, keep }));
     if (!operation.IsDone())
       throw new BuildError('This face cannot move so far.', 'Move it by less, or choose another face.');
     const made = keep(operation.Shape());

@@ -2,7 +2,7 @@
 import { add, cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { BuildError, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
 import { patchFace } from './patchFace.ts';
 import {
@@ -20,20 +20,20 @@ type Reshape = Extract<Content, { readonly kind: 'reshape' }>;
 /** Faces keep their names; pieces of one that folds share its name. Throws BuildError. */
 export function buildReshaped(occt: Occt, of: NamedShape, { places, by, folds }: Reshape): NamedShape {
   return scope((keep) => {
-    const flat = flatFacesOf(occt, of, keep);
+    const flat = flatFacesOf({ occt, keep }, of);
     const moving = places.flatMap((place) => cornersAt(flat, place));
     const isMoving = (at: Vec3) => moving.some((one) => isSameCorner(one, at));
     const moved = (at: Vec3): Vec3 => (isMoving(at) ? add(at, by) : at);
     requireOutward(flat.map(({ loops }) => loops[0]!.map(moved)));
     const faces = flat.flatMap(({ name, loops }): NamedFace[] => {
       const shifted = { name, loops: loops.map((loop) => loop.map(moved)) };
-      if (isFlat(shifted)) return [faceOf(occt, shifted, keep)];
+      if (isFlat(shifted)) return [faceOf({ occt, keep }, shifted)];
       if (loops.length > 1) throw cannotFold('A face with a hole cannot fold.', loops[0]![0]!);
       const corners = { name, loop: shifted.loops[0]!, isMoved: loops[0]!.map(isMoving) };
-      if (folds === 'warp') return [warped(occt, corners, keep)];
-      return folded(corners, folds).map((piece) => faceOf(occt, piece, keep));
+      if (folds === 'warp') return [warped({ occt, keep }, corners)];
+      return folded(corners, folds).map((piece) => faceOf({ occt, keep }, piece));
     });
-    return sewn(occt, faces, 'The reshaped solid', keep);
+    return sewn({ occt, keep }, faces, 'The reshaped solid');
   });
 }
 
@@ -83,8 +83,8 @@ const isSliver = ([a, b, c]: readonly Vec3[]): boolean =>
   length(cross(subtract(b!, a!), subtract(c!, a!))) < SAME_CORNER_MM * length(subtract(b!, a!));
 
 /** A ruled surface between two opposite sides: bilinear. */
-function warped(occt: Occt, { name, loop }: Border, keep: Keep): NamedFace {
+function warped({ occt, keep }: Scoped, { name, loop }: Border): NamedFace {
   const [a, b, c, d] = loop;
   if (loop.length !== 4) throw cannotFold('Only faces with four corners can warp.', a!);
-  return patchFace(occt, { name, poles: [a!, b!, d!, c!] }, keep);
+  return patchFace({ occt, keep }, { name, poles: [a!, b!, d!, c!] });
 }

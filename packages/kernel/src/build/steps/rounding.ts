@@ -43,21 +43,21 @@ export function rounded(operation: Operation, rounding: Rounding): NamedShape {
 }
 
 function namesAfter(operation: Operation, { occt, of, edges, what, keep }: Rounding, shape: TopoDS_Shape) {
-  const carried = carryNames(occt, operation, [of], shape, keep);
+  const carried = carryNames({ occt, keep }, operation, [of], shape);
   const made = new ShapeMap<string>(occt);
   edges.forEach(({ edge }, i) => {
-    for (const face of fromList(occt, keep(operation.Generated(edge)), keep))
+    for (const face of fromList({ occt, keep }, keep(operation.Generated(edge))))
       made.ensure(face, () => `${what.toLowerCase()}${i + 1}`);
   });
   let corners = 0;
-  return uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face, i) =>
+  return uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) =>
     carried[i] === UNNAMED ? (made.get(face) ?? `${what.toLowerCase()} corner${++corners}`) : carried[i]!,
   );
 }
 
 function shapeOf(operation: Operation, { occt, edges, what, keep }: Rounding): TopoDS_Shape {
   try {
-    operation.Build(progressRange(occt, keep));
+    operation.Build(progressRange({ occt, keep }));
     if (operation.IsDone()) return operation.Shape();
   } catch (error) {
     const failure = translated(occt, error);

@@ -87,12 +87,12 @@ interface Moved {
 
 /** Corners of faces that were moved that lie outside the solid; undefined where such a face is gone: the hollow is filled up there. */
 function strayCorners(occt: Occt, { of, made, chosen, keep }: Moved): Vec3[] | undefined {
-  const faces = uniqueShapes(occt, made.shape, 'TopAbs_FACE', keep);
+  const faces = uniqueShapes({ occt, keep }, made.shape, 'TopAbs_FACE');
   const found = chosen.map(({ face }) => faces.filter((_, i) => sharesName(face, made.faceNames[i]!)));
   if (found.some((named) => named.length === 0)) return undefined;
   return found
     .flat()
-    .flatMap((face) => uniqueShapes(occt, face, 'TopAbs_VERTEX', keep))
+    .flatMap((face) => uniqueShapes({ occt, keep }, face, 'TopAbs_VERTEX'))
     .map((corner) => read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep))
     .filter((at) => !isWithin(occt, of.shape, at));
 }
@@ -181,9 +181,9 @@ function thickened(occt: Occt, operation: ThickSolid, { of, opened, by, keep }: 
       false,
       by < 0 ? 'GeomAbs_Arc' : 'GeomAbs_Intersection',
       false,
-      progressRange(occt, keep),
+      progressRange({ occt, keep }),
     );
-    operation.Build(progressRange(occt, keep));
+    operation.Build(progressRange({ occt, keep }));
     if (operation.IsDone()) return operation.Shape();
   } catch (error) {
     const failure = translated(occt, error);
@@ -207,13 +207,15 @@ interface Wall {
 
 function namedWall(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Wall): NamedShape {
   const names = new ShapeMap<string>(occt);
-  uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep).forEach((face, i) => {
+  uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE').forEach((face, i) => {
     const name = of.faceNames[i]!;
     names.ensure(face, () => name);
-    for (const made of fromList(occt, keep(operation.Generated(face)), keep))
+    for (const made of fromList({ occt, keep }, keep(operation.Generated(face))))
       names.ensure(made, () => innerName(name));
   });
-  const faceNames = uniqueShapes(occt, shape, 'TopAbs_FACE', keep).map((face) => names.get(face) ?? 'rim');
+  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map(
+    (face) => names.get(face) ?? 'rim',
+  );
   return { shape, faceNames };
 }
 
@@ -225,14 +227,14 @@ interface Claim extends Walling {
 
 /** The kernel passes off what is too thick as sound: where the new faces are not a wall’s thickness from the old ones. */
 function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[] {
-  const faces = uniqueShapes(occt, of.shape, 'TopAbs_FACE', keep);
+  const faces = uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE');
   const kept = keep(
     compoundOf(
       occt,
       faces.filter((face) => !opened.some((other) => other.IsSame(face))),
     ),
   );
-  const inner = uniqueShapes(occt, named.shape, 'TopAbs_FACE', keep).filter((_, i) =>
+  const inner = uniqueShapes({ occt, keep }, named.shape, 'TopAbs_FACE').filter((_, i) =>
     named.faceNames[i]!.startsWith('inner '),
   );
   if (inner.length === 0) return opened.length > 0 ? [middleOf(occt, of.shape)] : [];

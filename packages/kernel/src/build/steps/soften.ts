@@ -25,8 +25,8 @@ export function buildSoftened(occt: Occt, of: NamedShape, content: Soften): Name
     requireFew(cage, 4 ** (level - 1) * (form === 'facets' ? FACETS_A_QUAD : 1));
     for (let i = 0; i < level; i++) cage = refined(cage);
     if (form === 'facets') return solidOfFaces(occt, facetsOf(cage), 'The softened solid');
-    const faces = patchesOf(cage).map((patch) => patchFace(occt, patch, keep));
-    return sewn(occt, faces, 'The softened solid', keep);
+    const faces = patchesOf(cage).map((patch) => patchFace({ occt, keep }, patch));
+    return sewn({ occt, keep }, faces, 'The softened solid');
   });
 }
 
@@ -47,7 +47,7 @@ interface Caging {
 
 function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
   const { sharp = [], corners: fixed = [] } = content;
-  const flat = flatFacesOf(occt, of, keep);
+  const flat = flatFacesOf({ occt, keep }, of);
   const corners = new Corners();
   const faces = flat.map(({ name, loops }): CageFace => {
     const [border, hole] = loops;
@@ -60,7 +60,7 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
     return { name, corners: border!.map((at) => corners.indexOf(at)) };
   });
   const edges = sharp.length === 0 ? [] : edgesChosen(occt, of, { chosen: sharp, keep });
-  const ends = edges.map(({ edge }) => endsOfEdge(occt, edge, keep).map((at) => corners.indexOf(at)));
+  const ends = edges.map(({ edge }) => endsOfEdge({ occt, keep }, edge).map((at) => corners.indexOf(at)));
   return {
     points: corners.points,
     faces,
