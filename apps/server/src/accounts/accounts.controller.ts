@@ -177,7 +177,7 @@ export class AccountsController {
 
   private forget(response: Response): void {
     const { secureCookies: secure } = this.settings;
-    response.clearCookie(cookieName(secure), { path: '/', secure });
+    response.clearCookie(cookieName({ secure }), { path: '/', secure });
   }
 
   @Get('me')
@@ -188,7 +188,7 @@ export class AccountsController {
 
   private async enter(account: Account, response: Response) {
     const token = await this.accounts.openSession(account);
-    response.cookie(cookieName(this.settings.secureCookies), token, {
+    response.cookie(cookieName({ secure: this.settings.secureCookies }), token, {
       httpOnly: true,
       sameSite: 'strict',
       secure: this.settings.secureCookies,

@@ -14,7 +14,8 @@ import type { Account } from '../data/entities.ts';
 import { AccountsService } from './accounts.service.ts';
 
 /** Over https the browser itself sees to it that no other host and no plain page sets it. Source: RFC 6265bis, `__Host-`. */
-export const cookieName = (secure: boolean): string => (secure ? '__Host-kadrel_session' : 'kadrel_session');
+export const cookieName = ({ secure }: { readonly secure: boolean }): string =>
+  secure ? '__Host-kadrel_session' : 'kadrel_session';
 const OPEN = 'open';
 
 /** A route that needs no account. */

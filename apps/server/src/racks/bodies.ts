@@ -30,8 +30,14 @@ export class RackPicture extends createZodDto(
   z.strictObject({
     /** Of the part that it shows. */
     version: z.number().int().min(1),
-    viewBox: z.string().max(200).regex(/^-?[\d.]+(e-?\d+)?( -?[\d.]+(e-?\d+)?){3}$/, 'Four numbers.'),
-    path: z.string().max(MAX_PICTURE).regex(/^[MLCQAZ\d\s.,e+-]*$/i, 'The path of an SVG.'),
+    viewBox: z
+      .string()
+      .max(200)
+      .regex(/^-?[\d.]+(e-?\d+)?( -?[\d.]+(e-?\d+)?){3}$/, 'Four numbers.'),
+    path: z
+      .string()
+      .max(MAX_PICTURE)
+      .regex(/^[MLCQAZ\d\s.,e+-]*$/i, 'The path of an SVG.'),
   }),
 ) {}
 

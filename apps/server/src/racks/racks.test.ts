@@ -86,9 +86,18 @@ test('a picture is kept with the version that it shows, for those who see the ra
   await ada.put(at).send(lines).expect(204);
   expect((await ada.get(`${at}?version=1`).expect(200)).body).toEqual(lines);
   expect((await ada.get(`/api/racks/${id}`)).body).toMatchObject({ drawn: ['starterwasher'] });
-  await ada.put(at).send({ ...lines, version: 2 }).expect(404);
-  await ada.put(at).send({ ...lines, path: 'M0 0"/><script>' }).expect(400);
-  await ada.put(at).send({ ...lines, viewBox: '0 0 10' }).expect(400);
+  await ada
+    .put(at)
+    .send({ ...lines, version: 2 })
+    .expect(404);
+  await ada
+    .put(at)
+    .send({ ...lines, path: 'M0 0"/><script>' })
+    .expect(400);
+  await ada
+    .put(at)
+    .send({ ...lines, viewBox: '0 0 10' })
+    .expect(400);
   await eve.get(`${at}?version=1`).expect(404);
   await eve.put(at).send(lines).expect(404);
   await ada.get(`${at.replace('starterwasher', 'No')}?version=1`).expect(404);

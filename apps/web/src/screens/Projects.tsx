@@ -63,7 +63,9 @@ export function Projects() {
           </p>
         )}
         {isPending && <p className="text-ink2">Looking for your projects…</p>}
-        {data && shown.length === 0 && <p className="text-ink2">{emptySentence(search, showArchived)}</p>}
+        {data && shown.length === 0 && (
+          <p className="text-ink2">{emptySentence(search, { archived: showArchived })}</p>
+        )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-5">
           {shown.map((project) => (
             <Card key={project.id} project={project} />
@@ -121,7 +123,7 @@ function jsonIn(text: string): unknown {
   }
 }
 
-function emptySentence(search: string, archived: boolean): string {
+function emptySentence(search: string, { archived }: { readonly archived: boolean }): string {
   if (search.trim()) return `No project’s name contains “${search.trim()}”.`;
   return archived ? 'Nothing is archived.' : 'There is no project yet. Make the first one.';
 }

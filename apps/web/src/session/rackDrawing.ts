@@ -72,7 +72,7 @@ export function drawingOf({ lines }: DrawnView): RackDrawing | null {
   const [[left, top], [right, bottom]] = [box.min, box.max];
   const rim = MARGIN * Math.max(right - left, bottom - top, 1);
   return {
-    path: paths.map((curves) => pathText(curves, false)).join(''),
+    path: paths.map((curves) => pathText({ curves, closed: false })).join(''),
     viewBox: [left - rim, top - rim, right - left + 2 * rim, bottom - top + 2 * rim].join(' '),
   };
 }

@@ -29,7 +29,7 @@ export class AimKeys {
   }
 
   /** Whether the key was one of these. @param isAiming something is picked, dragged or drawn */
-  take(event: KeyboardEvent, isAiming: boolean): boolean {
+  take(event: KeyboardEvent, { isAiming }: { readonly isAiming: boolean }): boolean {
     const { catcher, hand } = this;
     const { shown, typing } = catcher.list.getState();
     if (typing) return false;
@@ -45,7 +45,7 @@ export class AimKeys {
     }
     if (!catcher.isFresh || event.ctrlKey) return false;
     if (isAiming && this.takeAiming(event)) return true;
-    return event.key === ' ' && (isAiming || !hand.openStatement()) && this.space(event, isAiming);
+    return event.key === ' ' && (isAiming || !hand.openStatement()) && this.space(event, { isAiming });
   }
 
   private takeAiming(event: KeyboardEvent): boolean {
@@ -73,11 +73,11 @@ export class AimKeys {
   }
 
   /** Tapped, the next within reach or behind; held, the list of them. */
-  private space(event: KeyboardEvent, isAiming: boolean): boolean {
+  private space(event: KeyboardEvent, { isAiming }: { readonly isAiming: boolean }): boolean {
     const { catcher, hand } = this;
     if (event.repeat || this.spaceTimer !== 0) return true;
     this.spaceTimer = window.setTimeout(
-      () => catcher.openList(hand.pane, isAiming, (snap) => hand.snapWords(snap)),
+      () => catcher.openList(hand.pane, { isPicking: isAiming, words: (snap) => hand.snapWords(snap) }),
       HOLD_MS,
     );
     const onUp = (up: KeyboardEvent) => {

@@ -169,8 +169,10 @@ export class Catcher {
   /** A list of what is within reach of the pointer, or of the parts under it where nothing is picked. */
   openList(
     pane: Pane,
-    isPicking: boolean,
-    words: (snap: Snap) => { title: string; detail: string },
+    {
+      isPicking,
+      words,
+    }: { readonly isPicking: boolean; readonly words: (snap: Snap) => { title: string; detail: string } },
   ): boolean {
     const { x, y } = this.stage.pointer ?? { x: 0, y: 0 };
     const at = this.besidePointer(pane);

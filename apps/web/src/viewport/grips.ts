@@ -209,10 +209,10 @@ export class Grips {
     const isPulling = set.how === 'offset-face';
     const ends = isPulling ? this.shaft(camera, set, 0) : null;
     for (const one of [this.pullRim, this.pull]) {
-      show(one, ends !== null);
+      show(one, { isShown: ends !== null });
       if (ends) one.setAttribute('d', arrow(ends));
     }
-    if (isPulling) for (const one of this.letters) show(one, false);
+    if (isPulling) for (const one of this.letters) show(one, { isShown: false });
   }
 
   private isActive(grip: Grip): boolean {
@@ -224,15 +224,15 @@ export class Grips {
     ([0, 1, 2] as const).forEach((axis) => {
       const ends = isMoving ? this.shaft(camera, set, axis) : null;
       const isShown = ends !== null && this.isActive({ how: 'move', axes: [axis] });
-      show(this.shafts[axis]!, isShown);
-      if (isMoving) show(this.letters[axis]!, isShown);
+      show(this.shafts[axis]!, { isShown });
+      if (isMoving) show(this.letters[axis]!, { isShown });
       if (!ends) return;
       this.shafts[axis]!.setAttribute('d', arrow(ends));
       placeLetter(this.letters[axis]!, ends);
     });
     PLANES.forEach((axes, i) => {
       const corners = isMoving ? this.planeCorners(camera, set, axes) : null;
-      show(this.planes[i]!, corners !== null && this.isActive({ how: 'move', axes }));
+      show(this.planes[i]!, { isShown: corners !== null && this.isActive({ how: 'move', axes }) });
       if (corners) this.planes[i]!.setAttribute('points', corners.map(([x, y]) => `${x},${y}`).join(' '));
     });
   }
@@ -243,8 +243,8 @@ export class Grips {
     ([0, 1, 2, 'screen'] as const).forEach((axis, i) => {
       const ring = isTurning ? this.ring(camera, set, axis) : null;
       const isShown = ring !== null && this.isActive({ how: 'turn', axis });
-      show(this.rings[i]!, isShown);
-      if (axis !== 'screen' && isTurning) show(this.letters[axis]!, isShown);
+      show(this.rings[i]!, { isShown });
+      if (axis !== 'screen' && isTurning) show(this.letters[axis]!, { isShown });
       if (!ring) return;
       this.rings[i]!.setAttribute('d', `M${ring.map(([x, y]) => `${x} ${y}`).join('L')}Z`);
       // Letters of the three rings stand on different sides, so that they do not lie on one another.
@@ -254,8 +254,8 @@ export class Grips {
       }
     });
     const held = this.active?.how === 'turn' ? this.active : null;
-    show(this.ticks, held !== null);
-    show(this.sweep, held !== null && this.protractor !== null);
+    show(this.ticks, { isShown: held !== null });
+    show(this.sweep, { isShown: held !== null && this.protractor !== null });
     if (!held || !this.protractor) return;
     this.ticks.setAttribute('d', this.tickPath(camera, set, held.axis, this.protractor.step));
     this.sweep.textContent = this.protractor.words;
@@ -274,7 +274,7 @@ export class Grips {
     KNOBS.forEach((side, i) => {
       const knob = this.knobs[i]!;
       const isShown = set.how === 'resize' && set.box !== undefined && this.isActive({ how: 'resize', side });
-      show(knob, isShown);
+      show(knob, { isShown });
       if (!isShown) return;
       const [x, y] = project(camera, knobPoint(set, side));
       const size = KNOB * this.scale * 2;
@@ -286,7 +286,7 @@ export class Grips {
     if (set.how === 'resize')
       ([0, 1, 2] as const).forEach((axis) => {
         const side = SIDES[2 * axis + 1]!;
-        show(this.letters[axis]!, this.isActive({ how: 'resize', side }));
+        show(this.letters[axis]!, { isShown: this.isActive({ how: 'resize', side }) });
         const [ax, ay] = project(camera, knobPoint(set, [0, 0, 0]));
         const [bx, by] = project(camera, knobPoint(set, side));
         placeLetter(this.letters[axis]!, [ax, ay, bx, by]);

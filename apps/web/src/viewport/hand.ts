@@ -93,10 +93,10 @@ export class Hand {
     return rayThrough(this.pane.camera, this.last.x, this.last.y);
   }
 
-  snap(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>, touches = true): Snap | null {
+  snap(without?: ReadonlySet<ItemId>, only?: ReadonlySet<SnapKind>): Snap | null {
     const { x, y, ctrl } = this.last;
     if (ctrl || !this.isServed()) return null;
-    return this.stage.catcher.snap(this.pane, x, y, { without, only, from: this.fromPoint(), touches });
+    return this.stage.catcher.snap(this.pane, x, y, { without, only, from: this.fromPoint(), touches: true });
   }
 
   /** Each of Move, Turn and Resize can be kept from snapping. */

@@ -47,7 +47,8 @@ export class MeasureMarks {
       text.setAttribute('x', String((a[0] + b[0]) / 2));
       text.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
       // Only a view that is drawn shows it.
-      mark(text, 'measure', true);
+      // Only a view that is drawn shows it.
+      mark(text, { name: 'measure', isShown: true });
     });
   }
 }
@@ -82,7 +83,7 @@ export class PlaceMarks {
     this.places.forEach(({ at }, i) => {
       const [x, y, depth] = project(camera, at);
       const one = this.group.children[i]!;
-      show(one, camera.state.projection === 'parallel' || depth > 0);
+      show(one, { isShown: camera.state.projection === 'parallel' || depth > 0 });
       one.setAttribute('transform', `translate(${x} ${y})`);
     });
   }
@@ -131,7 +132,7 @@ export class DockMarks {
     this.docks.forEach(({ at, out }, i) => {
       const [x, y, depth] = project(camera, at);
       const one = this.group.children[i]!;
-      show(one, camera.state.projection === 'parallel' || depth > 0);
+      show(one, { isShown: camera.state.projection === 'parallel' || depth > 0 });
       one.setAttribute('transform', `translate(${x} ${y})`);
       const dx = camera.right[0] * out[0] + camera.right[1] * out[1] + camera.right[2] * out[2];
       const dy = camera.up[0] * out[0] + camera.up[1] * out[1] + camera.up[2] * out[2];

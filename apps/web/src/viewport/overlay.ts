@@ -151,7 +151,7 @@ export class Overlay {
     const hidden = !snap || !camera;
     this.reticle.setAttribute('visibility', hidden ? 'hidden' : 'visible');
     this.label.classList.toggle('hidden', hidden);
-    mark(this.label, 'snap-label', !hidden);
+    mark(this.label, { name: 'snap-label', isShown: !hidden });
     if (hidden) return;
     const [x, y] = project(camera, snap.point);
     this.reticle.setAttribute('transform', `translate(${x} ${y})`);

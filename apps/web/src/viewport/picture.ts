@@ -287,7 +287,7 @@ export class Picture {
     this.grid.place(camera, gridStep);
     this.cut(cuts, parted);
     let isThinned = false;
-    for (const solids of this.parts.values()) isThinned = solids.thin(isMoving) || isThinned;
+    for (const solids of this.parts.values()) isThinned = solids.thin({ isMoving }) || isThinned;
     this.renderer.render(this.scene, three);
     return isThinned;
   }

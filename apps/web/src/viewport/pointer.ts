@@ -327,7 +327,7 @@ export class Pointer {
     const isDrawn =
       situation.at === 'drawing' || (situation.at === 'idle' && this.facts.drawsFrom() !== null);
     const isAiming = !isWords && (blankInHand(hand) !== null || situation.at === 'gripping' || isDrawn);
-    return this.aimKeys.take(event, isAiming);
+    return this.aimKeys.take(event, { isAiming });
   }
 
   private down(event: PointerEvent): void {

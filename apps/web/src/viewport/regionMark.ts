@@ -2,6 +2,14 @@
 import type { Point, Region } from '@kadrel/core';
 import { make } from './svg.ts';
 
+/** How a region is drawn. */
+interface RegionLook {
+  /** What it touches is taken, not only what it encloses. */
+  readonly isTouching: boolean;
+  /** A fence that has no last corner yet. */
+  readonly isOpen?: boolean;
+}
+
 /** The region that is being drawn. */
 export class RegionMark {
   private readonly area: SVGPathElement;
@@ -27,7 +35,7 @@ export class RegionMark {
   }
 
   /** Dashed where touching is enough, a full line where it must enclose. */
-  show(region: Region | null, isTouching: boolean, isOpen = false): void {
+  show(region: Region | null, { isTouching, isOpen = false }: RegionLook): void {
     const isBrush = region?.kind === 'brush';
     this.area.setAttribute('visibility', region && !isBrush ? 'visible' : 'hidden');
     this.stroke.setAttribute('visibility', isBrush ? 'visible' : 'hidden');
@@ -42,7 +50,7 @@ export class RegionMark {
       this.stroke.setAttribute('stroke-width', String(2 * region.radius));
       return;
     }
-    this.area.setAttribute('d', outlineOf(region, isOpen));
+    this.area.setAttribute('d', outlineOf(region, { isOpen }));
     this.area.setAttribute('stroke-dasharray', isTouching ? '5 3' : 'none');
   }
 }
@@ -50,7 +58,10 @@ export class RegionMark {
 const pathOf = (points: readonly Point[]) =>
   points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join('');
 
-function outlineOf(region: Exclude<Region, { kind: 'brush' }>, isOpen: boolean): string {
+function outlineOf(
+  region: Exclude<Region, { kind: 'brush' }>,
+  { isOpen }: { readonly isOpen: boolean },
+): string {
   switch (region.kind) {
     case 'rectangle':
       return `M${region.left} ${region.top}H${region.right}V${region.bottom}H${region.left}Z`;

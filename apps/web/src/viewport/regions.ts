@@ -85,9 +85,9 @@ function ruleOf(hand: Hand, { way }: Drawing): RegionRule {
 
 /** Shows the region; of a fence also the leg that follows the pointer. */
 export function showRegion(hand: Hand, drawing: Drawing | null): void {
-  if (!drawing) return hand.overlay.region.show(null, false);
+  if (!drawing) return hand.overlay.region.show(null, { isTouching: false });
   const shown = drawing.shape === 'fence' ? { ...drawing, way: [...drawing.way, here(hand)] } : drawing;
-  hand.overlay.region.show(regionOf(hand, shown), ruleOf(hand, drawing) === 'touching');
+  hand.overlay.region.show(regionOf(hand, shown), { isTouching: ruleOf(hand, drawing) === 'touching' });
 }
 
 /** The parts that the region takes; a closed group as one, which is enclosed with all that stands in it. */

@@ -216,7 +216,7 @@ export class Solids {
   }
 
   /** While the view moves, the outlines of many members are left out, where faces tell enough; whether any are. */
-  thin(isMoving: boolean): boolean {
+  thin({ isMoving }: { readonly isMoving: boolean }): boolean {
     let isThinned = false;
     const { isOutline } = this.drawn;
     for (const { mesh, lines } of this.sets) {

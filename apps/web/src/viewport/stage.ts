@@ -454,10 +454,12 @@ export class Stage {
     if (others.length > 0 || base?.kind !== 'loft') return [];
     const { sections, starts, closed } = loftWays(base);
     const pose = worldFromPart(document, part!.id);
-    return loftStarts(sectionsOf(document, sections), starts.map(valueOf), closed).map((at, i) => ({
-      name: `start ${i + 1}`,
-      at: carry(pose, at),
-    }));
+    return loftStarts(sectionsOf(document, sections), { moved: starts.map(valueOf), closed }).map(
+      (at, i) => ({
+        name: `start ${i + 1}`,
+        at: carry(pose, at),
+      }),
+    );
   }
 
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */

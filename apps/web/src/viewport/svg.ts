@@ -65,11 +65,14 @@ export function fillGroup(group: SVGGElement, count: number, makeOne: () => void
 }
 
 /** Shows an element, or hides it. */
-export const show = (element: Element, isShown: boolean): void =>
+export const show = (element: Element, { isShown }: { readonly isShown: boolean }): void =>
   element.setAttribute('visibility', isShown ? 'inherit' : 'hidden');
 
 /** Of several views, tests look at the one that shows something. */
-export function mark(element: HTMLElement | SVGElement, name: string, isShown: boolean): void {
+export function mark(
+  element: HTMLElement | SVGElement,
+  { name, isShown }: { readonly name: string; readonly isShown: boolean },
+): void {
   if (isShown) element.dataset.testid = name;
   else delete element.dataset.testid;
 }

@@ -184,7 +184,7 @@ function PartsField({ id, blank, statement, isBad }: FieldProps) {
   const document = useSessionState((state) => state.document);
   const entry: Entry = { blank: id, axis: null };
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
-  const button = useFocusedButton(isActive);
+  const button = useFocusedButton({ isActive });
   const isMany = blank.type === 'parts';
   const value = statement.typed[id];
   const chosen = isMany ? ((value as string[] | undefined) ?? []) : ((value as string | undefined) ?? '');
@@ -256,7 +256,7 @@ function ChoiceField({ id, blank, statement, isBad }: FieldProps) {
   const session = useSession();
   const entry: Entry = { blank: id, axis: null };
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
-  const button = useFocusedButton(isActive);
+  const button = useFocusedButton({ isActive });
   /** The list gives the focus back to its button when it closes; a blank that the choice asks for keeps it. */
   const isClosing = useRef(false);
   const value = (statement.typed[id] as string | undefined) ?? '';

@@ -15,7 +15,7 @@ export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
   const built = useSessionState((state) => state.built);
   const entry: Entry = { blank: id, axis: null };
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
-  const button = useFocusedButton(isActive);
+  const button = useFocusedButton({ isActive });
   const value = statement.typed[id];
   const chosen = listIn(value).map(keyOf);
   const words = wordBlank(blank, value, document);

@@ -112,7 +112,11 @@ function SpacingRows({
 }) {
   if (!spacing) return <p className="px-3.5 py-1 text-ink2">Shared out over the whole path.</p>;
   const isPitch = 'pitch' in spacing;
-  const row = (label: string, blank: 'pitch' | 'span', value: Num, isKept: boolean) => (
+  const row = (
+    label: string,
+    blank: 'pitch' | 'span',
+    { value, isKept }: { readonly value: Num; readonly isKept: boolean },
+  ) => (
     <Labelled label={label} isStrong={isKept} title={isKept ? 'Kept when the count changes' : undefined}>
       <Quantity
         label={label}
@@ -125,8 +129,8 @@ function SpacingRows({
   );
   return (
     <>
-      {row('Every', 'pitch', isPitch ? spacing.pitch : pitchOf(spacing, count), isPitch)}
-      {row('Across', 'span', isPitch ? spanOf(spacing, count) : spacing.span, !isPitch)}
+      {row('Every', 'pitch', { value: isPitch ? spacing.pitch : pitchOf(spacing, count), isKept: isPitch })}
+      {row('Across', 'span', { value: isPitch ? spanOf(spacing, count) : spacing.span, isKept: !isPitch })}
     </>
   );
 }

@@ -20,7 +20,7 @@ export const isAt = (focus: Entry | null, entry: Entry) =>
   focus !== null && entryKey(focus) === entryKey(entry);
 
 /** Takes the focus when Tab comes to a field that is a button. */
-export function useFocusedButton(isActive: boolean) {
+export function useFocusedButton({ isActive }: { readonly isActive: boolean }) {
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (isActive) button.current?.focus();
@@ -57,7 +57,7 @@ export function PickList({
   const session = useSession();
   const entry: Entry = { blank: id, axis: null };
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
-  const button = useFocusedButton(isActive);
+  const button = useFocusedButton({ isActive });
   return (
     <Menu>
       <MenuButton

@@ -97,8 +97,14 @@ function ByKind() {
   const selection = useSessionState((state) => state.selection);
   const [name, setName] = useState('');
   const none = selection.length === 0;
-  const button = (words: string, work: () => void, isOff = false) => (
-    <button key={words} type="button" className="button text-[12px]" disabled={isOff} onClick={work}>
+  const button = (words: string, work: () => void, needs?: 'selection') => (
+    <button
+      key={words}
+      type="button"
+      className="button text-[12px]"
+      disabled={needs !== undefined && none}
+      onClick={work}
+    >
       {words}
     </button>
   );
@@ -116,7 +122,7 @@ function ByKind() {
           button(
             LIKENESSES[how].replace(/^./, (c) => c.toUpperCase()),
             () => session.selectLike(how),
-            none,
+            'selection',
           ),
         )}
       </div>
@@ -139,11 +145,15 @@ function ByKind() {
         </button>
       </form>
       <div className="flex flex-wrap gap-1" role="group" aria-label="Sight and lock">
-        {button('Hide', () => void session.say('hide', { parts: selection }), none)}
-        {button('Show only these', () => void session.say('show', { which: 'only', parts: selection }), none)}
+        {button('Hide', () => void session.say('hide', { parts: selection }), 'selection')}
+        {button(
+          'Show only these',
+          () => void session.say('show', { which: 'only', parts: selection }),
+          'selection',
+        )}
         {button('Show all', () => void session.say('show', { which: 'all' }))}
-        {button('Lock', () => void session.say('lock', { parts: selection }), none)}
-        {button('Free', () => void session.say('lock', { parts: selection, state: 'free' }), none)}
+        {button('Lock', () => void session.say('lock', { parts: selection }), 'selection')}
+        {button('Free', () => void session.say('lock', { parts: selection, state: 'free' }), 'selection')}
       </div>
     </div>
   );

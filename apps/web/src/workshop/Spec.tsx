@@ -144,7 +144,10 @@ function Overall({ part, values }: { part: Part; values: Vec3 }) {
 /** Back to zero, or to what was made: each by itself. */
 function Resets({ part }: { part: Part }) {
   const session = useSession();
-  const button = (what: string, words: string, isUseful: boolean) => (
+  const button = (
+    what: string,
+    { words, isUseful }: { readonly words: string; readonly isUseful: boolean },
+  ) => (
     <button
       type="button"
       className="quiet text-[12px] disabled:opacity-40"
@@ -157,13 +160,9 @@ function Resets({ part }: { part: Part }) {
   return (
     <div className="flex items-center gap-1 px-2 pt-0.5" role="group" aria-label="Reset">
       <span className="px-1.5 text-[12px] text-ink2">Reset</span>
-      {button('place', 'place', true)}
-      {button(
-        'turn',
-        'turn',
-        vectorOf(part.placement.turn).some((n) => n !== 0),
-      )}
-      {button('size', 'size', part.made !== undefined)}
+      {button('place', { words: 'place', isUseful: true })}
+      {button('turn', { words: 'turn', isUseful: vectorOf(part.placement.turn).some((n) => n !== 0) })}
+      {button('size', { words: 'size', isUseful: part.made !== undefined })}
     </div>
   );
 }

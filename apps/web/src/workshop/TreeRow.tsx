@@ -145,10 +145,8 @@ function Marks({ part }: { part: Part }) {
   const session = useSession();
   const mark = (
     key: 'visible' | 'locked' | 'snappable',
-    value: boolean,
-    label: string,
-    icon: React.ReactNode,
-    isUsual: boolean,
+    { value, isUsual }: { readonly value: boolean; readonly isUsual: boolean },
+    { label, icon }: { readonly label: string; readonly icon: React.ReactNode },
   ) => (
     <button
       type="button"
@@ -172,24 +170,27 @@ function Marks({ part }: { part: Part }) {
     <>
       {mark(
         'visible',
-        !part.visible,
-        part.visible ? 'Hide' : 'Show',
-        part.visible ? <Eye size={13} /> : <EyeOff size={13} />,
-        part.visible,
+        { value: !part.visible, isUsual: part.visible },
+        {
+          label: part.visible ? 'Hide' : 'Show',
+          icon: part.visible ? <Eye size={13} /> : <EyeOff size={13} />,
+        },
       )}
       {mark(
         'locked',
-        !part.locked,
-        part.locked ? 'Unlock' : 'Lock',
-        part.locked ? <Lock size={13} /> : <LockOpen size={13} />,
-        !part.locked,
+        { value: !part.locked, isUsual: !part.locked },
+        {
+          label: part.locked ? 'Unlock' : 'Lock',
+          icon: part.locked ? <Lock size={13} /> : <LockOpen size={13} />,
+        },
       )}
       {mark(
         'snappable',
-        !part.snappable,
-        part.snappable ? 'Keep snaps off' : 'Let snaps catch',
-        <Magnet size={13} className={part.snappable ? '' : 'opacity-35'} />,
-        part.snappable,
+        { value: !part.snappable, isUsual: part.snappable },
+        {
+          label: part.snappable ? 'Keep snaps off' : 'Let snaps catch',
+          icon: <Magnet size={13} className={part.snappable ? '' : 'opacity-35'} />,
+        },
       )}
     </>
   );

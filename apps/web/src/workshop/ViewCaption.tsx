@@ -104,8 +104,9 @@ interface MenuProps extends CaptionProps {
 function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: MenuProps) {
   const session = useSession();
   const views = useSessionState((state) => state.document.views);
-  const item = (key: string, words: string, work: () => void, isOn = false) => (
-    <MenuItem key={key}>
+  const isOn = (chosen?: Display) => chosen !== undefined && chosen === display;
+  const item = (words: string, work: () => void, chosen?: Display) => (
+    <MenuItem key={words}>
       <button
         type="button"
         className="menu-item"
@@ -115,10 +116,10 @@ function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: Men
         }}
       >
         <span className="w-3 text-plum" aria-hidden>
-          {isOn ? '•' : ''}
+          {isOn(chosen) ? '•' : ''}
         </span>
         {words}
-        {isOn && <span className="sr-only">, chosen</span>}
+        {isOn(chosen) && <span className="sr-only">, chosen</span>}
       </button>
     </MenuItem>
   );
@@ -130,31 +131,30 @@ function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: Men
       anchor={{ to: 'bottom start', gap: 4 }}
       className="menu max-h-[80vh] w-52 overflow-auto"
     >
-      {STANDARD_VIEWS.map((view) => item(view.name, view.name, () => pane.look(view)))}
+      {STANDARD_VIEWS.map((view) => item(view.name, () => pane.look(view)))}
       {rule}
-      {kept.map(([key, view]) => item(`kept ${key}`, `“${key}”`, () => pane.go(view)))}
-      {item('keep', 'Keep this view…', () => session.start('keep-view', { view: pane.view }))}
+      {kept.map(([key, view]) => item(`“${key}”`, () => pane.go(view)))}
+      {item('Keep this view…', () => session.start('keep-view', { view: pane.view }))}
       {rule}
       {(Object.keys(DISPLAY_WORDS) as Display[]).map((key) =>
         item(
-          key,
           DISPLAY_WORDS[key],
           () => {
             setDisplay(key);
             pane.setDisplay(key);
           },
-          display === key,
+          key,
         ),
       )}
       {rule}
-      {item('projection', projection === 'perspective' ? 'parallel' : 'perspective', () =>
+      {item(projection === 'perspective' ? 'parallel' : 'perspective', () =>
         pane.setProjection(projection === 'perspective' ? 'parallel' : 'perspective'),
       )}
-      {item('four', isFour ? 'Only this view' : 'Four views', toggle)}
-      {item('fit', 'Fit to the selection', () => pane.fit('selection'))}
-      {item('all', 'Fit to everything', () => pane.fit('all'))}
-      {item('previous', 'Previous view', () => pane.previousView())}
-      {item('next', 'Next view', () => pane.nextView())}
+      {item(isFour ? 'Only this view' : 'Four views', toggle)}
+      {item('Fit to the selection', () => pane.fit('selection'))}
+      {item('Fit to everything', () => pane.fit('all'))}
+      {item('Previous view', () => pane.previousView())}
+      {item('Next view', () => pane.nextView())}
     </MenuItems>
   );
 }

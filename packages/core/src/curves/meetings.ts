@@ -140,13 +140,18 @@ function nearestFreeParts(curve: Curve, point: Vec2, points: readonly Vec2[]): n
     const here = (one[0] - point[0]) ** 2 + (one[1] - point[1]) ** 2;
     if (here < off) [best, off] = [i, here];
   });
-  const bracket = (i: number) => squareTo(curve, point, within((i - 1) / steps), within((i + 1) / steps));
+  const bracket = (i: number) =>
+    squareTo(curve, point, { from: within((i - 1) / steps), to: within((i + 1) / steps) });
   // Where a curve comes back to its start, the best may lie just before its end.
   return best === 0 ? [bracket(0), bracket(steps)] : [bracket(best)];
 }
 
 /** Source: the rule of false position with the Illinois change, from memory. */
-function squareTo(curve: Curve, point: Vec2, from: number, to: number): number {
+function squareTo(
+  curve: Curve,
+  point: Vec2,
+  { from, to }: { readonly from: number; readonly to: number },
+): number {
   const along = (part: number) => dot2(subtract2(pointAt(curve, part), point), velocityAt(curve, part));
   let [low, high] = [from, to];
   let [atLow, atHigh] = [along(low), along(high)];

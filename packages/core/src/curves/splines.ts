@@ -5,11 +5,17 @@ import { FIT_MM, curvesAlong } from './fitting.ts';
 
 const bezier = (...points: Vec2[]): Curve => ({ kind: 'bezier', points });
 
+/** What a spline is drawn by; closed, it runs on from the last to the first. */
+interface SplinePoints {
+  readonly points: readonly Vec2[];
+  readonly closed: boolean;
+}
+
 /**
  * A cubic spline through points, parametrised by the distances between them: natural at open ends, periodic when closed.
  * Source: de Boor, A Practical Guide to Splines, chapter IV, from memory.
  */
-export function throughPoints(points: readonly Vec2[], closed: boolean): Curve[] {
+export function throughPoints({ points, closed }: SplinePoints): Curve[] {
   const knots = closed ? [...points, points[0]!] : points;
   const gaps = knots.slice(1).map((point, i) => distance2(knots[i]!, point));
   const slopes = closed ? periodicSlopes(points, gaps) : naturalSlopes(points, gaps);
@@ -89,7 +95,7 @@ function solve(rows: readonly Row[]): Vec2[] {
  * The cubic B-spline drawn towards points, with even knots; open ones begin and end in their end points.
  * Source: de Boor; the Bézier points by inserting each knot three times, from memory.
  */
-export function towardsPoints(points: readonly Vec2[], closed: boolean): Curve[] {
+export function towardsPoints({ points, closed }: SplinePoints): Curve[] {
   if (!closed) {
     const degree = Math.min(3, points.length - 1);
     return bezierPieces(points, clampedKnots(points.length, degree), degree);
@@ -128,7 +134,7 @@ export function bezierPieces(points: readonly Vec2[], knots: readonly number[], 
   const [least, most] = [knots[degree]!, knots[points.length]!];
   for (const knot of [...new Set(knots)].filter((k) => k >= least && k <= most)) {
     const wanted = degree - row.filter((k) => k === knot).length;
-    for (let i = 0; i < wanted; i++) [poles, row] = insertKnot(poles, row, degree, knot);
+    for (let i = 0; i < wanted; i++) [poles, row] = insertKnot({ poles, knots: row, degree }, knot);
   }
   const first = row.findIndex((k) => k === least);
   const spans = new Set(row.filter((k) => k >= least && k <= most)).size - 1;
@@ -142,9 +148,11 @@ export function bezierPieces(points: readonly Vec2[], knots: readonly number[], 
 }
 
 function insertKnot(
-  poles: readonly Vec2[],
-  knots: readonly number[],
-  degree: number,
+  {
+    poles,
+    knots,
+    degree,
+  }: { readonly poles: readonly Vec2[]; readonly knots: readonly number[]; readonly degree: number },
   knot: number,
 ): [Vec2[], number[]] {
   const after = knots.findIndex((k) => k > knot);

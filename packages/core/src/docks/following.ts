@@ -123,7 +123,7 @@ class Followers {
     if (!was || !from || !to || !moved || !goal) return;
     const wasClosed = isClosed(from, wantedPose(to, numbersOf(was)));
     const there = wasClosed ? wantedPose(goal, numbersOf(joint)) : chain(goal, chain(inverse(to), from));
-    if (!isClosed(moved, there)) standDock(this.changing.draft, part, moved, there);
+    if (!isClosed(moved, there)) standDock(this.changing.draft, part, { from: moved, to: there });
   }
 
   /** Where a dock stands in the world; afterwards, on what carries it as that stands by then. */

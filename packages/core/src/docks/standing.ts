@@ -7,7 +7,11 @@ import { subtract } from '../space/vector.ts';
 import { partPose } from './joining.ts';
 
 /** Puts a part so that its dock, which stands at `from` now, stands at `to`; both in the world. What rounding leaves goes out of the turn alone. */
-export function standDock(draft: KadrelDocument, part: Part, from: Pose, to: Pose): void {
+export function standDock(
+  draft: KadrelDocument,
+  part: Part,
+  { from, to }: { readonly from: Pose; readonly to: Pose },
+): void {
   const pose = worldFromPart(draft, part.id);
   const own = chain(inverse(pose), from);
   placePart(draft, part, partPose(pose, from, to));

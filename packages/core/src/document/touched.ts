@@ -24,14 +24,14 @@ export function touchedFault(before: KadrelDocument, after: KadrelDocument): str
     (isSame('scene') ? undefined : faultOf(['scene'], sceneSchema, after.scene)) ??
     (isSame('variables') ? undefined : faultOf(['variables'], variablesSchema, after.variables)) ??
     (isSame('views') ? undefined : faultOf(['views'], viewsSchema, after.views)) ??
-    entriesFault('items', partSchema, before.items, after.items) ??
-    entriesFault('pins', pinSchema, before.pins, after.pins) ??
-    entriesFault('sheets', sheetSchema, before.sheets, after.sheets) ??
-    entriesFault('measures', measureSchema, before.measures, after.measures) ??
-    entriesFault('fits', fitSchema, before.fits, after.fits) ??
-    entriesFault('meant', meantSchema, before.meant, after.meant) ??
-    entriesFault('joints', jointSchema, before.joints, after.joints) ??
-    entriesFault('rackParts', rackPartSchema, before.rackParts, after.rackParts) ??
+    entriesFault('items', partSchema, { before: before.items, after: after.items }) ??
+    entriesFault('pins', pinSchema, { before: before.pins, after: after.pins }) ??
+    entriesFault('sheets', sheetSchema, { before: before.sheets, after: after.sheets }) ??
+    entriesFault('measures', measureSchema, { before: before.measures, after: after.measures }) ??
+    entriesFault('fits', fitSchema, { before: before.fits, after: after.fits }) ??
+    entriesFault('meant', meantSchema, { before: before.meant, after: after.meant }) ??
+    entriesFault('joints', jointSchema, { before: before.joints, after: after.joints }) ??
+    entriesFault('rackParts', rackPartSchema, { before: before.rackParts, after: after.rackParts }) ??
     (HANGING.every(isSame) ? undefined : hangFault(after))
   );
 }
@@ -58,8 +58,7 @@ function faultOf(path: readonly PropertyKey[], schema: z.ZodType, value: unknown
 function entriesFault(
   root: string,
   schema: z.ZodType,
-  before: Readonly<Record<string, unknown>>,
-  after: unknown,
+  { before, after }: { readonly before: Readonly<Record<string, unknown>>; readonly after: unknown },
 ): string | undefined {
   if (before === after) return undefined;
   if (typeof after !== 'object' || after === null || Array.isArray(after))

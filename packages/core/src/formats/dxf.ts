@@ -204,10 +204,10 @@ function curvesOf(entity: IEntity): Curve[] | undefined {
   const fields = entity as unknown as Fields;
   switch (entity.type) {
     case 'LINE':
-      return polyline(fields.vertices ?? [], false);
+      return polyline({ vertices: fields.vertices ?? [], closed: false });
     case 'LWPOLYLINE':
     case 'POLYLINE':
-      return polyline(fields.vertices ?? [], fields.shape === true);
+      return polyline({ vertices: fields.vertices ?? [], closed: fields.shape === true });
     case 'CIRCLE':
       return fields.center && fields.radius! > 0 ? [circle(at(fields.center), fields.radius!)] : [];
     case 'ARC': {
@@ -217,7 +217,7 @@ function curvesOf(entity: IEntity): Curve[] | undefined {
       return [{ kind: 'arc', centre: at(fields.center), radius: fields.radius!, first, sweep }];
     }
     case 'ELLIPSE':
-      return ellipse(fields, (codesOf(entity, 230).at(-1) ?? 1) < 0);
+      return ellipse(fields, { isBehind: (codesOf(entity, 230).at(-1) ?? 1) < 0 });
     case 'SPLINE':
       return spline(fields, codesOf(entity, 41));
     default:
@@ -226,7 +226,13 @@ function curvesOf(entity: IEntity): Curve[] | undefined {
 }
 
 /** A bulge is the tangent of a quarter of the angle that an arc sweeps. Source: DXF reference, LWPOLYLINE. */
-function polyline(vertices: NonNullable<Fields['vertices']>, closed: boolean): Curve[] {
+function polyline({
+  vertices,
+  closed,
+}: {
+  readonly vertices: NonNullable<Fields['vertices']>;
+  readonly closed: boolean;
+}): Curve[] {
   const ends = closed ? [...vertices, vertices[0]!] : vertices;
   return ends.slice(1).flatMap((next, i): Curve[] => {
     const from = ends[i]!;
@@ -242,7 +248,7 @@ type EllipseFields = Pick<Fields, 'center' | 'majorAxisEndPoint' | 'axisRatio' |
 /** Seen from behind it runs the other way round. */
 function ellipse(
   { center, majorAxisEndPoint, axisRatio, startAngle, endAngle }: EllipseFields,
-  isBehind: boolean,
+  { isBehind }: { readonly isBehind: boolean },
 ): Curve[] {
   if (!center || !majorAxisEndPoint) return [];
   const [x, y] = at(majorAxisEndPoint);
@@ -266,7 +272,8 @@ function spline(
     return rationalPieces({ points: controlPoints.map(at), weights, knots: knotValues, degree });
   }
   if (isWhole) return bezierPieces(controlPoints.map(at), knotValues, degree);
-  if (fitPoints && fitPoints.length > 1) return throughPoints(fitPoints.map(at), closed === true);
+  if (fitPoints && fitPoints.length > 1)
+    return throughPoints({ points: fitPoints.map(at), closed: closed === true });
   throw new FormatError(
     'A spline in this DXF file has neither knots for its points nor points that it goes through.',
   );

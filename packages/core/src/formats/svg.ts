@@ -219,7 +219,7 @@ function collectOne(node: Node, map: Affine2, around: Collecting): void {
     case 'switch':
       return collect(children, map, around);
     case 'svg':
-      return viewport(node, chain2(map, shiftOf(attributes, around.view)), attributes, around);
+      return viewport(node, { map: chain2(map, shiftOf(attributes, around.view)), size: attributes }, around);
     case 'use':
       return useOf(attributes, map, around);
     case 'text':
@@ -273,7 +273,7 @@ function useOf(attributes: Node['attributes'], map: Affine2, around: Collecting)
   const size = { ...target.attributes };
   if (attributes.width !== undefined) size.width = attributes.width;
   if (attributes.height !== undefined) size.height = attributes.height;
-  viewport(target, shifted, size, { ...around, style });
+  viewport(target, { map: shifted, size }, { ...around, style });
 }
 
 const shiftOf = (a: Node['attributes'], [w, h]: Vec2): Affine2 => ({
@@ -283,7 +283,11 @@ const shiftOf = (a: Node['attributes'], [w, h]: Vec2): Affine2 => ({
 });
 
 /** An element with a view of its own: what is in it is fitted in, in the middle and in proportion unless it says otherwise. */
-function viewport(node: Node, map: Affine2, size: Node['attributes'], around: Collecting): void {
+function viewport(
+  node: Node,
+  { map, size }: { readonly map: Affine2; readonly size: Node['attributes'] },
+  around: Collecting,
+): void {
   const view = numbersIn(node.attributes.viewBox);
   const isView = view.length === 4 && view[2]! > 0 && view[3]! > 0;
   if (!isView) return collect(node.children, map, around);
@@ -430,10 +434,10 @@ function pathOf(text: string): DrawnPath[] {
   let curves: Curve[] = [];
   let start: Vec2 = [0, 0];
   let at: Vec2 = [0, 0];
-  const finish = (closed: boolean) => {
+  const finish = (ending: 'open' | 'closed') => {
     const meets = curves.length > 1 && distance2(at, start) <= SAME_POINT_MM;
-    if (closed && distance2(at, start) > SAME_POINT_MM) curves.push(line(at, start));
-    if (curves.length > 0) found.push({ closed: closed || meets, curves });
+    if (ending === 'closed' && distance2(at, start) > SAME_POINT_MM) curves.push(line(at, start));
+    if (curves.length > 0) found.push({ closed: ending === 'closed' || meets, curves });
     curves = [];
   };
   const go = (to: Vec2, make: () => Curve | undefined) => {
@@ -445,11 +449,11 @@ function pathOf(text: string): DrawnPath[] {
     const to: Vec2 = [n.at(-2)!, n.at(-1)!];
     switch (mark as string) {
       case 'M':
-        finish(false);
+        finish('open');
         start = at = to;
         return;
       case 'Z':
-        finish(true);
+        finish('closed');
         at = start;
         return;
       case 'H':
@@ -466,7 +470,7 @@ function pathOf(text: string): DrawnPath[] {
         return go(to, () => arcTo(at, to, n as unknown as ArcNumbers));
     }
   });
-  finish(false);
+  finish('open');
   return found;
 }
 
@@ -555,7 +559,7 @@ export function writeSvg(paths: readonly DrawnPath[]): string {
   const turned: Affine2 = { x: [1, 0], y: [0, -1], shift: [-box.min[0], box.max[1]] };
   const drawn = paths.map((path) => {
     const curves = path.curves.map((curve) => carryCurve(turned, curve));
-    return `  <path d="${pathText(curves, path.closed)}"/>\n`;
+    return `  <path d="${pathText({ curves, closed: path.closed })}"/>\n`;
   });
   return (
     `<?xml version="1.0" encoding="UTF-8"?>\n` +
@@ -565,7 +569,13 @@ export function writeSvg(paths: readonly DrawnPath[]): string {
 }
 
 /** A path’s data, as SVG writes it. Throws FormatError for curves that it has no words for. */
-export function pathText(curves: readonly Curve[], closed: boolean): string {
+export function pathText({
+  curves,
+  closed,
+}: {
+  readonly curves: readonly Curve[];
+  readonly closed: boolean;
+}): string {
   const point = ([x, y]: Vec2) => `${x} ${y}`;
   const marks = curves.map((curve) => {
     const end = endOf(curve);

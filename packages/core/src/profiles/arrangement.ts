@@ -147,8 +147,8 @@ function halfEdges(edges: readonly NamedCurve[]): Half[] | undefined {
   const vertexAt = vertices();
   let halves = edges.flatMap(({ name, curve }) => {
     const [from, to] = [vertexAt(startOf(curve)), vertexAt(endOf(curve))];
-    const there = half(name, curve, from, to);
-    const back = half(name, reversed(curve), to, from);
+    const there = half(name, curve, { from, to });
+    const back = half(name, reversed(curve), { from: to, to: from });
     [there.other, back.other] = [back, there];
     return [there, back];
   });
@@ -181,7 +181,11 @@ function groupedByStart(halves: readonly Half[]): Map<number, Half[]> {
   return groups;
 }
 
-function half(name: string, curve: Curve, from: number, to: number): Half {
+function half(
+  name: string,
+  curve: Curve,
+  { from, to }: { readonly from: number; readonly to: number },
+): Half {
   const [x, y] = leavingWay(curve);
   const angle = Math.atan2(y, x);
   // −π and π are one direction.

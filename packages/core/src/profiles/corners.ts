@@ -87,7 +87,11 @@ export function nearestCorner(
 }
 
 /** @param size the radius, or the distance from the corner, mm. Throws EditFault. */
-export function withCorner(path: Path, at: number, how: 'round' | 'bevel', size: number): Path {
+export function withCorner(
+  path: Path,
+  at: number,
+  { how, size }: { readonly how: 'round' | 'bevel'; readonly size: number },
+): Path {
   const next = nextOf(path, at)!;
   const [a, b] = [path.curves[at]!, path.curves[next]!];
   const made = how === 'round' ? fillet(a.curve, b.curve, size) : chamfer(a.curve, b.curve, size);
@@ -114,7 +118,11 @@ interface Made {
   readonly after: Curve | undefined;
 }
 
-function cutBack(a: Curve, b: Curve, toA: number, fromB: number, between: Curve): Made {
+function cutBack(
+  a: Curve,
+  b: Curve,
+  { toA, fromB, between }: { readonly toA: number; readonly fromB: number; readonly between: Curve },
+): Made {
   return {
     before: toA * curveLength(a) > SAME_POINT_MM ? ended(pieceOf(a, 0, toA), startOf(between)) : undefined,
     between,
@@ -145,7 +153,7 @@ function fillet(a: Curve, b: Curve, radius: number): Made | undefined {
   // The arc turns as the corner does.
   if (Math.sign(sweep) !== side) return undefined;
   const first = cleanDegrees(degrees(Math.atan2(u[1], u[0])));
-  return cutBack(a, b, p, q, { kind: 'arc', centre, radius, first, sweep });
+  return cutBack(a, b, { toA: p, fromB: q, between: { kind: 'arc', centre, radius, first, sweep } });
 }
 
 type Round = Extract<Curve, { kind: 'line' }> | ArcCurve;
@@ -187,5 +195,5 @@ function touching(curve: Round, centre: Vec2): number | undefined {
 function chamfer(a: Curve, b: Curve, size: number): Made | undefined {
   const [toA, fromB] = [partAtLength(a, curveLength(a) - size), partAtLength(b, size)];
   if (toA === undefined || fromB === undefined) return undefined;
-  return cutBack(a, b, toA, fromB, line(pointAt(a, toA), pointAt(b, fromB)));
+  return cutBack(a, b, { toA, fromB, between: line(pointAt(a, toA), pointAt(b, fromB)) });
 }

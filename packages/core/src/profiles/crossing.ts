@@ -39,7 +39,8 @@ export function areClear(paths: readonly Path[]): boolean {
     for (const other of open) {
       if (most(other, 1) + TOUCH_MM < least(piece, 1) || least(other, 1) > most(piece, 1) + TOUCH_MM)
         continue;
-      if (areNeighbours(piece, other, paths[piece.path]!.closed, counts[piece.path]!)) continue;
+      if (areNeighbours(piece, other, { closed: paths[piece.path]!.closed, count: counts[piece.path]! }))
+        continue;
       if (segmentDistance(piece, other) <= piece.sag + other.sag + TOUCH_MM) return false;
     }
     open.push(piece);
@@ -47,7 +48,11 @@ export function areClear(paths: readonly Path[]): boolean {
   return true;
 }
 
-function areNeighbours(a: Piece, b: Piece, closed: boolean, count: number): boolean {
+function areNeighbours(
+  a: Piece,
+  b: Piece,
+  { closed, count }: { readonly closed: boolean; readonly count: number },
+): boolean {
   if (a.path !== b.path) return false;
   const apart = Math.abs(a.at - b.at);
   // A loop of two pieces cannot be told from one that lies on itself.

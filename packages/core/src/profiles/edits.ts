@@ -35,7 +35,7 @@ function withCorners(paths: readonly Path[], { where, how, size }: CurveStepOf<'
     chosen
       .filter((corner) => corner.path === p)
       .toSorted((a, b) => b.curve - a.curve)
-      .reduce((made, { curve }) => withCorner(made, curve, how, valueOf(size)), path),
+      .reduce((made, { curve }) => withCorner(made, curve, { how, size: valueOf(size) }), path),
   );
 }
 

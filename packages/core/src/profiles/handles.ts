@@ -139,7 +139,7 @@ function withPoint(figure: FigureOf<'traverse'>, index: number, to: Vec2): Figur
     const [from, end] = [points[i]!, points[i + 1]!];
     const told = lastLeg(figure, [...legs, leg], points[0]!);
     const isThere = distance2(told.from, from) < 1e-9 && distance2(told.to, end) < 1e-9;
-    legs.push(isThere ? leg : toldTo(leg, from, end, heading));
+    legs.push(isThere ? leg : toldTo(leg, { from, to: end }, heading));
     heading = lastLeg(figure, legs, points[0]!).ends;
   });
   return { ...figure, start: [...points[0]!], legs };
@@ -148,7 +148,7 @@ function withPoint(figure: FigureOf<'traverse'>, index: number, to: Vec2): Figur
 const lastLeg = (figure: FigureOf<'traverse'>, legs: readonly Leg[], start: Vec2): Booked =>
   bookLegs({ ...figure, start: [...start], legs: [...legs] }).at(-1)!;
 
-function toldTo(leg: Leg, from: Vec2, to: Vec2, heading: number): Leg {
+function toldTo(leg: Leg, { from, to }: { readonly from: Vec2; readonly to: Vec2 }, heading: number): Leg {
   const { x, y, length, bearing } = courseOf(from, to);
   const common = {
     ...(leg.name === undefined ? {} : { name: leg.name }),

@@ -21,10 +21,9 @@ const SAME_SHARE = 1e-9;
  */
 export function matchedOutlines(
   outlines: readonly PlacedPath[],
-  moved: readonly number[],
-  closed: boolean,
+  { moved, closed }: { readonly moved: readonly number[]; readonly closed: boolean },
 ): PlacedPath[] {
-  const turned = sameWay(outlines, closed);
+  const turned = sameWay(outlines, { closed });
   const begun: PlacedPath[] = [];
   for (const [i, one] of turned.entries()) {
     const before = begun.at(-1);
@@ -41,7 +40,7 @@ export function matchedOutlines(
 }
 
 /** All run round the way on which the loft goes through them; where it comes back, as the one before. */
-function sameWay(outlines: readonly PlacedPath[], closed: boolean): PlacedPath[] {
+function sameWay(outlines: readonly PlacedPath[], { closed }: { readonly closed: boolean }): PlacedPath[] {
   const centres = outlines.map(({ pose, path }) => carry(pose, centreOf(path)));
   return outlines.map((one, i) => {
     const last = outlines.length - 1;
@@ -171,8 +170,7 @@ function cutAt(path: Path, all: readonly number[]): Path {
 /** Where the sides of a loft begin on each of its sections, in the frame of the first. */
 export function loftStarts(
   sections: readonly { pose: Pose; paths: readonly Path[] }[],
-  moved: readonly number[],
-  closed: boolean,
+  { moved, closed }: { readonly moved: readonly number[]; readonly closed: boolean },
 ): Vec3[] {
   const outer = sections.map(({ pose, paths }) => ({
     pose,
@@ -185,7 +183,7 @@ export function loftStarts(
   }));
   if (outer.some(({ path }) => !path)) return [];
   const placed = outer.map(({ pose, path }) => ({ pose, path: path! }));
-  return matchedOutlines(placed, moved, closed).map(({ pose, path }) => {
+  return matchedOutlines(placed, { moved, closed }).map(({ pose, path }) => {
     const [x, y] = startOf(path.curves[0]!.curve);
     return carry(pose, [x, y, 0]);
   });

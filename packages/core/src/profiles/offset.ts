@@ -66,13 +66,17 @@ function asideOf(curves: readonly Curve[], by: number, corners: Corners): Curve[
     // An arc tighter than the distance vanishes.
     if (!aside && curve.kind !== 'arc') return undefined;
     found.push(...(aside ?? []));
-    found.push(...cornerOf(curve, curves[(i + 1) % curves.length]!, by, corners));
+    found.push(...cornerOf(curve, curves[(i + 1) % curves.length]!, { by, corners }));
   }
   return found;
 }
 
 /** What fills the gap where the way turns away from the side that it is moved to. */
-function cornerOf(a: Curve, b: Curve, by: number, corners: Corners): Curve[] {
+function cornerOf(
+  a: Curve,
+  b: Curve,
+  { by, corners }: { readonly by: number; readonly corners: Corners },
+): Curve[] {
   const [u, v] = [unit2(velocityAt(a, 1)), unit2(velocityAt(b, 0))];
   const turn = cross2(u, v);
   if (Math.abs(turn) < SMOOTH_SINE && u[0] * v[0] + u[1] * v[1] > 0) return [];

@@ -47,7 +47,7 @@ export function outlineOf(figure: Figure): Path[] {
       return [arcPath(figure)];
     case 'curve': {
       const make = figure.how === 'through' ? throughPoints : towardsPoints;
-      const curves = make(figure.points, figure.closed).map((curve) => ({ name: 'curve', curve }));
+      const curves = make(figure).map((curve) => ({ name: 'curve', curve }));
       return [{ closed: figure.closed, curves }];
     }
     case 'text':

@@ -273,13 +273,13 @@ describe('figures', () => {
       [30, 20],
       [40, 0],
     ] as const;
-    const through = throughPoints(points, false);
+    const through = throughPoints({ points, closed: false });
     points.slice(1).forEach((point, i) => expect(endOf(through[i]!)).toEqual(point));
-    const box = boxOfCurves(towardsPoints(points, true))!;
+    const box = boxOfCurves(towardsPoints({ points, closed: true }))!;
     expect(box.min[1]).toBeGreaterThan(0);
     expect(box.max[1]).toBeLessThan(20);
     // A closed one goes on as it came: its tangents meet.
-    const ring = throughPoints(points, true);
+    const ring = throughPoints({ points, closed: true });
     const slope = (curve: Curve, part: number) => {
       const [a, b] = [pointAt(curve, part - 1e-6), pointAt(curve, part + 1e-6)];
       return Math.atan2(b[1] - a[1], b[0] - a[0]);

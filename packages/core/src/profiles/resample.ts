@@ -89,13 +89,16 @@ function evenPoints(run: readonly Curve[], pieces: number): Vec2[] {
   return [...points, endOf(run.at(-1)!)];
 }
 
-function drawn(points: readonly Vec2[], as: Resampling['as'], ring: boolean): Curve[] {
+function drawn(
+  points: readonly Vec2[],
+  { as, ring }: { readonly as: Resampling['as']; readonly ring: boolean },
+): Curve[] {
   if (as === 'lines' || points.length < 3) return points.slice(1).map((to, i) => line(points[i]!, to));
-  return ring ? throughPoints(points.slice(0, -1), true) : throughPoints(points, false);
+  return throughPoints({ points: ring ? points.slice(0, -1) : points, closed: ring });
 }
 
 const evenly = (run: readonly Curve[], pieces: number, as: Resampling['as']): Curve[] =>
-  drawn(evenPoints(run, isRing(run) ? Math.max(3, pieces) : pieces), as, isRing(run));
+  drawn(evenPoints(run, isRing(run) ? Math.max(3, pieces) : pieces), { as, ring: isRing(run) });
 
 const MOST_PIECES = 4096;
 

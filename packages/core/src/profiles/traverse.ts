@@ -68,7 +68,7 @@ export function bookLegs(figure: FigureOf<'traverse'>): Booked[] {
   let from: Vec2 = [valueOf(figure.start[0]), valueOf(figure.start[1])];
   let heading = 0;
   figure.legs.forEach((leg, i) => {
-    const next = bookLeg(leg, leg.name ?? `leg${i + 1}`, from, heading);
+    const next = bookLeg(leg, leg.name ?? `leg${i + 1}`, { from, heading });
     booked.push(next);
     from = next.to;
     heading = next.ends;
@@ -76,7 +76,11 @@ export function bookLegs(figure: FigureOf<'traverse'>): Booked[] {
   return booked;
 }
 
-function bookLeg(leg: Leg, name: string, from: Vec2, heading: number): Booked {
+function bookLeg(
+  leg: Leg,
+  name: string,
+  { from, heading }: { readonly from: Vec2; readonly heading: number },
+): Booked {
   const to = endOfLeg(leg, from, heading);
   const course = courseOf(from, to);
   const bend =
@@ -125,7 +129,7 @@ export function traverseOf(figure: FigureOf<'traverse'>): Traverse {
     meets || figure.closing === 'open' || figure.closing === 'spread' ? [] : closed(figure, told);
   const isClosed = meets || figure.closing !== 'open';
   const all = [...legs, ...closing];
-  const { curves, faults } = withCorners(figure.legs, all, isClosed);
+  const { curves, faults } = withCorners(figure.legs, all, { isClosed });
   return { legs, closing, closed: isClosed, error, faults, curves };
 }
 
@@ -162,9 +166,9 @@ function spread(told: readonly Booked[], error: Course): Booked[] {
 function closed(figure: FigureOf<'traverse'>, told: readonly Booked[]): Booked[] {
   const start = told[0]!.from;
   const last = told.at(-1)!;
-  const booked = (from: Vec2, to: Vec2, name: string, heading: number) =>
-    bookLeg({ to: [...to] as [number, number] }, name, from, heading);
-  if (figure.closing === 'straight') return [booked(last.to, start, 'close', last.ends)];
+  const booked = ({ from, to }: { readonly from: Vec2; readonly to: Vec2 }, name: string, heading: number) =>
+    bookLeg({ to: [...to] as [number, number] }, name, { from, heading });
+  if (figure.closing === 'straight') return [booked({ from: last.to, to: start }, 'close', last.ends)];
   const first = unit2(subtract2(told[0]!.to, start));
   const along = dot2(subtract2(start, last.to), first);
   const corner: Vec2 = [
@@ -172,9 +176,10 @@ function closed(figure: FigureOf<'traverse'>, told: readonly Booked[]): Booked[]
     cleanLength(last.to[1] + first[1] * along),
   ];
   const legs: Booked[] = [];
-  if (distance2(last.to, corner) > SAME_POINT_MM) legs.push(booked(last.to, corner, 'close1', last.ends));
+  if (distance2(last.to, corner) > SAME_POINT_MM)
+    legs.push(booked({ from: last.to, to: corner }, 'close1', last.ends));
   if (distance2(corner, start) > SAME_POINT_MM)
-    legs.push(booked(corner, start, 'close2', legs.at(-1)?.ends ?? last.ends));
+    legs.push(booked({ from: corner, to: start }, 'close2', legs.at(-1)?.ends ?? last.ends));
   return legs;
 }
 
@@ -182,7 +187,7 @@ function closed(figure: FigureOf<'traverse'>, told: readonly Booked[]): Booked[]
 function withCorners(
   told: readonly Leg[],
   legs: readonly Booked[],
-  isClosed: boolean,
+  { isClosed }: { readonly isClosed: boolean },
 ): Pick<Traverse, 'curves' | 'faults'> {
   const faults: { leg: number; message: string }[] = [];
   const cuts = legs.map(() => ({ start: 0, end: 0 }));
@@ -192,7 +197,7 @@ function withCorners(
     if (!corner) return;
     const next = isClosed ? (i + 1) % legs.length : i + 1;
     const after = legs[next];
-    const made = after && cornerBetween(leg, after, corner, `corner${i + 1}`);
+    const made = after && cornerBetween(leg, after, { corner, name: `corner${i + 1}` });
     if (!made) return;
     if (typeof made === 'string') {
       faults.push({ leg: i, message: made });
@@ -241,8 +246,7 @@ export function arcOnChord(from: Vec2, to: Vec2, sweep: number): Curve {
 function cornerBetween(
   leg: Booked,
   next: Booked,
-  corner: NonNullable<Leg['corner']>,
-  name: string,
+  { corner, name }: { readonly corner: NonNullable<Leg['corner']>; readonly name: string },
 ): { cut: number; curve: NamedCurve } | string | undefined {
   if (leg.sweep !== 0 || next.sweep !== 0)
     return `Corners beside a bent leg cannot be rounded: ${leg.name} or ${next.name} is bent.`;

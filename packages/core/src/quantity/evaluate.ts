@@ -46,7 +46,7 @@ export function readQuantity(text: string, kind: QuantityKind, context: Quantity
   const tree = parseQuantity(text, kind);
   const result = valueOf(tree, { ...context, kind, uses });
   const whole = { at: 0, length: Math.max(1, text.length) };
-  return { value: fitKind(result, kind, context.units, whole), uses: [...uses] };
+  return { value: fitKind(result, kind, { units: context.units, place: whole }), uses: [...uses] };
 }
 
 /** The value of a variable's text: the kind is whatever the text says. Throws QuantityError. */
@@ -69,8 +69,7 @@ type Place = Pick<Tree, 'at' | 'length'>;
 function fitKind(
   { value, dimension }: Quantity,
   kind: QuantityKind,
-  units: LengthUnit,
-  place: Place,
+  { units, place }: { readonly units: LengthUnit; readonly place: Place },
 ): number {
   finite(value, place);
   const plain = same(dimension, PLAIN);
@@ -176,7 +175,7 @@ function binary(tree: Extract<Tree, { node: 'binary' }>, scope: Scope): Quantity
   switch (tree.op) {
     case '+':
     case '-': {
-      const [a, b] = matched(left, right, tree, scope);
+      const [a, b] = matched(left, right, { place: tree, scope });
       return { value: tree.op === '+' ? a.value + b.value : a.value - b.value, dimension: a.dimension };
     }
     case '*':
@@ -214,7 +213,8 @@ const extreme =
   (pick: (...values: number[]) => number): Rule =>
   (args, places, scope) => {
     const level = args.map(
-      (arg, i) => matched(arg, args.find((a) => !same(a.dimension, PLAIN)) ?? arg, places[i]!, scope)[0],
+      (arg, i) =>
+        matched(arg, args.find((a) => !same(a.dimension, PLAIN)) ?? arg, { place: places[i]!, scope })[0],
     );
     return { value: pick(...level.map((arg) => arg.value)), dimension: level[0]!.dimension };
   };
@@ -224,7 +224,7 @@ const toStep =
   (round: (x: number) => number): Rule =>
   ([x, step], [, place], scope) => {
     const own = same(x!.dimension, LENGTH) ? mmPerSceneUnit(scope.units) : 1;
-    const [, by] = step ? matched(x!, step, place!, scope) : [x!, { value: own }];
+    const [, by] = step ? matched(x!, step, { place: place!, scope }) : [x!, { value: own }];
     if (!(by.value > 0))
       throw new QuantityError('step', 'The step must be more than zero.', place!.at, place!.length);
     return { value: round(x!.value / by.value) * by.value, dimension: x!.dimension };
@@ -266,7 +266,7 @@ const FUNCTIONS: Readonly<
     least: 2,
     most: 2,
     rule: ([y, x], [place], scope) => {
-      const [rise, run] = matched(y!, x!, place!, scope);
+      const [rise, run] = matched(y!, x!, { place: place!, scope });
       return { value: atan2Degrees(rise.value, run.value), dimension: ANGLE };
     },
   },
@@ -320,7 +320,11 @@ function plainValue({ value, dimension }: Quantity, place: Place, what: string):
 }
 
 /** Two values that may be added: a bare number beside a length counts in scene units, beside an angle in degrees. */
-function matched(left: Quantity, right: Quantity, place: Place, scope: Scope): [Quantity, Quantity] {
+function matched(
+  left: Quantity,
+  right: Quantity,
+  { place, scope }: { readonly place: Place; readonly scope: Scope },
+): [Quantity, Quantity] {
   if (same(left.dimension, right.dimension)) return [left, right];
   const like = (plain: Quantity, other: Quantity): Quantity | undefined => {
     if (!same(plain.dimension, PLAIN)) return undefined;

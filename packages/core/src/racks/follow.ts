@@ -18,7 +18,7 @@ export function takenFollow(draft: KadrelDocument, newId: () => ItemId): string 
     if (typeof values === 'string') return `${name}: ${values}`;
     if (isSameJson(values, taken!.values)) continue;
     const taking = { values, size: taken!.size, follows: taken!.follows === true };
-    const fault = remake(draft, id, { part, taking }, newId);
+    const fault = remake({ draft, newId }, id, { part, taking });
     if (fault !== undefined) return `${name}: ${fault}`;
   }
   return undefined;

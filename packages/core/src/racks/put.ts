@@ -27,10 +27,9 @@ const numbersOf = (values: Readonly<Record<string, Num>>) =>
 
 /** Puts a rack part into a document at its own origin. Returns the item that stands for it, or a sentence on why it cannot be made. */
 export function putRackPart(
-  draft: KadrelDocument,
+  { draft, newId }: { readonly draft: KadrelDocument; readonly newId: NewId },
   part: RackPart,
   taking: Taking,
-  newId: NewId,
 ): { readonly item: ItemId } | { readonly fault: string } {
   const made = madeItems(part, numbersOf(taking.values));
   if (typeof made === 'string') return { fault: made };
@@ -139,10 +138,9 @@ export interface Remaking {
  * what was docked on to it. Returns why not, or undefined; the draft is then to be thrown away.
  */
 export function remake(
-  draft: KadrelDocument,
+  { draft, newId }: { readonly draft: KadrelDocument; readonly newId: NewId },
   top: ItemId,
   { part, taking }: Remaking,
-  newId: NewId,
 ): string | undefined {
   const item = draft.items[top]!;
   const before = item.taken!;

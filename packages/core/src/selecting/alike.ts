@@ -26,16 +26,22 @@ export function partsLike(
 ): ItemId[] {
   const given = seeds.flatMap((id) => document.items[id] ?? []);
   return shown(document)
-    .filter((part) => given.some((seed) => isLike(document, part, seed, how, boxOf)))
+    .filter((part) => given.some((seed) => isLike({ document, how, boxOf }, part, seed)))
     .map(({ id }) => id);
 }
 
 function isLike(
-  document: KadrelDocument,
+  {
+    document,
+    how,
+    boxOf,
+  }: {
+    readonly document: KadrelDocument;
+    readonly how: Likeness;
+    readonly boxOf: (part: ItemId) => Box | undefined;
+  },
   part: Part,
   seed: Part,
-  how: Likeness,
-  boxOf: (part: ItemId) => Box | undefined,
 ): boolean {
   switch (how) {
     case 'colour':

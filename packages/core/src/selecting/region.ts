@@ -42,11 +42,11 @@ export function partsInRegion({ scene, camera, region, rule, onlySeen }: RegionQ
   const found = scene.instances.filter((instance) => {
     // One member outside is enough, and so is one that is met.
     if (rule === 'enclosed' && missed.has(instance.part)) return false;
-    const isTaken = takes(instance, camera, region, rule, limits);
+    const isTaken = takes(instance, camera, { region, rule, limits });
     if (!isTaken) missed.add(instance.part);
     return isTaken;
   });
-  const taken = onlySeen ? seenOf(found, scene, camera, region) : found;
+  const taken = onlySeen ? seenOf(found, scene, { camera, region }) : found;
   const parts = [...new Set(taken.map(({ part }) => part))];
   return rule === 'enclosed' ? parts.filter((part) => !missed.has(part)) : parts;
 }
@@ -54,9 +54,7 @@ export function partsInRegion({ scene, camera, region, rule, onlySeen }: RegionQ
 function takes(
   instance: SnapInstance,
   camera: Camera,
-  region: Region,
-  rule: RegionRule,
-  limits: Area,
+  { region, rule, limits }: { readonly region: Region; readonly rule: RegionRule; readonly limits: Area },
 ): boolean {
   const view = viewOf(instance.pose, camera);
   const { bounds, order } = instance.shape.triangleTree;
@@ -64,7 +62,9 @@ function takes(
   const area = view.boxArea(bounds, 0);
   if (area && !overlap(area, limits)) return false;
   if (area && encloses(region, cornersOf(area))) return true;
-  return rule === 'enclosed' ? isEnclosed(instance, view, region) : isTouched(instance, view, region, limits);
+  return rule === 'enclosed'
+    ? isEnclosed(instance, view, region)
+    : isTouched(instance, view, { region, limits });
 }
 
 function isEnclosed({ shape }: SnapInstance, view: View, region: Region): boolean {
@@ -84,7 +84,11 @@ function isEnclosed({ shape }: SnapInstance, view: View, region: Region): boolea
   return true;
 }
 
-function isTouched({ shape }: SnapInstance, view: View, region: Region, limits: Area): boolean {
+function isTouched(
+  { shape }: SnapInstance,
+  view: View,
+  { region, limits }: { readonly region: Region; readonly limits: Area },
+): boolean {
   const { positions, triangles } = shape;
   let isMet = false;
   searchBvh(
@@ -145,20 +149,18 @@ export function hitsIn(scene: SnapScene, camera: Camera, region: Region): Surfac
 function seenOf(
   found: readonly SnapInstance[],
   scene: SnapScene,
-  camera: Camera,
-  region: Region,
+  { camera, region }: { readonly camera: Camera; readonly region: Region },
 ): SnapInstance[] {
   const seen = new Set(hitsIn(scene, camera, region).map(({ instance }) => instance.part));
   return found.filter(
-    (instance) => seen.has(instance.part) || isSeenByOwnPoints(instance, scene, camera, region),
+    (instance) => seen.has(instance.part) || isSeenByOwnPoints(instance, scene, { camera, region }),
   );
 }
 
 function isSeenByOwnPoints(
   instance: SnapInstance,
   scene: SnapScene,
-  camera: Camera,
-  region: Region,
+  { camera, region }: { readonly camera: Camera; readonly region: Region },
 ): boolean {
   const { triangles, positions, chordMm } = instance.shape;
   const count = triangles.length / 3;

@@ -179,7 +179,7 @@ export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, o
   const { pose, box, datum, mass, shape } = instance;
   const { kinds, reachPx } = query.settings;
   const isNear = pointTest(localRay(instance, ray), query.camera, reachPx);
-  const put = (own: Vec3, kind: SnapKind, isInside: boolean, words?: string) => {
+  const put = (own: Vec3, kind: SnapKind, more?: Pick<Offered, 'inside' | 'words'>) => {
     if (!isNear(own[0], own[1], own[2])) return;
     const point = carry(pose, own);
     const offPx = pixelsOff(query.camera, point, query.pointer);
@@ -191,16 +191,16 @@ export function partPoints(instance: SnapInstance, ray: Ray, query: SnapQuery, o
       offPx,
       seenAt: point,
       chordMm: shape.chordMm,
-      inside: isInside ? instance : undefined,
-      ...(words === undefined ? {} : { words }),
+      inside: instance,
+      ...more,
     });
   };
-  if (datum && kinds.has('datum')) put(datum, 'datum', true);
-  if (mass && kinds.has('mass centre')) put(mass, 'mass centre', true);
+  if (datum && kinds.has('datum')) put(datum, 'datum');
+  if (mass && kinds.has('mass centre')) put(mass, 'mass centre');
   if (!box) return;
-  if (kinds.has('part centre')) put(boxPoint(box, [0, 0, 0]), 'part centre', true);
+  if (kinds.has('part centre')) put(boxPoint(box, [0, 0, 0]), 'part centre');
   if (!kinds.has('box point')) return;
-  for (const [at, words] of BOX_POINTS) put(boxPoint(box, at), 'box point', false, words);
+  for (const [at, words] of BOX_POINTS) put(boxPoint(box, at), 'box point', { inside: undefined, words });
 }
 
 /** Pins and the origin of the world: marks on the view. */

@@ -2,10 +2,11 @@
 import type { StarterPart, Told } from './declare.ts';
 
 const KIND = 'pipe 40';
-const dock = (called: string, at: readonly string[], out: string, part: string): Told => [
-  'dock',
-  { at: [...at], part, out, kind: KIND, called },
-];
+const dock = (
+  called: string,
+  { at, out }: { readonly at: readonly string[]; readonly out: string },
+  part: string,
+): Told => ['dock', { at: [...at], part, out, kind: KIND, called }];
 const grey = (part: string): Told => ['change', { parts: [part], colour: '#a9b8a4' }];
 
 export const PIPES: readonly StarterPart[] = [
@@ -19,8 +20,8 @@ export const PIPES: readonly StarterPart[] = [
     ledger: [
       ['tube', { as: 'Pipe', diameter: '40 mm', bore: '34 mm', height: 'long' }],
       grey('Pipe'),
-      dock('A', ['0', '0', '0'], '-z', 'Pipe'),
-      dock('B', ['0', '0', 'long'], 'z', 'Pipe'),
+      dock('A', { at: ['0', '0', '0'], out: '-z' }, 'Pipe'),
+      dock('B', { at: ['0', '0', 'long'], out: 'z' }, 'Pipe'),
     ],
   },
   {
@@ -36,8 +37,8 @@ export const PIPES: readonly StarterPart[] = [
       ['torus', { as: 'Bore', diameter: '2 * bend', thickness: '34 mm' }],
       ['subtract', { as: 'Elbow', from: 'Bend', parts: ['Bore'] }],
       grey('Elbow'),
-      dock('A', ['bend', '0', '0'], '-y', 'Elbow'),
-      dock('B', ['0', 'bend', '0'], '-x', 'Elbow'),
+      dock('A', { at: ['bend', '0', '0'], out: '-y' }, 'Elbow'),
+      dock('B', { at: ['0', 'bend', '0'], out: '-x' }, 'Elbow'),
     ],
   },
   {
@@ -59,9 +60,9 @@ export const PIPES: readonly StarterPart[] = [
       ['change', { parts: ['Branch bore'], turn: ['0', '90', '0'] }],
       ['subtract', { as: 'Tee', from: 'Body', parts: ['Through bore', 'Branch bore'] }],
       grey('Tee'),
-      dock('A', ['0', '0', '-arm'], '-z', 'Tee'),
-      dock('B', ['0', '0', 'arm'], 'z', 'Tee'),
-      dock('C', ['arm', '0', '0'], 'x', 'Tee'),
+      dock('A', { at: ['0', '0', '-arm'], out: '-z' }, 'Tee'),
+      dock('B', { at: ['0', '0', 'arm'], out: 'z' }, 'Tee'),
+      dock('C', { at: ['arm', '0', '0'], out: 'x' }, 'Tee'),
     ],
   },
   {
@@ -73,7 +74,7 @@ export const PIPES: readonly StarterPart[] = [
     ledger: [
       ['cylinder', { as: 'Cap', diameter: '40 mm', height: 'thick' }],
       grey('Cap'),
-      dock('A', ['0', '0', '0'], '-z', 'Cap'),
+      dock('A', { at: ['0', '0', '0'], out: '-z' }, 'Cap'),
     ],
   },
 ];

@@ -2,10 +2,11 @@
 import type { StarterPart, Told } from './declare.ts';
 
 const TRACK = 'track end';
-const track = (called: string, at: readonly string[], out: string, part: string): Told => [
-  'dock',
-  { at: [...at], part, out, kind: TRACK, called },
-];
+const track = (
+  called: string,
+  { at, out }: { readonly at: readonly string[]; readonly out: string },
+  part: string,
+): Told => ['dock', { at: [...at], part, out, kind: TRACK, called }];
 const wooden = (part: string): Told => ['change', { parts: [part], colour: '#d8a15c' }];
 
 const MARBLE = { marble: ['Marble', '16 mm'], wall: ['Wall', '3 mm'], high: ['Height', '14 mm'] } as const;
@@ -90,8 +91,8 @@ export const PRINTED: readonly StarterPart[] = [
       ['change', { parts: ['Groove'], turn: ['-90', '0', '0'] }],
       ['subtract', { as: 'Straight', from: 'Track', parts: ['Groove'] }],
       wooden('Straight'),
-      track('A', ['0', '0', '0'], '-y', 'Straight'),
-      track('B', ['0', 'tile', '0'], 'y', 'Straight'),
+      track('A', { at: ['0', '0', '0'], out: '-y' }, 'Straight'),
+      track('B', { at: ['0', 'tile', '0'], out: 'y' }, 'Straight'),
     ],
   },
   {
@@ -121,8 +122,8 @@ export const PRINTED: readonly StarterPart[] = [
       ['torus', { as: 'Groove', diameter: '2 * bend', thickness: 'groove', at: ['bend', '0', 'high'] }],
       ['subtract', { as: 'Bend', from: 'Bend body', parts: ['Groove'] }],
       wooden('Bend'),
-      track('A', ['0', '0', '0'], '-y', 'Bend'),
-      track('B', ['bend', 'bend', '0'], 'x', 'Bend'),
+      track('A', { at: ['0', '0', '0'], out: '-y' }, 'Bend'),
+      track('B', { at: ['bend', 'bend', '0'], out: 'x' }, 'Bend'),
     ],
   },
   {
@@ -144,7 +145,7 @@ export const PRINTED: readonly StarterPart[] = [
       ['sphere', { as: 'Turn', diameter: 'groove', at: ['0', '-groove / 2', 'high'] }],
       ['subtract', { as: 'Tower', from: 'Body', parts: ['Drop', 'Exit', 'Turn'] }],
       wooden('Tower'),
-      track('A', ['0', '0', '0'], 'y', 'Tower'),
+      track('A', { at: ['0', '0', '0'], out: 'y' }, 'Tower'),
     ],
   },
 ];

@@ -107,7 +107,7 @@ function contextOf(document: KadrelDocument, world: World): VerbContext {
   };
   let scene: SnapScene | undefined;
   const firstSurface = (from: Vec3, direction: Vec3, without: ReadonlySet<ItemId>) =>
-    surfaceOn((scene ??= sceneOf(document, world)), from, direction, without);
+    surfaceOn((scene ??= sceneOf(document, world)), { from, direction }, without);
   return {
     newId: () => world.newId(),
     read,
@@ -117,7 +117,7 @@ function contextOf(document: KadrelDocument, world: World): VerbContext {
     docksOn: (part) => docksOn(document, part, (id, variant) => world.shapeOf(id, variant)),
     docksAfter: (draft, part) =>
       docksAfter({ before: document, after: plainOf(draft), part }, { isBlind: world.isBlind, ask }),
-    wayOut: (part, point) => wayOutOf(document, world, part, point),
+    wayOut: (part, point) => wayOutOf({ document, world }, part, point),
     firstSurface,
   };
 }
@@ -190,7 +190,11 @@ function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | und
   return undefined;
 }
 
-function wayOutOf(document: KadrelDocument, world: World, part: ItemId, point: Vec3): Vec3 | undefined {
+function wayOutOf(
+  { document, world }: { readonly document: KadrelDocument; readonly world: World },
+  part: ItemId,
+  point: Vec3,
+): Vec3 | undefined {
   if (isWhole(document, document.items[part]!)) return undefined;
   const shape = world.shapeOf(part);
   if (isRefusal(shape)) return undefined;
@@ -211,8 +215,7 @@ function sceneOf(document: KadrelDocument, world: World): SnapScene {
 
 function surfaceOn(
   scene: SnapScene,
-  from: Vec3,
-  direction: Vec3,
+  { from, direction }: { readonly from: Vec3; readonly direction: Vec3 },
   without: ReadonlySet<ItemId>,
 ): Surface | undefined {
   const ray = { from, direction };

@@ -353,7 +353,7 @@ function readPoint(given: unknown, { blank, id }: Asked, around: Resolving): Num
   if (pin) return isRefusal(pin) ? { ...pin, blank: id } : [...pin.at];
   const dock = dockOf(given, id, around);
   if (dock) return isRefusal(dock) ? dock : [...dock.shift];
-  const found = readNamed(given, id, around, locatePoint);
+  const found = readNamed(given, { id, locate: locatePoint }, around);
   if (isRefusal(found)) return found;
   return [...carry(found.pose, found.found)];
 }
@@ -376,9 +376,14 @@ function dockOf(given: unknown, id: string, around: Resolving): Pose | Refusal |
 /** Looks up what `{ on, at }` names on a built part. */
 function readNamed<T extends object>(
   given: unknown,
-  id: string,
+  {
+    id,
+    locate,
+  }: {
+    readonly id: string;
+    readonly locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal;
+  },
   { document, world }: Resolving,
-  locate: (features: ShapeFeatures, named: NamedPoint, document: KadrelDocument) => T | Refusal,
 ): { part: ItemId; pose: Pose; found: T; features: ShapeFeatures } | Refusal {
   const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
   if (typeof named.on !== 'string' || typeof named.at !== 'string')
@@ -412,7 +417,7 @@ function readPath(given: unknown, id: string, around: Resolving): WayCurve | Ref
       points: (read as NumVector[]).map((p) => [...vectorOf(p)] as [number, number, number]),
     };
   }
-  const found = readNamed(given, id, around, locateWay);
+  const found = readNamed(given, { id, locate: locateWay }, around);
   return isRefusal(found) ? found : carryWay(found.pose, found.found);
 }
 
@@ -423,7 +428,7 @@ function readFeature(given: unknown, id: string, around: Resolving): Feature | R
   }
   const dock = dockOf(given, id, around);
   if (dock) return isRefusal(dock) ? dock : { kind: 'plane', at: dock.shift, normal: column(dock.turn, 2) };
-  const found = readNamed(given, id, around, locateFeature);
+  const found = readNamed(given, { id, locate: locateFeature }, around);
   if (isRefusal(found)) return found;
   return { ...carryGeometry(found.pose, found.found), part: found.part };
 }
@@ -469,7 +474,7 @@ const readTargetOf = (given: unknown, id: string, around: Resolving): Target | R
       },
       named: (one) => readNamedTie(one, id, around),
       features(one) {
-        const found = readNamed(one, id, around, (features) => features);
+        const found = readNamed(one, { id, locate: (features) => features }, around);
         return isRefusal(found) ? undefined : found.features;
       },
     }),
@@ -510,7 +515,7 @@ function readNamedTie(
       geometry: { kind: 'point', at: vectorOf(there) },
     };
   }
-  const found = readNamed(given, id, around, locateFeature);
+  const found = readNamed(given, { id, locate: locateFeature }, around);
   if (isRefusal(found)) return found;
   const geometry = carryGeometry(found.pose, found.found);
   const kept = near ?? nearOf(found.found);

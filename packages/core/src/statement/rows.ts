@@ -68,14 +68,18 @@ function readRow(row: TypedRow, { blank, id }: Asked, readNumber: ReadNumber): R
       if (column.needed) return refuse('missing', `${column.label} is empty.`, id);
       continue;
     }
-    const read = readCell(cell, column, id, readNumber);
+    const read = readCell(cell, column, { id, readNumber });
     if (isRefusal(read)) return { ...read, message: `${column.label}: ${read.message}` };
     cells[name] = read;
   }
   return cells;
 }
 
-function readCell(cell: unknown, column: Column, id: string, readNumber: ReadNumber): Num | string | Refusal {
+function readCell(
+  cell: unknown,
+  column: Column,
+  { id, readNumber }: { readonly id: string; readonly readNumber: ReadNumber },
+): Num | string | Refusal {
   const { kind, label, choices } = column;
   if (kind !== 'text' && kind !== 'choice') return readNumber(cell, kind, label);
   const text = typeof cell === 'string' || typeof cell === 'number' ? String(cell).trim() : '';

@@ -85,7 +85,10 @@ export class Answers {
           ? this.shapes.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
           : this.shapes.measure(document, question.part).box;
       case 'offset':
-        return parallelsOf(this.occt, pathsOf(document, question.profile), question.by, question.corners);
+        return parallelsOf(this.occt, pathsOf(document, question.profile), {
+          by: question.by,
+          corners: question.corners,
+        });
       case 'cut':
         return this.cut(document, question);
       case 'section':
@@ -166,7 +169,7 @@ export class Answers {
       .flatMap((one) => this.bodies(document, one))
       .filter((body) => going.some((other) => areInLine(other.box, body.box, towards)))
       .map((body) => ({ ...body, overlaps: going.some((other) => this.doOverlap(other, body)) }));
-    return contactWay(this.occt, going, standing, towards);
+    return contactWay(this.occt, { moving: going, fixed: standing }, towards);
   }
 
   private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {

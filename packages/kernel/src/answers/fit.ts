@@ -216,7 +216,7 @@ export class FitAnswers {
     // What is stuck in another solid is not asked about: nothing that is behind is in the way.
     for (const one of below) {
       const fixed = this.falling(document, one.tag, one.box);
-      const way = contactWay(this.occt, [moving], [fixed], [0, 0, -1]);
+      const way = contactWay(this.occt, { moving: [moving], fixed: [fixed] }, [0, 0, -1]);
       if (way !== null && (best.by === null || way < best.by)) best = { by: Math.max(0, way), onto: one.tag };
     }
     return best;

@@ -25,13 +25,12 @@ import { heightsAt, meshShape } from '../facts/mesh.ts';
 export function parallelsOf(
   occt: Occt,
   paths: readonly Path[],
-  by: number,
-  corners: 'round' | 'square',
+  { by, corners }: { readonly by: number; readonly corners: 'round' | 'square' },
 ): DrawnPath[] {
   const closed = paths.filter((path) => path.closed);
   const open = paths.filter((path) => !path.closed);
-  const beside = closed.length > 0 ? besideClosed(occt, closed, by, corners) : [];
-  const found = [...beside, ...open.flatMap((path) => parallelOf(occt, path, by, corners))];
+  const beside = closed.length > 0 ? besideClosed(occt, closed, { by, corners }) : [];
+  const found = [...beside, ...open.flatMap((path) => parallelOf(occt, path, { by, corners }))];
   if (found.length === 0) throw noRoom(by);
   return found;
 }
@@ -46,8 +45,7 @@ const noRoom = (by: number) =>
 function besideClosed(
   occt: Occt,
   paths: readonly Path[],
-  by: number,
-  corners: 'round' | 'square',
+  { by, corners }: { readonly by: number; readonly corners: 'round' | 'square' },
 ): DrawnPath[] {
   const [only] = paths;
   if (paths.length === 1) {
@@ -61,7 +59,7 @@ function besideClosed(
       'These outlines cannot be followed at this distance.',
       'Make the distance smaller than their tightest bend, or choose one outline.',
     );
-  const made = parallelOf(occt, only!, by, corners);
+  const made = parallelOf(occt, only!, { by, corners });
   // The kernel may keep strips that are turned over.
   if (made.length > 1 || !made.every(({ closed }) => closed) || !isBetween(only!, made, by)) throw noRoom(by);
   return made;
@@ -86,7 +84,11 @@ function exactParallel(path: Path, by: number, corners: 'round' | 'square'): Dra
   return exact && { closed: exact.closed, curves: exact.curves.map(({ curve }) => curve) };
 }
 
-function parallelOf(occt: Occt, path: Path, by: number, corners: 'round' | 'square'): DrawnPath[] {
+function parallelOf(
+  occt: Occt,
+  path: Path,
+  { by, corners }: { readonly by: number; readonly corners: 'round' | 'square' },
+): DrawnPath[] {
   return scope((keep) => {
     const exact = exactParallel(path, by, corners);
     if (exact) return [exact];

@@ -28,7 +28,7 @@ export function joinedEdges(occt: Occt, { shape, faceNames }: NamedShape): Named
     unify.Build();
     const joined = unify.Shape();
     const names = isSameSize({ occt, keep }, copy, joined)
-      ? namesAfter({ occt, keep }, copy, faceNames, joined)
+      ? namesAfter({ occt, keep }, { before: copy, names: faceNames }, joined)
       : undefined;
     if (names && isSound(occt, joined)) return { shape: joined, faceNames: names, isSound: true };
     keep(joined);
@@ -72,8 +72,7 @@ interface Handle {
 /** The names of the same faces in another order: each is known by its surface, and by its area where pieces share one. */
 function namesAfter(
   { occt, keep }: Scoped,
-  before: TopoDS_Shape,
-  names: readonly string[],
+  { before, names }: { readonly before: TopoDS_Shape; readonly names: readonly string[] },
   after: TopoDS_Shape,
 ): string[] | undefined {
   const describe = (shape: TopoDS_Shape) =>

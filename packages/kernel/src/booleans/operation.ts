@@ -51,11 +51,10 @@ export type Tagged = Omit<Operand, 'pose'>;
 
 /** A combination that is a step on the way to a solid, which is verified as a whole. The names of the first get no tag. Throws BuildError. */
 export const combineShapes = (occt: Occt, how: CombineHow, operands: readonly Tagged[]): NamedShape =>
-  operate(
-    occt,
+  operate(occt, {
     how,
-    operands.map((one, i) => ({ ...one, tag: i === 0 ? '' : one.tag, pose: AT_ORIGIN })),
-  );
+    operands: operands.map((one, i) => ({ ...one, tag: i === 0 ? '' : one.tag, pose: AT_ORIGIN })),
+  });
 
 /** How the kernel is asked. */
 export interface Manner {
@@ -67,8 +66,7 @@ const USUAL: Manner = { fuzzMm: 0 };
 /** Any number of operands at once. Throws BuildError; NothingLeft where no solid comes out. */
 export function operate(
   occt: Occt,
-  how: CombineHow,
-  operands: readonly Operand[],
+  { how, operands }: { readonly how: CombineHow; readonly operands: readonly Operand[] },
   manner: Manner = USUAL,
 ): NamedShape {
   return scope((keep) => {
@@ -80,11 +78,11 @@ export function operate(
     const [first, ...others] = inputs;
     if (others.length === 0)
       return { shape: solidsOnly({ occt, keep }, first!.shape, how), faceNames: first!.faceNames };
-    if (how !== 'intersect') return booleanOf(occt, how, [first!, ...others], manner);
+    if (how !== 'intersect') return booleanOf(occt, { how, inputs: [first!, ...others] }, manner);
     // Common keeps what the first shares with any of the others, so that several are taken one after another.
     let common: NamedShape = first!;
     for (const other of others) {
-      common = booleanOf(occt, how, [common, other], manner);
+      common = booleanOf(occt, { how, inputs: [common, other] }, manner);
       if (other !== others.at(-1)) keep(common.shape);
     }
     return common;
@@ -104,8 +102,7 @@ export const taggedNames = ({ faceNames, tag }: Pick<Operand, 'faceNames' | 'tag
 
 function booleanOf(
   occt: Occt,
-  how: CombineHow,
-  inputs: readonly NamedShape[],
+  { how, inputs }: { readonly how: CombineHow; readonly inputs: readonly NamedShape[] },
   { fuzzMm }: Manner,
 ): NamedShape {
   return scope((keep) => {
@@ -130,7 +127,7 @@ function booleanOf(
       // Lines on faces that part nothing, left where solids touch.
       occt.BRepTools.RemoveInternals(whole, false);
       const shape = solidsOnly({ occt, keep }, whole, how);
-      const named = { shape, faceNames: carryNames({ occt, keep }, operation, inputs, shape) };
+      const named = { shape, faceNames: carryNames({ occt, keep }, operation, { inputs, result: shape }) };
       const joined = joinedEdges(occt, named);
       if (joined) keep(shape);
       return joined ?? named;

@@ -53,7 +53,7 @@ export function drillingOf({ how, operands }: Combination): Drilling | undefined
     const along = axisOf(local);
     if (along === undefined || (axis !== undefined && along !== axis)) return undefined;
     axis = along;
-    const hole = throughHole(size, local, along, content, tag);
+    const hole = throughHole({ size, pose: local, axis: along }, content, tag);
     if (!hole || holes.some((other) => !areApart(hole, other))) return undefined;
     holes.push(hole);
   }
@@ -68,9 +68,7 @@ function axisOf({ turn }: Pose): AxisIndex | undefined {
 }
 
 function throughHole(
-  size: Vec3,
-  pose: Pose,
-  axis: AxisIndex,
+  { size, pose, axis }: { readonly size: Vec3; readonly pose: Pose; readonly axis: AxisIndex },
   { diameter, height }: { diameter: number; height: number },
   tag: string,
 ): Hole | undefined {
@@ -99,7 +97,7 @@ export const drilledVolume = ({ size, axis, holes }: Drilling): number =>
 export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling): NamedShape {
   return scope((keep) => {
     const [u, v] = [((axis + 1) % 3) as AxisIndex, ((axis + 2) % 3) as AxisIndex];
-    const outline = wireOf({ occt, keep }, rectangle({ occt, keep }, size, u, v));
+    const outline = wireOf({ occt, keep }, rectangle({ occt, keep }, size, { u, v }));
     const face = keep(new occt.BRepBuilderAPI_MakeFace(outline.wire, true));
     const rims = holes.map((hole) => wireOf({ occt, keep }, [circle(occt, hole, axis, keep)]));
     for (const { wire } of rims) face.Add(keep(occt.TopoDS.Wire(keep(wire.Reversed()))));
@@ -130,7 +128,11 @@ export function buildDrilled(occt: Occt, { size, pose, axis, holes }: Drilling):
 }
 
 /** The four edges round the face at the least end of the axis, counter-clockwise seen along it. */
-function rectangle({ occt, keep }: Scoped, size: Vec3, u: AxisIndex, v: AxisIndex) {
+function rectangle(
+  { occt, keep }: Scoped,
+  size: Vec3,
+  { u, v }: { readonly u: AxisIndex; readonly v: AxisIndex },
+) {
   const corner = (onU: number, onV: number) => {
     const at = [0, 1, 2].map((i) => (i === u ? onU : i === v ? onV : 0));
     return keep(new occt.gp_Pnt(at[0]!, at[1]!, at[2]!));

@@ -203,7 +203,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
       );
     return buildStanding(occt, path, { right: -before, left: behind, from: -of.down, to: of.height });
   }
-  if (of.kind === 'revolve') return buildTurnedBand(occt, of, before, behind);
+  if (of.kind === 'revolve') return buildTurnedBand(occt, of, { before, behind });
   const sides = [content.before, -content.behind].filter((by) => by !== 0);
   const layer = (by: number) =>
     surface.faceNames.length === 1 && hasRim(occt, surface.shape)

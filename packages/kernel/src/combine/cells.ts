@@ -54,7 +54,7 @@ export function byCells(
       if (kept.length === 0) throw emptyFault(content.how);
       const named = kept.map((cell) => {
         const shape = keep(copied(occt, cell, AT_ORIGIN));
-        return { shape, faceNames: carryNames({ occt, keep }, fuse, inputs, cell) };
+        return { shape, faceNames: carryNames({ occt, keep }, fuse, { inputs, result: cell }) };
       });
       return joinedCells(occt, named);
     } finally {
@@ -75,11 +75,10 @@ function joinedCells(occt: Occt, cells: readonly NamedShape[]): NamedShape {
 
 /** Undefined where their union loses volume, as it does where cells touch along a line. */
 function operateOnCells(occt: Occt, cells: readonly NamedShape[]): NamedShape | undefined {
-  const united = operate(
-    occt,
-    'union',
-    cells.map((cell) => ({ ...cell, tag: '', pose: AT_ORIGIN })),
-  );
+  const united = operate(occt, {
+    how: 'union',
+    operands: cells.map((cell) => ({ ...cell, tag: '', pose: AT_ORIGIN })),
+  });
   const volume = (shape: TopoDS_Shape) => plainVolumeOf(occt, shape);
   const whole = cells.reduce((sum, { shape }) => sum + volume(shape), 0);
   if (Math.abs(volume(united.shape) - whole) <= SAME_VOLUME * whole) return united;

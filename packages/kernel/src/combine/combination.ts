@@ -84,8 +84,8 @@ export function buildCombined(site: Site, content: CombineContent): Combined {
     return inOneGo(site, { ...content, operands }, parts);
   }
   return content.how === 'subtract'
-    ? lessWhatIsNear(site, { ...content, operands }, parts, boxes)
-    : byGroups(site, { ...content, operands }, parts, boxes);
+    ? lessWhatIsNear(site, { ...content, operands }, { parts, boxes })
+    : byGroups(site, { ...content, operands }, { parts, boxes });
 }
 
 /** Boxes farther apart than this (mm) have nothing to do with each other: ten times the kernel's tolerance. */
@@ -100,8 +100,7 @@ const areNear = (a: Box, b: Box): boolean =>
 function lessWhatIsNear(
   site: Site,
   content: CombineContent,
-  parts: readonly Part[],
-  boxes: readonly Box[],
+  { parts, boxes }: { readonly parts: readonly Part[]; readonly boxes: readonly Box[] },
 ): Combined {
   const isKept = boxes.map((box, i) => i === 0 || areNear(boxes[0]!, box));
   const far = parts.filter((_, i) => !isKept[i]);
@@ -126,8 +125,7 @@ const withoutEffect = ({ id }: Part): Notice => ({ what: 'without effect', opera
 function byGroups(
   site: Site,
   content: CombineContent,
-  parts: readonly Part[],
-  boxes: readonly Box[],
+  { parts, boxes }: { readonly parts: readonly Part[]; readonly boxes: readonly Box[] },
 ): Combined {
   const groups = groupsOf(boxes);
   if (groups.length === 1 && parts.length > 1) return inOneGo(site, content, parts);
@@ -292,7 +290,7 @@ class Attempts {
       if (!(failure instanceof BuildError)) throw failure;
       if (
         failure instanceof NothingLeft &&
-        isTrulyEmpty(this.site.facets, this.content.how, this.parts, this.field)
+        isTrulyEmpty(this.site.facets, { how: this.content.how, parts: this.parts }, this.field)
       )
         throw failure;
       return undefined;

@@ -46,7 +46,10 @@ const FAR = 4;
 
 /** In the order in which they are tried. */
 export const WAYS: readonly Way[] = [
-  { build: (context) => operate(context.occt, context.content.how, operandsOf(context, context.content)) },
+  {
+    build: (context) =>
+      operate(context.occt, { how: context.content.how, operands: operandsOf(context, context.content) }),
+  },
   // Early, since solids that merely touch are common, and nothing else helps them.
   { build: (context) => byCells(context, operandsOf(context, context.content)) },
   ...SEAM_TURNS.map((degrees): Way => ({ build: (context) => reseamed(context, degrees) })),
@@ -58,7 +61,11 @@ export const WAYS: readonly Way[] = [
     fuzzMm,
     told: `Surfaces nearer than ${fuzzMm.toFixed(6).replace(/0+$/, '')} mm were taken for one.`,
     build: (context) =>
-      operate(context.occt, context.content.how, operandsOf(context, context.content), { fuzzMm }),
+      operate(
+        context.occt,
+        { how: context.content.how, operands: operandsOf(context, context.content) },
+        { fuzzMm },
+      ),
   })),
 ];
 
@@ -71,7 +78,7 @@ function reseamed(context: WayContext, degrees: number): NamedShape | undefined 
   const operands = context.content.operands.map((operand, i) => withSeam(operand, degrees * (i + 1)));
   if (operands.every((operand, i) => operand === context.content.operands[i])) return undefined;
   const content = { ...context.content, operands };
-  return operate(context.occt, content.how, operandsOf(context, content));
+  return operate(context.occt, { how: content.how, operands: operandsOf(context, content) });
 }
 
 function withSeam(operand: OperandContent, degrees: number): OperandContent {
@@ -102,7 +109,7 @@ const turnedWithin = (pose: Pose, degrees: Vec3): Pose =>
 function inAnotherOrder(context: WayContext): NamedShape | undefined {
   const { how } = context.content;
   if (how === 'subtract') return undefined;
-  return operate(context.occt, how, operandsOf(context, context.content).reverse());
+  return operate(context.occt, { how, operands: operandsOf(context, context.content).reverse() });
 }
 
 function oneByOne(context: WayContext): NamedShape | undefined {
@@ -113,7 +120,7 @@ function oneByOne(context: WayContext): NamedShape | undefined {
   others.forEach((other, i) => {
     const before = whole;
     const pose = i === 0 ? first!.pose : AT_ORIGIN;
-    whole = operate(context.occt, how, [{ ...before, tag: '', pose }, other]);
+    whole = operate(context.occt, { how, operands: [{ ...before, tag: '', pose }, other] });
     if (i > 0) release(context.occt, before.shape);
   });
   return whole;
@@ -132,7 +139,7 @@ const turned = (degrees: Vec3): Pose => ({ turn: turnOfDegrees(degrees), shift: 
 function elsewhere(context: WayContext, there: Pose): NamedShape {
   const { occt, content } = context;
   const operands = operandsOf(context, content).map((one) => ({ ...one, pose: chain(there, one.pose) }));
-  const made = operate(occt, content.how, operands);
+  const made = operate(occt, { how: content.how, operands });
   try {
     return { ...made, shape: moved(occt, made.shape, inverse(there)) };
   } finally {

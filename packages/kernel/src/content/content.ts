@@ -162,7 +162,7 @@ function ownContent(document: KadrelDocument, part: Part, extra: Vec3 | undefine
   // The steps of a profile are edits of its curves, which are made already.
   return base.kind === 'profile'
     ? made
-    : steps.filter(isOn).reduce((of, step) => stepContent(document, part, of, step), made);
+    : steps.filter(isOn).reduce((of, step) => stepContent(document, part, { of, step }), made);
 }
 
 const isOn = ({ off }: RecipeStep) => !off;
@@ -190,7 +190,11 @@ function fromProfiles(document: KadrelDocument, part: Part, { of, step }: FromPr
   return { kind: 'embossed', of, frame, paths, regions, slant, depth: valueOf(depth) };
 }
 
-function stepContent(document: KadrelDocument, part: Part, of: Content, step: RecipeStep): Content {
+function stepContent(
+  document: KadrelDocument,
+  part: Part,
+  { of, step }: { readonly of: Content; readonly step: RecipeStep },
+): Content {
   switch (step.kind) {
     case 'emboss':
     case 'cutAlong':

@@ -71,24 +71,31 @@ interface Pair {
 /** mm, negative where they run into each other already; null when nothing is in the way. @param towards length 1 */
 export function contactWay(
   occt: Occt,
-  moving: readonly Body[],
-  fixed: readonly Body[],
+  { moving, fixed }: { readonly moving: readonly Body[]; readonly fixed: readonly Body[] },
   towards: Vec3,
 ): number | null {
   const chord = Math.max(...[...moving, ...fixed].map((body) => body.chord));
   const slack = SLACK_CHORDS * 2 * chord + SLACK_MM;
-  const pairs = facetPairs(occt, moving, fixed, towards, slack);
+  const pairs = facetPairs(occt, { moving, fixed }, { towards, slack });
   if (pairs.length === 0) return null;
   const first = Math.min(...pairs.map(({ way }) => way));
   let least: number | null = null;
   for (const pair of pairs.filter(({ way }) => way <= first + slack).sort((a, b) => a.way - b.way)) {
-    const exact = exactWay(occt, moving[pair.moving]!, fixed[pair.fixed]!, pair, towards, slack);
+    const exact = exactWay(
+      occt,
+      { moving: moving[pair.moving]!, fixed: fixed[pair.fixed]!, pair },
+      { towards, slack },
+    );
     if (exact !== null && (least === null || exact < least)) least = exact;
   }
   return least ?? first;
 }
 
-function facetsOf(occt: Occt, bodies: readonly Body[], towards: Vec3, ahead: 1 | -1): Facets {
+function facetsOf(
+  occt: Occt,
+  bodies: readonly Body[],
+  { towards, ahead }: { readonly towards: Vec3; readonly ahead: 1 | -1 },
+): Facets {
   const u = acrossTo(towards);
   const v = cross(towards, u);
   const [corners, ofBody, ofFace] = [[] as number[], [] as number[], [] as number[]];
@@ -116,13 +123,11 @@ function facetsOf(occt: Occt, bodies: readonly Body[], towards: Vec3, ahead: 1 |
 /** The pairs of faces that come first on facets, each with its way. */
 function facetPairs(
   occt: Occt,
-  moving: readonly Body[],
-  fixed: readonly Body[],
-  towards: Vec3,
-  slack: number,
+  { moving, fixed }: { readonly moving: readonly Body[]; readonly fixed: readonly Body[] },
+  { towards, slack }: { readonly towards: Vec3; readonly slack: number },
 ): Pair[] {
-  const front = facetsOf(occt, moving, towards, 1);
-  const back = facetsOf(occt, fixed, towards, -1);
+  const front = facetsOf(occt, moving, { towards, ahead: 1 });
+  const back = facetsOf(occt, fixed, { towards, ahead: -1 });
   const boxes = new Float64Array(back.bodies.length * 6);
   for (let t = 0; t < back.bodies.length; t++) {
     for (let axis = 0; axis < 3; axis++) {
@@ -189,16 +194,13 @@ const MOST_STEPS = 60;
 /** The way between two faces on their true surfaces. */
 function exactWay(
   occt: Occt,
-  moving: Body,
-  fixed: Body,
-  pair: Pair,
-  towards: Vec3,
-  slack: number,
+  { moving, fixed, pair }: { readonly moving: Body; readonly fixed: Body; readonly pair: Pair },
+  { towards, slack }: { readonly towards: Vec3; readonly slack: number },
 ): number | null {
   return scope((keep) => {
     const a = worldFace(occt, moving, pair.movingFace, keep);
     const b = worldFace(occt, fixed, pair.fixedFace, keep);
-    const flat = flatWay({ occt, keep }, a, b, towards);
+    const flat = flatWay({ occt, keep }, { a, b }, towards);
     if (flat !== undefined) return flat;
     const round = ballContact({ occt, keep }, [a, b], towards);
     // A formula knows nothing of where faces end.
@@ -283,14 +285,18 @@ function ballIn(
   const ball = keep(surface.Sphere());
   const at = keep(ball.Location());
   const centre: Vec3 = [at.X(), at.Y(), at.Z()];
-  const { point, along, across } = firstDerivatives(surface, surface.FirstUParameter(), 0, keep);
+  const { point, along, across } = firstDerivatives(surface, { u: surface.FirstUParameter(), v: 0 }, keep);
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   if (turned * dot(cross(along, across), subtract(point, centre)) < 0) return undefined;
   return { centre: carry(pose, centre), radius: ball.Radius() };
 }
 
 /** For two parallel planes: by their equations. */
-function flatWay({ occt, keep }: Scoped, a: PlacedFace, b: PlacedFace, towards: Vec3): number | undefined {
+function flatWay(
+  { occt, keep }: Scoped,
+  { a, b }: { readonly a: PlacedFace; readonly b: PlacedFace },
+  towards: Vec3,
+): number | undefined {
   const [p, q] = [planeIn({ occt, keep }, a), planeIn({ occt, keep }, b)];
   if (!p || !q) return undefined;
   const across = cross(p.normal, q.normal);

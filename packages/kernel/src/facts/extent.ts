@@ -126,8 +126,8 @@ function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits
   const isTrue = kind === 'GeomAbs_Line' || kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse';
   // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
   const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf({ occt, keep }, faces));
-  if (kind === 'GeomAbs_Circle') reachOfConic(keep(curve.Circle()), curve, limits, keep);
-  else if (kind === 'GeomAbs_Ellipse') reachOfConic(keep(curve.Ellipse()), curve, limits, keep);
+  if (kind === 'GeomAbs_Circle') reachOfConic({ conic: keep(curve.Circle()), curve }, limits, keep);
+  else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
   else if (kind !== 'GeomAbs_Line' && !(HAS_POLES.has(kind) && limits.enclose(occt, edge)))
     reachOfFreeCurve(curve, limits, settle, keep);
 }
@@ -138,7 +138,11 @@ const footsOf = ({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): Surface
 type Conic = ReturnType<Curve['Circle']> | ReturnType<Curve['Ellipse']>;
 
 /** c + a·cos t + b·sin t reaches farthest along d where tan t = b·d / a·d. */
-function reachOfConic(conic: Conic, curve: Curve, limits: Limits, keep: Keep): void {
+function reachOfConic(
+  { conic, curve }: { readonly conic: Conic; readonly curve: Curve },
+  limits: Limits,
+  keep: Keep,
+): void {
   const axes = keep(conic.Position());
   const [major, minor] =
     'Radius' in conic ? [conic.Radius(), conic.Radius()] : [conic.MajorRadius(), conic.MinorRadius()];

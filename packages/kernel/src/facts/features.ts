@@ -90,7 +90,12 @@ function addEdges(occt: Occt, edges: readonly EdgeEntry[], { faceNames, lists, k
       drawn.add(hashOf(occt, entry.edge));
       continue;
     }
-    const closed = addEdge(occt, entry, seam, entry.name ?? meetingName(entry.faces, faceNames), lists);
+    const closed = addEdge(
+      occt,
+      entry,
+      { seam, name: entry.name ?? meetingName(entry.faces, faceNames) },
+      lists,
+    );
     if (!seam) drawn.add(hashOf(occt, entry.edge));
     for (const vertex of occurrences({ occt, keep }, entry.edge, 'TopAbs_VERTEX')) {
       const corner = met.ensure(vertex, () => {
@@ -125,7 +130,7 @@ export function featuresOf(
   return scope((keep) => {
     const lists = new FeatureLists();
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    faces.forEach((face, i) => addFace(occt, face, faceNames[i]!, lists));
+    faces.forEach((face, i) => addFace(occt, face, { name: faceNames[i]!, lists }));
     const loose = edgeNames ? uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE') : [];
     const edges = [
       ...edgesOf({ occt, keep }, faces),
@@ -142,7 +147,10 @@ export function featuresOf(
     );
     const { corners, drawn } = addEdges(occt, edges, { faceNames, lists, keep });
     addCorners(occt, corners, { faceNames, lists, keep });
-    const edgesDrawn = outlineShape(occt, shape, mesh.chordMm, (hash) => drawn.has(hash));
+    const edgesDrawn = outlineShape(occt, shape, {
+      chordMm: mesh.chordMm,
+      isDrawn: (hash) => drawn.has(hash),
+    });
     const outline = ruled ? Float32Array.from([...edgesDrawn, ...ruled]) : edgesDrawn;
     return {
       ...lists.packed(),
@@ -249,7 +257,12 @@ function edgesOf({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): EdgeEn
 }
 
 /** Adds what an edge offers, unless it is the seam of a round face. Returns whether it closes on itself. */
-function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, lists: FeatureLists): boolean {
+function addEdge(
+  occt: Occt,
+  { edge }: EdgeEntry,
+  { seam, name }: { readonly seam: boolean; readonly name: string },
+  lists: FeatureLists,
+): boolean {
   return scope((keep) => {
     const curve = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
     const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
@@ -267,7 +280,11 @@ function addEdge(occt: Occt, { edge }: EdgeEntry, seam: boolean, name: string, l
       lists.curve(CURVE_LINE, [...start, ...end], name);
       lists.point('midpoint', [0, 1, 2].map((i) => (start[i]! + end[i]!) / 2) as unknown as Vec3, name);
     } else if (type === 'GeomAbs_Circle' || type === 'GeomAbs_Ellipse')
-      addRound(curve, type === 'GeomAbs_Circle', { first, last, closed, at }, name, lists);
+      addRound(
+        curve,
+        { isCircle: type === 'GeomAbs_Circle', range: { first, last, closed, at } },
+        { name, lists },
+      );
     else {
       const from = lists.polyline.length / 3;
       const { freePoints } = lists;
@@ -301,10 +318,14 @@ type CurveAdaptor = InstanceType<Occt['BRepAdaptor_Curve']>;
 /** A circle or an ellipse, with its centre and its quadrants in its own axes. */
 function addRound(
   curve: CurveAdaptor,
-  isCircle: boolean,
-  range: { first: number; last: number; closed: boolean; at: (p: number) => Vec3 },
-  name: string,
-  lists: FeatureLists,
+  {
+    isCircle,
+    range,
+  }: {
+    readonly isCircle: boolean;
+    readonly range: { first: number; last: number; closed: boolean; at: (p: number) => Vec3 };
+  },
+  { name, lists }: { readonly name: string; readonly lists: FeatureLists },
 ): void {
   scope((keep) => {
     const round = isCircle ? keep(curve.Circle()) : keep(curve.Ellipse());
@@ -339,7 +360,11 @@ function addRound(
 /** Angles (radians) this near to the end of an arc are on it. */
 const ANGLE_SLACK = 1e-9;
 
-function addFace(occt: Occt, shape: TopoDS_Shape, name: string, lists: FeatureLists): void {
+function addFace(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  { name, lists }: { readonly name: string; readonly lists: FeatureLists },
+): void {
   scope((keep) => {
     const face = keep(occt.TopoDS.Face(shape));
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));

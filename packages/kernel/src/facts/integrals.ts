@@ -165,7 +165,7 @@ function byBorder(
   const kind = surface.GetType() as unknown as string;
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const vector = vectorArea(border);
-  if (kind === 'GeomAbs_Cone') return coneByBorder(surface, vector, turned, keep);
+  if (kind === 'GeomAbs_Cone') return coneByBorder(surface, { vector, turned }, keep);
   if (kind === 'GeomAbs_Torus') return ringByBorder({ occt, keep }, face, vector);
   const isBall = kind === 'GeomAbs_Sphere';
   const round = isBall ? keep(surface.Sphere()) : keep(surface.Cylinder());
@@ -251,7 +251,7 @@ function outwardSign(
     (surface.FirstUParameter() + surface.LastUParameter()) / 2,
     (surface.FirstVParameter() + surface.LastVParameter()) / 2,
   ];
-  const { point, along, across } = firstDerivatives(surface, u, v, keep);
+  const { point, along, across } = firstDerivatives(surface, { u, v }, keep);
   const arm = subtract(point, centre);
   const out = axis ? subtract(arm, scale(axis, dot(arm, axis))) : arm;
   return dot(cross(along, across), out) > 0 ? 1 : -1;
@@ -280,7 +280,7 @@ function ringByBorder({ occt, keep }: Scoped, face: TopoDS_Face, vector: Vec3): 
     }
   }
   // The way out of the tube, where it is widest.
-  const { point, along, across } = firstDerivatives(surface, surface.FirstUParameter(), 0, keep);
+  const { point, along, across } = firstDerivatives(surface, { u: surface.FirstUParameter(), v: 0 }, keep);
   const arm = subtract(point, centre);
   const outward =
     dot(cross(along, across), subtract(arm, scale(axis, dot(arm, axis)))) > 0 ? turned : -turned;
@@ -300,17 +300,24 @@ interface Flat {
   delete(): void;
 }
 
-function coneByBorder(surface: Surface, vector: Vec3, turned: number, keep: Keep): Omit<Share, 'moment'> {
+function coneByBorder(
+  surface: Surface,
+  { vector, turned }: { readonly vector: Vec3; readonly turned: number },
+  keep: Keep,
+): Omit<Share, 'moment'> {
   const u = surface.FirstUParameter();
   const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
-  const [near, far] = [firstDerivatives(surface, u, v0, keep), firstDerivatives(surface, u, v1, keep)];
+  const [near, far] = [
+    firstDerivatives(surface, { u, v: v0 }, keep),
+    firstDerivatives(surface, { u, v: v1 }, keep),
+  ];
   // The length of the derivative round the axis is the radius there, which grows evenly along a straight side.
   const side = near.across;
   const radiusAt = (one: typeof near) => dot(one.along, unit(far.along)) || dot(one.along, unit(near.along));
   const [r0, r1] = [radiusAt(near), radiusAt(far)];
   const tip = add(near.point, scale(side, (-r0 * (v1 - v0)) / (r1 - r0)));
-  const middle = firstDerivatives(surface, u, (v0 + v1) / 2, keep);
-  const opposite = firstDerivatives(surface, u + Math.PI, (v0 + v1) / 2, keep);
+  const middle = firstDerivatives(surface, { u, v: (v0 + v1) / 2 }, keep);
+  const opposite = firstDerivatives(surface, { u: u + Math.PI, v: (v0 + v1) / 2 }, keep);
   const axis = unit(add(middle.across, opposite.across));
   const slope = dot(scale(unit(cross(middle.along, middle.across)), turned), axis);
   return { area: dot(vector, axis) / slope, volume: dot(tip, vector) / 3 };
@@ -319,7 +326,7 @@ function coneByBorder(surface: Surface, vector: Vec3, turned: number, keep: Keep
 /** A flat face by its border: ½∮(x dy − y dx), ½∮x² dy and −½∮y² dx in axes of its own. Source: Green's theorem. */
 function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
   const normal = scale(unit(cross(along, across)), turned);
   const x = unit(along);
@@ -408,7 +415,7 @@ function ofRuled({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   for (const [u, wide] of nodesIn(surface.FirstUParameter(), surface.LastUParameter()))
     scope((inner) => {
       for (const [v, tall] of straight) {
-        const { point, along, across } = firstDerivatives(surface, u, v, inner);
+        const { point, along, across } = firstDerivatives(surface, { u, v }, inner);
         const normal = scale(cross(along, across), turned * wide * tall);
         area += Math.hypot(...normal);
         const share = dot(point, normal) / 3;

@@ -180,8 +180,7 @@ function meshFaces(occt: Occt, { shape, faces, indices }: Meshed, { chordMm, tur
 export function outlineShape(
   occt: Occt,
   shape: TopoDS_Shape,
-  chordMm: number,
-  isDrawn: (edgeHash: number) => boolean,
+  { chordMm, isDrawn }: { readonly chordMm: number; readonly isDrawn: (edgeHash: number) => boolean },
 ): Float32Array {
   const pieces = [...piecesOfEdges(occt, shape, { chordMm, turnRad: FACET_TURN_RAD })];
   return concatenated(

@@ -114,7 +114,7 @@ function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): 
     if (chosen.length === 0) return [];
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     if (isFlat) {
-      const plane = firstDerivatives(surface, 0, 0, keep);
+      const plane = firstDerivatives(surface, { u: 0, v: 0 }, keep);
       return chosen.map((t) => onPlane(plane, middle(t), turned));
     }
     if (axis) return chosen.map((t) => onCylinder(axis, middle(t), turned));
@@ -128,7 +128,7 @@ function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): 
         corners.reduce((sum, uv) => sum + uv.X(), 0) / 3,
         corners.reduce((sum, uv) => sum + uv.Y(), 0) / 3,
       ];
-      const { point, along, across } = firstDerivatives(surface, u, v, keep);
+      const { point, along, across } = firstDerivatives(surface, { u, v }, keep);
       const normal = unit(cross(along, across));
       // At a pole the surface has no normal by its derivatives.
       return normal.every((n) => n === 0 || Number.isNaN(n))

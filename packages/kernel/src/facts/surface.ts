@@ -22,7 +22,11 @@ export const isLine = (curve: InstanceType<Occt['BRepAdaptor_Curve']>): boolean 
   (curve.GetType() as unknown as string) === 'GeomAbs_Line';
 
 /** A point of a surface, and its derivatives by both parameters. */
-export function firstDerivatives(surface: Surface, u: number, v: number, keep: Keep): Derivatives {
+export function firstDerivatives(
+  surface: Surface,
+  { u, v }: { readonly u: number; readonly v: number },
+  keep: Keep,
+): Derivatives {
   const { Point, D1U, D1V } = surface.EvalD1(u, v) as unknown as Record<'Point' | 'D1U' | 'D1V', Coordinates>;
   return { point: read(Point, keep), along: read(D1U, keep), across: read(D1V, keep) };
 }
@@ -40,8 +44,8 @@ export interface RoundAxis {
 /** By two points across the axis from each other. @returns undefined for all but cylinders */
 export function roundAxis(surface: Surface, keep: Keep): RoundAxis | undefined {
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Cylinder') return undefined;
-  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
-  const facing = firstDerivatives(surface, Math.PI, 0, keep).point;
+  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
+  const facing = firstDerivatives(surface, { u: Math.PI, v: 0 }, keep).point;
   const out = scale(subtract(point, facing), 0.5);
   return {
     origin: scale(add(point, facing), 0.5),
@@ -65,7 +69,7 @@ export const outwardOf = (occt: Occt, face: TopoDS_Face): Vec3 => {
 export function outwardAt(occt: Occt, face: TopoDS_Face, [u, v]: readonly [number, number]): Vec3 {
   return scope((keep) => {
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    const { along, across } = firstDerivatives(surface, u, v, keep);
+    const { along, across } = firstDerivatives(surface, { u, v }, keep);
     const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
     return scale(unit(cross(along, across)), isReversed ? -1 : 1);
   });

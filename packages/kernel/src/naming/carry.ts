@@ -12,8 +12,7 @@ interface WithHistory {
 export function carryNames(
   { occt, keep }: Scoped,
   operation: WithHistory,
-  inputs: readonly NamedShape[],
-  result: TopoDS_Shape,
+  { inputs, result }: { readonly inputs: readonly NamedShape[]; readonly result: TopoDS_Shape },
 ): string[] {
   const faces = uniqueShapes({ occt, keep }, result, 'TopAbs_FACE');
   const names = new ShapeMap<Set<string>>(occt);

@@ -73,9 +73,9 @@ function curvesOf(occt: Occt, edge: TopoDS_Shape): Curve[] {
       case 'GeomAbs_Line':
         return [{ kind: 'line', from: at(first), to: at(last) }];
       case 'GeomAbs_Circle':
-        return [arcOf(adaptor, first, last, keep)];
+        return [arcOf(adaptor, { first, last }, keep)];
       case 'GeomAbs_Ellipse':
-        return [ellipseOf(adaptor, first, last, keep)];
+        return [ellipseOf(adaptor, { first, last }, keep)];
       default: {
         const free = curvesAlong((part) => at(first + (last - first) * part), FREE_MM);
         if (free) return free;
@@ -84,7 +84,7 @@ function curvesOf(occt: Occt, edge: TopoDS_Shape): Curve[] {
         );
         const isClosed =
           Math.hypot(points[0]![0] - points.at(-1)![0], points[0]![1] - points.at(-1)![1]) < 1e-7;
-        return throughPoints(isClosed ? points.slice(0, -1) : points, isClosed);
+        return throughPoints({ points: isClosed ? points.slice(0, -1) : points, closed: isClosed });
       }
     }
   });
@@ -115,7 +115,11 @@ function roundOf(position: ReturnType<ReturnType<Adaptor['Circle']>['Position']>
   return { centre: [clean(at.X()), clean(at.Y())], along: [x.X(), x.Y()], way: z.Z() > 0 ? 1 : -1 };
 }
 
-function arcOf(adaptor: Adaptor, first: number, last: number, keep: Keep): Curve {
+function arcOf(
+  adaptor: Adaptor,
+  { first, last }: { readonly first: number; readonly last: number },
+  keep: Keep,
+): Curve {
   const round = keep(adaptor.Circle());
   const { centre, along, way } = roundOf(keep(round.Position()), keep);
   const radius = clean(round.Radius());
@@ -125,7 +129,11 @@ function arcOf(adaptor: Adaptor, first: number, last: number, keep: Keep): Curve
   return { kind: 'arc', centre, radius, first: start, sweep: way * sweep };
 }
 
-function ellipseOf(adaptor: Adaptor, first: number, last: number, keep: Keep): Curve {
+function ellipseOf(
+  adaptor: Adaptor,
+  { first, last }: { readonly first: number; readonly last: number },
+  keep: Keep,
+): Curve {
   const round = keep(adaptor.Ellipse());
   const { centre, along, way } = roundOf(keep(round.Position()), keep);
   const [a, b] = [round.MajorRadius(), round.MinorRadius()];

@@ -28,7 +28,10 @@ export function edgeOf({ occt, keep }: Scoped, curve: Curve): Edge {
     case 'line':
       return made(keep(new occt.BRepBuilderAPI_MakeEdge(point(curve.from), point(curve.to))), keep);
     case 'arc': {
-      const frame = roundFrame({ occt, keep }, curve.centre, [1, 0], curve.sweep > 0);
+      const frame = roundFrame({ occt, keep }, curve.centre, {
+        along: [1, 0],
+        isCounterClockwise: curve.sweep > 0,
+      });
       const round = keep(new occt.gp_Circ(frame, curve.radius));
       if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
       const [from, to] = parameters(curve);
@@ -36,7 +39,10 @@ export function edgeOf({ occt, keep }: Scoped, curve: Curve): Edge {
     }
     case 'ellipse': {
       const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
-      const frame = roundFrame({ occt, keep }, curve.centre, curve.x, isLeft === curve.sweep > 0);
+      const frame = roundFrame({ occt, keep }, curve.centre, {
+        along: curve.x,
+        isCounterClockwise: isLeft === curve.sweep > 0,
+      });
       const round = keep(new occt.gp_Elips(frame, Math.hypot(...curve.x), Math.hypot(...curve.y)));
       if (Math.abs(curve.sweep) >= 360) return made(keep(new occt.BRepBuilderAPI_MakeEdge(round)), keep);
       const [from, to] = parameters(curve);
@@ -51,7 +57,11 @@ export function edgeOf({ occt, keep }: Scoped, curve: Curve): Edge {
 }
 
 /** A frame whose parameter runs the way the curve does: turned over for a curve that runs clockwise. */
-function roundFrame({ occt, keep }: Scoped, [x, y]: Vec2, along: Vec2, isCounterClockwise: boolean) {
+function roundFrame(
+  { occt, keep }: Scoped,
+  [x, y]: Vec2,
+  { along, isCounterClockwise }: { readonly along: Vec2; readonly isCounterClockwise: boolean },
+) {
   return keep(
     new occt.gp_Ax2(
       keep(new occt.gp_Pnt(x, y, 0)),

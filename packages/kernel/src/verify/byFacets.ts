@@ -23,7 +23,7 @@ export function besideFacets(cache: FacetCache, claim: Claim): Fault | undefined
   const placed = parts.map(placedFacets);
   if (placed.some((one) => one === undefined)) return undefined;
   const all = placed.map((one) => one!);
-  const { expected, error } = byFacets(cache, how, parts, all);
+  const { expected, error } = byFacets(cache, { how, parts }, all);
   const slack = SAME_VOLUME * Math.max(...parts.map((part) => part.measures.volume));
   return Math.abs(measures.volume - expected) <= error + slack ? undefined : { what: 'facets', places: [] };
 }
@@ -37,7 +37,11 @@ function placedFacets(part: Part): readonly [Facets, Pose] | undefined {
 type Placed = readonly (readonly [Facets, Pose])[];
 
 /** Only what operands have in common is reckoned by facets, where that settles the whole: it is small, and so is its error. */
-function byFacets(cache: FacetCache, how: CombineHow, parts: readonly Part[], placed: Placed) {
+function byFacets(
+  cache: FacetCache,
+  { how, parts }: { readonly how: CombineHow; readonly parts: readonly Part[] },
+  placed: Placed,
+) {
   const volumes = parts.map((part) => part.measures.volume);
   const common = (solids: Placed): number => volumeOf(cache, 'intersect', solids);
   const error = how === 'subtract' ? errorOfCuts(parts, placed) : errorIn(parts, placed);
@@ -107,8 +111,7 @@ function errorIn(parts: readonly Part[], placed: Placed): number {
 /** Whether what came out empty is empty: no point just below an operand's face lies within, nor do facets find a volume. */
 export function isTrulyEmpty(
   cache: FacetCache,
-  how: CombineHow,
-  parts: readonly Part[],
+  { how, parts }: { readonly how: CombineHow; readonly parts: readonly Part[] },
   field: Field | undefined,
 ): boolean {
   if (field && placedSamples(parts).some((sample) => [-1, 1].some((way) => isWithin(field, sample, way))))
@@ -116,7 +119,7 @@ export function isTrulyEmpty(
   const placed = parts.map(placedFacets);
   if (placed.some((one) => one === undefined)) return true;
   const all = placed.map((one) => one!);
-  const { expected, error } = byFacets(cache, how, parts, all);
+  const { expected, error } = byFacets(cache, { how, parts }, all);
   return expected <= error + SAME_VOLUME * Math.max(...parts.map((part) => part.measures.volume));
 }
 

@@ -58,7 +58,7 @@ export function Parts() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [only, scrollToIndex]);
 
-  const setOpened = (id: ItemId, isOpen: boolean) => {
+  const setOpened = (id: ItemId, { isOpen }: { readonly isOpen: boolean }) => {
     const next = new Set(open);
     if (isOpen) next.add(id);
     else next.delete(id);
@@ -94,14 +94,14 @@ export function Parts() {
     if (event.altKey) {
       const sent = sentBy(document, row.part, event.key);
       if (!sent) return;
-      if (sent.place === 'into') setOpened(sent.over.id, true);
+      if (sent.place === 'into') setOpened(sent.over.id, { isOpen: true });
       void session.say('arrange', arrangement(document, carried(row.part.id), sent.over, sent.place));
     } else if (event.key === 'ArrowDown') go(index + 1);
     else if (event.key === 'ArrowUp') go(index - 1);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(rows.length - 1);
-    else if (event.key === 'ArrowRight' && row.open === false) setOpened(row.part.id, true);
-    else if (event.key === 'ArrowLeft' && row.open) setOpened(row.part.id, false);
+    else if (event.key === 'ArrowRight' && row.open === false) setOpened(row.part.id, { isOpen: true });
+    else if (event.key === 'ArrowLeft' && row.open) setOpened(row.part.id, { isOpen: false });
     else if ((event.key === 'Enter' && !event.ctrlKey && !event.shiftKey) || event.key === ' ')
       choose(row.part.id, event);
     else if (event.key === 'F2' && selection.length > 1) session.start('number');
@@ -121,7 +121,7 @@ export function Parts() {
     const target = drop && document.items[drop.over];
     setDrop(null);
     if (!target) return;
-    if (drop.place === 'into') setOpened(target.id, true);
+    if (drop.place === 'into') setOpened(target.id, { isOpen: true });
     void session.say('arrange', arrangement(document, carried(String(active.id)), target, drop.place));
   };
 
@@ -179,7 +179,7 @@ export function Parts() {
                       style={{ position: 'absolute', top: start }}
                       onFocus={() => setAt(part.id)}
                       choose={(event) => choose(part.id, event)}
-                      setOpened={(isOpen) => setOpened(part.id, isOpen)}
+                      setOpened={(isOpen) => setOpened(part.id, { isOpen })}
                       setRenaming={(isOn) => setRenaming(isOn ? part.id : null)}
                     />
                   );

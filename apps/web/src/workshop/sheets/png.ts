@@ -73,5 +73,5 @@ function paint(
   context.lineWidth = wide;
   context.setLineDash(dashes.map((n) => n * wide));
   const curves = mark.curves.map((curve) => carryCurve(down, curve));
-  context.stroke(new Path2D(pathText(curves, mark.closed)));
+  context.stroke(new Path2D(pathText({ curves, closed: mark.closed })));
 }

@@ -52,7 +52,7 @@ export const blend = declareVerb({
     });
     const pair = chosenEnds(ends, near[0], near[1]);
     if (!pair) return refuse('ends', 'A blend needs two free ends: these profiles have fewer.', 'profiles');
-    const curve = blended(...pair, how === 'curvature');
+    const curve = blended(...pair, how);
     return drawPaths(draft, context, {
       name: as ?? 'Blend',
       paths: [{ closed: false, curves: [curve] }],
@@ -93,9 +93,9 @@ const HANDLE = 0.4;
  * Source: ends of a Bézier curve of degree n, e.g. Farin, Curves and Surfaces for CAGD: b′ = n·(p1 − p0), and the bend is
  * (n − 1)/n times the distance of p2 from the tangent over the square of that of p1 from p0; from memory.
  */
-export function blended(a: End, b: End, hasBend: boolean): Curve {
+export function blended(a: End, b: End, how: string): Curve {
   const handle = HANDLE * distance2(a.at, b.at);
-  if (!hasBend) {
+  if (how !== 'curvature') {
     const points = [a.at, add2(a.at, scale2(a.way, handle)), add2(b.at, scale2(b.way, handle)), b.at];
     return { kind: 'bezier', points };
   }

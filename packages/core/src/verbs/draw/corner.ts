@@ -28,16 +28,14 @@ export const corner = declareVerb({
     const near = at && inProfile(draft, profile, at);
     const found = near && nearestCorner(cornersOf(pathsOf(draft, profile)), near);
     if (near && !found) return refuse('no-corner', 'The profile has no corners.', 'profile');
-    return addEdit(
-      draft,
-      profile,
-      {
+    return addEdit(draft, profile, {
+      edit: {
         kind: 'corner',
         where: near && found ? { near: [...found.at], between: [...found.between] } : 'all',
         how: how === 'bevel' ? 'bevel' : 'round',
         size,
       },
-      'size',
-    );
+      blank: 'size',
+    });
   },
 });

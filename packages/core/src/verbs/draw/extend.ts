@@ -18,6 +18,9 @@ export const extend = declareVerb({
     const fault = requireProfiles(draft, [profile, ...(to ?? [])], 'profile');
     if (fault) return fault;
     const near = inProfile(draft, profile, at);
-    return addEdit(draft, profile, { kind: 'extend', near, profiles: besides(profile, to) }, 'to');
+    return addEdit(draft, profile, {
+      edit: { kind: 'extend', near, profiles: besides(profile, to) },
+      blank: 'to',
+    });
   },
 });

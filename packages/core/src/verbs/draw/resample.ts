@@ -30,12 +30,10 @@ export const resample = declareVerb({
       return refuse('count', 'Points: a whole number from 2 to 5000.', 'count');
     for (const id of profiles) {
       const by = tolerance === undefined ? { count: count! } : { tolerance };
-      const done = addEdit(
-        draft,
-        id,
-        { kind: 'resample', by, as: drawn === 'lines' ? 'lines' : 'curve' },
-        tolerance === undefined ? 'count' : 'tolerance',
-      );
+      const done = addEdit(draft, id, {
+        edit: { kind: 'resample', by, as: drawn === 'lines' ? 'lines' : 'curve' },
+        blank: tolerance === undefined ? 'count' : 'tolerance',
+      });
       if ('refused' in done) return done;
     }
     return { select: profiles };

@@ -19,7 +19,7 @@ export const reverse = declareVerb({
       // Twice round is not at all.
       if (steps.at(-1)?.kind === 'reverse') steps.pop();
       else {
-        const done = addEdit(draft, id, { kind: 'reverse' }, 'profiles');
+        const done = addEdit(draft, id, { edit: { kind: 'reverse' }, blank: 'profiles' });
         if ('refused' in done) return done;
       }
     }

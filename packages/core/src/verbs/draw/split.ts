@@ -13,6 +13,9 @@ export const split = declareVerb({
   apply(draft, { profile, at }) {
     const fault = requireProfiles(draft, [profile], 'profile');
     if (fault) return fault;
-    return addEdit(draft, profile, { kind: 'split', near: inProfile(draft, profile, at) }, 'at');
+    return addEdit(draft, profile, {
+      edit: { kind: 'split', near: inProfile(draft, profile, at) },
+      blank: 'at',
+    });
   },
 });

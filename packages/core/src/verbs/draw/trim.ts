@@ -18,6 +18,9 @@ export const trim = declareVerb({
     const fault = requireProfiles(draft, [profile, ...(by ?? [])], 'profile');
     if (fault) return fault;
     const near = inProfile(draft, profile, at);
-    return addEdit(draft, profile, { kind: 'trim', near, profiles: besides(profile, by) }, 'at');
+    return addEdit(draft, profile, {
+      edit: { kind: 'trim', near, profiles: besides(profile, by) },
+      blank: 'at',
+    });
   },
 });

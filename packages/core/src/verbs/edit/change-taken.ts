@@ -40,7 +40,7 @@ export const changeTaken = declareVerb({
       size: size ?? keptSize,
       follows: follow === undefined ? taken!.follows === true : follow === 'follows',
     };
-    const fault = remake(draft, id, { part, taking }, () => context.newId());
+    const fault = remake({ draft, newId: () => context.newId() }, id, { part, taking });
     return fault === undefined ? { select: [id] } : refuse('rack-part', fault, values ? 'values' : 'size');
   },
 });

@@ -26,7 +26,7 @@ export const updateTaken = declareVerb({
       if (part?.id !== to.id)
         return refuse('not-taken', `${item.name} was not taken from ${to.name}.`, 'parts');
       const taking = takingAnew(item.taken!, to);
-      const fault = remake(draft, id, { part: to, taking }, () => context.newId());
+      const fault = remake({ draft, newId: () => context.newId() }, id, { part: to, taking });
       if (fault !== undefined) return refuse('rack-part', fault, 'to');
     }
     return { select: parts };

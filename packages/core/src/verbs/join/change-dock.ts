@@ -54,7 +54,7 @@ export const changeDock = declareVerb({
       ({ name, id }) => name === values.dock || id === values.dock,
     );
     if (!dock) return refuse('unknown-dock', `${part.name} has no dock named ${values.dock}.`, 'dock');
-    const fault = changeLook(part, dock, values, context);
+    const fault = changeLook({ part, dock }, values, context);
     if (fault) return fault;
     const stands = context.docksOn(part.id).find(({ end }) => end.of === part.id && end.dock === dock.id);
     const world = worldFromPart(draft, part.id);
@@ -71,7 +71,11 @@ export const changeDock = declareVerb({
 
 type ChangeValues = Values<(typeof changeDock)['blanks']>;
 
-function changeLook(part: Part, dock: Dock, values: ChangeValues, context: VerbContext): Refusal | undefined {
+function changeLook(
+  { part, dock }: { readonly part: Part; readonly dock: Dock },
+  values: ChangeValues,
+  context: VerbContext,
+): Refusal | undefined {
   const { called, kind, role, size } = values;
   if (called !== undefined && called !== dock.name) {
     if (Object.values(part.docks ?? {}).some(({ name }) => name === called))

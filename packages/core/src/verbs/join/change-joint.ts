@@ -56,7 +56,10 @@ function stoodAnew(draft: KadrelDocument, joint: Joint, context: VerbContext): I
   const { moved, onto } = ends;
   const locked = lockedRefusal(draft, [moved.part]);
   if (locked) return { ...locked, blank: 'joint' };
-  standDock(draft, draft.items[moved.part]!, moved.pose, wantedPose(onto.pose, numbersOf(joint)));
+  standDock(draft, draft.items[moved.part]!, {
+    from: moved.pose,
+    to: wantedPose(onto.pose, numbersOf(joint)),
+  });
   return moved.part;
 }
 

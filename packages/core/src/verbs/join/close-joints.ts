@@ -75,7 +75,10 @@ function fromTheGround(ends: readonly Ends[]): Ends[] {
 function closed(draft: KadrelDocument, ends: readonly Ends[]): ItemId[] {
   return ends.map(({ joint, moved, onto }) => {
     const part = draft.items[moved.place.part]!;
-    standDock(draft, part, poseNow(draft, moved), wantedPose(poseNow(draft, onto), numbersOf(joint)));
+    standDock(draft, part, {
+      from: poseNow(draft, moved),
+      to: wantedPose(poseNow(draft, onto), numbersOf(joint)),
+    });
     return part.id;
   });
 }

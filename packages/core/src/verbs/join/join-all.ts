@@ -132,7 +132,7 @@ function joinPairs({ draft, context }: Drafting, pairs: readonly Pair[], values:
       go === 'each' ? mover.part : (go === 'linked' ? linkPart : copyPart)(draft, mover.part, context);
     if (go !== 'each') draft.items[carrier]!.locked = false;
     const from = poseNow(draft, owns.get(mover)!, carrier);
-    standDock(draft, draft.items[carrier]!, from, wantedPose(goal.pose, numbers));
+    standDock(draft, draft.items[carrier]!, { from, to: wantedPose(goal.pose, numbers) });
     const moved = endOnCopy(draft, mover, carrier);
     addJoint(draft, { moved, onto: goal.end, turn, tilt: [0, 0], offset, isHeld: held === 'held' }, context);
     return carrier;

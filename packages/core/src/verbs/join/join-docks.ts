@@ -112,7 +112,7 @@ function joined({ draft, context }: Drafting, { moved, onto }: Pair, values: Joi
   const goal = by === 'direction' ? { turn: wanted.turn, shift: moved.pose.shift } : wanted;
   if (moves !== 'nothing') {
     const before = worldFromPart(draft, carrier);
-    standDock(draft, draft.items[carrier]!, moved.pose, goal);
+    standDock(draft, draft.items[carrier]!, { from: moved.pose, to: goal });
     const motion = chain(worldFromPart(draft, carrier), inverse(before));
     for (const id of withoutNested(draft, values.with ?? []))
       if (id !== carrier) placePart(draft, draft.items[id]!, chain(motion, worldFromPart(draft, id)));

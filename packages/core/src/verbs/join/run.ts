@@ -127,12 +127,10 @@ function laid({ draft, context }: Drafting, { start, end }: Ends, values: Laying
     const last = pieces.at(-1)!;
     const piece = (kind === 'linked' ? linkPart : copyPart)(draft, end.part, context);
     draft.items[piece]!.locked = false;
-    standDock(
-      draft,
-      draft.items[piece]!,
-      poseNow(draft, head, piece),
-      wantedPose(poseNow(draft, tail, last), numbers),
-    );
+    standDock(draft, draft.items[piece]!, {
+      from: poseNow(draft, head, piece),
+      to: wantedPose(poseNow(draft, tail, last), numbers),
+    });
     const [moved, onto] = [endOnCopy(draft, start, piece), endOnCopy(draft, end, last)];
     addJoint(draft, { moved, onto, turn, tilt: [0, 0], offset, isHeld: held === 'held' }, context);
     pieces.push(piece);

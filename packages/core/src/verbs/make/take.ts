@@ -68,7 +68,7 @@ export const take = declareVerb({
       );
     }
     const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows' };
-    const put = putRackPart(draft, part, taking, () => context.newId());
+    const put = putRackPart({ draft, newId: () => context.newId() }, part, taking);
     if ('fault' in put) return refuse('rack-part', put.fault, values.values ? 'values' : 'part');
     const { item } = put;
     if (as !== undefined) draft.items[item]!.name = as;
@@ -110,7 +110,7 @@ function joinTaken({ draft, context }: Drafting, item: ItemId, values: TakeValue
   const taken = takenRefusal(draft, pair.goal, item);
   if (taken) return taken;
   const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;
-  standDock(draft, draft.items[item]!, pair.own.pose, wantedPose(pair.goal.pose, numbers));
+  standDock(draft, draft.items[item]!, { from: pair.own.pose, to: wantedPose(pair.goal.pose, numbers) });
   addJoint(
     draft,
     { moved: pair.own.end, onto: pair.goal.end, turn, tilt: [0, 0], offset, isHeld: held === 'held' },

@@ -55,7 +55,7 @@ export const align = declareVerb({
     const locked = lockedRefusal(draft, moving);
     if (locked) return locked;
     const boxes = new Map(chosen.map((id) => [id, context.worldBox(id)]));
-    const goal = goalOf(values, sides, boxes, last);
+    const goal = goalOf(values, sides, { boxes, last });
     if ('refused' in goal) return goal;
     const block = values.as === 'one' ? unionBoxes(moving.map((id) => boxes.get(id)!)) : undefined;
     for (const id of moving) {
@@ -76,8 +76,7 @@ const sideOf = ({ min, max }: Box, axis: number, side: Side): number =>
 function goalOf(
   { against, to, face }: Values<(typeof align)['blanks']>,
   sides: readonly Side[],
-  boxes: ReadonlyMap<ItemId, Box>,
-  last: ItemId,
+  { boxes, last }: { readonly boxes: ReadonlyMap<ItemId, Box>; readonly last: ItemId },
 ): Box | Refusal {
   const only = (axis: number, what: string) => {
     const other = sides.findIndex((side, i) => side !== 'leave' && i !== axis);

@@ -76,7 +76,7 @@ export const distance = declareVerb({
 export function measured(from: Feature, to: Feature, along: string): Measured | Refusal {
   const offset = subtract(to.at, from.at);
   const axis = AXIS[along];
-  if (axis) return alongAxis(from, to, axis, along);
+  if (axis) return alongAxis({ from, to }, axis, along);
   const square = squareDirection(from, to);
   if ('refused' in square) return square;
   if (square.lines) {
@@ -132,7 +132,11 @@ function squareDirection(from: Feature, to: Feature): { normal?: Vec3; lines?: V
 }
 
 /** From the first to the second along an axis; faces that are not square to it are met where the axis goes through. */
-function alongAxis(from: Feature, to: Feature, axis: Vec3, along: string): Measured | Refusal {
+function alongAxis(
+  { from, to }: { readonly from: Feature; readonly to: Feature },
+  axis: Vec3,
+  along: string,
+): Measured | Refusal {
   const offset = subtract(to.at, from.at);
   const flat = from.kind === 'plane' ? from : to.kind === 'plane' ? to : undefined;
   let size = dot(offset, axis);

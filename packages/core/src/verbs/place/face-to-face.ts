@@ -36,11 +36,15 @@ export const faceToFace = declareVerb({
       return refuse('face', `Pick a ${face.kind === 'plane' ? 'flat' : 'round'} face here too.`, 'onto');
     const locked = lockedRefusal(draft, [face.part]);
     if (locked) return { ...locked, blank: 'face' };
-    return lay(draft, face, onto, {
-      gap: valueOf(gap),
-      turn: valueOf(turn),
-      isCentred: placed === 'centred',
-    });
+    return lay(
+      draft,
+      { face, onto },
+      {
+        gap: valueOf(gap),
+        turn: valueOf(turn),
+        isCentred: placed === 'centred',
+      },
+    );
   },
 });
 
@@ -52,8 +56,7 @@ interface Laying {
 
 function lay(
   draft: KadrelDocument,
-  face: Feature,
-  onto: Feature,
+  { face, onto }: { readonly face: Feature; readonly onto: Feature },
   { gap, turn, isCentred }: Laying,
 ): Outcome | Refusal {
   const part = draft.items[face.part!]!;

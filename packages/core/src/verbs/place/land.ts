@@ -39,8 +39,8 @@ export const land = declareVerb({
       if (!met) return refuse('nothing-there', `There is no surface that way from ${part.name}.`, 'along');
       const place = pointAlong(met.point, met.normal, gap === undefined ? 0 : valueOf(gap));
       shiftPart(draft, part, subtract(place, datum));
-      const turn = turnToFace(draft, id, facing, met.normal);
-      if (turn) turnPart(draft, part, turn, place);
+      const turn = turnToFace(draft, id, { facing, normal: met.normal });
+      if (turn) turnPart(draft, part, { turn, about: place });
     }
     return { select: parts };
   },

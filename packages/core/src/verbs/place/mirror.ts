@@ -52,14 +52,14 @@ export const mirror = declareVerb({
     if (picked && 'refused' in picked) return picked;
     const centres = picked
       ? () => picked.point
-      : centresOf(draft, chosen, centre, at && vectorOf(at), context);
+      : centresOf({ document: draft, context }, chosen, { centre, at: at && vectorOf(at) });
     if ('refused' in centres) return centres;
     const normal = picked?.normal ?? worldDirection(across, NO_TURN);
     const map = stretchAlong(frameAlong(cleanDirection(normal)), [-1, 1, 1]);
     const fixed = chosen.map(centres);
     const reshaped: Record<ItemId, Affine> = {};
     for (const [i, id] of placedParts({ draft, context }, chosen, leaving).entries()) {
-      const done = reshapePart({ draft, context }, draft.items[id]!, map, fixed[i]!);
+      const done = reshapePart({ draft, context }, draft.items[id]!, { linear: map, fixed: fixed[i]! });
       if ('refused' in done) return done;
       reshaped[id] = done;
       // A mirror image is not what was made and then resized: it was made so.

@@ -99,8 +99,11 @@ export const move = declareVerb({
     });
     // Several parts land as one, turned by what the first of them needs.
     const turn =
-      isTurned && normal && to && turnToFace(draft, placed[0]!, facing, worldDirection(normal, NO_TURN));
-    if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, turn, vectorOf(to));
+      isTurned &&
+      normal &&
+      to &&
+      turnToFace(draft, placed[0]!, { facing, normal: worldDirection(normal, NO_TURN) });
+    if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, { turn, about: vectorOf(to) });
     return { select: parts, ...(leaving === 'copy' && !turn ? { step: { kind: 'along', by } } : {}) };
   },
 });

@@ -30,7 +30,8 @@ export const reset = declareVerb({
       const datum = datumInWorld(draft, part, (other) => context.boxOf(other));
       if (!datum) return refuse('no-box', `The box of ${part.name} is not known yet. Try again.`, 'parts');
       if (what === 'place') shiftPart(draft, part, subtract(ORIGIN, datum));
-      else if (what === 'turn') turnPart(draft, part, transposed(worldFromPart(draft, id).turn), datum);
+      else if (what === 'turn')
+        turnPart(draft, part, { turn: transposed(worldFromPart(draft, id).turn), about: datum });
       else {
         if (!part.made) return refuse('as-made', `${part.name} has the size that it was made with.`, 'parts');
         const { datumAt } = part.made;

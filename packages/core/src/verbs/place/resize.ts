@@ -57,20 +57,26 @@ export const resize = declareVerb({
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
     const chosen = withoutNested(draft, parts);
-    const centres = centresOf(draft, chosen, about, at && vectorOf(at), context);
+    const centres = centresOf({ document: draft, context }, chosen, {
+      centre: about,
+      at: at && vectorOf(at),
+    });
     if ('refused' in centres) return centres;
     const groups = about === 'own' ? chosen.map((id) => [id]) : [chosen];
     const maps: { id: ItemId; map: Matrix }[] = [];
     for (const group of groups) {
       const axes = axesOf(draft, frame, group[0]!);
-      const map = mapOf(draft, group, axes, values, context);
+      const map = mapOf({ document: draft, group, context }, axes, values);
       if ('refused' in map) return map;
       maps.push(...group.map((id) => ({ id, map })));
     }
     const reshaped: Record<ItemId, Affine> = {};
     const fixed = chosen.map(centres);
     for (const { id, map } of maps) {
-      const done = reshapePart({ draft, context }, draft.items[id]!, map, fixed[chosen.indexOf(id)]!);
+      const done = reshapePart({ draft, context }, draft.items[id]!, {
+        linear: map,
+        fixed: fixed[chosen.indexOf(id)]!,
+      });
       if ('refused' in done) return done;
       reshaped[id] = done;
     }
@@ -82,11 +88,13 @@ type ResizeValues = Values<(typeof resize)['blanks']>;
 
 /** The linear map in the world that the blanks come to for parts that are resized as one. */
 function mapOf(
-  document: KadrelDocument,
-  group: readonly ItemId[],
+  {
+    document,
+    group,
+    context,
+  }: { readonly document: KadrelDocument; readonly group: readonly ItemId[]; readonly context: VerbContext },
   axes: Turn,
   { by, to, from, until, length: wanted, others }: ResizeValues,
-  context: VerbContext,
 ): Matrix | Refusal {
   if (from !== undefined || until !== undefined || wanted !== undefined) {
     if (by ?? to) return refuse('both', 'Give factors, sizes or a distance: only one of them.', 'length');
@@ -106,8 +114,8 @@ function mapOf(
       ? refuse('both', 'Give factors or sizes, not both.', 'to')
       : refuse('missing', 'Give factors, or sizes to go to.', 'by');
   const factors = by
-    ? readAll(by, 'number', [1, 1, 1], context, 'by')
-    : factorsTo(to!, sizesOf(document, group, axes, context), context);
+    ? readAll(by, { kind: 'number', now: [1, 1, 1] }, { context, blank: 'by' })
+    : factorsTo(to!, sizesOf({ document, group, context }, axes), context);
   if ('refused' in factors) return factors;
   const spread = others === 'follow' ? proportioned(factors) : factors;
   const zero = spread.findIndex((n) => n === 0);
@@ -123,17 +131,19 @@ function proportioned(factors: Vec3): Vec3 {
 }
 
 function factorsTo(texts: readonly string[], sizes: Vec3, context: VerbContext): Vec3 | Refusal {
-  const wanted = readAll(texts, 'length', sizes, context, 'to');
+  const wanted = readAll(texts, { kind: 'length', now: sizes }, { context, blank: 'to' });
   if ('refused' in wanted) return wanted;
   return wanted.map((n, i) => (n === sizes[i] ? 1 : n / sizes[i]!)) as unknown as Vec3;
 }
 
 /** The sizes of parts along axes: of the part's own box, or of the box round them all. */
 export function sizesOf(
-  document: KadrelDocument,
-  group: readonly ItemId[],
+  {
+    document,
+    group,
+    context,
+  }: { readonly document: KadrelDocument; readonly group: readonly ItemId[]; readonly context: VerbContext },
   axes: Turn,
-  context: VerbContext,
 ): Vec3 {
   const [only, ...more] = group;
   if (more.length === 0) {
@@ -157,10 +167,8 @@ export function sizesOf(
 /** What is left empty stays as it is. */
 function readAll(
   texts: readonly string[],
-  kind: 'length' | 'number',
-  now: Vec3,
-  context: VerbContext,
-  blank: string,
+  { kind, now }: { readonly kind: 'length' | 'number'; readonly now: Vec3 },
+  { context, blank }: { readonly context: VerbContext; readonly blank: string },
 ): Vec3 | Refusal {
   const filled = texts.map((text) => (text.trim() === '' ? 'now' : text));
   const read = readThree(filled, { kind, now: [...now], context, blank });

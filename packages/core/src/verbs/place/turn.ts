@@ -48,7 +48,7 @@ export const turn = declareVerb({
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
     const chosen = withoutNested(draft, parts);
-    const centres = centresOf(draft, chosen, centre, at && vectorOf(at), context);
+    const centres = centresOf({ document: draft, context }, chosen, { centre, at: at && vectorOf(at) });
     if ('refused' in centres) return centres;
     const fault = howFault(values);
     if (fault) return fault;
@@ -76,7 +76,7 @@ export const turn = declareVerb({
     }
     const middles = chosen.map(centres);
     placedParts({ draft, context }, chosen, leaving).forEach((id, i) =>
-      turnPart(draft, draft.items[id]!, turns[i]!, middles[i]!),
+      turnPart(draft, draft.items[id]!, { turn: turns[i]!, about: middles[i]! }),
     );
     const isOneRing = leaving === 'copy' && (together || chosen.length === 1);
     return { select: parts, ...(step && isOneRing ? { step } : {}) };

@@ -115,7 +115,7 @@ function layoutOf(
     ...(growth ? { growth } : {}),
   } as const;
   if (values.fit !== 'no') {
-    const fit = fitted(values, direction, chosen, context);
+    const fit = fitted(values, { direction, chosen }, context);
     return 'refused' in fit ? fit : { ...row, ...fit };
   }
   if (values.count === undefined) return refuse('missing', 'Say how many there are in all.', 'count');
@@ -185,8 +185,7 @@ type Fit = Pick<LayoutOf<'along'>, 'count' | 'spacing' | 'fit'>;
 /** As many as fit: counted from the span and from what the parts take up along it, by their exact extents. */
 function fitted(
   { fit, gap, span, pitch, count }: AlongValues,
-  direction: Vec3,
-  chosen: readonly ItemId[],
+  { direction, chosen }: { readonly direction: Vec3; readonly chosen: readonly ItemId[] },
   context: VerbContext,
 ): Fit | Refusal {
   if (count !== undefined)

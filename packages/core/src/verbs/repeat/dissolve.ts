@@ -35,7 +35,7 @@ export const dissolve = declareVerb({
         );
       for (const key of memberKeys(base.layout)) {
         if (isLeftOut(base, key)) continue;
-        const freed = freeMember({ draft, context }, part, base, key);
+        const freed = freeMember({ draft, context }, { pattern: part, base }, key);
         if ('refused' in freed) return freed;
         made.push(...freed);
       }

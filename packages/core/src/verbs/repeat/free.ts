@@ -33,7 +33,7 @@ export const free = declareVerb({
       );
     const made: ItemId[] = [];
     for (const key of keys) {
-      const parts = freeMember({ draft, context }, part, base, key);
+      const parts = freeMember({ draft, context }, { pattern: part, base }, key);
       if ('refused' in parts) return parts;
       made.push(...parts);
       base.omitted = [...base.omitted, key];

@@ -137,7 +137,7 @@ function setRow(
 ): Refusal | undefined {
   const present = layout.kind === 'along' ? countAlong(layout) : valueOf(layout.count);
   if (count !== undefined) {
-    const read = readWhole(count, present, context, 'count');
+    const read = readWhole(count, present, { context, blank: 'count' });
     if (isRefusal(read)) return read;
     layout.count = read;
     // What is counted by hand is no longer what fits.
@@ -146,8 +146,7 @@ function setRow(
   if (pitch === undefined && span === undefined) return undefined;
   const kind: QuantityKind = layout.kind === 'around' ? 'angle' : 'length';
   const spacing = changedSpacing(
-    layout.spacing ?? { pitch: 0 },
-    valueOf(layout.count),
+    { spacing: layout.spacing ?? { pitch: 0 }, count: valueOf(layout.count) },
     { pitch, span, kind },
     context,
   );
@@ -172,7 +171,7 @@ function setGrid(
   context: VerbContext,
 ): Refusal | undefined {
   for (const [i, row] of rows.entries()) {
-    const count = counts && readWhole(counts[i]!, valueOf(row.count), context, 'counts');
+    const count = counts && readWhole(counts[i]!, valueOf(row.count), { context, blank: 'counts' });
     if (isRefusal(count)) return count;
     if (count !== undefined) row.count = count;
     const told = (texts: readonly string[] | undefined) =>
@@ -181,8 +180,7 @@ function setGrid(
     if (pitch === undefined && span === undefined) continue;
     const blanks = ['pitches', 'spans'] as const;
     const spacing = changedSpacing(
-      row.spacing,
-      valueOf(row.count),
+      { spacing: row.spacing, count: valueOf(row.count) },
       { pitch, span, kind: 'length', blanks },
       context,
     );
@@ -192,7 +190,11 @@ function setGrid(
   return undefined;
 }
 
-function readWhole(text: string, now: number, context: VerbContext, blank: string): Num | Refusal {
+function readWhole(
+  text: string,
+  now: number,
+  { context, blank }: { readonly context: VerbContext; readonly blank: string },
+): Num | Refusal {
   const read = readOne(text, { kind: 'count', now, context, blank });
   return isRefusal(read) ? read : readCount(read, blank);
 }
@@ -206,8 +208,7 @@ interface SpacingTexts {
 
 /** `now` is the present pitch, or the present span, whichever of the two is stored. */
 function changedSpacing(
-  spacing: Spacing,
-  count: number,
+  { spacing, count }: { readonly spacing: Spacing; readonly count: number },
   { pitch, span, kind, blanks = ['pitch', 'span'] }: SpacingTexts,
   context: VerbContext,
 ): Spacing | Refusal {

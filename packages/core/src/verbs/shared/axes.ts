@@ -34,18 +34,22 @@ export function readAxis(
   if (about) {
     if (about.kind !== 'line' && about.kind !== 'axis')
       return refuse('axis', 'Pick an edge or an axis to turn about.', 'about');
-    return lineIn(plane, about.at, about.direction, 'about');
+    return lineIn(plane, { at: about.at, direction: about.direction }, 'about');
   }
   if (through) {
     if (through.kind !== 'points' || through.points.length !== 2)
       return refuse('axis', 'A line goes through two points.', 'through');
     const [a, b] = through.points;
-    return lineIn(plane, a!, subtract(b!, a!), 'through');
+    return lineIn(plane, { at: a!, direction: subtract(b!, a!) }, 'through');
   }
   return { point: [0, 0], angle: axis === 'x' ? 0 : 90 };
 }
 
-function lineIn(plane: Pose, at: Vec3, direction: Vec3, blank: string): Axis | Refusal {
+function lineIn(
+  plane: Pose,
+  { at, direction }: { readonly at: Vec3; readonly direction: Vec3 },
+  blank: string,
+): Axis | Refusal {
   const point = carryBack(plane, at);
   const way = turnBack(plane.turn, direction);
   const size = Math.hypot(...way);

@@ -68,7 +68,7 @@ export function combine(
       return refuse('surface', `${part.name} is an open surface: cap its ends or thicken it first.`, blank);
     if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
   }
-  const whole = growable(draft.items[base]!, how) ? base : wrap({ draft, context }, how, base, as);
+  const whole = growable(draft.items[base]!, how) ? base : wrap({ draft, context }, { how, as }, base);
   const result = draft.items[whole]!;
   if (as !== undefined && whole === base && result.name !== as) result.name = freeName(draft, as);
   for (const id of others) moveBelow({ draft, context }, draft.items[id]!, { to: result });
@@ -83,7 +83,11 @@ export function combine(
 const growable = (part: Part, how: CombineHow) =>
   part.recipe.base.kind === 'combine' && part.recipe.base.how === how;
 
-function wrap({ draft, context }: Drafting, how: CombineHow, id: ItemId, as: string | undefined): ItemId {
+function wrap(
+  { draft, context }: Drafting,
+  { how, as }: { readonly how: CombineHow; readonly as: string | undefined },
+  id: ItemId,
+): ItemId {
   const base = draft.items[id]!;
   const { name } = base;
   if (as === undefined) base.name = freeName(draft, `${name} (base)`);

@@ -13,7 +13,7 @@ export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
   const source = draft.items[id]!;
   const parent = source.parent === null ? undefined : draft.items[source.parent];
   const copied = new Map<ItemId, ItemId>();
-  const copy = copyBelow({ draft, context }, id, source.parent, copied);
+  const copy = copyBelow({ draft, context }, { id, parent: source.parent }, copied);
   linkWithin(draft, copied);
   copyJoints(draft, copied, context);
   if (parent) setChildren(parent, [...childrenOf(parent), copy]);
@@ -22,8 +22,7 @@ export function copyPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
 
 function copyBelow(
   { draft, context }: Drafting<NewId>,
-  id: ItemId,
-  parent: ItemId | null,
+  { id, parent }: { readonly id: ItemId; readonly parent: ItemId | null },
   copied: Map<ItemId, ItemId>,
 ): ItemId {
   const source = draft.items[id]!;
@@ -36,7 +35,9 @@ function copyBelow(
     name: freeName(draft, source.name),
     order: nextOrder(draft),
   };
-  const below = childrenOf(source).map((child) => copyBelow({ draft, context }, child, newId, copied));
+  const below = childrenOf(source).map((child) =>
+    copyBelow({ draft, context }, { id: child, parent: newId }, copied),
+  );
   setChildren(draft.items[newId], below);
   return newId;
 }
@@ -131,7 +132,9 @@ export function handOver(draft: KadrelDocument, part: Part, context: NewId): boo
 function takeRecipe({ draft, context }: Drafting<NewId>, part: Part, from: Part): void {
   const copied = new Map<ItemId, ItemId>();
   part.recipe = plain(isHalf(part) ? builtRecipe(draft, part) : from.recipe);
-  const below = childrenOf(from).map((child) => copyBelow({ draft, context }, child, part.id, copied));
+  const below = childrenOf(from).map((child) =>
+    copyBelow({ draft, context }, { id: child, parent: part.id }, copied),
+  );
   setChildren(part, below);
   linkWithin(draft, copied);
 }

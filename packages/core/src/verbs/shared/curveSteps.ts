@@ -12,8 +12,7 @@ export const profileBlank = needed('part', 'profile', 'A drawn profile.');
 export function addEdit(
   draft: KadrelDocument,
   id: ItemId,
-  edit: CurveStep,
-  blank: string,
+  { edit, blank }: { readonly edit: CurveStep; readonly blank: string },
 ): Outcome | Refusal {
   const item = draft.items[id]!;
   if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'profile');

@@ -23,8 +23,7 @@ import { moveBelow } from './leaving.ts';
 /** Takes a member out as parts of their own, beside the pattern in the tree. Returns them. */
 export function freeMember(
   { draft, context }: Drafting,
-  pattern: Part,
-  base: PatternBase,
+  { pattern, base }: { readonly pattern: Part; readonly base: PatternBase },
   key: MemberKey,
 ): ItemId[] | Refusal {
   const frame = worldFromPart(draft, pattern.id);
@@ -61,7 +60,7 @@ function reflectCopy(
 ): Refusal | undefined {
   makeIndependent(draft, copy, context);
   const linear = stretchAlong(frameAlong(turnVector(frame.turn, normal)), [-1, 1, 1]);
-  const map = reshapePart({ draft, context }, copy, linear, carry(frame, point));
+  const map = reshapePart({ draft, context }, copy, { linear, fixed: carry(frame, point) });
   delete copy.made;
   return 'refused' in map ? map : undefined;
 }

@@ -19,8 +19,7 @@ export const FACINGS = {
 export function turnToFace(
   document: KadrelDocument,
   part: ItemId,
-  facing: string,
-  normal: Vec3,
+  { facing, normal }: { readonly facing: string; readonly normal: Vec3 },
 ): Turn | undefined {
   if (facing === 'as-is') return undefined;
   const axis = ['x', 'y', 'z'].indexOf(facing.at(-1)!) as 0 | 1 | 2;

@@ -11,7 +11,11 @@ import { copyPart } from './copying.ts';
 import { refuse, type Refusal, type VerbContext, type Drafting } from '../../statement/declare.ts';
 
 /** Turns a part in the world about a point. A quarter turn keeps coordinates on the decimal grid. */
-export function turnPart(draft: KadrelDocument, part: Part, turn: Turn, about: Vec3): void {
+export function turnPart(
+  draft: KadrelDocument,
+  part: Part,
+  { turn, about }: { readonly turn: Turn; readonly about: Vec3 },
+): void {
   if (isIdentity(turn)) return;
   const parent = worldFromParent(draft, part.id);
   const pose = chain(parent, poseOfPlacement(part.placement));
@@ -33,11 +37,9 @@ export const CENTRES = {
 
 /** The centre for each part: its datum, the middle of the box round all of them, or one point. */
 export function centresOf(
-  document: KadrelDocument,
+  { document, context }: { readonly document: KadrelDocument; readonly context: VerbContext },
   parts: readonly ItemId[],
-  centre: string,
-  at: Vec3 | undefined,
-  context: VerbContext,
+  { centre, at }: { readonly centre: string; readonly at: Vec3 | undefined },
 ): ((part: ItemId) => Vec3) | Refusal {
   if (centre === 'point')
     return at === undefined ? refuse('missing', 'Pick the point, or type it.', 'at') : () => at;

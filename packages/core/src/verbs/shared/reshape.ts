@@ -71,21 +71,19 @@ type ReshapeContext = Pick<VerbContext, 'boxOf' | 'newId'>;
 export function reshapePart(
   { draft, context }: Drafting<ReshapeContext>,
   part: Part,
-  linear: Matrix,
-  fixed: Vec3,
+  { linear, fixed }: { readonly linear: Matrix; readonly fixed: Vec3 },
 ): Affine | Refusal {
   if (determinant(linear) < 0) makeIndependent(draft, part, context);
   const shared = linkedWith(draft, part);
   return shared.length > 1
     ? reshapeShared(draft, part, linear, fixed, { shared, context })
-    : reshapeOwn({ draft, context }, part, linear, fixed);
+    : reshapeOwn({ draft, context }, part, { linear, fixed });
 }
 
 function reshapeOwn(
   { draft, context }: Drafting<ReshapeContext>,
   part: Part,
-  linear: Matrix,
-  fixed: Vec3,
+  { linear, fixed }: { readonly linear: Matrix; readonly fixed: Vec3 },
 ): Affine | Refusal {
   rememberMade(
     part,
@@ -126,7 +124,10 @@ function reshapeShared(
   const own = multiply(transposed(turn), multiply(linear, turn));
   const was = worldFromPart(draft, definition.id).turn;
   const inWorld = multiply(was, multiply(own, transposed(was)));
-  const map = reshapeOwn({ draft, context }, definition, inWorld, data.get(definition.id)!);
+  const map = reshapeOwn({ draft, context }, definition, {
+    linear: inWorld,
+    fixed: data.get(definition.id)!,
+  });
   if ('refused' in map) return map;
   const turned = multiply(transposed(was), worldFromPart(draft, definition.id).turn);
   for (const one of shared) {
@@ -136,7 +137,7 @@ function reshapeShared(
       ) as [number, number, number];
     const datum = data.get(one.id)!;
     const goal = one.id === part.id ? add(fixed, applyMatrix(linear, subtract(datum, fixed))) : datum;
-    const inPart = datumAfter(one, definition.recipe.base, own, boxOf);
+    const inPart = datumAfter(one, { base: definition.recipe.base, own }, boxOf);
     const now = carry(worldFromPart(draft, one.id), inPart);
     const off = subtract(goal, now);
     shiftBy(one, turnVector(transposed(worldFromParent(draft, one.id).turn), off));
@@ -145,7 +146,11 @@ function reshapeShared(
 }
 
 /** The datum of a part whose recipe was mapped; where only the kernel could tell, of the mapped box as far as its axes stay. */
-function datumAfter(part: Part, base: Base, own: Matrix, boxOf: VerbContext['boxOf']): Vec3 {
+function datumAfter(
+  part: Part,
+  { base, own }: { readonly base: Base; readonly own: Matrix },
+  boxOf: VerbContext['boxOf'],
+): Vec3 {
   const before = boxOf(part.id);
   const mapped = before && boxOfPoints(boxCorners(before).map((corner) => applyMatrix(own, corner)));
   return datumInPart(part, () => mapped, base) ?? [0, 0, 0];
@@ -191,7 +196,7 @@ function mapForm(
   if (base.kind === 'link') throw new Error(`${part.name} is linked to a link.`);
   if (isBody(base) || part.recipe.steps.length > 0) return mapMade(part, own, turn);
   if (base.kind !== 'combine' && base.kind !== 'pattern' && base.kind !== 'group') {
-    mapSolid(part, base, own, turn);
+    mapSolid(part, base, { own, turn });
     return undefined;
   }
   if (base.kind === 'pattern') {
@@ -268,7 +273,11 @@ function addScale(steps: Steps, by: number): void {
 
 type Plainly = Exclude<Base, { kind: 'combine' | 'pattern' | 'group' | 'link' | BodyKind }>;
 
-function mapSolid(part: Part, base: Plainly, own: Matrix, turn: Turn): void {
+function mapSolid(
+  part: Part,
+  base: Plainly,
+  { own, turn }: { readonly own: Matrix; readonly turn: Turn },
+): void {
   const solid: SolidBase = base.kind === 'stretched' ? base.of : base;
   const whole = base.kind === 'stretched' ? multiply(own, base.by as unknown as Matrix) : own;
   const isMirrored = determinant(whole) < 0;

@@ -55,8 +55,7 @@ interface Rings {
 /** Throws BuildError. */
 export function buildGuided(
   occt: Occt,
-  outlines: readonly PlacedPath[],
-  guides: readonly Section[],
+  { outlines, guides }: { readonly outlines: readonly PlacedPath[]; readonly guides: readonly Section[] },
   ends: Ends,
 ): NamedShape {
   const [foot, head] = outlines.map(ringOf) as [Ring, Ring];

@@ -35,10 +35,10 @@ export function buildLoft(occt: Occt, content: Loft): NamedShape {
     );
   const matched = (paths: readonly Path[]) => {
     const placed = sections.map(({ pose }, i) => ({ pose, path: inPieces(paths[i]!) }));
-    return matchedOutlines(placed, starts, closed);
+    return matchedOutlines(placed, { moved: starts, closed });
   };
   const outlines = matched(loops.map(({ outer }) => outer));
-  if (guides.length > 0) return buildGuided(occt, outlines, guides, ends);
+  if (guides.length > 0) return buildGuided(occt, { outlines, guides }, ends);
   const outer = through(occt, outlines, content);
   if (hollow === 0) return outer;
   const inner = through(occt, matched(loops.map((loop) => loop.inner!)), content);

@@ -41,7 +41,7 @@ function drawing(seed: number): Path[] {
         true,
       );
     }
-    return path(name, throughPoints([point(), point(), point(), point()], true), true);
+    return path(name, throughPoints({ points: [point(), point(), point(), point()], closed: true }), true);
   });
 }
 

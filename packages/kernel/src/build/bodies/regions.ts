@@ -82,14 +82,14 @@ function clearFaces({ occt, keep }: Scoped, paths: readonly Path[]): Planar {
   const faces = loops
     .filter(({ depth }) => depth % 2 === 0)
     .map((outer) => {
-      const turned = (loop: (typeof loops)[number], wanted: boolean) =>
+      const turned = (loop: (typeof loops)[number], { wanted }: { readonly wanted: boolean }) =>
         loop.isLeft === wanted ? loop.wire : keep(occt.TopoDS.Wire(keep(loop.wire.Reversed())));
       const builder = keep(
-        new occt.BRepBuilderAPI_MakeFace(plane({ occt, keep }), turned(outer, true), true),
+        new occt.BRepBuilderAPI_MakeFace(plane({ occt, keep }), turned(outer, { wanted: true }), true),
       );
       for (const hole of loops)
         if (hole.depth === outer.depth + 1 && depthAt([outer.path], hole.inside) === 1)
-          builder.Add(turned(hole, false));
+          builder.Add(turned(hole, { wanted: false }));
       return keep(builder.Face());
     });
   if (faces.length === 0) throw nothingEnclosed();

@@ -56,7 +56,7 @@ function turnedRegions({ occt, keep }: Scoped, planar: Planar, content: Revolve)
     planar.faces.map((face) => {
       requireBeside({ occt, keep }, { shape: face, nameOf: planar.nameOf }, content);
       const isWhole = Math.abs(angle) >= 360;
-      const operation = turned({ occt, keep }, face, axis, angle);
+      const operation = turned({ occt, keep }, face, { axis, angle });
       const shape = requireBodies(occt, operation.Shape(), 'The turned region');
       const sides = occurrences({ occt, keep }, face, 'TopAbs_EDGE').flatMap((edge) =>
         fromList({ occt, keep }, keep(operation.Generated(edge)))
@@ -76,7 +76,11 @@ function turnedRegions({ occt, keep }: Scoped, planar: Planar, content: Revolve)
 }
 
 /** A turned surface as a body: what lies between parallels of its curve, turned; before it is where its faces look. */
-export function buildTurnedBand(occt: Occt, content: Revolve, before: number, behind: number): NamedShape {
+export function buildTurnedBand(
+  occt: Occt,
+  content: Revolve,
+  { before, behind }: { readonly before: number; readonly behind: number },
+): NamedShape {
   return scope((keep) => {
     const [path, ...others] = content.paths;
     if (!path || others.length > 0)
@@ -100,7 +104,11 @@ function axisOf({ occt, keep }: Scoped, { point, direction }: Revolve): Axis {
   return keep(new occt.gp_Ax1(keep(new occt.gp_Pnt(point[0], point[1], 0)), way));
 }
 
-const turned = ({ occt, keep }: Scoped, shape: TopoDS_Shape, axis: Axis, angle: number) =>
+const turned = (
+  { occt, keep }: Scoped,
+  shape: TopoDS_Shape,
+  { axis, angle }: { readonly axis: Axis; readonly angle: number },
+) =>
   keep(
     Math.abs(angle) >= 360
       ? new occt.BRepPrimAPI_MakeRevol(shape, axis, false)
@@ -117,7 +125,7 @@ function turnedSurface(occt: Occt, content: Revolve): NamedShape {
         const { wire, edges } = placedWire({ occt, keep }, path, AT_ORIGIN);
         const nameOf = (edge: TopoDS_Shape) => edges.find((one) => one.edge.IsSame(edge))?.name ?? UNNAMED;
         requireBeside({ occt, keep }, { shape: wire, nameOf }, content);
-        const operation = turned({ occt, keep }, wire, axis, content.angle);
+        const operation = turned({ occt, keep }, wire, { axis, angle: content.angle });
         const sides = edges.flatMap(({ edge, name }) =>
           fromList({ occt, keep }, keep(operation.Generated(edge)))
             .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')

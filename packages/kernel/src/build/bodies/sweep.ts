@@ -47,8 +47,8 @@ export function buildSweep(occt: Occt, content: Sweep): NamedShape {
   const { outer, inner } = loopsOf({ paths: content.section });
   const carried = (section: Path) =>
     content.twist === 0 && content.scale === 1
-      ? pipe(occt, spine, section, content)
-      : changing(occt, spine, section, content);
+      ? pipe(occt, { spine, section }, content)
+      : changing(occt, { spine, section }, content);
   if (content.ends === 'open' && inner)
     throw new BuildError('A hollow surface is two surfaces.', 'Take the inner outline out, or make a body.');
   const body = carried(outer);
@@ -83,7 +83,11 @@ function standing([x, y]: Vec2, way: Vec2, up: Vec3): Pose {
   return { turn: fromColumns(across, upright, cross(across, upright)), shift: [x, y, 0] };
 }
 
-function pipe(occt: Occt, spine: Path, section: Path, { corners, up, ends }: Sweep): NamedShape {
+function pipe(
+  occt: Occt,
+  { spine, section }: { readonly spine: Path; readonly section: Path },
+  { corners, up, ends }: Sweep,
+): NamedShape {
   return scope((keep) => {
     const first = spine.curves[0]!.curve;
     const { wire } = placedWire({ occt, keep }, spine, AT_ORIGIN);
@@ -117,8 +121,7 @@ const SMOOTH_DEGREES = 1e-4;
 /** A section that turns about the path, or grows: a loft through many of them, told by the length walked. */
 function changing(
   occt: Occt,
-  spine: Path,
-  section: Path,
+  { spine, section }: { readonly spine: Path; readonly section: Path },
   { up, twist, scale: end, ends }: Sweep,
 ): NamedShape {
   if (spine.closed)

@@ -62,7 +62,7 @@ export interface Band {
 
 /** What lies between two parallels of an outline. */
 export const bandBeside = ({ occt, keep }: Scoped, path: Path, { right, left }: Band): Planar =>
-  planarFromWires({ occt, keep }, footprint({ occt, keep }, path, right, left));
+  planarFromWires({ occt, keep }, footprint({ occt, keep }, path, { right, left }));
 
 interface Standing extends Band {
   readonly from: number;
@@ -90,19 +90,30 @@ function reach(path: Path, { side, thickness }: Wall): [number, number] {
 }
 
 /** The outer wire, and for a closed outline the inner one. */
-function footprint({ occt, keep }: Scoped, path: Path, right: number, left: number): NamedEdge[][] {
-  if (!path.closed) return [openFootprint({ occt, keep }, path, right, left)];
+function footprint(
+  { occt, keep }: Scoped,
+  path: Path,
+  { right, left }: { readonly right: number; readonly left: number },
+): NamedEdge[][] {
+  if (!path.closed) return [openFootprint({ occt, keep }, path, { right, left })];
   const isLeftInside = pathArea(path) > 0;
   const [outer, inner] = isLeftInside ? [-right, -left] : [left, right];
-  return [parallel({ occt, keep }, path, outer, ''), parallel({ occt, keep }, path, inner, 'inner.')];
+  return [
+    parallel({ occt, keep }, path, { out: outer, prefix: '' }),
+    parallel({ occt, keep }, path, { out: inner, prefix: 'inner.' }),
+  ];
 }
 
 /** A closed outline beside another. @param out how far outward, mm; negative is inward */
-function parallel({ occt, keep }: Scoped, path: Path, out: number, prefix: string): NamedEdge[] {
+function parallel(
+  { occt, keep }: Scoped,
+  path: Path,
+  { out, prefix }: { readonly out: number; readonly prefix: string },
+): NamedEdge[] {
   const exact = parallelPath(path, pathArea(path) > 0 ? -out : out);
   if (exact) return prefixed(edgesOfPath({ occt, keep }, exact), prefix);
   const { wire, edges } = wireOf({ occt, keep }, edgesOfPath({ occt, keep }, path));
-  return offsetEdges({ occt, keep }, wire, prefixed(edges, prefix), out, false);
+  return offsetEdges({ occt, keep }, { wire, edges: prefixed(edges, prefix) }, { by: out, open: false });
 }
 
 const prefixed = (edges: readonly NamedEdge[], prefix: string): NamedEdge[] =>
@@ -110,10 +121,8 @@ const prefixed = (edges: readonly NamedEdge[], prefix: string): NamedEdge[] =>
 
 function offsetEdges(
   { occt, keep }: Scoped,
-  wire: Wire,
-  edges: readonly NamedEdge[],
-  by: number,
-  open: boolean,
+  { wire, edges }: { readonly wire: Wire; readonly edges: readonly NamedEdge[] },
+  { by, open }: { readonly by: number; readonly open: boolean },
 ): NamedEdge[] {
   const offset = keep(new occt.BRepOffsetAPI_MakeOffset(wire, 'GeomAbs_Intersection', open));
   offset.Perform(by, 0);
@@ -170,9 +179,13 @@ function endsOf({ occt, keep }: Scoped, { edge }: NamedEdge): [Vec2, Vec2] {
 }
 
 /** Both sides of an open outline, and square ends. */
-function openFootprint({ occt, keep }: Scoped, path: Path, right: number, left: number): NamedEdge[] {
+function openFootprint(
+  { occt, keep }: Scoped,
+  path: Path,
+  { right, left }: { readonly right: number; readonly left: number },
+): NamedEdge[] {
   const sides = [left, right].map((by) =>
-    openParallel({ occt, keep }, path, by, by === left ? '' : 'inner.'),
+    openParallel({ occt, keep }, path, { by, prefix: by === left ? '' : 'inner.' }),
   );
   const [first, second] = sides.map(endsOfEdges({ occt, keep }));
   const join = (from: Vec2, to: Vec2, name: string): NamedEdge => ({
@@ -204,7 +217,11 @@ const endsOfEdges =
   };
 
 /** @param by how far to the left of the way, mm */
-function openParallel({ occt, keep }: Scoped, path: Path, by: number, prefix: string): NamedEdge[] {
+function openParallel(
+  { occt, keep }: Scoped,
+  path: Path,
+  { by, prefix }: { readonly by: number; readonly prefix: string },
+): NamedEdge[] {
   const exact = by === 0 ? path : parallelPath(path, by);
   if (exact) return prefixed(edgesOfPath({ occt, keep }, exact), prefix);
   const { wire, edges } = wireOf({ occt, keep }, prefixed(edgesOfPath({ occt, keep }, path), prefix));
@@ -212,7 +229,7 @@ function openParallel({ occt, keep }: Scoped, path: Path, by: number, prefix: st
   const first = path.curves[0]!.curve;
   const wanted = add2(startOf(first), scale2(left2(unit2(velocityAt(first, 0))), by));
   for (const sign of [1, -1]) {
-    const found = offsetEdges({ occt, keep }, wire, edges, sign * by, true);
+    const found = offsetEdges({ occt, keep }, { wire, edges }, { by: sign * by, open: true });
     if (endsOfEdges({ occt, keep })(found).some((end) => near(end, wanted) < SIDE_MM)) return found;
   }
   throw new BuildError('The wall could not be laid beside this outline.', 'Make it thinner.');
@@ -299,7 +316,11 @@ function openingBox(
       corners.map(([x, y]) => [x, y, opening.sill] as const),
     );
     return named(
-      pulledUp({ occt, keep }, [base], [['right', 'end', 'left', 'start']], [0, 0, opening.height]),
+      pulledUp({ occt, keep }, { rims: [base], sides: [['right', 'end', 'left', 'start']] }, [
+        0,
+        0,
+        opening.height,
+      ]),
     );
   });
 }

@@ -17,5 +17,7 @@ export const buildPrism = (occt: Occt, corners: Corners, height: number): NamedS
 export function pulledPrism(occt: Occt, corners: readonly Vec3[], up: Vec3): NamedShape {
   // The outline begins at the right end of the front, so that its last piece is the front.
   const names = corners.map((_, i) => `side${((i + 1) % corners.length) + 1}`);
-  return scope((keep) => pulledUp({ occt, keep }, [polygon({ occt, keep }, corners)], [names], up));
+  return scope((keep) =>
+    pulledUp({ occt, keep }, { rims: [polygon({ occt, keep }, corners)], sides: [names] }, up),
+  );
 }

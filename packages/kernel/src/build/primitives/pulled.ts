@@ -19,8 +19,10 @@ export function polygon({ occt, keep }: Scoped, corners: readonly Vec3[]): Edge[
  */
 export function pulledUp(
   { occt, keep }: Scoped,
-  rims: readonly (readonly Edge[])[],
-  sides: readonly (readonly string[])[],
+  {
+    rims,
+    sides,
+  }: { readonly rims: readonly (readonly Edge[])[]; readonly sides: readonly (readonly string[])[] },
   up: Vec3,
 ): NamedShape {
   const wires = rims.map((edges) => {

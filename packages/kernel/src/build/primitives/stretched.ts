@@ -65,8 +65,7 @@ function slantedBox(occt: Occt, a: Vec3, b: Vec3, up: Vec3): NamedShape {
     const corners: readonly Vec3[] = [[0, 0, 0], a, add(a, b), b];
     return pulledUp(
       { occt, keep },
-      [polygon({ occt, keep }, corners)],
-      [['front', 'right', 'back', 'left']],
+      { rims: [polygon({ occt, keep }, corners)], sides: [['front', 'right', 'back', 'left']] },
       up,
     );
   });
@@ -105,7 +104,9 @@ function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
 }
 
 function ellipticCylinder(occt: Occt, { u, v, up }: ConjugateAxes): NamedShape {
-  return scope((keep) => pulledUp({ occt, keep }, [[ellipse(occt, ORIGIN, u, v, keep)]], [['side']], up));
+  return scope((keep) =>
+    pulledUp({ occt, keep }, { rims: [[ellipse(occt, ORIGIN, u, v, keep)]], sides: [['side']] }, up),
+  );
 }
 
 /** @param inner the bore, as a part of the outer diameter */
@@ -115,7 +116,7 @@ function ellipticTube(occt: Occt, { u, v, up }: ConjugateAxes, inner: number): N
       [ellipse(occt, ORIGIN, u, v, keep)],
       [ellipse(occt, ORIGIN, scale(u, inner), scale(v, inner), keep)],
     ];
-    return pulledUp({ occt, keep }, rims, [['side'], ['bore']], up);
+    return pulledUp({ occt, keep }, { rims, sides: [['side'], ['bore']] }, up);
   });
 }
 

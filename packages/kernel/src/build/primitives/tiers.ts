@@ -106,7 +106,7 @@ function straightLevel(occt: Occt, level: TierContent): NamedShape {
   const far = 4 * Math.max(level.below, level.above) * (sides === 3 ? 2 : 1);
   const strips = Array.from({ length: sides }, (_, i): Tagged => {
     const angle = -90 + (360 * i) / sides;
-    return strip(occt, level, angle, far, `side${i + 1}`);
+    return strip(occt, { level, angle, far }, `side${i + 1}`);
   });
   try {
     return combineShapes(
@@ -120,7 +120,11 @@ function straightLevel(occt: Occt, level: TierContent): NamedShape {
 }
 
 /** What lies on the inner side of one flank, pulled to both sides. @param angle degrees of the way out */
-function strip(occt: Occt, level: TierContent, angle: number, far: number, name: string): Tagged {
+function strip(
+  occt: Occt,
+  { level, angle, far }: { readonly level: TierContent; readonly angle: number; readonly far: number },
+  name: string,
+): Tagged {
   return scope((keep) => {
     const [c, s] = [cosDegrees(angle), sinDegrees(angle)];
     const flank = halfOutline(level, { occt, keep });

@@ -22,8 +22,7 @@ export function buildWedge(occt: Occt, { size: [x, y, z], top, lean }: Wedge): N
     const corners = outline.map(([u, v]) => [u, 0, v] as const);
     const { shape, faceNames } = pulledUp(
       { occt, keep },
-      [polygon({ occt, keep }, corners)],
-      [sides.map((name) => `flank.${name}`)],
+      { rims: [polygon({ occt, keep }, corners)], sides: [sides.map((name) => `flank.${name}`)] },
       [0, y, 0],
     );
     const renamed = (name: string) =>

@@ -80,9 +80,9 @@ function laid({ occt, keep }: Scoped, own: NamedShape, outline: Outline): NamedS
   }
   const prism = pulled(way * stop);
   const beside = offset({ occt, keep }, own, depth);
-  if (depth > 0) return raised({ occt, keep }, own, prism, beside);
+  if (depth > 0) return raised({ occt, keep }, own, { prism, outset: beside });
   requireFloor(seenAlong(occt, beside.shape, slant), spots, under);
-  return engraved({ occt, keep }, own, prism, beside);
+  return engraved({ occt, keep }, own, { prism, inset: beside });
 }
 
 /** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
@@ -227,8 +227,7 @@ const tagged = ({ shape, faceNames }: NamedShape, tag: string): Tagged => ({ sha
 function raised(
   { occt, keep }: Scoped,
   solid: NamedShape,
-  prism: NamedShape,
-  outset: NamedShape,
+  { prism, outset }: { readonly prism: NamedShape; readonly outset: NamedShape },
 ): NamedShape {
   const relief = combineShapes(occt, 'intersect', [tagged(outset, ''), tagged(prism, 'outline')]);
   return joined({ occt, keep }, solid, relief);
@@ -248,8 +247,7 @@ function taken({ occt, keep }: Scoped, solid: NamedShape, cutter: NamedShape): N
 function engraved(
   { occt, keep }: Scoped,
   solid: NamedShape,
-  prism: NamedShape,
-  inset: NamedShape,
+  { prism, inset }: { readonly prism: NamedShape; readonly inset: NamedShape },
 ): NamedShape {
   return taken(
     { occt, keep },

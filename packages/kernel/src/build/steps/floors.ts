@@ -73,7 +73,7 @@ export function floorUnder(
 function surfaceOf({ occt, keep }: Scoped, face: TopoDS_Shape): Surface | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
   const outward = scale(unit(cross(along, across)), turned);
   switch (surface.GetType() as unknown as string) {
     case 'GeomAbs_Plane':

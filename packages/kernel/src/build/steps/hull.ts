@@ -111,7 +111,7 @@ const planesOf = ({ occt, keep }: Scoped, { shape, faceNames }: NamedShape): (Na
     const face = keep(occt.TopoDS.Face(one));
     if (!isFlatFace(occt, face)) return undefined;
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-    const { point } = firstDerivatives(surface, 0, 0, keep);
+    const { point } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
     return { name: faceNames[i]!, point, normal: outwardOf(occt, face) };
   });
 

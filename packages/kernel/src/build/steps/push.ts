@@ -73,7 +73,7 @@ function gapOf(occt: Occt, face: TopoDS_Face, to: Vec3): number {
     const surface = keep(new occt.BRepAdaptor_Surface(face, true));
     const type = surface.GetType() as unknown as string;
     if (type === 'GeomAbs_Plane') {
-      const { point } = firstDerivatives(surface, 0, 0, keep);
+      const { point } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
       return dot(subtract(to, point), outwardOf(occt, face));
     }
     if (type !== 'GeomAbs_Cylinder')
@@ -89,7 +89,7 @@ function gapOf(occt: Occt, face: TopoDS_Face, to: Vec3): number {
       return subtract(arm, scale(direction, dot(arm, direction)));
     };
     const radius = length(spoke(to));
-    const { point, along, across } = firstDerivatives(surface, 0, 0, keep);
+    const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
     const isTurned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
     const isBore = dot(cross(along, across), spoke(point)) > 0 === isTurned;
     return isBore ? cylinder.Radius() - radius : radius - cylinder.Radius();

@@ -35,7 +35,7 @@ export interface Rounding {
 export function rounded(operation: Operation, rounding: Rounding): NamedShape {
   const { occt, of, edges, what } = rounding;
   const shape = shapeOf(operation, rounding);
-  if (!isWhole(occt, of.shape, shape, edges)) {
+  if (!isWhole(occt, { before: of.shape, after: shape }, edges)) {
     release(occt, shape);
     throw cannotGo(what, edges);
   }
@@ -43,7 +43,7 @@ export function rounded(operation: Operation, rounding: Rounding): NamedShape {
 }
 
 function namesAfter(operation: Operation, { occt, of, edges, what, keep }: Rounding, shape: TopoDS_Shape) {
-  const carried = carryNames({ occt, keep }, operation, [of], shape);
+  const carried = carryNames({ occt, keep }, operation, { inputs: [of], result: shape });
   const made = new ShapeMap<string>(occt);
   edges.forEach(({ edge }, i) => {
     for (const face of fromList({ occt, keep }, keep(operation.Generated(edge))))
@@ -79,8 +79,7 @@ function faultyEdges(operation: Operation, edges: readonly MeetingEdge[]): reado
 /** Sound, of as many pieces, and smaller for outward edges, larger for inward ones. */
 function isWhole(
   occt: Occt,
-  before: TopoDS_Shape,
-  after: TopoDS_Shape,
+  { before, after }: { readonly before: TopoDS_Shape; readonly after: TopoDS_Shape },
   edges: readonly MeetingEdge[],
 ): boolean {
   if (!isSound(occt, after)) return false;

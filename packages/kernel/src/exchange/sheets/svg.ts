@@ -71,7 +71,7 @@ function markAsSvg(mark: Mark, { down, place, lineWidth, font }: Drawing): strin
   const dashed =
     dashes.length === 0 ? '' : ` stroke-dasharray="${dashes.map((n) => short(n * wide)).join(' ')}"`;
   const curves = mark.curves.map((curve) => carryCurve(down, curve));
-  return `<path${of} data-stroke="${mark.stroke}" d="${pathText(curves, mark.closed)}" fill="none" stroke="${ink}" stroke-width="${short(wide)}"${dashed}/>`;
+  return `<path${of} data-stroke="${mark.stroke}" d="${pathText({ curves, closed: mark.closed })}" fill="none" stroke="${ink}" stroke-width="${short(wide)}"${dashed}/>`;
 }
 
 /** To a millionth of a millimetre. */
