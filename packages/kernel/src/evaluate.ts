@@ -122,6 +122,12 @@ export interface EvaluateOptions {
   readonly onPart?: (progress: { part: ItemId; key: string; done: number; of: number }) => void;
 }
 
+/** What has brought the kernel down before is not built again. Throws BuildError. */
+function requireHarmless(poison: string | undefined): void {
+  if (poison !== undefined)
+    throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
+}
+
 /** A document in, solids, measures and answers out. */
 export class Evaluator {
   private readonly builder: Builder;
@@ -151,9 +157,7 @@ export class Evaluator {
       const content = contentOf(document, leaf, variant);
       const key = keyOf(content);
       try {
-        const poison = options.poisoned?.get(key);
-        if (poison !== undefined)
-          throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
+        requireHarmless(options.poisoned?.get(key));
         if (!this.builder.has(key) || !sent.has(key))
           options.onPart?.({ part: leaf, key, done, of: wanted.length });
         this.builder.shapeOf(content, used);

@@ -143,19 +143,6 @@ function useProjectChange<T>(work: (value: T) => Promise<unknown>, said: string)
 function Card({ project }: { project: ProjectCard }) {
   const [isRenaming, setIsRenaming] = useState(false);
   const [isDeleting, setIsDeleting] = useState(false);
-  const { data: start } = useQuery({ queryKey: ['start'], queryFn: api.start });
-  const rename = useProjectChange((name: string) => api.changeProject(project.id, { name }), 'Renamed.');
-  const duplicate = useProjectChange(() => api.duplicateProject(project.id), 'Duplicated.');
-  const archive = useProjectChange(
-    () => api.changeProject(project.id, { archived: !project.archived }),
-    project.archived ? 'Restored.' : `Archived. It can be restored for ${start?.archiveDays ?? 0} days.`,
-  );
-  const submit = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const name = String(new FormData(event.currentTarget).get('name') ?? '').trim();
-    setIsRenaming(false);
-    if (name && name !== project.name) rename.mutate(name);
-  };
   return (
     <li className="overflow-hidden rounded-md border border-rule bg-sheet">
       <Link
@@ -176,18 +163,7 @@ function Card({ project }: { project: ProjectCard }) {
       <div className="flex items-center gap-1 py-2 pr-1.5 pl-3">
         <div className="min-w-0 flex-1">
           {isRenaming ? (
-            <form onSubmit={submit}>
-              <input
-                name="name"
-                aria-label="New name"
-                className="field"
-                defaultValue={project.name}
-                maxLength={120}
-                autoFocus
-                onBlur={(event) => event.currentTarget.form?.requestSubmit()}
-                onKeyDown={(event) => event.key === 'Escape' && setIsRenaming(false)}
-              />
-            </form>
+            <RenameProject project={project} end={() => setIsRenaming(false)} />
           ) : (
             <Link to={`/projects/${project.id}`} className="block truncate font-semibold">
               {project.name}
@@ -202,38 +178,87 @@ function Card({ project }: { project: ProjectCard }) {
             · revision {project.revision}
           </p>
         </div>
-        <Menu>
-          <MenuButton className="quiet" aria-label={`More for ${project.name}`}>
-            <Ellipsis size={16} aria-hidden />
-          </MenuButton>
-          <MenuItems modal={false} anchor="bottom end" className="menu w-40">
-            <MenuItem>
-              <button type="button" className="menu-item" onClick={() => setIsRenaming(true)}>
-                Rename
-              </button>
-            </MenuItem>
-            <MenuItem>
-              <button type="button" className="menu-item" onClick={() => duplicate.mutate(undefined)}>
-                Duplicate
-              </button>
-            </MenuItem>
-            <MenuItem>
-              <button type="button" className="menu-item" onClick={() => archive.mutate(undefined)}>
-                {project.archived ? 'Restore' : 'Archive'}
-              </button>
-            </MenuItem>
-            {project.archived && (
-              <MenuItem>
-                <button type="button" className="menu-item text-bad" onClick={() => setIsDeleting(true)}>
-                  Delete for good…
-                </button>
-              </MenuItem>
-            )}
-          </MenuItems>
-        </Menu>
+        <CardMenu project={project} rename={() => setIsRenaming(true)} remove={() => setIsDeleting(true)} />
       </div>
       <DeleteProject project={project} isOpen={isDeleting} close={() => setIsDeleting(false)} />
     </li>
+  );
+}
+
+interface CardMenuProps {
+  readonly project: ProjectCard;
+  readonly rename: () => void;
+  readonly remove: () => void;
+}
+
+/** What can be done with a project without opening it. */
+function CardMenu({ project, rename, remove }: CardMenuProps) {
+  const { data: start } = useQuery({ queryKey: ['start'], queryFn: api.start });
+  const duplicate = useProjectChange(() => api.duplicateProject(project.id), 'Duplicated.');
+  const archive = useProjectChange(
+    () => api.changeProject(project.id, { archived: !project.archived }),
+    project.archived ? 'Restored.' : `Archived. It can be restored for ${start?.archiveDays ?? 0} days.`,
+  );
+  return (
+    <Menu>
+      <MenuButton className="quiet" aria-label={`More for ${project.name}`}>
+        <Ellipsis size={16} aria-hidden />
+      </MenuButton>
+      <MenuItems modal={false} anchor="bottom end" className="menu w-40">
+        <MenuItem>
+          <button type="button" className="menu-item" onClick={rename}>
+            Rename
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className="menu-item" onClick={() => duplicate.mutate(undefined)}>
+            Duplicate
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className="menu-item" onClick={() => archive.mutate(undefined)}>
+            {project.archived ? 'Restore' : 'Archive'}
+          </button>
+        </MenuItem>
+        {project.archived && (
+          <MenuItem>
+            <button type="button" className="menu-item text-bad" onClick={remove}>
+              Delete for good…
+            </button>
+          </MenuItem>
+        )}
+      </MenuItems>
+    </Menu>
+  );
+}
+
+interface RenameProjectProps {
+  readonly project: ProjectCard;
+  readonly end: () => void;
+}
+
+/** A field in place of the name. */
+function RenameProject({ project, end }: RenameProjectProps) {
+  const rename = useProjectChange((name: string) => api.changeProject(project.id, { name }), 'Renamed.');
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const name = String(new FormData(event.currentTarget).get('name') ?? '').trim();
+    end();
+    if (name && name !== project.name) rename.mutate(name);
+  };
+  return (
+    <form onSubmit={submit}>
+      <input
+        name="name"
+        aria-label="New name"
+        className="field"
+        defaultValue={project.name}
+        maxLength={120}
+        autoFocus
+        onBlur={(event) => event.currentTarget.form?.requestSubmit()}
+        onKeyDown={(event) => event.key === 'Escape' && end()}
+      />
+    </form>
   );
 }
 

@@ -19,6 +19,8 @@ const datumWords = ([x, y, z]: BoxPoint): string => {
   return `${sides.join(' ')}, ${LEVELS.find(([level]) => level === z)![1]}`;
 };
 
+const textOf = (point: BoxPoint): string => point.join(' ');
+
 /** The 27 points of the part's box as a small plan with three levels, and its own origin. */
 export function DatumPad({ part }: { part: Part }) {
   const session = useSession();
@@ -27,38 +29,9 @@ export function DatumPad({ part }: { part: Part }) {
   const isBox = !isOwn && !isFree;
   const point: BoxPoint = Array.isArray(part.datum) ? part.datum : [-1, -1, -1];
   const set = (datum: string) => void session.say('change', { parts: [part.id], datum });
-  const at = (x: BoxPoint[0], y: BoxPoint[1], z: BoxPoint[2]) => `${x} ${y} ${z}`;
   return (
     <div className="flex items-center gap-3.5 px-3.5 pb-2">
-      <div
-        role="group"
-        aria-label="Datum in plan"
-        className="grid size-[66px] shrink-0 grid-cols-3 rounded border border-rule bg-sheet p-1"
-      >
-        {([1, 0, -1] as const).map((y) =>
-          ([-1, 0, 1] as const).map((x) => {
-            const isChosen = isBox && point[0] === x && point[1] === y;
-            return (
-              <button
-                key={`${x}${y}`}
-                type="button"
-                aria-pressed={isChosen}
-                aria-label={`Datum ${datumWords([x, y, point[2]])}`}
-                title={datumWords([x, y, point[2]])}
-                className="flex items-center justify-center"
-                onClick={() => set(at(x, y, point[2]))}
-              >
-                <span
-                  className={clsx(
-                    'size-2 rounded-full border',
-                    isChosen ? 'size-2.5 border-plum bg-plum' : 'border-ink3',
-                  )}
-                />
-              </button>
-            );
-          }),
-        )}
-      </div>
+      <DatumPlan point={point} isBox={isBox} choose={set} />
       <div className="min-w-0">
         <p className="mb-1.5 text-ink2">
           Datum:{' '}
@@ -81,7 +54,7 @@ export function DatumPad({ part }: { part: Part }) {
               type="button"
               aria-pressed={isBox && point[2] === z}
               className={clsx('px-2 py-0.5', isBox && point[2] === z ? 'bg-ink text-paper' : 'text-ink2')}
-              onClick={() => set(at(point[0], point[1], z))}
+              onClick={() => set(textOf([point[0], point[1], z]))}
             >
               {word}
             </button>
@@ -107,3 +80,44 @@ export function DatumPad({ part }: { part: Part }) {
     </div>
   );
 }
+
+interface DatumPlanProps {
+  readonly point: BoxPoint;
+  /** It is one of the points of the box. */
+  readonly isBox: boolean;
+  readonly choose: (datum: string) => void;
+}
+
+/** Nine points of one level. */
+const DatumPlan = ({ point, isBox, choose }: DatumPlanProps) => (
+  <div
+    role="group"
+    aria-label="Datum in plan"
+    className="grid size-[66px] shrink-0 grid-cols-3 rounded border border-rule bg-sheet p-1"
+  >
+    {([1, 0, -1] as const).map((y) =>
+      ([-1, 0, 1] as const).map((x) => {
+        const isChosen = isBox && point[0] === x && point[1] === y;
+        const words = datumWords([x, y, point[2]]);
+        return (
+          <button
+            key={`${x}${y}`}
+            type="button"
+            aria-pressed={isChosen}
+            aria-label={`Datum ${words}`}
+            title={words}
+            className="flex items-center justify-center"
+            onClick={() => choose(textOf([x, y, point[2]]))}
+          >
+            <span
+              className={clsx(
+                'size-2 rounded-full border',
+                isChosen ? 'size-2.5 border-plum bg-plum' : 'border-ink3',
+              )}
+            />
+          </button>
+        );
+      }),
+    )}
+  </div>
+);

@@ -142,15 +142,8 @@ function ProjectName() {
 
 /** Units, grid step and angle step; opens the scene's settings. */
 function SceneChip() {
-  const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
   const isSmall = useRoom() === 'small';
-  const choices = verbNamed('scene')!.blanks;
-  const submit = async (event: FormEvent<HTMLFormElement>, close: () => void) => {
-    event.preventDefault();
-    const values = Object.fromEntries(new FormData(event.currentTarget).entries());
-    if (await session.say('scene', values)) close();
-  };
   return (
     <Popover className="relative">
       <PopoverButton
@@ -173,53 +166,61 @@ function SceneChip() {
         )}
       </PopoverButton>
       <Panel label="Scene" className="w-72 p-4!">
-        {({ close }) => (
-          <form className="flex flex-col gap-2.5" onSubmit={(event) => void submit(event, close)}>
-            <Choice name="units" label="Units" value={scene.units} choices={LENGTH_UNIT_WORDS} />
-            <Line label="Decimals">
-              <input
-                className="field num"
-                name="decimals"
-                defaultValue={scene.decimals}
-                aria-label="Decimals"
-              />
-            </Line>
-            <Choice
-              name="zeros"
-              label="Trailing zeros"
-              value={scene.trailingZeros ? 'yes' : 'no'}
-              choices={choices.zeros!.choices!}
-            />
-            <Choice
-              name="fraction"
-              label="Fraction of an inch"
-              value={String(scene.fraction)}
-              choices={choices.fraction!.choices!}
-            />
-            <Line label="Grid step">
-              <input
-                className="field num"
-                name="grid"
-                defaultValue={formatLengthWithUnit(scene.grid, { ...scene, decimals: 9 })}
-                aria-label="Grid step"
-              />
-            </Line>
-            <Line label="Angle step">
-              <input
-                className="field num"
-                name="angleStep"
-                defaultValue={formatAngle(scene.angleStep)}
-                aria-label="Angle step"
-              />
-            </Line>
-            <p className="text-[12px] text-ink2">Nothing changes its size.</p>
-            <button type="submit" className="button main self-end">
-              Set
-            </button>
-          </form>
-        )}
+        {({ close }) => <SceneForm close={close} />}
       </Panel>
     </Popover>
+  );
+}
+
+/** Units, decimals and steps. */
+function SceneForm({ close }: { readonly close: () => void }) {
+  const session = useSession();
+  const scene = useSessionState((state) => state.document.scene);
+  const choices = verbNamed('scene')!.blanks;
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const values = Object.fromEntries(new FormData(event.currentTarget).entries());
+    if (await session.say('scene', values)) close();
+  };
+  return (
+    <form className="flex flex-col gap-2.5" onSubmit={(event) => void submit(event)}>
+      <Choice name="units" label="Units" value={scene.units} choices={LENGTH_UNIT_WORDS} />
+      <Line label="Decimals">
+        <input className="field num" name="decimals" defaultValue={scene.decimals} aria-label="Decimals" />
+      </Line>
+      <Choice
+        name="zeros"
+        label="Trailing zeros"
+        value={scene.trailingZeros ? 'yes' : 'no'}
+        choices={choices.zeros!.choices!}
+      />
+      <Choice
+        name="fraction"
+        label="Fraction of an inch"
+        value={String(scene.fraction)}
+        choices={choices.fraction!.choices!}
+      />
+      <Line label="Grid step">
+        <input
+          className="field num"
+          name="grid"
+          defaultValue={formatLengthWithUnit(scene.grid, { ...scene, decimals: 9 })}
+          aria-label="Grid step"
+        />
+      </Line>
+      <Line label="Angle step">
+        <input
+          className="field num"
+          name="angleStep"
+          defaultValue={formatAngle(scene.angleStep)}
+          aria-label="Angle step"
+        />
+      </Line>
+      <p className="text-[12px] text-ink2">Nothing changes its size.</p>
+      <button type="submit" className="button main self-end">
+        Set
+      </button>
+    </form>
   );
 }
 

@@ -80,11 +80,9 @@ const HEADS = [
 
 export function LegsTable({ rows, set, statement, blank }: TableProps & { statement: Statement }) {
   const session = useSession();
-  const scene = useSessionState((state) => state.document.scene);
   const found = session.sketch(statement);
   const figure = found && !isRefusal(found) ? found.figure : undefined;
   const traverse = figure?.kind === 'traverse' ? traverseOf(figure) : undefined;
-  const columns = blank.columns!;
   const add = () => {
     const way = rows.length > 0 ? wayOf(rows.at(-1)!) : 'by';
     set([...rows, { [WAYS[way][0]]: '', [WAYS[way][1]]: '' }]);
@@ -103,72 +101,19 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
           </tr>
         </thead>
         <tbody>
-          {rows.map((row, i) => {
-            const way = wayOf(row);
-            const [a, b] = WAYS[way];
-            const leg = traverse?.legs[i];
-            const cell = (name: string) => (
-              <td className="px-0.5 py-px">
-                <Cell
-                  key={name}
-                  label={`${columns[name]!.label}, leg ${i + 1}`}
-                  column={columns[name]!}
-                  value={row[name]}
-                  set={(value) => change(i, { ...row, [name]: value })}
-                  onEnter={i === rows.length - 1 ? add : undefined}
-                />
-              </td>
-            );
-            return (
-              <tr
-                key={i}
-                onKeyDown={(event) => {
-                  if (event.key !== 'F2') return;
-                  event.preventDefault();
-                  change(i, toldAs(row, nextWay(way), leg));
-                }}
-              >
-                <td className="num pr-1 text-right text-ink3">{i + 1}</td>
-                <td>
-                  <select
-                    className="field"
-                    aria-label={`How leg ${i + 1} is told`}
-                    value={way}
-                    onChange={(event) => change(i, toldAs(row, event.target.value as Way, leg))}
-                  >
-                    {Object.entries(WAY_WORDS).map(([key, words]) => (
-                      <option key={key} value={key}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                {cell(a)}
-                {cell(b)}
-                <td className="px-0.5 [&_input]:w-16!">
-                  <Cell
-                    label={`Arc to the left, leg ${i + 1}`}
-                    column={columns.sweep!}
-                    value={row.sweep}
-                    set={(value) => change(i, withCell(row, 'sweep', value))}
-                  />
-                </td>
-                <td className="px-0.5 [&_input]:w-16!">
-                  <Cell
-                    label={`Corner radius, leg ${i + 1}`}
-                    column={columns.round!}
-                    value={row.round}
-                    set={(value) => change(i, withCell(row, 'round', value))}
-                  />
-                </td>
-                <td className="num px-1.5 text-right text-ink2">{leg && formatLength(leg.to[0], scene)}</td>
-                <td className="num px-1.5 text-right text-ink2">{leg && formatLength(leg.to[1], scene)}</td>
-                <td>
-                  <RemoveRow at={i} rows={rows} set={set} />
-                </td>
-              </tr>
-            );
-          })}
+          {rows.map((row, i) => (
+            <LegRow
+              key={i}
+              at={i}
+              rows={rows}
+              set={set}
+              blank={blank}
+              leg={traverse?.legs[i]}
+              change={(told) => change(i, told)}
+              onEnter={i === rows.length - 1 ? add : undefined}
+              row={row}
+            />
+          ))}
         </tbody>
       </table>
       <AddRow add={add} words="Add a leg" />
@@ -180,6 +125,86 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
     </>
   );
 }
+
+interface LegRowProps extends TableProps {
+  readonly at: number;
+  readonly row: TypedRow;
+  /** As it is booked; undefined while it is not whole. */
+  readonly leg: Booked | undefined;
+  readonly change: (row: TypedRow) => void;
+  readonly onEnter: (() => void) | undefined;
+}
+
+/** One leg: how it is told, its two numbers, its arc and its corner, and where it ends. */
+function LegRow({ at, row, rows, set, blank, leg, change, onEnter }: LegRowProps) {
+  const scene = useSessionState((state) => state.document.scene);
+  const columns = blank.columns!;
+  const way = wayOf(row);
+  return (
+    <tr
+      onKeyDown={(event) => {
+        if (event.key !== 'F2') return;
+        event.preventDefault();
+        change(toldAs(row, nextWay(way), leg));
+      }}
+    >
+      <td className="num pr-1 text-right text-ink3">{at + 1}</td>
+      <td>
+        <WayChoice at={at} way={way} choose={(chosen) => change(toldAs(row, chosen, leg))} />
+      </td>
+      {WAYS[way].map((name) => (
+        <td key={name} className="px-0.5 py-px">
+          <Cell
+            label={`${columns[name]!.label}, leg ${at + 1}`}
+            column={columns[name]!}
+            value={row[name]}
+            set={(value) => change({ ...row, [name]: value })}
+            onEnter={onEnter}
+          />
+        </td>
+      ))}
+      {(['sweep', 'round'] as const).map((name) => (
+        <td key={name} className="px-0.5 [&_input]:w-16!">
+          <Cell
+            label={`${name === 'sweep' ? 'Arc to the left' : 'Corner radius'}, leg ${at + 1}`}
+            column={columns[name]!}
+            value={row[name]}
+            set={(value) => change(withCell(row, name, value))}
+          />
+        </td>
+      ))}
+      {[0, 1].map((axis) => (
+        <td key={axis} className="num px-1.5 text-right text-ink2">
+          {leg && formatLength(leg.to[axis]!, scene)}
+        </td>
+      ))}
+      <td>
+        <RemoveRow at={at} rows={rows} set={set} />
+      </td>
+    </tr>
+  );
+}
+
+interface WayChoiceProps {
+  readonly at: number;
+  readonly way: Way;
+  readonly choose: (way: Way) => void;
+}
+
+const WayChoice = ({ at, way, choose }: WayChoiceProps) => (
+  <select
+    className="field"
+    aria-label={`How leg ${at + 1} is told`}
+    value={way}
+    onChange={(event) => choose(event.target.value as Way)}
+  >
+    {Object.entries(WAY_WORDS).map(([key, words]) => (
+      <option key={key} value={key}>
+        {words}
+      </option>
+    ))}
+  </select>
+);
 
 function Closing({
   found,

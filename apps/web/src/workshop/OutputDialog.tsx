@@ -74,30 +74,11 @@ function OutputForm({ close }: { close: () => void }) {
         choose={(format) => setExporter(exporterNamed(format)!)}
       />
       {exporter.holds !== 'document' && (
-        <fieldset className="flex gap-4">
-          <legend className="mb-1 font-semibold">Parts</legend>
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="which"
-              className="accent-(--plum)"
-              checked={which === 'all'}
-              onChange={() => setWhich('all')}
-            />
-            all visible ({all.length})
-          </label>
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="which"
-              className="accent-(--plum)"
-              checked={which === 'selected'}
-              disabled={selection.length === 0}
-              onChange={() => setWhich('selected')}
-            />
-            selected ({selection.length})
-          </label>
-        </fieldset>
+        <WhichParts
+          which={which}
+          choose={setWhich}
+          counts={{ all: all.length, selected: selection.length }}
+        />
       )}
       {hasChord && (
         <label className="flex flex-col gap-1 font-semibold">
@@ -117,3 +98,28 @@ function OutputForm({ close }: { close: () => void }) {
     </form>
   );
 }
+
+interface WhichPartsProps {
+  readonly which: 'all' | 'selected';
+  readonly choose: (which: 'all' | 'selected') => void;
+  readonly counts: Readonly<Record<'all' | 'selected', number>>;
+}
+
+const WhichParts = ({ which, choose, counts }: WhichPartsProps) => (
+  <fieldset className="flex gap-4">
+    <legend className="mb-1 font-semibold">Parts</legend>
+    {(['all', 'selected'] as const).map((one) => (
+      <label key={one} className="flex items-center gap-2">
+        <input
+          type="radio"
+          name="which"
+          className="accent-(--plum)"
+          checked={which === one}
+          disabled={one === 'selected' && counts.selected === 0}
+          onChange={() => choose(one)}
+        />
+        {one === 'all' ? 'all visible' : 'selected'} ({counts[one]})
+      </label>
+    ))}
+  </fieldset>
+);

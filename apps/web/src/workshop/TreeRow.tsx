@@ -40,7 +40,6 @@ export function TreeRow({
   setOpened,
   setRenaming,
 }: TreeRowProps) {
-  const session = useSession();
   const drag = useDraggable({ id: part.id, disabled: isRenaming });
   const over = useDroppable({ id: part.id });
   return (
@@ -71,23 +70,7 @@ export function TreeRow({
       onFocus={onFocus}
       onDoubleClick={() => setRenaming(true)}
     >
-      {open === null ? (
-        <span className="w-4" />
-      ) : (
-        <button
-          type="button"
-          tabIndex={-1}
-          className="w-4"
-          aria-label={open ? `Close ${part.name}` : `Open ${part.name}`}
-          onClick={(event) => {
-            event.stopPropagation();
-            setOpened(!open);
-          }}
-          onDoubleClick={(event) => event.stopPropagation()}
-        >
-          {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
-        </button>
-      )}
+      <Opener part={part} open={open} setOpened={setOpened} />
       <span
         className={clsx('size-2.5 shrink-0 rounded-xs border border-black/25', !part.visible && 'opacity-40')}
         style={{ background: part.colour }}
@@ -99,23 +82,54 @@ export function TreeRow({
         <span className={clsx('min-w-0 flex-1 truncate', isSelected && 'font-semibold')}>{part.name}</span>
       )}
       <Failed part={part.id} reasons={failures} />
-      {isOpenGroup && (
-        <button
-          type="button"
-          className="text-[11px] font-semibold text-plum hover:underline"
-          onClick={(event) => {
-            event.stopPropagation();
-            session.openGroup(null);
-          }}
-        >
-          close
-        </button>
-      )}
+      {isOpenGroup && <CloseGroup />}
       <span className="num text-[11px] whitespace-nowrap text-ink3 group-focus-within:hidden group-hover:hidden">
         {words}
       </span>
       <Marks part={part} />
     </li>
+  );
+}
+
+interface OpenerProps extends Pick<TreeRowProps, 'setOpened'> {
+  readonly part: Part;
+  readonly open: Row['open'];
+}
+
+/** Opens and closes what the part is made from. */
+function Opener({ part, open, setOpened }: OpenerProps) {
+  if (open === null) return <span className="w-4" />;
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="w-4"
+      aria-label={open ? `Close ${part.name}` : `Open ${part.name}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        setOpened(!open);
+      }}
+      onDoubleClick={(event) => event.stopPropagation()}
+    >
+      {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
+    </button>
+  );
+}
+
+/** Ends the work inside a group. */
+function CloseGroup() {
+  const session = useSession();
+  return (
+    <button
+      type="button"
+      className="text-[11px] font-semibold text-plum hover:underline"
+      onClick={(event) => {
+        event.stopPropagation();
+        session.openGroup(null);
+      }}
+    >
+      close
+    </button>
   );
 }
 

@@ -317,51 +317,56 @@ export type Entity = (
 
 /** A curve as pairs of code and value. */
 export function entityOf(curve: Curve, entity: Entity): readonly (readonly [number, string | number])[] {
-  const point = ([x, y]: Vec2, code = 10) =>
-    [
-      [code, x],
-      [code + 10, y],
-      [code + 20, 0],
-    ] as const;
   switch (curve.kind) {
     case 'line':
-      return entity('LINE', 'AcDbLine', ...point(curve.from), ...point(curve.to, 11));
+      return entity('LINE', 'AcDbLine', ...pointCodes(curve.from), ...pointCodes(curve.to, 11));
     case 'arc': {
-      const round = [...point(curve.centre), [40, curve.radius] as const];
+      const round = [...pointCodes(curve.centre), [40, curve.radius] as const];
       if (Math.abs(curve.sweep) >= 360) return entity('CIRCLE', 'AcDbCircle', ...round);
       const [first, last] =
         curve.sweep > 0 ? [curve.first, curve.first + curve.sweep] : [curve.first + curve.sweep, curve.first];
       return entity('ARC', 'AcDbCircle', ...round, [100, 'AcDbArc'], [50, first], [51, last]);
     }
-    case 'ellipse': {
-      const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
-      const [first, last] = [curve.first, curve.first + curve.sweep].map(
-        (n) => ((isLeft ? n : -n) * Math.PI) / 180,
-      );
-      return entity(
-        'ELLIPSE',
-        'AcDbEllipse',
-        ...point(curve.centre),
-        ...point(curve.x, 11),
-        [40, Math.hypot(...curve.y) / Math.hypot(...curve.x)],
-        [41, Math.min(first!, last!)],
-        [42, Math.max(first!, last!)],
-      );
-    }
-    case 'bezier': {
-      const degree = curve.points.length - 1;
-      const knots = [...Array<number>(degree + 1).fill(0), ...Array<number>(degree + 1).fill(1)];
-      return entity(
-        'SPLINE',
-        'AcDbSpline',
-        [70, 8],
-        [71, degree],
-        [72, knots.length],
-        [73, curve.points.length],
-        [74, 0],
-        ...knots.map((knot) => [40, knot] as const),
-        ...curve.points.flatMap((pole) => [...point(pole)]),
-      );
-    }
+    case 'ellipse':
+      return entity('ELLIPSE', 'AcDbEllipse', ...ellipseCodes(curve));
+    case 'bezier':
+      return entity('SPLINE', 'AcDbSpline', ...splineCodes(curve.points));
   }
+}
+
+type Code = readonly [number, string | number];
+
+const pointCodes = ([x, y]: Vec2, code = 10): readonly Code[] => [
+  [code, x],
+  [code + 10, y],
+  [code + 20, 0],
+];
+
+function ellipseCodes(curve: Extract<Curve, { kind: 'ellipse' }>): readonly Code[] {
+  const isLeft = curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
+  const [first, last] = [curve.first, curve.first + curve.sweep].map(
+    (n) => ((isLeft ? n : -n) * Math.PI) / 180,
+  );
+  return [
+    ...pointCodes(curve.centre),
+    ...pointCodes(curve.x, 11),
+    [40, Math.hypot(...curve.y) / Math.hypot(...curve.x)],
+    [41, Math.min(first!, last!)],
+    [42, Math.max(first!, last!)],
+  ];
+}
+
+/** One Bézier piece as a spline with its ends held. */
+function splineCodes(points: readonly Vec2[]): readonly Code[] {
+  const degree = points.length - 1;
+  const knots = [...Array<number>(degree + 1).fill(0), ...Array<number>(degree + 1).fill(1)];
+  return [
+    [70, 8],
+    [71, degree],
+    [72, knots.length],
+    [73, points.length],
+    [74, 0],
+    ...knots.map((knot) => [40, knot] as const),
+    ...points.flatMap((pole) => pointCodes(pole)),
+  ];
 }

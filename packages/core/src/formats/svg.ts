@@ -430,48 +430,63 @@ function rectOf(a: Readonly<Record<string, string>>, view: Vec2): DrawnPath[] {
 function pathOf(text: string): DrawnPath[] {
   const parsed = svgpath(text).abs().unshort() as ReturnType<typeof svgpath> & { readonly err?: string };
   if (parsed.err) throw new FormatError(`A path in this SVG file is broken: ${parsed.err}.`);
-  const found: DrawnPath[] = [];
-  let curves: Curve[] = [];
-  let start: Vec2 = [0, 0];
-  let at: Vec2 = [0, 0];
-  const finish = (ending: 'open' | 'closed') => {
-    const meets = curves.length > 1 && distance2(at, start) <= SAME_POINT_MM;
-    if (ending === 'closed' && distance2(at, start) > SAME_POINT_MM) curves.push(line(at, start));
-    if (curves.length > 0) found.push({ closed: ending === 'closed' || meets, curves });
-    curves = [];
-  };
-  const go = (to: Vec2, make: () => Curve | undefined) => {
-    const curve = make();
-    if (curve) curves.push(curve);
-    at = to;
-  };
-  parsed.iterate(([mark, ...n]) => {
+  const pen = new Pen();
+  parsed.iterate(([mark, ...numbers]) => pen.follow(mark, numbers));
+  pen.finish('open');
+  return pen.found;
+}
+
+/** Follows the commands of a path, one after another. */
+class Pen {
+  readonly found: DrawnPath[] = [];
+  private curves: Curve[] = [];
+  private start: Vec2 = [0, 0];
+  private at: Vec2 = [0, 0];
+
+  follow(mark: string, n: readonly number[]): void {
+    const { at } = this;
     const to: Vec2 = [n.at(-2)!, n.at(-1)!];
-    switch (mark as string) {
+    switch (mark) {
       case 'M':
-        finish('open');
-        start = at = to;
+        this.finish('open');
+        this.start = this.at = to;
         return;
       case 'Z':
-        finish('closed');
-        at = start;
+        this.finish('closed');
+        this.at = this.start;
         return;
       case 'H':
-        return go([n[0]!, at[1]], () => (n[0] === at[0] ? undefined : line(at, [n[0]!, at[1]])));
+        return this.goStraight([n[0]!, at[1]]);
       case 'V':
-        return go([at[0], n[0]!], () => (n[0] === at[1] ? undefined : line(at, [at[0], n[0]!])));
+        return this.goStraight([at[0], n[0]!]);
       case 'L':
-        return go(to, () => (distance2(at, to) === 0 ? undefined : line(at, to)));
+        return this.goStraight(to);
       case 'C':
-        return go(to, () => ({ kind: 'bezier', points: [at, [n[0]!, n[1]!], [n[2]!, n[3]!], to] }));
+        return this.go(to, { kind: 'bezier', points: [at, [n[0]!, n[1]!], [n[2]!, n[3]!], to] });
       case 'Q':
-        return go(to, () => ({ kind: 'bezier', points: [at, [n[0]!, n[1]!], to] }));
+        return this.go(to, { kind: 'bezier', points: [at, [n[0]!, n[1]!], to] });
       case 'A':
-        return go(to, () => arcTo(at, to, n as unknown as ArcNumbers));
+        return this.go(to, arcTo(at, to, n as unknown as ArcNumbers));
     }
-  });
-  finish('open');
-  return found;
+  }
+
+  finish(ending: 'open' | 'closed'): void {
+    const { curves, at, start } = this;
+    const isBack = distance2(at, start) <= SAME_POINT_MM;
+    if (ending === 'closed' && !isBack) curves.push(line(at, start));
+    const closed = ending === 'closed' || (curves.length > 1 && isBack);
+    if (curves.length > 0) this.found.push({ closed, curves });
+    this.curves = [];
+  }
+
+  private goStraight(to: Vec2): void {
+    this.go(to, distance2(this.at, to) === 0 ? undefined : line(this.at, to));
+  }
+
+  private go(to: Vec2, curve: Curve | undefined): void {
+    if (curve) this.curves.push(curve);
+    this.at = to;
+  }
 }
 
 type ArcNumbers = readonly [

@@ -1,6 +1,7 @@
 /** From the own frame of a part to the screen: pixels, x to the right, y down. */
 import { eyeDistance, mmPerPixel, type Camera } from '../space/camera.ts';
-import { turnVector, type Pose } from '../space/pose.ts';
+import { column } from '../space/matrix.ts';
+import type { Pose } from '../space/pose.ts';
 import { dot, subtract, type Vec3 } from '../space/vector.ts';
 import type { Point } from './outline.ts';
 
@@ -26,61 +27,75 @@ export interface View {
 const NEAREST = 1e-4;
 
 export function viewOf(pose: Pose, camera: Camera): View {
-  const axes = [0, 1, 2].map((i) =>
-    turnVector(pose.turn, [i === 0 ? 1 : 0, i === 1 ? 1 : 0, i === 2 ? 1 : 0]),
-  ) as [Vec3, Vec3, Vec3];
-  const shift = subtract(pose.shift, camera.eye);
-  const row = (direction: Vec3) =>
-    [...axes.map((axis) => dot(axis, direction)), dot(shift, direction)] as const;
-  const [[rx, ry, rz, r0], [ux, uy, uz, u0], [tx, ty, tz, t0]] = [
-    row(camera.right),
-    row(camera.up),
-    row(camera.toward),
-  ] as [Four, Four, Four];
-  const isParallel = camera.state.projection === 'parallel';
-  const size = mmPerPixel(camera);
-  const target = eyeDistance(camera.state);
-  const [midX, midY] = [camera.width / 2, camera.pixelHeight / 2];
-  const depth = (x: number, y: number, z: number) => -(tx * x + ty * y + tz * z + t0);
-  const place = (x: number, y: number, z: number, deep: number): Point => {
-    const scale = 1 / (isParallel ? size : (size * deep) / target);
-    return [midX + (rx * x + ry * y + rz * z + r0) * scale, midY - (ux * x + uy * y + uz * z + u0) * scale];
-  };
-  const isBehind = (deep: number) => !isParallel && deep < NEAREST * target;
+  const seen = projectionOf(pose, camera);
   return {
     point(x, y, z) {
-      const deep = depth(x, y, z);
-      return isBehind(deep) ? null : place(x, y, z, deep);
+      const deep = seen.depth(x, y, z);
+      return seen.isBehind(deep) ? null : seen.place(x, y, z, deep);
     },
-    boxArea(b, at) {
-      let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-      for (let corner = 0; corner < 8; corner++) {
-        const [x, y, z] = [
-          b[at + (corner & 1 ? 3 : 0)]!,
-          b[at + 1 + (corner & 2 ? 3 : 0)]!,
-          b[at + 2 + (corner & 4 ? 3 : 0)]!,
-        ];
-        const deep = depth(x, y, z);
-        if (isBehind(deep)) return null;
-        const [px, py] = place(x, y, z, deep);
-        if (px < left) left = px;
-        if (px > right) right = px;
-        if (py < top) top = py;
-        if (py > bottom) bottom = py;
-      }
-      return { left, top, right, bottom };
-    },
+    boxArea: (b, at) => boxArea(seen, b, at),
     triangle(positions, triangles, t) {
       const corners = [0, 1, 2].map((k): Four => {
         const i = 3 * triangles[3 * t + k]!;
         const [x, y, z] = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
-        return [x, y, z, depth(x, y, z)];
+        return [x, y, z, seen.depth(x, y, z)];
       });
-      if (corners.every(([, , , deep]) => !isBehind(deep)))
-        return corners.map(([x, y, z, deep]) => place(x, y, z, deep));
-      return clipped(corners, NEAREST * target).map(([x, y, z, deep]) => place(x, y, z, deep));
+      const isAhead = corners.every(([, , , deep]) => !seen.isBehind(deep));
+      return (isAhead ? corners : clipped(corners, seen.nearest)).map((corner) => seen.place(...corner));
     },
   };
+}
+
+/** From the frame of a part to the pixels of a view. */
+interface Projection {
+  depth(x: number, y: number, z: number): number;
+  /** Where x, y, z at a depth are seen. */
+  place(x: number, y: number, z: number, deep: number): Point;
+  isBehind(deep: number): boolean;
+  /** Nothing nearer than this is seen in perspective. */
+  readonly nearest: number;
+}
+
+function projectionOf(pose: Pose, camera: Camera): Projection {
+  const axes = [0, 1, 2].map((i) => column(pose.turn, i));
+  const shift = subtract(pose.shift, camera.eye);
+  const row = (direction: Vec3) =>
+    [...axes.map((axis) => dot(axis, direction)), dot(shift, direction)] as unknown as Four;
+  const [rx, ry, rz, r0] = row(camera.right);
+  const [ux, uy, uz, u0] = row(camera.up);
+  const [tx, ty, tz, t0] = row(camera.toward);
+  const isParallel = camera.state.projection === 'parallel';
+  const size = mmPerPixel(camera);
+  const target = eyeDistance(camera.state);
+  const nearest = NEAREST * target;
+  const [midX, midY] = [camera.width / 2, camera.pixelHeight / 2];
+  return {
+    nearest,
+    depth: (x, y, z) => -(tx * x + ty * y + tz * z + t0),
+    place(x, y, z, deep) {
+      const scale = 1 / (isParallel ? size : (size * deep) / target);
+      return [midX + (rx * x + ry * y + rz * z + r0) * scale, midY - (ux * x + uy * y + uz * z + u0) * scale];
+    },
+    isBehind: (deep) => !isParallel && deep < nearest,
+  };
+}
+
+/** Of the eight corners of a box; null where one of them is behind the eye. */
+function boxArea(seen: Projection, b: Float64Array, at: number): Area | null {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let corner = 0; corner < 8; corner++) {
+    const x = b[at + (corner & 1 ? 3 : 0)]!;
+    const y = b[at + 1 + (corner & 2 ? 3 : 0)]!;
+    const z = b[at + 2 + (corner & 4 ? 3 : 0)]!;
+    const deep = seen.depth(x, y, z);
+    if (seen.isBehind(deep)) return null;
+    const [px, py] = seen.place(x, y, z, deep);
+    if (px < left) left = px;
+    if (px > right) right = px;
+    if (py < top) top = py;
+    if (py > bottom) bottom = py;
+  }
+  return { left, top, right, bottom };
 }
 
 type Four = readonly [number, number, number, number];

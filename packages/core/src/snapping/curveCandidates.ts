@@ -77,47 +77,55 @@ const source = ({ instance, feature }: NearCurve) => ({
 
 /** What single curves offer: their nearest point, centre, divisions, and the feet and tangents from the from-point. */
 export function curvePoints(near: readonly NearCurve[], query: SnapQuery, offer: Offer): void {
-  const { kinds, reachPx, divide } = query.settings;
   for (const one of near) {
-    const { curve, nearest, offPx, guide } = one;
-    const seenAt = curve.at(nearest);
-    if (guide) {
-      if (offPx <= reachPx)
-        offer({
-          point: seenAt,
-          kind: guide.isParallel ? 'parallel' : 'guide',
-          words: `along ${guide.words}`,
-          guide,
-          offPx,
-          seenAt: null,
-          chordMm: 0,
-        });
-      continue;
+    if (one.guide) onGuide(one, query, offer);
+    else {
+      onCurve(one, query, offer);
+      fromCurve(one, query, offer);
     }
-    const put = (t: number, kind: SnapKind, words?: string) => {
-      const point = curve.at(t);
-      const off = pixelsOff(query.camera, point, query.pointer);
-      if (off <= reachPx)
-        offer({
-          ...source(one),
-          point,
-          kind,
-          offPx: off,
-          seenAt: point,
-          ...(words === undefined ? {} : { words }),
-        });
-    };
-    if (kinds.has('on edge')) offer({ ...source(one), point: seenAt, kind: 'on edge', offPx, seenAt });
-    if (kinds.has('centre') && curve.round)
-      offer({ ...source(one), point: curve.round.centre, kind: 'centre', offPx, seenAt }, RANK_OF_RIM_CENTRE);
-    if (kinds.has('divide') && divide)
-      for (const [t, words] of divisions(curve, nearest, divide)) put(t, 'divide', words);
-    if (!query.from) continue;
-    if (kinds.has('perpendicular'))
-      for (const t of feetFrom(curve, query.from))
-        if (distance(curve.at(t), query.from) > TOUCHING_MM) put(t, 'perpendicular');
-    if (kinds.has('tangent')) for (const t of tangentsFrom(curve, query.from)) put(t, 'tangent');
   }
+}
+
+function onGuide({ curve, nearest, offPx, guide }: NearCurve, { settings }: SnapQuery, offer: Offer): void {
+  if (!guide || offPx > settings.reachPx) return;
+  offer({
+    point: curve.at(nearest),
+    kind: guide.isParallel ? 'parallel' : 'guide',
+    words: `along ${guide.words}`,
+    guide,
+    offPx,
+    seenAt: null,
+    chordMm: 0,
+  });
+}
+
+/** The nearest point of an edge, and its centre. */
+function onCurve(one: NearCurve, { settings: { kinds } }: SnapQuery, offer: Offer): void {
+  const { curve, nearest, offPx } = one;
+  const seenAt = curve.at(nearest);
+  if (kinds.has('on edge')) offer({ ...source(one), point: seenAt, kind: 'on edge', offPx, seenAt });
+  if (kinds.has('centre') && curve.round)
+    offer({ ...source(one), point: curve.round.centre, kind: 'centre', offPx, seenAt }, RANK_OF_RIM_CENTRE);
+}
+
+/** Divisions, and where perpendiculars and tangents from the from-point touch. */
+function fromCurve(one: NearCurve, query: SnapQuery, offer: Offer): void {
+  const { curve, nearest } = one;
+  const { camera, pointer, from } = query;
+  const { kinds, reachPx, divide } = query.settings;
+  const put = (t: number, kind: SnapKind, words?: string) => {
+    const point = curve.at(t);
+    const offPx = pixelsOff(camera, point, pointer);
+    const more = words === undefined ? {} : { words };
+    if (offPx <= reachPx) offer({ ...source(one), point, kind, offPx, seenAt: point, ...more });
+  };
+  if (kinds.has('divide') && divide)
+    for (const [t, words] of divisions(curve, nearest, divide)) put(t, 'divide', words);
+  if (!from) return;
+  if (kinds.has('perpendicular'))
+    for (const t of feetFrom(curve, from))
+      if (distance(curve.at(t), from) > TOUCHING_MM) put(t, 'perpendicular');
+  if (kinds.has('tangent')) for (const t of tangentsFrom(curve, from)) put(t, 'tangent');
 }
 /** A foot nearer than this to the from-point is the from-point itself, mm. */
 const TOUCHING_MM = 1e-9;
@@ -140,20 +148,35 @@ function divisions(curve: Curve, nearest: number, divide: NonNullable<SnapQuery[
 
 /** Where curves meet one another, the faces of other parts, and the work plane. */
 export function meetings(near: readonly NearCurve[], query: SnapQuery, offer: Offer): void {
-  const { camera, settings, scene } = query;
-  const [inSpace, inView] = [settings.kinds.has('intersection'), settings.kinds.has('apparent')];
-  const edges = near
-    .filter(({ guide }) => !guide)
-    .sort((a, b) => a.offPx - b.offPx)
-    .slice(0, MOST_CURVES);
-  const guides = near
-    .filter(({ guide }) => guide)
-    .sort((a, b) => a.offPx - b.offPx)
-    .slice(0, MOST_CURVES);
-  const all = [...edges, ...guides];
-  const put = (point: Vec3, one: NearCurve, other: NearCurve | undefined, kind: SnapKind, words: string) => {
-    const offPx = pixelsOff(camera, point, query.pointer);
-    if (offPx > settings.reachPx) return;
+  const { kinds } = query.settings;
+  const nearest = (one: (curve: NearCurve) => boolean) =>
+    near
+      .filter(one)
+      .sort((a, b) => a.offPx - b.offPx)
+      .slice(0, MOST_CURVES);
+  const edges = nearest(({ guide }) => !guide);
+  const all = [...edges, ...nearest(({ guide }) => guide !== undefined)];
+  const put = putter(query, offer);
+  for (let i = 0; i < all.length; i++)
+    for (let j = i + 1; j < all.length; j++) pairMeeting([all[i]!, all[j]!], query, put);
+  if (kinds.has('intersection')) for (const one of edges.slice(0, MOST_PIERCING)) piercings(one, query, put);
+}
+
+/** A meeting of a curve with another, or with a face. */
+interface Meeting {
+  readonly one: NearCurve;
+  readonly other?: NearCurve;
+  readonly kind: SnapKind;
+  readonly words: string;
+}
+type Put = (point: Vec3, meeting: Meeting) => void;
+
+/** Offers what is within reach. */
+const putter =
+  (query: SnapQuery, offer: Offer): Put =>
+  (point, { one, other, kind, words }) => {
+    const offPx = pixelsOff(query.camera, point, query.pointer);
+    if (offPx > query.settings.reachPx) return;
     const owner = one.instance ? one : (other ?? one);
     const meeting = [one.guide, other?.guide].filter((guide) => guide !== undefined);
     const isMarked = meeting.length > 0;
@@ -167,28 +190,34 @@ export function meetings(near: readonly NearCurve[], query: SnapQuery, offer: Of
       ...(isMarked ? { meeting } : {}),
     });
   };
-  for (let i = 0; i < all.length; i++)
-    for (let j = i + 1; j < all.length; j++) {
-      const [a, b] = [all[i]!, all[j]!];
-      const isGuide = a.guide !== undefined || b.guide !== undefined;
-      if (!isGuide && !inSpace && !inView) continue;
-      const meeting = meetInSpace(a.curve, b.curve, a.nearest, b.nearest);
-      // Edges of one part that meet do so in its corners.
-      if (meeting && (isGuide || (inSpace && a.instance !== b.instance)))
-        put(meeting, a, b, 'intersection', meetingWords(a, b));
-      if (meeting || !(inView || (a.guide && b.guide))) continue;
-      const crossing = crossInView(a.curve, b.curve, a.nearest, b.nearest, camera);
-      if (crossing) put(crossing, a, b, 'apparent', `${meetingWords(a, b)}, only in this view`);
-    }
-  if (inSpace)
-    for (const one of edges.slice(0, MOST_PIERCING)) {
-      const point = meetPlane(one.curve, one.nearest, settings.plane);
-      if (point) put(point, one, undefined, 'intersection', 'edge and work plane');
-      for (const { instance, face } of facesRound(one, scene, query)) {
-        const pierced = meetFace(one.curve, one.nearest, instance, face);
-        if (pierced) put(pierced, one, undefined, 'intersection', 'edge and face');
-      }
-    }
+
+function pairMeeting(
+  [a, b]: readonly [NearCurve, NearCurve],
+  { camera, settings: { kinds } }: SnapQuery,
+  put: Put,
+): void {
+  const [inSpace, inView] = [kinds.has('intersection'), kinds.has('apparent')];
+  const isGuide = a.guide !== undefined || b.guide !== undefined;
+  if (!isGuide && !inSpace && !inView) return;
+  const words = meetingWords(a, b);
+  const meeting = meetInSpace(a.curve, b.curve, a.nearest, b.nearest);
+  // Edges of one part that meet do so in its corners.
+  if (meeting && (isGuide || (inSpace && a.instance !== b.instance)))
+    put(meeting, { one: a, other: b, kind: 'intersection', words });
+  if (meeting || !(inView || (a.guide && b.guide))) return;
+  const crossing = crossInView(a.curve, b.curve, a.nearest, b.nearest, camera);
+  if (crossing) put(crossing, { one: a, other: b, kind: 'apparent', words: `${words}, only in this view` });
+}
+
+/** Where an edge goes through the work plane, and through faces of other parts. */
+function piercings(one: NearCurve, query: SnapQuery, put: Put): void {
+  const kind = 'intersection';
+  const point = meetPlane(one.curve, one.nearest, query.settings.plane);
+  if (point) put(point, { one, kind, words: 'edge and work plane' });
+  for (const { instance, face } of facesRound(one, query.scene, query)) {
+    const pierced = meetFace(one.curve, one.nearest, instance, face);
+    if (pierced) put(pierced, { one, kind, words: 'edge and face' });
+  }
 }
 
 const meetingWords = (a: NearCurve, b: NearCurve): string =>

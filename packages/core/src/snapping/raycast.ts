@@ -3,7 +3,7 @@ import { searchBvh } from '../space/bvh.ts';
 import { carry, carryBack, turnBack, turnVector } from '../space/pose.ts';
 import { seenFrom, type Cut } from '../sections/cuts.ts';
 import type { Ray } from '../space/plane.ts';
-import { along, cross, dot, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { along, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import type { SnapInstance, SnapScene } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 
@@ -174,53 +174,73 @@ export function onSurface(
 ): { point: Vec3; normal?: Vec3 } {
   const { shape, pose } = instance;
   const local = localRay(instance, ray);
-  const data = FACE_STRIDE * face;
-  const numbers = shape.faces;
-  const point: Vec3 = [numbers[data]!, numbers[data + 1]!, numbers[data + 2]!];
-  const direction: Vec3 = [numbers[data + 3]!, numbers[data + 4]!, numbers[data + 5]!];
-  const at = (d: number): Vec3 =>
-    [0, 1, 2].map((i) => local.from[i]! + local.direction[i]! * d) as unknown as Vec3;
-  if (shape.faceKind[face] === FACE_PLANE) {
-    const slant = dot(local.direction, direction);
-    const d = Math.abs(slant) < GRAZING ? distance : dot(subtract(point, local.from), direction) / slant;
-    const exact = at(d);
-    // One more step onto the plane takes out the rounding of the division.
-    const off = dot(subtract(exact, point), direction);
-    const onPlane: Vec3 = [
-      exact[0] - off * direction[0],
-      exact[1] - off * direction[1],
-      exact[2] - off * direction[2],
-    ];
-    return { point: carry(pose, onPlane), normal: turnVector(pose.turn, direction) };
-  }
-  if (shape.faceKind[face] === FACE_CYLINDER) {
-    const radius = numbers[data + 6]!;
-    const d = cylinderDistance(local, point, direction, radius, distance);
-    const exact = at(d);
-    const offset = subtract(exact, point);
-    const height = dot(offset, direction);
-    const radial: Vec3 = [0, 1, 2].map((i) => offset[i]! - height * direction[i]!) as unknown as Vec3;
-    const size = Math.hypot(...radial);
-    const onCylinder: Vec3 = [0, 1, 2].map(
-      (i) => point[i]! + height * direction[i]! + (radial[i]! * radius) / size,
-    ) as unknown as Vec3;
-    const facing = dot(radial, local.direction) > 0 ? -1 : 1;
-    return {
-      point: carry(pose, onCylinder),
-      normal: turnVector(pose.turn, radial.map((n) => (facing * n) / size) as unknown as Vec3),
-    };
-  }
-  if (shape.faceKind[face] === FACE_SPHERE) {
-    const radius = numbers[data + 6]!;
-    const exact = at(sphereDistance(local, point, radius, distance));
-    const radial = unit(subtract(exact, point));
-    const facing = dot(radial, local.direction) > 0 ? -1 : 1;
-    return {
-      point: carry(pose, along(point, radial, radius)),
-      normal: turnVector(pose.turn, scale(radial, facing)),
-    };
-  }
-  return { point: carry(pose, at(distance)) };
+  const found = ON_SURFACE[shape.faceKind[face]!]?.({
+    numbers: shape.faces,
+    data: FACE_STRIDE * face,
+    local,
+    distance,
+  });
+  if (!found) return { point: carry(pose, along(local.from, local.direction, distance)) };
+  return { point: carry(pose, found.point), normal: turnVector(pose.turn, found.normal) };
+}
+
+/** A ray that has met a facet of a face, in the frame of the part. */
+interface Met {
+  readonly numbers: Float64Array;
+  /** Where the numbers of the face begin. */
+  readonly data: number;
+  readonly local: Ray;
+  readonly distance: number;
+}
+interface OnFace {
+  readonly point: Vec3;
+  readonly normal: Vec3;
+}
+
+const pointFrom = (numbers: Float64Array, at: number): Vec3 => [
+  numbers[at]!,
+  numbers[at + 1]!,
+  numbers[at + 2]!,
+];
+
+/** Surfaces that a facet only comes near to. */
+const ON_SURFACE: Readonly<Record<number, (met: Met) => OnFace>> = {
+  [FACE_PLANE]: onPlane,
+  [FACE_CYLINDER]: onCylinder,
+  [FACE_SPHERE]: onSphere,
+};
+
+function onPlane({ numbers, data, local, distance }: Met): OnFace {
+  const [point, normal] = [pointFrom(numbers, data), pointFrom(numbers, data + 3)];
+  const slant = dot(local.direction, normal);
+  const d = Math.abs(slant) < GRAZING ? distance : dot(subtract(point, local.from), normal) / slant;
+  const exact = along(local.from, local.direction, d);
+  // One more step onto the plane takes out the rounding of the division.
+  return { point: along(exact, normal, -dot(subtract(exact, point), normal)), normal };
+}
+
+function onCylinder({ numbers, data, local, distance }: Met): OnFace {
+  const [point, axis, radius] = [pointFrom(numbers, data), pointFrom(numbers, data + 3), numbers[data + 6]!];
+  const exact = along(local.from, local.direction, cylinderDistance(local, point, axis, radius, distance));
+  const offset = subtract(exact, point);
+  const height = dot(offset, axis);
+  const radial = along(offset, axis, -height);
+  const size = length(radial);
+  const facing = dot(radial, local.direction) > 0 ? -1 : 1;
+  return {
+    point: along(along(point, axis, height), radial, radius / size),
+    normal: scale(radial, facing / size),
+  };
+}
+
+function onSphere({ numbers, data, local, distance }: Met): OnFace {
+  const [centre, radius] = [pointFrom(numbers, data), numbers[data + 6]!];
+  const exact = along(local.from, local.direction, sphereDistance(local, centre, radius, distance));
+  const radial = unit(subtract(exact, centre));
+  return {
+    point: along(centre, radial, radius),
+    normal: scale(radial, dot(radial, local.direction) > 0 ? -1 : 1),
+  };
 }
 
 /** Below this sine a ray runs along a plane, and the facet's own distance is the better answer. */

@@ -33,7 +33,7 @@ import type { Measures } from '../facts/measure.ts';
 import { displayChord } from '../facts/mesh.ts';
 import { edgeEnds, edgeFacts } from './edges.ts';
 import type { FitShapes } from './bodies.ts';
-import { FitAnswers } from './fit.ts';
+import { FitAnswers, isAboutFit, type FitQuestion } from './fit.ts';
 import { facesMade } from './made.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
 import { SheetAnswers, type SheetShapes } from './sheets.ts';
@@ -64,6 +64,13 @@ const OVERLAP_MM = 1e-4;
 
 type Contact = Extract<Question, { ask: 'contact' }>;
 
+/** What is answered here; the rest is about fit. */
+type OwnAsk = Exclude<Question['ask'], FitQuestion['ask']>;
+type Reply<K extends OwnAsk> = (
+  document: KadrelDocument,
+  question: Extract<Question, { ask: K }>,
+) => Replies[K];
+
 /** Replies to the questions of statements and reports. */
 export class Answers {
   private readonly sheets: SheetAnswers;
@@ -79,54 +86,43 @@ export class Answers {
 
   /** Throws BuildError. */
   answer(document: KadrelDocument, question: Question): Replies[Question['ask']] {
-    switch (question.ask) {
-      case 'box':
-        return question.frame === 'own'
-          ? this.shapes.wholeIn(document, question.part, inverse(worldFromPart(document, question.part))).box
-          : this.shapes.measure(document, question.part).box;
-      case 'offset':
-        return parallelsOf(this.occt, pathsOf(document, question.profile), {
-          by: question.by,
-          corners: question.corners,
-        });
-      case 'cut':
-        return this.cut(document, question);
-      case 'section':
-        return this.section(document, question.part);
-      case 'outlines':
-        return sectionOutlines(this.occt, this.shapes.built(document, question.part).named);
-      case 'slices':
-        return question.heights.map((height) => this.slice(document, question, height));
-      case 'drawn':
-        return this.sheets.drawn(document, question.sheet, question.view);
-      case 'ties':
-        return this.sheets.ties(document, question.sheet);
-      case 'face':
-        return facesTogether(this.occt, this.shapes.built(document, question.part).named, question.names);
-      case 'edges':
-        return edgeFacts(this.occt, this.shapes.built(document, question.part).named, question.edges);
-      case 'made':
-        return this.made(document, question.part, question.step);
-      case 'cage':
-        return this.cage(document, question.part);
-      case 'docks':
-        return this.docks(document, question);
-      case 'solid':
-        return writtenSolid(this.occt, this.shapes.built(document, question.part).named);
-      case 'regions':
-        return this.regions(document, question.profiles);
-      case 'extent':
-        return this.extent(document, question.part, question.direction);
-      case 'contact':
-        return this.contact(document, question);
-      default:
-        return this.fit.answer(document, question);
-    }
+    if (isAboutFit(question)) return this.fit.answer(document, question);
+    const reply = this.replies[question.ask] as (
+      document: KadrelDocument,
+      question: Question,
+    ) => Replies[Question['ask']];
+    return reply(document, question);
   }
 
+  private readonly replies: { readonly [K in OwnAsk]: Reply<K> } = {
+    box: (document, { part, frame }) =>
+      frame === 'own'
+        ? this.shapes.wholeIn(document, part, inverse(worldFromPart(document, part))).box
+        : this.shapes.measure(document, part).box,
+    offset: (document, { profile, by, corners }) =>
+      parallelsOf(this.occt, pathsOf(document, profile), { by, corners }),
+    cut: (document, question) => this.cut(document, question),
+    section: (document, { part }) => this.section(document, part),
+    outlines: (document, { part }) => sectionOutlines(this.occt, this.namedOf(document, part)),
+    slices: (document, question) => question.heights.map((height) => this.slice(document, question, height)),
+    drawn: (document, { sheet, view }) => this.sheets.drawn(document, sheet, view),
+    ties: (document, { sheet }) => this.sheets.ties(document, sheet),
+    face: (document, { part, names }) => facesTogether(this.occt, this.namedOf(document, part), names),
+    edges: (document, { part, edges }) => edgeFacts(this.occt, this.namedOf(document, part), edges),
+    made: (document, { part, step }) => this.made(document, part, step),
+    cage: (document, { part }) => this.cage(document, part),
+    docks: (document, question) => this.docks(document, question),
+    solid: (document, { part }) => writtenSolid(this.occt, this.namedOf(document, part)),
+    regions: (document, { profiles }) => this.regions(document, profiles),
+    extent: (document, { part, direction }) => this.extent(document, part, direction),
+    contact: (document, question) => this.contact(document, question),
+  };
+
+  private readonly namedOf = (document: KadrelDocument, part: ItemId): NamedShape =>
+    this.shapes.built(document, part).named;
+
   private section(document: KadrelDocument, id: ItemId): Replies['section'] {
-    const { named } = this.shapes.built(document, id);
-    return sectionFacts(this.occt, named, worldFromPart(document, id));
+    return sectionFacts(this.occt, this.namedOf(document, id), worldFromPart(document, id));
   }
 
   private slice(

@@ -45,11 +45,12 @@ const TOUCH_MM = 1e-7;
 /** Pairs that are kept: some ten thousand at a few hundred bytes each. */
 const MAX_KEPT = 20_000;
 
-/** What is asked of how solids stand, and of their sizes. */
-type FitQuestion = Extract<
-  Question,
-  { ask: 'measured' | 'nearby' | 'pairs' | 'falls' | 'common' | 'making' | 'walls' }
->;
+/** Of how solids stand, and of their sizes. */
+const FIT_ASKS = ['measured', 'nearby', 'pairs', 'falls', 'common', 'making', 'walls'] as const;
+export type FitQuestion = Extract<Question, { ask: (typeof FIT_ASKS)[number] }>;
+
+export const isAboutFit = (question: Question): question is FitQuestion =>
+  (FIT_ASKS as readonly string[]).includes(question.ask);
 
 /** Pairs that were asked about are kept. */
 export class FitAnswers {

@@ -166,26 +166,9 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
     case 'plane':
       return { kind: 'sheet', size: valueOf(base.size), grid: document.scene.grid };
     case 'raise':
-      return onPlane(document, base.profiles, (paths) => ({
-        kind: 'raise',
-        paths,
-        regions: base.regions,
-        height: valueOf(base.height),
-        down: valueOf(base.down),
-        draft: valueOf(base.draft),
-        ends: base.ends ?? 'capped',
-      }));
+      return onPlane(document, base.profiles, (paths) => raiseContent(base, paths));
     case 'revolve':
-      return onPlane(document, base.profiles, (paths) => ({
-        kind: 'revolve',
-        paths,
-        regions: base.regions,
-        point: [valueOf(base.axis.point[0]), valueOf(base.axis.point[1])],
-        direction: valueOf(base.axis.angle),
-        angle: valueOf(base.angle),
-        half: base.half,
-        ends: base.ends ?? 'capped',
-      }));
+      return onPlane(document, base.profiles, (paths) => revolveContent(base, paths));
     case 'loft':
       return loftContent(document, base);
     case 'sweep':
@@ -198,6 +181,27 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
       return valued(base);
   }
 }
+
+const raiseContent = (base: BodyOf<'raise'>, paths: readonly Path[]): BodyContent => ({
+  kind: 'raise',
+  paths,
+  regions: base.regions,
+  height: valueOf(base.height),
+  down: valueOf(base.down),
+  draft: valueOf(base.draft),
+  ends: base.ends ?? 'capped',
+});
+
+const revolveContent = (base: BodyOf<'revolve'>, paths: readonly Path[]): BodyContent => ({
+  kind: 'revolve',
+  paths,
+  regions: base.regions,
+  point: [valueOf(base.axis.point[0]), valueOf(base.axis.point[1])],
+  direction: valueOf(base.axis.angle),
+  angle: valueOf(base.angle),
+  half: base.half,
+  ends: base.ends ?? 'capped',
+});
 
 function loftContent(document: KadrelDocument, base: BodyOf<'loft'>): BodyContent {
   const all = sectionsOf(document, base.profiles);

@@ -128,41 +128,49 @@ function facetPairs(
 ): Pair[] {
   const front = facetsOf(occt, moving, { towards, ahead: 1 });
   const back = facetsOf(occt, fixed, { towards, ahead: -1 });
-  const boxes = new Float64Array(back.bodies.length * 6);
-  for (let t = 0; t < back.bodies.length; t++) {
-    for (let axis = 0; axis < 3; axis++) {
-      const three = [0, 1, 2].map((corner) => back.corners[9 * t + 3 * corner + axis]!);
-      boxes[6 * t + axis] = Math.min(...three);
-      boxes[6 * t + 3 + axis] = Math.max(...three);
-    }
-  }
-  const tree = buildBvh(boxes);
+  const tree = buildBvh(boxesOf(back));
   const pairs = new Map<string, Pair>();
   let best = Infinity;
   for (let t = 0; t < front.bodies.length; t++) {
     const a = front.corners.subarray(9 * t, 9 * t + 9);
-    const [u0, u1] = [Math.min(a[0]!, a[3]!, a[6]!), Math.max(a[0]!, a[3]!, a[6]!)];
-    const [v0, v1] = [Math.min(a[1]!, a[4]!, a[7]!), Math.max(a[1]!, a[4]!, a[7]!)];
-    const reach = Math.max(a[2]!, a[5]!, a[8]!);
-    const isNear = (b: Float64Array, at: number) =>
-      b[at]! < u1 &&
-      b[at + 3]! > u0 &&
-      b[at + 1]! < v1 &&
-      b[at + 4]! > v0 &&
-      b[at + 2]! - reach <= best + slack;
-    searchBvh(tree, isNear, (other) => {
-      const way = wayBetween(a, back.corners.subarray(9 * other, 9 * other + 9));
-      const body = back.bodies[other]!;
-      if (way === undefined || way > best + slack || (way < -slack && !fixed[body]!.overlaps)) return;
-      best = Math.min(best, way);
-      const [movingFace, fixedFace] = [front.faces[t]!, back.faces[other]!];
-      const key = `${front.bodies[t]!}/${movingFace}/${body}/${fixedFace}`;
-      const known = pairs.get(key);
-      if (known) known.way = Math.min(known.way, way);
-      else pairs.set(key, { moving: front.bodies[t]!, movingFace, fixed: body, fixedFace, way });
-    });
+    searchBvh(
+      tree,
+      isOver(a, () => best + slack),
+      (other) => {
+        const way = wayBetween(a, back.corners.subarray(9 * other, 9 * other + 9));
+        const body = back.bodies[other]!;
+        if (way === undefined || way > best + slack || (way < -slack && !fixed[body]!.overlaps)) return;
+        best = Math.min(best, way);
+        const [movingFace, fixedFace] = [front.faces[t]!, back.faces[other]!];
+        const key = `${front.bodies[t]!}/${movingFace}/${body}/${fixedFace}`;
+        const known = pairs.get(key);
+        if (known) known.way = Math.min(known.way, way);
+        else pairs.set(key, { moving: front.bodies[t]!, movingFace, fixed: body, fixedFace, way });
+      },
+    );
   }
   return [...pairs.values()];
+}
+
+/** Six numbers a facet. */
+function boxesOf({ bodies, corners }: Facets): Float64Array {
+  const boxes = new Float64Array(bodies.length * 6);
+  for (let t = 0; t < bodies.length; t++)
+    for (let axis = 0; axis < 3; axis++) {
+      const three = [0, 1, 2].map((corner) => corners[9 * t + 3 * corner + axis]!);
+      boxes[6 * t + axis] = Math.min(...three);
+      boxes[6 * t + 3 + axis] = Math.max(...three);
+    }
+  return boxes;
+}
+
+/** Whether a box lies over a facet, and no farther on than is asked. */
+function isOver(a: Float64Array, most: () => number): (b: Float64Array, at: number) => boolean {
+  const [u0, u1] = [Math.min(a[0]!, a[3]!, a[6]!), Math.max(a[0]!, a[3]!, a[6]!)];
+  const [v0, v1] = [Math.min(a[1]!, a[4]!, a[7]!), Math.max(a[1]!, a[4]!, a[7]!)];
+  const reach = Math.max(a[2]!, a[5]!, a[8]!);
+  return (b, at) =>
+    b[at]! < u1 && b[at + 3]! > u0 && b[at + 1]! < v1 && b[at + 4]! > v0 && b[at + 2]! - reach <= most();
 }
 
 type Flat = readonly [number, number];

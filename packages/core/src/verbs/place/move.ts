@@ -1,8 +1,8 @@
 import { datumInWorld } from '../../document/datum.ts';
 import { vectorOf } from '../../document/items.ts';
-import { NO_TURN, isIdentity, turnBack, turnVector } from '../../space/pose.ts';
+import { NO_TURN, isIdentity, turnBack, turnVector, type Turn } from '../../space/pose.ts';
 import { subtract, type Vec3 } from '../../space/vector.ts';
-import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';
+import { declareVerb, needed, optional, refuse, type Refusal, type Values } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import { axesOf } from '../../statement/frames.ts';
 import { FACINGS, turnToFace } from '../shared/landing.ts';
@@ -25,6 +25,36 @@ const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
   yz: [0, 1, 1],
 };
 
+const BLANKS = {
+  parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
+  from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
+  to: optional('point', 'to', 'Where that point goes.', { completes: true }),
+  by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
+  in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),
+  along: needed('choice', 'along', 'Which axes of the frame the motion keeps to.', {
+    default: 'any',
+    choices: {
+      any: 'any direction',
+      x: 'X only',
+      y: 'Y only',
+      z: 'Z only',
+      xy: 'X and Y',
+      xz: 'X and Z',
+      yz: 'Y and Z',
+    },
+  }),
+  facing: optional(
+    'choice',
+    'turning',
+    'Which of its own axes turns to face out of the surface where it lands.',
+    { choices: FACINGS, rare: true },
+  ),
+  normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.', {
+    rare: true,
+  }),
+  leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
+};
+
 /** Shifts parts from a point to a point, or by X, Y and Z of a frame. */
 export const move = declareVerb({
   id: 'move',
@@ -33,77 +63,64 @@ export const move = declareVerb({
   key: 'M',
   about: 'From a point to a point, or by X, Y and Z of a frame; along one axis or in a plane when asked.',
   words: ['shift', 'drag', 'translate', 'position', 'put', 'copy', 'onto a pin'],
-  blanks: {
-    parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
-    from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
-    to: optional('point', 'to', 'Where that point goes.', { completes: true }),
-    by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
-    in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),
-    along: needed('choice', 'along', 'Which axes of the frame the motion keeps to.', {
-      default: 'any',
-      choices: {
-        any: 'any direction',
-        x: 'X only',
-        y: 'Y only',
-        z: 'Z only',
-        xy: 'X and Y',
-        xz: 'X and Z',
-        yz: 'Y and Z',
-      },
-    }),
-    facing: optional(
-      'choice',
-      'turning',
-      'Which of its own axes turns to face out of the surface where it lands.',
-      { choices: FACINGS, rare: true },
-    ),
-    normal: optional('direction', 'outward', 'The way that axis then points; picked with “to”.', {
-      rare: true,
-    }),
-    leaving: needed('choice', 'leaving', 'What stays behind.', { default: 'nothing', choices: LEAVINGS }),
-  },
+  blanks: BLANKS,
   sentence:
     'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, turning {facing}][ to {normal}][, leaving {leaving}]',
-  apply(draft, { parts, from, to, by: given, in: frame, along, facing, normal, leaving }, context) {
-    if (from !== undefined && to === undefined)
-      return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
-    const locked = lockedRefusal(draft, parts);
-    if (locked) return locked;
-    const typed: Vec3 = given ? vectorOf(given) : [0, 0, 0];
-    if (to && typed.some((n) => n !== 0))
-      return refuse('both', 'Give two points or a distance, not both.', 'by');
-    const isTurned = facing !== undefined && facing !== 'as-is';
-    if (isTurned && (!to || !normal))
-      return refuse(
-        'missing',
-        'To turn where it lands, pick “to” on a part, or give the way outward.',
-        'normal',
-      );
+  apply(draft, values, context) {
+    const { parts, from, to, in: frame, along, facing, normal, leaving } = values;
+    const fault = lockedRefusal(draft, parts) ?? toldFault(values);
+    if (fault) return fault;
     const chosen = withoutNested(draft, parts);
     const first = from
       ? vectorOf(from)
       : to && datumInWorld(draft, draft.items[chosen[0]!]!, (id) => context.boxOf(id));
     if (to && !first) return refuse('no-box', 'The datum is not known yet. Pick a point to go from.', 'from');
     const whole = to ? subtract(vectorOf(to), first!) : undefined;
-    const free = FREE_AXES[along]!;
     const placed = placedParts({ draft, context }, chosen, leaving);
-    let by: Vec3 = [0, 0, 0];
-    placed.forEach((id, i) => {
-      const axes = axesOf(draft, frame, chosen[i]!);
-      const told = whole ? (isIdentity(axes) ? whole : turnBack(axes, whole)) : typed;
-      const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
-      const isAll = whole !== undefined && free.every((n) => n === 1);
-      const shift = isAll ? whole : isIdentity(axes) ? kept : turnVector(axes, kept);
-      if (i === 0) by = shift;
-      shiftPart(draft, draft.items[id]!, shift);
-    });
+    const shifts = chosen.map((id) =>
+      shiftIn(axesOf(draft, frame, id), FREE_AXES[along]!, { whole, typed: typedOf(values) }),
+    );
+    placed.forEach((id, i) => shiftPart(draft, draft.items[id]!, shifts[i]!));
     // Several parts land as one, turned by what the first of them needs.
     const turn =
-      isTurned &&
+      isTurned(values) &&
       normal &&
       to &&
-      turnToFace(draft, placed[0]!, { facing, normal: worldDirection(normal, NO_TURN) });
+      turnToFace(draft, placed[0]!, { facing: facing!, normal: worldDirection(normal, NO_TURN) });
     if (turn) for (const id of placed) turnPart(draft, draft.items[id]!, { turn, about: vectorOf(to) });
-    return { select: parts, ...(leaving === 'copy' && !turn ? { step: { kind: 'along', by } } : {}) };
+    const step = { kind: 'along', by: shifts[0]! } as const;
+    return { select: parts, ...(leaving === 'copy' && !turn ? { step } : {}) };
   },
 });
+
+type MoveValues = Values<typeof BLANKS>;
+
+const typedOf = ({ by }: MoveValues): Vec3 => (by ? vectorOf(by) : [0, 0, 0]);
+const isTurned = ({ facing }: MoveValues): boolean => facing !== undefined && facing !== 'as-is';
+
+/** Why what was said does not say where to. */
+function toldFault(values: MoveValues): Refusal | undefined {
+  const { from, to, normal } = values;
+  if (from !== undefined && to === undefined)
+    return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
+  if (to && typedOf(values).some((n) => n !== 0))
+    return refuse('both', 'Give two points or a distance, not both.', 'by');
+  return isTurned(values) && (!to || !normal)
+    ? refuse('missing', 'To turn where it lands, pick “to” on a part, or give the way outward.', 'normal')
+    : undefined;
+}
+
+interface Told {
+  /** From a point to a point, in the world. */
+  readonly whole: Vec3 | undefined;
+  /** Along the axes of the frame. */
+  readonly typed: Vec3;
+}
+
+/** The motion in the world, kept to the free axes of a frame. */
+function shiftIn(axes: Turn, free: Vec3, { whole, typed }: Told): Vec3 {
+  if (whole && free.every((n) => n === 1)) return whole;
+  const told = !whole ? typed : isIdentity(axes) ? whole : turnBack(axes, whole);
+  const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
+  return isIdentity(axes) ? kept : turnVector(axes, kept);
+}

@@ -1,8 +1,15 @@
 import { standingOf, visibleParts } from '../../document/items.ts';
-import type { ItemId } from '../../document/schema.ts';
+import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { NO_TURN } from '../../space/pose.ts';
 import { scale, type Vec3 } from '../../space/vector.ts';
-import { declareVerb, needed, optional, refuse, type Standing } from '../../statement/declare.ts';
+import {
+  declareVerb,
+  needed,
+  optional,
+  refuse,
+  type Standing,
+  type VerbContext,
+} from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
 import { rangeAlong } from './distribute.ts';
 import { lockedRefusal, shiftPart, withoutNested } from '../shared/placing.ts';
@@ -34,31 +41,19 @@ export const seat = declareVerb({
     const locked = lockedRefusal(draft, chosen);
     if (locked) return locked;
     const direction = worldDirection(towards, NO_TURN);
-    const hasBed = direction[2] < 0;
-    if (onto === 'bed' && !hasBed)
+    if (onto === 'bed' && direction[2] >= 0)
       return refuse('bed', 'The bed lies below: seat towards −Z, or another way that goes down.', 'towards');
     if (onto === 'part' && on === undefined)
       return refuse('missing', 'Pick the part that it rests on.', 'on');
-    const own = standingOf(draft, chosen);
-    const wanted = on === undefined ? own : standingOf(draft, [on]);
-    const obstacles = visibleParts(draft)
-      .map((part) => part.id)
-      .filter((id) => (onto === 'part' ? wanted.has(id) : onto === 'first') && !own.has(id));
-    const fixed: Standing[] = obstacles.map((part) => ({ part, shift: [0, 0, 0] }));
+    const fixed = obstaclesOf(draft, chosen, { onto, on }).map((part): Standing => ({
+      part,
+      shift: [0, 0, 0],
+    }));
     // The lowest goes first, so that one that is over another finds it where it has come to rest.
     const reach = (id: ItemId) => rangeAlong(id, direction, context)[1];
     const order = as === 'one' ? [chosen] : [...chosen].sort((a, b) => reach(b) - reach(a)).map((id) => [id]);
     for (const group of order) {
-      const moving = group.map((part) => ({ part, shift: [0, 0, 0] as Vec3 }));
-      const met =
-        onto === 'bed' || fixed.length === 0
-          ? null
-          : context.ask<'contact'>({ ask: 'contact', moving, fixed, towards: direction });
-      const toBed =
-        hasBed && onto !== 'part'
-          ? Math.min(...group.map((id) => context.worldBox(id).min[2] / -direction[2]))
-          : null;
-      const way = met === null ? toBed : toBed === null ? met : sinks(toBed) ? toBed : Math.min(met, toBed);
+      const way = wayOf(group, { onto, fixed, direction }, context);
       if (way === null)
         return refuse(
           'nothing-there',
@@ -72,6 +67,42 @@ export const seat = declareVerb({
     return { select: parts };
   },
 });
+
+interface Rest {
+  readonly onto: string;
+  readonly on: ItemId | undefined;
+}
+
+/** What may be in the way. */
+function obstaclesOf(draft: KadrelDocument, chosen: readonly ItemId[], { onto, on }: Rest): ItemId[] {
+  const own = standingOf(draft, chosen);
+  const wanted = on === undefined ? own : standingOf(draft, [on]);
+  return visibleParts(draft)
+    .map((part) => part.id)
+    .filter((id) => (onto === 'part' ? wanted.has(id) : onto === 'first') && !own.has(id));
+}
+
+interface Going {
+  readonly onto: string;
+  readonly fixed: readonly Standing[];
+  readonly direction: Vec3;
+}
+
+/** How far parts go as one block; null where nothing is in the way. */
+function wayOf(
+  group: readonly ItemId[],
+  { onto, fixed, direction }: Going,
+  context: VerbContext,
+): number | null {
+  const moving = group.map((part) => ({ part, shift: [0, 0, 0] as Vec3 }));
+  const met =
+    onto === 'bed' || fixed.length === 0
+      ? null
+      : context.ask<'contact'>({ ask: 'contact', moving, fixed, towards: direction });
+  if (direction[2] >= 0 || onto === 'part') return met;
+  const toBed = Math.min(...group.map((id) => context.worldBox(id).min[2] / -direction[2]));
+  return met === null || sinks(toBed) ? toBed : Math.min(met, toBed);
+}
 
 /** A part that reaches below the bed is lifted onto it. */
 const sinks = (toBed: number) => toBed < 0;

@@ -7,6 +7,7 @@ import {
   insideOf,
   pathArea,
   pointAt,
+  type Box2,
   type Path,
   type Region2,
   type Regions,
@@ -128,18 +129,7 @@ export function splitRegions(
   const drawn = paths.flatMap((path) => edgesOfPath({ occt, keep }, path));
   const box = boxOfCurves(paths.flatMap(({ curves }) => curves.map(({ curve }) => curve)));
   if (!box || drawn.length === 0) return { regions: [], names };
-  const margin = 1 + Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
-  const sheet = keep(
-    keep(
-      new occt.BRepBuilderAPI_MakeFace(
-        plane({ occt, keep }),
-        box.min[0] - margin,
-        box.max[0] + margin,
-        box.min[1] - margin,
-        box.max[1] + margin,
-      ),
-    ).Face(),
-  );
+  const sheet = sheetRound({ occt, keep }, box);
   const splitter = keep(new occt.BRepAlgoAPI_Splitter());
   try {
     splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([sheet] as never)));
@@ -152,15 +142,7 @@ export function splitRegions(
         'Take out curves that lie on one another.',
       );
     nameImages({ occt, keep }, splitter, drawn, names);
-    const faces = uniqueShapes({ occt, keep }, keep(splitter.Shape()), 'TopAbs_FACE').flatMap((piece) => {
-      // A curve that ends inside a region is no border of it.
-      occt.BRepTools.RemoveInternals(piece, false);
-      const edges = uniqueShapes({ occt, keep }, piece, 'TopAbs_EDGE');
-      // Only the border of the sheet has no name.
-      if (edges.some((edge) => !names.get(edge))) return [];
-      const curves = [...new Set(edges.flatMap((edge) => [...names.get(edge)!]))].sort();
-      return [{ face: keep(occt.TopoDS.Face(piece)), curves }];
-    });
+    const faces = enclosedFaces({ occt, keep }, keep(splitter.Shape()), names);
     const filled = trianglesOf(
       { occt, keep },
       faces.map(({ face }) => face),
@@ -173,6 +155,32 @@ export function splitRegions(
   } finally {
     splitter.Clear();
   }
+}
+
+/** A sheet that reaches beyond all that is drawn. */
+function sheetRound({ occt, keep }: Scoped, { min, max }: Box2): TopoDS_Face {
+  const margin = 1 + Math.max(max[0] - min[0], max[1] - min[1]);
+  const made = new occt.BRepBuilderAPI_MakeFace(
+    plane({ occt, keep }),
+    min[0] - margin,
+    max[0] + margin,
+    min[1] - margin,
+    max[1] + margin,
+  );
+  return keep(keep(made).Face());
+}
+
+/** Pieces of the sheet that have curves all round, and these curves. */
+function enclosedFaces({ occt, keep }: Scoped, split: TopoDS_Shape, names: EdgeNames) {
+  return uniqueShapes({ occt, keep }, split, 'TopAbs_FACE').flatMap((piece) => {
+    // A curve that ends inside a region is no border of it.
+    occt.BRepTools.RemoveInternals(piece, false);
+    const edges = uniqueShapes({ occt, keep }, piece, 'TopAbs_EDGE');
+    // Only the border of the sheet has no name.
+    if (edges.some((edge) => !names.get(edge))) return [];
+    const curves = [...new Set(edges.flatMap((edge) => [...names.get(edge)!]))].sort();
+    return [{ face: keep(occt.TopoDS.Face(piece)), curves }];
+  });
 }
 
 interface WithHistory {

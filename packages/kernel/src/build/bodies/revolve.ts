@@ -181,25 +181,7 @@ function crossingsOf({ paths, point, direction }: Revolve, names: ReadonlySet<st
 
 /** What lies on one side of the axis. */
 function oneHalf({ occt, keep }: Scoped, planar: Planar, content: Revolve): Planar {
-  const { point, direction } = content;
-  const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
-  const reach = planar.faces.reduce(
-    (most, face) => {
-      const { min, max } = exactBox(occt, face);
-      return Math.max(most, ...[...min, ...max].map(Math.abs));
-    },
-    Math.hypot(...point),
-  );
-  const side = content.half === 'left' ? 1 : -1;
-  const far = 4 * reach + 1;
-  const at = (along: number, across: number) =>
-    keep(new occt.gp_Pnt(point[0] + c * along - s * across, point[1] + s * along + c * across, 0));
-  const corners = [at(-far, 0), at(far, 0), at(far, side * far), at(-far, side * far)];
-  const wire = keep(new occt.BRepBuilderAPI_MakeWire());
-  corners.forEach((from, i) =>
-    wire.Add(keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, corners[(i + 1) % 4]!)).Edge())),
-  );
-  const half = keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face());
+  const half = halfPlane({ occt, keep }, planar, content);
   const names = new Map<TopoDS_Shape, string>();
   const faces: TopoDS_Face[] = [];
   for (const face of planar.faces) {
@@ -221,6 +203,29 @@ function oneHalf({ occt, keep }: Scoped, planar: Planar, content: Revolve): Plan
     return planar.nameOf(edge);
   };
   return { faces, nameOf };
+}
+
+/** All that lies on one side of the axis, as far as anything reaches. */
+function halfPlane({ occt, keep }: Scoped, planar: Planar, content: Revolve): TopoDS_Face {
+  const { point, direction, half } = content;
+  const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
+  const reach = planar.faces.reduce(
+    (most, face) => {
+      const { min, max } = exactBox(occt, face);
+      return Math.max(most, ...[...min, ...max].map(Math.abs));
+    },
+    Math.hypot(...point),
+  );
+  const side = half === 'left' ? 1 : -1;
+  const far = 4 * reach + 1;
+  const at = (along: number, across: number) =>
+    keep(new occt.gp_Pnt(point[0] + c * along - s * across, point[1] + s * along + c * across, 0));
+  const corners = [at(-far, 0), at(far, 0), at(far, side * far), at(-far, side * far)];
+  const wire = keep(new occt.BRepBuilderAPI_MakeWire());
+  corners.forEach((from, i) =>
+    wire.Add(keep(keep(new occt.BRepBuilderAPI_MakeEdge(from, corners[(i + 1) % 4]!)).Edge())),
+  );
+  return keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face());
 }
 
 /** The kernel's history does not know flat rings: they are told by where a point of theirs stood before the turn. */
