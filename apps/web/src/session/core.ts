@@ -34,18 +34,12 @@ export function openCore(opened: OpenedSession): SessionCore {
     now: () => performance.now(),
     onState: (kernel) => set({ kernel }),
   });
+  const rebuild = rebuilding({ get, set, host });
   const saving = openSaving({
     ...opened,
     resumed,
     onState: (save) => set({ save }),
-    onMissed(missed, ours) {
-      if (missed.length === 0) return true;
-      const shown = rebased(get(), missed, ours);
-      if (!shown) return false;
-      set(shown);
-      void rebuild();
-      return true;
-    },
+    onMissed: (missed, ours) => missed.length === 0 || doGoTogether({ get, set, rebuild }, missed, ours),
     later: (work, ms) => setTimeout(work, ms),
     follow: (look) => followOthers(opened.projectId, look),
   });
@@ -53,16 +47,6 @@ export function openCore(opened: OpenedSession): SessionCore {
     (key) => get().built.factsOf(key),
     (document, question) => host.ask({ ask: 'answer', document, question }),
   );
-
-  async function rebuild(): Promise<void> {
-    try {
-      set({ built: await host.evaluate(shownDocument(get()), { also: hiddenSelected(get()) }) });
-    } catch (error) {
-      const code = (error as { code?: string }).code;
-      if (code === 'crashed' && get().kernel.at !== 'failed') void rebuild();
-      else if (code === undefined) throw error;
-    }
-  }
 
   function adopt(document: KadrelDocument, edits: readonly Edit[], more: Partial<SessionState> = {}): void {
     const { selection } = { ...get(), ...more };
@@ -80,4 +64,30 @@ export function openCore(opened: OpenedSession): SessionCore {
   }
 
   return { store, get, set, host, saving, worlds, rebuild, adopt };
+}
+
+/** Shows others’ edits before ours; false where they do not go together. */
+function doGoTogether(
+  { get, set, rebuild }: Pick<SessionCore, 'get' | 'set' | 'rebuild'>,
+  missed: readonly Edit[],
+  ours: readonly Edit[],
+): boolean {
+  const shown = rebased(get(), missed, ours);
+  if (!shown) return false;
+  set(shown);
+  void rebuild();
+  return true;
+}
+
+/** Builds what is shown, once more where the kernel was lost over it. */
+function rebuilding({ get, set, host }: Pick<SessionCore, 'get' | 'set' | 'host'>): () => Promise<void> {
+  return async function rebuild(): Promise<void> {
+    try {
+      set({ built: await host.evaluate(shownDocument(get()), { also: hiddenSelected(get()) }) });
+    } catch (error) {
+      const code = (error as { code?: string }).code;
+      if (code === 'crashed' && get().kernel.at !== 'failed') void rebuild();
+      else if (code === undefined) throw error;
+    }
+  };
 }

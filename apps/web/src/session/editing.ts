@@ -56,6 +56,26 @@ export function editing(core: SessionCore, activeView: () => ViewState | undefin
         const chosen = withChoice({ ...s, typed, held, refusal: null }, blank);
         return blank === 'along' ? withMeasure(chosen) : chosen;
       }),
+    ...drawingOn(core, { update, setTyped, activeView }),
+    focus: (entry: Entry | null) =>
+      update((statement) => ({ ...statement, focus: entry, isFocusGiven: false })),
+    /** Puts a part into a blank for parts, or takes it out again. */
+    choose: (blank: string, part: ItemId, how: 'toggle' | 'add' = 'toggle') =>
+      update((statement) => withPart(statement, { blank, part, how })),
+    walk: (step: 1 | -1) =>
+      update((statement) => ({ ...statement, focus: nextEntry(statement, step), isFocusGiven: false })),
+  };
+}
+
+interface Updating {
+  readonly update: (change: (statement: Statement) => Statement) => void;
+  readonly setTyped: (typed: Typed) => void;
+  readonly activeView: () => ViewState | undefined;
+}
+
+/** Frames, planes and regions: what numbers refer to, and what is drawn on. */
+function drawingOn({ get, set }: SessionCore, { update, setTyped, activeView }: Updating) {
+  return {
     /** Sets a frame, and remembers it for the verb. `view` is the view that one works in. */
     setFrame(frame: unknown): void {
       const { statement, frames, projectId } = get();
@@ -83,12 +103,5 @@ export function editing(core: SessionCore, activeView: () => ViewState | undefin
         without.length < chosen.length ? without : [...chosen, { at: region.at, curves: region.curves }];
       setTyped({ [blank]: next.length > 0 ? next : 'all' });
     },
-    focus: (entry: Entry | null) =>
-      update((statement) => ({ ...statement, focus: entry, isFocusGiven: false })),
-    /** Puts a part into a blank for parts, or takes it out again. */
-    choose: (blank: string, part: ItemId, how: 'toggle' | 'add' = 'toggle') =>
-      update((statement) => withPart(statement, { blank, part, how })),
-    walk: (step: 1 | -1) =>
-      update((statement) => ({ ...statement, focus: nextEntry(statement, step), isFocusGiven: false })),
   };
 }

@@ -10,19 +10,19 @@ interface Inside {
 
 interface Around {
   readonly state: () => Inside & { readonly document: KadrelDocument };
-  readonly open: (group: ItemId | null) => void;
+  readonly set: (change: { readonly openGroup: ItemId | null }) => void;
   readonly select: (parts: readonly ItemId[]) => void;
   readonly say: (verb: string, typed: Readonly<Record<string, unknown>>) => Promise<boolean>;
 }
 
 /** Going into groups and out of them. */
-export function insideActions({ state, open, select, say }: Around) {
+export function insideActions({ state, set, select, say }: Around) {
   return {
     /** Opens a group for work inside, or closes the open one. */
     openGroup(group: ItemId | null): void {
       const { openGroup, document } = state();
       if (group === openGroup) return;
-      open(group);
+      set({ openGroup: group });
       // What was open is selected when it is closed, as it was before.
       select(group === null && openGroup !== null && document.items[openGroup] ? [openGroup] : []);
     },

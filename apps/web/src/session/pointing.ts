@@ -21,7 +21,6 @@ export function pointing(
   { get, set, host, worlds }: SessionCore,
   select: (parts: readonly ItemId[]) => void,
 ) {
-  let stepAsked: AskedStep | null = null;
   return {
     /** Selects faces, edges and corners of one part; null leaves the part selected. */
     selectPlaces(places: SelectedPlaces | null): void {
@@ -57,6 +56,13 @@ export function pointing(
         return [];
       }
     },
+  };
+}
+
+/** What can be done with steps. */
+export function pointingAtSteps({ get, set, host }: SessionCore) {
+  let stepAsked: AskedStep | null = null;
+  return {
     /** Marks in the views what a step of a part has made; null takes it off again. */
     async showStep(asked: AskedStep | null): Promise<void> {
       stepAsked = asked;

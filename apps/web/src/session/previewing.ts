@@ -22,12 +22,8 @@ import type { Statement } from './statement.ts';
 type Tried = Pick<Statement, 'verb' | 'typed' | 'editId'>;
 
 /** What a statement would come to. */
-export function previewing({ get, worlds }: SessionCore, commits: Committing) {
-  let plane: { statement: Statement | null; document: KadrelDocument; pose: Pose | undefined } = {
-    statement: null,
-    document: get().document,
-    pose: undefined,
-  };
+export function previewing(core: SessionCore, commits: Committing) {
+  const { get, worlds } = core;
   return {
     /** Where parts would stand; a refusal may name what the kernel must be asked first. */
     preview(statement: Tried): Preview | Refusal {
@@ -53,24 +49,9 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
       const { result } = done.outcome;
       return { base: done.document.items[result]!.recipe.base, pose: worldFromPart(done.document, result) };
     },
-    /** The plane that the statement in hand draws on. */
-    drawingPlane(): Pose | undefined {
-      const { statement, document } = get();
-      // Asked at every move of the pointer: found anew only when the statement or the document is another.
-      if (plane.statement !== statement || plane.document !== document)
-        plane = { statement, document, pose: drawingPlane(statement, document, worlds.of(document)) };
-      return plane.pose;
-    },
-    /** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
-    async find(question: Question, statement: Pick<Statement, 'editId'>): Promise<boolean> {
-      try {
-        await worlds.find(commits.begins(statement), question);
-        return true;
-      } catch (error) {
-        if ((error as { code?: string }).code === undefined) throw error;
-        return false;
-      }
-    },
+    ...drawnOn(core),
+    find: (question: Question, statement: Pick<Statement, 'editId'>) =>
+      found(worlds, commits.begins(statement), question),
     world: () => worlds.of(get().document),
     /** The distance of what is picked for Set distance; null while it cannot be told. */
     measureOf(statement: Pick<Statement, 'typed'>) {
@@ -79,4 +60,37 @@ export function previewing({ get, worlds }: SessionCore, commits: Committing) {
       return found && { ...found, scene: document.scene };
     },
   };
+}
+
+function drawnOn({ get, worlds }: SessionCore) {
+  let plane: { statement: Statement | null; document: KadrelDocument; pose: Pose | undefined } = {
+    statement: null,
+    document: get().document,
+    pose: undefined,
+  };
+  return {
+    /** The plane that the statement in hand draws on. */
+    drawingPlane(): Pose | undefined {
+      const { statement, document } = get();
+      // Asked at every move of the pointer: found anew only when the statement or the document is another.
+      if (plane.statement !== statement || plane.document !== document)
+        plane = { statement, document, pose: drawingPlane(statement, document, worlds.of(document)) };
+      return plane.pose;
+    },
+  };
+}
+
+/** Asks the kernel what a refusal wants; resolves when it can be tried again, to whether that is of use. */
+async function found(
+  worlds: SessionCore['worlds'],
+  document: KadrelDocument,
+  question: Question,
+): Promise<boolean> {
+  try {
+    await worlds.find(document, question);
+    return true;
+  } catch (error) {
+    if ((error as { code?: string }).code === undefined) throw error;
+    return false;
+  }
 }

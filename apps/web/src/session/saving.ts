@@ -33,36 +33,17 @@ export type Saving = ReturnType<typeof openSaving>;
 export function openSaving({ projectId, revision, shelf, left, resumed, ...options }: SavingOptions) {
   const place = placeOf(projectId, crypto.randomUUID());
   let isKept = true;
-  const queue = new SaveQueue(
-    {
-      keep: (kept) => shelf.keep(place, kept),
-      forget: () => shelf.forget(place),
-      send: (base, edits) => api.appendEdits(projectId, base, edits),
-      onState: (report) => {
-        ({ isKept } = report);
-        options.onState(report);
-      },
-      onMissed: options.onMissed,
-      later: options.later,
-      since: async (after) => (await api.edits(projectId, after)).edits,
-      onSaved: () => others?.saved(),
-    },
-    revision,
-  );
+  const onState = (report: SaveReport) => {
+    ({ isKept } = report);
+    options.onState(report);
+  };
+  const { onMissed, later } = options;
+  const onSaved = () => others?.saved();
+  const ways = { ...between(projectId, shelf, place), onState, onMissed, later, onSaved };
+  const queue = new SaveQueue(ways, revision);
   const others: Others | undefined = options.follow?.(() => void queue.look());
   /** What former pages kept and the server has not, where it cannot go on here. */
   let stranded: readonly Pick<Kept, 'base' | 'edits'>[] | undefined;
-  /** Projects that were made of it already: where one fails, the next try goes on with that one. */
-  const made: string[] = [];
-
-  /** From now on it is this page's to save; where it lay before is given back once it is kept here. */
-  async function takeOver(unsaved: readonly Edit[]): Promise<void> {
-    if (!left) return;
-    if (left.aside.length > 0) queue.takeAside(left.aside);
-    if (unsaved.length > 0) queue.add(...unsaved);
-    await queue.kept();
-    if (isKept) await shelf.forgetTaken(left.places, allOf(left));
-  }
 
   async function forget(): Promise<void> {
     await queue.drop();
@@ -70,7 +51,7 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
     if (left) await shelf.forgetTaken(left.places, left.edits);
   }
 
-  if (resumed.fits) void takeOver(resumed.unsaved);
+  if (resumed.fits) void takeOver(left, resumed.unsaved, { queue, shelf, isKept: () => isKept });
   else {
     stranded = strandedOf(left, resumed.unsaved);
     queue.conflict('Edits of your last visit were not saved, and somebody changed the same numbers since.');
@@ -83,25 +64,70 @@ export function openSaving({ projectId, revision, shelf, left, resumed, ...optio
     forget,
     /** Gives up the statements that the server will not take. */
     dropAside: () => queue.dropAside(),
-    /**
-     * Makes exactly what is here, with its history, a project of its own. Where several pages left what does not go together,
-     * each becomes one. Returns their ids.
-     */
-    async keepMine(name: string): Promise<string[]> {
-      const here = { base: queue.base, edits: queue.unsaved };
-      const parts = [...(stranded ?? []), ...(!stranded || here.edits.length > 0 ? [here] : [])];
-      const mine = `${name.slice(0, MAX_NAME - MINE.length)}${MINE}`;
-      for (const { base, edits } of parts.slice(made.length))
-        made.push((await api.keepProject(projectId, { name: mine, base, edits })).id);
-      await forget();
-      return made;
-    },
+    keepMine: mineKeeping(projectId, { parts: () => partsOf(queue, stranded), forget }),
     stop() {
       others?.stop();
       queue.stop();
     },
   };
 }
+
+type Stretch = Pick<Kept, 'base' | 'edits'>;
+
+/** What is here, and what lies stranded elsewhere. */
+function partsOf({ base, unsaved }: SaveQueue, stranded: readonly Stretch[] | undefined): readonly Stretch[] {
+  const here = { base, edits: unsaved };
+  return [...(stranded ?? []), ...(!stranded || here.edits.length > 0 ? [here] : [])];
+}
+
+interface Mine {
+  /** What is to be kept, each as a project of its own. */
+  readonly parts: () => readonly Pick<Kept, 'base' | 'edits'>[];
+  readonly forget: () => Promise<void>;
+}
+
+/**
+ * Makes exactly what is here, with its history, a project of its own. Where several pages left what does not go together,
+ * each becomes one. Returns their ids.
+ */
+function mineKeeping(projectId: string, { parts, forget }: Mine): (name: string) => Promise<string[]> {
+  /** Made already: where one fails, the next try goes on with that one. */
+  const made: string[] = [];
+  return async (name) => {
+    const mine = `${name.slice(0, MAX_NAME - MINE.length)}${MINE}`;
+    for (const { base, edits } of parts().slice(made.length))
+      made.push((await api.keepProject(projectId, { name: mine, base, edits })).id);
+    await forget();
+    return made;
+  };
+}
+
+interface Taking {
+  readonly queue: SaveQueue;
+  readonly shelf: Shelf;
+  readonly isKept: () => boolean;
+}
+
+/** From now on it is this page's to save; where it lay before is given back once it is kept here. */
+async function takeOver(
+  left: Left | undefined,
+  unsaved: readonly Edit[],
+  { queue, shelf, isKept }: Taking,
+): Promise<void> {
+  if (!left) return;
+  if (left.aside.length > 0) queue.takeAside(left.aside);
+  if (unsaved.length > 0) queue.add(...unsaved);
+  await queue.kept();
+  if (isKept()) await shelf.forgetTaken(left.places, allOf(left));
+}
+
+/** The browser’s own store, and the server. */
+const between = (projectId: string, shelf: Shelf, place: string) => ({
+  keep: (kept: Kept) => shelf.keep(place, kept),
+  forget: () => shelf.forget(place),
+  send: (base: number, edits: readonly Edit[]) => api.appendEdits(projectId, base, edits),
+  since: async (after: number) => (await api.edits(projectId, after)).edits,
+});
 
 const allOf = ({ edits, aside }: Kept): Edit[] => [...edits, ...aside.map(({ edit }) => edit)];
 

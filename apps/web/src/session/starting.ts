@@ -49,6 +49,26 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
       if (get().statement?.phase === 'working') core.host.cancel();
       else set({ statement: null, setAside: setAside() });
     },
+    /** Makes the copy that a statement left behind the second member of a pattern, whose count is typed next. */
+    goOn(how: 'every' | 'across'): void {
+      const { statement } = get();
+      const pattern = statement?.phase === 'done' ? goneOn(statement, how) : null;
+      if (pattern) set({ statement: pattern });
+    },
+    ...resuming(core, { start, say, setAside }),
+  };
+}
+
+interface Beginning {
+  readonly start: (verbId: string, given?: Typed) => void;
+  readonly say: (verbId: string, typed: Typed) => Promise<unknown>;
+  /** What was typed into the statement in hand, to be taken up again. */
+  readonly setAside: () => Statement | null;
+}
+
+/** How statements are taken up again, repeated and revised. */
+function resuming({ get, set }: SessionCore, { start, say, setAside }: Beginning) {
+  return {
     /** Takes up what was typed into the statement that was left last; one that is in hand is set aside for it. */
     takeUp(): void {
       const { setAside: former, statement, document } = get();
@@ -71,12 +91,6 @@ export function starting(core: SessionCore, commits: Committing, activeView: () 
       if (!verb.blanks.parts) start(verb.id, given);
       else if (selection.length > 0) void say(verb.id, given);
       else start(verb.id, { ...values, parts: [] });
-    },
-    /** Makes the copy that a statement left behind the second member of a pattern, whose count is typed next. */
-    goOn(how: 'every' | 'across'): void {
-      const { statement } = get();
-      const pattern = statement?.phase === 'done' ? goneOn(statement, how) : null;
-      if (pattern) set({ statement: pattern });
     },
     /** Opens the last statement's blanks again. */
     revise(): void {

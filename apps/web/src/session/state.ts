@@ -111,14 +111,8 @@ export interface OpenedSession {
 
 const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
 
-/** What a session begins with. */
-export const firstState = (opened: OpenedSession, resumed: Resumed): SessionState => ({
-  projectId: opened.projectId,
-  name: opened.name,
-  author: opened.author,
-  document: resumed.document,
-  edits: [...opened.edits, ...resumed.edits],
-  earlier: opened.revision - opened.edits.length,
+/** What is in hand, in sight and in force before anything is done. */
+const AT_REST = {
   selection: [],
   places: null,
   openGroup: null,
@@ -129,7 +123,6 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   sheetEntry: null,
   built: NOTHING_BUILT,
   kernel: { at: 'starting' },
-  save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
   statement: null,
   builtPreview: null,
   isRackOpen: false,
@@ -143,7 +136,6 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   manner: FIRST_MANNER,
   forced: null,
   lastSelection: [],
-  frames: readFrames(localStorage, opened.projectId),
   isSelectOnly: false,
   plane: 'plan',
   arePinsShown: true,
@@ -152,6 +144,19 @@ export const firstState = (opened: OpenedSession, resumed: Resumed): SessionStat
   stepsFrom: 'start',
   gripScale: 1,
   announced: '',
+} satisfies Partial<SessionState>;
+
+/** What a session begins with. */
+export const firstState = (opened: OpenedSession, resumed: Resumed): SessionState => ({
+  ...AT_REST,
+  projectId: opened.projectId,
+  name: opened.name,
+  author: opened.author,
+  document: resumed.document,
+  edits: [...opened.edits, ...resumed.edits],
+  earlier: opened.revision - opened.edits.length,
+  save: { state: 'saved', revision: opened.revision, aside: [], isKept: true, wantsSignIn: false },
+  frames: readFrames(localStorage, opened.projectId),
 });
 
 /** The document on screen: the present one, or that of an earlier line of the ledger. */

@@ -10,7 +10,7 @@ import { editing } from './editing.ts';
 import { fitting } from './fitting.ts';
 import { insideActions } from './inside.ts';
 import { looking } from './looking.ts';
-import { pointing } from './pointing.ts';
+import { pointing, pointingAtSteps } from './pointing.ts';
 import { nudging } from './nudging.ts';
 import { previewing } from './previewing.ts';
 import { racking } from './racking.ts';
@@ -43,6 +43,7 @@ export function openSession(opened: OpenedSession) {
     store,
     ...looks,
     ...pointing(core, looks.select),
+    ...pointingAtSteps(core),
     ...starts,
     ...edits,
     ...docking(core, edits.update),
@@ -50,35 +51,13 @@ export function openSession(opened: OpenedSession) {
     ...previewing(core, commits),
     ...sectioning(core, commits),
     ...selectingActions(get, looks.select),
-    ...insideActions({
-      state: get,
-      open: (openGroup) => set({ openGroup }),
-      select: looks.select,
-      say: starts.say,
-    }),
+    ...insideActions({ state: get, set, select: looks.select, say: starts.say }),
     ...keeping(core),
     ...fits,
     ...racking(core, () => fits.closeFit()),
-    commit: () => commits.commit(),
-    undo: () => commits.takeBack('undo'),
-    redo: () => commits.takeBack('redo'),
-    nudge: nudging({
-      state: get,
-      settled: () => commits.settled(),
-      say: starts.say,
-      adjust(typed) {
-        edits.update((s) => ({ ...s, typed }));
-        return commits.commit();
-      },
-    }),
-    cancelWork: () => host.cancel(),
-    /** When the statement that is at work is done, or was refused. */
-    settled: () => commits.settled(),
-    measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
-    isIdle: () => host.isIdle && !previews.isBusy,
-    lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),
-    /** Builds what the statement in hand would come to with a value under the pointer; null goes back to what is typed. */
-    tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
+    ...working(core, commits),
+    nudge: nudgingBy(core, commits, { say: starts.say, update: edits.update }),
+    ...tryingOut(core, previews),
     close(): void {
       stopFetching();
       stopFitting();
@@ -87,6 +66,41 @@ export function openSession(opened: OpenedSession) {
     },
   };
 }
+
+/** What is built before it is carried out. */
+const tryingOut = ({ host }: SessionCore, previews: BuiltPreviews) => ({
+  isIdle: () => host.isIdle && !previews.isBusy,
+  lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),
+  /** Builds what the statement in hand would come to with a value under the pointer; null goes back to what is typed. */
+  tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
+});
+
+interface Saying {
+  readonly say: ReturnType<typeof starting>['say'];
+  readonly update: ReturnType<typeof editing>['update'];
+}
+
+const nudgingBy = ({ get }: SessionCore, commits: Committing, { say, update }: Saying) =>
+  nudging({
+    state: get,
+    settled: () => commits.settled(),
+    say,
+    adjust(typed) {
+      update((s) => ({ ...s, typed }));
+      return commits.commit();
+    },
+  });
+
+/** What is carried out, taken back, cancelled and measured. */
+const working = ({ get, host }: SessionCore, commits: Committing) => ({
+  commit: () => commits.commit(),
+  undo: () => commits.takeBack('undo'),
+  redo: () => commits.takeBack('redo'),
+  cancelWork: () => host.cancel(),
+  /** When the statement that is at work is done, or was refused. */
+  settled: () => commits.settled(),
+  measure: (part: ItemId) => host.ask({ ask: 'measure', document: get().document, part }),
+});
 
 /** The ledger before what the project was opened with comes in stretches. */
 const fetching = ({ get, set }: SessionCore, projectId: string) =>

@@ -28,6 +28,7 @@ import {
 import { snapDocks } from '../session/docks.ts';
 import { createStore } from 'zustand/vanilla';
 import { GROUND, type Pane } from './pane.ts';
+import type { SessionState } from '../session/state.ts';
 import type { Stage } from './stage.ts';
 
 /** How near the pointer must be to what it catches, pixels. */
@@ -80,6 +81,22 @@ export interface Typing {
   readonly take: (mm: number) => void;
 }
 
+/** Whether a part may be caught, as the manner of the session says. */
+function mayCatch({ document, manner, selection }: SessionState): (id: ItemId) => boolean {
+  const selected = new Set(selection);
+  return (id) => {
+    const part = document.items[id];
+    if (!part) return false;
+    // What holds for a group holds for what is in it.
+    const above = part.parent === null ? [id] : lineage(document, id);
+    const all = above.map((one) => document.items[one]!);
+    if (all.some(({ snappable }) => !snappable)) return false;
+    if (!manner.catchLocked && all.some(({ locked }) => locked)) return false;
+    const isSelected = above.some((one) => selected.has(one));
+    return manner.catching === 'all' || isSelected === (manner.catching === 'selected');
+  };
+}
+
 /** What the pointer catches, over all views. */
 export class Catcher {
   readonly list = createStore<{ readonly shown: CatchList | null; readonly typing: Typing | null }>(() => ({
@@ -111,23 +128,9 @@ export class Catcher {
   }
 
   private queryAt(pane: Pane, x: number, y: number, { without, only, from }: Catching): SnapQuery {
-    const { snapKinds, forced, seeThrough, document, arePinsShown, manner, selection } =
-      this.stage.session.store.getState();
-    const selected = new Set(selection);
+    const state = this.stage.session.store.getState();
+    const { snapKinds, forced, seeThrough, document, arePinsShown, manner } = state;
     const { stayOn } = this;
-    const may = (id: string): boolean => {
-      const part = document.items[id];
-      if (!part) return false;
-      // What holds for a group holds for what is in it.
-      const above = part.parent === null ? [id] : lineage(document, id);
-      const all = above.map((one) => document.items[one]!);
-      if (all.some(({ snappable }) => !snappable)) return false;
-      if (!manner.catchLocked && all.some(({ locked }) => locked)) return false;
-      return (
-        manner.catching === 'all' ||
-        above.some((one) => selected.has(one)) === (manner.catching === 'selected')
-      );
-    };
     const drawn = this.stage.session.drawingPlane();
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
     return {
@@ -153,7 +156,7 @@ export class Catcher {
       ],
       // A pick that stays on a part sees nothing else.
       without: stayOn === null ? without : { has: (id) => id !== stayOn },
-      may,
+      may: mayCatch(state),
     };
   }
 
@@ -174,43 +177,37 @@ export class Catcher {
       words,
     }: { readonly isPicking: boolean; readonly words: (snap: Snap) => { title: string; detail: string } },
   ): boolean {
+    return isPicking && this.query
+      ? this.listSnaps(pane, snapsWithin(this.query).map(words))
+      : this.listParts(pane);
+  }
+
+  private listSnaps(pane: Pane, rows: CatchList['rows']): boolean {
+    const choose = (row: number) => {
+      this.steadyAt = this.query!.pointer;
+      this.index = row;
+      this.closeList();
+      this.stage.follow?.();
+    };
+    if (rows.length > 0) this.list.setState({ shown: { ...this.besidePointer(pane), rows, choose } });
+    return rows.length > 0;
+  }
+
+  private listParts(pane: Pane): boolean {
     const { x, y } = this.stage.pointer ?? { x: 0, y: 0 };
-    const at = this.besidePointer(pane);
-    if (isPicking && this.query) {
-      const all = snapsWithin(this.query);
-      if (all.length === 0) return false;
-      this.list.setState({
-        shown: {
-          ...at,
-          rows: all.map(words),
-          choose: (row) => {
-            this.steadyAt = this.query!.pointer;
-            this.index = row;
-            this.closeList();
-            this.stage.follow?.();
-          },
-        },
-      });
-      return true;
-    }
-    const parts = this.partsUnder(pane, x, y);
-    if (parts.length === 0) return false;
     const { session } = this.stage;
     const { items } = session.store.getState().document;
-    this.list.setState({
-      shown: {
-        ...at,
-        rows: parts.map((id, i) => ({
-          title: items[id]!.name,
-          detail: i === 0 ? 'in front' : `${i} behind`,
-        })),
-        choose: (row) => {
-          session.select([parts[row]!]);
-          this.closeList();
-        },
-      },
-    });
-    return true;
+    const parts = this.partsUnder(pane, x, y);
+    const rows = parts.map((id, i) => ({
+      title: items[id]!.name,
+      detail: i === 0 ? 'in front' : `${i} behind`,
+    }));
+    const choose = (row: number) => {
+      session.select([parts[row]!]);
+      this.closeList();
+    };
+    if (rows.length > 0) this.list.setState({ shown: { ...this.besidePointer(pane), rows, choose } });
+    return rows.length > 0;
   }
 
   private besidePointer(pane: Pane) {

@@ -44,29 +44,16 @@ export function shownGridStep(step: number, mmPerPx: number): number {
   return shown;
 }
 
-/** A plane whose lines are computed for every pixel: no geometry changes when the view does. */
-function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
-  const material = new ShaderMaterial({
-    transparent: true,
-    depthWrite: false,
-    side: DoubleSide,
-    uniforms: {
-      step: { value: 10 },
-      radius: { value: 1000 },
-      centre: { value: new Vector3() },
-      lineColour: { value: new Color() },
-      xColour: { value: new Color() },
-      yColour: { value: new Color() },
-    },
-    vertexShader: `
+const VERTEX = `
       uniform vec3 centre;
       varying vec2 local;
       void main() {
         vec4 world = modelMatrix * vec4(position, 1.0);
         local = world.xy - centre.xy;
         gl_Position = projectionMatrix * viewMatrix * world;
-      }`,
-    fragmentShader: `
+      }`;
+
+const FRAGMENT = `
       uniform float step; uniform float radius; uniform vec3 centre;
       uniform vec3 lineColour; uniform vec3 xColour; uniform vec3 yColour;
       varying vec2 local;
@@ -87,7 +74,24 @@ function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
         if (alpha < 0.01) discard;
         gl_FragColor = vec4(colour, alpha);
         #include <colorspace_fragment>
-      }`,
+      }`;
+
+/** A plane whose lines are computed for every pixel: no geometry changes when the view does. */
+function makeGrid(): Mesh<PlaneGeometry, ShaderMaterial> {
+  const material = new ShaderMaterial({
+    transparent: true,
+    depthWrite: false,
+    side: DoubleSide,
+    uniforms: {
+      step: { value: 10 },
+      radius: { value: 1000 },
+      centre: { value: new Vector3() },
+      lineColour: { value: new Color() },
+      xColour: { value: new Color() },
+      yColour: { value: new Color() },
+    },
+    vertexShader: VERTEX,
+    fragmentShader: FRAGMENT,
   });
   const grid = new Mesh(new PlaneGeometry(1, 1), material);
   grid.matrixAutoUpdate = false;
