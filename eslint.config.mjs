@@ -2,6 +2,19 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import typescript from 'typescript-eslint';
 
+/** What a flag means is said where it is passed. */
+const NO_BOOLEAN_PARAMETER = {
+  'no-restricted-syntax': [
+    'error',
+    ...['FunctionDeclaration', 'FunctionExpression', 'ArrowFunctionExpression'].flatMap((of) =>
+      [
+        `${of} > Identifier.params > TSTypeAnnotation > TSBooleanKeyword`,
+        `${of} > AssignmentPattern.params[right.raw=/^(true|false)$/]`,
+      ].map((selector) => ({ selector, message: 'Say it in words, or pass a field with a name.' })),
+    ),
+  ],
+};
+
 export default typescript.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '.data/**', 'test-results/**', '*.tmp.mjs'] },
   js.configs.recommended,
@@ -19,6 +32,25 @@ export default typescript.config(
       eqeqeq: 'error',
       // What people type is kept as `unknown`, and is shown as text whatever it is.
       '@typescript-eslint/no-base-to-string': 'off',
+    },
+  },
+  {
+    // How long and how wide code is; `npm run measure` counts the same, and what is exported without a comment.
+    files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.fixture.ts', '**/testing.ts'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 40, skipBlankLines: true, skipComments: true }],
+      'max-depth': ['error', 4],
+      ...NO_BOOLEAN_PARAMETER,
+    },
+  },
+  {
+    // A component is read from top to bottom.
+    files: ['apps/web/src/**/*.tsx'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
+      'max-depth': ['error', 4],
+      ...NO_BOOLEAN_PARAMETER,
     },
   },
   {

@@ -12,6 +12,7 @@ import {
   verbNamed,
   type ItemId,
   type KadrelDocument,
+  type Refusal,
   type Typed,
 } from '@kadrel/core';
 import { worldOf, type Evaluator } from '@kadrel/kernel';
@@ -47,13 +48,8 @@ export function runLedger(json: unknown, kernel: Evaluator, begin: Begin = () =>
   const parsed = ledgerFileSchema.safeParse(json);
   if (!parsed.success) throw new LedgerError(fileFault(parsed.error.issues[0]!));
   const file = parsed.data;
-  const warnings: string[] = [];
-  const unknown = (where: string, given: object, known: readonly string[]) => {
-    for (const key of Object.keys(given))
-      if (!known.includes(key)) warnings.push(`${where}: “${key}” means nothing here and is left out.`);
-  };
-  unknown('The file', file, ['kadrel', 'units', 'variables', 'ledger', 'name', 'note']);
-  if (file.units) unknown('units', file.units, ['length']);
+  const warnings: string[] = unknownKeys('The file', file, FILE_KEYS);
+  if (file.units) warnings.push(...unknownKeys('units', file.units, ['length']));
   let document: KadrelDocument = {
     ...emptyDocument(file.units ? { units: file.units.length } : {}),
     variables: readVariables(file.variables ?? {}),
@@ -64,31 +60,54 @@ export function runLedger(json: unknown, kernel: Evaluator, begin: Begin = () =>
   file.ledger.forEach((statement, i) => {
     const where = `Statement ${i + 1} (${statement.verb})`;
     begin(where);
-    const verb = verbNamed(statement.verb);
-    if (!verb) throw new LedgerError(`${where}: there is no verb “${statement.verb}”.`);
-    const { verb: _, note, ...given } = statement;
-    unknown(where, given, Object.keys(verb.blanks));
-    if (note !== undefined && typeof note !== 'string') warnings.push(`${where}: “note” is not a text.`);
-    const typed = Object.fromEntries(Object.entries(given).filter(([id]) => verb.blanks[id])) as Typed;
-    const done = perform(verb, typed, document, worldOf(document, kernel, newId));
-    if (isRefusal(done)) {
-      const blank =
-        done.blank === undefined
-          ? ''
-          : `, blank “${done.blank}”${done.at === undefined ? '' : `, character ${done.at + 1}`}`;
-      throw new LedgerError(`${where}${blank}: ${done.message}`);
-    }
-    warnings.push(...done.notes.map((note) => `${where}: ${note}`));
-    const changed = changedTops(document, done.document);
-    const place = { where, blank: blankToBlame(verb), before: document };
-    warnings.push(...requireBuilt(changed, done.document, kernel, place));
-    for (const id of changed)
-      for (const { part, words } of kernel.noticesFor(done.document, id))
-        warnings.push(`${where}: ${done.document.items[part]!.name}: ${words}`);
+    const done = carriedOut(document, statement, { where, kernel, newId });
+    warnings.push(...done.warnings);
     document = done.document;
   });
   return { document, warnings };
 }
+
+const FILE_KEYS = ['kadrel', 'units', 'variables', 'ledger', 'name', 'note'] as const;
+
+const unknownKeys = (where: string, given: object, known: readonly string[]): string[] =>
+  Object.keys(given)
+    .filter((key) => !known.includes(key))
+    .map((key) => `${where}: “${key}” means nothing here and is left out.`);
+
+interface Running {
+  /** The words that begin a refusal. */
+  readonly where: string;
+  readonly kernel: Evaluator;
+  readonly newId: () => ItemId;
+}
+
+/** One statement, built. Throws LedgerError. */
+function carriedOut(
+  document: KadrelDocument,
+  statement: Readonly<Record<string, unknown>> & { readonly verb: string },
+  { where, kernel, newId }: Running,
+): LedgerRun {
+  const verb = verbNamed(statement.verb);
+  if (!verb) throw new LedgerError(`${where}: there is no verb “${statement.verb}”.`);
+  const { verb: _, note, ...given } = statement;
+  const warnings = unknownKeys(where, given, Object.keys(verb.blanks));
+  if (note !== undefined && typeof note !== 'string') warnings.push(`${where}: “note” is not a text.`);
+  const typed = Object.fromEntries(Object.entries(given).filter(([id]) => verb.blanks[id])) as Typed;
+  const done = perform(verb, typed, document, worldOf(document, kernel, newId));
+  if (isRefusal(done)) throw new LedgerError(`${where}${placeOf(done)}: ${done.message}`);
+  warnings.push(...done.notes.map((words) => `${where}: ${words}`));
+  const changed = changedTops(document, done.document);
+  const place = { where, blank: blankToBlame(verb), before: document };
+  warnings.push(...requireBuilt(changed, done.document, kernel, place));
+  for (const id of changed)
+    for (const { part, words } of kernel.noticesFor(done.document, id))
+      warnings.push(`${where}: ${done.document.items[part]!.name}: ${words}`);
+  return { document: done.document, warnings };
+}
+
+/** The blank and the character that a refusal is about. */
+const placeOf = ({ blank, at }: Refusal): string =>
+  blank === undefined ? '' : `, blank “${blank}”${at === undefined ? '' : `, character ${at + 1}`}`;
 
 function fileFault(issue: z.core.$ZodIssue): string {
   const where = issue.path.join('.') || 'the file';

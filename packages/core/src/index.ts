@@ -100,6 +100,7 @@ export {
 } from './recipes/bodies/index.ts';
 export * from './space/vector2.ts';
 export * from './curves/curve.ts';
+export * from './curves/flattened.ts';
 export {
   depthAt,
   gapsOf,
@@ -210,6 +211,7 @@ export {
   type DrawnView,
   type TiesFound,
   type Group,
+  type Handling,
   type Outcome,
   type Question,
   type Refusal,
@@ -224,7 +226,8 @@ export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './statement/perform.ts';
-export { quantityReader, resolveOne, resolveStatement, type Typed } from './statement/resolve.ts';
+export { resolveOne, resolveStatement } from './statement/resolve.ts';
+export { quantityReader, type Typed } from './statement/resolving.ts';
 export { rackPartMeant } from './statement/racked.ts';
 export { wordBlank, wordStatement } from './statement/sentence.ts';
 export * from './statement/world.ts';

@@ -3,7 +3,7 @@ import type { KadrelDocument } from './document/schema.ts';
 import { isRefusal } from './statement/declare.ts';
 import { verbNamed } from './verbs/index.ts';
 import { perform, type Performed } from './statement/perform.ts';
-import type { Typed } from './statement/resolve.ts';
+import type { Typed } from './statement/resolving.ts';
 import { plainWorld } from './statement/world.ts';
 
 let ids = 0;

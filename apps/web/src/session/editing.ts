@@ -7,6 +7,7 @@ import { isFramed, keepFrames } from './frames.ts';
 import { measureOf } from './measure.ts';
 import { chosenRegions, isSameRegion, type ChosenRegion } from './regions.ts';
 import {
+  isHandled,
   exactMm,
   firstOpen,
   nextEntry,
@@ -37,7 +38,7 @@ export function editing(core: SessionCore, activeView: () => ViewState | undefin
     update((s) => ({ ...s, typed: { ...s.typed, ...typed }, refusal: null }));
   /** Set distance shows what is there, for typing over it. */
   const withMeasure = (statement: Statement): Statement => {
-    if (statement.verb !== 'distance' || statement.held.has('distance')) return statement;
+    if (!isHandled(statement, 'measures') || statement.held.has('distance')) return statement;
     const { document } = get();
     const found = measureOf(statement, document, core.worlds.of(document));
     return found

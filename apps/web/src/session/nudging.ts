@@ -1,6 +1,6 @@
 /** Nudges by the arrow keys: presses that follow one another are one statement, and none is lost while one is at work. */
 import { cleanLength, type Vec3 } from '@kadrel/core';
-import { exactMm, exactNumber, type Statement, type Typed } from './statement.ts';
+import { isHandled, exactMm, exactNumber, type Statement, type Typed } from './statement.ts';
 
 interface NudgingSession {
   readonly state: () => { readonly statement: Statement | null; readonly selection: readonly string[] };
@@ -19,7 +19,7 @@ export function nudging({ state, settled, say, adjust }: NudgingSession): (by: V
   async function carryOut(step: Vec3): Promise<void> {
     const { statement, selection } = state();
     if (selection.length === 0) return;
-    const last = statement?.phase === 'done' && statement.verb === 'nudge' ? statement.typed : undefined;
+    const last = statement?.phase === 'done' && isHandled(statement, 'nudges') ? statement.typed : undefined;
     const isSame = last !== undefined && JSON.stringify(last.parts) === JSON.stringify(selection);
     const before = isSame ? (last.by as string[]).map((text) => exactNumber(text) ?? 0) : [0, 0, 0];
     const by = before.map((n, i) => exactMm(cleanLength(n + step[i]!)));

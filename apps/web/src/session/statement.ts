@@ -6,6 +6,7 @@ import {
   starterPart,
   verbNamed,
   type Blank,
+  type Handling,
   type KadrelDocument,
   type RackPart,
   type Refusal,
@@ -405,7 +406,11 @@ function axisWords(by: Vec3): unknown {
 export const isEndOfCopies = ({ phase, typed }: Statement): boolean =>
   phase === 'open' && typed.leaving === 'each' && isFilled(typed.from) && !isFilled(typed.to);
 
+/** Whether a statement is worked with in this way. */
+export const isHandled = (statement: Pick<Statement, 'verb'> | null | undefined, how: Handling): boolean =>
+  statement?.verb !== undefined && verbNamed(statement.verb)?.handling === how;
+
 /** The axis that a motion is locked to, because its field has the focus: only with the fields of a shift. */
 export function lockedAxis({ focus, verb }: Statement): 0 | 1 | 2 | null {
-  return verb === 'move' && focus?.blank === 'by' ? focus.axis : null;
+  return verbNamed(verb)!.handling === 'moves' && focus?.blank === 'by' ? focus.axis : null;
 }

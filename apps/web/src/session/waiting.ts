@@ -1,6 +1,6 @@
 /** What a statement waits for: by typing, by a click on a part, or by a pick. */
 import { CHOSEN_TYPES, entriesRead, verbNamed, type Blank } from '@kadrel/core';
-import { entriesOf, isFilled, isTriple, type Entry, type Statement } from './statement.ts';
+import { isHandled, entriesOf, isFilled, isTriple, type Entry, type Statement } from './statement.ts';
 
 /** The first blank that wants filling and is empty, in the order of the sentence. */
 export function emptyBlank(
@@ -92,7 +92,7 @@ function pickedInFocus(statement: Statement): string | null {
     return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;
   }
   // With the field of an axis in focus the pick of a move goes on, locked to that axis.
-  const isMoving = verb === 'move' && focus?.blank === 'by' && typed.from !== undefined;
+  const isMoving = isHandled({ verb }, 'moves') && focus?.blank === 'by' && typed.from !== undefined;
   return isMoving && typed.to === undefined ? 'to' : null;
 }
 

@@ -1,4 +1,5 @@
 /** The arrow that stands on chosen faces, and pulls them out of the solid or pushes them in. */
+import { isHandled } from '../session/statement.ts';
 import {
   carry,
   definitionOf,
@@ -37,7 +38,7 @@ function facesInHand({ statement, places, document }: Known) {
   if (statement?.phase === 'open') {
     const { part, faces } = statement.typed;
     const id = typeof part === 'string' ? partNamed(document, part)?.id : undefined;
-    if (statement.verb !== 'offset-face' || id === undefined) return null;
+    if (!isHandled(statement, 'pulls') || id === undefined) return null;
     return { part: id, list: listIn(faces) as readonly (PickedPlace | string)[] };
   }
   return places?.list.every((one) => sortOf(one) === 'face') ? places : null;

@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { SessionState } from '../session/store.ts';
-import { withPointer, type Statement } from '../session/statement.ts';
+import { isHandled, withPointer, type Statement } from '../session/statement.ts';
 import type { Hand } from './hand.ts';
 import { PlaceMarks, handleSign } from './marks.ts';
 
@@ -31,7 +31,7 @@ export interface HandleSet {
 export function handleSet({ selection, document, statement, lookingAt }: SessionState): HandleSet | null {
   const [profile, ...others] = selection;
   const part = profile === undefined ? undefined : document.items[profile];
-  const isBusy = statement !== null && statement.verb !== 'point' && statement.phase !== 'done';
+  const isBusy = statement !== null && !isHandled(statement, 'points') && statement.phase !== 'done';
   if (!part || others.length > 0 || part.locked || isBusy || lookingAt !== null) return null;
   const { base, steps } = definitionOf(document, part).recipe;
   if (base.kind !== 'profile' || !standsAsDrawn(steps)) return null;

@@ -19,7 +19,14 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { hasBuiltPreview } from '../session/builtPreview.ts';
-import { exactMm, lockedAxis, withPick, type Statement, type Typed } from '../session/statement.ts';
+import {
+  isHandled,
+  exactMm,
+  lockedAxis,
+  withPick,
+  type Statement,
+  type Typed,
+} from '../session/statement.ts';
 import { pickedBlank } from '../session/waiting.ts';
 import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
@@ -105,7 +112,7 @@ export function hoverPick(hand: Hand, statement: Statement, blank: string): void
   hand.showCaught(caught);
   tellLanding(hand, statement, caught);
   hand.stage.hover(caught?.snap?.part ?? null);
-  if (caught && statement.verb === 'move' && blank === 'to') previewMove(hand, statement, caught);
+  if (caught && isHandled(statement, 'moves') && blank === 'to') previewMove(hand, statement, caught);
   if (caught && verbNamed(statement.verb)!.blanks[blank]!.type === 'dock')
     hand.preview({ ...statement, typed: { ...statement.typed, [blank]: valueFor(hand, 'dock', caught) } });
   if (caught && hasBuiltPreview(statement.verb)) tryOut(hand, statement, { blank, caught });
@@ -125,7 +132,13 @@ function tryOut(
 
 /** What a part would turn to face is said where it lands. */
 function tellLanding(hand: Hand, { typed, verb }: Statement, caught: Caught | null): void {
-  if (verb !== 'move' || typed.facing === undefined || typed.facing === 'as-is' || !caught?.snap) return;
+  if (
+    !isHandled({ verb }, 'moves') ||
+    typed.facing === undefined ||
+    typed.facing === 'as-is' ||
+    !caught?.snap
+  )
+    return;
   const landing = landingOf(hand, caught.snap);
   const { title, detail } = hand.snapWords(caught.snap);
   const words = landing ? `faces the ${landing.words}` : 'no surface to face here';
@@ -199,7 +212,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
   // The plane that one draws on is the next one's too.
   if (type === 'plane' && blank === 'on' && caught.snap)
     return session.setPlane(named(hand, caught.snap), blank);
-  const isMoveEnd = statement.verb === 'move' && blank === 'to';
+  const isMoveEnd = isHandled(statement, 'moves') && blank === 'to';
   const from = isMoveEnd ? pointIn(hand, statement.typed.from) : null;
   const told = from && moveOf(hand, statement, from, caught.point);
   if (told?.isHeld)

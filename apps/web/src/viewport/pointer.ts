@@ -1,4 +1,5 @@
 /** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
+import { isHandled } from '../session/statement.ts';
 import type { Vec3 } from '@kadrel/core';
 import { gestureOf, isComplete, isSettled, nextStep } from '../session/gesture.ts';
 import { gatheringBlank } from '../session/waiting.ts';
@@ -147,7 +148,7 @@ export class Pointer {
     const { isSelectOnly, statement } = this.state();
     if (isSelectOnly) return 'other';
     const isPicking = blankInHand(hand) !== null;
-    if ((!isPicking || statement?.verb === 'point') && hand.overlay.handleAt(x, y) >= 0) return 'handle';
+    if ((!isPicking || isHandled(statement, 'points')) && hand.overlay.handleAt(x, y) >= 0) return 'handle';
     return !isPicking && hand.overlay.gripAt(x, y) ? 'grip' : 'other';
   }
 

@@ -62,7 +62,7 @@ import { handleSet } from './handles.ts';
 import { shownChecks } from '../session/fitState.ts';
 import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
-import { isChanged, type Statement } from '../session/statement.ts';
+import { isHandled, isChanged, type Statement } from '../session/statement.ts';
 import { measuresOf } from '../session/built.ts';
 import { shownDocument, type Session, type SessionState } from '../session/store.ts';
 import { faceArrow } from './faceArrow.ts';
@@ -353,7 +353,7 @@ export class Stage {
   }
 
   private turnCentre(statement: Statement | null): Vec3 | null {
-    if (statement?.verb !== 'turn') return null;
+    if (!statement || !isHandled(statement, 'turns')) return null;
     const { document } = this.session.store.getState();
     if (statement.typed.centre === 'point') {
       const at = resolveOne(verbNamed('turn')!, 'at', statement.typed, document, this.session.world());
@@ -535,7 +535,7 @@ export class Stage {
   private showMeasure(statement: Statement | null): void {
     const { document } = this.session.store.getState();
     const gaps = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
-    const measure = statement?.verb === 'distance' ? this.session.measureOf(statement) : null;
+    const measure = statement && isHandled(statement, 'measures') ? this.session.measureOf(statement) : null;
     const inHand = measure ? [measure] : gaps;
     const words = (mm: number) => formatLengthWithUnit(mm, exactStyle(document.scene));
     const measures = [

@@ -1,3 +1,4 @@
+import { isHandled } from '../session/statement.ts';
 import { AXES, verbNamed } from '@kadrel/core';
 import clsx from 'clsx';
 import { useSession, useSessionState } from './context.ts';
@@ -15,7 +16,7 @@ export function AlignPanel() {
   const session = useSession();
   const statement = useSessionState((state) => state.statement);
   const count = useSessionState((state) => state.selection.length);
-  const inHand = statement?.verb === 'align' && statement.phase === 'open' ? statement : null;
+  const inHand = statement?.phase === 'open' && isHandled(statement, 'aligns') ? statement : null;
   if (count < 2 && !inHand) return null;
   const typed = inHand?.typed ?? {};
   const { against, as } = verbNamed('align')!.blanks;

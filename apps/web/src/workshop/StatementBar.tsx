@@ -77,7 +77,7 @@ const OUTPUT = 'output';
 function FindVerb({ openOutput }: { openOutput: () => void }) {
   const session = useSession();
   const [typed, setTyped] = useState('');
-  const found = findVerbs(typed).filter((verb) => verb.id !== 'change');
+  const found = findVerbs(typed).filter((verb) => !verb.isUnlisted);
   const text = typed.trim().toLowerCase();
   const isOutput = text !== '' && OUTPUT_WORDS.some((word) => word.startsWith(text));
   const choose = (chosen: Verb | typeof OUTPUT | null) => {

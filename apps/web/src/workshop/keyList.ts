@@ -1,4 +1,5 @@
 /** The keys of the workshop that are no verb's, in the order in which they are tried; the sheet of keys is made from them too. */
+import { isHandled } from '../session/statement.ts';
 import { verbNamed } from '@kadrel/core';
 import { flushSync } from 'react-dom';
 import type { Session, SessionState } from '../session/store.ts';
@@ -121,7 +122,7 @@ export const KEYS: readonly KeyDeclaration[] = [
   {
     keys: ['X', 'Y', 'Z'],
     shown: [['X Y Z', 'While aligning: the side on that axis']],
-    when: (at) => isOpen(at) && at.state.statement!.verb === 'align',
+    when: (at) => isOpen(at) && isHandled(at.state.statement, 'aligns'),
     run: nextSide,
   },
   {

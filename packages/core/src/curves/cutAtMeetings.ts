@@ -1,6 +1,7 @@
 /** Curves cut wherever they meet one another, or lie on one another. */
 import type { Vec2 } from '../space/vector2.ts';
-import { boxOfCurves, endOf, piecesBetween, simplePieces, startOf, type Box2, type Curve } from './curve.ts';
+import { endOf, piecesBetween, startOf, type Curve } from './curve.ts';
+import { boxOfCurves, simplePieces, type Box2 } from './flattened.ts';
 import { meetings, nearestOn } from './meetings.ts';
 
 /** More pieces than this are not looked at two by two. */

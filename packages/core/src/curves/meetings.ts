@@ -1,7 +1,8 @@
 /** Where curves meet, and where a point falls on one. */
 import { degrees, turnWithin } from '../space/angle.ts';
 import { add2, cross2, distance2, dot2, length2, scale2, subtract2, type Vec2 } from '../space/vector2.ts';
-import { SAME_POINT_MM, flattened, pointAt, velocityAt, type ArcCurve, type Curve } from './curve.ts';
+import { SAME_POINT_MM, pointAt, velocityAt, type ArcCurve, type Curve } from './curve.ts';
+import { flattened } from './flattened.ts';
 import { circlesCross, lineCrossesCircle, linesCross } from './lineAndCircle.ts';
 
 type Line = Extract<Curve, { kind: 'line' }>;

@@ -5,7 +5,8 @@ import type { KadrelDocument } from './schema.ts';
 import { cosDegrees, sinDegrees } from '../space/angle.ts';
 import { cleanLength } from '../space/rounding.ts';
 import type { Affine2 } from '../space/vector2.ts';
-import { boxOfCurves, carryCurve } from '../curves/curve.ts';
+import { carryCurve } from '../curves/curve.ts';
+import { boxOfCurves } from '../curves/flattened.ts';
 import { pathsOnPlane } from './drawn.ts';
 
 /** Diameter of the bore, mm; 0 where the profiles touch or cross the axis. Undefined where regions were picked. */

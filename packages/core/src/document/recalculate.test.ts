@@ -1,5 +1,5 @@
 import { said } from '../testing.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { emptyDocument } from './items.ts';
 
 // Once it wrote to every part and pattern, so that it met whatever somebody else did meanwhile.

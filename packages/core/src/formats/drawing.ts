@@ -1,5 +1,6 @@
 /** Drawings from files. */
-import { boxOfCurves, type Box2, type DrawnPath } from '../curves/curve.ts';
+import { type DrawnPath } from '../curves/curve.ts';
+import { boxOfCurves, type Box2 } from '../curves/flattened.ts';
 
 /** Curves in mm, Y up. */
 export interface Drawing {

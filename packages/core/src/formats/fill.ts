@@ -6,18 +6,16 @@ import { add2, distance2, dot2, left2, scale2, unit2, type Vec2 } from '../space
 import { areClear } from '../profiles/crossing.ts';
 import {
   SAME_POINT_MM,
-  boxOfCurves,
   curvatureAt,
   endOf,
-  flattened,
   line,
   pointAt,
   reversed,
   startOf,
   velocityAt,
-  type Box2,
   type Curve,
 } from '../curves/curve.ts';
+import { boxOfCurves, flattened, type Box2 } from '../curves/flattened.ts';
 import { cutEach } from '../curves/cutAtMeetings.ts';
 import { joined } from '../curves/joined.ts';
 import type { DrawnPath } from '../curves/curve.ts';

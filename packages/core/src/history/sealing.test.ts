@@ -1,7 +1,7 @@
 import { emptyDocument } from '../document/items.ts';
 import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 import { said } from '../testing.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { stepBack, type Edit } from './edit.ts';
 import { isEditFault } from './patching.ts';
 import { sealEdits, type History } from './sealing.ts';

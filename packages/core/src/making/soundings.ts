@@ -103,7 +103,7 @@ function beside(shape: SnapShape): Beside {
   });
   const pairs = new Set<string>();
   for (const faces of facesAt.values())
-    if (faces.size > 1) for (const a of faces) for (const b of faces) if (a !== b) pairs.add(`${a} ${b}`);
+    for (const a of faces) for (const b of faces) if (a !== b) pairs.add(`${a} ${b}`);
   const made: Beside = (face, other) => pairs.has(`${face} ${other}`);
   known.set(shape, made);
   return made;

@@ -5,20 +5,16 @@
 import earcut from 'earcut';
 import { add2, cross2, distance2, dot2, length2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import {
-  areaBelow,
-  boxOfCurves,
   curvatureAt,
   curveLength,
   endOf,
-  flattened,
   piecesBetween,
   reversed,
-  simplePieces,
   startOf,
   velocityAt,
-  type Box2,
   type Curve,
 } from '../curves/curve.ts';
+import { areaBelow, boxOfCurves, flattened, simplePieces, type Box2 } from '../curves/flattened.ts';
 import { meetings } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 

@@ -1,6 +1,7 @@
 /** Whether drawn curves surely keep clear of each other, so that their loops are the borders of what they enclose. */
 import { distance2, dot2, mix2, subtract2, type Vec2 } from '../space/vector2.ts';
-import { flattened, type Curve } from '../curves/curve.ts';
+import { type Curve } from '../curves/curve.ts';
+import { flattened } from '../curves/flattened.ts';
 import type { Path } from './outline.ts';
 
 interface Piece {

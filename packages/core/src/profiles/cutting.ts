@@ -3,18 +3,17 @@ import { add2, distance2, scale2, unit2, type Vec2 } from '../space/vector2.ts';
 import { EditFault } from './corners.ts';
 import {
   SAME_POINT_MM,
-  boxOfCurves,
   curveLength,
   endOf,
   line,
   pieceOf,
   pointAt,
   reversed,
-  simplePieces,
   startOf,
   velocityAt,
   type Curve,
 } from '../curves/curve.ts';
+import { boxOfCurves, simplePieces } from '../curves/flattened.ts';
 import { meetings, nearestOn } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 

@@ -3,7 +3,7 @@ import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 import { readDocument } from '../document/migrations.ts';
 import { isRefusal } from '../statement/declare.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { plainWorld } from '../statement/world.ts';
 import { cross2, dot2, unit2 } from '../space/vector2.ts';

@@ -1,6 +1,7 @@
 /** Where the plane is filled by closed paths, by the even-odd rule, and how far it is to their curves. */
 import type { Vec2 } from '../space/vector2.ts';
-import { boxOfCurves, flattened, pointAt, turningParts, type Box2, type Curve } from '../curves/curve.ts';
+import { pointAt, type Curve } from '../curves/curve.ts';
+import { boxOfCurves, flattened, turningParts, type Box2 } from '../curves/flattened.ts';
 import { nearestOn } from '../curves/meetings.ts';
 import type { Path } from './outline.ts';
 

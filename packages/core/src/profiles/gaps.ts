@@ -1,6 +1,7 @@
 /** Near misses: ends that stop short of another end or of a curve, so that an area stays open. */
 import { distance2, type Vec2 } from '../space/vector2.ts';
-import { SAME_POINT_MM, boxOfCurves, endOf, startOf, type Curve } from '../curves/curve.ts';
+import { SAME_POINT_MM, endOf, startOf, type Curve } from '../curves/curve.ts';
+import { boxOfCurves } from '../curves/flattened.ts';
 import { nearestOn } from '../curves/meetings.ts';
 import type { Path } from './outline.ts';
 

@@ -4,18 +4,15 @@ import { prismCorners } from '../recipes/regular.ts';
 import { distance2, type Affine2, type Vec2 } from '../space/vector2.ts';
 import {
   SAME_POINT_MM,
-  areaBelow,
-  boxOfCurves,
   carryCurve,
   circle,
   curveLength,
   endOf,
-  flattened,
   line,
   startOf,
-  type Box2,
   type Curve,
 } from '../curves/curve.ts';
+import { areaBelow, boxOfCurves, flattened, type Box2 } from '../curves/flattened.ts';
 import type { Figure, FigureOf } from '../recipes/figures/index.ts';
 import { throughPoints, towardsPoints } from '../curves/splines.ts';
 import { textPaths } from './text.ts';

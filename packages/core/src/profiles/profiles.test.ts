@@ -11,7 +11,6 @@ import { joinedAcross } from '../verbs/shared/outlines.ts';
 import { boreOf } from '../document/bore.ts';
 import { areClear } from './crossing.ts';
 import {
-  boxOfCurves,
   carryCurve,
   circle,
   curveLength,
@@ -23,6 +22,7 @@ import {
   startOf,
   type Curve,
 } from '../curves/curve.ts';
+import { boxOfCurves } from '../curves/flattened.ts';
 import type { FigureOf } from '../recipes/figures/index.ts';
 import { filledArea } from './area.ts';
 import { gapsOf, outlineOf, pathLength } from './outline.ts';

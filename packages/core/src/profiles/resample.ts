@@ -5,7 +5,6 @@ import type { CurveStepOf } from '../recipes/steps/index.ts';
 import {
   curveLength,
   endOf,
-  flattened,
   line,
   partAtLength,
   pieceOf,
@@ -14,6 +13,7 @@ import {
   velocityAt,
   type Curve,
 } from '../curves/curve.ts';
+import { flattened } from '../curves/flattened.ts';
 import { nearestOn } from '../curves/meetings.ts';
 import type { NamedCurve, Path } from './outline.ts';
 import { throughPoints } from '../curves/splines.ts';

@@ -1,5 +1,6 @@
 /** A sheet, with what the kernel tells of it → what stands on the paper. */
-import { boxOfCurves, carryCurve, circle, flattened, type DrawnPath } from '../curves/curve.ts';
+import { carryCurve, circle, type DrawnPath } from '../curves/curve.ts';
+import { boxOfCurves, flattened } from '../curves/flattened.ts';
 import { definitionOf } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import {

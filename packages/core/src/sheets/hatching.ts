@@ -1,6 +1,6 @@
 /** Hatches within closed outlines. */
 import type { Curve } from '../curves/curve.ts';
-import { flattened } from '../curves/curve.ts';
+import { flattened } from '../curves/flattened.ts';
 import { radians } from '../space/angle.ts';
 import { dot2, type Vec2 } from '../space/vector2.ts';
 

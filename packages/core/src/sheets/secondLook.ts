@@ -2,7 +2,8 @@
  * A second opinion on hidden lines: what rays over the facets say is in sight for certain, and was taken for hidden, is drawn. The
  * kernel hides lines that lie in one line with those of another solid nearer by. Everything in the frame of the view, mm.
  */
-import { boxOfCurves, type Box2, type Curve, type DrawnPath } from '../curves/curve.ts';
+import { type Curve, type DrawnPath } from '../curves/curve.ts';
+import { boxOfCurves, type Box2 } from '../curves/flattened.ts';
 import { joined } from '../curves/joined.ts';
 import { nearestOn } from '../curves/meetings.ts';
 import type { DrawnLine } from '../questions/question.ts';

@@ -6,7 +6,7 @@ import { degrees } from '../space/angle.ts';
 import { column } from '../space/matrix.ts';
 import type { Pose } from '../space/pose.ts';
 import { along, dot } from '../space/vector.ts';
-import { boxOfCurves } from '../curves/curve.ts';
+import { boxOfCurves } from '../curves/flattened.ts';
 import { add2, dot2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { frameOfLook, onPaper } from './looks.ts';
 import { LETTERS, arrow, stroke, type Mark } from './marks.ts';

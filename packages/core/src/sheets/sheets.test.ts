@@ -6,7 +6,7 @@ import { sheetsOf, type Sheet } from '../document/sheet.ts';
 import type { DrawnView } from '../questions/question.ts';
 import { isRefusal } from '../statement/declare.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { composeSheet } from './compose.ts';

@@ -4,7 +4,7 @@ import type { Parameter, RackPart } from '../document/rack.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import { isRefusal } from '../statement/declare.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 

@@ -303,6 +303,23 @@ export interface Drafting<C = VerbContext> {
   readonly context: C;
 }
 
+/** Ways in which a verb is worked with in the views. */
+export type Handling =
+  /** A point is carried to another. */
+  | 'moves'
+  /** A protractor stands at its centre. */
+  | 'turns'
+  /** Points of a profile are dragged. */
+  | 'points'
+  /** An arrow pulls faces. */
+  | 'pulls'
+  /** A distance is shown between two places. */
+  | 'measures'
+  /** Sides are chosen axis by axis. */
+  | 'aligns'
+  /** The arrow keys go on with it. */
+  | 'nudges';
+
 export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
   readonly id: string;
   readonly name: string;
@@ -318,6 +335,10 @@ export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
   readonly sentence: string;
   /** What it makes is built and shown before it is carried out. */
   readonly isBuiltFirst?: true;
+  /** What it shows and takes hold of in the views, and which panels and keys are about it. */
+  readonly handling?: Handling;
+  /** The page says it for itself: nobody looks for it. */
+  readonly isUnlisted?: true;
   /** How it is drawn by the pointer, where it is. */
   readonly gesture?: Gesture;
   apply(draft: KadrelDocument, values: Values<B>, context: VerbContext): Outcome | Refusal;

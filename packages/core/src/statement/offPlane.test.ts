@@ -2,7 +2,7 @@ import { emptyDocument } from '../document/items.ts';
 import { isRefusal } from './declare.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { perform } from './perform.ts';
-import type { Typed } from './resolve.ts';
+import type { Typed } from './resolving.ts';
 import { plainWorld } from './world.ts';
 
 const notesOf = (verb: string, typed: Typed) => {

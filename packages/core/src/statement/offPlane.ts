@@ -5,7 +5,7 @@ import { carryBack, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { formatLengthWithUnit } from '../quantity/format.ts';
 import type { Verb } from './declare.ts';
-import type { Typed } from './resolve.ts';
+import type { Typed } from './resolving.ts';
 import { wordBlank } from './sentence.ts';
 
 /** Farther off than this (mm) is no noise of typed numbers or of the plane's own axes. */

@@ -31,7 +31,8 @@ import { jointsFollow, type Changing } from '../docks/following.ts';
 import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
 import { offPlaneNotes } from './offPlane.ts';
-import { quantityReader, resolveStatement, type Typed } from './resolve.ts';
+import { resolveStatement } from './resolve.ts';
+import { quantityReader, type Typed } from './resolving.ts';
 import { wordStatement } from './sentence.ts';
 import type { World } from './world.ts';
 

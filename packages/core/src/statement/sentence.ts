@@ -8,7 +8,7 @@ import { sentenceCase } from './letters.ts';
 import { PLANES } from './planes.ts';
 import { rowsOfText } from './rows.ts';
 import type { Blank, Verb } from './declare.ts';
-import { isEmpty, type Typed } from './resolve.ts';
+import { isEmpty, type Typed } from './resolving.ts';
 import { filledIn, withClauses } from './template.ts';
 
 /**

@@ -2,7 +2,7 @@
 import { baseBox, definitionOf, valueOf, worldFromPart } from '../document/items.ts';
 import type { RackPart } from '../document/rack.ts';
 import type { ItemId, KadrelDocument, Part } from '../document/schema.ts';
-import { boxOfCurves } from '../curves/curve.ts';
+import { boxOfCurves } from '../curves/flattened.ts';
 import { pathsOnPlane } from '../document/drawn.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
 import { carryBox, unionBoxes, type Box } from '../space/box.ts';

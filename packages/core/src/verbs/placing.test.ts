@@ -16,7 +16,7 @@ import { carryBox } from '../space/box.ts';
 import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 
 /** Statements in, placements out, without a kernel. */

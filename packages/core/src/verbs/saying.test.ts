@@ -5,7 +5,7 @@ import { countOf } from '../patterns/members.ts';
 import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 
 let ids = 0;

@@ -6,7 +6,7 @@ import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { verbNamed } from './index.ts';
 import { perform } from '../statement/perform.ts';
 import { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './shared/tables.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 
 type Said = readonly [verb: string, typed: Typed];

@@ -12,7 +12,7 @@ import { applyEdit, editsCollide, ledgerOf, stepBack, undoStacks, type Edit } fr
 import { isRefusal, type Refusal } from '../statement/declare.ts';
 import { VERBS, findVerbs, verbNamed } from './index.ts';
 import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolve.ts';
+import type { Typed } from '../statement/resolving.ts';
 import { wordStatement } from '../statement/sentence.ts';
 import { plainWorld, type World } from '../statement/world.ts';
 

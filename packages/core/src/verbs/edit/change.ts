@@ -36,6 +36,7 @@ const YES_NO = { yes: 'yes', no: 'no' } as const;
 /** Sets what the Spec shows: sizes, place of the datum, turn, colour and the marks of a part. `now` is the present value. */
 export const change = declareVerb({
   id: 'change',
+  isUnlisted: true,
   name: 'Change',
   group: 'edit',
   about: 'Sets sizes, place, turn, colour or marks of parts; “now + 20” counts from what is there.',

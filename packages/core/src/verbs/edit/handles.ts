@@ -9,6 +9,7 @@ import { figureFault, requireProfiles } from '../shared/drawing.ts';
 /** Moves one of the points that a profile is drawn by. */
 export const movePoint = declareVerb({
   id: 'point',
+  handling: 'points',
   name: 'Move point',
   group: 'edit',
   about:

@@ -12,6 +12,7 @@ const AXIS_NAMES = ['x', 'y', 'z'] as const;
 /** Brings the least sides, middles or greatest sides of parts into line, by their exact boxes. */
 export const align = declareVerb({
   id: 'align',
+  handling: 'aligns',
   name: 'Align',
   group: 'place',
   key: 'A',

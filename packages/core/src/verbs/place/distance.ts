@@ -33,6 +33,7 @@ export interface Measured {
 /** Sets the distance between two picked things by moving one of their parts. */
 export const distance = declareVerb({
   id: 'distance',
+  handling: 'measures',
   name: 'Set distance',
   group: 'place',
   key: 'D',

@@ -58,6 +58,7 @@ const BLANKS = {
 /** Shifts parts from a point to a point, or by X, Y and Z of a frame. */
 export const move = declareVerb({
   id: 'move',
+  handling: 'moves',
   name: 'Move',
   group: 'place',
   key: 'M',

@@ -5,6 +5,7 @@ import { lockedRefusal, shiftPart, withoutNested } from '../shared/placing.ts';
 /** Small steps by the arrow keys; presses that follow one another are one statement. */
 export const nudge = declareVerb({
   id: 'nudge',
+  handling: 'nudges',
   name: 'Nudge',
   group: 'place',
   about: 'By the arrow keys, PageUp and PageDown, in steps; with Shift ten times as far, with Ctrl a tenth.',

@@ -19,6 +19,7 @@ import {
 /** Turns parts about an axis by an angle, from a point to a point, or until a picked edge or face is parallel to another. */
 export const turn = declareVerb({
   id: 'turn',
+  handling: 'turns',
   name: 'Turn',
   group: 'place',
   key: 'T',

@@ -13,6 +13,7 @@ const blankOf = (key: 'faces' | 'sides') => blankFor(fieldOf(push.schema.shape[k
 /** Faces of a solid move out of themselves, or in, by a distance or to a point. */
 export const offsetFace = declareVerb({
   id: 'offset-face',
+  handling: 'pulls',
   name: 'Offset face',
   group: 'shape',
   about:

@@ -26,17 +26,7 @@ export function joinedAcross(paths: readonly DrawnPath[], gap: number): DrawnPat
   const closed = paths.filter((path) => path.closed);
   let open = paths.filter((path) => !path.closed).map(({ curves }) => [...curves]);
   for (;;) {
-    let best: { a: number; b: number; turnA: boolean; turnB: boolean; size: number } | undefined;
-    for (let a = 0; a < open.length; a++)
-      for (let b = a + 1; b < open.length; b++)
-        for (const turnA of [false, true])
-          for (const turnB of [false, true]) {
-            const size = distance2(
-              turnA ? startOf(open[a]![0]!) : endOf(open[a]!.at(-1)!),
-              turnB ? endOf(open[b]!.at(-1)!) : startOf(open[b]![0]!),
-            );
-            if (size <= gap && (!best || size < best.size)) best = { a, b, turnA, turnB, size };
-          }
+    const best = nearestEnds(open, gap);
     if (!best) break;
     const { a, b } = best;
     const head = best.turnA ? turned(open[a]!) : open[a]!;
@@ -50,6 +40,37 @@ export function joinedAcross(paths: readonly DrawnPath[], gap: number): DrawnPat
     return { closed: true, curves: size > 0 ? [...curves, line(from, to)] : curves };
   });
   return [...closed, ...chains];
+}
+
+interface Ends {
+  readonly a: number;
+  readonly b: number;
+  readonly turnA: boolean;
+  readonly turnB: boolean;
+  readonly size: number;
+}
+
+const WAYS = [
+  { turnA: false, turnB: false },
+  { turnA: false, turnB: true },
+  { turnA: true, turnB: false },
+  { turnA: true, turnB: true },
+] as const;
+
+/** The two chains whose ends come nearest, and which of them must be turned for it; undefined where none is near enough. */
+function nearestEnds(open: readonly (readonly Curve[])[], gap: number): Ends | undefined {
+  let best: Ends | undefined;
+  const consider = (a: number, b: number) => {
+    for (const { turnA, turnB } of WAYS) {
+      const size = distance2(
+        turnA ? startOf(open[a]![0]!) : endOf(open[a]!.at(-1)!),
+        turnB ? endOf(open[b]!.at(-1)!) : startOf(open[b]![0]!),
+      );
+      if (size <= gap && (!best || size < best.size)) best = { a, b, turnA, turnB, size };
+    }
+  };
+  for (let a = 0; a < open.length; a++) for (let b = a + 1; b < open.length; b++) consider(a, b);
+  return best;
 }
 
 export const turned = (curves: readonly Curve[]): Curve[] => [...curves].reverse().map(reversed);
