@@ -10,6 +10,7 @@ export * from './space/angle.ts';
 export * from './space/pose.ts';
 export { runningOn, type EdgeEnd } from './space/running.ts';
 export * from './space/box.ts';
+export * from './space/polygon.ts';
 export * from './space/plane.ts';
 export * from './space/camera.ts';
 export * from './space/matrix.ts';

@@ -7,6 +7,7 @@ import {
   column,
   cross,
   depthOf,
+  isInPolygon,
   mmPerPixelAt,
   project,
   type Box,
@@ -19,7 +20,6 @@ import {
   AXIS_LETTERS,
   AXIS_ROLES,
   distanceToSegment,
-  isInPolygon,
   letter,
   make,
   placeLetter,
@@ -176,7 +176,7 @@ export class Grips {
   private moveGripAt(camera: Camera, set: GripSet, x: number, y: number): Grip | null {
     for (const axes of PLANES) {
       const corners = this.planeCorners(camera, set, axes);
-      if (corners && isInPolygon(x, y, corners)) return { how: 'move', axes };
+      if (corners && isInPolygon([x, y], corners)) return { how: 'move', axes };
     }
     for (const axis of [2, 0, 1] as const) {
       const ends = this.shaft(camera, set, axis);

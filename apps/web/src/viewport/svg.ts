@@ -84,13 +84,3 @@ export function distanceToSegment(x: number, y: number, [ax, ay, bx, by]: Ends):
   const t = size === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / size));
   return Math.hypot(x - ax - t * dx, y - ay - t * dy);
 }
-
-/** Whether a point lies in a polygon, by the even-odd rule. */
-export function isInPolygon(x: number, y: number, corners: readonly (readonly [number, number])[]): boolean {
-  let inside = false;
-  corners.forEach(([ax, ay], i) => {
-    const [bx, by] = corners[(i + corners.length - 1) % corners.length]!;
-    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
-  });
-  return inside;
-}

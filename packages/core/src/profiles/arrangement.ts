@@ -3,6 +3,7 @@
  * with it on the left. Source: the doubly connected edge list of computational geometry, e.g. de Berg et al., chapter 2.
  */
 import earcut from 'earcut';
+import { isInPolygon } from '../space/polygon.ts';
 import { add2, cross2, distance2, dot2, length2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import {
   curvatureAt,
@@ -47,7 +48,8 @@ export function areasOf(paths: readonly Path[]): Area[] | undefined {
   const holes = new Map(outer.map((loop) => [loop, [] as Loop[]]));
   for (const hole of loops.filter(({ area }) => area < 0)) {
     const around = outer.find(
-      (loop) => loop.island !== hole.island && loop.area > -hole.area && holds(loop, hole.points[0]!),
+      (loop) =>
+        loop.island !== hole.island && loop.area > -hole.area && isInPolygon(hole.points[0]!, loop.points),
     );
     if (around) holes.get(around)!.push(hole);
   }
@@ -271,16 +273,6 @@ function islandsOf(halves: readonly Half[]): Map<number, number> {
     }
   }
   return found;
-}
-
-/** By the even-odd rule on the flattened rim. Source: ray crossing, as in any textbook of computational geometry. */
-function holds({ points }: Loop, [x, y]: Vec2): boolean {
-  let inside = false;
-  points.forEach(([bx, by], i) => {
-    const [ax, ay] = points.at(i - 1)!;
-    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
-  });
-  return inside;
 }
 
 function areaWithin(loop: Loop, holes: readonly Loop[]): Area {

@@ -1,4 +1,5 @@
 /** Regions of the screen, and how points and straight lines lie to them. Pixels; the outline belongs to the region. */
+import { isInPolygon } from '../space/polygon.ts';
 
 export type Point = readonly [x: number, y: number];
 
@@ -42,19 +43,8 @@ export function contains(region: Region, point: Point): boolean {
     case 'brush':
       return legs(region).some(([a, b]) => pointToSegment(point, a, b) <= region.radius);
     case 'polygon':
-      return isInPolygon(region.corners, x, y);
+      return isInPolygon([x, y], region.corners);
   }
-}
-
-/** Even-odd rule: how often a line to the right crosses the outline. Source: Shimrat, Algorithm 112 (1962). */
-function isInPolygon(corners: readonly Point[], x: number, y: number): boolean {
-  let inside = false;
-  let a = corners[corners.length - 1]!;
-  for (const b of corners) {
-    if (a[1] > y !== b[1] > y && x < a[0] + ((y - a[1]) / (b[1] - a[1])) * (b[0] - a[0])) inside = !inside;
-    a = b;
-  }
-  return inside;
 }
 
 /** Whether a straight line and the region share a point. */
@@ -67,7 +57,7 @@ export function meetsSegment(region: Region, a: Point, b: Point): boolean {
     case 'brush':
       return legs(region).some(([c, d]) => segmentToSegment(a, b, c, d) <= region.radius);
     case 'polygon':
-      return crossesSides(region.corners, a, b) || isInPolygon(region.corners, a[0], a[1]);
+      return crossesSides(region.corners, a, b) || isInPolygon(a, region.corners);
   }
 }
 
