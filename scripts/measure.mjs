@@ -87,6 +87,7 @@ function measureFile(file) {
     file,
     ...functionsOf(source, file),
     lines: text.split('\n').length,
+    isReasoned: /^[^]{0,600}Long, since/.test(text),
     exports: exported.length,
     commented: exported.filter((node) => ts.getJSDocCommentsAndTags(node).length > 0 || isPlainType(node))
       .length,
@@ -122,7 +123,9 @@ function measureRoom(folder) {
         functions,
       ),
       'boolean parameters': functions.reduce((sum, { booleans }) => sum + booleans, 0),
-      'files over 300 lines of code': files.filter(({ code }) => code > 300).length,
+      'files over 300 lines that say not why': files.filter(
+        ({ code, isReasoned }) => code > 300 && !isReasoned,
+      ).length,
       'files over 400 lines of code': files.filter(({ code }) => code > 400).length,
       'classes with more than 10 public members': files.flatMap(({ wide }) => wide).length,
       'exports with a comment, %':
@@ -142,7 +145,7 @@ const AIMS = {
   'functions over 40 lines, components over 80': 0,
   'functions with more than 3 parameters, %': 2,
   'boolean parameters': 0,
-  'files over 300 lines of code': 0,
+  'files over 300 lines that say not why': 0,
   'files over 400 lines of code': 0,
   'classes with more than 10 public members': 0,
   'exports with a comment, %': 85,

@@ -3,6 +3,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
+  IMPORTERS,
+  importerFor,
   VERBS,
   definitionOf,
   isFlatPart,
@@ -244,10 +246,12 @@ function withFiles(json: unknown, folder: string): unknown {
     if (typeof drawing?.file !== 'string') return statement;
     const path = join(folder, drawing.file);
     const name = basename(drawing.file, extname(drawing.file));
-    const kind = extname(drawing.file).toLowerCase();
-    if (kind !== '.svg' && kind !== '.dxf')
-      throw new LedgerError(`${drawing.file} is no drawing: Kadrel reads .svg and .dxf.`);
-    return { ...(statement as object), drawing: { [kind.slice(1)]: readText(path), name } };
+    const importer = importerFor(drawing.file);
+    if (!importer) {
+      const all = IMPORTERS.flatMap(({ extensions }) => extensions).join(' and ');
+      throw new LedgerError(`${drawing.file} is no drawing: Kadrel reads ${all}.`);
+    }
+    return { ...(statement as object), drawing: { [importer.format]: readText(path), name } };
   });
   return { ...(json as object), ledger: statements };
 }

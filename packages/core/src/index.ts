@@ -114,6 +114,7 @@ export {
 } from './profiles/outline.ts';
 export * from './profiles/traverse.ts';
 export { pathText, readSvg, writeSvg } from './formats/svg.ts';
+export { IMPORTERS, importerFor } from './formats/importers.ts';
 export { entityOf, readDxf, writeDxf, type Entity } from './formats/dxf.ts';
 export { FONT_WOFF, capitalsShare, missingLetters } from './profiles/text.ts';
 export { joined } from './curves/joined.ts';

@@ -1,6 +1,7 @@
 /**
  * Document → shapes, incrementally: content that is known is not built again, so that moving a part builds nothing, and undo finds
  * what it had. Failures and notices are data.
+ * Long, since it is the one door to the kernel, with many short ways in.
  */
 import {
   AT_ORIGIN,

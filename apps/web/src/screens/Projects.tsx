@@ -1,3 +1,4 @@
+/** Long, since cards, their menus and their dialogs are small and are used nowhere else. */
 import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '@kadrel/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';

@@ -1,4 +1,7 @@
-/** The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data. */
+/**
+ * The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data.
+ * Long, since all changes of a statement in hand are told here, as pure functions.
+ */
 import {
   isChosenType,
   blanksIn,

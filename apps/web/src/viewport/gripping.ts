@@ -1,4 +1,7 @@
-/** Pulling the grips: each comes to the blanks of its verb, and shows what they come to. */
+/**
+ * Pulling the grips: each comes to the blanks of its verb, and shows what they come to.
+ * Long, since each kind of grip is dragged in its own way.
+ */
 import {
   along,
   alignmentOf,

@@ -1,4 +1,7 @@
-/** The handles on the selection: arrows and squares that move, rings that turn, knobs on the box that resize. */
+/**
+ * The handles on the selection: arrows and squares that move, rings that turn, knobs on the box that resize.
+ * Long, since each kind of grip has a form of its own.
+ */
 import {
   add,
   along,

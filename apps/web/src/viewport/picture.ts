@@ -1,4 +1,7 @@
-/** What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts. */
+/**
+ * What is drawn: one mesh and one set of outlines for each visible part, sharing geometry by shape; grid, axes and ghosts.
+ * Long, since all that is drawn of the model shares one scene and one renderer.
+ */
 import {
   eyeDistance,
   isFlat,

@@ -1,4 +1,7 @@
-/** The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views. */
+/**
+ * The pointer in the views: what happens goes through `situation.ts`, and what that says is done here. One for all views.
+ * Long, since every effect of a situation is carried out here.
+ */
 import { isHandled } from '../session/statement.ts';
 import type { Vec3 } from '@kadrel/core';
 import { gestureOf, isComplete, isSettled, nextStep } from '../session/gesture.ts';

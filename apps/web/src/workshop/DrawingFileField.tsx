@@ -1,8 +1,18 @@
 /** The field for outlines from a file: it says how large they come in before they do. */
-import { formatLengthWithUnit, isRefusal, resolveOne, verbNamed, type Drawing } from '@kadrel/core';
+import {
+  IMPORTERS,
+  formatLengthWithUnit,
+  importerFor,
+  isRefusal,
+  resolveOne,
+  verbNamed,
+  type Drawing,
+} from '@kadrel/core';
 import { useEffect, useRef } from 'react';
 import { useSession, useSessionState } from './context.ts';
 import { isAt, type FieldProps } from './PickList.tsx';
+
+const ACCEPTED = IMPORTERS.flatMap(({ extensions, mime }) => [...extensions, ...(mime ? [mime] : [])]).join();
 
 /** A file with outlines. */
 export function DrawingFileField({ id, blank, statement, isBad }: FieldProps) {
@@ -23,9 +33,9 @@ export function DrawingFileField({ id, blank, statement, isBad }: FieldProps) {
   const size = read && !fault ? sizeWords(read, document.scene) : '';
   const take = async (file: File | undefined) => {
     if (!file) return;
-    const isDxf = /\.dxf$/i.test(file.name);
+    const { format } = importerFor(file.name) ?? IMPORTERS[0]!;
     session.setBlank(id, {
-      [isDxf ? 'dxf' : 'svg']: await file.text(),
+      [format]: await file.text(),
       name: file.name.replace(/\.\w+$/, ''),
     });
   };
@@ -48,10 +58,10 @@ export function DrawingFileField({ id, blank, statement, isBad }: FieldProps) {
       <input
         ref={input}
         type="file"
-        accept=".svg,.dxf,image/svg+xml"
+        accept={ACCEPTED}
         className="sr-only"
         tabIndex={-1}
-        aria-label="SVG or DXF file"
+        aria-label={`${IMPORTERS.map(({ name }) => name).join(' or ')} file`}
         onChange={(event) => void take(event.target.files?.[0])}
       />
       {size !== '' && <span className="num text-[13px] whitespace-nowrap text-ink2">{size}</span>}

@@ -1,3 +1,4 @@
+/** Long, since the parts of the bar are small and are used nowhere else. */
 import {
   Combobox,
   ComboboxInput,

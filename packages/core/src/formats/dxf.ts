@@ -1,4 +1,7 @@
-/** DXF in and out: lines, polylines with bulges, circles, arcs, ellipses, splines, and blocks of them. */
+/**
+ * DXF in and out: lines, polylines with bulges, circles, arcs, ellipses, splines, and blocks of them.
+ * Long, since what is read stands beside what is written, entity by entity.
+ */
 import DxfParser, { type IDxf, type IEntity } from 'dxf-parser';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';

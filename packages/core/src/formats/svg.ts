@@ -1,4 +1,7 @@
-/** SVG in and out: outlines only, at their true size. Source: SVG 1.1, W3C. */
+/**
+ * SVG in and out: outlines only, at their true size. Source: SVG 1.1, W3C.
+ * Long, since references, styles, units and viewports of the one format lean on each other.
+ */
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { degrees, radians } from '../space/angle.ts';
 import { chain2, type Affine2, type Vec2 } from '../space/vector2.ts';

@@ -1,4 +1,7 @@
-/** A parsed quantity → its value, with the dimensions checked. */
+/**
+ * A parsed quantity → its value, with the dimensions checked.
+ * Long, since all operators and functions of the number language stand in one table.
+ */
 import { roundLength } from '../space/rounding.ts';
 import { cosDegrees, sinDegrees, tanDegrees } from '../space/angle.ts';
 import { QuantityError } from './lexer.ts';

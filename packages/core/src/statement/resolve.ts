@@ -3,9 +3,8 @@ import { partNamed, valueOf } from '../document/items.ts';
 import { regionsSchema, type Regions } from '../recipes/bodies/index.ts';
 import { viewSchema, type ItemId, type KadrelDocument, type Num } from '../document/schema.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { readDxf } from '../formats/dxf.ts';
 import { FormatError } from '../formats/fault.ts';
-import { readSvg } from '../formats/svg.ts';
+import { IMPORTERS } from '../formats/importers.ts';
 import {
   isRefusal,
   refuse,
@@ -117,25 +116,22 @@ export function resolveOne(
     : resolveBlank({ blank, id }, given, { typed, document, read: quantityReader(document), world });
 }
 
-/** `{ svg }` or `{ dxf }`: the text of a file, and perhaps its name. */
+/** The text of a file by its format, as in `{ svg }`, and perhaps its name. */
 function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refusal {
-  const { svg, dxf, name } = (typeof given === 'object' && given !== null ? given : {}) as Record<
-    string,
-    unknown
-  >;
+  const told = (typeof given === 'object' && given !== null ? given : {}) as Record<string, unknown>;
+  const { name } = told;
   const named = typeof name === 'string' && name !== '' ? name.slice(0, MOST_NAME) : 'Outline';
+  const importer = IMPORTERS.find(({ format }) => typeof told[format] === 'string');
+  if (!importer) {
+    const formats = IMPORTERS.map(({ format }) => `{ "${format}": text }`).join(' or ');
+    return refuse('type', `Outlines are ${formats}; headless also { "file": name }.`, id);
+  }
   try {
-    if (typeof svg === 'string') return { ...readSvg(svg), name: named };
-    if (typeof dxf === 'string') return { ...readDxf(dxf), name: named };
+    return { ...importer.read(told[importer.format] as string), name: named };
   } catch (error) {
     if (error instanceof FormatError) return refuse('file', error.message, id);
     throw error;
   }
-  return refuse(
-    'type',
-    'Outlines are { "svg": text } or { "dxf": text }; headless also { "file": name }.',
-    id,
-  );
 }
 
 /** `all`, or regions as they are stored. */

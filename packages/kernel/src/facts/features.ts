@@ -1,4 +1,7 @@
-/** What snaps can catch on a shape: corners, middles, centres, quadrants, curves and faces, with their names. */
+/**
+ * What snaps can catch on a shape: corners, middles, centres, quadrants, curves and faces, with their names.
+ * Long, since points, curves and faces are packed in one format.
+ */
 import {
   CURVE_CIRCLE,
   CURVE_ELLIPSE,

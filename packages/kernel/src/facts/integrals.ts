@@ -2,6 +2,7 @@
  * Volume, area and centre of solids, face by face: by the kernel's plain integration where that is exact, by Gauss's rule where
  * ellipses bound flat or ruled faces (the kernel is 4e-7 off there), and by its adaptive integration elsewhere. The volume of a
  * face is that of the cone from the origin to it. Source: the divergence theorem.
+ * Long, since each kind of surface has formulas of its own.
  */
 import { GAUSS, add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import {

@@ -2,6 +2,7 @@
  * Linear maps of parts: what Resize and Mirror are made of. The map goes down to the plain solids, since it commutes
  * with unions, subtractions and intersections; there it becomes new sizes where the solid stays of its kind, and a
  * `stretched` base where it does not. So every solid stays exact.
+ * Long, since every kind of base is mapped in its own way.
  */
 import {
   definitionOf,
