@@ -1,98 +1,60 @@
-/** What all views share: the picture, what can be caught, the marks, the grips and the preview. It draws only what changed. */
+/**
+ * What all views share: the picture, what can be caught, the marks, the grips and the preview. It draws only what changed.
+ * Long, since it is where the state of the session becomes what the views show.
+ */
 import {
-  below,
   boxPoint,
   boxSize,
   castOnScene,
-  isGroup,
   rayThrough,
   standingOf,
-  cameraOf,
-  carry,
   column,
-  definitionOf,
-  loftStarts,
-  loftWays,
-  sectionsOf,
-  valueOf,
-  along,
-  carryBox,
-  frameAlong,
-  datumInPart,
-  exactStyle,
-  formatLengthWithUnit,
-  fitted,
   isRefusal,
-  multiply,
-  transposed,
   pinsOf,
   takenDocks,
   type DockPlace,
   project,
-  resolveOne,
   unionBoxes,
   vectorOf,
-  verbNamed,
   visibleParts,
-  worldFromPart,
-  carryBack,
-  NO_TURN,
   type Box,
   type Camera,
-  type Frame,
   type ItemId,
-  cutsIn,
-  isParted,
-  type Cut,
   type KadrelDocument,
   type SectionView,
   NO_SCENE,
   snapScene,
-  type Pose,
   type SnapScene,
   type Turn,
   type Vec3,
   type ViewState,
 } from '@kadrel/core';
 import { THEME_CHANGED } from '../common/theme.ts';
-import { isFramed } from '../session/frames.ts';
-import { areOtherDocks, asksForDock } from '../session/docks.ts';
+import { areOtherDocks } from '../session/docks.ts';
 import { NO_PREVIEW, hasPreview, type Preview } from '../session/preview.ts';
 import { handleSet } from './handles.ts';
-import { shownChecks } from '../session/fitState.ts';
-import { gapsInHand } from '../session/regions.ts';
 import { doesDraw } from '../session/sketch.ts';
-import { isHandled, isChanged, type Statement } from '../session/statement.ts';
-import { measuresOf } from '../session/built.ts';
+import { isChanged, type Statement } from '../session/statement.ts';
 import { shownDocument, type Session, type SessionState } from '../session/store.ts';
-import { faceArrow } from './faceArrow.ts';
 import type { GripSet } from './grips.ts';
+import { cardPicture } from './cardPicture.ts';
 import { Catcher } from './catching.ts';
+import { Cuttings, type Cutting } from './cuttings.ts';
 import { ChosenMarks } from './chosenMarks.ts';
 import { Formed } from './formed.ts';
 import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
+import { anchorOf, boxOf, frameAxes, gripSetOf, selectionBox } from './gripSet.ts';
+import { docksToShow, loftStartsOf, measuresToShow } from './shownMarks.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 import { RegionPick } from './regionPick.ts';
 
-/** Of a card, pixels. */
-const CARD = { width: 480, height: 300 } as const;
-const CARD_MARGIN = 1.05;
 /** Of more new parts than this, some are looked for in the picture. */
 const MAX_NEW = 100;
 const NO_LINES = new Float32Array();
 /** A view that has not moved for so long stands still. */
 const STILL_MS = 200;
-
-/** What section planes do in a view. */
-interface Cutting {
-  readonly cuts: readonly Cut[];
-  /** Items that lie on both sides of a cut. */
-  readonly parted: ReadonlySet<ItemId>;
-  /** What can be met and caught. */
-  readonly scene: SnapScene;
-}
 
 /** What all views share: the canvas, the model and the pointer. */
 export class Stage {
@@ -120,11 +82,7 @@ export class Stage {
   private movedAt = -Infinity;
   private stillTimer = 0;
   private hovered: ItemId | null = null;
-  private cutDocument: KadrelDocument | null = null;
-  /** By view, until the model or what is dragged changes. */
-  private readonly cuts = new Map<SectionView, Cutting>();
-  /** Where section planes are dragged to. */
-  private placedCuts: ReadonlyMap<ItemId, Pose> = new Map();
+  private readonly sections = new Cuttings();
   private readonly cameraListeners = new Set<(camera: Camera) => void>();
   private readonly undo: (() => void)[] = [];
   private readonly chosenMarks: ChosenMarks;
@@ -234,35 +192,10 @@ export class Stage {
     this.picture.dispose();
   }
 
-  /** What section planes do in a view, where they are dragged to now: found once until the model or what is dragged changes. */
+  /** What section planes do in a view, where they are dragged to now. */
   cutting(view: SectionView): Cutting {
-    const known = this.cuts.get(view);
-    if (known) return known;
-    const { cutDocument: document, placedCuts } = this;
-    const cuts = document
-      ? cutsIn(document, view, (id) => placedCuts.get(id) ?? worldFromPart(document, id))
-      : [];
-    const isBetween = (id: ItemId) => {
-      const box = this.boxOf(id);
-      return box !== undefined && isParted(cuts, id, box);
-    };
-    const parted = cuts.length === 0 ? [] : this.shown.filter(({ part }) => isBetween(part.id));
-    const cutting = {
-      cuts,
-      parted: new Set(parted.map(({ part }) => part.id)),
-      scene: { ...this.scene, cuts },
-    };
-    this.cuts.set(view, cutting);
-    return cutting;
-  }
-
-  /** Section planes among what a statement would place; whether any is, or was, elsewhere than the document says. */
-  private moveCuts(placed: Preview['placed']): boolean {
-    const moved = [...placed].filter(([id]) => this.cutDocument?.items[id]?.recipe.base.kind === 'section');
-    if (moved.length === 0 && this.placedCuts.size === 0) return false;
-    this.placedCuts = new Map(moved.map(([id, { linear, shift }]) => [id, { turn: linear, shift }]));
-    this.cuts.clear();
-    return true;
+    const { shown, scene } = this;
+    return this.sections.of(view, { shown, scene, boxOf: (id) => this.boxOf(id) });
   }
 
   hover(part: ItemId | null): void {
@@ -272,19 +205,11 @@ export class Stage {
   }
 
   boxOf(id: ItemId): Box | undefined {
-    const state = this.session.store.getState();
-    const measures = measuresOf(state, id);
-    if (measures) return carryBox(worldFromPart(state.document, id), measures.box);
-    const part = state.document.items[id];
-    // A group that is not selected is no more than what stands in it.
-    return part && isGroup(part)
-      ? unionBoxes(below(state.document, part).flatMap((one) => this.boxOf(one.id) ?? []))
-      : undefined;
+    return boxOf(this.session.store.getState(), id);
   }
 
   selectionBox(): Box | undefined {
-    const { selection } = this.session.store.getState();
-    return unionBoxes(selection.flatMap((id) => this.boxOf(id) ?? []));
+    return selectionBox(this.session.store.getState());
   }
 
   /** Boxes of the parts that have their middle in a view. */
@@ -310,86 +235,17 @@ export class Stage {
 
   /** The axes of the frame that the grips and the tripods show: that of the verb in hand, or else of Move. */
   frameAxes(): Turn {
-    const { statement, selection, document, frames } = this.session.store.getState();
-    const verb = statement && isFramed(statement.verb) ? statement.verb : 'move';
-    const typed =
-      statement?.verb === verb ? statement.typed : { in: frames[verb] === 'view' ? 'world' : frames[verb] };
-    const frame = resolveOne(verbNamed(verb)!, 'in', typed, document, this.session.world()) as
-      Frame | undefined;
-    if (!frame || isRefusal(frame)) return NO_TURN;
-    if (!frame.own) return frame.turn;
-    const [first] = selection;
-    return first === undefined ? NO_TURN : worldFromPart(document, first).turn;
+    return frameAxes(this.session);
   }
 
   /** What the grips are for, and where they stand; null while there is nothing to hold. */
   gripSet(): GripSet | null {
-    const { statement, selection, lookingAt, document, isSelectOnly } = this.session.store.getState();
-    const isOpen = statement?.phase === 'open';
-    const state = this.session.store.getState();
-    const arrow = lookingAt === null && !isSelectOnly ? faceArrow(state, this.scene.instances) : undefined;
-    if (arrow && statement?.phase !== 'working') {
-      const pulledMm = this.pulledMm(isOpen ? statement : null);
-      const anchor = along(arrow.anchor, arrow.normal, pulledMm);
-      return { how: 'offset-face', axes: frameAlong(arrow.normal), anchor, pulledMm };
-    }
-    const how = isOpen && isFramed(statement.verb) ? statement.verb : 'move';
-    const isFree = !isOpen || isFramed(statement.verb);
-    const isMovable = selection.length > 0 && selection.every((id) => document.items[id]?.locked === false);
-    const anchor = isFree && isMovable && lookingAt === null && !isSelectOnly ? this.anchor() : null;
-    if (!anchor) return null;
-    const axes = this.frameAxes();
-    if (how === 'resize') {
-      const box = this.boxAlong(axes);
-      return box && { how, anchor, axes, box };
-    }
-    return { how, anchor: how === 'turn' ? (this.turnCentre(statement) ?? anchor) : anchor, axes };
-  }
-
-  /** How far the statement in hand moves faces by a distance alone. */
-  private pulledMm(statement: Statement | null): number {
-    const { by, to } = statement?.typed ?? {};
-    return to === undefined ? (this.session.readLength(String(by ?? 0)) ?? 0) : 0;
-  }
-
-  private turnCentre(statement: Statement | null): Vec3 | null {
-    if (!statement || !isHandled(statement, 'turns')) return null;
-    const { document } = this.session.store.getState();
-    if (statement.typed.centre === 'point') {
-      const at = resolveOne(verbNamed('turn')!, 'at', statement.typed, document, this.session.world());
-      return Array.isArray(at) ? vectorOf(at as never) : null;
-    }
-    const box = statement.typed.centre === 'shared' ? this.selectionBox() : undefined;
-    return box ? boxPoint(box, [0, 0, 0]) : null;
-  }
-
-  /** The box round the selection along axes, told in them: exact for one part along its own, or quarter turns. */
-  private boxAlong(axes: Turn): Box | null {
-    const state = this.session.store.getState();
-    const boxes = state.selection.flatMap((id) => {
-      const measures = measuresOf(state, id);
-      if (!measures) return [];
-      const { turn, shift } = worldFromPart(state.document, id);
-      const inAxes = carryBack({ turn: axes, shift: [0, 0, 0] }, shift);
-      const relative = multiply(transposed(axes), turn);
-      return [carryBox({ turn: relative, shift: inAxes }, measures.box)];
-    });
-    return unionBoxes(boxes) ?? null;
+    return gripSetOf(this.session, this.scene.instances);
   }
 
   /** Where the grips stand: the datum of one part, the middle of the underside of several. */
   anchor(): Vec3 | null {
-    const { selection, document } = this.session.store.getState();
-    const [only, ...others] = selection;
-    const part = only === undefined ? undefined : document.items[only];
-    // A section plane is held in the middle of what it cuts.
-    if (part && others.length === 0 && part.recipe.base.kind !== 'section') {
-      const inPart = datumInPart(part, (id) => measuresOf(this.session.store.getState(), id)?.box);
-      if (inPart) return carry(worldFromPart(document, part.id), inPart);
-    }
-    const box = this.selectionBox();
-    const isSection = part?.recipe.base.kind === 'section' && others.length === 0;
-    return box ? boxPoint(box, [0, 0, isSection ? 0 : -1]) : null;
+    return anchorOf(this.session.store.getState());
   }
 
   showGrips(): void {
@@ -410,21 +266,9 @@ export class Stage {
     return this.docksShown;
   }
 
-  /** While a dock is to be chosen, all of them. */
-  private docksToShow(): readonly DockPlace[] {
-    const state = this.session.store.getState();
-    const { places } = this.session.docksNow();
-    if (asksForDock(state.statement)) return places;
-    if (!state.areDocksShown) return [];
-    const hidden = new Set(state.hiddenDocks);
-    return hidden.size === 0
-      ? places
-      : places.filter(({ part, end }) => !hidden.has(part) && !hidden.has(end.of));
-  }
-
   private showDocks(): void {
     const taken = takenDocks(this.session.store.getState().document);
-    this.docksShown = this.docksToShow();
+    this.docksShown = docksToShow(this.session);
     const docks = this.docksShown.map(({ end, dock, pose, lost }) => ({
       at: pose.shift,
       out: column(pose.turn, 2),
@@ -438,28 +282,11 @@ export class Stage {
   private showPins(): void {
     const { document, arePinsShown } = this.session.store.getState();
     const pins = arePinsShown ? pinsOf(document).map(({ name, at }) => ({ name, at: vectorOf(at) })) : [];
-    const starts = this.starts();
+    const starts = loftStartsOf(this.session.store.getState());
     for (const pane of this.panes) {
       pane.overlay.setPins(pins);
       pane.overlay.setStarts(starts);
     }
-  }
-
-  /** Where the sides of the selected loft begin on each of its sections. */
-  private starts(): { name: string; at: Vec3 }[] {
-    const { document, selection } = this.session.store.getState();
-    const [only, ...others] = selection;
-    const part = only === undefined ? undefined : document.items[only];
-    const base = part && definitionOf(document, part).recipe.base;
-    if (others.length > 0 || base?.kind !== 'loft') return [];
-    const { sections, starts, closed } = loftWays(base);
-    const pose = worldFromPart(document, part!.id);
-    return loftStarts(sectionsOf(document, sections), { moved: starts.map(valueOf), closed }).map(
-      (at, i) => ({
-        name: `start ${i + 1}`,
-        at: carry(pose, at),
-      }),
-    );
   }
 
   /** Shows what a statement comes to so far; what the kernel must be asked first is asked, and then shown. */
@@ -489,10 +316,7 @@ export class Stage {
     const isShown = statement && (statement.phase === 'open' || isChanged(statement));
     const told = isShown ? this.session.cutAs(statement) : undefined;
     const document = told ?? shownDocument(this.session.store.getState());
-    if (document === this.cutDocument) return;
-    this.cutDocument = document;
-    this.cuts.clear();
-    this.invalidate();
+    if (this.sections.show(document)) this.invalidate();
   }
 
   /** The lines that a Draw statement would leave. */
@@ -508,7 +332,7 @@ export class Stage {
   placePreview(preview: Preview): void {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
-    const isCutMoved = this.moveCuts(preview.placed);
+    const isCutMoved = this.sections.place(preview.placed);
     if (this.picture.place({ ...preview, copies }) || isCutMoved) this.invalidate();
   }
 
@@ -531,17 +355,8 @@ export class Stage {
     this.invalidate();
   }
 
-  /** The distance of what is picked for Set distance, or the gaps that keep an area open. */
   private showMeasure(statement: Statement | null): void {
-    const { document } = this.session.store.getState();
-    const gaps = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
-    const measure = statement && isHandled(statement, 'measures') ? this.session.measureOf(statement) : null;
-    const inHand = measure ? [measure] : gaps;
-    const words = (mm: number) => formatLengthWithUnit(mm, exactStyle(document.scene));
-    const measures = [
-      ...inHand.map(({ from, to, distance }) => ({ from, to, words: words(distance) })),
-      ...shownChecks(this.session.store.getState()),
-    ];
+    const measures = measuresToShow(this.session, statement);
     for (const pane of this.panes) pane.overlay.showMeasures(measures);
   }
 
@@ -554,14 +369,12 @@ export class Stage {
   private showModel(): void {
     const state = this.session.store.getState();
     const document = shownDocument(state);
-    this.placedCuts = new Map();
-    this.cutDocument = document;
     const shown = this.model.show(document, state.built);
     this.shown = shown;
     this.picture.place(NO_PREVIEW);
     this.picture.show(document, shown, state.built.factsOf);
     this.scene = snapScene(shown.flatMap(({ instances }) => instances));
-    this.cuts.clear();
+    this.sections.begin(document);
     this.sceneBox = unionBoxes(shown.flatMap(({ part }) => this.boxOf(part.id) ?? []));
     this.showMarks();
     this.showOmitted();
@@ -647,23 +460,7 @@ export class Stage {
 
   /** A picture for the project's card: everything in sight, looked at as the active view does, drawn small. */
   thumbnail(): Promise<Blob | null> {
-    const width = Math.min(CARD.width, this.canvas.clientWidth);
-    const height = Math.min(CARD.height, this.canvas.clientHeight);
-    if (width === 0 || height === 0) return Promise.resolve(null);
-    const view = this.active.view;
-    const all = this.sceneBox ? fitted(view, this.sceneBox, width / height) : view;
-    const camera = cameraOf({ ...all, height: all.height * CARD_MARGIN }, width, height);
-    const { grid } = this.session.store.getState().document.scene;
-    const area = { left: 0, top: 0, width, height };
-    // Outlines of many are left out, as while a view moves: they cost most, and are not seen so small.
-    this.picture.render(camera, area, {
-      display: 'edges',
-      gridStep: grid,
-      sceneRadius: this.reachFrom(all.target),
-      isMoving: true,
-      ...this.cutting(this.active.name),
-    });
-    const picture = this.picture.thumbnail({ width, height });
+    const picture = cardPicture(this, (target) => this.reachFrom(target));
     this.invalidate();
     return picture;
   }

@@ -1,0 +1,58 @@
+/** What is marked over the picture: docks, where lofts begin, and measures. */
+import {
+  carry,
+  exactStyle,
+  formatLengthWithUnit,
+  definitionOf,
+  loftStarts,
+  loftWays,
+  sectionsOf,
+  valueOf,
+  type DockPlace,
+  worldFromPart,
+  type Vec3,
+} from '@kadrel/core';
+import { shownChecks } from '../session/fitState.ts';
+import { gapsInHand } from '../session/regions.ts';
+import { isHandled, type Statement } from '../session/statement.ts';
+import { asksForDock } from '../session/docks.ts';
+import { type Session, type SessionState } from '../session/store.ts';
+
+/** While a dock is to be chosen, all of them. */
+export function docksToShow(session: Session): readonly DockPlace[] {
+  const state = session.store.getState();
+  const { places } = session.docksNow();
+  if (asksForDock(state.statement)) return places;
+  if (!state.areDocksShown) return [];
+  const hidden = new Set(state.hiddenDocks);
+  return hidden.size === 0
+    ? places
+    : places.filter(({ part, end }) => !hidden.has(part) && !hidden.has(end.of));
+}
+
+/** Where the sides of the selected loft begin on each of its sections. */
+export function loftStartsOf({ document, selection }: SessionState): { name: string; at: Vec3 }[] {
+  const [only, ...others] = selection;
+  const part = only === undefined ? undefined : document.items[only];
+  const base = part && definitionOf(document, part).recipe.base;
+  if (others.length > 0 || base?.kind !== 'loft') return [];
+  const { sections, starts, closed } = loftWays(base);
+  const pose = worldFromPart(document, part!.id);
+  return loftStarts(sectionsOf(document, sections), { moved: starts.map(valueOf), closed }).map((at, i) => ({
+    name: `start ${i + 1}`,
+    at: carry(pose, at),
+  }));
+}
+
+/** The distance of what is picked for Set distance, or the gaps that keep an area open; and the measures that are kept. */
+export function measuresToShow(session: Session, statement: Statement | null) {
+  const state = session.store.getState();
+  const { document } = state;
+  const gaps = statement?.phase === 'open' ? gapsInHand(statement, document) : [];
+  const measure = statement && isHandled(statement, 'measures') ? session.measureOf(statement) : null;
+  const words = (mm: number) => formatLengthWithUnit(mm, exactStyle(document.scene));
+  return [
+    ...(measure ? [measure] : gaps).map(({ from, to, distance }) => ({ from, to, words: words(distance) })),
+    ...shownChecks(state),
+  ];
+}
