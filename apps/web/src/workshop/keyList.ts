@@ -42,8 +42,9 @@ export interface KeyDeclaration {
 
 const isOpen = ({ state }: Pressed) => state.statement?.phase === 'open';
 /** The statement in hand turns something about the axes of a joint. */
-/** Two docks are said, or one of what is taken. */
-const isJoining = (at: Pressed) => isOpen(at) && 'onto' in verbNamed(at.state.statement!.verb)!.blanks;
+/** Something goes onto a dock. */
+const isJoining = (at: Pressed) =>
+  isOpen(at) && verbNamed(at.state.statement!.verb)!.blanks.onto?.type === 'dock';
 const isTurning = (at: Pressed) =>
   isOpen(at) && turnBlank(at) in verbNamed(at.state.statement!.verb)!.blanks && asksForJoint(at);
 

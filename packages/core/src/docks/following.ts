@@ -68,7 +68,7 @@ class Followers {
       if (!link) this.begin(id);
       else if (!dirty.has(link.onto)) this.carry(link);
     }
-    for (const link of this.links) if (this.isRetold(link)) this.carry(link);
+    for (const link of this.links) if (this.isRetoldAlone(link)) this.carry(link);
     this.goOn();
     for (const id of this.formed) {
       this.begin(id);
@@ -91,11 +91,15 @@ class Followers {
     return motionOf(this.changing.before, this.changing.draft, id) !== undefined;
   }
 
-  /** Another angle or clearance by a variable. */
-  private isRetold({ joint, onto, hanging }: Link): boolean {
+  /** Nothing else carries it. */
+  private isRetoldAlone(link: Link): boolean {
+    return !this.done.has(link.onto) && !this.done.has(link.hanging) && this.isRetold(link);
+  }
+
+  /** Another angle or clearance, as by a variable. */
+  private isRetold({ joint }: Link): boolean {
     const was = this.changing.before.joints[joint.id];
-    if (!was || this.done.has(onto) || this.done.has(hanging)) return false;
-    return JSON.stringify(numbersOf(was)) !== JSON.stringify(numbersOf(joint));
+    return was !== undefined && JSON.stringify(numbersOf(was)) !== JSON.stringify(numbersOf(joint));
   }
 
   private carry(link: Link): void {
@@ -104,15 +108,10 @@ class Followers {
     const part = draft.items[link.hanging]!;
     this.begin(link.hanging);
     if (part.locked) return;
-    if (this.formed.has(link.hanging) || this.formed.has(link.onto) || this.isOtherwise(link))
+    if (this.formed.has(link.hanging) || this.formed.has(link.onto) || this.isRetold(link))
       return this.stand(link, part);
     const motion = motionOf(before, draft, link.onto);
     if (motion) carryPart(draft, part, motion);
-  }
-
-  private isOtherwise({ joint }: Link): boolean {
-    const was = this.changing.before.joints[joint.id];
-    return was !== undefined && JSON.stringify(numbersOf(was)) !== JSON.stringify(numbersOf(joint));
   }
 
   /** Puts a dock to where it belongs, both docks found anew. */

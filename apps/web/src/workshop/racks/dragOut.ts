@@ -1,9 +1,7 @@
 /** Dragging something out of a panel into the views. */
 import { useEffect, useRef, type PointerEvent } from 'react';
+import { CLICK_PX } from '../../viewport/situation.ts';
 import { useSession } from '../context.ts';
-
-/** A press that moves less than this is a click, pixels. */
-const CLICK_PX = 4;
 
 /** What a row must listen to so that it can be dragged out: once it moves, `take` begins the statement that the views then fill. */
 export function useDragOut(take: () => void) {
