@@ -1,4 +1,5 @@
 /** What hangs on a part by a held joint goes along when that part is moved or gets another form; joints of what is gone go too. */
+import { current, isDraft } from 'immer';
 import { poseOfPlacement, worldFromPart } from '../document/items.ts';
 import { isSameEnd, type DockEnd, type Joint } from '../document/dock.ts';
 import { withAllNeeded } from '../document/needed.ts';
@@ -15,7 +16,7 @@ export interface Changing {
   /** The document that the draft was made from. */
   readonly before: KadrelDocument;
   readonly draft: KadrelDocument;
-  /** The draft as the statement left it, plain; asked only where joints are held. */
+  /** The draft as the statement left it, plain; asked only where something held has got another form. */
   now(): KadrelDocument;
   /** The docks of an item in `before`, or in `now`; none where that cannot be known. */
   docksOf(which: 'before' | 'now', part: ItemId): readonly StandingDock[];
@@ -51,10 +52,9 @@ class Followers {
     private readonly changing: Changing,
     private readonly links: readonly Link[],
   ) {
-    const now = changing.now();
     const involved = new Set(links.flatMap(({ hanging, onto }) => [hanging, onto]));
     this.formed = new Set(
-      [...involved].filter((id) => changing.before.items[id] && !isSameForm(changing.before, now, id)),
+      [...involved].filter((id) => changing.before.items[id] && !isSameForm(changing, id)),
     );
   }
 
@@ -134,10 +134,11 @@ class Followers {
   }
 }
 
-/** Whether all that an item is made from is as it was, apart from where the item itself stands. */
-function isSameForm(before: KadrelDocument, now: KadrelDocument, id: ItemId): boolean {
-  return withAllNeeded(now, id).every((item) => {
-    const was = before.items[item.id];
+/** Whether all that an item is made from is as it was, apart from where the item itself stands. A preview asks at every move. */
+function isSameForm({ before, draft }: Changing, id: ItemId): boolean {
+  return withAllNeeded(draft, id).every((one) => {
+    const was = before.items[one.id];
+    const item = isDraft(one) ? current(one) : one;
     if (was === item) return true;
     if (!was || was.recipe !== item.recipe || was.docks !== item.docks) return false;
     return item.id === id || was.placement === item.placement;

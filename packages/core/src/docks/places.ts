@@ -11,10 +11,10 @@ import {
   worldFromPart,
 } from '../document/items.ts';
 import { docksInOrder, isSameEnd, type Dock, type DockEnd } from '../document/dock.ts';
-import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
-import { MEETING } from '../document/naming.ts';
+import { type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
+import { MEETING, nameFit, namesWithin } from '../document/naming.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
-import { isRefusal, type Refusal } from '../refusals/refusal.ts';
+import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 import type { SnapShape } from '../snapping/shape.ts';
 import { carry, chain, inverse, type Pose } from '../space/pose.ts';
 import { dockFrame, keptFrame, numberedFrame } from './frames.ts';
@@ -57,6 +57,10 @@ export function docksOn(document: KadrelDocument, part: ItemId, shapeOf: ShapeOf
     docksInOrder(holder.item).map((dock) => placeOf(document, carrier, { holder, dock, shapeOf })),
   );
 }
+
+/** The docks of an item by their numbers alone, where nothing is built. */
+export const docksByNumbers = (document: KadrelDocument, part: ItemId): DockPlace[] =>
+  docksOn(document, part, () => refuse('no-kernel', 'Nothing is built here.'));
 
 function holdersIn(document: KadrelDocument, item: Part): Holder[] {
   const own: Holder = { item, pose: worldFromPart(document, item.id), mirrored: false };
@@ -135,10 +139,17 @@ function standingPose(
     const found = dockFrame(dock, named);
     return isRefusal(found) ? found : chain(pose, found);
   }
-  const found = dockFrame(dockWithin(document, combination.item, { item, dock }), named);
+  const within = dockWithin(document, combination.item, { item, dock });
+  const found = hasFaces(shape.snaps, within.on!.at, document) ? dockFrame(within, named) : undefined;
   // What its name means may have been cut away by the others: it then stands where it was put.
-  return isRefusal(found) ? numbered : chain(combination.pose, found);
+  return !found || isRefusal(found) ? numbered : chain(combination.pose, found);
 }
+
+/** Whether all faces that are named are there by their whole names: another operand’s `right` is not meant. */
+const hasFaces = ({ names, faceName }: SnapShape, at: string, document: KadrelDocument): boolean =>
+  at
+    .split(MEETING)
+    .every((wanted) => faceName.some((index) => nameFit(wanted, names[index]!, document) === 2));
 
 /** The dock of an operand, as a dock of the combination: in its frame, and by the names that faces have there. */
 function dockWithin(
@@ -147,20 +158,12 @@ function dockWithin(
   { item, dock }: { readonly item: Part; readonly dock: Dock },
 ): Dock {
   const own = withinCombination(document, combination, item);
-  const path = lineage(document, item.id);
-  // The faces of a first operand keep their names; those of the others begin with its id.
-  const before = path
-    .slice(path.indexOf(combination.id) + 1)
-    .filter((id) => childrenOf(document.items[document.items[id]!.parent!]!)[0] !== id)
-    .map((id) => `${id}.`)
-    .join('');
   const { at, near, snap } = dock.on!;
-  const names = at.split(MEETING).map((name) => `${before}${name.trim()}`);
   return {
     ...dock,
     ...keptFrame(chain(own, numberedFrame(dock))),
     on: {
-      at: names.join(MEETING),
+      at: namesWithin(document, { combination: combination.id, operand: item.id }, at),
       ...(snap ? { snap } : {}),
       ...(near ? { near: [...carry(own, near)] } : {}),
     },

@@ -3,7 +3,8 @@
  * and puts the operand's id before those of the others (`p3.side`). A face that two operands share has both names.
  * People write the operand's name in place of its id, and may leave it out where that is plain.
  */
-import type { KadrelDocument } from './schema.ts';
+import { lineage } from './items.ts';
+import { childrenOf, type ItemId, type KadrelDocument } from './schema.ts';
 
 /** Joins the names of one face, where coplanar faces became one. */
 export const MERGED = '+';
@@ -20,6 +21,26 @@ export function sharesName(kept: string, name: string): boolean {
 /** What a face came from: all of its name before the last point; several, where faces became one. */
 export const ownersOf = (name: string): string[] =>
   name.split(MERGED).map((one) => one.split('.').slice(0, -1).join('.'));
+
+/** The names of faces of an operand, as the combination that it has become part of has them: `side&top` → `p3.side&p3.top`. */
+export function namesWithin(
+  document: KadrelDocument,
+  { combination, operand }: { readonly combination: ItemId; readonly operand: ItemId },
+  names: string,
+): string {
+  const path = lineage(document, operand);
+  const before = path
+    .slice(path.indexOf(combination) + 1)
+    .filter((id) => childrenOf(document.items[document.items[id]!.parent!]!)[0] !== id)
+    .map((id) => `${id}.`)
+    .join('');
+  const each = (joint: string, change: (name: string) => string) => (text: string) =>
+    text.split(joint).map(change).join(joint);
+  return each(
+    MEETING,
+    each(MERGED, (name) => `${before}${name.trim()}`),
+  )(names);
+}
 
 /** `p3.side&top` → `Drill.side&top`. */
 export function readableName(name: string, document: KadrelDocument): string {

@@ -318,7 +318,9 @@ export type Handling =
   /** Sides are chosen axis by axis. */
   | 'aligns'
   /** The arrow keys go on with it. */
-  | 'nudges';
+  | 'nudges'
+  /** X, Y and Z turn what goes onto a dock. */
+  | 'joins';
 
 export interface Verb<B extends Record<string, Blank> = Record<string, Blank>> {
   readonly id: string;

@@ -26,7 +26,7 @@ import {
   type Verb,
   type VerbContext,
 } from './declare.ts';
-import { docksOn } from '../docks/places.ts';
+import { docksByNumbers, docksOn } from '../docks/places.ts';
 import { jointsFollow, type Changing } from '../docks/following.ts';
 import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
@@ -149,7 +149,7 @@ function docksAfter(
   { isBlind, ask }: Pick<World, 'isBlind'> & Pick<VerbContext, 'ask'>,
 ): readonly StandingDock[] {
   const doFollow = withAllBelow(after, part).some((item) => docksInOrder(item).some(({ on }) => on));
-  if (!doFollow || isBlind) return docksOn(after, part, () => refuse('no-kernel', 'Not asked.'));
+  if (!doFollow || isBlind) return docksByNumbers(after, part);
   const items = Object.fromEntries(
     Object.values(after.items).flatMap((item) => (before.items[item.id] === item ? [] : [[item.id, item]])),
   );

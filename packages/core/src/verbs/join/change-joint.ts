@@ -19,6 +19,7 @@ import { isSameEnd } from '../../document/dock.ts';
 /** Turns, tilts or offsets what is joined, or holds it. */
 export const changeJoint = declareVerb({
   id: 'change-joint',
+  handling: 'joins',
   name: 'Change joint',
   group: 'join',
   about: 'Turns a joined part, holds it off, or has it go along with what it hangs on.',

@@ -51,6 +51,7 @@ const BLANKS = {
 /** Puts a part so that a dock of it meets a dock of another: directions opposite, rolls equal. */
 export const joinDocks = declareVerb({
   id: 'join-docks',
+  handling: 'joins',
   name: 'Join docks',
   group: 'join',
   key: 'J',

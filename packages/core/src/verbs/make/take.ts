@@ -1,6 +1,6 @@
 import { wantedPose } from '../../docks/joining.ts';
 import { matches } from '../../docks/report.ts';
-import { docksOn, type DockPlace } from '../../docks/places.ts';
+import { docksByNumbers, type DockPlace } from '../../docks/places.ts';
 import type { Dock, DockEnd } from '../../document/dock.ts';
 import { valueOf } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
@@ -48,6 +48,7 @@ const BLANKS = {
 /** Takes a part from a rack, at a size, to a place or onto a dock. */
 export const take = declareVerb({
   id: 'take',
+  handling: 'joins',
   name: 'Take from rack',
   group: 'make',
   about: 'A part from a rack, at a standard size or by its parameters, put to a place or joined to a dock.',
@@ -89,8 +90,7 @@ interface OwnDock {
 /** The docks of what was taken as they stand, or by their numbers where it cannot be built. */
 function ownDocks(draft: KadrelDocument, item: ItemId, context: VerbContext): OwnDock[] {
   const standing = context.docksAfter(draft, item);
-  const found =
-    standing.length > 0 ? standing : docksOn(draft, item, () => refuse('no-kernel', 'Not asked.'));
+  const found = standing.length > 0 ? standing : docksByNumbers(draft, item);
   return found.map(({ end, pose }) => ({ end, pose, dock: draft.items[end.of]!.docks![end.dock]! }));
 }
 
