@@ -1,5 +1,6 @@
 /** Long, since cards, their menus and their dialogs are small and are used nowhere else. */
-import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Modal } from '../common/Modal.tsx';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '@kadrel/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Ellipsis, Plus } from 'lucide-react';
@@ -274,22 +275,19 @@ function DeleteProject({
 }) {
   const remove = useProjectChange(() => api.deleteProject(project.id), 'Deleted.');
   return (
-    <Dialog open={isOpen} onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="flex max-h-full w-96 overflow-auto flex-col gap-4 rounded-lg border border-rule bg-sheet p-6">
-          <DialogTitle className="text-[17px] font-bold">Delete {project.name}?</DialogTitle>
-          <p>Its parts and its whole history are gone then, and cannot be brought back.</p>
-          <div className="flex justify-end gap-2">
-            <button type="button" className="button" onClick={close}>
-              Keep it
-            </button>
-            <button type="button" className="button main" onClick={() => remove.mutate(undefined)}>
-              Delete for good
-            </button>
-          </div>
-        </DialogPanel>
+    <Modal isOpen={isOpen} close={close} title={`Delete ${project.name}?`} width="w-96">
+      <div className="flex flex-col gap-4">
+        <p>Its parts and its whole history are gone then, and cannot be brought back.</p>
+        <div className="flex justify-end gap-2">
+          <button type="button" className="button" onClick={close}>
+            Keep it
+          </button>
+          <button type="button" className="button main" onClick={() => remove.mutate(undefined)}>
+            Delete for good
+          </button>
+        </div>
       </div>
-    </Dialog>
+    </Modal>
   );
 }
 
@@ -316,60 +314,55 @@ function NewProject({ isOpen, close }: { isOpen: boolean; close: () => void }) {
     },
   });
   return (
-    <Dialog open={isOpen} onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="max-h-full w-96 overflow-auto rounded-lg border border-rule bg-sheet p-6">
-          <DialogTitle className="mb-4 text-[17px] font-bold">New project</DialogTitle>
-          <form
-            className="flex flex-col gap-4"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (name.trim()) create.mutate();
-            }}
+    <Modal isOpen={isOpen} close={close} title="New project" width="w-96">
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) create.mutate();
+        }}
+      >
+        <label className="flex flex-col gap-1 font-semibold">
+          Name
+          <input
+            className="field font-normal"
+            value={name}
+            maxLength={120}
+            autoFocus
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <label className="flex flex-col gap-1 font-semibold">
+          Scene units
+          <select
+            className="field font-normal"
+            value={units}
+            onChange={(event) => setUnits(event.target.value as LengthUnit)}
           >
-            <label className="flex flex-col gap-1 font-semibold">
-              Name
-              <input
-                className="field font-normal"
-                value={name}
-                maxLength={120}
-                autoFocus
-                onChange={(event) => setName(event.target.value)}
-              />
-            </label>
-            <label className="flex flex-col gap-1 font-semibold">
-              Scene units
-              <select
-                className="field font-normal"
-                value={units}
-                onChange={(event) => setUnits(event.target.value as LengthUnit)}
-              >
-                {LENGTH_UNITS.map((unit) => (
-                  <option key={unit} value={unit}>
-                    {LENGTH_UNIT_WORDS[unit]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <p className="text-[12px] text-ink2">
-              Everything is drawn 1:1. Units can be changed later; nothing changes its size.
-            </p>
-            {create.error && (
-              <p role="alert" className="text-bad">
-                {create.error.message}
-              </p>
-            )}
-            <div className="flex justify-end gap-2">
-              <button type="button" className="button" onClick={close}>
-                Cancel
-              </button>
-              <button type="submit" className="button main" disabled={!name.trim() || create.isPending}>
-                Create
-              </button>
-            </div>
-          </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+            {LENGTH_UNITS.map((unit) => (
+              <option key={unit} value={unit}>
+                {LENGTH_UNIT_WORDS[unit]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <p className="text-[12px] text-ink2">
+          Everything is drawn 1:1. Units can be changed later; nothing changes its size.
+        </p>
+        {create.error && (
+          <p role="alert" className="text-bad">
+            {create.error.message}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <button type="button" className="button" onClick={close}>
+            Cancel
+          </button>
+          <button type="submit" className="button main" disabled={!name.trim() || create.isPending}>
+            Create
+          </button>
+        </div>
+      </form>
+    </Modal>
   );
 }

@@ -1,4 +1,4 @@
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { Modal } from '../common/Modal.tsx';
 import { visibleParts } from '@kadrel/core';
 import { EXPORTERS, exporterNamed, type Exporter } from '@kadrel/kernel';
 import { useState } from 'react';
@@ -14,14 +14,9 @@ const MOST_CHORD_MM = 1000;
 /** Writes chosen or all parts to a file. */
 export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => void }) {
   return (
-    <Dialog open={isOpen} onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="max-h-full w-[440px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
-          <DialogTitle className="mb-4 text-[17px] font-bold">Output</DialogTitle>
-          <Form close={close} />
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <Modal isOpen={isOpen} close={close} title="Output" width="w-[440px]">
+      <Form close={close} />
+    </Modal>
   );
 }
 

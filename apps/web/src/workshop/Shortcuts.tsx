@@ -1,4 +1,4 @@
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { Modal } from '../common/Modal.tsx';
 import { VERBS } from '@kadrel/core';
 import { KEY_LINES } from './keyList.ts';
 
@@ -16,23 +16,18 @@ const POINTER: readonly (readonly [string, string])[] = [
 export function Shortcuts({ isOpen, close }: { isOpen: boolean; close: () => void }) {
   const verbs = VERBS.flatMap(({ key, name }) => (key ? [[key, name] as const] : []));
   return (
-    <Dialog open={isOpen} onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="max-h-full w-[1080px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
-          <DialogTitle className="mb-4 text-[17px] font-bold">Keys</DialogTitle>
-          <div className="grid gap-8 md:grid-cols-[170px_1fr_270px]">
-            <Keys title="Verbs" rows={verbs} />
-            <Keys title="Working" rows={KEY_LINES} />
-            <Keys title="Pointer" rows={POINTER} />
-          </div>
-          <div className="mt-4 flex justify-end">
-            <button type="button" className="button" onClick={close}>
-              Close
-            </button>
-          </div>
-        </DialogPanel>
+    <Modal isOpen={isOpen} close={close} title="Keys" width="w-[1080px]">
+      <div className="grid gap-8 md:grid-cols-[170px_1fr_270px]">
+        <Keys title="Verbs" rows={verbs} />
+        <Keys title="Working" rows={KEY_LINES} />
+        <Keys title="Pointer" rows={POINTER} />
       </div>
-    </Dialog>
+      <div className="mt-4 flex justify-end">
+        <button type="button" className="button" onClick={close}>
+          Close
+        </button>
+      </div>
+    </Modal>
   );
 }
 

@@ -42,20 +42,12 @@ export interface KeyDeclaration {
 
 const isOpen = ({ state }: Pressed) => state.statement?.phase === 'open';
 /** The statement in hand turns something about the axes of a joint. */
-/** Something goes onto a dock. */
-const isJoining = (at: Pressed) =>
-  isOpen(at) && verbNamed(at.state.statement!.verb)!.blanks.onto?.type === 'dock';
+const isJoining = (at: Pressed) => isOpen(at) && isHandled(at.state.statement, 'joins');
+/** What is said of the joint so far is enough to see it turn. */
 const isTurning = (at: Pressed) =>
-  isOpen(at) && turnBlank(at) in verbNamed(at.state.statement!.verb)!.blanks && asksForJoint(at);
-
-/** What is turned is joined by it: a joint is said, or a dock. */
-function asksForJoint({ state }: Pressed): boolean {
-  const { verb, typed } = state.statement!;
-  const { blanks } = verbNamed(verb)!;
-  return Object.entries(blanks).some(
-    ([id, { type }]) => id === 'joint' || (type === 'dock' && ('tiltX' in blanks || typed[id] !== undefined)),
-  );
-}
+  isJoining(at) &&
+  turnBlank(at) in verbNamed(at.state.statement!.verb)!.blanks &&
+  ['joint', 'dock', 'onto'].some((blank) => at.state.statement!.typed[blank] !== undefined);
 const isNotOpen = (at: Pressed) => !isOpen(at);
 const withShift = ({ event }: Pressed) => event.shiftKey;
 

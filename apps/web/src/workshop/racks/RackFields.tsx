@@ -62,6 +62,7 @@ export function SizeField(props: FieldProps) {
     choose: () => session.setBlank(id, name),
     isChosen: value === name,
   }));
+  if (part?.sizes.length === 0) return <span className="whitespace-nowrap text-ink2">one size</span>;
   options.push({
     key: 'none',
     words: 'as usual',

@@ -1,5 +1,5 @@
 /** The words and the sizes of a part on a rack of one’s own: what is set becomes its next version. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { Modal } from '../../common/Modal.tsx';
 import { rackPartFault, type Parameter, type RackPart } from '@kadrel/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
@@ -20,41 +20,36 @@ export function RackPartDialog({ rack, part, close }: RackPartDialogProps) {
   const change = (more: Partial<RackPart>) => setTold((now) => ({ ...now, ...more }));
   const put = usePut(rack, close);
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-ink/25 p-6">
-        <DialogPanel className="max-h-full w-[560px] overflow-auto rounded-lg border border-rule bg-sheet p-6">
-          <DialogTitle className="mb-4 text-[17px] font-bold">Words and sizes of {part.name}</DialogTitle>
-          <form
-            className="flex flex-col gap-3"
-            onSubmit={(event: FormEvent) => {
-              event.preventDefault();
-              put.mutate(told);
-            }}
-          >
-            <Words told={told} change={change} />
-            {told.parameters.length > 0 && (
-              <>
-                <Labels told={told} change={change} />
-                <Sizes told={told} change={change} />
-              </>
-            )}
-            {put.error && (
-              <p role="alert" className="text-bad">
-                {put.error.message}
-              </p>
-            )}
-            <div className="flex justify-end gap-2">
-              <button type="button" className="button" onClick={close}>
-                Cancel
-              </button>
-              <button type="submit" className="button main" disabled={put.isPending}>
-                Put version {part.version + 1} on the rack
-              </button>
-            </div>
-          </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <Modal isOpen close={close} title={`Words and sizes of ${part.name}`} width="w-[560px]">
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event: FormEvent) => {
+          event.preventDefault();
+          put.mutate(told);
+        }}
+      >
+        <Words told={told} change={change} />
+        {told.parameters.length > 0 && (
+          <>
+            <Labels told={told} change={change} />
+            <Sizes told={told} change={change} />
+          </>
+        )}
+        {put.error && (
+          <p role="alert" className="text-bad">
+            {put.error.message}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <button type="button" className="button" onClick={close}>
+            Cancel
+          </button>
+          <button type="submit" className="button main" disabled={put.isPending}>
+            Put version {part.version + 1} on the rack
+          </button>
+        </div>
+      </form>
+    </Modal>
   );
 }
 

@@ -12,7 +12,11 @@ export function useDragOut(take: () => void) {
     if (event.button !== 0) return;
     const { clientX, clientY, currentTarget } = event;
     const stop = new AbortController();
-    end.current = () => stop.abort();
+    // The row may go while it is dragged.
+    end.current = () => {
+      stop.abort();
+      session.set({ isCarrying: false });
+    };
     const move = (now: globalThis.PointerEvent) => {
       const isFar = Math.hypot(now.clientX - clientX, now.clientY - clientY) >= CLICK_PX;
       if (!isFar || session.store.getState().isCarrying) return;
@@ -21,6 +25,7 @@ export function useDragOut(take: () => void) {
     };
     const up = ({ target }: globalThis.PointerEvent) => {
       stop.abort();
+      end.current = null;
       if (!session.store.getState().isCarrying) return;
       session.set({ isCarrying: false });
       // Let go where no view is: nothing is taken. On its own row it is as good as a click.
