@@ -39,6 +39,7 @@ export default typescript.config(
     files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.ts'],
     ignores: ['**/*.test.ts', '**/*.fixture.ts', '**/testing.ts'],
     rules: {
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
       'max-lines-per-function': ['error', { max: 40, skipBlankLines: true, skipComments: true }],
       'max-depth': ['error', 4],
       ...NO_BOOLEAN_PARAMETER,
@@ -48,6 +49,7 @@ export default typescript.config(
     // A component is read from top to bottom.
     files: ['apps/web/src/**/*.tsx'],
     rules: {
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
       'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
       'max-depth': ['error', 4],
       ...NO_BOOLEAN_PARAMETER,

@@ -91,15 +91,17 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
   return (
     <>
       <table className="text-[13px]" onPaste={(event) => pasteRows(event, rows, set, blank)}>
-        <thead>
-          <tr className="text-left text-[12px] text-ink2">
-            {HEADS.map(([words, isSaid], i) => (
-              <th key={i} className="px-1 font-normal">
-                <span className={isSaid ? undefined : 'sr-only'}>{words}</span>
-              </th>
-            ))}
-          </tr>
-        </thead>
+        {rows.length > 0 && (
+          <thead>
+            <tr className="text-left text-[12px] text-ink2">
+              {HEADS.map(([words, isSaid], i) => (
+                <th key={i} className="px-1 font-normal">
+                  <span className={isSaid ? undefined : 'sr-only'}>{words}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+        )}
         <tbody>
           {rows.map((row, i) => (
             <LegRow
