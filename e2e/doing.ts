@@ -1,12 +1,16 @@
 /** Things done in many tests: a project of one's own, choosing parts in the tree, verbs by their words. */
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Vec3 } from '@kadrel/core';
 import { Person } from './person.ts';
 
+/** Straight into the workshop: the start screens have tests of their own, and would take a third of the time here. */
 export async function inNewProject(page: Page, name: string): Promise<Person> {
   const ada = new Person(page);
-  await ada.entersTheDemo();
-  await ada.createsProject(name);
+  expect((await page.request.post('/api/demo')).status()).toBe(201);
+  const created = await page.request.post('/api/projects', { data: { name, scene: {} } });
+  expect(created.status()).toBe(201);
+  await page.goto(`/projects/${((await created.json()) as { id: string }).id}`);
+  await ada.isReady();
   return ada;
 }
 

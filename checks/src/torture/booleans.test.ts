@@ -6,7 +6,7 @@ import { CLASSES, NEAR_CLASS } from './cases.ts';
 
 /** Results used again five deep, and bodies between free curves, take longest by far. */
 const SLOW = new Set(['results used again', 'bodies from profiles']);
-const scenesOf = (name: string) => (SLOW.has(name) ? 3 : 9);
+const scenesOf = (name: string) => (SLOW.has(name) ? 2 : 5);
 const FIRST_SEED = 500;
 
 let libraries: Awaited<ReturnType<typeof loadLibraries>>;
