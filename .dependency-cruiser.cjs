@@ -8,6 +8,7 @@ const inOrder = (source, rooms) =>
   }));
 
 const CORE = [
+  'language',
   'space',
   'quantity',
   'curves',

@@ -5,6 +5,7 @@ import {
   isRefusal,
   itemsIn,
   perform,
+  refuse,
   topOf,
   VERBS,
   verbNamed,
@@ -15,6 +16,9 @@ import {
 import { BuildError, faceNamesOf, worldOf, type Evaluator } from '@kadrel/kernel';
 import { numbers, type Statement } from '../bench.ts';
 import { valuesFor } from './values.ts';
+
+/** The kind of a refusal: what its code says before the point. */
+const kindOf = ({ code }: Refusal) => code.split('.')[0];
 
 /** What a part at the top comes to, in the world: mm, mm², mm³. */
 export interface Measured {
@@ -170,7 +174,7 @@ class Run {
   say(statement: Statement): void {
     const done = this.done(statement);
     this.statements.push(statement);
-    if (isRefusal(done)) this.titles.push(`refused: ${done.code}, ${done.blank ?? ''}`);
+    if (isRefusal(done)) this.titles.push(`refused: ${kindOf(done)}, ${done.blank ?? ''}`);
     else {
       this.titles.push(done.title);
       this.document = done.document;
@@ -192,7 +196,7 @@ class Run {
     } catch (error) {
       const words = error instanceof Error ? error.message : String(error);
       process.stderr.write(`${JSON.stringify(statement)} throws: ${words}\n`);
-      return { refused: true, code: 'threw', message: words };
+      return refuse('kernel.failed', { what: words });
     }
   }
 
@@ -203,7 +207,7 @@ class Run {
     const changed = itemsIn(done.document).filter((item) => this.document.items[item.id] !== item);
     for (const id of new Set(changed.map((item) => topOf(done.document, item.id))))
       if (this.kernel.problemOf(done.document, id))
-        return { refused: true, code: 'not-built', message: '', blank: 'kernel' };
+        return refuse('not-built.kernel', { reason: '', remedy: '' }, 'kernel');
     return done;
   }
 

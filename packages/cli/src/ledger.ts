@@ -122,12 +122,12 @@ const readVariables = (given: Readonly<Record<string, string | number>>) =>
 function requireVariables({ variables, scene }: KadrelDocument): void {
   for (const name of Object.keys(variables)) {
     const fault = variableNameFault(name);
-    if (fault) throw new LedgerError(`Variables: ${fault}`);
+    if (fault) throw new LedgerError(`Variables: ${fault.message}`);
   }
   const [fault] = solveVariables(variables, scene.units).faults;
   if (fault)
     throw new LedgerError(
-      `Variable “${fault.name}”${fault.at === undefined ? '' : `, character ${fault.at + 1}`}: ${fault.message}`,
+      `Variable “${fault.name}”${fault.why.at === undefined ? '' : `, character ${fault.why.at + 1}`}: ${fault.why.message}`,
     );
 }
 

@@ -259,7 +259,7 @@ describe('snap features', () => {
     expect(centre[0]).toBeCloseTo((6000 * 50 - 16 * Math.PI * 15) / (6000 - 16 * Math.PI), 9);
     expect(at('top&bottom')).toMatchObject({ code: 'no-such-point' });
     expect(at('side', 'quadrant')).toMatchObject({ refused: true });
-    expect(at('top&side', 'quadrant')).toMatchObject({ code: 'ambiguous' });
+    expect(at('top&side', 'quadrant')).toMatchObject({ code: 'ambiguous.points' });
   });
   test('facets stay within the stated chord of the true surface', () => {
     const { snaps } = factsOf(built(cylinder('c', 200, 10)), 'c');

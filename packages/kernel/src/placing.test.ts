@@ -300,7 +300,7 @@ describe('seat', () => {
   });
   test('where nothing is in the way it says so', () => {
     const bench = scene(box('a', [10, 10, 4]));
-    expect(bench.refusal('seat', { parts: ['a'], towards: 'x' })?.code).toBe('nothing-there');
+    expect(bench.refusal('seat', { parts: ['a'], towards: 'x' })?.code).toBe('nothing-there.towards');
   });
 });
 
@@ -404,7 +404,7 @@ describe('set distance', () => {
         to: { on: 'a', at: 'left' },
         distance: '5',
       })?.code,
-    ).toBe('same-part');
+    ).toBe('same-part.to');
   });
 });
 

@@ -43,7 +43,10 @@ function unlessNotBuilt<T, R>(work: () => T, otherwise: (refusal: Refusal) => R)
   try {
     return work();
   } catch (error) {
-    if (error instanceof BuildError) return otherwise(refuse('not-built', `${error.reason} ${error.remedy}`));
+    if (error instanceof BuildError) {
+      const { reason, remedy } = error;
+      return otherwise(refuse('not-built.kernel', { reason, remedy }));
+    }
     throw error;
   }
 }

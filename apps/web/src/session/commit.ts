@@ -60,8 +60,8 @@ export class Committing {
       const failure = newFailure(built.failures, trying);
       if (!failure) return built;
       const { part, reason, remedy, places } = failure;
-      const message = `${candidate.items[part]?.name}: ${reason} ${remedy}`;
-      return { ...refuse('not-built', message, blank), places };
+      const name = candidate.items[part]?.name ?? '';
+      return { ...refuse('not-built.whose', { name, reason, remedy }, blank), places };
     } catch (error) {
       return this.kernelRefusal(error, blank, candidate);
     }
@@ -70,12 +70,14 @@ export class Committing {
   /** What the kernel's host rejected with, as a refusal; our own mistakes pass through. */
   private kernelRefusal(error: unknown, blank: string, document: KadrelDocument): Refusal {
     const { code, part } = error as { code?: string; part?: ItemId };
-    const message = error instanceof Error ? error.message : String(error);
+    const what = error instanceof Error ? error.message : String(error);
     if (code === undefined) throw error;
     void this.core.rebuild();
-    const name = part === undefined ? '' : ` It was at work on ${document.items[part]?.name}.`;
-    const words = code === 'cancelled' ? 'Cancelled.' : `${message}${name}`;
-    return refuse(code, `${words} Nothing was changed.`, blank);
+    if (code === 'cancelled') return refuse('kernel.cancelled', {}, blank);
+    const name = part === undefined ? undefined : document.items[part]?.name;
+    return name === undefined
+      ? refuse('kernel.failed', { what }, blank)
+      : refuse('kernel.failed-at', { what, name }, blank);
   }
 
   /** A statement that would change nothing is carried out only if it is said again, just as it was. */
@@ -87,7 +89,7 @@ export class Committing {
     const said = JSON.stringify([verb, typed]);
     if (!idle || said === this.doubted) return undefined;
     this.doubted = said;
-    return refuse('no-effect', `${idle.words} Enter again does it all the same.`, blank);
+    return refuse('no-effect', { words: idle.words }, blank);
   }
 
   /** Carries it out on a copy, which the kernel must be able to build. */
@@ -130,7 +132,7 @@ export class Committing {
     }
     const back = statement.editId === null ? undefined : this.withdrawn(statement.editId);
     if (statement.editId !== null && !back) {
-      this.refuse(refuse('too-late', 'This statement is no longer the last one. Start it anew.'), 'done');
+      this.refuse(refuse('too-late', {}), 'done');
       return false;
     }
     const before = back?.document ?? document;

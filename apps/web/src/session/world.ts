@@ -39,9 +39,7 @@ export class Worlds {
       newId: () => crypto.randomUUID().replaceAll('-', ''),
       shapeOf: (part, variant): BuiltShape | Refusal => {
         const facts = this.factsOfPart(document, part, variant);
-        return facts
-          ? { box: facts.measures.box, snaps: facts.snaps }
-          : refuse('not-built', 'This part is not built yet. Try again in a moment.');
+        return facts ? { box: facts.measures.box, snaps: facts.snaps } : refuse('not-built.part', {});
       },
       ask: (question) => this.replies.get(replyKey(document, question)),
     };

@@ -60,7 +60,7 @@ export function docksOn(document: KadrelDocument, part: ItemId, shapeOf: ShapeOf
 
 /** The docks of an item by their numbers alone, where nothing is built. */
 export const docksByNumbers = (document: KadrelDocument, part: ItemId): DockPlace[] =>
-  docksOn(document, part, () => refuse('no-kernel', 'Nothing is built here.'));
+  docksOn(document, part, () => refuse('no-kernel.nothing', {}));
 
 function holdersIn(document: KadrelDocument, item: Part): Holder[] {
   const own: Holder = { item, pose: worldFromPart(document, item.id), mirrored: false };
@@ -132,7 +132,7 @@ function standingPose(
   const solid = combination ?? holder;
   const shape = shapeOf(solid.item.id, { mirrored, extra });
   // Where there is no kernel nothing is built.
-  if (isRefusal(shape)) return shape.code === 'no-kernel' ? numbered : shape;
+  if (isRefusal(shape)) return shape.code === 'no-kernel.points' ? numbered : shape;
   if (shape.snaps.names.length === 0) return numbered;
   const named = { document, name: item.name, shape: shape.snaps, mirrored };
   if (!combination) {

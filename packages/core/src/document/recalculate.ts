@@ -18,7 +18,7 @@ type Update = (n: Num, kind: QuantityKind, bounds: Bounds) => Num;
 /** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
 export function recalculate(draft: KadrelDocument): string[] {
   const { values, faults } = solveVariables(draft.variables, draft.scene.units);
-  const problems = faults.map((fault) => `${fault.name}: ${fault.message}`);
+  const problems = faults.map((fault) => `${fault.name}: ${fault.why.message}`);
   // Most parts follow no variable: they are not looked at through the draft, which would cost a proxy for all that they hold.
   const updateOf =
     (owner: string): Update =>

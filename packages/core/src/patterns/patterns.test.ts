@@ -125,14 +125,14 @@ describe('a row', () => {
   });
 
   test.each([
-    [{ count: 0, pitch: 5 }, 'count', 'count'],
+    [{ count: 0, pitch: 5 }, 'count', 'count.whole'],
     [{ count: 2.5, pitch: 5 }, 'count', undefined],
-    [{ count: 3 }, 'pitch', 'missing'],
-    [{ count: 3, pitch: 5, span: 9 }, 'span', 'both'],
-    [{ count: 3, pitch: 0 }, 'pitch', 'zero'],
-    [{ count: 200_000, pitch: 5 }, 'count', 'too-many'],
-    [{ pitch: 5 }, 'count', 'missing'],
-    [{ span: 100, fit: 'least' }, 'gap', 'missing'],
+    [{ count: 3 }, 'pitch', 'missing.distance-next'],
+    [{ count: 3, pitch: 5, span: 9 }, 'span', 'both.distance'],
+    [{ count: 3, pitch: 0 }, 'pitch', 'zero.all'],
+    [{ count: 200_000, pitch: 5 }, 'count', 'too-many.these'],
+    [{ pitch: 5 }, 'count', 'missing.how-many'],
+    [{ span: 100, fit: 'least' }, 'gap', 'missing.how-wide-gaps'],
   ])('%j is refused at “%s”', (typed, blank, code) => {
     const found = refusal(post, ['along', { parts: ['Post'], ...typed }]);
     expect(found.blank).toBe(blank);
@@ -273,7 +273,7 @@ describe('a grid', () => {
       'grid',
       { parts: ['Brick'], columns: 2, columnPitch: 5, rows: 2, rowPitch: 5, y: '-x' },
     ]);
-    expect(found).toMatchObject({ code: 'direction', blank: 'y' });
+    expect(found).toMatchObject({ code: 'direction.columns', blank: 'y' });
   });
 });
 
@@ -454,12 +454,12 @@ describe('members', () => {
   });
 
   test.each([
-    [['omit', { part: 'Row', members: '7' }], 'no-member'],
-    [['omit', { part: 'Row', members: '2x1' }], 'no-member'],
+    [['omit', { part: 'Row', members: '7' }], 'no-member.members'],
+    [['omit', { part: 'Row', members: '2x1' }], 'no-member.members'],
     [['omit', { part: 'Row', members: '1, 2, 3, 4, 5, 6' }], 'nothing-left'],
     [['omit', { part: 'Row', members: '2', state: 'back' }], 'as-it-is'],
     [['free', { part: 'Post', members: '1' }], 'no-pattern'],
-    [['delete', { parts: ['Post'] }], 'needed'],
+    [['delete', { parts: ['Post'] }], 'needed.made-delete'],
   ] as [Statement, string][])('%j is refused: %s', (statement, code) => {
     expect(refusal(post, row, statement).code).toBe(code);
   });

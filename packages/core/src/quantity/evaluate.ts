@@ -4,7 +4,7 @@
  */
 import { roundLength } from '../space/rounding.ts';
 import { cosDegrees, sinDegrees, tanDegrees } from '../space/angle.ts';
-import { QuantityError } from './lexer.ts';
+import { quantityError } from './lexer.ts';
 import { parseQuantity, type Tree } from './parse.ts';
 import {
   ANGLE,
@@ -81,8 +81,7 @@ function fitKind(
   if (kind === 'angle' && (plain || same(dimension, ANGLE)))
     return value === 0 ? 0 : withinReach(value, kind, place);
   if (kind === 'count' && plain) {
-    if (!Number.isInteger(value))
-      throw new QuantityError('not-whole', 'A whole number belongs here.', place.at, place.length);
+    if (!Number.isInteger(value)) throw quantityError('not-whole', {}, place);
     return value;
   }
   if (kind === 'number' && plain) return value;
@@ -90,7 +89,7 @@ function fitKind(
     kind
   ];
   const word = dimensionWord(dimension);
-  throw new QuantityError('dimension', `This is ${word}; ${wanted} belongs here.`, place.at, place.length);
+  throw quantityError('dimension.belongs', { word, wanted }, place);
 }
 
 /** Farther than this (mm, degrees) doubles no longer tell a ten-thousandth of a millimetre, or of a degree, apart. */
@@ -99,13 +98,12 @@ const MOST = { length: 1e9, angle: 1e9 } as const;
 function withinReach(value: number, kind: 'length' | 'angle', place: Place): number {
   if (Math.abs(value) <= MOST[kind]) return value;
   const limit = kind === 'length' ? '1,000 km' : '1,000,000,000°';
-  throw new QuantityError('too-large', `This is more than ${limit}.`, place.at, place.length);
+  throw quantityError('too-large.more', { limit }, place);
 }
 
 function finite(value: number, place: Place): void {
-  if (Number.isNaN(value)) throw new QuantityError('undefined', 'This has no value.', place.at, place.length);
-  if (!Number.isFinite(value))
-    throw new QuantityError('too-large', 'This is too large.', place.at, place.length);
+  if (Number.isNaN(value)) throw quantityError('undefined', {}, place);
+  if (!Number.isFinite(value)) throw quantityError('too-large', {}, place);
 }
 
 function valueOf(tree: Tree, scope: Scope): Quantity {
@@ -119,13 +117,7 @@ function valueOf(tree: Tree, scope: Scope): Quantity {
     }
     case 'percent': {
       const part = plainValue(valueOf(tree.of, scope), tree.of, 'A percentage') / 100;
-      if (scope.kind === 'length')
-        throw new QuantityError(
-          'percent-place',
-          'A percentage is a slope; a length belongs here.',
-          tree.at,
-          tree.length,
-        );
+      if (scope.kind === 'length') throw quantityError('percent-place', {}, tree);
       return scope.kind === 'angle'
         ? { value: atanDegrees(part), dimension: ANGLE }
         : { value: part, dimension: PLAIN };
@@ -146,26 +138,18 @@ function valueOf(tree: Tree, scope: Scope): Quantity {
 function named(name: string, place: Place, scope: Scope): Quantity {
   if (name === 'pi' || name === 'π') return { value: Math.PI, dimension: PLAIN };
   if (name === 'now') {
-    if (scope.now === undefined)
-      throw new QuantityError('no-now', 'There is no present value for “now” here.', place.at, place.length);
+    if (scope.now === undefined) throw quantityError('no-now', {}, place);
     const dimension = scope.kind === 'length' ? LENGTH : scope.kind === 'angle' ? ANGLE : PLAIN;
     return { value: scope.now, dimension };
   }
   const variable = scope.variables?.get(name);
-  if (!variable)
-    throw new QuantityError(
-      'unknown-name',
-      `“${name}” is neither a variable nor a unit.`,
-      place.at,
-      place.length,
-    );
+  if (!variable) throw quantityError('unknown-name', { name }, place);
   scope.uses.add(name);
   return variable;
 }
 
 function slope(tree: Extract<Tree, { node: 'binary' }>, scope: Scope): Quantity {
-  if (scope.kind !== 'angle')
-    throw new QuantityError('slope-place', 'A slope such as 1:12 belongs in an angle.', tree.at, tree.length);
+  if (scope.kind !== 'angle') throw quantityError('slope-place.such-belongs', {}, tree);
   const rise = valueOf(tree.left, scope);
   const run = valueOf(tree.right, scope);
   requireSame(rise, run, tree);
@@ -184,8 +168,7 @@ function binary(tree: Extract<Tree, { node: 'binary' }>, scope: Scope): Quantity
     case '*':
       return { value: left.value * right.value, dimension: combine(left.dimension, right.dimension, 1) };
     case '/':
-      if (right.value === 0)
-        throw new QuantityError('division-by-zero', 'Division by zero.', tree.right.at, tree.right.length);
+      if (right.value === 0) throw quantityError('division-by-zero', {}, tree.right);
       return { value: left.value / right.value, dimension: combine(left.dimension, right.dimension, -1) };
     default: {
       const power = plainValue(right, tree.right, 'A power');
@@ -203,12 +186,7 @@ const trig =
   (of: (degrees: number) => number): Rule =>
   ([x], [place]) => {
     if (!same(x!.dimension, ANGLE) && !same(x!.dimension, PLAIN))
-      throw new QuantityError(
-        'dimension',
-        `This is ${dimensionWord(x!.dimension)}; an angle belongs here.`,
-        place!.at,
-        place!.length,
-      );
+      throw quantityError('dimension.angle', { dimension: dimensionWord(x!.dimension) }, place!);
     return { value: of(x!.value), dimension: PLAIN };
   };
 
@@ -228,8 +206,7 @@ const toStep =
   ([x, step], [, place], scope) => {
     const own = same(x!.dimension, LENGTH) ? mmPerSceneUnit(scope.units) : 1;
     const [, by] = step ? matched(x!, step, { place: place!, scope }) : [x!, { value: own }];
-    if (!(by.value > 0))
-      throw new QuantityError('step', 'The step must be more than zero.', place!.at, place!.length);
+    if (!(by.value > 0)) throw quantityError('step', {}, place!);
     return { value: round(x!.value / by.value) * by.value, dimension: x!.dimension };
   };
 
@@ -244,13 +221,7 @@ const FUNCTIONS: Readonly<
     least: 1,
     most: 1,
     rule: ([x], [place]) => {
-      if (x!.value < 0)
-        throw new QuantityError(
-          'root-of-negative',
-          'A negative number has no square root.',
-          place!.at,
-          place!.length,
-        );
+      if (x!.value < 0) throw quantityError('root-of-negative', {}, place!);
       const { length, angle } = x!.dimension;
       return { value: Math.sqrt(x!.value), dimension: { length: length / 2, angle: angle / 2 } };
     },
@@ -289,21 +260,11 @@ export function isReservedName(name: string): boolean {
 function call(tree: Extract<Tree, { node: 'call' }>, scope: Scope): Quantity {
   const found = Object.hasOwn(FUNCTIONS, tree.name) ? FUNCTIONS[tree.name] : undefined;
   if (!found)
-    throw new QuantityError(
-      'unknown-function',
-      `There is no function “${tree.name}”.`,
-      tree.at,
-      tree.name.length,
-    );
+    throw quantityError('unknown-function', { name: tree.name }, { at: tree.at, length: tree.name.length });
   const { least, most, rule } = found;
   if (tree.args.length < least || tree.args.length > most) {
     const wanted = least === most ? `${least}` : `${least} to ${most}`;
-    throw new QuantityError(
-      'arguments',
-      `${tree.name} takes ${wanted} value${most === 1 ? '' : 's'}.`,
-      tree.at,
-      tree.length,
-    );
+    throw quantityError('arguments', { name: tree.name, wanted, words: most === 1 ? '' : 's' }, tree);
   }
   return rule(
     tree.args.map((arg) => valueOf(arg, scope)),
@@ -314,12 +275,7 @@ function call(tree: Extract<Tree, { node: 'call' }>, scope: Scope): Quantity {
 
 function plainValue({ value, dimension }: Quantity, place: Place, what: string): number {
   if (same(dimension, PLAIN)) return value;
-  throw new QuantityError(
-    'dimension',
-    `${what} must be a plain number, not ${dimensionWord(dimension)}.`,
-    place.at,
-    place.length,
-  );
+  throw quantityError('dimension.plain', { what, dimension: dimensionWord(dimension) }, place);
 }
 
 /** Two values that may be added: a bare number beside a length counts in scene units, beside an angle in degrees. */
@@ -345,7 +301,7 @@ function matched(
 function requireSame(left: Quantity, right: Quantity, place: Place): [Quantity, Quantity] {
   if (same(left.dimension, right.dimension)) return [left, right];
   const words = `${dimensionWord(left.dimension)} and ${dimensionWord(right.dimension)}`;
-  throw new QuantityError('dimension', `These do not go together: ${words}.`, place.at, place.length);
+  throw quantityError('dimension.these', { words }, place);
 }
 
 const same = (a: Dimension, b: Dimension) => a.length === b.length && a.angle === b.angle;

@@ -1,21 +1,33 @@
 /** Cuts the text of a field into tokens, each knowing where it stands. */
+import { reasonOf, type AnyFacts, type FactsOf, type Reason, type ReasonCode } from '../language/reason.ts';
 
-export class QuantityError extends Error {
-  /**
-   * @param code stable name of the fault, for tests and translations
-   * @param at index of the first offending character
-   * @param length how many characters are meant, at least 1
-   */
-  constructor(
-    readonly code: string,
-    message: string,
-    readonly at: number,
-    readonly length = 1,
-  ) {
+/** Where in a text, and how many characters, at least 1. */
+interface Stretch {
+  readonly at: number;
+  readonly length?: number;
+}
+
+/** A number or a formula that cannot be read or worked out, and where in its text. */
+export class QuantityError extends Error implements Reason {
+  readonly code: ReasonCode;
+  readonly facts: AnyFacts;
+  /** Index of the first offending character. */
+  readonly at: number;
+  readonly length: number;
+
+  constructor({ code, facts, message }: Reason, { at, length = 1 }: Stretch) {
     super(message);
     this.name = 'QuantityError';
+    this.code = code;
+    this.facts = facts;
+    this.at = at;
+    this.length = length;
   }
 }
+
+/** What is wrong with a number, and where in its text. */
+export const quantityError = <C extends ReasonCode>(code: C, facts: FactsOf<C>, where: Stretch) =>
+  new QuantityError(reasonOf(code, facts), where);
 
 /** Kinds of what a text is cut into. */
 export type TokenKind = 'number' | 'word' | 'mark' | 'end';
@@ -98,13 +110,12 @@ export function tokens(text: string): Token[] {
     const mark = SAME_AS[char] ?? char;
     if (number !== undefined) {
       const value = Number(number.replace(SPACES, '').replace(',', '.'));
-      if (!Number.isFinite(value))
-        throw new QuantityError('too-large', 'This number is too large.', at, number.length);
+      if (!Number.isFinite(value)) throw quantityError('too-large.number', {}, { at, length: number.length });
       found.push({ kind: 'number', text: number, value, at, tight });
     } else if (word !== undefined) found.push({ kind: 'word', text: word, value: NaN, at, tight });
     else if (text.startsWith('**', at)) found.push({ kind: 'mark', text: '^', value: NaN, at, tight });
     else if (MARKS.has(mark)) found.push({ kind: 'mark', text: mark, value: NaN, at, tight });
-    else throw new QuantityError('unknown-character', `“${char}” means nothing in a number.`, at);
+    else throw quantityError('unknown-character', { char }, { at });
     brackets.see(found.at(-1)!, found.at(-2));
     at += number?.length ?? word?.length ?? (text.startsWith('**', at) ? 2 : 1);
     tight = true;

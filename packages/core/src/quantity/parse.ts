@@ -12,7 +12,7 @@
  *
  * A fraction of whole numbers straight before a unit is one figure: `1/2 in` is half an inch.
  */
-import { QuantityError, tokens, type Token } from './lexer.ts';
+import { quantityError, tokens, type Token } from './lexer.ts';
 import { unitNamed, type QuantityKind, type Unit } from './units.ts';
 
 /** A text as it was understood, with the place of each piece. */
@@ -41,8 +41,7 @@ const MOST_TOKENS = 2000;
 export function parseQuantity(text: string, kind: QuantityKind): Tree {
   const list = tokens(text);
   const tree = new Parser(list, kind).whole();
-  if (list.length > MOST_TOKENS)
-    throw new QuantityError('too-long', `This is too long: at most ${MOST_TOKENS} numbers and signs.`, 0);
+  if (list.length > MOST_TOKENS) throw quantityError('too-long.most', { mostTokens: MOST_TOKENS }, { at: 0 });
   return tree;
 }
 
@@ -56,7 +55,7 @@ class Parser {
   ) {}
 
   whole(): Tree {
-    if (this.peek().kind === 'end') throw new QuantityError('empty', 'Type a number.', 0);
+    if (this.peek().kind === 'end') throw quantityError('empty.type', {}, { at: 0 });
     let tree = this.sum();
     if (this.isMark(':')) {
       this.position += 1;
@@ -173,19 +172,9 @@ class Parser {
       const start = this.peek();
       const next = this.figureWithUnit();
       if (next.node !== 'measure' || next.unit.dimension.length !== tree.unit.dimension.length)
-        throw new QuantityError(
-          'missing-unit',
-          'Say which unit this number has.',
-          start.at,
-          start.text.length,
-        );
+        throw quantityError('missing-unit', {}, { at: start.at, length: start.text.length });
       if (next.unit.factor >= tree.unit.factor)
-        throw new QuantityError(
-          'unit-order',
-          'The larger unit comes first, as in 5 ft 3 in.',
-          start.at,
-          start.text.length,
-        );
+        throw quantityError('unit-order', {}, { at: start.at, length: start.text.length });
       const value: number = tree.value + (next.value * next.unit.factor) / tree.unit.factor;
       tree = { ...tree, value, length: this.endOfLast() - first.at };
       // A power after the last unit is one of all of it: 1 m 20 cm ^2 is 1.44 m².
@@ -213,7 +202,7 @@ class Parser {
         this.unitAt(this.position + 2) &&
         !this.isCallOrPower(this.position + 3)
       ) {
-        if (over.value === 0) throw new QuantityError('division-by-zero', 'Division by zero.', over.at);
+        if (over.value === 0) throw quantityError('division-by-zero', {}, { at: over.at });
         value /= over.value;
         this.position += 2;
       }
@@ -298,8 +287,7 @@ class Parser {
   private expect(text: string): Token {
     if (!this.isMark(text)) {
       const token = this.peek();
-      if (token.kind === 'end')
-        throw new QuantityError('unclosed', `A closing “${text}” is missing.`, token.at);
+      if (token.kind === 'end') throw quantityError('unclosed', { text }, { at: token.at });
       this.fail(token);
     }
     return this.take();
@@ -307,25 +295,16 @@ class Parser {
 
   private deeper(token: Token): void {
     this.depth += 1;
-    if (this.depth > DEEPEST_NESTING)
-      throw new QuantityError('too-deep', 'Too many brackets in one another.', token.at);
+    if (this.depth > DEEPEST_NESTING) throw quantityError('too-deep', {}, { at: token.at });
   }
 
   private fail(token: Token): never {
     const length = Math.max(1, token.text.length);
-    if (token.kind === 'end')
-      throw new QuantityError('unfinished', 'Something is missing at the end.', token.at);
-    if (token.text === ',')
-      throw new QuantityError('comma', 'Use a point for decimals; a comma separates arguments.', token.at);
+    if (token.kind === 'end') throw quantityError('unfinished', {}, { at: token.at });
+    if (token.text === ',') throw quantityError('comma', {}, { at: token.at });
     if (token.kind === 'word')
-      throw new QuantityError(
-        'unknown-unit',
-        `“${token.text}” is not a unit, and two values need an operator between them.`,
-        token.at,
-        length,
-      );
-    if (token.text === ':')
-      throw new QuantityError('slope-place', 'A slope such as 1:12 stands alone in its field.', token.at);
-    throw new QuantityError('unexpected', `“${token.text}” does not fit here.`, token.at, length);
+      throw quantityError('unknown-unit', { text: token.text }, { at: token.at, length: length });
+    if (token.text === ':') throw quantityError('slope-place.such-stands', {}, { at: token.at });
+    throw quantityError('unexpected', { text: token.text }, { at: token.at, length: length });
   }
 }

@@ -83,11 +83,11 @@ describe('a length field', () => {
   test('counts from the present value', () => expect(read('now + 20', 'length', 'mm', 5)).toBe(25));
 
   test.each<[string, string, number]>([
-    ['', 'empty', 0],
+    ['', 'empty.type', 0],
     ['12 +', 'unfinished', 4],
-    ['2cm * 3cm', 'dimension', 0],
-    ['30°', 'dimension', 0],
-    ['5 + 30°', 'dimension', 0],
+    ['2cm * 3cm', 'dimension.belongs', 0],
+    ['30°', 'dimension.belongs', 0],
+    ['5 + 30°', 'dimension.belongs', 0],
     ['12 qq', 'unknown-unit', 3],
     ['3 + width', 'unknown-name', 4],
     ['1, 5', 'comma', 1],
@@ -101,9 +101,9 @@ describe('a length field', () => {
     ['sin(1, 2)', 'arguments', 0],
     ['now + 1', 'no-now', 0],
     ['3 in 2 ft', 'unit-order', 5],
-    ['1:12', 'slope-place', 0],
+    ['1:12', 'slope-place.such-belongs', 0],
     ['5%', 'percent-place', 0],
-    ['9e999', 'too-large', 0],
+    ['9e999', 'too-large.number', 0],
     ['(-8)^(1/3)', 'undefined', 0],
     ['('.repeat(5000), 'too-deep', 100],
     ['-'.repeat(5000) + '1', 'too-deep', 100],
@@ -127,7 +127,7 @@ describe('an angle field', () => {
     if (Number.isNaN(degrees)) expect(fault(text, 'angle')).toBeDefined();
     else expect(read(text, 'angle', 'mm', 30)).toBeCloseTo(degrees, 12);
   });
-  test('refuses a length', () => expect(fault('3 mm', 'angle')?.code).toBe('dimension'));
+  test('refuses a length', () => expect(fault('3 mm', 'angle')?.code).toBe('dimension.belongs'));
 });
 
 test('a count is a whole number', () => {
@@ -176,15 +176,18 @@ describe('variables', () => {
   test('a circle is named, and the others keep their values', () => {
     const { values, faults } = solveVariables({ a: 'b + 1', b: 'c', c: 'a', d: '7' }, 'mm');
     expect(values.get('d')?.value).toBe(7);
-    expect(faults.map((f) => f.code)).toEqual(['cycle', 'cycle', 'cycle']);
-    expect(faults[0]?.message).toContain('a → b → c → a');
+    expect(faults.map((f) => f.why.code)).toEqual(['cycle', 'cycle', 'cycle']);
+    expect(faults[0]?.why.message).toContain('a → b → c → a');
   });
   test('a fault points at its character', () =>
     expect(solveVariables({ a: '2 + ?' }, 'mm').faults).toMatchObject([
-      { name: 'a', code: 'unknown-character', at: 4 },
+      { name: 'a', why: { code: 'unknown-character', at: 4 } },
     ]));
   test('units and functions are no names', () =>
-    expect(solveVariables({ mm: '2', sin: '3' }, 'mm').faults.map((f) => f.code)).toEqual(['name', 'name']));
+    expect(solveVariables({ mm: '2', sin: '3' }, 'mm').faults.map((f) => f.why.code)).toEqual([
+      'name.unit',
+      'name.word',
+    ]));
 });
 
 test('no text makes the reader fail otherwise than by saying what is wrong', () =>

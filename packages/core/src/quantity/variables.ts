@@ -1,4 +1,5 @@
 /** Variables: a table of names and texts that may refer to one another, solved in order of dependency. */
+import { reasonOf, type Reason } from '../language/reason.ts';
 import { QuantityError } from './lexer.ts';
 import { isReservedName, readVariable, type Quantity } from './evaluate.ts';
 import { unitNamed, type LengthUnit } from './units.ts';
@@ -6,10 +7,8 @@ import { unitNamed, type LengthUnit } from './units.ts';
 /** Why a variable has no value. */
 export interface VariableFault {
   readonly name: string;
-  readonly code: string;
-  /** Character of the variable's text, where one is to blame. */
-  readonly at?: number;
-  readonly message: string;
+  /** Its `at` is a character of the variable's text. */
+  readonly why: Reason;
 }
 
 /** The values of variables, and why others have none. */
@@ -21,10 +20,10 @@ export interface SolvedVariables {
 const NAME = /^[\p{L}_][\p{L}\p{Nd}_]*$/u;
 
 /** Why `name` cannot be a variable, or undefined. */
-export function variableNameFault(name: string): string | undefined {
-  if (!NAME.test(name)) return `“${name}” is not a name: use letters, digits and _, and begin with a letter.`;
-  if (isReservedName(name)) return `“${name}” is a word of the number language.`;
-  if (unitNamed(name, 'length')) return `“${name}” is a unit.`;
+export function variableNameFault(name: string): Reason | undefined {
+  if (!NAME.test(name)) return reasonOf('name.letters', { name });
+  if (isReservedName(name)) return reasonOf('name.word', { name });
+  if (unitNamed(name, 'length')) return reasonOf('name.unit', { name });
   return undefined;
 }
 
@@ -42,13 +41,13 @@ export function solveVariables(texts: Readonly<Record<string, string>>, units: L
     const from = path.indexOf(name);
     if (from >= 0) {
       const cycle = [...path.slice(from), name];
-      const message = `These variables refer to one another in a circle: ${cycle.join(' → ')}.`;
-      for (const member of cycle) faults.set(member, { name: member, code: 'cycle', message });
+      const why = reasonOf('cycle', { cycle: cycle.join(' → ') });
+      for (const member of cycle) faults.set(member, { name: member, why });
       return;
     }
     const badName = variableNameFault(name);
     if (badName) {
-      faults.set(name, { name, code: 'name', message: badName });
+      faults.set(name, { name, why: badName });
       return;
     }
     path.push(name);
@@ -61,7 +60,8 @@ export function solveVariables(texts: Readonly<Record<string, string>>, units: L
       values.set(name, readVariable(text, { units, variables: values }));
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      faults.set(name, { name, code: error.code, at: error.at, message: error.message });
+      const { code, facts, message, at } = error;
+      faults.set(name, { name, why: { code, facts, message, at } });
     }
   };
 

@@ -56,7 +56,7 @@ export function usualValues(part: RackPart, size?: string): ParameterValues | un
 /** Why the texts of a rack part are none, or undefined: each variable must have a value, and so must each size. */
 export function rackPartFault(part: RackPart): string | undefined {
   const { faults } = solveVariables(part.variables, 'mm');
-  if (faults[0]) return `${part.name}: ${faults[0].message}`;
+  if (faults[0]) return `${part.name}: ${faults[0].why.message}`;
   const lost = part.parameters.find(({ name }) => part.variables[name] === undefined);
   if (lost) return `${part.name}: there is no variable ${lost.name} for ${lost.label}.`;
   for (const { name, values } of part.sizes) {

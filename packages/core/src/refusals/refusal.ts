@@ -1,27 +1,36 @@
-/** Why something cannot be done, as data. */
+/** Why a statement cannot be carried out. */
+import { reasonOf, type FactsOf, type Reason, type ReasonCode } from '../language/reason.ts';
 import type { Question } from '../questions/question.ts';
 import type { Vec3 } from '../space/vector.ts';
 
-/** Why a statement cannot be carried out. `at` is the character of the text, where one is to blame. */
-export interface Refusal {
+/** Why a statement cannot be carried out, and which of its blanks is to blame. */
+export interface Refusal extends Reason {
   readonly refused: true;
-  readonly code: string;
-  readonly message: string;
   readonly blank?: string;
-  readonly at?: number;
   /** Where in the world it goes wrong, mm. */
   readonly places?: readonly Vec3[];
   /** What the kernel must be asked first; the statement is then tried again. */
   readonly wants?: Question;
 }
 
-/** A reason why not: its code, its sentence, and the blank that it is about. */
-export const refuse = (code: string, message: string, blank?: string, at?: number): Refusal => ({
+/** A reason why not: its code, the facts of its sentence, and the blank that it is about. */
+export const refuse = <C extends ReasonCode>(code: C, facts: FactsOf<C>, blank?: string): Refusal =>
+  refuseFor(reasonOf(code, facts), blank);
+
+/** The same for a reason that was found elsewhere, as in the text of a number. */
+export const refuseFor = ({ code, facts, message, at }: Reason, blank?: string): Refusal => ({
   refused: true,
   code,
+  facts,
   message,
-  ...(blank === undefined ? {} : { blank }),
   ...(at === undefined ? {} : { at }),
+  ...(blank === undefined ? {} : { blank }),
+});
+
+/** The same of one number among several: which one stands before the sentence. */
+export const labelled = (refusal: Refusal, label: string): Refusal => ({
+  ...refusal,
+  message: `${label}: ${refusal.message}`,
 });
 
 /** Whether it is a reason why not. */

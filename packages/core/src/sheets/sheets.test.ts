@@ -228,7 +228,7 @@ describe('what stands on a sheet', () => {
 
   test('names are taken once', () => {
     expect(say(...one, ['sheet', { as: 'Plate', views: 'none' }]).refusal).toMatchObject({
-      code: 'name-taken',
+      code: 'name-taken.sheet-named',
     });
     expect(say(...one, ['change-sheet-view', { view: 'Front', to: 'Plan' }]).refusal).toMatchObject({
       blank: 'to',

@@ -58,11 +58,10 @@ export function locateFeature(
   const best = Math.max(0, ...found.map(({ fit }) => fit));
   const fitting = found.filter(({ fit }) => fit === best).map(({ geometry }) => geometry);
   const what = `${written.length === 1 ? 'face' : 'edge'} ${named.at} of ${named.on}`;
-  if (fitting.length === 0) return refuse('no-such-feature', `There is no ${what}.`);
+  if (fitting.length === 0) return refuse('no-such-feature', { what });
   const { near } = named;
   if (near) fitting.sort((a, b) => offTo(a, near) - offTo(b, near));
-  else if (fitting.length > 1)
-    return refuse('ambiguous', `${fitting.length} features could be the ${what}; say which with “near”.`);
+  else if (fitting.length > 1) return refuse('ambiguous.features', { fitting: fitting.length, what });
   return fitting[0]!;
 }
 

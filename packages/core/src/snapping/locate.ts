@@ -40,7 +40,7 @@ export function locatePoint(
   const wanted =
     snap === undefined ? undefined : snap === 'centre' && written.length === 1 ? 'face centre' : snap;
   if (wanted !== undefined && !(POINT_KINDS as readonly string[]).includes(wanted))
-    return refuse('snap', `“${snap}” is not a snap: use ${POINT_KINDS.join(', ')}.`);
+    return refuse('snap', { snap: wanted, pointKinds: POINT_KINDS.join(', ') });
   const kinds = wanted === undefined ? (SNAP_WORDS[written.length] ?? ['endpoint']) : [wanted];
   let found: { point: Vec3; fit: number }[] = [];
   for (let i = 0; i < features.pointKind.length; i++) {
@@ -55,11 +55,8 @@ export function locatePoint(
   if (near) found.sort((a, b) => distance(a.point, near) - distance(b.point, near));
   if (found.length === 1 || (near && found.length > 0)) return found[0]!.point;
   const what = `${kinds.join(' or ')} at ${at} of ${on}`;
-  if (found.length === 0) return refuse('no-such-point', `There is no ${what}.`);
-  return refuse(
-    'ambiguous',
-    `There are ${found.length} points that ${what} could mean; name them by their operand, as in Drill.side&top.`,
-  );
+  if (found.length === 0) return refuse('no-such-point', { what });
+  return refuse('ambiguous.points', { found: found.length, what });
 }
 
 /** How well the written names fit the faces that meet at a feature; 0 when one fits none of them. */

@@ -24,11 +24,10 @@ export function locateWay(
   const best = Math.max(0, ...found.map(({ fit }) => fit));
   const fitting = found.filter(({ fit }) => fit === best).map(({ curve }) => curve);
   const what = `edge ${named.at} of ${named.on}`;
-  if (fitting.length === 0) return refuse('no-such-feature', `There is no ${what}.`);
+  if (fitting.length === 0) return refuse('no-such-feature', { what });
   const { near } = named;
   if (near) fitting.sort((a, b) => offTo(a, near) - offTo(b, near));
-  else if (fitting.length > 1)
-    return refuse('ambiguous', `${fitting.length} edges could be the ${what}; say which with “near”.`);
+  else if (fitting.length > 1) return refuse('ambiguous.edges', { fitting: fitting.length, what });
   return fitting[0]!;
 }
 

@@ -13,7 +13,7 @@ export function solidNamed(
 ): Placed | Refusal {
   const { name } = document.items[part]!;
   const leaf = of === undefined ? undefined : partNamed(document, of)?.id;
-  if (of !== undefined && leaf === undefined) return refuse('unknown-part', `There is no part named ${of}.`);
+  if (of !== undefined && leaf === undefined) return refuse('unknown-part', { of });
   const placed = placedOf(document, part, { withHidden: true });
   const found = placed.filter(
     (one) =>
@@ -21,14 +21,10 @@ export function solidNamed(
   );
   const [first] = found;
   if (!first)
-    return refuse(
-      'no-member',
-      `${name} has no member ${member ?? ''}${of ? ` of ${of}` : ''}.`.replace('  ', ' '),
-    );
+    return refuse('no-member.because', {
+      message: `${name} has no member ${member ?? ''}${of ? ` of ${of}` : ''}.`.replace('  ', ' '),
+    });
   if (found.some((one) => one.leaf !== first.leaf) && leaf === undefined)
-    return refuse(
-      'ambiguous',
-      `${name} consists of several parts: say which with “of”, or name the part itself.`,
-    );
+    return refuse('ambiguous.consists', { name });
   return first;
 }

@@ -69,7 +69,7 @@ function readAll<T>(given: unknown, read: (one: Picked) => T | Refusal): T[] | R
         .map((at) => ({ at: at.trim() }))
         .filter(({ at }) => at !== '');
     const picked = pickedSchema.safeParse(one);
-    return [picked.success ? picked.data : refuse('type', 'Names belong here, or what is picked.')];
+    return [picked.success ? picked.data : refuse('type.names', {})];
   });
   const found: T[] = [];
   for (const one of list) {
@@ -96,18 +96,14 @@ function readEdge({ at, near }: Picked, naming: Naming): ChosenEdge | Refusal {
       : { from: first.edge, ...(near ? { near } : {}) };
   }
   const written = at.split(MEETING).map((name) => name.trim());
-  if (written.length !== 2)
-    return refuse(
-      'edge',
-      `“${at}” is not an edge: say two faces, as in top&front, or a rule: ${Object.keys(EDGE_RULES).join(', ')}, around top, on from top&front.`,
-    );
+  if (written.length !== 2) return refuse('edge.two', { at, edgeRules: Object.keys(EDGE_RULES).join(', ') });
   const features = naming.features();
   if (isRefusal(features)) return features;
   const fits = (name: string) => edgeFit(written, name.split(MEETING), naming.document);
   const edge = bestName(features, features.curveName, fits);
   const known = edge ?? formerly(written, naming);
   return known === undefined
-    ? refuse('no-such-edge', `There is no edge ${at} of ${naming.name}.`)
+    ? refuse('no-such-edge', { at, name: naming.name })
     : { edge: known, ...(near ? { near } : {}) };
 }
 
@@ -123,7 +119,7 @@ function readFace({ at, near }: Picked, naming: Naming): ChosenFace | Refusal {
   if (isRefusal(features)) return features;
   const face = bestName(features, features.faceName, (name) => nameFit(at, name, naming.document));
   return face === undefined
-    ? refuse('no-such-face', `There is no face ${at} of ${naming.name}.`)
+    ? refuse('no-such-face', { at, name: naming.name })
     : { face, ...(near ? { near } : {}) };
 }
 
@@ -144,13 +140,10 @@ function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
   const fits = (name: string) => meetingFit(written, name.split(MEETING), naming.document);
   const corner = bestName(features, features.pointName, fits);
   const known = corner ?? formerly(written, naming);
-  return known === undefined
-    ? refuse('no-such-corner', `There is no corner ${at} of ${naming.name}.`)
-    : { at: known, ...told };
+  return known === undefined ? refuse('no-such-corner', { at, name: naming.name }) : { at: known, ...told };
 }
 
-const edgeOnly = (edge: ChosenEdge | Refusal): Refusal =>
-  isRefusal(edge) ? edge : refuse('edge', 'Name the edge by its two faces.');
+const edgeOnly = (edge: ChosenEdge | Refusal): Refusal => (isRefusal(edge) ? edge : refuse('edge.name', {}));
 
 /** The name that fits best; of several that fit alike, the first. */
 function bestName(

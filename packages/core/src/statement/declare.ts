@@ -41,7 +41,7 @@ export type {
   DrawnView,
   TiesFound,
 } from '../questions/question.ts';
-export { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
+export { isRefusal, labelled, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
 
 export const GROUPS = [
   'make',

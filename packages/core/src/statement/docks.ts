@@ -48,21 +48,14 @@ interface DockGiven {
 export function readDock(given: unknown, readers: DockReaders): DockSaid | Refusal {
   const { document } = readers;
   const told = typeof given === 'string' ? dockOfText(given, document) : (given as DockGiven | null);
-  if (typeof told?.on !== 'string')
-    return refuse(
-      'type',
-      'A dock is “part: dock”, or { "on": part, "dock": name }; a part alone means the best of its docks.',
-    );
+  if (typeof told?.on !== 'string') return refuse('type.dock', {});
   const part = partNamed(document, told.on);
-  if (!part) return refuse('unknown-part', `There is no part named ${told.on}.`);
+  if (!part) return refuse('unknown-part', { of: told.on });
   if (told.dock === undefined || told.dock === '') return { part: part.id };
   const place = dockNamed(part.id, told, readers);
   if (isRefusal(place)) return place;
   if (place.lost !== undefined)
-    return refuse(
-      'dock-lost',
-      `${place.dock.name} of ${part.name} does not know where it is: ${place.lost} Change the dock first.`,
-    );
+    return refuse('dock-lost.does', { name: place.dock.name, part: part.name, lost: place.lost });
   return { part: place.part, place };
 }
 
@@ -92,16 +85,14 @@ function dockNamed(
   const [first] = fitting;
   if (!first) {
     const names = [...new Set(all.map((place) => place.dock.name))];
-    return refuse(
-      'unknown-dock',
-      `${name} has no dock named ${String(dock)}${names.length > 0 ? `; it has ${names.slice(0, 8).join(', ')}` : ''}.`,
-    );
+    return refuse('unknown-dock.named', {
+      name,
+      dock: String(dock),
+      words: names.length > 0 ? `; it has ${names.slice(0, 8).join(', ')}` : '',
+    });
   }
   if (fitting.some(({ end }) => end.of !== first.end.of))
-    return refuse(
-      'ambiguous',
-      `Several parts of ${name} have a dock named ${String(dock)}: say which with “of”.`,
-    );
+    return refuse('ambiguous.several', { name, dock: String(dock) });
   return first;
 }
 
@@ -118,7 +109,7 @@ export function readSpot(given: unknown, readers: DockReaders): Spot | Refusal {
     return isRefusal(point) ? point : { point: vectorOf(point), told: point };
   }
   const part = partNamed(document, told.on);
-  if (!part) return refuse('unknown-part', `There is no part named ${told.on}.`);
+  if (!part) return refuse('unknown-part', { of: told.on });
   const solid = solidNamed(document, part.id, told);
   if (isRefusal(solid)) return solid;
   const shape = shapeOf(solid.leaf, solid);

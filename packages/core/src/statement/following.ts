@@ -109,19 +109,10 @@ export function dependenceFault(before: KadrelDocument, { document, patches }: C
     const gone = toolsIn(recipe).find((tool) => !items[tool]);
     if (gone === undefined) continue;
     const tool = before.items[gone]?.name ?? gone;
-    return refuse(
-      'needed',
-      `${name} is made with ${tool}, which has to stay: take that step out of ${name} first.`,
-    );
+    return refuse('needed.made-stay', { name, tool });
   }
   const [ring] = users.length === 0 ? [] : madeFromThemselves(items);
-  return (
-    ring &&
-    refuse(
-      'itself',
-      `${ring.name} would be made with what is made from it. Take that step out first, or settle it.`,
-    )
-  );
+  return ring && refuse('itself.would', { name: ring.name });
 }
 
 /** Whether a patch makes an item, takes one away, or changes what one is made from. */

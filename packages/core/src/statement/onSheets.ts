@@ -14,10 +14,9 @@ import { isRefusal, refuse, type Refusal } from './declare.ts';
 
 /** The sheet of that name; where none is said, the last one that was made. */
 export function readSheet(given: unknown, document: KadrelDocument): Sheet | Refusal {
-  if (given === undefined || given === '')
-    return sheetsOf(document).at(-1) ?? refuse('no-sheet', 'There is no sheet yet: make one with Sheet.');
+  if (given === undefined || given === '') return sheetsOf(document).at(-1) ?? refuse('no-sheet', {});
   const found = typeof given === 'string' ? sheetNamed(document, given) : undefined;
-  return found ?? refuse('unknown-sheet', `There is no sheet named ${String(given)}.`);
+  return found ?? refuse('unknown-sheet', { given: String(given) });
 }
 
 /** By its name on the sheet, or by its id. */
@@ -44,7 +43,7 @@ export function readEntry(given: unknown, { sheet, among, document }: OnSheet): 
   const on = readSheet(sheet, document);
   if (isRefusal(on)) return on;
   const found = typeof given === 'string' ? entryNamed(on, given, among) : undefined;
-  return found ?? refuse('not-on-sheet', `There is no ${String(given)} on ${on.name}.`);
+  return found ?? refuse('not-on-sheet', { given: String(given), name: on.name });
 }
 
 /** What reads a single pick, and a single point. */

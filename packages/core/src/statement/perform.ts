@@ -67,7 +67,7 @@ export function perform(
     if (error instanceof Unanswerable) return error.refusal;
     if (!(error instanceof Wanting)) throw error;
     return {
-      ...refuse('wanting', 'The shape is not known yet. Try again in a moment.'),
+      ...refuse('wanting', {}),
       wants: error.question,
     };
   }
@@ -172,9 +172,9 @@ function nameFault(
   const made = outcome.result === undefined ? undefined : after.items[outcome.result];
   const isTaken = Object.values(after.items).some((item) => item.name === as && item.id !== made?.id);
   if (isTaken && Object.values(before.items).some((item) => item.name === as))
-    return refuse('name-taken', `There is a part named ${as} already. Choose another name.`, 'as');
+    return refuse('name-taken.part-named', { as }, 'as');
   if (made?.name === as) return undefined;
-  return refuse('no-new-part', 'This makes no new part that could be named. Leave the name out.', 'as');
+  return refuse('no-new-part', {}, 'as');
 }
 
 /** Patterns within patterns multiply: why what changed would be too many solids. */
@@ -183,10 +183,7 @@ function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | und
   for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
     const count = solidCount(after, id);
     if (count > MOST_MEMBERS)
-      return refuse(
-        'too-many',
-        `${after.items[id]!.name} would come to ${count} solids; ${MOST_MEMBERS} is the most. Make it smaller.`,
-      );
+      return refuse('too-many.solids', { name: after.items[id]!.name, count, mostMembers: MOST_MEMBERS });
   }
   return undefined;
 }

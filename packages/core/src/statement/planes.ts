@@ -43,35 +43,26 @@ export function readPlane(given: unknown, id: string, readers: PlaneReaders): To
     if (known) return known;
     const item = partNamed(document, text);
     if (item && isFlat(definitionOf(document, item).recipe.base)) return worldFromPart(document, item.id);
-    return refuse(
-      'plane',
-      item
-        ? `${item.name} is no plane: name a plane or a profile, or pick one of its flat faces.`
-        : `There is no plane named ${text}; a plane is plan, front, side, a named one, a flat face or three points.`,
-      id,
-    );
+    return item ? refuse('plane.name', { name: item.name }, id) : refuse('plane.named', { text }, id);
   }
   const points = typeof given === 'object' && given !== null && 'points' in given ? given.points : undefined;
   if (Array.isArray(points)) return throughThree(points, id, readers);
   const feature = readers.feature(given);
   if (isRefusal(feature)) return feature;
   const frame = feature.kind === 'plane' ? featureFrame(feature) : undefined;
-  if (feature.kind !== 'plane' || !frame || frame.own)
-    return refuse('plane', 'Only a flat face lies in a plane: pick one, or three points.', id);
+  if (feature.kind !== 'plane' || !frame || frame.own) return refuse('plane.flat', {}, id);
   const { at } = given as { at?: string };
   return { turn: frame.turn, shift: feature.at, ...(at === undefined ? {} : { face: at }) };
 }
 
 function throughThree(points: readonly unknown[], id: string, readers: PlaneReaders): Pose | Refusal {
-  if (points.length !== 3) return refuse('plane', 'A plane goes through three points.', id);
+  if (points.length !== 3) return refuse('plane.goes', {}, id);
   const read = points.map((point) => readers.point(point));
   const fault = read.find(isRefusal);
   if (fault) return fault;
   const [a, b, c] = (read as NumVector[]).map(vectorOf);
   const frame = threePointFrame(a!, b!, c!);
-  return frame && !frame.own
-    ? { turn: frame.turn, shift: a! }
-    : refuse('plane', 'These three points stand in one line.', id);
+  return frame && !frame.own ? { turn: frame.turn, shift: a! } : refuse('plane.these', {}, id);
 }
 
 /** The foot of a world point in a plane, in the plane's frame. */

@@ -4,7 +4,7 @@ import { rackPartSchema, type RackPart } from '../document/rack.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { rackPartFault } from '../racks/made.ts';
-import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
+import { isRefusal, labelled, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
 import { partNamed } from '../document/items.ts';
 
 interface Racks {
@@ -17,18 +17,15 @@ export function readRackPart(given: unknown, { document, lookUp }: Racks): RackP
   if (typeof given === 'string') {
     const name = given.trim();
     const own = Object.values(document.rackParts).find((one) => one.name === name);
-    return lookUp(name) ?? own ?? refuse('unknown-rack-part', `No rack at hand has a part named ${name}.`);
+    return lookUp(name) ?? own ?? refuse('unknown-rack-part', { name });
   }
   const read = rackPartSchema.safeParse(given);
   if (!read.success) {
     const [issue] = read.error.issues;
-    return refuse(
-      'rack-part',
-      `This is no rack part, at ${issue!.path.join('.') || 'its root'}: ${issue!.message}`,
-    );
+    return refuse('rack-part', { path: issue!.path.join('.') || 'its root', message: issue!.message });
   }
   const fault = rackPartFault(read.data);
-  return fault === undefined ? read.data : refuse('rack-part', fault);
+  return fault === undefined ? read.data : refuse('rack-part.because', { message: fault });
 }
 
 /** The rack part that a blank names: itself, or what an item was taken from. */
@@ -38,7 +35,7 @@ export function rackPartMeant(given: unknown, racks: Racks): RackPart | Refusal 
   const kept = item?.taken && racks.document.rackParts[item.taken.from];
   if (kept) return kept;
   const found = readRackPart(name, racks);
-  return isRefusal(found) && item ? refuse('not-taken', `${item.name} was not taken from a rack.`) : found;
+  return isRefusal(found) && item ? refuse('not-taken.was-rack', { name: item.name }) : found;
 }
 
 type Reader = (text: string, kind: QuantityKind) => Num;
@@ -47,17 +44,18 @@ type Reader = (text: string, kind: QuantityKind) => Num;
 export function readParameters(given: unknown, part: RackPart, read: Reader): Record<string, Num> | Refusal {
   const texts = typeof given === 'string' ? textsOf(given) : given;
   if (typeof texts !== 'object' || texts === null || Array.isArray(texts))
-    return refuse('type', 'Parameters are “name = value”, with commas between.');
+    return refuse('type.parameters', {});
   const found: Record<string, Num> = {};
   for (const [name, value] of Object.entries(texts)) {
     if (value === undefined || value === null || value === '') continue;
     const parameter = part.parameters.find((one) => one.name === name || one.label === name);
     if (!parameter) {
       const names = part.parameters.map((one) => one.name).join(', ');
-      return refuse(
-        'parameter',
-        `${part.name} has no parameter ${name}${names === '' ? '' : `; it has ${names}`}.`,
-      );
+      return refuse('parameter', {
+        name: part.name,
+        name2: name,
+        words: names === '' ? '' : `; it has ${names}`,
+      });
     }
     const number = numberOr(parameter.label, () => read(String(value), parameter.kind));
     if (isRefusal(number)) return number;
@@ -71,7 +69,7 @@ function numberOr(label: string, read: () => Num): Num | Refusal {
   try {
     return read();
   } catch (error) {
-    if (error instanceof QuantityError) return refuse(error.code, `${label}: ${error.message}`);
+    if (error instanceof QuantityError) return labelled(refuseFor(error), label);
     throw error;
   }
 }

@@ -42,7 +42,7 @@ export function readPoint(given: unknown, { blank, id }: Asked, around: Resolvin
 function pinOf(given: unknown, document: KadrelDocument) {
   const name = typeof given === 'object' && given !== null ? (given as { pin?: unknown }).pin : undefined;
   if (typeof name !== 'string') return undefined;
-  return pinNamed(document, name) ?? refuse('unknown-pin', `There is no pin named ${name}.`);
+  return pinNamed(document, name) ?? refuse('unknown-pin', { name });
 }
 
 /** `{ "on": part, "dock": name }`: where that stands in the world; undefined for anything else. */
@@ -50,7 +50,7 @@ function dockOf(given: unknown, id: string, around: Resolving): Pose | Refusal |
   if (typeof given !== 'object' || given === null || !('dock' in given)) return undefined;
   const said = readDock(given, dockReaders(id, around));
   if (isRefusal(said)) return { ...said, blank: id };
-  return said.place?.pose ?? refuse('dock', 'Say which dock is meant.', id);
+  return said.place?.pose ?? refuse('dock.meant', {}, id);
 }
 
 /** Looks up what `{ on, at }` names on a built part. */
@@ -67,11 +67,7 @@ function readNamed<T extends object>(
 ): { part: ItemId; pose: Pose; found: T; features: ShapeFeatures } | Refusal {
   const named = (typeof given === 'object' && given !== null ? given : {}) as Partial<NamedPoint>;
   if (typeof named.on !== 'string' || typeof named.at !== 'string')
-    return refuse(
-      'type',
-      'Three numbers belong here, or { "on": part, "at": face names joined by & }, { "on": part, "dock": name }, or { "pin": name }.',
-      id,
-    );
+    return refuse('type.three-numbers', {}, id);
   const part = findPart(named.on, id, document);
   if (typeof part !== 'string') return part;
   const solid = solidNamed(document, part, named);
@@ -91,7 +87,7 @@ export function readPath(given: unknown, id: string, around: Resolving): WayCurv
     const read = points.map((point) => readPoint(point, { blank: POINT_BLANK, id }, around));
     const fault = read.find(isRefusal);
     if (fault) return fault;
-    if (read.length < 2) return refuse('too-few', 'A path goes through two points or more.', id);
+    if (read.length < 2) return refuse('too-few.path', {}, id);
     return {
       kind: 'points',
       points: (read as NumVector[]).map((p) => [...vectorOf(p)] as [number, number, number]),
@@ -207,21 +203,14 @@ export function readDirection(given: unknown, id: string, around: Resolving): Di
   if (Array.isArray(given)) {
     const numbers = given.map(Number);
     if (numbers.length !== 3 || !numbers.every(Number.isFinite) || length(numbers as unknown as Vec3) === 0)
-      return refuse('direction', 'A direction is three numbers, not all zero.', id);
+      return refuse('direction.three', {}, id);
     return { vector: cleanDirection(unit(numbers as unknown as Vec3)) };
   }
-  if (text !== undefined || typeof given !== 'object')
-    return refuse(
-      'direction',
-      'A direction is X, Y or Z, with a minus for the other way, or a picked edge or face.',
-      id,
-    );
+  if (text !== undefined || typeof given !== 'object') return refuse('direction.minus', {}, id);
   const feature = readFeature(given, id, around);
   if (isRefusal(feature)) return feature;
   const direction = directionOf(feature);
-  return direction
-    ? { vector: cleanDirection(direction) }
-    : refuse('direction', 'A point has no direction: pick an edge or a face.', id);
+  return direction ? { vector: cleanDirection(direction) } : refuse('direction.point-edge', {}, id);
 }
 
 /** World, own, a view by name or by bearing and altitude, a feature, or three points. */
@@ -230,11 +219,7 @@ export function readFrame(given: unknown, id: string, around: Resolving): Frame 
   if (text === 'world') return WORLD_FRAME;
   if (text === 'own') return { own: true };
   if (text !== undefined && Object.hasOwn(VIEW_FRAMES, text)) return viewFrame(VIEW_FRAMES[text]!);
-  const wrong = refuse(
-    'frame',
-    `A frame is world, own, ${Object.keys(VIEW_FRAMES).join(', ')}, a picked edge or face, or three points.`,
-    id,
-  );
+  const wrong = refuse('frame.world', { viewFrames: Object.keys(VIEW_FRAMES).join(', ') }, id);
   if (typeof given !== 'object' || given === null) return wrong;
   const { bearing, altitude, points } = given as { bearing?: unknown; altitude?: unknown; points?: unknown };
   if (typeof bearing === 'number' && typeof altitude === 'number') return viewFrame({ bearing, altitude });
@@ -243,11 +228,11 @@ export function readFrame(given: unknown, id: string, around: Resolving): Frame 
     const fault = read.find(isRefusal);
     if (fault) return fault;
     const [a, b, c] = (read as NumVector[]).map(vectorOf);
-    return threePointFrame(a!, b!, c!) ?? refuse('frame', 'These three points stand in one line.', id);
+    return threePointFrame(a!, b!, c!) ?? refuse('frame.these', {}, id);
   }
   const dock = dockOf(given, id, around);
   if (dock) return isRefusal(dock) ? dock : { own: false, turn: dock.turn };
   const feature = readFeature(given, id, around);
   if (isRefusal(feature)) return feature;
-  return featureFrame(feature) ?? refuse('frame', 'A point has no axes: pick an edge or a face.', id);
+  return featureFrame(feature) ?? refuse('frame.point', {}, id);
 }

@@ -3,7 +3,7 @@ import { valueOf } from '../document/items.ts';
 import type { Num, NumVector } from '../document/schema.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { isRefusal, refuse, type Refusal, type VerbContext } from './declare.ts';
+import { isRefusal, refuseFor, type Refusal, type VerbContext } from './declare.ts';
 
 /** What is read. */
 export interface Reading<N> {
@@ -19,7 +19,7 @@ export function readOne(text: string, { kind, now, context, blank }: Reading<Num
     const value = context.read(text, kind, valueOf(now));
     return text.trim() === 'now' ? now : value;
   } catch (error) {
-    if (error instanceof QuantityError) return refuse(error.code, error.message, blank, error.at);
+    if (error instanceof QuantityError) return refuseFor(error, blank);
     throw error;
   }
 }

@@ -54,8 +54,7 @@ function readChosen(given: unknown, { blank, id }: Asked, around: Resolving) {
     (one: unknown) => onOf(one) !== undefined && partNamed(document, onOf(one)!)?.id !== part,
   ) as unknown;
   const { name } = document.items[part]!;
-  if (stranger !== undefined)
-    return refuse('stranger', `This ${blank.type.slice(0, -1)} is of another part than ${name}.`, id);
+  if (stranger !== undefined) return refuse('stranger', { type: blank.type.slice(0, -1), name }, id);
   const naming: Naming = {
     name,
     document,
@@ -88,8 +87,8 @@ export function resolveStatement(
     if (isEmpty(given)) {
       if (!blank.optional || (blank.neededUnless !== undefined && isEmpty(typed[blank.neededUnless])))
         return refuse(
-          'missing',
-          `Still empty: ${blank.about.charAt(0).toLowerCase()}${blank.about.slice(1)}`,
+          'missing.still',
+          { value: blank.about.charAt(0).toLowerCase(), about: blank.about.slice(1) },
           id,
         );
       continue;
@@ -124,12 +123,12 @@ function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refus
   const importer = IMPORTERS.find(({ format }) => typeof told[format] === 'string');
   if (!importer) {
     const formats = IMPORTERS.map(({ format }) => `{ "${format}": text }`).join(' or ');
-    return refuse('type', `Outlines are ${formats}; headless also { "file": name }.`, id);
+    return refuse('type.outlines', { formats }, id);
   }
   try {
     return { ...importer.read(told[importer.format] as string), name: named };
   } catch (error) {
-    if (error instanceof FormatError) return refuse('file', error.message, id);
+    if (error instanceof FormatError) return refuse('file', { message: error.message }, id);
     throw error;
   }
 }
@@ -138,18 +137,12 @@ function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refus
 function readRegions(given: unknown, id: string): Regions | Refusal {
   const read = regionsSchema.safeParse(given);
   if (read.success) return read.data;
-  return refuse(
-    'regions',
-    'Regions are “all”, or a list of { "at": [x, y], "curves": [names] }; picking one writes that.',
-    id,
-  );
+  return refuse('regions', {}, id);
 }
 
 function readView(given: unknown, id: string): unknown {
   const view = viewSchema.safeParse(given);
-  return view.success
-    ? view.data
-    : refuse('type', 'A view is { target, bearing, altitude, height, projection }.', id);
+  return view.success ? view.data : refuse('type.view', {}, id);
 }
 
 /** `2, 3, 4`, or a list. */
@@ -226,8 +219,8 @@ const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
   sheet: onSheetRead,
   entry: onSheetRead,
   ties: onSheetRead,
-  quantity: (given, { id }) => asText(given) ?? refuse('type', 'A number or a text belongs here.', id),
-  quantities: (given, { id }) => threeTexts(given) ?? refuse('type', 'Three numbers belong here.', id),
+  quantity: (given, { id }) => asText(given) ?? refuse('type.number', {}, id),
+  quantities: (given, { id }) => threeTexts(given) ?? refuse('type.three-numbers-belong', {}, id),
   part: (given, { id, around }) => findPart(given, id, around.document),
   parts: (given, { blank, id, around }) => findParts(given, { blank, id }, around.document),
   choice: (given, { blank, id }) => readChoice(given, blank, id),
@@ -242,11 +235,7 @@ const resolveBlank = ({ blank, id }: Asked, given: unknown, around: Resolving): 
 function readChoice(given: unknown, { choices = {} }: Blank, id: string): string | Refusal {
   const text = asText(given);
   if (text !== undefined && Object.hasOwn(choices, text)) return text;
-  return refuse(
-    'choice',
-    `“${String(given)}” is not offered; choose ${Object.keys(choices).join(', ')}.`,
-    id,
-  );
+  return refuse('choice.offered', { given: String(given), choices: Object.keys(choices).join(', ') }, id);
 }
 
 function readText(given: unknown, { type }: Blank, id: string): string | Refusal {
@@ -255,7 +244,7 @@ function readText(given: unknown, { type }: Blank, id: string): string | Refusal
   const text = list.includes(undefined) ? undefined : list.join(', ').trim();
   const most = type === 'name' ? MOST_NAME : MOST_TEXT;
   if (text !== undefined && text.length > 0 && text.length <= most) return text;
-  return refuse('text', `A text of at most ${most} characters belongs here.`, id);
+  return refuse('text.most-characters', { most }, id);
 }
 
 /** What the document holds of each. */
@@ -285,7 +274,6 @@ function findParts(given: unknown, { blank, id }: Asked, document: KadrelDocumen
   if (fault) return fault;
   const ids = [...new Set(found as ItemId[])];
   const least = blank.least ?? 1;
-  if (ids.length < least)
-    return refuse('too-few', `${sentenceCase(blank.label)}: choose at least ${least}.`, id);
+  if (ids.length < least) return refuse('too-few', { label: sentenceCase(blank.label), least }, id);
   return ids;
 }

@@ -5,7 +5,7 @@ import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { solveVariables } from '../quantity/variables.ts';
-import { isRefusal, refuse, type Blank, type Asked, type Refusal } from './declare.ts';
+import { isRefusal, labelled, refuse, refuseFor, type Blank, type Asked, type Refusal } from './declare.ts';
 import { sentenceCase } from './letters.ts';
 import type { World } from './world.ts';
 
@@ -56,14 +56,14 @@ export function readNumber(
 ): Num | Refusal {
   const read = blank.paper ? quantityReader(inMillimetres(document)) : usual;
   const text = asText(given);
-  if (text === undefined) return refuse('type', 'A number or a text belongs here.', id);
+  if (text === undefined) return refuse('type.number', {}, id);
   try {
     const value = read(text, kind);
     if (blank.positive && !(valueOf(value) > 0))
-      return refuse('not-positive', `${sentenceCase(blank.label)} must be more than zero.`, id);
+      return refuse('not-positive.more', { label: sentenceCase(blank.label) }, id);
     return value;
   } catch (error) {
-    if (error instanceof QuantityError) return refuse(error.code, error.message, id, error.at);
+    if (error instanceof QuantityError) return refuseFor(error, id);
     throw error;
   }
 }
@@ -76,13 +76,13 @@ const inMillimetres = (document: KadrelDocument): KadrelDocument => ({
 
 export function readVector(given: unknown, { blank, id }: Asked, around: Resolving): NumVector | Refusal {
   const texts = threeTexts(given);
-  if (!texts) return refuse('type', 'Three numbers belong here, for X, Y and Z.', id);
+  if (!texts) return refuse('type.xyz', {}, id);
   const read = texts.map((text, axis) => {
     const value =
       text.trim() === ''
-        ? refuse('empty', `${'XYZ'[axis]} is empty.`, id)
+        ? refuse('empty', { value: 'XYZ'[axis]! }, id)
         : readNumber(text, 'length', { blank, id }, around);
-    return isRefusal(value) ? { ...value, message: `${'XYZ'[axis]}: ${value.message}` } : value;
+    return isRefusal(value) ? labelled(value, 'XYZ'[axis]!) : value;
   });
   return read.find(isRefusal) ?? (read as NumVector);
 }
@@ -94,6 +94,6 @@ export const POINT_BLANK: Blank = { type: 'point', label: 'point', about: '', op
 
 export function findPart(given: unknown, id: string, document: KadrelDocument): ItemId | Refusal {
   const name = Array.isArray(given) && given.length === 1 ? (given[0] as unknown) : given;
-  if (typeof name !== 'string') return refuse('type', 'The name of one part belongs here.', id);
-  return partNamed(document, name)?.id ?? refuse('unknown-part', `There is no part named ${name}.`, id);
+  if (typeof name !== 'string') return refuse('type.name', {}, id);
+  return partNamed(document, name)?.id ?? refuse('unknown-part', { of: name }, id);
 }

@@ -48,9 +48,8 @@ type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | R
 
 export function readRows(given: unknown, { blank, id }: Asked, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
-  if (typeof typed === 'string') return refuse('rows', typed, id);
-  if (typed.length > MOST_ROWS)
-    return refuse('rows', `There are ${typed.length} rows, and at most ${MOST_ROWS} are taken.`, id);
+  if (typeof typed === 'string') return refuse('rows.because', { message: typed }, id);
+  if (typed.length > MOST_ROWS) return refuse('rows.most', { typed: typed.length, mostRows: MOST_ROWS }, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {
     const read = readRow(row, { blank, id }, readNumber);
@@ -65,7 +64,7 @@ function readRow(row: TypedRow, { blank, id }: Asked, readNumber: ReadNumber): R
   for (const [name, column] of Object.entries(blank.columns ?? {})) {
     const cell = row[name] ?? column.default;
     if (isBlank(cell)) {
-      if (column.needed) return refuse('missing', `${column.label} is empty.`, id);
+      if (column.needed) return refuse('missing.empty', { label: column.label }, id);
       continue;
     }
     const read = readCell(cell, column, { id, readNumber });
@@ -86,6 +85,6 @@ function readCell(
   if (kind === 'text' && text !== '' && text.length <= 40) return text;
   if (kind === 'choice' && Object.hasOwn(choices ?? {}, text)) return text;
   return kind === 'text'
-    ? refuse('text', 'a text of at most 40 characters belongs here.', id)
-    : refuse('choice', `“${text}” is not offered; choose ${Object.keys(choices ?? {}).join(', ')}.`, id);
+    ? refuse('text.in-table', {}, id)
+    : refuse('choice.offered', { given: text, choices: Object.keys(choices ?? {}).join(', ') }, id);
 }

@@ -44,7 +44,7 @@ function ofText(text: string, document: KadrelDocument): unknown {
 
 function wholeOf(name: string, { member, of }: Given, { document }: TargetReaders): Target | Refusal {
   const part = partNamed(document, name);
-  if (!part) return refuse('unknown-part', `There is no part named ${name}.`);
+  if (!part) return refuse('unknown-part', { of: name });
   const which = {
     ...(member === undefined || member === '' ? {} : { member: String(member) }),
     ...(of ? { of } : {}),

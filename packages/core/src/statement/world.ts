@@ -35,9 +35,7 @@ export const plainWorld = (document: KadrelDocument, newId: () => ItemId): World
   newId,
   shapeOf(part) {
     const box = plainBox(document, document.items[part]!);
-    return box
-      ? { box, snaps: NO_FEATURES }
-      : refuse('no-kernel', 'There is no kernel here: give points by number.');
+    return box ? { box, snaps: NO_FEATURES } : refuse('no-kernel.points', {});
   },
   ask(question) {
     if (question.ask !== 'box') return undefined;

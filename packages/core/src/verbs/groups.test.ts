@@ -89,7 +89,7 @@ describe('groups', () => {
     const bench = three().say(['group', { parts: ['A', 'B'], as: 'Pair' }], ['lock', { parts: ['B'] }]);
     expect(bench.refusal(['move', { parts: ['Pair'], by: [1, 0, 0] }])?.code).toBe('locked');
     const cut = three().say(['subtract', { from: 'A', parts: ['B'], as: 'Cut' }]);
-    expect(cut.refusal(['group', { parts: ['B', 'C'] }])?.code).toBe('operand');
+    expect(cut.refusal(['group', { parts: ['B', 'C'] }])?.code).toBe('operand.parts');
     expect(cut.refusal(['ungroup', { parts: ['Cut'] }])?.code).toBe('no-group');
   });
 
@@ -130,25 +130,25 @@ describe('the tree', () => {
     const bench = three().say(['subtract', { from: 'A', parts: ['B', 'C'], as: 'Cut' }]);
     bench.say(['arrange', { parts: ['C'], before: 'B' }]);
     expect(bench.below('Cut')).toEqual(['A', 'C', 'B']);
-    expect(bench.refusal(['arrange', { parts: ['B'], before: 'A' }])?.code).toBe('needed');
-    expect(bench.refusal(['arrange', { parts: ['B'] }])?.code).toBe('operand');
+    expect(bench.refusal(['arrange', { parts: ['B'], before: 'A' }])?.code).toBe('needed.before');
+    expect(bench.refusal(['arrange', { parts: ['B'] }])?.code).toBe('operand.parts');
     const groups = three().say(
       ['group', { parts: ['A'], as: 'G' }],
       ['group', { parts: ['G', 'B'], as: 'H' }],
     );
-    expect(groups.refusal(['arrange', { parts: ['H'], into: 'G' }])?.code).toBe('circle');
+    expect(groups.refusal(['arrange', { parts: ['H'], into: 'G' }])?.code).toBe('circle.into');
   });
 
   test('names many at once, with numbers', () => {
     const bench = three().say(['number', { parts: ['C', 'A'], to: 'Post ##', from: 9 }]);
     expect(bench.top).toEqual(['Post 10', 'B', 'Post 09']);
     expect(bench.refusal(['number', { parts: ['Post 10', 'Post 09'], to: 'B' }])).toBeUndefined();
-    expect(bench.refusal(['number', { parts: ['Post 10'], to: '#', from: -1 }])?.code).toBe('count');
+    expect(bench.refusal(['number', { parts: ['Post 10'], to: '#', from: -1 }])?.code).toBe('count.from');
     expect(
       bench
         .say(['rename', { part: 'B', to: 'Rail 2' }])
         .refusal(['number', { parts: ['Post 10', 'Post 09'], to: 'Rail' }])?.code,
-    ).toBe('name-taken');
+    ).toBe('name-taken.part-named-already');
   });
 });
 
@@ -220,7 +220,7 @@ describe('linked copies', () => {
       ['duplicate', { parts: ['Cut'], kind: 'linked', as: 'Cut 2', by: [0, 50, 0] }],
     );
     expect(childrenOf(bench.part('Cut 2'))).toEqual([]);
-    expect(bench.refusal(['subtract', { from: 'Cut', parts: ['Cut 2'] }])?.code).toBe('circle');
+    expect(bench.refusal(['subtract', { from: 'Cut', parts: ['Cut 2'] }])?.code).toBe('circle.parts');
     bench.say(['unlink', { parts: ['Cut 2'] }]);
     expect(bench.below('Cut 2')).toEqual(['A 2', 'B 2']);
   });

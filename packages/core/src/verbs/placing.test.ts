@@ -104,7 +104,7 @@ describe('frames', () => {
       [1, 0, 0],
       [2, 0, 0],
     ];
-    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: { points: line } })?.code).toBe('frame');
+    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: { points: line } })?.code).toBe('frame.these');
   });
   test('what goes without saying is left out of the ledger', () => {
     expect(two().title('move', { parts: ['a'], by: [1, 0, 0] })).toBe('Move a by 1, 0, 0');
@@ -154,7 +154,7 @@ describe('turn', () => {
     expect(two().refusal('turn', { parts: ['a'] })?.blank).toBe('angle');
     expect(two().refusal('turn', { parts: ['a'], from: [1, 0, 0] })?.blank).toBe('to');
     expect(two().refusal('turn', { parts: ['a'], angle: '5', from: [1, 0, 0], to: [0, 1, 0] })?.code).toBe(
-      'both',
+      'both.angle',
     );
     expect(two().refusal('turn', { parts: ['a'], from: [0, 0, 9], to: [0, 1, 0] })?.code).toBe('on-axis');
     expect(two().refusal('turn', { parts: ['a'], angle: '5', centre: 'point' })?.blank).toBe('at');
@@ -277,7 +277,7 @@ describe('resize and mirror', () => {
     expect(two().refusal('resize', { parts: ['a'] })?.blank).toBe('by');
     expect(
       two().refusal('resize', { parts: ['a'], by: ['2', '1', '1'], to: ['3', 'now', 'now'] })?.code,
-    ).toBe('both');
+    ).toBe('both.to');
     expect(two().refusal('resize', { parts: ['a'], by: ['2 mm', '1', '1'] })?.blank).toBe('by');
   });
   test('a resized part can go back to what it was made', () => {
@@ -362,8 +362,8 @@ describe('align, distribute and stack', () => {
     const block = shelf().run('align', { parts: ['b', 'c'], z: 'min', against: 'bed', as: 'one' });
     expect([block.box('b').min[2], block.box('c').min[2]]).toEqual([7, 0]);
     expect(shelf().refusal('align', { parts: ['b'], x: 'min', against: 'bed' })?.blank).toBe('x');
-    expect(shelf().refusal('align', { parts: ['b'], x: 'min' })?.code).toBe('too-few');
-    expect(shelf().refusal('align', { parts: ['a', 'b'] })?.code).toBe('nothing');
+    expect(shelf().refusal('align', { parts: ['b'], x: 'min' })?.code).toBe('too-few.select');
+    expect(shelf().refusal('align', { parts: ['a', 'b'] })?.code).toBe('nothing.x');
   });
   test('equal centres, and a stated gap from the first', () => {
     expect(
@@ -378,7 +378,7 @@ describe('align, distribute and stack', () => {
       keeping: 'first',
     });
     expect(['a', 'b', 'c'].map((name) => bench.box(name).min[0])).toEqual([0, 15, 30]);
-    expect(shelf().refusal('distribute', { parts: ['a', 'b'] })?.code).toBe('too-few');
+    expect(shelf().refusal('distribute', { parts: ['a', 'b'] })?.code).toBe('too-few.parts');
     expect(shelf().refusal('distribute', { parts: ['a', 'b'], by: 'gap' })?.blank).toBe('gap');
   });
   test('on top of one another, and beside', () => {

@@ -40,8 +40,8 @@ test('a part that is named like the id of another is the one that is meant', () 
 
 test('a name that is taken is refused, and so is one where nothing is made', () => {
   const document = told(box('a'), box('b'));
-  expect(refusalOf(document, 'box', { as: 'a', size: [1, 1, 1] })).toEqual(['name-taken', 'as']);
-  expect(refusalOf(document, 'union', { as: 'a', parts: ['a', 'b'] })).toEqual(['name-taken', 'as']);
+  expect(refusalOf(document, 'box', { as: 'a', size: [1, 1, 1] })).toEqual(['name-taken.part-named', 'as']);
+  expect(refusalOf(document, 'union', { as: 'a', parts: ['a', 'b'] })).toEqual(['name-taken.part-named', 'as']);
 });
 
 test('a count follows its variable', () => {
@@ -60,23 +60,23 @@ test('members are left out by ranges', () => {
   const document = told(box('a'), row, ['omit', { part: 'row', members: '2-4, 6' }]);
   const { base } = named(document, 'row').recipe;
   expect(base.kind === 'pattern' && base.omitted.map(([i]) => i)).toEqual([1, 2, 3, 5]);
-  expect(refusalOf(document, 'omit', { part: 'row', members: '4-2' })).toEqual(['range', 'members']);
+  expect(refusalOf(document, 'omit', { part: 'row', members: '4-2' })).toEqual(['range.members', 'members']);
 });
 
 test('patterns within patterns have an end', () => {
   const document = told(box('a'), ['along', { as: 'row', parts: ['a'], count: 1000, pitch: 2 }]);
   expect(refusalOf(document, 'along', { parts: ['row'], along: 'y', count: 1000, pitch: 2 })?.[0]).toBe(
-    'too-many',
+    'too-many.solids',
   );
 });
 
 test('the centre of a ring is needed, unless an axis is picked', () => {
-  expect(refusalOf(told(box('a')), 'around', { parts: ['a'], count: 4 })).toEqual(['missing', 'at']);
+  expect(refusalOf(told(box('a')), 'around', { parts: ['a'], count: 4 })).toEqual(['missing.still', 'at']);
 });
 
 test('what is farther than a model can be is refused', () => {
   expect(refusalOf(told(box('a')), 'move', { parts: ['a'], by: ['1e300', 0, 0] })).toEqual([
-    'too-large',
+    'too-large.more',
     'by',
   ]);
 });

@@ -79,7 +79,7 @@ describe('the points of a curve', () => {
     const closed = said(wave, ['repoint', { profile: 'wave', closed: 'yes', how: 'control' }]);
     expect(figure(closed)).toMatchObject({ closed: true, how: 'control' });
     expect(say(said(wave), ['repoint', { profile: 'wave', points: [{ x: 1, y: 1 }] }])).toMatchObject({
-      code: 'too-few',
+      code: 'too-few.points',
       blank: 'points',
     });
   });

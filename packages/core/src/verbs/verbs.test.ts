@@ -85,7 +85,7 @@ describe('making', () => {
   test('sizes of zero and less are refused', () =>
     expect(new Bench().refusal('box', { size: ['10', '0', '5'] })).toMatchObject({
       blank: 'size',
-      code: 'not-positive',
+      code: 'not-positive.more',
     }));
   test('names stay apart', () =>
     expect(
@@ -133,7 +133,7 @@ describe('move', () => {
       blank: 'parts',
     });
     expect(bench.refusal('move', { parts: ['drill'], from: ['0', '0', '0'] })).toMatchObject({
-      code: 'missing',
+      code: 'missing.move',
       blank: 'to',
     });
     expect(bench.refusal('move', { parts: ['nobody'] })).toMatchObject({
@@ -176,14 +176,14 @@ describe('combining', () => {
   });
   test('the base of a subtraction cannot be deleted from under it', () => {
     const bench = plateAndDrill().run('subtract', { as: 'bracket', from: 'plate', parts: ['drill'] });
-    expect(bench.refusal('delete', { parts: ['plate'] })?.code).toBe('needed');
+    expect(bench.refusal('delete', { parts: ['plate'] })?.code).toBe('needed.made-delete');
     bench.run('delete', { parts: ['drill'] }).run('delete', { parts: ['bracket'] });
     expect(Object.keys(bench.document.items)).toEqual([]);
   });
   test('a part cannot be used twice', () => {
     const bench = plateAndDrill().run('union', { as: 'u', parts: ['plate', 'drill'] });
-    expect(bench.refusal('subtract', { from: 'u', parts: ['drill'] })?.code).toBe('operand');
-    expect(bench.refusal('union', { parts: ['u'] })?.code).toBe('too-few');
+    expect(bench.refusal('subtract', { from: 'u', parts: ['drill'] })?.code).toBe('operand.already');
+    expect(bench.refusal('union', { parts: ['u'] })?.code).toBe('too-few.parts-pattern');
   });
 });
 

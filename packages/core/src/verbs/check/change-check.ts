@@ -27,7 +27,7 @@ export const changeCheck = declareVerb({
     }
     if (least === undefined && greatest === undefined) return {};
     if (!('from' in check) || ('kind' in check && check.kind !== 'clearance'))
-      return refuse('limits', `${check.name} has no limits.`, 'least');
+      return refuse('limits', { name: check.name }, 'least');
     const said = (text: string | undefined) => (text === 'none' ? undefined : text);
     const kind = 'what' in check && check.what === 'angle' ? 'angle' : 'length';
     const limits = limitsRead({ least: said(least), greatest: said(greatest) }, kind, context);

@@ -16,7 +16,7 @@ export const meant = declareVerb({
   },
   sentence: 'Mark as meant {parts}: {why}',
   apply(draft, { parts, why }, context) {
-    if (parts.length > 2) return refuse('too-many', 'Choose one part, or two.', 'parts');
+    if (parts.length > 2) return refuse('too-many.part', {}, 'parts');
     const name = checkName(draft, undefined, 'Meant ');
     if (isRefusal(name)) return name;
     const id = context.newId();

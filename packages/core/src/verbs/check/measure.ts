@@ -24,17 +24,10 @@ export const measure = declareVerb({
   sentence: 'Measure {what} of {from}[ to {to}][, at least {least}][, at most {greatest}][, called {called}]',
   apply(draft, { from, to, what, least, greatest, called }, context) {
     const kind = what as MeasuredKind;
-    if (!OF_ONE.has(kind) && !to)
-      return refuse('missing', 'A distance or an angle is between two: pick the other one.', 'to');
-    if (OF_ONE.has(kind) && to)
-      return refuse(
-        'of-one',
-        `This is told of one thing alone: leave “to” empty, or choose ${MEASURED.distance}.`,
-        'to',
-      );
+    if (!OF_ONE.has(kind) && !to) return refuse('missing.distance-angle', {}, 'to');
+    if (OF_ONE.has(kind) && to) return refuse('of-one', { distance: MEASURED.distance }, 'to');
     if (kind === 'area' || kind === 'volume') {
-      if (least !== undefined || greatest !== undefined)
-        return refuse('limits', 'Limits are for lengths and angles. Leave them empty.', 'least');
+      if (least !== undefined || greatest !== undefined) return refuse('limits.lengths', {}, 'least');
     }
     const name = checkName(draft, called, 'M');
     if (isRefusal(name)) return name;

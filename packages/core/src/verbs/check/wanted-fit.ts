@@ -40,12 +40,9 @@ export const wantedFit = declareVerb({
   apply(draft, { from, to, kind, least, greatest, grades, called }, context) {
     const wanted = kind as WantedKind;
     const hasLimits = least !== undefined || greatest !== undefined;
-    if (wanted === 'clearance' && !hasLimits)
-      return refuse('missing', 'Say how much clearance: at least, at most, or both.', 'least');
-    if (wanted !== 'clearance' && hasLimits)
-      return refuse('limits', 'Limits are of a clearance: leave them empty, or choose clearance.', 'least');
-    if (wanted === 'iso' && !isoFit(SOME_NOMINAL_MM, grades ?? ''))
-      return refuse('grades', 'Say the fit as hole/shaft, as in H7/g6: D to S, grades 5 to 11.', 'grades');
+    if (wanted === 'clearance' && !hasLimits) return refuse('missing.least', {}, 'least');
+    if (wanted !== 'clearance' && hasLimits) return refuse('limits.clearance', {}, 'least');
+    if (wanted === 'iso' && !isoFit(SOME_NOMINAL_MM, grades ?? '')) return refuse('grades', {}, 'grades');
     const name = checkName(draft, called, 'F');
     if (isRefusal(name)) return name;
     const limits = limitsRead({ least, greatest }, 'length', context);

@@ -45,8 +45,7 @@ function keepClear(
   { parts, clearance }: Clearing,
   context: VerbContext,
 ): Refusal | undefined {
-  if (!(valueOf(clearance) > 0))
-    return refuse('not-positive', 'The clearance must be more than zero.', 'clearance');
+  if (!(valueOf(clearance) > 0)) return refuse('not-positive.clearance', {}, 'clearance');
   for (const id of parts) {
     const shared = solidToShape(draft, id);
     if (isRefusal(shared)) return { ...shared, blank: 'parts' };

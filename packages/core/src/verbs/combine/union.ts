@@ -24,7 +24,7 @@ export const union = declareVerb({
   sentence: 'Union of {parts}[ named {as}]',
   apply(draft, { parts: [base, ...others], as }, context) {
     if (others.length === 0 && !isWhole(draft, draft.items[base!]!))
-      return refuse('too-few', 'Parts: choose at least 2, or a pattern or a group.', 'parts');
+      return refuse('too-few.parts-pattern', {}, 'parts');
     return combine(draft, { how: 'union', base: base!, others, as }, context);
   },
 });

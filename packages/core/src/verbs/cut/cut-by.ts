@@ -46,7 +46,7 @@ export const cutByPart = declareVerb({
 function toolFault(draft: KadrelDocument, parts: readonly ItemId[], by: ItemId): Refusal | undefined {
   const tool = draft.items[by]!;
   if (isFlatPart(draft, tool) || isSurface(definitionOf(draft, tool)))
-    return refuse('no-solid', `${tool.name} encloses nothing: choose a solid to cut by.`, 'by');
+    return refuse('no-solid', { name: tool.name }, 'by');
   const below = new Set(withAllBelow(draft, by).map(({ id }) => id));
   const within = parts.find((id) => below.has(id));
   if (within === undefined) return undefined;
@@ -54,5 +54,5 @@ function toolFault(draft: KadrelDocument, parts: readonly ItemId[], by: ItemId):
     within === by
       ? `${tool.name} cannot be cut by itself: choose another part.`
       : `${tool.name} is made from ${draft.items[within]!.name}: choose a part that is not.`;
-  return refuse('itself', reason, 'by');
+  return refuse('itself.because', { message: reason }, 'by');
 }

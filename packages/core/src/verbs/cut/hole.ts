@@ -70,11 +70,9 @@ export const hole = declareVerb({
     'Hole at {at}[ in {part}][, for {thread}][, {series} series][, {diameter} wide][, {depth} deep][, {docks}]',
   apply(draft, values, context) {
     const told = { part: values.at.part ?? values.part };
-    if (told.part === undefined)
-      return refuse('part', 'Say what is drilled: pick a place of it, or fill in the part.', 'part');
+    if (told.part === undefined) return refuse('part.drilled', {}, 'part');
     const part = draft.items[told.part]!;
-    if (isWhole(draft, part))
-      return refuse('whole', `${part.name} is several solids: drill one of its parts.`, 'part');
+    if (isWhole(draft, part)) return refuse('whole.several', { name: part.name }, 'part');
     const drill = drillOf({ draft, context }, part.id, values);
     if (isRefusal(drill)) return drill;
     const tool = addPart(draft, context, {
@@ -105,15 +103,9 @@ function drillOf({ draft, context }: Drafting, part: ItemId, values: HoleValues)
   const { thread, series, diameter, depth } = values;
   const across =
     diameter ?? (thread === undefined ? undefined : clearanceHole(thread, series as ClearanceSeries));
-  if (across === undefined)
-    return refuse('missing', 'Say which bolt it is for, or how wide it is.', 'thread');
+  if (across === undefined) return refuse('missing.thread', {}, 'thread');
   const { at, out } = inWorld({ draft, context }, part, values.at);
-  if (!out)
-    return refuse(
-      'surface',
-      'This place is on no surface: pick a face, an edge or a corner of the part.',
-      'at',
-    );
+  if (!out) return refuse('surface.at', {}, 'at');
   const through = dot(at, out) - rangeAlong(part, out, context)[0];
   const deep = depth === undefined ? through + OUT_MM : valueOf(depth);
   const foot = along(at, out, -deep);

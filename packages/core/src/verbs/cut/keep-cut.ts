@@ -21,15 +21,14 @@ export const keepCut = declareVerb({
   sentence: 'Keep the cut of {section}[ through {parts}]',
   apply(draft, { section, parts }, context) {
     const { name, recipe } = draft.items[section]!;
-    if (recipe.base.kind !== 'section') return refuse('section', `${name} is no section plane.`, 'section');
+    if (recipe.base.kind !== 'section') return refuse('section', { name }, 'section');
     const flat = parts?.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat', `${draft.items[flat]!.name} is no solid.`, 'parts');
+    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
     const wanted = parts && new Set(parts);
     const found = context
       .ask<'outlines'>({ ask: 'outlines', part: section })
       .filter(({ item }) => !wanted || wanted.has(item));
-    if (found.length === 0)
-      return refuse('nothing', `${name} cuts nothing there: move it into the parts.`, 'section');
+    if (found.length === 0) return refuse('nothing.section', { name }, 'section');
     const plane = worldFromPart(draft, section);
     const made: ItemId[] = [];
     for (const { item, paths } of found) {

@@ -19,7 +19,7 @@ export const leaveWhole = declareVerb({
   apply(draft, { parts, section, how }) {
     const { name, recipe } = draft.items[section]!;
     const { base } = recipe;
-    if (base.kind !== 'section') return refuse('section', `${name} is no section plane.`, 'section');
+    if (base.kind !== 'section') return refuse('section', { name }, 'section');
     const named = new Set(parts);
     const others = (base.whole ?? []).filter((id) => !named.has(id) && draft.items[id]);
     const whole = how === 'whole' ? [...others, ...parts] : others;

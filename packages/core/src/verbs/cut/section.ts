@@ -77,6 +77,6 @@ function viewsIn(text: string): ReadonlySet<SectionView> | Refusal {
     .filter((word) => word !== '');
   const unknown = told.find((word) => !(SECTION_VIEWS as readonly string[]).includes(word));
   if (unknown !== undefined)
-    return refuse('view', `There is no view ${unknown}: say some of ${SECTION_VIEWS.join(', ')}.`, 'views');
+    return refuse('view', { unknown, sectionViews: SECTION_VIEWS.join(', ') }, 'views');
   return new Set(told as SectionView[]);
 }

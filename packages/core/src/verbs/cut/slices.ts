@@ -44,13 +44,13 @@ export const slices = declareVerb({
   sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}[ named {as}]',
   apply(draft, { parts, on, pitch, count, at, as }, context) {
     const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat', `${draft.items[flat]!.name} is no solid.`, 'parts');
+    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
     const items = [...standingOf(draft, parts)];
     const layers = layersOf({ items, plane: on, pitch: pitch && valueOf(pitch), count, at }, context);
     if (isRefusal(layers)) return layers;
     const made = drawnLayers(draft, { items, plane: on, heights: layers }, context);
     if (isRefusal(made)) return made;
-    if (made.length === 0) return refuse('nothing', 'The slices meet nothing of these parts.', 'parts');
+    if (made.length === 0) return refuse('nothing.slices', {}, 'parts');
     const name = as ?? `Slices of ${draft.items[parts[0]!]!.name}`;
     const group = wrapParts({ draft, context }, made, { name, base: { kind: 'group', members: [] } });
     return { result: group, select: [group] };

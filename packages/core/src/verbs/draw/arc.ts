@@ -39,7 +39,7 @@ export const arc = declareVerb({
   apply(draft, { radius, at, first, sweep, through, on, as }, context) {
     if (through) {
       const points = pointsOn(on, through);
-      if (points.length !== 3) return refuse('points', 'An arc goes through three points.', 'through');
+      if (points.length !== 3) return refuse('points.through', {}, 'through');
       const round = circleThrough(points);
       if (isRefusal(round)) return { ...round, blank: 'through' };
       const [start, , end] = points.map((point) => {
@@ -56,8 +56,7 @@ export const arc = declareVerb({
         at: round.centre,
       });
     }
-    if (radius === undefined)
-      return refuse('missing', 'Say the radius, or give three points that it goes through.', 'radius');
+    if (radius === undefined) return refuse('missing.radius', {}, 'radius');
     return drawFigure(draft, context, {
       name: as ?? 'Arc',
       figure: { kind: 'arc', radius, first, sweep },

@@ -31,8 +31,7 @@ export const wallOutline = declareVerb({
     const fault = requireProfiles(draft, [profile], 'profile');
     if (fault) return fault;
     const [path, ...others] = pathsOf(draft, profile);
-    if (!path || others.length > 0)
-      return refuse('pieces', 'A wall lies along a profile in one piece.', 'profile');
+    if (!path || others.length > 0) return refuse('pieces', {}, 'profile');
     const wide = valueOf(thickness);
     const [left, right] = side === 'left' ? [wide, 0] : side === 'right' ? [0, -wide] : [wide / 2, -wide / 2];
     const beside = (by: number): readonly DrawnPath[] => {

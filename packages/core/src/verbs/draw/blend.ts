@@ -40,7 +40,7 @@ export const blend = declareVerb({
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
     const paths = pathsOnPlane(draft, profiles);
-    if (!paths) return refuse('planes', 'These profiles do not lie in one plane.', 'profiles');
+    if (!paths) return refuse('planes', {}, 'profiles');
     const ends = paths
       .filter(({ closed, curves }) => !closed && curves.length > 0)
       .flatMap(({ curves }) => [beginning(curves[0]!.curve), ending(curves.at(-1)!.curve)]);
@@ -51,7 +51,7 @@ export const blend = declareVerb({
       return [x, y];
     });
     const pair = chosenEnds(ends, near[0], near[1]);
-    if (!pair) return refuse('ends', 'A blend needs two free ends: these profiles have fewer.', 'profiles');
+    if (!pair) return refuse('ends', {}, 'profiles');
     const curve = blended(...pair, how);
     return drawPaths(draft, context, {
       name: as ?? 'Blend',

@@ -30,15 +30,9 @@ export const bring = declareVerb({
   apply(draft, { drawing, width, at, on, as }, context) {
     const { min, max } = drawing.box;
     const wide = max[0] - min[0];
-    if (width !== undefined && wide === 0)
-      return refuse('width', 'These outlines have no width that could be set.', 'width');
+    if (width !== undefined && wide === 0) return refuse('width', {}, 'width');
     const count = drawing.paths.reduce((sum, { curves }) => sum + curves.length, 0);
-    if (count > MOST_CURVES)
-      return refuse(
-        'too-many',
-        `There are ${count} curves, and at most ${MOST_CURVES} are taken.`,
-        'drawing',
-      );
+    if (count > MOST_CURVES) return refuse('too-many.drawing', { count, mostCurves: MOST_CURVES }, 'drawing');
     const scale = width === undefined ? 1 : valueOf(width) / wide;
     const map: Affine2 = {
       x: [scale, 0],

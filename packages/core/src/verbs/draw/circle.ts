@@ -32,8 +32,7 @@ export const circle = declareVerb({
         at: round.centre,
       });
     }
-    if (diameter === undefined)
-      return refuse('missing', 'Say how wide, or give points that it goes through.', 'diameter');
+    if (diameter === undefined) return refuse('missing.diameter', {}, 'diameter');
     return drawFigure(draft, context, {
       name: as ?? 'Circle',
       figure: { kind: 'circle', diameter },

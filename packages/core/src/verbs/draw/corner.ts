@@ -27,7 +27,7 @@ export const corner = declareVerb({
     if (fault) return fault;
     const near = at && inProfile(draft, profile, at);
     const found = near && nearestCorner(cornersOf(pathsOf(draft, profile)), near);
-    if (near && !found) return refuse('no-corner', 'The profile has no corners.', 'profile');
+    if (near && !found) return refuse('no-corner', {}, 'profile');
     return addEdit(draft, profile, {
       edit: {
         kind: 'corner',

@@ -25,8 +25,7 @@ export const curve = declareVerb({
   apply(draft, { points, how, closed, on, as }, context) {
     const on2 = pointsOn(on, points);
     const least = closed === 'yes' ? 3 : 2;
-    if (on2.length < least)
-      return refuse('too-few', `A curve like this needs ${least} points or more.`, 'points');
+    if (on2.length < least) return refuse('too-few.points', { least }, 'points');
     return drawFigure(draft, context, {
       name: as ?? 'Curve',
       figure: {

@@ -27,9 +27,9 @@ export const join = declareVerb({
   apply(draft, { profiles, gap, keep, as }, context) {
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
-    if (valueOf(gap) < 0) return refuse('negative', 'A gap is 0 or more.', 'gap');
+    if (valueOf(gap) < 0) return refuse('negative.gap', {}, 'gap');
     const found = pathsOnPlane(draft, profiles);
-    if (!found) return refuse('planes', 'These profiles do not lie in one plane.', 'profiles');
+    if (!found) return refuse('planes', {}, 'profiles');
     const drawn = found.map(({ closed, curves }) => ({ closed, curves: curves.map(({ curve }) => curve) }));
     const paths = joinedAcross(drawn, valueOf(gap));
     const plane = frameOfProfiles(draft, profiles);

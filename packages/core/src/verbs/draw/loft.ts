@@ -38,12 +38,9 @@ export const loft = declareVerb({
     const fault = requireProfiles(draft, profiles, 'profiles') ?? requireProfiles(draft, guides, 'guides');
     if (fault) return fault;
     const sections = profiles.filter((id) => !guides.includes(id));
-    if (sections.length < 2)
-      return refuse('too-few', 'A loft goes through two sections or more, besides its guides.', 'profiles');
-    if (closed === 'yes' && sections.length < 3)
-      return refuse('too-few', 'A loft that comes back to its first section needs three or more.', 'closed');
-    if (guides.length > 0 && (sections.length > 2 || closed === 'yes'))
-      return refuse('guides', 'Guides lead from one section to another: choose two sections.', 'guides');
+    if (sections.length < 2) return refuse('too-few.profiles', {}, 'profiles');
+    if (closed === 'yes' && sections.length < 3) return refuse('too-few.closed', {}, 'closed');
+    if (guides.length > 0 && (sections.length > 2 || closed === 'yes')) return refuse('guides', {}, 'guides');
     return addBody(
       draft,
       {

@@ -33,7 +33,7 @@ export const offset = declareVerb({
     const fault = requireProfiles(draft, [profile], 'profile');
     if (fault) return fault;
     const by = valueOf(distance);
-    if (by === 0) return refuse('zero', 'The distance is not zero.', 'distance');
+    if (by === 0) return refuse('zero.distance', {}, 'distance');
     const ask = (mm: number) =>
       context.ask<'offset'>({
         ask: 'offset',

@@ -31,9 +31,8 @@ export const outline = declareVerb({
   sentence: 'Outline of {part}[, {how}] on {on}[ named {as}]',
   apply(draft, { part, how, on, as }, context) {
     if (isFlatPart(draft, draft.items[part]!))
-      return refuse('flat', `${draft.items[part]!.name} is no solid.`, 'part');
-    if (how === 'face' && on.face === undefined)
-      return refuse('face', 'Pick a flat face of the part as the plane.', 'on');
+      return refuse('flat.solid', { name: draft.items[part]!.name }, 'part');
+    if (how === 'face' && on.face === undefined) return refuse('face.on', {}, 'on');
     const { turn, shift, face } = on;
     const paths = context.ask<'cut'>({
       ask: 'cut',

@@ -20,7 +20,7 @@ export const polygon = declareVerb({
   sentence: 'Polygon of {sides} sides, {width} {across}, about {at} on {on}[ named {as}]',
   gesture: { steps: [[{ reads: 'place', into: 'at' }], [{ reads: 'width', into: 'width' }]] },
   apply(draft, { sides, width, across, at, on, as }, context) {
-    if (!isSides(sides)) return refuse('count', 'Sides: a whole number from 3 to 1000.', 'sides');
+    if (!isSides(sides)) return refuse('count.sides', {}, 'sides');
     return drawFigure(draft, context, {
       name: as ?? 'Polygon',
       figure: { kind: 'polygon', sides, across: across as keyof typeof ACROSS, size: width },

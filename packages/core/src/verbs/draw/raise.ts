@@ -53,16 +53,15 @@ export const raise = declareVerb({
     let up = height;
     if (to) {
       const plane = frameOfProfiles(document, profiles);
-      if (to.kind !== 'plane') return refuse('face', 'Only a flat face can be raised up to.', 'to');
+      if (to.kind !== 'plane') return refuse('face.flat-raised', {}, 'to');
       const normal = turnBack(plane.turn, to.normal);
-      if (Math.hypot(normal[0], normal[1]) > LEVEL_SINE)
-        return refuse('face', 'This face is not level with the plane of the profile.', 'to');
+      if (Math.hypot(normal[0], normal[1]) > LEVEL_SINE) return refuse('face.level', {}, 'to');
       up = carryBack(plane, to.at)[2];
     }
-    if (up === undefined) return refuse('missing', 'Say how high, or up to which face.', 'height');
+    if (up === undefined) return refuse('missing.how-high', {}, 'height');
     const isBelow = valueOf(up) < 0;
-    if (valueOf(down) < 0) return refuse('negative', 'Below is 0 or more.', 'down');
-    if (ends === 'open' && how !== 'new') return refuse('surface', 'A surface stands by itself.', 'ends');
+    if (valueOf(down) < 0) return refuse('negative.down', {}, 'down');
+    if (ends === 'open' && how !== 'new') return refuse('surface.ends', {}, 'ends');
     return addBody(
       document,
       {

@@ -47,13 +47,12 @@ export const rectangle = declareVerb({
     if (to) {
       const opposite = footOf(on, to);
       const size = subtract2(opposite, corner);
-      if (size[0] === 0 || size[1] === 0) return refuse('flat', 'The two corners stand in one line.', 'to');
+      if (size[0] === 0 || size[1] === 0) return refuse('flat.to', {}, 'to');
       const least: Vec2 = [Math.min(corner[0], opposite[0]), Math.min(corner[1], opposite[1])];
       return draw(cleanLength(Math.abs(size[0])), cleanLength(Math.abs(size[1])), least);
     }
-    if (width === undefined) return refuse('missing', 'Say how wide, or give the opposite corner.', 'width');
-    if (height === undefined)
-      return refuse('missing', 'Say how high, or give the opposite corner.', 'height');
+    if (width === undefined) return refuse('missing.width', {}, 'width');
+    if (height === undefined) return refuse('missing.how-high-opposite', {}, 'height');
     return draw(width, height, corner);
   },
 });

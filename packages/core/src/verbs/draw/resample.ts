@@ -24,10 +24,9 @@ export const resample = declareVerb({
   apply(draft, { profiles, count, tolerance, drawn }) {
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
-    if (count === undefined && tolerance === undefined)
-      return refuse('missing', 'Say how many points, or how far it may depart.', 'tolerance');
+    if (count === undefined && tolerance === undefined) return refuse('missing.tolerance', {}, 'tolerance');
     if (count !== undefined && !(Number.isInteger(count) && count >= 2 && count <= 5000))
-      return refuse('count', 'Points: a whole number from 2 to 5000.', 'count');
+      return refuse('count.points', {}, 'count');
     for (const id of profiles) {
       const by = tolerance === undefined ? { count: count! } : { tolerance };
       const done = addEdit(draft, id, {

@@ -46,14 +46,8 @@ export const revolve = declareVerb({
     const fault = requireProfiles(draft, profiles, 'profiles');
     if (fault) return fault;
     const turn = Math.abs(valueOf(angle));
-    if (!(turn > 0 && turn <= 360))
-      return refuse('angle', 'It turns by more than 0° and at most 360°, either way.', 'angle');
-    if (endsOf(ends) === 'open' && half !== 'whole')
-      return refuse(
-        'half',
-        'A surface is turned from all of its curves: trim them at the axis first.',
-        'half',
-      );
+    if (!(turn > 0 && turn <= 360)) return refuse('angle', {}, 'angle');
+    if (endsOf(ends) === 'open' && half !== 'whole') return refuse('half', {}, 'half');
     const line = readAxis(frameOfProfiles(draft, profiles), { axis, about, through });
     if (isRefusal(line)) return line;
     return addBody(

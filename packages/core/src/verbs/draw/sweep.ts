@@ -45,8 +45,7 @@ export const sweep = declareVerb({
   apply(draft, { section, path, corners, up, twist, scale, ends, as }, context) {
     const fault = requireProfiles(draft, [section], 'section') ?? requireProfiles(draft, [path], 'path');
     if (fault) return fault;
-    if (!(scale > 0 && Number.isFinite(scale)))
-      return refuse('not-positive', 'The end size is more than zero.', 'scale');
+    if (!(scale > 0 && Number.isFinite(scale))) return refuse('not-positive.scale', {}, 'scale');
     const base: BodyOf<'sweep'> = {
       kind: 'sweep',
       profiles: [path, section],

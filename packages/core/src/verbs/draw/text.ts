@@ -28,8 +28,8 @@ export const text = declareVerb({
     const told = words.replaceAll('\\n', '\n');
     const missing = missingLetters(told);
     if (missing.length > 0)
-      return refuse('letters', `The font has no ${missing.map((one) => `“${one}”`).join(', ')}.`, 'text');
-    if (told.trim() === '') return refuse('missing', 'A text of nothing but spaces draws nothing.', 'text');
+      return refuse('letters', { missing: missing.map((one) => `“${one}”`).join(', ') }, 'text');
+    if (told.trim() === '') return refuse('missing.text', {}, 'text');
     return drawFigure(draft, context, {
       name: as ?? (told.split('\n')[0]!.trim().slice(0, 40) || 'Text'),
       figure: { kind: 'text', text: told, height, spacing, align: align as 'left' | 'centre' | 'right' },

@@ -41,7 +41,7 @@ export const thicken = declareVerb({
       return thickened({ draft, context }, part, { height, step, as });
     const found = surfaceNamed(draft, part);
     if ('refused' in found) return found;
-    if (height !== undefined) return refuse('height', 'A surface has its height: leave this out.', 'height');
+    if (height !== undefined) return refuse('height', {}, 'height');
     found.recipe.steps.push(step);
     return { select: [part] };
   },
@@ -69,8 +69,7 @@ function thickened(
 ): Outcome | Refusal {
   const fault = requireProfiles(draft, [profile], 'part');
   if (fault) return fault;
-  if (height === undefined)
-    return refuse('missing', `${draft.items[profile]!.name} is a drawing: say how high it rises.`, 'height');
+  if (height === undefined) return refuse('missing.drawing', { name: draft.items[profile]!.name }, 'height');
   const profiles = [profile];
   const base: BodyOf<'raise'> = {
     kind: 'raise',

@@ -79,9 +79,8 @@ export const wall = declareVerb({
 export function openingOf(row: Row, index: number): Opening | Refusal {
   const leg = valueOf(row.leg as Num);
   const [width, height] = [row.width as Num, row.height as Num];
-  if (!Number.isInteger(leg) || leg < 1)
-    return refuse('leg', `Row ${index + 1}: a leg is a whole number from 1.`, 'openings');
+  if (!Number.isInteger(leg) || leg < 1) return refuse('leg.openings', { index: index + 1 }, 'openings');
   if (!(valueOf(width) > 0 && valueOf(height) > 0))
-    return refuse('size', `Row ${index + 1}: width and height are more than zero.`, 'openings');
+    return refuse('size.openings', { index: index + 1 }, 'openings');
   return { leg, from: row.from as Num, sill: row.sill as Num, width, height };
 }

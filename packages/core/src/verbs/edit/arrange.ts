@@ -27,7 +27,7 @@ export const arrange = declareVerb({
   sentence: 'Arrange {parts}[ into {into}][ before {before}]',
   apply(draft, { parts, into, before }, context) {
     const chosen = withoutNested(draft, parts).filter((id) => id !== before);
-    if (chosen.length === 0) return refuse('same-part', 'A part cannot stand before itself.', 'before');
+    if (chosen.length === 0) return refuse('same-part.before', {}, 'before');
     const locked = lockedRefusal(draft, chosen);
     if (locked) return locked;
     const parent = before === undefined ? into : (draft.items[before]!.parent ?? undefined);
@@ -48,25 +48,23 @@ function putInto(
   { to, before }: { readonly to: Part | null; readonly before: ItemId | null },
 ): Refusal | undefined {
   if (to && lineage(draft, to.id).includes(part.id))
-    return refuse('circle', `${part.name} cannot go into what is below it.`, 'into');
+    return refuse('circle.into', { name: part.name }, 'into');
   if (to && part.parent === to.id) {
     const others = childrenOf(to).filter((id) => id !== part.id);
     const at = before === null ? others.length : others.indexOf(before);
     const { base } = to.recipe;
     const isCut = base.kind === 'combine' && base.how === 'subtract';
     const ids = [...others.slice(0, at), part.id, ...others.slice(at)];
-    if (isCut && ids[0] !== childrenOf(to)[0])
-      return refuse('needed', `${to.name} is cut from what stands first; that stays first.`, 'before');
+    if (isCut && ids[0] !== childrenOf(to)[0]) return refuse('needed.before', { name: to.name }, 'before');
     setChildren(to, ids);
     return undefined;
   }
   if (!isStanding(draft, part.id)) {
     const owner = draft.items[part.parent!]!;
-    return refuse('operand', `${part.name} is what ${owner.name} is made from.`, 'parts');
+    return refuse('operand.parts', { name: part.name, owner: owner.name }, 'parts');
   }
-  if (to && !isGroup(to)) return refuse('no-group', `${to.name} is not a group.`, 'into');
-  if (to && !isStanding(draft, to.id))
-    return refuse('operand', `${to.name} is part of what something else is made from.`, 'into');
+  if (to && !isGroup(to)) return refuse('no-group', { name: to.name }, 'into');
+  if (to && !isStanding(draft, to.id)) return refuse('operand.into', { name: to.name }, 'into');
   moveBelow({ draft, context }, part, { to, before });
   return undefined;
 }

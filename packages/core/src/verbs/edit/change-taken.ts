@@ -22,14 +22,14 @@ export const changeTaken = declareVerb({
   apply(draft, { part: id, size, values, follow }, context) {
     const item = draft.items[id]!;
     const part = item.taken && draft.rackParts[item.taken.from];
-    if (!part) return refuse('not-taken', `${item.name} was not taken from a rack.`, 'part');
+    if (!part) return refuse('not-taken.was-rack', { name: item.name }, 'part');
     const locked = lockedRefusal(draft, [id]);
     if (locked) return { ...locked, blank: 'part' };
     const sized = size === undefined ? {} : usualValues(part, size);
     if (!sized)
       return refuse(
         'size',
-        `${part.name} has no size ${size}; it has ${part.sizes.map(({ name }) => name).join(', ')}.`,
+        { name: part.name, size: size!, sizes: part.sizes.map(({ name }) => name).join(', ') },
         'size',
       );
     const { taken } = item;
@@ -41,6 +41,8 @@ export const changeTaken = declareVerb({
       follows: follow === undefined ? taken!.follows === true : follow === 'follows',
     };
     const fault = remake({ draft, newId: () => context.newId() }, id, { part, taking });
-    return fault === undefined ? { select: [id] } : refuse('rack-part', fault, values ? 'values' : 'size');
+    return fault === undefined
+      ? { select: [id] }
+      : refuse('rack-part.because', { message: fault }, values ? 'values' : 'size');
   },
 });

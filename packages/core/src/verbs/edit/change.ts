@@ -76,10 +76,10 @@ function changePart({ draft, context }: Drafting, part: Part, values: ChangeValu
     values.locked !== 'no' &&
     (values.at !== undefined || values.turn !== undefined || sizedBlanks(values).length > 0)
   )
-    return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
+    return refuse('locked', { name: part.name }, 'parts');
   if (values.colour !== undefined) {
     const colour = colourSchema.safeParse(values.colour.toLowerCase());
-    if (!colour.success) return refuse('colour', 'A colour is written #rrggbb, as in #d9c3a0.', 'colour');
+    if (!colour.success) return refuse('colour', {}, 'colour');
     // A group has the colours of what stands in it.
     for (const one of [part, ...standingWithin(draft, part)]) one.colour = colour.data;
   }
@@ -88,8 +88,7 @@ function changePart({ draft, context }: Drafting, part: Part, values: ChangeValu
   if (values.snappable) part.snappable = values.snappable === 'yes';
   if (values.datum !== undefined) {
     const datum = readDatum(values.datum);
-    if (!datum)
-      return refuse('datum', 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.', 'datum');
+    if (!datum) return refuse('datum', {}, 'datum');
     part.datum = datum;
   }
   const sized = sizedBlanks(values).length > 0;
@@ -157,7 +156,7 @@ function changePlace(
   texts: readonly [string, string, string],
 ): Refusal | undefined {
   const now = datumInWorld(draft, part, (id) => context.boxOf(id));
-  if (!now) return refuse('no-box', `The box of ${part.name} is not known yet. Try again in a moment.`, 'at');
+  if (!now) return refuse('no-box.at', { name: part.name }, 'at');
   const read = readThree(texts, { kind: 'length', now: [...now], context, blank: 'at' });
   if ('refused' in read) return read;
   setDatum({ draft, context }, part, vectorOf(read));

@@ -46,9 +46,9 @@ export const chooseAnew = declareVerb({
   sentence: 'Choose anew for step {step} of {part}[, {what}][: {edges}][: {faces}][: {places}]',
   apply(draft, { part, step: index, what, edges, faces, places }) {
     const item = draft.items[part]!;
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+    if (item.locked) return refuse('locked', { name: item.name }, 'part');
     const { length: count } = builtRecipe(draft, item).steps;
-    if (index < 1 || index > count) return refuse('no-step', `${item.name} has ${count} steps.`, 'step');
+    if (index < 1 || index > count) return refuse('no-step.step', { name: item.name, count }, 'step');
     const { steps, at } = stepList(draft, item, index - 1);
     const changed = rechosen(steps[at]!, { edges, faces, places }, what);
     if (isRefusal(changed)) return changed;
@@ -62,19 +62,17 @@ type Given = Readonly<Record<ChosenType, readonly unknown[] | undefined>>;
 /** The step with what is given in place of what it was told of each sort. */
 function rechosen(step: RecipeStep, given: Given, what: string | undefined): RecipeStep | Refusal {
   const types = CHOSEN_TYPES.filter((type) => given[type] !== undefined);
-  if (types.length === 0) return refuse('missing', 'Say which edges, faces or corners it is about now.');
+  if (types.length === 0) return refuse('missing.edges', {});
   const changed: Record<string, unknown> = { ...step };
   for (const type of types) {
     const [key, field] = fieldChosen(step, type, what) ?? [];
-    if (!key || !field)
-      return refuse('no-field', `This step is about no ${what ?? type}.`, what ? 'what' : type);
-    if (given[type]!.length === 0 && !('mayBeNone' in field))
-      return refuse('missing', `Choose at least one of the ${type}, or take the step out.`, type);
+    if (!key || !field) return refuse('no-field.step-about', { what: what ?? type }, what ? 'what' : type);
+    if (given[type]!.length === 0 && !('mayBeNone' in field)) return refuse('missing.take', { type }, type);
     changed[key] = JSON.parse(JSON.stringify(given[type]));
   }
   const made = changed as unknown as RecipeStep;
   const fault = stepKind(made).fault?.(made);
-  return fault ? refuse('recipe', fault.message) : made;
+  return fault ? refuse('recipe', { message: fault.message }) : made;
 }
 
 /** The field of a step that holds edges, faces or corners; of several the first, or the one that is called so. */

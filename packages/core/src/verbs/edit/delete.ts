@@ -18,21 +18,11 @@ export const deleteParts = declareVerb({
   apply(draft, { parts }, context) {
     for (const id of withoutNested(draft, parts)) {
       const part = draft.items[id]!;
-      if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, 'parts');
+      if (part.locked) return refuse('locked', { name: part.name }, 'parts');
       const owner = neededBy(draft, part);
-      if (owner)
-        return refuse(
-          'needed',
-          `${owner.name} is made from ${part.name}. Delete ${owner.name} instead.`,
-          'parts',
-        );
+      if (owner) return refuse('needed.made-delete', { name: owner.name, part: part.name }, 'parts');
       const body = madeFrom(draft, part, parts);
-      if (body)
-        return refuse(
-          'needed',
-          `${body.name} is made from ${part.name}. Delete ${body.name} first, or hide ${part.name}.`,
-          'parts',
-        );
+      if (body) return refuse('needed.made-delete-hide', { name: body.name, part: part.name }, 'parts');
       remove(draft, part, context);
     }
     return { select: [] };

@@ -11,15 +11,9 @@ export const forgetVariable = declareVerb({
   blanks: { name: needed('text', 'variable', 'Which one.') },
   sentence: 'Remove variable {name}',
   apply(draft, { name }) {
-    if (!Object.hasOwn(draft.variables, name))
-      return refuse('unknown-variable', `There is no variable named ${name}.`, 'name');
+    if (!Object.hasOwn(draft.variables, name)) return refuse('unknown-variable', { name }, 'name');
     const uses = variableUses(draft).get(name) ?? 0;
-    if (uses > 0)
-      return refuse(
-        'in-use',
-        `${name} is used ${uses === 1 ? 'once' : `${uses} times`}: give those numbers values of their own first.`,
-        'name',
-      );
+    if (uses > 0) return refuse('in-use', { name, words: uses === 1 ? 'once' : `${uses} times` }, 'name');
     delete draft.variables[name];
     return {};
   },

@@ -10,8 +10,7 @@ export const forgetView = declareVerb({
   blanks: { view: needed('text', 'view', 'The name of the view.') },
   sentence: 'Forget view {view}',
   apply(draft, { view }) {
-    if (!Object.hasOwn(draft.views, view))
-      return refuse('unknown-view', `There is no view named ${view}.`, 'view');
+    if (!Object.hasOwn(draft.views, view)) return refuse('unknown-view.view', { view }, 'view');
     delete draft.views[view];
     return {};
   },

@@ -23,7 +23,7 @@ export const group = declareVerb({
     const inside = chosen.find((id) => !isStanding(draft, id));
     if (inside !== undefined) {
       const owner = draft.items[lineage(draft, inside).at(-2)!]!;
-      return refuse('operand', `${draft.items[inside]!.name} is what ${owner.name} is made from.`, 'parts');
+      return refuse('operand.parts', { name: draft.items[inside]!.name, owner: owner.name }, 'parts');
     }
     const name = as ?? freeName(draft, 'Group');
     const made = wrapParts({ draft, context }, chosen, { name, base: { kind: 'group', members: [] } });

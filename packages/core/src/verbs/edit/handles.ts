@@ -27,29 +27,21 @@ export const movePoint = declareVerb({
     const fault = requireProfiles(draft, [profile], 'profile');
     if (fault) return fault;
     const item = draft.items[profile]!;
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'profile');
+    if (item.locked) return refuse('locked', { name: item.name }, 'profile');
     const { recipe } = definitionOf(draft, item);
-    if (recipe.base.kind !== 'profile') return refuse('no-profile', `${item.name} is no profile.`, 'profile');
-    if (!standsAsDrawn(recipe.steps))
-      return refuse(
-        'resized',
-        `${item.name} was mirrored or resized: take that step out first, or change its numbers.`,
-        'profile',
-      );
+    if (recipe.base.kind !== 'profile') return refuse('no-profile.profile', { name: item.name }, 'profile');
+    if (!standsAsDrawn(recipe.steps)) return refuse('resized', { name: item.name }, 'profile');
     const handles = handlesOf(recipe.base.figure);
     if (!(Number.isInteger(point) && point >= 1 && point <= handles.length))
-      return refuse(
-        'no-point',
-        handles.length === 0
-          ? `${item.name} has no points of its own: change its curves by Trim, Corner or Resample.`
-          : `${item.name} has ${handles.length} points.`,
-        'point',
-      );
+      return handles.length === 0
+        ? refuse('no-point.points-own', { name: item.name }, 'point')
+        : refuse('no-point.points', { name: item.name, handles: handles.length }, 'point');
     const pose = worldFromPart(draft, profile);
     const [x, y] = carryBack(pose, vectorOf(to));
     const moved = movedHandle(recipe.base.figure, point - 1, [cleanLength(x), cleanLength(y)]);
     const wrong = moved && figureFault(moved.figure);
-    if (!moved || wrong) return refuse('figure', wrong?.message ?? 'It would have no size.', 'to');
+    if (!moved || wrong)
+      return refuse('figure', { message: wrong?.message ?? 'It would have no size.' }, 'to');
     recipe.base.figure = moved.figure;
     const world = turnVector(pose.turn, [moved.shift[0], moved.shift[1], 0]);
     const shift = turnBack(worldFromParent(draft, profile).turn, world);
@@ -57,7 +49,7 @@ export const movePoint = declareVerb({
       shift[i] === 0 ? n : cleanLength(valueOf(n) + shift[i]!),
     ) as typeof item.placement.origin;
     const edits = drawnOf(draft, profile).fault;
-    if (edits) return refuse('edit', edits.message, 'to');
+    if (edits) return refuse('edit.because', { message: edits.message }, 'to');
     return { select: [profile] };
   },
 });

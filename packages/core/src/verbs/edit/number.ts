@@ -17,15 +17,14 @@ export const number = declareVerb({
   },
   sentence: 'Number {parts} as {to} from {from}',
   apply(draft, { parts, to, from }) {
-    if (!Number.isInteger(from) || from < 0)
-      return refuse('count', 'The first number is a whole number, 0 or more.', 'from');
+    if (!Number.isInteger(from) || from < 0) return refuse('count.from', {}, 'from');
     const pattern = to.includes(NUMBER) ? to : `${to} ${NUMBER}`;
     const names = parts.map((_, i) =>
       pattern.replace(/#+/, (digits) => String(from + i).padStart(digits.length, '0')),
     );
     const chosen = new Set(parts);
     const taken = Object.values(draft.items).find(({ id, name }) => !chosen.has(id) && names.includes(name));
-    if (taken) return refuse('name-taken', `There is a part named ${taken.name} already.`, 'to');
+    if (taken) return refuse('name-taken.part-named-already', { name: taken.name }, 'to');
     parts.forEach((id, i) => {
       draft.items[id]!.name = names[i]!;
     });

@@ -21,8 +21,8 @@ export const relay = declareVerb({
     const item = draft.items[profile]!;
     const { base } = definitionOf(draft, item).recipe;
     if (base.kind !== 'profile' || base.figure.kind !== 'traverse')
-      return refuse('no-traverse', `${item.name} is no traverse.`, 'profile');
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'profile');
+      return refuse('no-traverse', { name: item.name }, 'profile');
+    if (item.locked) return refuse('locked', { name: item.name }, 'profile');
     if (rows) {
       const legs = readLegs(rows, context);
       if (isRefusal(legs)) return legs;
@@ -30,6 +30,6 @@ export const relay = declareVerb({
     }
     if (closing) base.figure.closing = closing as Closing;
     const fault = figureFault(base.figure);
-    return fault ? refuse('figure', fault.message, fault.blank) : { select: [profile] };
+    return fault ? refuse('figure', { message: fault.message }, fault.blank) : { select: [profile] };
   },
 });

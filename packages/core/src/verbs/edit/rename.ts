@@ -12,7 +12,7 @@ export const rename = declareVerb({
   sentence: 'Rename {part} to {to}',
   apply(draft, { part, to }) {
     const taken = Object.values(draft.items).some((item) => item.name === to && item.id !== part);
-    if (taken) return refuse('name-taken', `There is a part named ${to} already.`, 'to');
+    if (taken) return refuse('name-taken.part-named-already', { name: to }, 'to');
     draft.items[part]!.name = to;
     return { result: part, select: [part] };
   },

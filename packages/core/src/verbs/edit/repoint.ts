@@ -32,7 +32,7 @@ export const repoint = declareVerb({
     const base = baseOf(draft, profile, { kind: 'profile', words: 'profile', blank: 'profile' });
     if (isRefusal(base)) return base;
     if (base.kind !== 'profile' || base.figure.kind !== 'curve')
-      return refuse('no-curve', `${draft.items[profile]!.name} is no curve through points.`, 'profile');
+      return refuse('no-curve', { name: draft.items[profile]!.name }, 'profile');
     const { figure } = base;
     if (points)
       figure.points = points.map(({ x, y }) => [
@@ -42,9 +42,8 @@ export const repoint = declareVerb({
     if (how) figure.how = how === 'control' ? 'control' : 'through';
     if (closed) figure.closed = closed === 'yes';
     const least = figure.closed ? 3 : 2;
-    if (figure.points.length < least)
-      return refuse('too-few', `A curve like this needs ${least} points or more.`, 'points');
+    if (figure.points.length < least) return refuse('too-few.points', { least }, 'points');
     const fault = figureFault(figure);
-    return fault ? refuse('figure', fault.message, 'points') : { select: [profile] };
+    return fault ? refuse('figure', { message: fault.message }, 'points') : { select: [profile] };
   },
 });

@@ -28,9 +28,9 @@ export const scene = declareVerb({
     'Set scene[ units {units}][, decimals {decimals}][, trailing zeros {zeros}][, fraction {fraction}][, grid step {grid}][, angle step {angleStep}][, nudge step {nudge}]',
   apply(draft, { units, decimals, zeros, fraction, grid, angleStep, nudge }) {
     if (decimals !== undefined && (decimals < 0 || decimals > 9))
-      return refuse('range', 'Decimals go from 0 to 9.', 'decimals');
+      return refuse('range.decimals', {}, 'decimals');
     if (angleStep !== undefined && valueOf(angleStep) > 360)
-      return refuse('range', 'The angle step is at most 360°.', 'angleStep');
+      return refuse('range.angleStep', {}, 'angleStep');
     if (LENGTH_UNITS.includes(units as LengthUnit)) draft.scene.units = units as LengthUnit;
     if (decimals !== undefined) draft.scene.decimals = decimals;
     if (zeros) draft.scene.trailingZeros = zeros === 'yes';
@@ -39,6 +39,6 @@ export const scene = declareVerb({
     if (angleStep !== undefined) draft.scene.angleStep = valueOf(angleStep);
     if (nudge !== undefined) draft.scene.nudge = valueOf(nudge);
     const [problem] = recalculate(draft);
-    return problem ? refuse('formula', problem, 'units') : {};
+    return problem ? refuse('formula', { message: problem }, 'units') : {};
   },
 });

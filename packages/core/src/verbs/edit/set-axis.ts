@@ -22,8 +22,8 @@ export const setAxis = declareVerb({
   apply(draft, { part, x, y, angle, about, through }, context) {
     const item = draft.items[part]!;
     const { base } = definitionOf(draft, item).recipe;
-    if (base.kind !== 'revolve') return refuse('not-turned', `${item.name} is no turned part.`, 'part');
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+    if (base.kind !== 'revolve') return refuse('not-turned', { name: item.name }, 'part');
+    if (item.locked) return refuse('locked', { name: item.name }, 'part');
     if (about || through) {
       const line = readAxis(worldFromPart(draft, base.profiles[0]!), { axis: 'y', about, through });
       if (isRefusal(line)) return line;

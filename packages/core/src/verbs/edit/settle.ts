@@ -21,10 +21,9 @@ export const settle = declareVerb({
     if (isRefusal(refusal)) return refusal;
     const { shape, faces } = context.ask<'solid'>({ ask: 'solid', part: id });
     const part = draft.items[id]!;
-    if (shape.length > MAX_SETTLED)
-      return refuse('large', `${part.name} has too many faces to be settled.`, 'part');
+    if (shape.length > MAX_SETTLED) return refuse('large', { name: part.name }, 'part');
     if (definitionOf(draft, part).recipe.base.kind === 'settled' && part.recipe.steps.length === 0)
-      return refuse('settled', `${part.name} is settled already.`, 'part');
+      return refuse('settled', { name: part.name }, 'part');
     const names = faces.map((face) => readableName(face, draft));
     // What others share stays as it is for them.
     makeIndependent(draft, part, context);

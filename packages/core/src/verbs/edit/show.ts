@@ -17,8 +17,7 @@ export const show = declareVerb({
   },
   sentence: 'Show {which}[ {parts}]',
   apply(draft, { which, parts = [] }) {
-    if (which !== 'all' && parts.length === 0)
-      return refuse('missing', 'Say which parts are shown: select them first.', 'parts');
+    if (which !== 'all' && parts.length === 0) return refuse('missing.parts', {}, 'parts');
     const wanted = new Set(parts.flatMap((id) => lineage(draft, id)));
     for (const part of topParts(draft))
       if (which !== 'these' || wanted.has(part.id)) part.visible = which === 'all' || wanted.has(part.id);

@@ -19,12 +19,12 @@ export const start = declareVerb({
   apply(draft, { part, section, by }, context) {
     const item = draft.items[part]!;
     const { base } = definitionOf(draft, item).recipe;
-    if (base.kind !== 'loft') return refuse('no-loft', `${item.name} is no loft.`, 'part');
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+    if (base.kind !== 'loft') return refuse('no-loft', { name: item.name }, 'part');
+    if (item.locked) return refuse('locked', { name: item.name }, 'part');
     const { starts } = loftWays(base);
     const count = starts.length;
     if (!(Number.isInteger(section) && section >= 1 && section <= count))
-      return refuse('no-section', `${item.name} has ${count} sections.`, 'section');
+      return refuse('no-section', { name: item.name, count }, 'section');
     const read = readOne(by, { kind: 'length', now: valueOf(starts[section - 1]!), context, blank: 'by' });
     if (isRefusal(read)) return read;
     starts[section - 1] = read;

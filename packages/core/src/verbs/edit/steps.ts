@@ -52,18 +52,18 @@ export const step = declareVerb({
   apply(draft, { part, step: index, to, out, ...said }, context) {
     const item = draft.items[part]!;
     const count = builtRecipe(draft, item).steps.length;
-    if (index > count) return refuse('no-step', `${item.name} has ${count} steps.`, 'step');
+    if (index > count) return refuse('no-step.step', { name: item.name, count }, 'step');
     const { steps, at } = stepList(draft, item, index - 1);
     const found = steps[at]!;
-    if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+    if (item.locked) return refuse('locked', { name: item.name }, 'part');
     const place = to === undefined ? at : at + to - index;
-    if (!steps[place]) return refuse('no-step', `This step cannot become number ${to}.`, 'to');
+    if (!steps[place]) return refuse('no-step.to', { to: to! }, 'to');
     const changed = withChange(found, said, context);
     if (isRefusal(changed)) return changed;
     steps.splice(at, 1);
     if (out !== 'yes') steps.splice(place, 0, switched(changed, said.state));
     const { fault } = drawnOf(draft, part);
-    if (fault) return refuse('edit', fault.message, 'depth');
+    if (fault) return refuse('edit.because', { message: fault.message }, 'depth');
     return { select: [part] };
   },
 });
@@ -77,7 +77,7 @@ interface Said {
 function withChange(step: RecipeStep, { depth, field, value }: Said, context: VerbContext) {
   const numbered = depth === undefined ? step : withNumber(step, depth, context);
   if (isRefusal(numbered) || (field === undefined && value === undefined)) return numbered;
-  if (field === undefined) return refuse('missing', 'Say which of its numbers becomes that.', 'field');
+  if (field === undefined) return refuse('missing.field', {}, 'field');
   return withField(numbered, { name: field, value }, context);
 }
 
@@ -91,13 +91,13 @@ function withField(
   const found = fields.find(([key, field]) => [key, field.label.toLowerCase()].includes(name.toLowerCase()));
   if (!found) {
     const known = fields.map(([, { label }]) => label.toLowerCase()).join(', ');
-    return refuse('no-field', `This step has no ${name}${known ? `; it has ${known}` : ''}.`, 'field');
+    return refuse('no-field.field', { name, words: known ? `; it has ${known}` : '' }, 'field');
   }
   const [key, field] = found;
   const text = value ?? (field.type === 'lengths' ? '' : undefined);
-  if (text === undefined) return refuse('missing', `Say what ${name} becomes.`, 'value');
+  if (text === undefined) return refuse('missing.value', { name }, 'value');
   if ('choices' in field && !Object.hasOwn(field.choices, text))
-    return refuse('choice', `Choose ${Object.keys(field.choices).join(', ')}.`, 'value');
+    return refuse('choice.value', { choices: Object.keys(field.choices).join(', ') }, 'value');
   const now = (step as Readonly<Record<string, unknown>>)[key];
   const given = field.type === 'vector' ? text.split(',') : text;
   const read = readField({ field, now, given }, { context, blank: 'value' });
@@ -105,7 +105,7 @@ function withField(
   const { [key]: _, ...others } = step as Record<string, unknown>;
   const changed = (read === undefined ? others : { ...others, [key]: read }) as unknown as RecipeStep;
   const together = stepKind(changed).fault?.(changed);
-  return together ? refuse('recipe', together.message, 'value') : changed;
+  return together ? refuse('recipe', { message: together.message }, 'value') : changed;
 }
 
 function switched(step: RecipeStep, state: string | undefined): RecipeStep {
@@ -117,13 +117,13 @@ function switched(step: RecipeStep, state: string | undefined): RecipeStep {
 /** The step with its number as typed. */
 function withNumber(step: RecipeStep, text: string, context: VerbContext): RecipeStep | Refusal {
   const number = numberOfStep(step);
-  if (!number) return refuse('no-number', 'This step has no number.', 'depth');
+  if (!number) return refuse('no-number', {}, 'depth');
   const { kind, value: now, label } = number;
   const read = readOne(text, { kind, now, context, blank: 'depth' });
   if (isRefusal(read)) return read;
   const fault = boundFault(number, valueOf(read));
-  if (fault) return refuse('out-of-bounds', `${label} ${fault}.`, 'depth');
+  if (fault) return refuse('out-of-bounds', { label, fault }, 'depth');
   const changed = number.with(read);
   const together = stepKind(changed).fault?.(changed);
-  return together ? refuse('recipe', together.message, 'depth') : changed;
+  return together ? refuse('recipe', { message: together.message }, 'depth') : changed;
 }

@@ -20,8 +20,7 @@ export const ungroup = declareVerb({
     const freed: string[] = [];
     for (const id of withoutNested(draft, parts)) {
       const group = draft.items[id]!;
-      if (group.recipe.base.kind !== 'group')
-        return refuse('no-group', `${group.name} is not a group.`, 'parts');
+      if (group.recipe.base.kind !== 'group') return refuse('no-group', { name: group.name }, 'parts');
       handOver(draft, group, context);
       const parent = group.parent === null ? null : draft.items[group.parent]!;
       const members = below(draft, group);

@@ -12,7 +12,7 @@ export const unpin = declareVerb({
   sentence: 'Remove pin {pin}',
   apply(draft, { pin }) {
     const found = pinNamed(draft, pin);
-    if (!found) return refuse('unknown-pin', `There is no pin named ${pin}.`, 'pin');
+    if (!found) return refuse('unknown-pin', { name: pin }, 'pin');
     delete draft.pins[found.id];
     return {};
   },

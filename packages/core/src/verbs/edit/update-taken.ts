@@ -23,11 +23,10 @@ export const updateTaken = declareVerb({
     for (const id of parts) {
       const item = draft.items[id]!;
       const part = item.taken && draft.rackParts[item.taken.from];
-      if (part?.id !== to.id)
-        return refuse('not-taken', `${item.name} was not taken from ${to.name}.`, 'parts');
+      if (part?.id !== to.id) return refuse('not-taken.parts', { name: item.name, to: to.name }, 'parts');
       const taking = takingAnew(item.taken!, to);
       const fault = remake({ draft, newId: () => context.newId() }, id, { part: to, taking });
-      if (fault !== undefined) return refuse('rack-part', fault, 'to');
+      if (fault !== undefined) return refuse('rack-part.because', { message: fault }, 'to');
     }
     return { select: parts };
   },

@@ -1,7 +1,7 @@
 import { recalculate } from '../../document/recalculate.ts';
 import { takenFollow } from '../../racks/follow.ts';
 import { solveVariables, variableNameFault } from '../../quantity/variables.ts';
-import { declareVerb, needed, refuse } from '../../statement/declare.ts';
+import { declareVerb, needed, refuse, refuseFor } from '../../statement/declare.ts';
 
 /** Gives a variable its value; every number that depends on it follows. */
 export const variable = declareVerb({
@@ -17,12 +17,14 @@ export const variable = declareVerb({
   sentence: 'Set variable {name} to {value}',
   apply(draft, { name, value }, context) {
     const badName = variableNameFault(name);
-    if (badName) return refuse('name', badName, 'name');
+    if (badName) return refuseFor(badName, 'name');
     draft.variables[name] = value;
     const { faults } = solveVariables(draft.variables, draft.scene.units);
     const own = faults.find((fault) => fault.name === name) ?? faults[0];
-    if (own) return refuse(own.code, own.message, 'value', own.name === name ? own.at : undefined);
+    if (own?.name === name) return refuseFor(own.why, 'value');
+    // Of another variable the place is no place in this text.
+    if (own) return refuseFor({ ...own.why, at: undefined }, 'value');
     const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
-    return problem ? refuse('formula', problem, 'value') : {};
+    return problem ? refuse('formula', { message: problem }, 'value') : {};
   },
 });

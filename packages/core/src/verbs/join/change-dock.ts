@@ -53,7 +53,7 @@ export const changeDock = declareVerb({
     const dock = Object.values(part.docks ?? {}).find(
       ({ name, id }) => name === values.dock || id === values.dock,
     );
-    if (!dock) return refuse('unknown-dock', `${part.name} has no dock named ${values.dock}.`, 'dock');
+    if (!dock) return refuse('unknown-dock.dock', { name: part.name, dock: values.dock }, 'dock');
     const fault = changeLook({ part, dock }, values, context);
     if (fault) return fault;
     const stands = context.docksOn(part.id).find(({ end }) => end.of === part.id && end.dock === dock.id);
@@ -79,11 +79,7 @@ function changeLook(
   const { called, kind, role, size } = values;
   if (called !== undefined && called !== dock.name) {
     if (Object.values(part.docks ?? {}).some(({ name }) => name === called))
-      return refuse(
-        'name-taken',
-        `${part.name} has a dock named ${called} already. Choose another name.`,
-        'called',
-      );
+      return refuse('name-taken.dock', { name: part.name, called }, 'called');
     dock.name = called.slice(0, 120);
   }
   if (kind !== undefined) dock.kind = kind === '-' ? '' : kind.slice(0, 60);
@@ -92,7 +88,7 @@ function changeLook(
   if (size === undefined) return undefined;
   const read = readOne(size, { kind: 'length', now: dock.size ?? 0, context, blank: 'size' });
   if (isRefusal(read)) return read;
-  if (valueOf(read) < 0) return refuse('not-positive', 'A size is more than zero; 0 takes it away.', 'size');
+  if (valueOf(read) < 0) return refuse('not-positive.size', {}, 'size');
   if (valueOf(read) === 0) delete dock.size;
   else dock.size = read;
   return undefined;

@@ -76,14 +76,9 @@ export function endsOfJoint(
       ? undefined
       : context.docksOn(carrier).find((one) => isSameEnd(one.end, end));
   });
-  if (!moved || !onto)
-    return refuse('dock-lost', `An end of ${joint.name} is not there any more. Unjoin it.`, 'joint');
+  if (!moved || !onto) return refuse('dock-lost.end-any', { name: joint.name }, 'joint');
   const lost = moved.lost ?? onto.lost;
   return lost === undefined
     ? { moved, onto }
-    : refuse(
-        'dock-lost',
-        `An end of ${joint.name} does not know where it is: ${lost} Change the dock first.`,
-        'joint',
-      );
+    : refuse('dock-lost.end-does', { name: joint.name, lost }, 'joint');
 }

@@ -29,7 +29,7 @@ export const closeJoints = declareVerb({
     if (said && isRefusal(said)) return said;
     const ends = endsOf(draft, said ? [said] : inOrderMade(draft.joints), context);
     if (isRefusal(ends)) return ends;
-    if (ends.length === 0) return refuse('no-joints', 'Nothing is joined yet.', 'joint');
+    if (ends.length === 0) return refuse('no-joints.joint', {}, 'joint');
     const locked = lockedRefusal(
       draft,
       ends.map(({ moved }) => moved.place.part),

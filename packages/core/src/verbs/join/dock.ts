@@ -74,12 +74,7 @@ export const dock = declareVerb({
     'Dock at {at}[ on {part}][, kind {kind}][, as {role}][, size {size}][, looking {out}][, roll {roll}][, {count} of them][, every {every}][, every {around} around][, called {called}]',
   apply(draft, values, context) {
     const owner = ownerOf(draft, values);
-    if (owner === undefined)
-      return refuse(
-        'part',
-        'Say on which part the dock is: pick a place of it, or fill in the part.',
-        'part',
-      );
+    if (owner === undefined) return refuse('part.dock', {}, 'part');
     const part = draft.items[owner]!;
     const frame = frameOf(draft, part, {
       ...values,
@@ -157,9 +152,8 @@ interface Several {
 
 /** Where each of several stands, told from the first. */
 function stepsOf({ count = 1, every, around }: Several): Pose[] | Refusal {
-  if (count > MAX_AT_ONCE) return refuse('too-many', `${MAX_AT_ONCE} docks at once are the most.`, 'count');
-  if (count > 1 && !every && around === undefined)
-    return refuse('missing', 'Say the step from one to the next: along the axes, or around.', 'every');
+  if (count > MAX_AT_ONCE) return refuse('too-many.count', { maxAtOnce: MAX_AT_ONCE }, 'count');
+  if (count > 1 && !every && around === undefined) return refuse('missing.every', {}, 'every');
   const by = every ? vectorOf([...every]) : ([0, 0, 0] as const);
   const angle = around === undefined ? 0 : valueOf(around);
   return Array.from({ length: count }, (_, i) => ({

@@ -54,17 +54,10 @@ export const joinAll = declareVerb({
   apply(draft, values, context) {
     const movers = moversOf(draft, values, context);
     const goals = goalsOf(draft, values, context);
-    if (movers.length === 0)
-      return refuse('no-dock', 'None of these parts has a free dock of that name: make one first.', 'parts');
+    if (movers.length === 0) return refuse('no-dock.parts', {}, 'parts');
     const pairs = values.go === 'each' ? nearestPairs(movers, goals) : copyPairs(movers, goals);
-    if (pairs.length === 0)
-      return refuse(
-        'no-dock',
-        'There is no free dock that matches. Docks match by kind, role and size.',
-        values.to ? 'to' : 'parts',
-      );
-    if (pairs.length > MAX_JOINTS)
-      return refuse('too-many', `${MAX_JOINTS} joints at once are the most.`, 'to');
+    if (pairs.length === 0) return refuse('no-dock.free-matches', {}, values.to ? 'to' : 'parts');
+    if (pairs.length > MAX_JOINTS) return refuse('too-many.joints', { maxJoints: MAX_JOINTS }, 'to');
     const locked = values.go === 'each' ? lockedRefusal(draft, values.parts) : undefined;
     return locked ?? { select: joinPairs({ draft, context }, pairs, values) };
   },

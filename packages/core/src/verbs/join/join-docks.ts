@@ -83,7 +83,7 @@ interface Pair {
 
 /** The docks that were said; of parts alone those that match, free ones first and the nearest of them. */
 function bestPair(draft: KadrelDocument, { dock, onto }: JoinValues, context: VerbContext): Pair | Refusal {
-  if (dock.part === onto.part) return refuse('same-part', 'Both docks are of one part.', 'onto');
+  if (dock.part === onto.part) return refuse('same-part.both-docks', {}, 'onto');
   const pairs = docksMeant(draft, dock, context).flatMap((a) =>
     docksMeant(draft, onto, context).map((b) => ({ moved: a, onto: b, off: apart(a.pose, b.pose).gap })),
   );
@@ -92,11 +92,7 @@ function bestPair(draft: KadrelDocument, { dock, onto }: JoinValues, context: Ve
   const [best] = fitting.sort((a, b) => a.off - b.off);
   if (best) return best;
   const whose = draft.items[(onto.place ? dock : onto).part]!.name;
-  return refuse(
-    'no-dock',
-    `${whose} has no free dock that matches: choose a dock by its name, or make one.`,
-    onto.place ? 'dock' : 'onto',
-  );
+  return refuse('no-dock.free-matches-name', { whose }, onto.place ? 'dock' : 'onto');
 }
 
 const numbersSaid = ({ turn = 0, tiltX = 0, tiltY = 0, offset = 0 }: JoinValues): JointNumbers => ({

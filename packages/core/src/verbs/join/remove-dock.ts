@@ -15,7 +15,7 @@ export const removeDock = declareVerb({
   apply(draft, { part: id, dock }) {
     const part = draft.items[id]!;
     const found = Object.values(part.docks ?? {}).find((one) => one.name === dock || one.id === dock);
-    if (!found) return refuse('unknown-dock', `${part.name} has no dock named ${dock}.`, 'dock');
+    if (!found) return refuse('unknown-dock.dock', { name: part.name, dock }, 'dock');
     delete part.docks![found.id];
     if (Object.keys(part.docks!).length === 0) delete part.docks;
     return { select: [id] };

@@ -79,20 +79,15 @@ interface Ends {
 }
 
 function endsOf(draft: KadrelDocument, { end, start }: RunValues, context: VerbContext): Ends | Refusal {
-  if (end.part !== start.part)
-    return refuse('same-part', 'Both ends of a run are docks of one part.', 'start');
+  if (end.part !== start.part) return refuse('same-part.start', {}, 'start');
   const { place } = end;
-  if (!place) return refuse('dock', 'Say which dock the next one joins on to.', 'end');
+  if (!place) return refuse('dock.end', {}, 'end');
   const [found] = docksMeant(draft, start, context).filter(
     (one) => one.end.dock !== place.end.dock && (start.place !== undefined || matches(one.dock, place.dock)),
   );
   return found
     ? { end: place, start: found }
-    : refuse(
-        'no-dock',
-        `${draft.items[end.part]!.name} has no other dock that matches ${place.dock.name}.`,
-        'start',
-      );
+    : refuse('no-dock.start', { name: draft.items[end.part]!.name, place: place.dock.name }, 'start');
 }
 
 /** How many pieces: told, or as many as a length holds. */
@@ -101,12 +96,10 @@ function countOf({ start, end }: Ends, { count, length, offset = 0 }: RunValues)
   const one = apart(start.pose, end.pose).gap;
   const held =
     length === undefined ? (count ?? 0) : Math.floor((valueOf(length) + gap) / (one + gap) + WHOLE_SHARE);
-  if (!(one + gap > 0))
-    return refuse('no-length', 'Start and end of the part are one place: a run of it gets nowhere.', 'start');
-  if (held < 2)
-    return refuse('too-few', 'A run has two pieces or more.', length === undefined ? 'count' : 'length');
+  if (!(one + gap > 0)) return refuse('no-length', {}, 'start');
+  if (held < 2) return refuse('too-few.run', {}, length === undefined ? 'count' : 'length');
   return held > MAX_PIECES
-    ? refuse('too-many', `A run has ${MAX_PIECES} pieces at most.`, length === undefined ? 'count' : 'length')
+    ? refuse('too-many.run', { maxPieces: MAX_PIECES }, length === undefined ? 'count' : 'length')
     : held;
 }
 

@@ -25,7 +25,7 @@ export const unjoin = declareVerb({
     const going = Object.values(draft.joints).filter((joint) =>
       [joint.moved, joint.onto].some((end) => chosen.has(end.of) || chosen.has(carrierOf(draft, end) ?? '')),
     );
-    if (going.length === 0) return refuse('no-joints', 'None of these parts is joined.', 'parts');
+    if (going.length === 0) return refuse('no-joints.parts', {}, 'parts');
     for (const { id } of going) delete draft.joints[id];
     return { select: [...chosen] };
   },

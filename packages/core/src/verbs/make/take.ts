@@ -63,14 +63,15 @@ export const take = declareVerb({
     if (!sized) {
       const sizes = part.sizes.map(({ name }) => name).join(', ');
       return refuse(
-        'size',
-        `${part.name} has no size ${size}${sizes === '' ? '' : `; it has ${sizes}`}.`,
+        'size.of-rack-part',
+        { name: part.name, size: size!, words: sizes === '' ? '' : `; it has ${sizes}` },
         'size',
       );
     }
     const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows' };
     const put = putRackPart({ draft, newId: () => context.newId() }, part, taking);
-    if ('fault' in put) return refuse('rack-part', put.fault, values.values ? 'values' : 'part');
+    if ('fault' in put)
+      return refuse('rack-part.because', { message: put.fault }, values.values ? 'values' : 'part');
     const { item } = put;
     if (as !== undefined) draft.items[item]!.name = as;
     if (at) shiftPart(draft, draft.items[item]!, vectorOf(at));
@@ -102,11 +103,9 @@ function joinTaken({ draft, context }: Drafting, item: ItemId, values: TakeValue
     isSaid: onto!.place !== undefined,
   });
   if (!pair)
-    return refuse(
-      'no-dock',
-      by === undefined ? 'None of its docks matches there.' : `It has no dock named ${by} that goes there.`,
-      by === undefined ? 'onto' : 'by',
-    );
+    return by === undefined
+      ? refuse('no-dock.none-docks', {}, by === undefined ? 'onto' : 'by')
+      : refuse('no-dock.named', { by }, by === undefined ? 'onto' : 'by');
   const taken = takenRefusal(draft, pair.goal, item);
   if (taken) return taken;
   const numbers = { turn: valueOf(turn), tilt: [0, 0], offset: valueOf(offset) } as const;

@@ -58,9 +58,9 @@ export function tierOf(row: Row, index: number): Tier | Refusal {
   const height = row.height as Num;
   const sides = valueOf(row.sides as Num);
   if (!(valueOf(below) > 0 && valueOf(height) > 0 && valueOf(above) >= 0))
-    return refuse('size', `Row ${index + 1}: widths and heights are more than zero.`, 'levels');
+    return refuse('size.levels', { index: index + 1 }, 'levels');
   if (!Number.isInteger(sides) || sides < 3 || sides > 100)
-    return refuse('count', `Row ${index + 1}: sides are a whole number from 3 to 100.`, 'levels');
+    return refuse('count.levels', { index: index + 1 }, 'levels');
   return {
     outline: row.outline as Tier['outline'],
     flank: row.flank as Tier['flank'],

@@ -34,7 +34,7 @@ export const changeSheetView = declareVerb({
     const scale = scaleTold(written);
     if (isRefusal(scale)) return scale;
     if (to !== undefined && to !== view.name && entryNamed(sheet, to))
-      return refuse('name-taken', `There is a ${to} on this sheet already.`, 'to');
+      return refuse('name-taken.sheet-already', { to }, 'to');
     if (to !== undefined) view.name = to;
     if (scale !== undefined) view.scale = scale;
     if (hidden !== undefined) view.hidden = hidden as SheetView['hidden'];

@@ -38,7 +38,7 @@ export const changeSheet = declareVerb({
     if (isRefusal(sheet)) return sheet;
     const { to } = values;
     if (to !== undefined && to !== sheet.name && sheetNamed(draft, to))
-      return refuse('name-taken', `There is a sheet named ${to} already. Choose another name.`, 'to');
+      return refuse('name-taken.sheet-named', { to }, 'to');
     if (to !== undefined) sheet.name = to;
     setPaper(sheet, values.paper as PaperSize | undefined, values.turned);
     if (values.lines !== undefined) sheet.lines = values.lines as Sheet['lines'];

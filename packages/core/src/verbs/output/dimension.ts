@@ -70,8 +70,7 @@ export const dimension = declareVerb({
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;
     const view = values.view?.id ?? onlyView(sheet);
-    if (view === undefined)
-      return refuse('missing', 'There are several views on this sheet: say which one it stands in.', 'view');
+    if (view === undefined) return refuse('missing.several-views', {}, 'view');
     const { offset, bearing, ties } = values;
     const made: Dimension = {
       name: nextNumbered(sheet, 'D'),
@@ -107,12 +106,10 @@ interface Made {
 function faultOf(document: KadrelDocument, sheet: Sheet, { made, ties }: Made): Refusal | undefined {
   const view = sheet.views[made.view]!;
   const frame = frameOfView(document, view);
-  if (!frame) return refuse('gone', 'What this view shows is not there any more.', 'view');
+  if (!frame) return refuse('gone', {}, 'view');
   const places = ties.map(({ geometry }) => geometry);
   const found = measured({ document, dimension: made, view, frame, places });
-  return isMeasured(found)
-    ? undefined
-    : refuse('not-measured', `This cannot be measured here: ${found.words}.`, 'ties');
+  return isMeasured(found) ? undefined : refuse('not-measured', { words: found.words }, 'ties');
 }
 
 /** The usual distance, on the side that is away from the middle of the view. */

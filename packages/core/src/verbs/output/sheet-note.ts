@@ -45,15 +45,10 @@ export const sheetNote = declareVerb({
   apply(draft, { text, x, y, sheet: told, to, view, height }, context) {
     const sheet = sheetIn(draft, told);
     if (isRefusal(sheet)) return sheet;
-    if (to && to.length !== 1) return refuse('too-many', 'A leader points to one place.', 'to');
+    if (to && to.length !== 1) return refuse('too-many.leader', {}, 'to');
     const only = Object.keys(sheet.views).length === 1 ? Object.keys(sheet.views)[0] : undefined;
     const into = view?.id ?? only;
-    if (to && into === undefined)
-      return refuse(
-        'missing',
-        'There are several views on this sheet: say into which one it points.',
-        'view',
-      );
+    if (to && into === undefined) return refuse('missing.several-views-sheet', {}, 'view');
     sheet.notes[context.newId()] = {
       name: nextNumbered(sheet, 'N'),
       order: nextOrderOn(sheet, 'notes'),

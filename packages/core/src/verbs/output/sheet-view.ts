@@ -83,12 +83,12 @@ function lookTold(draft: KadrelDocument, { from, section, kept }: Told): ToldLoo
     const plane = draft.items[section]!;
     return isSection(plane)
       ? { kind: 'section', plane: section }
-      : refuse('section', `${plane.name} is no section plane.`, 'section');
+      : refuse('section', { name: plane.name }, 'section');
   }
   if (kept === undefined) return { kind: 'standard', from: from as StandardLook };
   return Object.hasOwn(draft.views, kept)
     ? { kind: 'kept', name: kept }
-    : refuse('unknown-view', `There is no view kept as ${kept}.`, 'kept');
+    : refuse('unknown-view.kept', { kept }, 'kept');
 }
 
 function nameOf(draft: KadrelDocument, look: ToldLook): string {

@@ -87,8 +87,7 @@ export const sheet = declareVerb({
     'Sheet {paper} {turned} with {views}[ of {only}][ at {scale}][, {arrangement}], hidden lines {hidden}[ named {as}]',
   apply(draft, values, context) {
     const { as, only, arrangement, hidden } = values;
-    if (as !== undefined && sheetNamed(draft, as))
-      return refuse('name-taken', `There is a sheet named ${as} already. Choose another name.`, 'as');
+    if (as !== undefined && sheetNamed(draft, as)) return refuse('name-taken.sheet-named', { to: as }, 'as');
     const paper = paperOf(values.paper as PaperSize, values.turned);
     const looks = VIEWS[values.views]!;
     const found =
@@ -145,18 +144,18 @@ function laidOut(
 
 function doesNotFit(arranging: Arranging): Refusal {
   const { scale } = arranging;
-  if (scale === undefined)
-    return refuse(
-      'too-large',
-      'The views do not fit at any usual scale. Draw fewer parts, or take larger paper.',
-      'paper',
-    );
+  if (scale === undefined) return refuse('too-large.paper', {}, 'paper');
   const [wanted, room] = [roomFor(arranging, scale), roomOn(arranging.paper)];
   const best = arranged({ ...arranging, scale: undefined });
   const words = ({ width, height }: Paper) => `${Math.ceil(width)} × ${Math.ceil(height)} mm`;
   return refuse(
-    'too-large',
-    `At ${formatScale(scale)} the views need ${words(wanted)}; this paper has ${words(room)}. Take larger paper${best ? `, or ${formatScale(best.scale)}` : ''}.`,
+    'too-large.views-need',
+    {
+      scale: formatScale(scale),
+      wanted: words(wanted),
+      room: words(room),
+      words: best ? `, or ${formatScale(best.scale)}` : '',
+    },
     'scale',
   );
 }

@@ -36,7 +36,7 @@ export const stackedModel = declareVerb({
   apply(draft, values, context) {
     const { parts, on, as } = values;
     const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat', `${draft.items[flat]!.name} is no solid.`, 'parts');
+    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
     const scale = scaleTold(values.scale);
     if (isRefusal(scale)) return scale;
     const layers = layersIn(

@@ -47,12 +47,10 @@ export const align = declareVerb({
   apply(draft, values, context) {
     const chosen = withoutNested(draft, values.parts);
     const sides = AXIS_NAMES.map((axis) => values[axis] as Side);
-    if (sides.every((side) => side === 'leave'))
-      return refuse('nothing', 'Choose a side on at least one axis.', 'x');
+    if (sides.every((side) => side === 'leave')) return refuse('nothing.x', {}, 'x');
     const last = chosen.at(-1)!;
     const moving = values.against === 'last' ? chosen.filter((id) => id !== last) : chosen;
-    if (moving.length === 0)
-      return refuse('too-few', 'Select the parts to align and, last, the one that they go by.', 'parts');
+    if (moving.length === 0) return refuse('too-few.select', {}, 'parts');
     const locked = lockedRefusal(draft, moving);
     if (locked) return locked;
     const boxes = new Map(chosen.map((id) => [id, context.worldBox(id)]));
@@ -81,21 +79,19 @@ function goalOf(
 ): Box | Refusal {
   const only = (axis: number, what: string) => {
     const other = sides.findIndex((side, i) => side !== 'leave' && i !== axis);
-    return other < 0
-      ? undefined
-      : refuse('axis', `${what} has no place along ${'XYZ'[other]}.`, AXIS_NAMES[other]);
+    return other < 0 ? undefined : refuse('axis.place', { what, value: 'XYZ'[other]! }, AXIS_NAMES[other]);
   };
   switch (against) {
     case 'selection':
       return unionBoxes(boxes.values())!;
     case 'point': {
-      if (to === undefined) return refuse('missing', 'Pick the point to align to, or type it.', 'to');
+      if (to === undefined) return refuse('missing.point-align', {}, 'to');
       return { min: vectorOf(to), max: vectorOf(to) };
     }
     case 'face': {
-      if (face === undefined) return refuse('missing', 'Pick the face to align to.', 'face');
+      if (face === undefined) return refuse('missing.face', {}, 'face');
       const axis = face.kind === 'plane' ? face.normal.findIndex((n) => Math.abs(n) > 1 - 1e-12) : -1;
-      if (axis < 0) return refuse('axis', 'Pick a flat face that is square to X, Y or Z.', 'face');
+      if (axis < 0) return refuse('axis.face', {}, 'face');
       return only(axis, 'This face') ?? { min: face.at, max: face.at };
     }
     case 'bed':

@@ -58,10 +58,8 @@ export const distance = declareVerb({
     if ('refused' in now) return now;
     const blank = moving === 'first' ? 'from' : 'to';
     const part = moving === 'first' ? from.part : to.part;
-    if (part === undefined)
-      return refuse('fixed', 'This point belongs to no part. Let the other one move.', 'moving');
-    if (from.part === to.part)
-      return refuse('same-part', 'Both are of one part, which cannot change so.', 'to');
+    if (part === undefined) return refuse('fixed', {}, 'moving');
+    if (from.part === to.part) return refuse('same-part.to', {}, 'to');
     const locked = lockedRefusal(draft, [part]);
     if (locked) return { ...locked, blank };
     const change = valueOf(wanted) - now.distance;
@@ -84,8 +82,7 @@ export function measured(from: Feature, to: Feature, along: string): Measured | 
     // Beside a line or an axis only what is square to it counts.
     const off = subtract(offset, scale(square.lines, dot(offset, square.lines)));
     const size = length(off);
-    if (size < SAME_PLACE_MM)
-      return refuse('zero', 'They lie on each other: choose X, Y or Z to say which way.', 'along');
+    if (size < SAME_PLACE_MM) return refuse('zero.along', {}, 'along');
     return { distance: size, direction: scale(off, 1 / size), from: from.at, to: sum(from.at, off) };
   }
   if (square.normal) {
@@ -96,8 +93,7 @@ export function measured(from: Feature, to: Feature, along: string): Measured | 
     return { distance: Math.abs(deep), direction, from: start, to: sum(start, scale(square.normal, deep)) };
   }
   const size = between(from.at, to.at);
-  if (size < SAME_PLACE_MM)
-    return refuse('zero', 'They lie on each other: choose X, Y or Z to say which way.', 'along');
+  if (size < SAME_PLACE_MM) return refuse('zero.along', {}, 'along');
   return { distance: size, direction: unit(offset), from: from.at, to: to.at };
 }
 
@@ -117,11 +113,7 @@ function squareDirection(from: Feature, to: Feature): { normal?: Vec3; lines?: V
     const sine =
       other.kind === 'plane' ? length(cross(flat.normal, direction)) : Math.abs(dot(flat.normal, direction));
     if (sine < PARALLEL_SINE) return { normal };
-    return refuse(
-      'not-parallel',
-      `They are not parallel, but ${formatAngle(degrees(Math.asin(Math.min(1, sine))))} off: turn one first, or choose X, Y or Z.`,
-      'to',
-    );
+    return refuse('not-parallel', { sine: formatAngle(degrees(Math.asin(Math.min(1, sine)))) }, 'to');
   }
   const [a, b] = [directionOf(from), directionOf(to)];
   if (a && b) {
@@ -143,8 +135,7 @@ function alongAxis(
   let size = dot(offset, axis);
   if (flat) {
     const slant = dot(flat.normal, axis);
-    if (Math.abs(slant) < PARALLEL_SINE)
-      return refuse('parallel', `This face runs along ${along.toUpperCase()}: choose another way.`, 'along');
+    if (Math.abs(slant) < PARALLEL_SINE) return refuse('parallel', { value: along.toUpperCase() }, 'along');
     size = dot(offset, flat.normal) / slant;
   }
   const sign = size < 0 ? -1 : 1;

@@ -29,10 +29,10 @@ export const distribute = declareVerb({
   apply(draft, { parts, along, by, gap, keeping }, context) {
     const locked = lockedRefusal(draft, parts);
     if (locked) return locked;
-    if (by === 'gap' && gap === undefined) return refuse('missing', 'Say how wide the gap is.', 'gap');
+    if (by === 'gap' && gap === undefined) return refuse('missing.how-wide', {}, 'gap');
     const chosen = withoutNested(draft, parts);
     const least = by === 'gap' ? 2 : 3;
-    if (chosen.length < least) return refuse('too-few', `Parts: choose at least ${least}.`, 'parts');
+    if (chosen.length < least) return refuse('too-few.parts', { least }, 'parts');
     const direction = worldDirection(along, NO_TURN);
     const middle = (r: readonly [number, number]) => (r[0] + r[1]) / 2;
     const rows = chosen

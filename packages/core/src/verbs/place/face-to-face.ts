@@ -27,13 +27,11 @@ export const faceToFace = declareVerb({
   },
   sentence: 'Face to face {face} on {onto} with a clearance of {gap}[, turned {turn}][, {placed}]',
   apply(draft, { face, onto, gap, turn, placed }) {
-    if (face.part === undefined)
-      return refuse('part', 'Pick a face of a part: it is the part that moves.', 'face');
-    if (face.part === onto.part) return refuse('same-part', 'Both faces are of one part.', 'onto');
-    if (face.kind !== 'plane' && face.kind !== 'axis')
-      return refuse('face', 'Pick a flat or a round face.', 'face');
+    if (face.part === undefined) return refuse('part.face', {}, 'face');
+    if (face.part === onto.part) return refuse('same-part.both-faces', {}, 'onto');
+    if (face.kind !== 'plane' && face.kind !== 'axis') return refuse('face.flat-round', {}, 'face');
     if (onto.kind !== face.kind)
-      return refuse('face', `Pick a ${face.kind === 'plane' ? 'flat' : 'round'} face here too.`, 'onto');
+      return refuse('face.onto', { words: face.kind === 'plane' ? 'flat' : 'round' }, 'onto');
     const locked = lockedRefusal(draft, [face.part]);
     if (locked) return { ...locked, blank: 'face' };
     return lay(

@@ -34,9 +34,9 @@ export const land = declareVerb({
     for (const id of chosen) {
       const part = draft.items[id]!;
       const datum = datumInWorld(draft, part, (one) => context.boxOf(one));
-      if (!datum) return refuse('no-box', `The box of ${part.name} is not known yet. Try again.`, 'parts');
+      if (!datum) return refuse('no-box.parts', { name: part.name }, 'parts');
       const met = context.firstSurface(datum, direction, without);
-      if (!met) return refuse('nothing-there', `There is no surface that way from ${part.name}.`, 'along');
+      if (!met) return refuse('nothing-there.along', { name: part.name }, 'along');
       const place = pointAlong(met.point, met.normal, gap === undefined ? 0 : valueOf(gap));
       shiftPart(draft, part, subtract(place, datum));
       const turn = turnToFace(draft, id, { facing, normal: met.normal });

@@ -76,16 +76,16 @@ function pickedPlane({
   c,
 }: Values<(typeof mirror)['blanks']>): { point: Vec3; normal: Vec3 } | Refusal | undefined {
   if (face) {
-    if (face.kind !== 'plane') return refuse('flat', 'Pick a flat face for the mirror.', 'face');
+    if (face.kind !== 'plane') return refuse('flat.face', {}, 'face');
     return { point: face.at, normal: face.normal };
   }
   const points = { a, b, c };
   const given = Object.values(points).filter((point) => point !== undefined);
   if (given.length === 0) return undefined;
   const missing = (['a', 'b', 'c'] as const).find((key) => points[key] === undefined);
-  if (missing) return refuse('missing', 'A plane needs three points.', missing);
+  if (missing) return refuse('missing.plane', {}, missing);
   const [p, q, r] = [vectorOf(a!), vectorOf(b!), vectorOf(c!)];
   const across = cross(subtract(q, p), subtract(r, p));
-  if (length(across) < 1e-9) return refuse('line', 'These three points stand in one line.', 'c');
+  if (length(across) < 1e-9) return refuse('line', {}, 'c');
   return { point: p, normal: unit(across) };
 }

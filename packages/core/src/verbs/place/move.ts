@@ -75,7 +75,7 @@ export const move = declareVerb({
     const first = from
       ? vectorOf(from)
       : to && datumInWorld(draft, draft.items[chosen[0]!]!, (id) => context.boxOf(id));
-    if (to && !first) return refuse('no-box', 'The datum is not known yet. Pick a point to go from.', 'from');
+    if (to && !first) return refuse('no-box.from', {}, 'from');
     const whole = to ? subtract(vectorOf(to), first!) : undefined;
     const placed = placedParts({ draft, context }, chosen, leaving);
     const shifts = chosen.map((id) =>
@@ -102,13 +102,9 @@ const isTurned = ({ facing }: MoveValues): boolean => facing !== undefined && fa
 /** Why what was said does not say where to. */
 function toldFault(values: MoveValues): Refusal | undefined {
   const { from, to, normal } = values;
-  if (from !== undefined && to === undefined)
-    return refuse('missing', 'A move from a point to a point needs both; “to” is empty.', 'to');
-  if (to && typedOf(values).some((n) => n !== 0))
-    return refuse('both', 'Give two points or a distance, not both.', 'by');
-  return isTurned(values) && (!to || !normal)
-    ? refuse('missing', 'To turn where it lands, pick “to” on a part, or give the way outward.', 'normal')
-    : undefined;
+  if (from !== undefined && to === undefined) return refuse('missing.move', {}, 'to');
+  if (to && typedOf(values).some((n) => n !== 0)) return refuse('both.by', {}, 'by');
+  return isTurned(values) && (!to || !normal) ? refuse('missing.normal', {}, 'normal') : undefined;
 }
 
 interface Told {

@@ -28,12 +28,12 @@ export const reset = declareVerb({
     for (const id of withoutNested(draft, parts)) {
       const part = draft.items[id]!;
       const datum = datumInWorld(draft, part, (other) => context.boxOf(other));
-      if (!datum) return refuse('no-box', `The box of ${part.name} is not known yet. Try again.`, 'parts');
+      if (!datum) return refuse('no-box.parts', { name: part.name }, 'parts');
       if (what === 'place') shiftPart(draft, part, subtract(ORIGIN, datum));
       else if (what === 'turn')
         turnPart(draft, part, { turn: transposed(worldFromPart(draft, id).turn), about: datum });
       else {
-        if (!part.made) return refuse('as-made', `${part.name} has the size that it was made with.`, 'parts');
+        if (!part.made) return refuse('as-made', { name: part.name }, 'parts');
         const { datumAt } = part.made;
         unmade(draft, part);
         if (datumAt) shiftPart(draft, part, subtract(datum, carry(worldFromPart(draft, id), [...datumAt])));

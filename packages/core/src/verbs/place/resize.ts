@@ -97,30 +97,26 @@ function mapOf(
   { by, to, from, until, length: wanted, others }: ResizeValues,
 ): Matrix | Refusal {
   if (from !== undefined || until !== undefined || wanted !== undefined) {
-    if (by ?? to) return refuse('both', 'Give factors, sizes or a distance: only one of them.', 'length');
-    if (from === undefined) return refuse('missing', 'Pick one end of the distance.', 'from');
-    if (until === undefined) return refuse('missing', 'Pick the other end of the distance.', 'until');
-    if (wanted === undefined) return refuse('missing', 'Say how long the distance becomes.', 'length');
+    if (by ?? to) return refuse('both.length', {}, 'length');
+    if (from === undefined) return refuse('missing.end', {}, 'from');
+    if (until === undefined) return refuse('missing.until', {}, 'until');
+    if (wanted === undefined) return refuse('missing.length', {}, 'length');
     const span = subtract(vectorOf(until), vectorOf(from));
     const now = length(span);
-    if (now === 0)
-      return refuse('zero', 'These two points are one: there is no distance to resize.', 'until');
+    if (now === 0) return refuse('zero.until', {}, 'until');
     const factor = valueOf(wanted) / now;
     if (others === 'follow') return stretchAlong(axes, [factor, factor, factor]);
     return stretchAlong(frameAlong(cleanDirection(unit(span))), [factor, 1, 1]);
   }
   if ((by === undefined) === (to === undefined))
-    return by
-      ? refuse('both', 'Give factors or sizes, not both.', 'to')
-      : refuse('missing', 'Give factors, or sizes to go to.', 'by');
+    return by ? refuse('both.to', {}, 'to') : refuse('missing.by', {}, 'by');
   const factors = by
     ? readAll(by, { kind: 'number', now: [1, 1, 1] }, { context, blank: 'by' })
     : factorsTo(to!, sizesOf({ document, group, context }, axes), context);
   if ('refused' in factors) return factors;
   const spread = others === 'follow' ? proportioned(factors) : factors;
   const zero = spread.findIndex((n) => n === 0);
-  if (zero >= 0)
-    return refuse('zero', `${'XYZ'[zero]}: a factor of zero would leave nothing.`, by ? 'by' : 'to');
+  if (zero >= 0) return refuse('zero.factor', { value: 'XYZ'[zero]! }, by ? 'by' : 'to');
   return stretchAlong(axes, spread);
 }
 

@@ -41,10 +41,8 @@ export const seat = declareVerb({
     const locked = lockedRefusal(draft, chosen);
     if (locked) return locked;
     const direction = worldDirection(towards, NO_TURN);
-    if (onto === 'bed' && direction[2] >= 0)
-      return refuse('bed', 'The bed lies below: seat towards −Z, or another way that goes down.', 'towards');
-    if (onto === 'part' && on === undefined)
-      return refuse('missing', 'Pick the part that it rests on.', 'on');
+    if (onto === 'bed' && direction[2] >= 0) return refuse('bed', {}, 'towards');
+    if (onto === 'part' && on === undefined) return refuse('missing.on', {}, 'on');
     const fixed = obstaclesOf(draft, chosen, { onto, on }).map((part): Standing => ({
       part,
       shift: [0, 0, 0],
@@ -55,11 +53,7 @@ export const seat = declareVerb({
     for (const group of order) {
       const way = wayOf(group, { onto, fixed, direction }, context);
       if (way === null)
-        return refuse(
-          'nothing-there',
-          `Nothing is in the way of ${draft.items[group[0]!]!.name} towards there.`,
-          'towards',
-        );
+        return refuse('nothing-there.towards', { name: draft.items[group[0]!]!.name }, 'towards');
       const shift = scale(direction, way).map((n) => n + 0) as unknown as Vec3;
       for (const id of group) shiftPart(draft, draft.items[id]!, shift);
       if (onto !== 'bed') fixed.push(...group.map((part) => ({ part, shift })));

@@ -41,7 +41,7 @@ export const stack = declareVerb({
   sentence: 'Stack {parts} {side} {onto} with a gap of {gap}[, {placed}]',
   apply(draft, { parts, side, onto, gap, placed }, context) {
     const chosen = withoutNested(draft, parts).filter((id) => id !== onto);
-    if (chosen.length === 0) return refuse('too-few', 'Choose what is put on the other part.', 'parts');
+    if (chosen.length === 0) return refuse('too-few.put', {}, 'parts');
     const locked = lockedRefusal(draft, chosen);
     if (locked) return locked;
     const { axis, sign } = SIDES[side as keyof typeof SIDES];

@@ -54,7 +54,7 @@ export const turn = declareVerb({
     const fault = howFault(values);
     if (fault) return fault;
     if (line && !chosen.some((id) => line.part !== undefined && lineage(draft, line.part).includes(id)))
-      return refuse('other-part', 'Pick an edge or a face of what is turned.', 'line');
+      return refuse('other-part', {}, 'line');
     const together = centre !== 'own';
     const parallelTurn = line && parallel ? turnToParallel(line, parallel) : undefined;
     if (parallelTurn && 'refused' in parallelTurn) return parallelTurn;
@@ -66,8 +66,7 @@ export const turn = declareVerb({
       if (parallelTurn) turns.push(parallelTurn);
       else if (from && to) {
         const [a, b] = [subtract(vectorOf(from), middle), subtract(vectorOf(to), middle)];
-        if (isAlong(a, axis) || isAlong(b, axis))
-          return refuse('on-axis', 'A point on the axis has no direction to turn from or to.', 'from');
+        if (isAlong(a, axis) || isAlong(b, axis)) return refuse('on-axis', {}, 'from');
         step = { kind: 'around', axis, centre: middle, angle: angleAbout(axis, a, b) };
         turns.push(turnAbout(axis, step.angle));
       } else {
@@ -95,23 +94,12 @@ interface Ways {
 /** Exactly one of the three ways of telling a turn, whole. */
 function howFault({ angle, from, to, line, parallel }: Ways): Refusal | undefined {
   if ((from === undefined) !== (to === undefined))
-    return refuse(
-      'missing',
-      'Turning from a point to a point needs both.',
-      from === undefined ? 'from' : 'to',
-    );
+    return refuse('missing.turning', {}, from === undefined ? 'from' : 'to');
   if ((line === undefined) !== (parallel === undefined))
-    return refuse(
-      'missing',
-      'Pick the edge or face of the part, and the one that it becomes parallel to.',
-      line === undefined ? 'line' : 'parallel',
-    );
+    return refuse('missing.edge', {}, line === undefined ? 'line' : 'parallel');
   const ways = [angle, from, line].filter((way) => way !== undefined).length;
-  if (ways === 0)
-    return refuse('missing', 'Give an angle, or two points, or an edge or face to make parallel.', 'angle');
-  return ways > 1
-    ? refuse('both', 'Give an angle, or points, or something parallel: only one of them.', 'angle')
-    : undefined;
+  if (ways === 0) return refuse('missing.angle', {}, 'angle');
+  return ways > 1 ? refuse('both.angle', {}, 'angle') : undefined;
 }
 
 const isAlong = (v: Vec3, axis: Vec3) => length(subtract(v, scale(axis, dot(v, axis)))) < 1e-9;
@@ -119,17 +107,12 @@ const isAlong = (v: Vec3, axis: Vec3) => length(subtract(v, scale(axis, dot(v, a
 /** The smallest turn that makes an edge, an axis or a face parallel to another. */
 function turnToParallel(line: Feature, parallel: Feature): Turn | Refusal {
   const [a, b] = [directionOf(line), directionOf(parallel)];
-  if (!a) return refuse('direction', 'A point has no direction: pick an edge or a face.', 'line');
-  if (!b) return refuse('direction', 'A point has no direction: pick an edge or a face.', 'parallel');
+  if (!a) return refuse('direction.point-edge', {}, 'line');
+  if (!b) return refuse('direction.point-edge', {}, 'parallel');
   if ((line.kind === 'plane') === (parallel.kind === 'plane'))
     return turnBetween(a, dot(a, b) < 0 ? scale(b, -1) : b);
   // An edge beside a face: the one keeps square to the other's normal.
   const flat = subtract(a, scale(b, dot(a, b)));
-  if (length(flat) < 1e-9)
-    return refuse(
-      'square',
-      'These are square to one another: any turn would do. Pick an edge instead.',
-      'parallel',
-    );
+  if (length(flat) < 1e-9) return refuse('square', {}, 'parallel');
   return turnBetween(a, unit(flat));
 }

@@ -118,7 +118,7 @@ function layoutOf(
     const fit = fitted(values, { direction, chosen }, context);
     return 'refused' in fit ? fit : { ...row, ...fit };
   }
-  if (values.count === undefined) return refuse('missing', 'Say how many there are in all.', 'count');
+  if (values.count === undefined) return refuse('missing.how-many', {}, 'count');
   const count = readCount(values.count, 'count');
   if (isRefusal(count)) return count;
   const span = spanOf(values, count, { direction, chosen, context });
@@ -144,8 +144,7 @@ function spanOf(
   }
   const size = extentOf(chosen, direction, context);
   const rest = valueOf(span) - size;
-  if (!(rest > 0) && valueOf(count) > 1)
-    return refuse('span', 'The parts themselves are longer than that: give more, or fewer of them.', 'span');
+  if (!(rest > 0) && valueOf(count) > 1) return refuse('span', {}, 'span');
   return calculated(`(${formulaOf(span)}) - ${size} mm`, rest, [span]);
 }
 
@@ -165,16 +164,15 @@ function extentOf(chosen: readonly ItemId[], direction: Vec3, context: VerbConte
 /** The picked direction, or from a point to a point. */
 function directionOf({ along: direction, from, to }: AlongValues): Vec3 | Refusal {
   if ((from === undefined) !== (to === undefined))
-    return refuse('missing', 'A direction from a point to a point needs both.', from ? 'to' : 'from');
+    return refuse('missing.direction', {}, from ? 'to' : 'from');
   if (!from || !to) return worldDirection(direction, NO_TURN);
   const way = subtract(vectorOf(to), vectorOf(from));
-  return length(way) > 0 ? unit(way) : refuse('same-point', 'These are the same point.', 'to');
+  return length(way) > 0 ? unit(way) : refuse('same-point', {}, 'to');
 }
 
 function growthOf({ widening, twist, growth }: AlongValues): Growth | Refusal | undefined {
   const given = [widening, twist, growth].filter((value) => value !== undefined);
-  if (given.length > 1)
-    return refuse('both', 'Gaps, turns or sizes grow, one of them.', growth ? 'growth' : 'twist');
+  if (given.length > 1) return refuse('both.gaps', {}, growth ? 'growth' : 'twist');
   if (widening !== undefined) return { gap: widening };
   if (twist !== undefined) return { turn: twist };
   return growth && { size: [...growth] };
@@ -188,13 +186,10 @@ function fitted(
   { direction, chosen }: { readonly direction: Vec3; readonly chosen: readonly ItemId[] },
   context: VerbContext,
 ): Fit | Refusal {
-  if (count !== undefined)
-    return refuse('both', 'Give the count, or have counted what fits; not both.', 'count');
-  if (span === undefined || pitch !== undefined)
-    return refuse('missing', 'What fits is counted across a span: give that.', 'span');
-  if (gap === undefined) return refuse('missing', 'Say how wide the gaps are.', 'gap');
+  if (count !== undefined) return refuse('both.count', {}, 'count');
+  if (span === undefined || pitch !== undefined) return refuse('missing.span', {}, 'span');
+  if (gap === undefined) return refuse('missing.how-wide-gaps', {}, 'gap');
   const size = extentOf(chosen, direction, context);
-  if (!(size + valueOf(gap) > 0))
-    return refuse('gap', 'The parts would stand inside one another without end: give a wider gap.', 'gap');
+  if (!(size + valueOf(gap) > 0)) return refuse('gap', {}, 'gap');
   return { count: 1, spacing: { span }, fit: { rule: fit === 'most' ? 'most' : 'least', gap, size } };
 }

@@ -87,12 +87,10 @@ function axisOf({ axis, at, to, about }: Values<(typeof around)['blanks']>): Axi
     const direction = directionOf(about);
     return direction
       ? { at: at ? vectorOf(at) : about.at, direction }
-      : refuse('direction', 'A point has no direction: pick an edge or a round face.', 'about');
+      : refuse('direction.about', {}, 'about');
   }
-  if (!at) return refuse('missing', 'Pick the point that the axis goes through, or type it.', 'at');
+  if (!at) return refuse('missing.point-axis', {}, 'at');
   if (!to) return { at: vectorOf(at), direction: worldDirection(axis, NO_TURN) };
   const way = subtract(vectorOf(to), vectorOf(at));
-  return length(way) > 0
-    ? { at: vectorOf(at), direction: unit(way) }
-    : refuse('same-point', 'These are the same point.', 'to');
+  return length(way) > 0 ? { at: vectorOf(at), direction: unit(way) } : refuse('same-point', {}, 'to');
 }

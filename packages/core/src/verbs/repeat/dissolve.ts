@@ -26,11 +26,11 @@ export const dissolve = declareVerb({
     for (const id of withoutNested(draft, parts)) {
       const part = draft.items[id]!;
       const { base } = part.recipe;
-      if (base.kind !== 'pattern') return refuse('no-pattern', `${part.name} is not a pattern.`, 'parts');
+      if (base.kind !== 'pattern') return refuse('no-pattern', { name: part.name }, 'parts');
       if (countOf(base.layout) > MOST_PARTS)
         return refuse(
-          'too-many',
-          `${part.name} would become ${countOf(base.layout)} parts; at most ${MOST_PARTS} at once.`,
+          'too-many.parts',
+          { name: part.name, layout: countOf(base.layout), mostParts: MOST_PARTS },
           'parts',
         );
       for (const key of memberKeys(base.layout)) {

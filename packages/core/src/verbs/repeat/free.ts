@@ -25,12 +25,7 @@ export const free = declareVerb({
     if (locked) return { ...locked, blank: 'part' };
     const { part, base, keys } = found;
     const out = keys.find((key) => isLeftOut(base, key));
-    if (out)
-      return refuse(
-        'left-out',
-        `Member ${memberLabel(base.layout, out)} of ${part.name} is left out. Put it back first.`,
-        'members',
-      );
+    if (out) return refuse('left-out', { out: memberLabel(base.layout, out), name: part.name }, 'members');
     const made: ItemId[] = [];
     for (const key of keys) {
       const parts = freeMember({ draft, context }, { pattern: part, base }, key);

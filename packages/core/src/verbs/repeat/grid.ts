@@ -97,7 +97,7 @@ function layoutOf(values: Values<typeof blanks>, told: Told): LayoutOf<'grid'> |
     if ('refused' in spacing) return spacing;
     const way = worldDirection(values[axis.along], NO_TURN);
     if (valueOf(count) > 1 && ways.some((other) => Math.abs(dot(other, way)) > SAME_DIRECTION))
-      return refuse('direction', 'Columns, rows and levels go in different directions.', axis.along);
+      return refuse('direction.columns', {}, axis.along);
     if (valueOf(count) > 1) ways.push(way);
     rows.push({ direction: told.direction(way), count, spacing });
   }

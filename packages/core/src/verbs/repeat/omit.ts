@@ -34,7 +34,11 @@ export const omit = declareVerb({
     if (wrong)
       return refuse(
         'as-it-is',
-        `Member ${memberLabel(base.layout, wrong)} of ${part.name} is ${state === 'out' ? 'left out already' : 'there'}.`,
+        {
+          wrong: memberLabel(base.layout, wrong),
+          name: part.name,
+          words: state === 'out' ? 'left out already' : 'there',
+        },
         'members',
       );
     base.omitted =
@@ -42,7 +46,7 @@ export const omit = declareVerb({
         ? [...base.omitted, ...keys]
         : base.omitted.filter((one) => !keys.some((key) => sameMember(key, one)));
     if (memberKeys(base.layout).every((key) => isLeftOut(base, key)))
-      return refuse('nothing-left', `Nothing would be left of ${part.name}. Delete it instead.`, 'members');
+      return refuse('nothing-left', { name: part.name }, 'members');
     return { select: [id] };
   },
 });

@@ -35,11 +35,9 @@ export const path = declareVerb({
   apply(draft, { parts, path: way, count, pitch, span, attitude, as }, context) {
     const length = wayLength(way);
     const closed = isClosed(way);
-    if (count === undefined && pitch === undefined)
-      return refuse('missing', 'Say how many there are, or how far it is from one to the next.', 'count');
+    if (count === undefined && pitch === undefined) return refuse('missing.how-many-how', {}, 'count');
     const step = pitch === undefined ? 0 : valueOf(pitch);
-    if (count === undefined && !(step > 0))
-      return refuse('not-positive', 'The pitch must be more than zero.', 'pitch');
+    if (count === undefined && !(step > 0)) return refuse('not-positive.pitch', {}, 'pitch');
     // Without a count, as many as there is room for; a closed path does not double its first.
     const room = Math.floor((length + END_SLACK_MM) / step) + 1;
     const filled = closed && (room - 1) * step > length - END_SLACK_MM ? room - 1 : room;
@@ -50,7 +48,7 @@ export const path = declareVerb({
     if (spacing && 'refused' in spacing) return spacing;
     const reach = spacing && ('span' in spacing ? valueOf(spacing.span) : step * (valueOf(all) - 1));
     if (reach !== null && !closed && reach > length + END_SLACK_MM)
-      return refuse('too-long', `The path is ${length} mm long, and these need ${reach} mm.`, 'count');
+      return refuse('too-long.count', { length, reach }, 'count');
     return makePattern(
       draft,
       {

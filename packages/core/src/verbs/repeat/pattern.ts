@@ -67,7 +67,7 @@ export const pattern = declareVerb({
     for (const id of values.parts) {
       const part = draft.items[id]!;
       const { base } = part.recipe;
-      if (base.kind !== 'pattern') return refuse('no-pattern', `${part.name} is not a pattern.`, 'parts');
+      if (base.kind !== 'pattern') return refuse('no-pattern', { name: part.name }, 'parts');
       const fault = setPattern(base, values, context) ?? tooMany(base.layout, 'count');
       if (fault) return fault;
     }
@@ -77,7 +77,7 @@ export const pattern = declareVerb({
 
 type PatternValues = Values<typeof blanks>;
 
-const without = (blank: string, what: string) => refuse('no-such-number', `A ${what} has none.`, blank);
+const without = (blank: string, what: string) => refuse('no-such-number.none', { what }, blank);
 const WORDS: Readonly<Record<Layout['kind'], string>> = {
   along: 'row',
   around: 'ring',
@@ -90,14 +90,9 @@ function setPattern(base: PatternBase, values: PatternValues, context: VerbConte
   const { layout } = base;
   const { count, pitch, span, counts, pitches, spans, rise, centred, attitude, stagger } = values;
   if (layout.kind === 'grid') {
-    if (count !== undefined)
-      return refuse('no-such-number', 'A grid counts columns, rows and levels.', 'count');
+    if (count !== undefined) return refuse('no-such-number.count', {}, 'count');
     if (pitch !== undefined || span !== undefined)
-      return refuse(
-        'no-such-number',
-        'Say which pitch: of columns, rows or levels.',
-        pitch ? 'pitch' : 'span',
-      );
+      return refuse('no-such-number.pitch', {}, pitch ? 'pitch' : 'span');
     if (stagger) layout.stagger = stagger === 'half' ? 0.5 : 0;
     return setGrid(layout, { counts, pitches, spans }, context);
   }

@@ -20,8 +20,8 @@ export const reflect = declareVerb({
   },
   sentence: 'Repeat mirrored {parts} across {across}[ at {at}][, at the face {face}][ named {as}]',
   apply(draft, { parts, across, at, face, as }, context) {
-    if (face && face.kind !== 'plane') return refuse('flat', 'Pick a flat face for the mirror.', 'face');
-    if (!face && !at) return refuse('missing', 'Pick a point of the mirror’s plane, or type it.', 'at');
+    if (face && face.kind !== 'plane') return refuse('flat.face', {}, 'face');
+    if (!face && !at) return refuse('missing.point-mirror', {}, 'at');
     const normal = face ? face.normal : worldDirection(across, NO_TURN);
     const point = face ? face.at : vectorOf(at!);
     return makePattern(

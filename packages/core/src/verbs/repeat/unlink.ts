@@ -16,8 +16,7 @@ export const unlink = declareVerb({
     if (locked) return locked;
     for (const id of parts) {
       const part = draft.items[id]!;
-      if (!makeIndependent(draft, part, context))
-        return refuse('not-linked', `${part.name} shares its recipe with no other part.`, 'parts');
+      if (!makeIndependent(draft, part, context)) return refuse('not-linked', { name: part.name }, 'parts');
     }
     return { select: parts };
   },

@@ -35,8 +35,7 @@ export const emboss = declareVerb({
     if (fault) return fault;
     const definition = solidToShape(draft, part);
     if (isRefusal(definition)) return definition;
-    if (how !== 'imprint' && !(valueOf(depth) > 0))
-      return refuse('not-positive', 'The depth must be more than zero.', 'depth');
+    if (how !== 'imprint' && !(valueOf(depth) > 0)) return refuse('not-positive.depth', {}, 'depth');
     const slant = slantOf(along, frameOfProfiles(draft, profiles));
     if (isRefusal(slant)) return slant;
     const { kept } = frameInPart(draft, part, frameOfProfiles(draft, profiles));

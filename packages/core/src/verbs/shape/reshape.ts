@@ -56,8 +56,8 @@ interface Told {
 }
 
 function moveOf({ from, to, by }: Told): Vec3 | Refusal {
-  if (from && !to) return refuse('missing', 'Say where it goes.', 'to');
-  if (to && !from) return refuse('missing', 'Say what goes there.', 'from');
+  if (from && !to) return refuse('missing.where', {}, 'to');
+  if (to && !from) return refuse('missing.goes', {}, 'from');
   const move: Vec3 = from && to ? subtract(vectorOf(to), vectorOf(from)) : vectorOf(by ?? [0, 0, 0]);
-  return move.some((n) => n !== 0) ? move : refuse('no-move', 'A move of 0 would change nothing.', 'by');
+  return move.some((n) => n !== 0) ? move : refuse('no-move', {}, 'by');
 }

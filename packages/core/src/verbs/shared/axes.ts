@@ -32,13 +32,12 @@ export function readAxis(
   { axis, about, through }: { axis: string; about?: Feature | undefined; through?: WayCurve | undefined },
 ): Axis | Refusal {
   if (about) {
-    if (about.kind !== 'line' && about.kind !== 'axis')
-      return refuse('axis', 'Pick an edge or an axis to turn about.', 'about');
+    if (about.kind !== 'line' && about.kind !== 'axis') return refuse('axis.about', {}, 'about');
     return lineIn(plane, { at: about.at, direction: about.direction }, 'about');
   }
   if (through) {
     if (through.kind !== 'points' || through.points.length !== 2)
-      return refuse('axis', 'A line goes through two points.', 'through');
+      return refuse('axis.through', {}, 'through');
     const [a, b] = through.points;
     return lineIn(plane, { at: a!, direction: subtract(b!, a!) }, 'through');
   }
@@ -53,9 +52,9 @@ function lineIn(
   const point = carryBack(plane, at);
   const way = turnBack(plane.turn, direction);
   const size = Math.hypot(...way);
-  if (size === 0) return refuse('axis', 'These two points are the same.', blank);
+  if (size === 0) return refuse('axis.these', {}, blank);
   if (Math.abs(point[2]) > IN_PLANE || Math.abs(way[2]) > IN_PLANE * size)
-    return refuse('axis', 'This line does not lie in the plane of the profile.', blank);
+    return refuse('axis.line-does', {}, blank);
   return {
     point: [cleanLength(point[0]), cleanLength(point[1])],
     angle: cleanDegrees(degrees(Math.atan2(way[1], way[0]))),

@@ -59,9 +59,7 @@ const FLAT_SINE = 1e-3;
 export function slantOf(along: Direction | undefined, plane: Pose): [number, number] | Refusal {
   if (!along) return [0, 0];
   const [x, y, z] = turnBack(plane.turn, worldDirection(along, NO_TURN));
-  return Math.abs(z) < FLAT_SINE
-    ? refuse('along', 'This direction lies in the plane of the outline.', 'along')
-    : [x / z + 0, y / z + 0];
+  return Math.abs(z) < FLAT_SINE ? refuse('along', {}, 'along') : [x / z + 0, y / z + 0];
 }
 
 interface Body {
@@ -78,8 +76,7 @@ export function addBody(
   { name, base, profiles, how, into }: Body,
   context: VerbContext,
 ): Outcome | Refusal {
-  if (how !== 'new' && into === undefined)
-    return refuse('missing', 'Say which part it is joined to or cut out of.', 'into');
+  if (how !== 'new' && into === undefined) return refuse('missing.into', {}, 'into');
   const fault = asRefusal(baseKind(base)?.fault?.(base));
   if (fault) return fault;
   const frame = frameOfProfiles(draft, profiles);
@@ -87,7 +84,7 @@ export function addBody(
   draft.items[id]!.placement.turn = degreesOf(frame);
   if (how === 'new' || into === undefined) return { result: id, select: [id] };
   if (isFlatPart(draft, draft.items[into]!))
-    return refuse('flat', `${draft.items[into]!.name} is no solid.`, 'into');
+    return refuse('flat.solid', { name: draft.items[into]!.name }, 'into');
   const done = combine(
     draft,
     { how: how === 'join' ? 'union' : 'subtract', base: into, others: [id], as: undefined },

@@ -18,12 +18,11 @@ export function changeSize({ draft, context }: Drafting, part: Part, values: Typ
     datumInPart(part, (id) => context.boxOf(id)),
   );
   const { base } = definition.recipe;
-  const without = (blank: string) =>
-    refuse('no-such-size', `${part.name} has no ${blank} of its own.`, blank);
+  const without = (blank: string) => refuse('no-such-size', { name: part.name, blank }, blank);
   const sized = sizedKind(base);
   if (!sized) return without(first);
   const fault = changeFields({ ...sized, values, context, without });
   if (fault || base.kind !== 'profile') return fault;
   const wrong = figureFault(base.figure);
-  return wrong && refuse('figure', wrong.message, wrong.blank);
+  return wrong && refuse('figure', { message: wrong.message }, wrong.blank);
 }

@@ -19,7 +19,7 @@ export function checkNamed(
 ): { readonly root: CheckRoot; readonly id: string } | Refusal {
   const all = allChecks(document);
   const found = all.find(({ check }) => check.name === name) ?? all.find(({ check }) => check.id === name);
-  if (!found) return refuse('unknown-check', `There is no measure or wanted fit named ${name}.`, 'of');
+  if (!found) return refuse('unknown-check', { name }, 'of');
   return { root: found.root, id: found.check.id };
 }
 
@@ -32,13 +32,7 @@ export function checkName(
   const taken = new Set(allChecks(document).map(({ check }) => check.name));
   if (said !== undefined && said !== '') {
     const name = said.slice(0, MOST_LETTERS);
-    return taken.has(name)
-      ? refuse(
-          'name-taken',
-          `There is a measure or wanted fit named ${name} already. Choose another name.`,
-          'called',
-        )
-      : name;
+    return taken.has(name) ? refuse('name-taken.measure', { name }, 'called') : name;
   }
   for (let n = 1; ; n++) if (!taken.has(`${letter}${n}`)) return `${letter}${n}`;
 }
@@ -67,7 +61,7 @@ export function limitsRead(
     try {
       read[blank] = valueOf(context.read(text, kind));
     } catch (error) {
-      if (error instanceof QuantityError) return refuse('number', error.message, blank);
+      if (error instanceof QuantityError) return refuse('number', { message: error.message }, blank);
       throw error;
     }
   }
@@ -83,5 +77,5 @@ export const limitsFault = ({
   readonly greatest?: number | undefined;
 }): Refusal | undefined =>
   least !== undefined && greatest !== undefined && least > greatest
-    ? refuse('limits', 'The least is more than the greatest: exchange them.', 'greatest')
+    ? refuse('limits.greatest', {}, 'greatest')
     : undefined;

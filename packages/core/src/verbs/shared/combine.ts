@@ -46,27 +46,20 @@ export function combine(
   context: VerbContext,
 ): Outcome | Refusal {
   const baseBlank = how === 'subtract' ? 'from' : 'parts';
-  if (others.includes(base))
-    return refuse('same-part', `${draft.items[base]!.name} cannot be on both sides.`, 'parts');
+  if (others.includes(base)) return refuse('same-part.parts', { name: draft.items[base]!.name }, 'parts');
   for (const id of [base, ...others]) {
     const part = draft.items[id]!;
     const blank = id === base ? baseBlank : 'parts';
     if (!isStanding(draft, id)) {
       const owner = lineage(draft, id).find((above) => !isGroup(draft.items[above]!))!;
-      return refuse('operand', `${part.name} already belongs to ${draft.items[owner]!.name}.`, blank);
+      return refuse('operand.already', { name: part.name, owner: draft.items[owner]!.name }, blank);
     }
     const whole = [base, ...others].find((other) => other !== id && lineage(draft, id).includes(other));
     if (whole !== undefined)
-      return refuse(
-        'within',
-        `${part.name} is in ${draft.items[whole]!.name}: choose one of the two.`,
-        blank,
-      );
-    if (isFlatPart(draft, part))
-      return refuse('flat', `${part.name} is no solid: raise it or turn it first.`, blank);
-    if (isSurface(definitionOf(draft, part)))
-      return refuse('surface', `${part.name} is an open surface: cap its ends or thicken it first.`, blank);
-    if (part.locked) return refuse('locked', `${part.name} is locked. Unlock it in Parts first.`, blank);
+      return refuse('within', { name: part.name, whole: draft.items[whole]!.name }, blank);
+    if (isFlatPart(draft, part)) return refuse('flat.solid-raise', { name: part.name }, blank);
+    if (isSurface(definitionOf(draft, part))) return refuse('surface.open', { name: part.name }, blank);
+    if (part.locked) return refuse('locked', { name: part.name }, blank);
   }
   const whole = growable(draft.items[base]!, how) ? base : wrap({ draft, context }, { how, as }, base);
   const result = draft.items[whole]!;
@@ -75,8 +68,7 @@ export function combine(
   const links = linkedWith(draft, result);
   const rings = links.length === 0 ? [] : madeFromThemselves(draft.items).map(({ id: ring }) => ring);
   const made = links.find((link) => rings.includes(link.id));
-  if (made)
-    return refuse('circle', `${made.name} is linked to ${result.name} and cannot be part of it.`, 'parts');
+  if (made) return refuse('circle.parts', { name: made.name, result: result.name }, 'parts');
   return { result: whole, select: [whole] };
 }
 

@@ -15,11 +15,11 @@ export function addEdit(
   { edit, blank }: { readonly edit: CurveStep; readonly blank: string },
 ): Outcome | Refusal {
   const item = draft.items[id]!;
-  if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'profile');
+  if (item.locked) return refuse('locked', { name: item.name }, 'profile');
   definitionOf(draft, item).recipe.steps.push(edit);
   const { fault, paths } = drawnOf(draft, id);
-  if (fault) return refuse('edit', fault.message, blank);
-  if (paths.length === 0) return refuse('edit', 'Nothing of the profile would be left.', blank);
+  if (fault) return refuse('edit.because', { message: fault.message }, blank);
+  if (paths.length === 0) return refuse('edit.nothing', {}, blank);
   return { select: [id] };
 }
 

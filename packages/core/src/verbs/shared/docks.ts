@@ -65,7 +65,7 @@ function pathBelow(draft: KadrelDocument, from: ItemId, to: ItemId): number[] {
 export const jointNamed = (document: KadrelDocument, name: string): Joint | Refusal =>
   Object.values(document.joints).find((joint) => joint.name === name) ??
   document.joints[name] ??
-  refuse('unknown-joint', `There is no joint named ${name}.`, 'joint');
+  refuse('unknown-joint', { name }, 'joint');
 
 interface JointSaid {
   readonly moved: DockEnd;
@@ -117,7 +117,7 @@ export function takenRefusal(draft: KadrelDocument, place: DockPlace, but: ItemI
   const { name } = draft.items[other.of]!;
   return refuse(
     'dock-taken',
-    `${place.dock.name} of ${draft.items[place.end.of]!.name} is joined to ${name} already (${joint.name}). Unjoin it first, or choose another dock.`,
+    { name: place.dock.name, place: draft.items[place.end.of]!.name, name2: name, joint: joint.name },
     'onto',
   );
 }

@@ -31,7 +31,7 @@ export function drawFigure(
   drawn: { name: string; figure: Figure; plane: Pose; at: Vec2; exact?: NumVector | undefined },
 ): Outcome | Refusal {
   const fault = figureFault(drawn.figure);
-  if (fault) return refuse('figure', fault.message, fault.blank);
+  if (fault) return refuse('figure', { message: fault.message }, fault.blank);
   const { plane, at } = drawn;
   // A number that depends on variables goes on doing so where the plane's axes are the world's.
   const isPlan = plane.turn.every((n, i) => n === (i % 4 === 0 ? 1 : 0)) && plane.shift.every((n) => n === 0);
@@ -73,7 +73,7 @@ export function requireProfiles(
   const other = ids.find((id) => definitionOf(draft, draft.items[id]!).recipe.base.kind !== 'profile');
   return other === undefined
     ? undefined
-    : refuse('no-profile', `${draft.items[other]!.name} is no profile: draw one first.`, blank);
+    : refuse('no-profile.draw', { name: draft.items[other]!.name }, blank);
 }
 
 /** The profiles themselves: a link stands for the one it is linked to, in the link's own place. */

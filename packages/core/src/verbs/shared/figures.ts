@@ -27,13 +27,11 @@ export function pointsOn(plane: Pose, way: WayCurve): Vec2[] {
 /** Source: the circumcircle from its perpendicular bisectors; two points are the ends of a diameter. */
 export function circleThrough(points: readonly Vec2[]): { centre: Vec2; radius: number } | Refusal {
   const [a, b, c] = points;
-  if (!a || !b || points.length > 3)
-    return refuse('points', 'A circle goes through two points across it, or three points on it.');
+  if (!a || !b || points.length > 3) return refuse('points.circle', {});
   if (!c) return { centre: mix2(a, b, 0.5), radius: distance2(a, b) / 2 };
   const [u, v] = [subtract2(b, a), subtract2(c, a)];
   const twice = 2 * cross2(u, v);
-  if (Math.abs(twice) < 1e-12 * (dot2(u, u) + dot2(v, v)))
-    return refuse('points', 'These three points stand in one line.');
+  if (Math.abs(twice) < 1e-12 * (dot2(u, u) + dot2(v, v))) return refuse('points.these', {});
   const toCentre = scale2(subtract2(scale2(left2(v), -dot2(u, u)), scale2(left2(u), -dot2(v, v))), 1 / twice);
   const centre = add2(a, toCentre);
   return {

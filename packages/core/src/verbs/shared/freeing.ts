@@ -88,8 +88,5 @@ export function growthFault(
       const { base } = definitionOf(document, part).recipe;
       return !['box', 'cylinder', 'sphere'].includes(base.kind === 'stretched' ? base.of.kind : base.kind);
     });
-  return (
-    odd &&
-    refuse('growth', `${odd.name} has no sizes that could grow: boxes, cylinders and balls have.`, blank)
-  );
+  return odd && refuse('growth', { name: odd.name }, blank);
 }

@@ -47,15 +47,13 @@ type Told = Values<typeof planeBlanks>;
 
 function poseOnCurve(curve: NonNullable<Told['curve']>, along: number): Pose | Refusal {
   if (along < 0 || along > wayLength(curve) + 1e-6)
-    return refuse('distance', `The curve is ${wayLength(curve)} mm long.`, 'distance');
+    return refuse('distance', { curve: wayLength(curve) }, 'distance');
   return squareTo(wayAt(curve, along).point, wayDirection(curve, along));
 }
 
 function poseAboutEdge(on: Pose, edge: NonNullable<Told['edge']>, angle: number | undefined) {
-  if (angle === undefined) return refuse('missing', 'Say how far it is turned.', 'angle');
-  return edge.kind === 'line'
-    ? turnedAbout(on, edge, angle)
-    : refuse('edge', 'Pick a straight edge.', 'edge');
+  if (angle === undefined) return refuse('missing.how-far', {}, 'angle');
+  return edge.kind === 'line' ? turnedAbout(on, edge, angle) : refuse('edge.straight', {}, 'edge');
 }
 
 /** Z along the way, Y as nearly upward as it can be. */

@@ -35,14 +35,14 @@ export function layersOf(
     Math.max(...reach.map(([, most]) => most)) - base,
   ];
   const step = pitch ?? (count === undefined ? undefined : (high - low) / count);
-  if (step === undefined) return refuse('missing', 'Say how far apart they are, or how many.', 'pitch');
+  if (step === undefined) return refuse('missing.pitch', {}, 'pitch');
   // Counted from the plane where a pitch is told, so that neighbours made apart still go together.
   const first = pitch === undefined ? low : Math.floor((low + AT_END_MM) / step) * step;
   const number = Math.ceil((high - first - AT_END_MM) / step);
   if (number > MOST_SLICES)
     return refuse(
-      'too-many',
-      `That would be ${number} slices; ${MOST_SLICES} is the most.`,
+      'too-many.would-slices',
+      { number, mostSlices: MOST_SLICES },
       pitch === undefined ? 'count' : 'pitch',
     );
   return Array.from({ length: number }, (_, i) => first + (i + WITHIN[at]!) * step);

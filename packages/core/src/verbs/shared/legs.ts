@@ -29,7 +29,7 @@ export const CLOSING_WORDS: Readonly<Record<(typeof CLOSINGS)[number], string>> 
 const WAYS = 'a leg is told by dx and dy, by length and bearing, by length and turn, or by x and y';
 
 export function legOf(row: Row, index: number, read: (text: string) => Num | Refusal): Leg | Refusal {
-  const fault = (message: string) => refuse('leg', `Row ${index + 1}: ${message}.`, 'legs');
+  const fault = (message: string) => refuse('leg.legs', { index: index + 1, message }, 'legs');
   const has = (...columns: string[]) => columns.some((column) => row[column] !== undefined);
   const ways = [has('dx', 'dy'), has('bearing'), has('turn'), has('x', 'y')].filter(Boolean).length;
   const extras = rowExtras(row, read);
@@ -51,8 +51,7 @@ function rowExtras(
   row: Row,
   read: (text: string) => Num | Refusal,
 ): Pick<Leg, 'name' | 'bend' | 'corner'> | Refusal {
-  if (row.round !== undefined && row.bevel !== undefined)
-    return refuse('corner', 'a corner is rounded or bevelled, not both');
+  if (row.round !== undefined && row.bevel !== undefined) return refuse('corner', {});
   const corner =
     row.round !== undefined
       ? { corner: { round: row.round as Num } }

@@ -118,10 +118,10 @@ function valueFor(key: string, field: Field, given: Given, complete: Make['compl
   const half = field.half === undefined ? undefined : (given[field.half] as Num | undefined);
   const whole = given[blank] as Num | undefined;
   if (half !== undefined && whole !== undefined)
-    return refuse('both', `Give the ${blank} or the ${field.half!}, not both.`, field.half);
+    return refuse('both', { blank, half: field.half! }, field.half);
   const value = whole ?? (half === undefined ? undefined : doubled(half)) ?? complete[key]?.(given as never);
   if (value === undefined)
-    return refuse('missing', `Give a ${blank}${field.half ? ` or a ${field.half}` : ''}.`, blank);
+    return refuse('missing', { blank, words: field.half ? ` or a ${field.half}` : '' }, blank);
   const fault = boundFault(field, valueOf(value as Num));
-  return fault ? refuse('out-of-bounds', `${field.label} ${fault}.`, blank) : value;
+  return fault ? refuse('out-of-bounds', { label: field.label, fault }, blank) : value;
 }

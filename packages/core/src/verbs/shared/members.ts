@@ -15,15 +15,14 @@ export interface Members {
 export function membersNamed(document: KadrelDocument, id: ItemId, text: string): Members | Refusal {
   const part = document.items[id]!;
   const { base } = part.recipe;
-  if (base.kind !== 'pattern') return refuse('no-pattern', `${part.name} is not a pattern.`, 'part');
+  if (base.kind !== 'pattern') return refuse('no-pattern', { name: part.name }, 'part');
   const keys: MemberKey[] = [];
   for (const piece of text.split(/[,;]/)) {
     const labels = labelsIn(piece);
-    if (!labels)
-      return refuse('range', `“${piece.trim()}” is no range: the lower number comes first.`, 'members');
+    if (!labels) return refuse('range.members', { piece: piece.trim() }, 'members');
     for (const label of labels) {
       const key = memberNamed(base.layout, label);
-      if (!key) return refuse('no-member', `${part.name} has no member ${label.trim()}.`, 'members');
+      if (!key) return refuse('no-member.members', { name: part.name, label: label.trim() }, 'members');
       if (!keys.some((one) => sameMember(one, key))) keys.push(key);
     }
   }

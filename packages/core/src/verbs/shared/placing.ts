@@ -41,8 +41,7 @@ export function centresOf(
   parts: readonly ItemId[],
   { centre, at }: { readonly centre: string; readonly at: Vec3 | undefined },
 ): ((part: ItemId) => Vec3) | Refusal {
-  if (centre === 'point')
-    return at === undefined ? refuse('missing', 'Pick the point, or type it.', 'at') : () => at;
+  if (centre === 'point') return at === undefined ? refuse('missing.point-type', {}, 'at') : () => at;
   if (centre === 'shared') {
     const box = unionBoxes(parts.map((id) => context.worldBox(id)))!;
     const middle = boxPoint(box, [0, 0, 0]);
@@ -51,8 +50,7 @@ export function centresOf(
   const found = new Map<ItemId, Vec3>();
   for (const id of parts) {
     const datum = datumInWorld(document, document.items[id]!, (part) => context.boxOf(part));
-    if (!datum)
-      return refuse('no-box', `The box of ${document.items[id]!.name} is not known yet. Try again.`, 'parts');
+    if (!datum) return refuse('no-box.parts', { name: document.items[id]!.name }, 'parts');
     found.set(id, datum);
   }
   return (part) => found.get(part)!;
@@ -72,7 +70,7 @@ export function lockedRefusal(document: KadrelDocument, parts: readonly ItemId[]
     .flatMap((id) => [...lineage(document, id), ...groupedIn(document, id)])
     .map((id) => document.items[id]!)
     .find((part) => part.locked);
-  return locked && refuse('locked', `${locked.name} is locked. Unlock it in Parts first.`, 'parts');
+  return locked && refuse('locked', { name: locked.name }, 'parts');
 }
 
 const groupedIn = (document: KadrelDocument, id: ItemId): ItemId[] => {

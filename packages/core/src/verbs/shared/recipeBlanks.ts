@@ -113,7 +113,7 @@ export function changeFields(changing: Changing): Refusal | undefined {
 }
 
 export const asRefusal = (fault: RecipeFault | undefined): Refusal | undefined =>
-  fault && refuse('recipe', fault.message, fault.blank);
+  fault && refuse('recipe', { message: fault.message }, fault.blank);
 
 const blanksOf = (key: string, field: Field): readonly string[] => [
   blankOf(key, field),
@@ -173,7 +173,7 @@ function readLengths(
     const one = readOne(text, { kind: field.kind, now: now[i] ?? 0, context, blank });
     const fault = isRefusal(one) ? undefined : boundFault(field, valueOf(one));
     if (isRefusal(one)) return one;
-    if (fault) return refuse('out-of-bounds', `${field.label}: each ${fault}.`, blank);
+    if (fault) return refuse('out-of-bounds.each', { label: field.label, fault }, blank);
     read.push(one);
   }
   return read.length === 0 ? undefined : read;
@@ -200,7 +200,7 @@ function readNumber(
   });
   if (isRefusal(read)) return read;
   const fault = boundFault(field, valueOf(read));
-  if (fault) return refuse('out-of-bounds', `This ${fault}.`, blank);
+  if (fault) return refuse('out-of-bounds.this', { fault }, blank);
   if (isHalf) return doubled(read);
   return field.isPlain ? valueOf(read) : read;
 }
@@ -217,7 +217,7 @@ function readVector(
   const read = readThree(texts, { kind: field.kind, now, context, blank });
   if (isRefusal(read)) return read;
   const fault = read.map((n) => boundFault(field, valueOf(n))).find((words) => words !== undefined);
-  return fault ? refuse('out-of-bounds', `This ${fault}.`, blank) : read;
+  return fault ? refuse('out-of-bounds.this', { fault }, blank) : read;
 }
 
 /** Twice a number, as a diameter is of a radius. */

@@ -44,7 +44,7 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
   const stray = chosen.map((id) => draft.items[id]!).find((part) => part.parent !== first.parent);
   // Operands may be repeated where they are, all of one combination at once.
   if (stray && !chosen.every((id) => isStanding(draft, id)))
-    return refuse('parents', `${stray.name} and ${first.name} belong to different parts.`, 'parts');
+    return refuse('parents', { name: stray.name, first: first.name }, 'parts');
   const told = toldIn(worldFromParent(draft, first.id));
   const layout = making.layout(told, chosen);
   if ('refused' in layout) return layout;
@@ -63,25 +63,17 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
 export function tooMany(layout: Layout, blank: string): Refusal | undefined {
   const count = countOf(layout);
   return count > MOST_MEMBERS
-    ? refuse(
-        'too-many',
-        `These would be ${count} members; a pattern has at most ${MOST_MEMBERS}. Make it smaller.`,
-        blank,
-      )
+    ? refuse('too-many.these', { count, mostMembers: MOST_MEMBERS }, blank)
     : undefined;
 }
 
 /** A whole number of members, or why it is none. */
 export function readCount(count: Num, blank: string): Num | Refusal {
-  return Number.isInteger(valueOf(count)) && valueOf(count) >= 1
-    ? count
-    : refuse('count', 'A count is a whole number, 1 or more.', blank);
+  return Number.isInteger(valueOf(count)) && valueOf(count) >= 1 ? count : refuse('count.whole', {}, blank);
 }
 
-export const bothSpacings = (blank: string): Refusal =>
-  refuse('both', 'Give the distance from one to the next, or over all of them, not both.', blank);
-export const inOnePlace = (blank: string): Refusal =>
-  refuse('zero', 'All members would stand in one place.', blank);
+export const bothSpacings = (blank: string): Refusal => refuse('both.distance', {}, blank);
+export const inOnePlace = (blank: string): Refusal => refuse('zero.all', {}, blank);
 
 /** Pitch or span, exactly one of the two. */
 export function readSpacing(
@@ -92,11 +84,7 @@ export function readSpacing(
   if (pitch !== undefined && span !== undefined) return bothSpacings(blanks[1]);
   if (pitch === undefined && span === undefined) {
     if (count === 1) return { pitch: 0 };
-    return refuse(
-      'missing',
-      'Give the distance from one to the next, or from the first to the last.',
-      blanks[0],
-    );
+    return refuse('missing.distance-next', {}, blanks[0]);
   }
   const given = pitch ?? span!;
   if (count > 1 && valueOf(given) === 0) return inOnePlace(pitch === undefined ? blanks[1] : blanks[0]);

@@ -120,7 +120,7 @@ function reshapeShared(
   const boxOf = (id: ItemId) => context.boxOf(id);
   const data = new Map(shared.map((one) => [one.id, datumInWorld(draft, one, boxOf)]));
   if ([...data.values()].some((datum) => !datum))
-    return refuse('no-box', `The box of ${definition.name} is not known yet. Try again.`, 'parts');
+    return refuse('no-box.parts', { name: definition.name }, 'parts');
   const { turn } = worldFromPart(draft, part.id);
   const own = multiply(transposed(turn), multiply(linear, turn));
   const was = worldFromPart(draft, definition.id).turn;
@@ -202,12 +202,7 @@ function mapForm(
   }
   if (base.kind === 'pattern') {
     const layout = mapLayout(base.layout, own);
-    if (!layout)
-      return refuse(
-        'members',
-        `${part.name} cannot be stretched like this: its members would not stay alike. Resize it in all directions alike, or dissolve it first.`,
-        'parts',
-      );
+    if (!layout) return refuse('members', { name: part.name }, 'parts');
     base.layout = layout;
   }
   for (const child of childrenOf(part)) {
@@ -225,15 +220,10 @@ function mapMade(part: Part, own: Matrix, turn: Turn): Refusal | undefined {
   const size = length(column(map, 0));
   // Of a ball a map under which it stays one keeps all angles.
   const turned = turnWithin('sphere', map);
-  if (!turned)
-    return refuse(
-      'body',
-      `${part.name} has the sizes that its numbers say: change those in the Spec, or its profile. It can be resized in all directions alike, and mirrored.`,
-      'parts',
-    );
+  if (!turned) return refuse('body', { name: part.name }, 'parts');
   const { kind } = part.recipe.base;
   if ((kind === 'plane' || kind === 'section') && Math.abs(size - 1) > SAME)
-    return refuse('plane', `${part.name} is a plane: set the size of its sheet in the Spec.`, 'parts');
+    return refuse('plane.parts', { name: part.name }, 'parts');
   if (isMirrored) addMirror(part.recipe.steps);
   if (Math.abs(size - 1) > SAME) addScale(part.recipe.steps, size);
   if (!isIdentity(turned))

@@ -22,13 +22,12 @@ import {
 export function solidToShape(draft: KadrelDocument, id: ItemId): Part | Refusal {
   const item = draft.items[id]!;
   const definition = definitionOf(draft, item);
-  if (isFlatPart(draft, item)) return refuse('flat', `${item.name} is no solid.`, 'part');
-  if (isSurface(definition))
-    return refuse('surface', `${item.name} is an open surface: cap its ends or thicken it first.`, 'part');
-  if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+  if (isFlatPart(draft, item)) return refuse('flat.solid', { name: item.name }, 'part');
+  if (isSurface(definition)) return refuse('surface.open', { name: item.name }, 'part');
+  if (item.locked) return refuse('locked', { name: item.name }, 'part');
   const { kind } = definition.recipe.base;
   return kind === 'pattern' || kind === 'group'
-    ? refuse('whole', `${item.name} consists of several parts: choose one of them.`, 'part')
+    ? refuse('whole.consists', { name: item.name }, 'part')
     : shapedPart(draft, item);
 }
 

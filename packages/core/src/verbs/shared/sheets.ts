@@ -53,7 +53,7 @@ export const nextOrderOn = (sheet: Sheet, kind: (typeof ENTRY_KINDS)[number]): n
 /** `1:50` → mm on paper for one of the model; undefined where nothing is said. */
 export function scaleTold(text: string | undefined): number | undefined | Refusal {
   if (text === undefined) return undefined;
-  return readScale(text) ?? refuse('scale', `“${text}” is not a scale: say 1:50, or 2:1.`, 'scale');
+  return readScale(text) ?? refuse('scale', { text }, 'scale');
 }
 
 /** The exact box of what views show. */
@@ -63,7 +63,7 @@ export function boxShown(
   context: VerbContext,
 ): Box | Refusal {
   const shown = [...partsShown(document, parts)];
-  if (shown.length === 0) return refuse('nothing', 'There is no solid to draw.', 'only');
+  if (shown.length === 0) return refuse('nothing.only', {}, 'only');
   return unionBoxes(shown.map((id) => context.worldBox(id)))!;
 }
 

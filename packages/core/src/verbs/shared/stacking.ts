@@ -45,7 +45,7 @@ export function layersIn({ items, plane, pitch, scale }: Cutting, context: VerbC
     const box = boxOfPaths(paths);
     return box ? [{ paths, box, over: heights[i]! }] : [];
   });
-  if (cut.length === 0) return refuse('nothing', 'The layers meet nothing of these parts.', 'parts');
+  if (cut.length === 0) return refuse('nothing.layers', {}, 'parts');
   return cut.map(({ paths, box: { min, max }, over }, i) => ({
     width: (max[0] - min[0]) * scale,
     height: (max[1] - min[1]) * scale,
@@ -70,11 +70,7 @@ export function doesNotFit(
   room: { readonly width: number; readonly height: number },
 ): Refusal {
   const words = (size: typeof room) => `${size.width.toFixed(1)} × ${size.height.toFixed(1)} mm`;
-  return refuse(
-    'too-large',
-    `A layer is ${words({ width, height })} at this scale; a sheet has room for ${words(room)}. Take larger sheets, or a smaller scale.`,
-    'scale',
-  );
+  return refuse('too-large.layer', { value: words({ width, height }), room: words(room) }, 'scale');
 }
 
 interface Page {

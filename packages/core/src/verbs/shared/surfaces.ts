@@ -7,13 +7,9 @@ import { refuse, type Refusal } from '../../statement/declare.ts';
 export function surfaceNamed(draft: KadrelDocument, part: ItemId): Part | Refusal {
   const item = draft.items[part]!;
   const definition = definitionOf(draft, item);
-  if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, 'part');
+  if (item.locked) return refuse('locked', { name: item.name }, 'part');
   if (isSurface(definition)) return definition;
-  return refuse(
-    'no-surface',
-    isFlatPart(draft, item)
-      ? `${item.name} is a drawing: raise it as a surface first.`
-      : `${item.name} is no surface: it is closed already.`,
-    'part',
-  );
+  return isFlatPart(draft, item)
+    ? refuse('no-surface.drawing', { name: item.name }, 'part')
+    : refuse('no-surface.closed', { name: item.name }, 'part');
 }

@@ -16,8 +16,8 @@ export function baseOf(
 ): Base | Refusal {
   const item = draft.items[part]!;
   const { base } = definitionOf(draft, item).recipe;
-  if (item.locked) return refuse('locked', `${item.name} is locked. Unlock it in Parts first.`, blank);
-  return base.kind === kind ? base : refuse('other-kind', `${item.name} is no ${words}.`, blank);
+  if (item.locked) return refuse('locked', { name: item.name }, blank);
+  return base.kind === kind ? base : refuse('other-kind', { name: item.name, words }, blank);
 }
 
 /** The rows that say a figure or a recipe, as they would be typed. */

@@ -1,18 +1,26 @@
 import type { Num } from '../../document/schema.ts';
 import { QuantityError } from '../../quantity/lexer.ts';
 import { CLOSINGS, type Leg } from '../../recipes/figures/index.ts';
-import { isRefusal, refuse, type Refusal, type Row, type VerbContext } from '../../statement/declare.ts';
+import {
+  isRefusal,
+  labelled,
+  refuse,
+  refuseFor,
+  type Refusal,
+  type Row,
+  type VerbContext,
+} from '../../statement/declare.ts';
 import { LEG_COLUMNS, legOf } from './legs.ts';
 
 export type Closing = (typeof CLOSINGS)[number];
 
 export function readLegs(rows: readonly Row[], context: VerbContext): Leg[] | Refusal {
-  if (rows.length === 0) return refuse('missing', 'A traverse has one leg or more.', 'legs');
+  if (rows.length === 0) return refuse('missing.legs', {}, 'legs');
   const angle = (text: string): Num | Refusal => {
     try {
       return context.read(text, 'angle');
     } catch (error) {
-      if (error instanceof QuantityError) return refuse(error.code, `the arc: ${error.message}`, 'legs');
+      if (error instanceof QuantityError) return labelled(refuseFor(error, 'legs'), 'the arc');
       throw error;
     }
   };

@@ -1,0 +1,15 @@
+/** British English sentences: cutting, drilling and slicing. */
+import type { Facts } from './facts.ts';
+
+export const CUT_SENTENCES = {
+  'itself.because': ({ message }: Facts<'message'>) => message,
+  'missing.thread': () => 'Say which bolt it is for, or how wide it is.',
+  'no-solid': ({ name }: Facts<'name'>) => `${name} encloses nothing: choose a solid to cut by.`,
+  'nothing.section': ({ name }: Facts<'name'>) => `${name} cuts nothing there: move it into the parts.`,
+  'nothing.slices': () => 'The slices meet nothing of these parts.',
+  'part.drilled': () => 'Say what is drilled: pick a place of it, or fill in the part.',
+  'surface.at': () => 'This place is on no surface: pick a face, an edge or a corner of the part.',
+  view: ({ unknown, sectionViews }: Facts<'unknown' | 'sectionViews'>) =>
+    `There is no view ${unknown}: say some of ${sectionViews}.`,
+  'whole.several': ({ name }: Facts<'name'>) => `${name} is several solids: drill one of its parts.`,
+};

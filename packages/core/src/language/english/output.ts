@@ -1,0 +1,17 @@
+/** British English sentences: sheets. */
+import type { Facts } from './facts.ts';
+
+export const OUTPUT_SENTENCES = {
+  gone: () => 'What this view shows is not there any more.',
+  'missing.several-views': () => 'There are several views on this sheet: say which one it stands in.',
+  'missing.several-views-sheet': () => 'There are several views on this sheet: say into which one it points.',
+  'name-taken.sheet-already': ({ to }: Facts<'to'>) => `There is a ${to} on this sheet already.`,
+  'name-taken.sheet-named': ({ to }: Facts<'to'>) =>
+    `There is a sheet named ${to} already. Choose another name.`,
+  'not-measured': ({ words }: Facts<'words'>) => `This cannot be measured here: ${words}.`,
+  'too-large.paper': () => 'The views do not fit at any usual scale. Draw fewer parts, or take larger paper.',
+  'too-large.views-need': ({ scale, wanted, room, words }: Facts<'scale' | 'wanted' | 'room' | 'words'>) =>
+    `At ${scale} the views need ${wanted}; this paper has ${room}. Take larger paper${words}.`,
+  'too-many.leader': () => 'A leader points to one place.',
+  'unknown-view.kept': ({ kept }: Facts<'kept'>) => `There is no view kept as ${kept}.`,
+};

@@ -1,0 +1,34 @@
+/** Why something is not done, as data: a code and its facts. The catalogue of a language makes a sentence of them. */
+import { ENGLISH } from './english/index.ts';
+
+type Sentences = typeof ENGLISH;
+
+/** Why something is refused: `kind`, or `kind.detail` where a kind has several sentences. */
+export type ReasonCode = keyof Sentences;
+
+/** What sentences are told, by name. */
+export type AnyFacts = Readonly<Record<string, string | number>>;
+
+/** What the sentence of a code must be told: nothing, or its facts by name. */
+export type FactsOf<C extends ReasonCode> = AnyFacts &
+  (Parameters<Sentences[C]> extends [infer Facts] ? Facts : Readonly<Record<string, never>>);
+
+export interface Reason {
+  readonly code: ReasonCode;
+  readonly facts: AnyFacts;
+  /** The sentence of the code, in British English. */
+  readonly message: string;
+  /** The character of a text, where one is to blame. */
+  readonly at?: number;
+}
+
+/** The sentence of a code, with its facts in it. */
+const sentenceOf = (code: ReasonCode, facts: AnyFacts): string =>
+  (ENGLISH[code] as (facts: AnyFacts) => string)(facts);
+
+/** A reason with the sentence that goes with it. */
+export const reasonOf = <C extends ReasonCode>(code: C, facts: FactsOf<C>): Reason => ({
+  code,
+  facts,
+  message: sentenceOf(code, facts),
+});
