@@ -1,6 +1,6 @@
 /** How parts stand to one another: found, shown, mended; measures that are kept, and fits that are wanted. */
 import { expect, test, type Page } from '@playwright/test';
-import { inNewProject, startsVerb } from './doing.ts';
+import { choosesIn, inNewProject, says, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 
 const report = (page: Page) => page.getByRole('complementary', { name: 'Fit report' });
@@ -118,5 +118,42 @@ test('a sliding fit that is missed is mended by its remedy', async ({ page }) =>
   await ada.commits();
   await hasFaults(page, 'No faults.');
   await expect(finding(page, /Wanted fit.*0\.3 mm/)).toBeVisible();
+  expect(ada.problems).toEqual([]);
+});
+
+test('a variable is set from a kept measure and follows it; a mass is kept with its material', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Bee space');
+  await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'tray');
+  await ada.types('Escape');
+  await ada.makesBox(['10', '10', '10'], ['90', '10', '0'], 'knob');
+  await ada.types('Escape');
+  await says(ada, 'Measure', { typed: { of: 'tray', to: 'knob' } });
+  const measures = page.getByRole('list', { name: 'Measures and wanted fits' });
+  await expect(measures.getByRole('button', { name: /^M1 30 mm/ })).toBeVisible();
+  await page.getByLabel('Name of a new variable').fill('gap');
+  await page.getByLabel('Value of the new variable').fill('measure("M1")');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('value of gap')).toHaveText('30 mm');
+  await page.getByRole('treeitem', { name: 'tray', exact: true }).click();
+  await ada.makesBox(['gap', '5', '5'], ['0', '80', '0'], 'bar');
+  await ada.types('Escape');
+  await page.getByRole('treeitem', { name: 'knob', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Place X', exact: true }).fill('95');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('value of gap')).toHaveText('35 mm');
+  await ada.isReady();
+  expect((await ada.facts('bar')).box.max[0]).toBeCloseTo(35, 9);
+  await startsVerb(page, 'Measure');
+  await page.getByRole('textbox', { name: 'of', exact: true }).fill('tray');
+  await choosesIn(page, 'what', 'mass');
+  await choosesIn(page, 'material', 'Steel');
+  await ada.commits();
+  await ada.types('Escape');
+  // 48 cm³ at 7.85 g/cm³.
+  await expect(measures.getByRole('button', { name: /^M2 376\.8 g/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Forget M1' }).click();
+  await expect(page.getByText('The variable gap is set from M1')).toBeVisible();
   expect(ada.problems).toEqual([]);
 });

@@ -1,6 +1,7 @@
 /** The fit report without a screen: `kadrel fit FILE`. */
-import { USUAL_SCOPE, type FitReport, type KadrelDocument } from '@kadrel/core';
+import { USUAL_SCOPE, standingOf, type FitReport, type KadrelDocument } from '@kadrel/core';
 import { fitReportOf, type Evaluator } from '@kadrel/kernel';
+import { bedOf } from './make.ts';
 import { UsageError } from './usage.ts';
 
 /** As given on the command line. */
@@ -8,6 +9,10 @@ export interface FitOptions {
   readonly reach?: string | undefined;
   readonly hair?: string | undefined;
   readonly parts?: readonly string[] | undefined;
+  /** Parts and groups whose solids are looked at with those of the others among them. */
+  readonly within?: readonly string[] | undefined;
+  /** Three lengths with commas. */
+  readonly bed?: string | undefined;
 }
 
 /** Throws UsageError. */
@@ -15,7 +20,11 @@ export function fitOf(document: KadrelDocument, kernel: Evaluator, options: FitO
   const scope = {
     reach: readMm('--reach', options.reach, USUAL_SCOPE.reach),
     hair: readMm('--hair', options.hair, USUAL_SCOPE.hair),
-    ...(options.parts?.length ? { among: options.parts } : {}),
+    ...(options.parts?.length ? { among: [...standingOf(document, options.parts)] } : {}),
+    ...(options.within?.length
+      ? { between: options.within.map((id) => [...standingOf(document, [id])]) }
+      : {}),
+    ...(options.bed === undefined ? {} : { site: bedOf(options.bed) }),
   };
   return fitReportOf(kernel, document, scope);
 }

@@ -40,7 +40,7 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
 
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
-kadrel fit FILE [--part NAME …] [--reach MM] [--hair MM] [--limit SECONDS]
+kadrel fit FILE [--part NAME …] [--within NAME …] [--bed X,Y,Z] [--reach MM] [--hair MM] [--limit SECONDS]
 kadrel make FILE [--part NAME …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
 kadrel docks FILE [--limit SECONDS]
 kadrel verbs [--json]
@@ -108,6 +108,7 @@ function read(args: readonly string[]) {
     chord: { type: 'string' },
     limit: { type: 'string' },
     json: { type: 'boolean' },
+    within: { type: 'string', multiple: true },
     reach: { type: 'string' },
     hair: { type: 'string' },
     wall: { type: 'string' },
@@ -139,12 +140,17 @@ function opened(file: string, kernel: Evaluator, begin: Begin): KadrelDocument {
 /** What a shell is told where the report finds a fault. */
 const FAULTS_CODE = 2;
 
-async function fit(file: string, { part = [], reach, hair }: Options, begin: Begin): Promise<number> {
+async function fit(
+  file: string,
+  { part = [], within = [], reach, hair, bed }: Options,
+  begin: Begin,
+): Promise<number> {
   const kernel = await loadKernel();
   const document = opened(file, kernel, begin);
   const parts = part.map((name) => requirePart(document, name).id);
   begin('Looking how parts stand');
-  const report = await fitOf(document, kernel, { reach, hair, parts });
+  const inside = within.map((name) => requirePart(document, name).id);
+  const report = await fitOf(document, kernel, { reach, hair, parts, within: inside, bed });
   process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
   return report.faults > 0 ? FAULTS_CODE : 0;
 }

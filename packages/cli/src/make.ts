@@ -51,7 +51,8 @@ function numberOf(option: string, text: string | undefined, usual: number): numb
   return value;
 }
 
-function bedOf(text: string): [number, number, number] {
+/** Three lengths, mm. Throws UsageError. */
+export function bedOf(text: string): [number, number, number] {
   const sizes = text.split(',').map(Number);
   if (sizes.length !== 3 || !sizes.every((mm) => mm > 0))
     throw new UsageError('--bed takes three lengths in mm, as 220,220,250.');

@@ -4,6 +4,7 @@ export { QuantityError } from './quantity/lexer.ts';
 export { readQuantity, readVariable, type Quantity, type QuantityContext } from './quantity/evaluate.ts';
 export * from './quantity/format.ts';
 export { solveVariables, variableNameFault } from './quantity/variables.ts';
+export { variablesOf } from './document/variables.ts';
 export { variableUses } from './document/variableUses.ts';
 export * from './space/vector.ts';
 export * from './space/angle.ts';
@@ -75,6 +76,8 @@ export type {
   Nearby,
   Overlap,
   PairFacts,
+  Play,
+  PlayAlong,
   SolidPair,
   StandingSolid,
 } from './questions/fitFacts.ts';
@@ -215,6 +218,7 @@ export {
   type Group,
   type Handling,
   type Outcome,
+  type Measuring,
   type Question,
   type Refusal,
   type RegionFound,

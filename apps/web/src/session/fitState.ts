@@ -28,6 +28,9 @@ export interface ShownWalls {
 /** Whether parts go together, or whether they can be made. */
 export type ReportKind = 'fit' | 'make';
 
+/** All pairs, those of what is chosen with the rest, or those of the chosen groups and parts with one another. */
+export type PairsWanted = 'all' | 'chosen against the rest' | 'within the chosen';
+
 /** What is known of fit and of making, and what of it is shown. */
 export interface FitState {
   readonly isOpen: boolean;
@@ -46,8 +49,9 @@ export interface FitState {
   /** What the statement in hand would measure. */
   readonly inHand: ShownCheck | null;
   readonly reach: number;
-  /** Only what has to do with the parts that are selected. */
-  readonly among: readonly ItemId[] | null;
+  /** Which pairs are looked at, and the parts that were chosen for that. */
+  readonly pairs: PairsWanted;
+  readonly chosen: readonly ItemId[];
 }
 
 /** Before anything was looked at. */
@@ -64,12 +68,19 @@ export const NO_FIT: FitState = {
   measures: [],
   inHand: null,
   reach: USUAL_SCOPE.reach,
-  among: null,
+  pairs: 'all',
+  chosen: [],
 };
 
 /** The report that the panel shows. */
 export const reportIn = ({ kind, report, makeReport }: FitState): FitReport | null =>
   kind === 'fit' ? report : makeReport;
+
+/** How many kept measures and wanted fits are not as they should be. */
+export const missedIn = (report: FitReport | null): number =>
+  (report?.findings ?? []).filter(
+    ({ kind, state }) => state === 'fault' && (kind === 'measure' || kind === 'fit'),
+  ).length;
 
 /** Kept measures, the one in hand, and the finding that is looked at. */
 export function shownChecks({ fit }: { readonly fit: FitState }): ShownCheck[] {

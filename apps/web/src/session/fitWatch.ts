@@ -4,6 +4,7 @@ import {
   fitReport,
   judgeMeasure,
   makeReport,
+  standingOf,
   surveyChecks,
   surveyFit,
   surveyMaking,
@@ -102,7 +103,7 @@ export class FitWatch {
 
   private async look(own: number): Promise<void> {
     const { document, fit } = this.core.get();
-    const scope: Scope = { ...USUAL_SCOPE, reach: fit.reach, ...(fit.among ? { among: fit.among } : {}) };
+    const scope = scopeOf(document, fit);
     const ask = this.asking(document, own);
     const onDone = (working: number) => own === this.turn && this.change({ working });
     const isMaking = this.isWatching && fit.kind === 'make';
@@ -121,12 +122,21 @@ export class FitWatch {
   }
 
   private async lookAtMaking({ document, fit, ask, onDone }: Look): Promise<void> {
-    const { limits, among } = fit;
+    const { limits } = fit;
+    const { among } = scopeOf(document, fit);
     const scope = { overhang: limits.overhang, ...(among ? { parts: among } : {}) };
     const surveyed = await surveyMaking(document, scope, { ask, onDone });
     // Colours of what has changed are of no use any more.
     this.change({ makeReport: makeReport(document, surveyed, limits), walls: null });
   }
+}
+
+/** Groups are all that stands in them. */
+function scopeOf(document: KadrelDocument, { reach, pairs, chosen, limits }: FitState): Scope {
+  const scope = { ...USUAL_SCOPE, reach, ...(limits.bed ? { site: limits.bed } : {}) };
+  if (pairs === 'all') return scope;
+  if (pairs === 'chosen against the rest') return { ...scope, among: [...standingOf(document, chosen)] };
+  return { ...scope, between: chosen.map((id) => [...standingOf(document, [id])]) };
 }
 
 /** One look at a document. */

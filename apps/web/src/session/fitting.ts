@@ -27,7 +27,7 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
       watch.change({ isOpen: false, shown: null, walls: null });
       set({ stepShown: null });
     },
-    setFitScope(scope: Partial<Pick<FitState, 'reach' | 'among'>>): void {
+    setFitScope(scope: Partial<Pick<FitState, 'reach' | 'pairs' | 'chosen'>>): void {
       watch.change(scope);
       watch.watch();
     },

@@ -76,7 +76,7 @@ function shownInHand({ from, to, distance, thickness }: MeasuredFacts, scene: Sc
 
 /** Every measure that there is of it, each in words. */
 const readings = (facts: MeasuredFacts, scene: Scene): string[] =>
-  (Object.keys(MEASURED) as MeasuredKind[]).flatMap((kind) => {
-    const value = measuredValue(kind, facts);
-    return value === undefined ? [] : [`${MEASURED[kind]} ${measureWords(kind, value, scene)}`];
+  (Object.keys(MEASURED) as MeasuredKind[]).flatMap((what) => {
+    const value = measuredValue({ what }, facts);
+    return value === undefined ? [] : [`${MEASURED[what]} ${measureWords(what, value, scene)}`];
   });

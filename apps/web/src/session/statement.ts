@@ -287,8 +287,7 @@ export function isShown(statement: Statement, id: string): boolean {
   if (statement.phase === 'done' || blank.rare) return false;
   if (isWithoutChoice(blank, statement.typed)) return false;
   if (blank.of !== undefined) return filled(blank.of);
-  const asked = ASKED_BY[statement.verb]?.[id];
-  if (asked) return statement.typed[asked[0]] === asked[1];
+  if (blank.askedBy) return statement.typed[blank.askedBy[0]] === blank.askedBy[1];
   // Of two that exclude one another both are offered until one is filled.
   if (blank.excludes !== undefined) return !filled(blank.excludes);
   return Object.values(blanks).filter(({ rare }) => !rare).length <= MOST_SHOWN;
@@ -357,26 +356,15 @@ export function withPick(statement: Statement, blank: string, value: unknown, la
 
 /** What is given is what is meant: the choice that asks for a blank follows it. */
 function askedFor({ verb }: Statement, blank: string): Typed {
-  const asked = ASKED_BY[verb]?.[blank];
+  const asked = verbNamed(verb)!.blanks[blank]?.askedBy;
   return asked ? { [asked[0]]: asked[1] } : {};
 }
-
-/** Blanks that belong to one value of a choice: verb, then blank → choice and value. */
-const ASKED_BY: Readonly<Record<string, Readonly<Record<string, readonly [choice: string, value: string]>>>> =
-  {
-    turn: { at: ['centre', 'point'] },
-    mirror: { at: ['centre', 'point'] },
-    resize: { at: ['about', 'point'] },
-    align: { to: ['against', 'point'], face: ['against', 'face'] },
-    distribute: { gap: ['by', 'gap'] },
-    seat: { on: ['onto', 'part'] },
-  };
 
 /** Where a choice asks for a blank of its own, that has the focus next. */
 export function withChoice(statement: Statement, blank: string): Statement {
   const value = statement.typed[blank];
-  const found = Object.entries(ASKED_BY[statement.verb] ?? {}).find(
-    ([, [choice, asks]]) => choice === blank && asks === value,
+  const found = Object.entries(verbNamed(statement.verb)!.blanks).find(
+    ([, { askedBy }]) => askedBy?.[0] === blank && askedBy[1] === value,
   );
   return found ? { ...statement, focus: { blank: found[0], axis: null } } : statement;
 }

@@ -26,6 +26,11 @@ const MOST_REPLIES = 2000;
 /** What statements may ask of what is built. */
 export class Worlds {
   private readonly replies = new Map<string, Reply>();
+  /**
+   * What statements that begin with a document name what they make: the same each time that one is tried, since what is asked of the
+   * kernel may be about that.
+   */
+  private readonly ids = new WeakMap<KadrelDocument, ItemId[]>();
 
   constructor(
     private readonly factsOf: (key: string) => ShapeFacts | undefined,
@@ -34,15 +39,25 @@ export class Worlds {
 
   /** The world of a statement that begins with this document. */
   of(document: KadrelDocument): World {
+    const ids = this.idsFor(document);
+    let used = 0;
     return {
       rackPart: starterPart,
-      newId: () => crypto.randomUUID().replaceAll('-', ''),
+      newId: () => (ids[used++] ??= crypto.randomUUID().replaceAll('-', '')),
       shapeOf: (part, variant): BuiltShape | Refusal => {
         const facts = this.factsOfPart(document, part, variant);
         return facts ? { box: facts.measures.box, snaps: facts.snaps } : refuse('not-built.part', {});
       },
       ask: (question) => this.replies.get(replyKey(document, question)),
     };
+  }
+
+  private idsFor(document: KadrelDocument): ItemId[] {
+    const known = this.ids.get(document);
+    if (known) return known;
+    const ids: ItemId[] = [];
+    this.ids.set(document, ids);
+    return ids;
   }
 
   /** Facts by what a part is made of, so that they also fit an earlier document. */

@@ -7,8 +7,10 @@ import {
   loftStarts,
   loftWays,
   sectionsOf,
+  standingOf,
   valueOf,
   type DockPlace,
+  type ItemId,
   worldFromPart,
   type Vec3,
 } from '@kadrel/core';
@@ -55,4 +57,10 @@ export function measuresToShow(session: Session, statement: Statement | null) {
     ...(measure ? [measure] : gaps).map(({ from, to, distance }) => ({ from, to, words: words(distance) })),
     ...shownChecks(state),
   ];
+}
+
+/** What the rest is dimmed for: the solids of the finding that is looked at, or the group that one works in; null where nothing is. */
+export function inFocus({ document, openGroup, fit }: SessionState): ReadonlySet<ItemId> | null {
+  if (fit.shown && fit.shown.items.length > 0) return standingOf(document, fit.shown.items);
+  return openGroup === null ? null : standingOf(document, [openGroup]);
 }

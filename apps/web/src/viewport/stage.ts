@@ -45,7 +45,7 @@ import { Formed } from './formed.ts';
 import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
 import { anchorOf, boxOf, frameAxes, gripSetOf, selectionBox } from './gripSet.ts';
-import { docksToShow, loftStartsOf, measuresToShow } from './shownMarks.ts';
+import { docksToShow, inFocus, loftStartsOf, measuresToShow } from './shownMarks.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 import { RegionPick } from './regionPick.ts';
@@ -124,6 +124,7 @@ export class Stage {
     if (isOther('omitting')) this.showOmitted();
     if (isStatement) this.showPreview(now.statement);
     if (isOther('fit')) this.showFit(now, before);
+    if (now.fit.shown !== before.fit.shown) this.showMarks();
     if (isStatement || isModel) this.showFaults();
     if (isModel || isStatement || isOther('places')) this.chosenMarks.show();
     if (isOther('stepShown')) this.chosenMarks.showStep();
@@ -381,8 +382,8 @@ export class Stage {
   }
 
   private showMarks(): void {
-    const { selection, document, openGroup } = this.session.store.getState();
-    const inside = openGroup === null ? null : standingOf(document, [openGroup]);
+    const { selection, document } = this.session.store.getState();
+    const inside = inFocus(this.session.store.getState());
     const dimmed = inside ? visibleParts(document).filter(({ id }) => !inside.has(id)) : [];
     this.picture.mark({
       // Operands that are selected are not shown by themselves; a group is what stands in it.

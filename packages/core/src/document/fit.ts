@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { idSchema } from '../recipes/ids.ts';
 import { finite, pointSchema, type Valued } from '../recipes/numbers.ts';
+import { MATERIAL_LIST } from './materials.ts';
 import { inOrder } from './sheet.ts';
 
 const nameSchema = z.string().min(1).max(120);
@@ -33,11 +34,13 @@ export const MEASURED = {
   x: 'distance along X',
   y: 'distance along Y',
   z: 'distance along Z',
+  along: 'distance along a direction',
   angle: 'angle',
   length: 'length',
   radius: 'radius',
   area: 'area',
   volume: 'volume',
+  mass: 'mass',
   thickness: 'thickness',
 } as const;
 /** One of the things that can be measured. */
@@ -45,7 +48,14 @@ export type MeasuredKind = keyof typeof MEASURED;
 const MEASURED_LIST = Object.keys(MEASURED) as [MeasuredKind, ...MeasuredKind[]];
 
 /** Those that are told of one thing. */
-export const OF_ONE: ReadonlySet<MeasuredKind> = new Set(['length', 'radius', 'area', 'volume', 'thickness']);
+export const OF_ONE: ReadonlySet<MeasuredKind> = new Set([
+  'length',
+  'radius',
+  'area',
+  'volume',
+  'mass',
+  'thickness',
+]);
 
 /** A kept measure as it is stored. */
 export const measureSchema = z.strictObject({
@@ -55,9 +65,15 @@ export const measureSchema = z.strictObject({
   what: z.enum(MEASURED_LIST),
   from: targetSchema,
   to: targetSchema.optional(),
-  /** What it must be at least, and at most. */
+  /** Of a distance along a direction: length 1. */
+  direction: pointSchema.optional(),
+  /** Of a mass. */
+  material: z.enum(MATERIAL_LIST).optional(),
+  /** What it must be at least, and at most: mm, mm², mm³, degrees or g. */
   least: finite.optional(),
   greatest: finite.optional(),
+  /** What it came to when the model last changed; only where a variable is set from it. */
+  value: finite.optional(),
 });
 export type Measure = z.infer<typeof measureSchema>;
 

@@ -14,6 +14,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withSheets,
   withChecks,
   withDocks,
+  withMoreMeasures,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -64,6 +65,11 @@ function withChecks(old: Json): Json {
 /** Version 11 has docks and joints, and parts taken from racks. */
 function withDocks(old: Json): Json {
   return { ...old, kadrel: 11, joints: {}, rackParts: {} };
+}
+
+/** Version 12 measures along directions and masses, and variables may be set from measures; nothing that was there changes. */
+function withMoreMeasures(old: Json): Json {
+  return { ...old, kadrel: 12 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -2,7 +2,7 @@
 import { readQuantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { solveVariables } from '../quantity/variables.ts';
+import { variablesOf } from './variables.ts';
 import { boundFault, type Bounds } from '../recipes/fields.ts';
 import { layoutKind, sizedKind } from '../recipes/index.ts';
 import type { Num, NumVector } from '../recipes/numbers.ts';
@@ -17,7 +17,7 @@ type Update = (n: Num, kind: QuantityKind, bounds: Bounds) => Num;
 
 /** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
 export function recalculate(draft: KadrelDocument): string[] {
-  const { values, faults } = solveVariables(draft.variables, draft.scene.units);
+  const { values, faults } = variablesOf(draft);
   const problems = faults.map((fault) => `${fault.name}: ${fault.why.message}`);
   // Most parts follow no variable: they are not looked at through the draft, which would cost a proxy for all that they hold.
   const updateOf =

@@ -57,6 +57,7 @@ const surveyed = (facts: PairFacts, more: Partial<Surveyed> = {}): Surveyed => (
   unbuilt: [],
   pairs: [{ pair: ['p1', 'p2'], facts }],
   falls: {},
+  plays: {},
   fits: [],
   measures: [],
   ...more,
@@ -178,7 +179,7 @@ test('what stands on another is not let fall; what merely touches a side is', as
 test('verbs of checks refuse what has no meaning, and say what to do', () => {
   expect(refusal(two, 'measure', { from: 'a' })).toContain('between two');
   expect(refusal(two, 'measure', { from: 'a', to: 'b', what: 'volume' })).toContain('one thing alone');
-  expect(refusal(two, 'measure', { from: 'a', what: 'volume', least: '5' })).toContain('lengths and angles');
+  expect(refusal(two, 'measure', { from: 'a', what: 'volume', least: '5 mm' })).toContain('a volume belongs');
   expect(refusal(two, 'measure', { from: 'a', to: 'b', least: '5', greatest: '3' })).toContain(
     'exchange them',
   );

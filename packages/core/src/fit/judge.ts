@@ -1,12 +1,13 @@
 /** Whether kept measures keep their limits, and wanted fits are met: from what the kernel has measured. */
 import type { Fit, Measure, MeasuredKind } from '../document/fit.ts';
 import type { Scene } from '../document/schema.ts';
+import { massOf } from '../document/materials.ts';
 import { formatAngle, formatMeasure } from '../quantity/format.ts';
 import type { MeasuredFacts } from '../questions/fitFacts.ts';
 import type { Geometry } from '../space/geometry.ts';
 import { degrees } from '../space/angle.ts';
 import { cross, dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
-import { lengthWords } from './words.ts';
+import { lengthWords, massWords } from './words.ts';
 import { isoFit, MOST_NOMINAL_MM } from './iso286.ts';
 
 /** What a thing comes to, and whether that is as it should be. */
@@ -22,26 +23,44 @@ export interface Verdict {
 /** Limits are kept but for this (mm, degrees): what lengths are rounded to as they are typed. */
 const SAME = 1e-9;
 
-/** What a kept measure comes to, mm, mm², mm³ or degrees; undefined where there is no such value. */
-export function measuredValue(kind: MeasuredKind, facts: MeasuredFacts): number | undefined {
-  const axis = ['x', 'y', 'z'].indexOf(kind);
-  return axis >= 0 ? facts.along?.[axis] : facts[kind as Exclude<MeasuredKind, 'x' | 'y' | 'z'>];
+/** What is measured, and of a mass the material. */
+type Wanted = Pick<Measure, 'what' | 'material'>;
+
+/** What a measure comes to, mm, mm², mm³, degrees or g; undefined where there is no such value. */
+export function measuredValue({ what, material }: Wanted, facts: MeasuredFacts): number | undefined {
+  switch (what) {
+    case 'x':
+    case 'y':
+    case 'z':
+      return facts.along?.[AXES.indexOf(what)];
+    case 'along':
+      return facts.directed;
+    case 'mass':
+      return facts.volume === undefined || material === undefined
+        ? undefined
+        : massOf(facts.volume, material);
+    default:
+      return facts[what];
+  }
 }
+
+const AXES = ['x', 'y', 'z'];
 
 /** With its unit. */
 export function measureWords(kind: MeasuredKind, value: number, scene: Scene): string {
   if (kind === 'angle') return formatAngle(value);
+  if (kind === 'mass') return massWords(value);
   if (kind === 'area') return formatMeasure(value, 2, scene);
   return kind === 'volume' ? formatMeasure(value, 3, scene) : lengthWords(value, scene);
 }
 
 /** Holds a measure against its limits. */
 export function judgeMeasure(
-  { what, least, greatest }: Measure,
+  { what, material, least, greatest }: Measure,
   facts: MeasuredFacts | null,
   scene: Scene,
 ): Verdict {
-  const value = facts ? measuredValue(what, facts) : undefined;
+  const value = facts ? measuredValue({ what, material }, facts) : undefined;
   if (value === undefined) return unknown('What it measured is not there any more, or has no such measure.');
   const told = (n: number) => measureWords(what, n, scene);
   if (least !== undefined && value < least - SAME)

@@ -1,5 +1,6 @@
 /** What is wrong with where a single solid stands. */
-import type { StandingSolid } from '../questions/fitFacts.ts';
+import type { Play, StandingSolid } from '../questions/fitFacts.ts';
+import type { Vec3 } from '../space/vector.ts';
 import { worldFromPart } from '../document/items.ts';
 import type { ItemId } from '../document/schema.ts';
 import { boxAround, nameOf, type Context, type Finding } from './finding.ts';
@@ -7,10 +8,73 @@ import type { Surveyed } from './survey.ts';
 import { lengthWords } from './words.ts';
 
 /** Below the bed, or carried by nothing. */
-export function solidFindings(context: Context, solid: StandingSolid, { falls }: Surveyed): Finding[] {
+export function solidFindings(context: Context, solid: StandingSolid, { falls, plays }: Surveyed): Finding[] {
   const below = belowFinding(context, solid);
   const floating = below ? undefined : floatingFinding(context, solid, falls[solid.tag]);
-  return [below, floating].flatMap((finding) => finding ?? []);
+  const found = [
+    below,
+    floating,
+    outsideFinding(context, solid),
+    playFinding(context, solid, plays[solid.tag]),
+  ];
+  return found.flatMap((finding) => finding ?? []);
+}
+
+const AXES = ['X', 'Y', 'Z'];
+
+/** Over the rim of the site, or higher than it may be. */
+function outsideFinding(context: Context, solid: StandingSolid): Finding | undefined {
+  const { site, hair } = context.scope;
+  if (!site) return undefined;
+  const { min, max } = solid.box;
+  const over = [0, 1, 2].flatMap((i) => {
+    // What is below the bed is told by itself.
+    const back = i === 2 ? 0 : -min[i]!;
+    return [
+      { by: back, words: `beyond the origin along ${AXES[i]}` },
+      { by: max[i]! - site[i]!, words: `beyond the far end along ${AXES[i]}` },
+    ];
+  });
+  const faults = over.filter(({ by }) => by > hair);
+  if (faults.length === 0) return undefined;
+  const told = faults.map(({ by, words }) => `${lengthWords(by, context.document.scene)} ${words}`);
+  return {
+    ...commonOf(context, solid),
+    id: `outside ${solid.tag}`,
+    kind: 'outside',
+    words: `Reaches ${told.join(', and ')}.`,
+    size: Math.max(...faults.map(({ by }) => by)),
+    remedies: insideRemedy(solid, site),
+  };
+}
+
+/** The way back in, where it fits at all. */
+function insideRemedy({ item, member, box: { min, max } }: StandingSolid, site: Vec3) {
+  const fits = [0, 1].every((i) => max[i]! - min[i]! <= site[i]!) && max[2] <= site[2];
+  if (member !== '' || !fits) return [];
+  const by = [0, 1].map((i) => (min[i]! < 0 ? -min[i]! : Math.min(0, site[i]! - max[i]!)));
+  const typed = { parts: [item], by: [...by, 0].map((mm) => `${mm} mm`) };
+  return [{ label: 'Move it inside', verb: 'move', typed }];
+}
+
+/** How far it can be moved in its pocket. */
+function playFinding(context: Context, solid: StandingSolid, play: Play | undefined): Finding | undefined {
+  if (!play) return undefined;
+  const { scene } = context.document;
+  const told = play.map(([back, forth], i) => {
+    if (back === null || forth === null) return `${AXES[i]} open`;
+    return `${AXES[i]} ${lengthWords(back + forth, scene)}`;
+  });
+  const totals = play.flatMap(([back, forth]) => (back === null || forth === null ? [] : [back + forth]));
+  return {
+    ...commonOf(context, solid),
+    state: 'fine',
+    id: `play ${solid.tag}`,
+    kind: 'play',
+    words: `Until it touches: ${told.join(', ')}.`,
+    size: Math.max(0, ...totals),
+    remedies: [],
+  };
 }
 
 /** What cannot be built is not passed over. */

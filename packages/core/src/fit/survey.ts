@@ -2,8 +2,17 @@
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { inOrderMade, type Fit, type Measure } from '../document/fit.ts';
 import { visibleParts } from '../document/items.ts';
-import type { Fall, MeasuredFacts, PairFacts, SolidPair, StandingSolid } from '../questions/fitFacts.ts';
-import type { Question, Replies } from '../questions/question.ts';
+import type {
+  Fall,
+  MeasuredFacts,
+  PairFacts,
+  Play,
+  SolidPair,
+  StandingSolid,
+} from '../questions/fitFacts.ts';
+import type { Vec3 } from '../space/vector.ts';
+import type { Box } from '../space/box.ts';
+import type { Measuring, Question, Replies } from '../questions/question.ts';
 
 /** What the kernel has told for a report. */
 export interface Surveyed {
@@ -13,6 +22,8 @@ export interface Surveyed {
   readonly pairs: readonly { readonly pair: SolidPair; readonly facts: PairFacts }[];
   /** Of solids that nothing is seen to carry. */
   readonly falls: Readonly<Record<string, Fall>>;
+  /** Of solids that lie in a pocket of another one. */
+  readonly plays: Readonly<Record<string, Play>>;
   readonly fits: readonly { readonly fit: Fit; readonly facts: MeasuredFacts | null }[];
   readonly measures: readonly { readonly measure: Measure; readonly facts: MeasuredFacts | null }[];
 }
@@ -23,6 +34,10 @@ export interface Scope {
   readonly parts?: readonly ItemId[] | undefined;
   /** Only pairs with one of these. */
   readonly among?: readonly ItemId[] | undefined;
+  /** Only pairs of parts in two different ones of these. */
+  readonly between?: readonly (readonly ItemId[])[] | undefined;
+  /** What parts may not reach beyond: from the origin along X and Y, and how high, mm. */
+  readonly site?: Vec3 | undefined;
   /** Solids farther apart than this, mm, have nothing to do with each other. */
   readonly reach: number;
   /** What is nearer than this, mm, touches. */
@@ -52,8 +67,8 @@ export async function surveyFit(
   if (!nearby) throw new Error('How these parts stand cannot be told.');
   const { solids, pairs: near, unbuilt } = nearby;
   const items = new Map(solids.map((one) => [one.tag, one.item]));
-  const { among } = scope;
-  const wanted = among ? near.filter((pair) => pair.some((tag) => among.includes(items.get(tag)!))) : near;
+  const itemsOf = (pair: SolidPair) => pair.map((tag) => items.get(tag)!);
+  const wanted = near.filter((pair) => isLookedAt(scope, itemsOf(pair)));
   const pairs: { pair: SolidPair; facts: PairFacts }[] = [];
   for (let from = 0; from < wanted.length; from += AT_ONCE) {
     const batch = wanted.slice(from, from + AT_ONCE);
@@ -61,15 +76,41 @@ export async function surveyFit(
     batch.forEach((pair, i) => facts[i] && pairs.push({ pair, facts: facts[i] }));
     onDone(Math.min(1, (from + AT_ONCE) / wanted.length) * PAIRS_SHARE);
   }
-  const loose = among ? [] : notCarried(solids, pairs, hair);
-  const falls: Record<string, Fall> = {};
-  for (const tag of loose) {
+  const loose = scope.among || scope.between ? [] : notCarried(solids, pairs, hair);
+  const falls = await toldOneByOne(loose, async (tag) => {
     const [fall] = (await ask<'falls'>({ ask: 'falls', solids: [tag], among: parts })) ?? [];
-    if (fall) falls[tag] = fall;
-  }
+    return fall;
+  });
+  const held = inPockets(solids, pairs).slice(0, MAX_PLAYS);
+  const plays = await toldOneByOne(held, async (tag) => {
+    const [play] = (await ask<'play'>({ ask: 'play', solids: [tag], among: parts })) ?? [];
+    return play;
+  });
   const checks = await surveyChecks(document, ask);
   onDone(1);
-  return { ...checks, solids, unbuilt, pairs, falls };
+  return { ...checks, solids, unbuilt, pairs, falls, plays };
+}
+
+/** One question a solid, so that the work can be left off between them. */
+async function toldOneByOne<T>(
+  tags: readonly string[],
+  tell: (tag: string) => Promise<T | undefined>,
+): Promise<Record<string, T>> {
+  const told: Record<string, T> = {};
+  for (const tag of tags) {
+    const one = await tell(tag);
+    if (one !== undefined) told[tag] = one;
+  }
+  return told;
+}
+
+/** Pairs with one of the chosen, or between two of the chosen groups. */
+function isLookedAt({ among, between }: Scope, items: readonly ItemId[]): boolean {
+  if (between) {
+    const [a, b] = items.map((item) => between.findIndex((group) => group.includes(item)));
+    return a! >= 0 && b! >= 0 && a !== b;
+  }
+  return !among || items.some((item) => among.includes(item));
 }
 
 /** Kept measures and wanted fits alone. */
@@ -81,6 +122,7 @@ export async function surveyChecks(document: KadrelDocument, ask: Asking): Promi
     unbuilt: [],
     pairs: [],
     falls: {},
+    plays: {},
     fits: fits.map(({ one, facts }) => ({ fit: one, facts })),
     measures: measures.map(({ one, facts }) => ({ measure: one, facts })),
   };
@@ -89,14 +131,40 @@ export async function surveyChecks(document: KadrelDocument, ask: Asking): Promi
 /** How much of the work the pairs are. */
 const PAIRS_SHARE = 0.9;
 
+/** What the kernel is asked for a kept measure or a wanted fit. */
+export const measuringOf = (one: Fit | Measure): Measuring => ({
+  from: one.from,
+  ...(one.to ? { to: one.to } : {}),
+  ...('direction' in one && one.direction ? { direction: one.direction } : {}),
+});
+
 async function measuredOf<T extends Fit | Measure>(all: readonly T[], ask: Asking) {
   const found: { one: T; facts: MeasuredFacts | null }[] = [];
   for (const one of all) {
-    const { from, to } = one;
-    found.push({ one, facts: await ask<'measured'>({ ask: 'measured', from, ...(to ? { to } : {}) }) });
+    found.push({ one, facts: await ask<'measured'>({ ask: 'measured', ...measuringOf(one) }) });
   }
   return found;
 }
+
+/** Free play is told of at most so many solids: each is let go six ways. */
+const MAX_PLAYS = 24;
+
+/** Solids that lie beside or within a larger one, whose box holds theirs along two axes at least, and do not overlap it. */
+function inPockets(solids: readonly StandingSolid[], pairs: Surveyed['pairs']): string[] {
+  const known = new Map(solids.map((one) => [one.tag, one]));
+  const held = new Set<string>();
+  for (const { pair, facts } of pairs) {
+    if (facts.overlap) continue;
+    const [a, b] = pair.map((tag) => known.get(tag)!);
+    if (isHeld(a!.box, b!.box)) held.add(pair[0]);
+    else if (isHeld(b!.box, a!.box)) held.add(pair[1]);
+  }
+  return [...held];
+}
+
+const isHeld = (own: Box, other: Box): boolean =>
+  [0, 1, 2].filter((i) => other.min[i]! < own.min[i]! && other.max[i]! > own.max[i]!).length >= 2 &&
+  [0, 1, 2].every((i) => other.min[i]! < own.max[i]! && other.max[i]! > own.min[i]!);
 
 /** A face that looks down, or up, by less than this (cosine) carries nothing. */
 const CARRIES = 0.1;

@@ -1,7 +1,7 @@
 /** Whether parts can be printed, cut or milled. */
 export { bedTurn, fitsBed } from './bed.ts';
 export { USUAL_LIMITS, type MakeLimits } from './limits.ts';
-export { MATERIALS, massOf, type Material } from './materials.ts';
+export { MATERIALS, massOf, type Material } from '../document/materials.ts';
 export { areaOf, facetCorners, middleOf, normalOf, piecesOf, type Corners, type Piece } from './pieces.ts';
 export { MAKE_KINDS, makeReport } from './report.ts';
 export { leastSounding, sizesOf, soundingAt, type Place } from './soundings.ts';

@@ -1,6 +1,6 @@
 /** What making a part asks of it. */
 import type { Vec3 } from '../space/vector.ts';
-import type { Material } from './materials.ts';
+import type { Material } from '../document/materials.ts';
 
 /** What a machine can make, mm and degrees. */
 export interface MakeLimits {

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../space/vector.ts';
 import { bedTurn, fitsBed } from './bed.ts';
-import { massOf } from './materials.ts';
+import { massOf } from '../document/materials.ts';
 import { areaOf, facetCorners, piecesOf, spreadFacets, type Corners } from './pieces.ts';
 import { footingOf, hullOf, islandsOf, overhangOf } from './standing.ts';
 

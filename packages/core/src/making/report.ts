@@ -3,16 +3,16 @@ import type { KadrelDocument } from '../document/schema.ts';
 import { boxAround, nameOf, type Finding, type FindingKind } from '../fit/finding.ts';
 import { reportOf, type FitReport } from '../fit/report.ts';
 import { unbuiltFinding } from '../fit/solidFindings.ts';
-import { lengthWords } from '../fit/words.ts';
+import { lengthWords, massWords } from '../fit/words.ts';
 import type { StandingSolid } from '../questions/fitFacts.ts';
 import type { MakeFacts, Round, Sounding } from '../questions/makeFacts.ts';
-import { formatAngle, formatMeasure, formatNumber } from '../quantity/format.ts';
+import { formatAngle, formatMeasure } from '../quantity/format.ts';
 import { MERGED } from '../document/naming.ts';
 import { boxSize } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { bedTurn, fitsBed } from './bed.ts';
 import { HAIR_MM, type MakeLimits } from './limits.ts';
-import { MATERIALS, massOf } from './materials.ts';
+import { MATERIALS, massOf } from '../document/materials.ts';
 import type { MakeSurveyed } from './survey.ts';
 
 /** What the sentences are made with. */
@@ -187,8 +187,11 @@ const STANDS_MM = 1e-3;
 function mass({ limits, facts }: Told): Part {
   const { name, density } = MATERIALS[limits.material];
   const grams = massOf(facts.volume, limits.material);
-  const told = grams < 1000 ? `${numberWords(grams, 2)} g` : `${numberWords(grams / 1000, 3)} kg`;
-  return { words: `About ${told} of ${name}, at ${density} g/cm³, filled.`, state: 'fine', size: grams };
+  return {
+    words: `About ${massWords(grams)} of ${name}, at ${density} g/cm³, filled.`,
+    state: 'fine',
+    size: grams,
+  };
 }
 
 function sheet({ document, facts: { sheet: found } }: Told): Part | undefined {
@@ -203,8 +206,6 @@ const isLess = (mm: number, wanted: number) => mm < wanted - HAIR_MM;
 const shortName = (name: string) => name.split(MERGED)[0]!;
 const degreesWords = (degrees: number) => formatAngle(degrees, 2);
 const areaWords = (mm2: number, { scene }: KadrelDocument) => formatMeasure(mm2, 2, scene);
-const numberWords = (value: number, decimals: number) =>
-  formatNumber(value, { decimals, trailingZeros: false });
 
 /** The kinds of a report about making, in its order. */
 export const MAKE_KINDS: readonly FindingKind[] = CHECKS.map(([kind]) => kind);

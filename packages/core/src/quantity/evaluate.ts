@@ -8,8 +8,10 @@ import { quantityError } from './lexer.ts';
 import { parseQuantity, type Tree } from './parse.ts';
 import {
   ANGLE,
+  AREA,
   LENGTH,
   PLAIN,
+  VOLUME,
   dimensionWord,
   mmPerSceneUnit,
   type Dimension,
@@ -42,7 +44,7 @@ export interface ReadQuantity {
 
 /**
  * Reads the text of a field. Throws QuantityError, which points at the character.
- * @param kind length → mm, angle → degrees, number and count → plain
+ * @param kind length → mm, area → mm², volume → mm³, angle → degrees, number and count → plain
  */
 export function readQuantity(text: string, kind: QuantityKind, context: QuantityContext): ReadQuantity {
   const uses = new Set<string>();
@@ -85,12 +87,25 @@ function fitKind(
     return value;
   }
   if (kind === 'number' && plain) return value;
-  const wanted = { length: 'a length', angle: 'an angle', number: 'a plain number', count: 'a whole number' }[
-    kind
-  ];
-  const word = dimensionWord(dimension);
-  throw quantityError('dimension.belongs', { word, wanted }, place);
+  if (kind === 'area' && (plain || same(dimension, AREA)))
+    return plain ? value * mmPerSceneUnit(units) ** 2 : value;
+  if (kind === 'volume' && (plain || same(dimension, VOLUME)))
+    return plain ? value * mmPerSceneUnit(units) ** 3 : value;
+  throw quantityError(
+    'dimension.belongs',
+    { word: dimensionWord(dimension), wanted: KIND_WORDS[kind] },
+    place,
+  );
 }
+
+const KIND_WORDS: Readonly<Record<QuantityKind, string>> = {
+  length: 'a length',
+  area: 'an area',
+  volume: 'a volume',
+  angle: 'an angle',
+  number: 'a plain number',
+  count: 'a whole number',
+};
 
 /** Farther than this (mm, degrees) doubles no longer tell a ten-thousandth of a millimetre, or of a degree, apart. */
 const MOST = { length: 1e9, angle: 1e9 } as const;

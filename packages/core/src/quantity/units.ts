@@ -59,11 +59,17 @@ export interface Dimension {
 export const PLAIN: Dimension = { length: 0, angle: 0 };
 /** A length. */
 export const LENGTH: Dimension = { length: 1, angle: 0 };
+/** An area. */
+export const AREA: Dimension = { length: 2, angle: 0 };
+/** A volume. */
+export const VOLUME: Dimension = { length: 3, angle: 0 };
 /** An angle. */
 export const ANGLE: Dimension = { length: 0, angle: 1 };
 
-/** What a field expects. */
-export type QuantityKind = 'length' | 'angle' | 'number' | 'count';
+/** What a field expects: an area in mm², a volume in mm³. */
+export type QuantityKind = SizeKind | 'area' | 'volume';
+/** What the number of a recipe is. */
+export type SizeKind = 'length' | 'angle' | 'number' | 'count';
 
 /** How much one of a unit is, mm or degrees, and what it measures. */
 export interface Unit {

@@ -2,7 +2,7 @@
 import { reasonOf, type Reason } from '../language/reason.ts';
 import { QuantityError } from './lexer.ts';
 import { isReservedName, readVariable, type Quantity } from './evaluate.ts';
-import { unitNamed, type LengthUnit } from './units.ts';
+import { PLAIN, unitNamed, type LengthUnit } from './units.ts';
 
 /** Why a variable has no value. */
 export interface VariableFault {
@@ -31,9 +31,13 @@ export function variableNameFault(name: string): Reason | undefined {
  * Solves every variable that can be solved; a cycle or a bad text is a fault of the variables in it and of those that
  * need them, and leaves the others alone. Cost: each text is read once, plus once for finding what it needs.
  */
-export function solveVariables(texts: Readonly<Record<string, string>>, units: LengthUnit): SolvedVariables {
-  const values = new Map<string, Quantity>();
-  const faults = new Map<string, VariableFault>();
+export function solveVariables(
+  given: Readonly<Record<string, string>>,
+  units: LengthUnit,
+  measured: ReadonlyMap<string, Quantity> = NOTHING_MEASURED,
+): SolvedVariables {
+  const { texts, values, faults: lost } = withMeasured(given, measured);
+  const faults = new Map<string, VariableFault>(lost);
   const path: string[] = [];
 
   const solve = (name: string): void => {
@@ -66,5 +70,37 @@ export function solveVariables(texts: Readonly<Record<string, string>>, units: L
   };
 
   for (const name of Object.keys(texts)) solve(name);
+  for (const name of values.keys()) if (!Object.hasOwn(given, name)) values.delete(name);
   return { values, faults: [...faults.values()] };
+}
+
+const NOTHING_MEASURED: ReadonlyMap<string, Quantity> = new Map();
+
+/** `measure("bee space")`, with straight or curly quotes. */
+const MEASURE = /measure\(\s*["“]([^"“”]*)["”]\s*\)/g;
+
+/** The kept measures that a text is set from. */
+export const measuresIn = (text: string): string[] => [...text.matchAll(MEASURE)].map(([, name]) => name!);
+
+/** The text with a measure called otherwise. */
+export const withMeasureCalled = (text: string, from: string, to: string): string =>
+  text.replace(MEASURE, (whole, name: string) => (name === from ? `measure("${to}")` : whole));
+
+/** Measures become names of their own, as long as what they stand for, so that faults point at the right character. */
+function withMeasured(given: Readonly<Record<string, string>>, measured: ReadonlyMap<string, Quantity>) {
+  const values = new Map<string, Quantity>();
+  const faults = new Map<string, VariableFault>();
+  const texts = Object.fromEntries(
+    Object.entries(given).map(([variable, text]) => [
+      variable,
+      text.replace(MEASURE, (whole, name: string) => {
+        const value = measured.get(name);
+        if (!value) faults.set(variable, { name: variable, why: reasonOf('no-measure', { name }) });
+        const standIn = `measure_${values.size}`;
+        values.set(standIn, value ?? { value: 0, dimension: PLAIN });
+        return standIn.padEnd(whole.length);
+      }),
+    ]),
+  );
+  return { texts, values, faults };
 }

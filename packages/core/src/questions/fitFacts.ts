@@ -12,6 +12,8 @@ export interface MeasuredFacts {
   readonly to?: Vec3;
   /** Gaps between their boxes along X, Y and Z; less than 0 where these overlap. */
   readonly along?: Vec3;
+  /** The gap between them along the direction that was asked for; less than 0 where they overlap along it. */
+  readonly directed?: number;
   /** Between their directions, at most 90. */
   readonly angle?: number;
   /** Of one: of an edge, or of the border of a face. */
@@ -91,3 +93,7 @@ export interface Fall {
   /** What it would land on: the tag of a solid; none where that is the bed. */
   readonly onto?: string;
 }
+
+/** How far something can go before it touches another, mm, backwards and forwards along X, Y and Z; null where nothing is in the way. */
+export type Play = readonly [PlayAlong, PlayAlong, PlayAlong];
+export type PlayAlong = readonly [back: number | null, forth: number | null];

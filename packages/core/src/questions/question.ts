@@ -2,7 +2,7 @@
 import type { DrawnPath } from '../curves/curve.ts';
 import type { Region2 } from '../recipes/bodies/index.ts';
 import type { ChosenEdge } from '../recipes/chosen.ts';
-import type { Fall, MeasuredFacts, Nearby, PairFacts, SolidPair } from './fitFacts.ts';
+import type { Fall, MeasuredFacts, Nearby, PairFacts, Play, SolidPair } from './fitFacts.ts';
 import type { MakeFacts, WallMap } from './makeFacts.ts';
 import type { Target } from '../document/fit.ts';
 import type { Tie } from '../document/sheet.ts';
@@ -71,8 +71,10 @@ export type Question =
   | { readonly ask: 'pairs'; readonly pairs: readonly SolidPair[]; readonly reach: number }
   /** How far each of these solids can fall until others are in its way. */
   | { readonly ask: 'falls'; readonly solids: readonly string[]; readonly among: readonly ItemId[] }
+  /** How far each of these solids can go both ways along X, Y and Z until others are in its way. */
+  | { readonly ask: 'play'; readonly solids: readonly string[]; readonly among: readonly ItemId[] }
   /** What can be measured of one thing, or between two. */
-  | { readonly ask: 'measured'; readonly from: Target; readonly to?: Target }
+  | ({ readonly ask: 'measured' } & Measuring)
   /** Whether a solid, by its tag, can be made as it stands; faces that lean more than so many degrees from upright hang over. */
   | { readonly ask: 'making'; readonly solid: string; readonly overhang: number }
   /** How thick a solid is all over. */
@@ -90,6 +92,16 @@ export type Question =
       readonly fixed: readonly Standing[];
       readonly towards: Vec3;
     };
+/** What is measured, of one thing or between two. */
+export interface Measuring {
+  readonly from: Target;
+  readonly to?: Target | undefined;
+  /** Along which the gap is told as well; length 1. */
+  readonly direction?: Vec3 | undefined;
+  /** Items as a statement has left them so far, where it asks about what it makes. */
+  readonly items?: Readonly<Record<ItemId, Part>> | undefined;
+}
+
 /** What is answered to each question. */
 export interface Replies {
   box: Box;
@@ -110,6 +122,7 @@ export interface Replies {
   nearby: Nearby;
   pairs: readonly (PairFacts | null)[];
   falls: readonly Fall[];
+  play: readonly Play[];
   common: MadeFaces;
   making: MakeFacts;
   walls: WallMap;

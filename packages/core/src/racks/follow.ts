@@ -4,7 +4,7 @@ import type { ItemId, KadrelDocument, Num, Taken } from '../document/schema.ts';
 import type { RackPart } from '../document/rack.ts';
 import { readQuantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
-import { solveVariables } from '../quantity/variables.ts';
+import { variablesOf } from '../document/variables.ts';
 import { isSameJson } from '../history/json.ts';
 import { holdsFormula } from '../recipes/walk.ts';
 import { remake } from './put.ts';
@@ -25,7 +25,7 @@ export function takenFollow(draft: KadrelDocument, newId: () => ItemId): string 
 }
 
 function valuesNow(draft: KadrelDocument, part: RackPart, { values }: Taken): Record<string, Num> | string {
-  const { values: variables } = solveVariables(draft.variables, draft.scene.units);
+  const { values: variables } = variablesOf(draft);
   const found: Record<string, Num> = {};
   for (const [name, n] of Object.entries(values)) {
     const kind = part.parameters.find((one) => one.name === name)?.kind ?? 'length';

@@ -3,7 +3,7 @@
  * documents recipes reads it from there.
  */
 import { z } from 'zod';
-import type { QuantityKind } from '../quantity/units.ts';
+import type { SizeKind } from '../quantity/units.ts';
 import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema, type ChosenType } from './chosen.ts';
 import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
@@ -34,7 +34,7 @@ export interface Bounds {
 /** A number of a recipe: what it measures, and what it may be. */
 export interface NumberField extends Told, Bounds {
   readonly type: 'number';
-  readonly kind: QuantityKind;
+  readonly kind: SizeKind;
   /** The blank that sets it by the half of it, as a radius does. */
   readonly half?: string;
   /** It is stored as a plain number, which follows no variable. */

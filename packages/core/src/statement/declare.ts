@@ -33,6 +33,7 @@ export type {
   Replies,
   CutFacts,
   ItemOutlines,
+  Measuring,
   SectionFacts,
   SolidWritten,
   Standing,
@@ -153,6 +154,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly positive?: boolean;
   /** Says more of that other blank, and is asked for once that is filled. */
   readonly of?: string;
+  /** Belongs to that value of a choice: it is asked for where that is chosen, and chooses it where it is filled. */
+  readonly askedBy?: readonly [choice: string, value: string];
   /** For a choice that may stay empty: what it then means. */
   readonly unsaid?: string;
   /** Seldom wanted: left out of the bar until it is asked for. */

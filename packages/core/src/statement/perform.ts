@@ -30,6 +30,7 @@ import { docksByNumbers, docksOn } from '../docks/places.ts';
 import { jointsFollow, type Changing } from '../docks/following.ts';
 import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
+import { measuresFollow } from './measuresFollow.ts';
 import { offPlaneNotes } from './offPlane.ts';
 import { resolveStatement } from './resolve.ts';
 import { quantityReader, type Typed } from './resolving.ts';
@@ -60,8 +61,7 @@ export function perform(
     done = change(document, (draft) => {
       outcome = verb.apply(draft, values as never, context);
       if (isRefusal(outcome)) return;
-      jointsFollow(changing(document, draft, context));
-      stepsFollow(document, draft);
+      outcome = allFollows(document, draft, context) ?? outcome;
     });
   } catch (error) {
     if (error instanceof Unanswerable) return error.refusal;
@@ -83,6 +83,19 @@ export function perform(
     notes: offPlaneNotes(verb, values, { typed, document }),
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
+}
+
+/** What follows from what a verb has changed. What hangs by joints may be measured, and what is measured may carry joints. */
+function allFollows(
+  document: KadrelDocument,
+  draft: KadrelDocument,
+  context: VerbContext,
+): Refusal | undefined {
+  const unmeasured = measuresFollow(document, draft, context);
+  if (unmeasured) return unmeasured;
+  jointsFollow(changing(document, draft, context));
+  stepsFollow(document, draft);
+  return measuresFollow(document, draft, context);
 }
 
 /** What a verb may ask of the world round the document that its statement begins with. */

@@ -4,7 +4,7 @@ import { type ItemId, type KadrelDocument, type Num, type NumVector } from '../d
 import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { solveVariables } from '../quantity/variables.ts';
+import { variablesOf } from '../document/variables.ts';
 import { isRefusal, labelled, refuse, refuseFor, type Blank, type Asked, type Refusal } from './declare.ts';
 import { sentenceCase } from './letters.ts';
 import type { World } from './world.ts';
@@ -18,7 +18,7 @@ type Reader = (text: string, kind: QuantityKind, now?: number) => Num;
 export function quantityReader(document: KadrelDocument): Reader {
   let variables: ReadonlyMap<string, Quantity> | undefined;
   return (text, kind, now) => {
-    variables ??= solveVariables(document.variables, document.scene.units).values;
+    variables ??= variablesOf(document).values;
     const context = { units: document.scene.units, variables, ...(now === undefined ? {} : { now }) };
     const { value, uses } = readQuantity(text, kind, context);
     return uses.length > 0 && !/\bnow\b/.test(text) ? { formula: text.trim(), value } : value;

@@ -104,7 +104,9 @@ describe('frames', () => {
       [1, 0, 0],
       [2, 0, 0],
     ];
-    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: { points: line } })?.code).toBe('frame.these');
+    expect(two().refusal('move', { parts: ['a'], by: [1, 0, 0], in: { points: line } })?.code).toBe(
+      'frame.these',
+    );
   });
   test('what goes without saying is left out of the ledger', () => {
     expect(two().title('move', { parts: ['a'], by: [1, 0, 0] })).toBe('Move a by 1, 0, 0');

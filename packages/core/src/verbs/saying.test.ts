@@ -41,7 +41,10 @@ test('a part that is named like the id of another is the one that is meant', () 
 test('a name that is taken is refused, and so is one where nothing is made', () => {
   const document = told(box('a'), box('b'));
   expect(refusalOf(document, 'box', { as: 'a', size: [1, 1, 1] })).toEqual(['name-taken.part-named', 'as']);
-  expect(refusalOf(document, 'union', { as: 'a', parts: ['a', 'b'] })).toEqual(['name-taken.part-named', 'as']);
+  expect(refusalOf(document, 'union', { as: 'a', parts: ['a', 'b'] })).toEqual([
+    'name-taken.part-named',
+    'as',
+  ]);
 });
 
 test('a count follows its variable', () => {

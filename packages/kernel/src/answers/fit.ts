@@ -16,10 +16,13 @@ import {
   type MadeFaces,
   type PairFacts,
   type Placed,
+  type Play,
+  type PlayAlong,
   type Question,
   type Replies,
   type SolidPair,
   type StandingSolid,
+  type Vec3,
 } from '@kadrel/core';
 import { NothingLeft } from '../booleans/operation.ts';
 import { keyOf } from '../content/key.ts';
@@ -46,7 +49,7 @@ const TOUCH_MM = 1e-7;
 const MAX_KEPT = 20_000;
 
 /** Of how solids stand, and of their sizes. */
-const FIT_ASKS = ['measured', 'nearby', 'pairs', 'falls', 'common', 'making', 'walls'] as const;
+const FIT_ASKS = ['measured', 'nearby', 'pairs', 'falls', 'play', 'common', 'making', 'walls'] as const;
 export type FitQuestion = Extract<Question, { ask: (typeof FIT_ASKS)[number] }>;
 
 export const isAboutFit = (question: Question): question is FitQuestion =>
@@ -74,13 +77,15 @@ export class FitAnswers {
   answer(document: KadrelDocument, question: FitQuestion): Replies[FitQuestion['ask']] {
     switch (question.ask) {
       case 'measured':
-        return measuredFacts(this.occt, this.shapes, { document, from: question.from, to: question.to });
+        return measuredFacts({ occt: this.occt, shapes: this.shapes }, document, question);
       case 'nearby':
         return this.nearby(document, question);
       case 'pairs':
         return this.pairs(document, question);
       case 'falls':
         return this.falls(document, question);
+      case 'play':
+        return this.play(document, question);
       case 'common':
         return this.common(document, question);
       case 'making':
@@ -122,6 +127,22 @@ export class FitAnswers {
     const others = this.standingAmong(document, among);
     const own = new Map(others.map((one) => [one.tag, one]));
     return solids.map((tag) => this.fall(document, own.get(tag) ?? this.standingOf(document, tag), others));
+  }
+
+  private play(document: KadrelDocument, { solids, among }: Extract<Question, { ask: 'play' }>): Play[] {
+    const others = this.standingAmong(document, among);
+    const own = new Map(others.map((one) => [one.tag, one]));
+    return solids.map((tag) => {
+      const solid = own.get(tag) ?? this.standingOf(document, tag);
+      const along = (axis: number): PlayAlong => {
+        const [back, forth] = [-1, 1].map((sign) => {
+          const towards = [0, 1, 2].map((i) => (i === axis ? sign : 0)) as unknown as Vec3;
+          return this.wayOf(document, { own: solid, others }, towards).by;
+        });
+        return [back!, forth!];
+      };
+      return [along(0), along(1), along(2)];
+    });
   }
 
   /** Its facets, for showing it. Throws BuildError. */
@@ -206,18 +227,18 @@ export class FitAnswers {
 
   /** How far a solid falls by itself, onto what. */
   private fall(document: KadrelDocument, own: StandingSolid, others: readonly StandingSolid[]): Fall {
-    const below = others.filter(
-      ({ tag, box }) =>
-        tag !== own.tag &&
-        box.min[2] < own.box.max[2] &&
-        [0, 1].every((i) => box.min[i]! < own.box.max[i]! && box.max[i]! > own.box.min[i]!),
-    );
+    return this.wayOf(document, { own, others }, [0, 0, -1]);
+  }
+
+  /** How far a solid goes along an axis before another one is in its way, and which. */
+  private wayOf(document: KadrelDocument, { own, others }: Moving, towards: Vec3): Fall {
+    const ahead = others.filter((other) => other.tag !== own.tag && isAhead(own.box, other.box, towards));
     const moving = this.falling(document, own.tag, own.box);
     let best: Fall = { by: null };
     // What is stuck in another solid is not asked about: nothing that is behind is in the way.
-    for (const one of below) {
+    for (const one of ahead) {
       const fixed = this.falling(document, one.tag, one.box);
-      const way = contactWay(this.occt, { moving: [moving], fixed: [fixed] }, [0, 0, -1]);
+      const way = contactWay(this.occt, { moving: [moving], fixed: [fixed] }, towards);
       if (way !== null && (best.by === null || way < best.by)) best = { by: Math.max(0, way), onto: one.tag };
     }
     return best;
@@ -304,6 +325,19 @@ export class FitAnswers {
     }
   }
 }
+
+/** A solid that goes, and what may be in its way. */
+interface Moving {
+  readonly own: StandingSolid;
+  readonly others: readonly StandingSolid[];
+}
+
+/** Whether a box may be run into: it lies ahead along an axis, and overlaps across it. */
+const isAhead = (own: Box, other: Box, towards: Vec3): boolean =>
+  [0, 1, 2].every((i) => {
+    if (towards[i] === 0) return other.min[i]! < own.max[i]! && other.max[i]! > own.min[i]!;
+    return towards[i]! < 0 ? other.min[i]! < own.max[i]! : other.max[i]! > own.min[i]!;
+  });
 
 /** Which one lies within the other, where their surfaces do not meet: by one of its points. */
 function withinOf([p, q]: readonly [PlacedSolid, PlacedSolid]): 'first' | 'second' | undefined {

@@ -9,11 +9,13 @@ import {
   type Geometry,
   type KadrelDocument,
   type MeasuredFacts,
+  type Measuring,
   type Target,
   type Vec3,
 } from '@kadrel/core';
 import { leastBetween, nearestFaces, type Least, type PlacedSolid } from '../facts/apart.ts';
 import { borderOf } from '../facts/faces.ts';
+import { reachesOf } from '../facts/extent.ts';
 import { integralsOf } from '../facts/integrals.ts';
 import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { placedSolid, pointOn, type FitShapes } from './bodies.ts';
@@ -22,17 +24,33 @@ import { thingOf, type Thing, type Around } from './things.ts';
 
 /** Throws BuildError where there is no such thing. */
 export function measuredFacts(
-  occt: Occt,
-  shapes: FitShapes,
-  { document, from, to }: { document: KadrelDocument; from: Target; to?: Target | undefined },
+  { occt, shapes }: { readonly occt: Occt; readonly shapes: FitShapes },
+  document: KadrelDocument,
+  { from, to, direction, items }: Measuring,
 ): MeasuredFacts {
   return scope((keep) => {
-    const around = { occt, shapes, document, keep };
+    const around = { occt, shapes, document: withItems(document, items), keep };
     const first = thingOf(around, from);
     if (!to) return ofOne(around, first, from);
-    return ofTwo(around, first, thingOf(around, to));
+    const second = thingOf(around, to);
+    const facts = ofTwo(around, first, second);
+    return direction ? { ...facts, directed: gapAlong(around, [first, second], direction) } : facts;
   });
 }
+
+/** Between how far both reach along a direction of length 1; less than 0 where they overlap along it. */
+function gapAlong({ occt }: Around, [a, b]: readonly [Thing, Thing], direction: Vec3): number {
+  const reachOf = ({ kind, shape, box }: Thing) =>
+    kind === 'point'
+      ? ([dot(box.min, direction), dot(box.min, direction)] as const)
+      : reachesOf(occt, shape, [direction])[0]!;
+  const [p, q] = [reachOf(a), reachOf(b)];
+  return Math.max(q[0] - p[1], p[0] - q[1]);
+}
+
+/** With items as a statement has left them so far. */
+const withItems = (document: KadrelDocument, items: Measuring['items']): KadrelDocument =>
+  items ? { ...document, items: { ...document.items, ...items } } : document;
 
 function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
   const least = leastOf(around, a, b);

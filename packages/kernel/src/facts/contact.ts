@@ -6,7 +6,6 @@
  */
 import {
   acrossTo,
-  add,
   buildBvh,
   clippedToTriangle,
   cross,
@@ -15,7 +14,6 @@ import {
   searchBvh,
   stripWidth,
   subtract,
-  turnVector,
   carry,
   carryBack,
   type Pose,
@@ -32,7 +30,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { firstDerivatives } from './surface.ts';
+import { planeIn, roundContact, type PlacedFace } from './roundContact.ts';
 import { meshShape } from './mesh.ts';
 
 /** A solid in the world: its shape in its own frame, and where it stands. */
@@ -210,7 +208,7 @@ function exactWay(
     const b = worldFace(occt, fixed, pair.fixedFace, keep);
     const flat = flatWay({ occt, keep }, { a, b }, towards);
     if (flat !== undefined) return flat;
-    const round = ballContact({ occt, keep }, [a, b], towards);
+    const round = roundContact({ occt, keep }, [a, b], towards);
     // A formula knows nothing of where faces end.
     if (round && isOn(occt, a, subtract(round.at, scale(towards, round.way))) && isOn(occt, b, round.at))
       return round.way;
@@ -240,64 +238,16 @@ function exactWay(
   });
 }
 
-function worldFace(occt: Occt, { shape, pose }: Body, index: number, keep: Keep) {
+function worldFace(occt: Occt, { shape, pose }: Body, index: number, keep: Keep): PlacedFace {
   const face = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')[index]!;
   return { face, pose };
 }
-
-type PlacedFace = ReturnType<typeof worldFace>;
 
 /** Points within this (mm) of a face lie on it. */
 const ON_FACE_MM = 1e-6;
 
 const isOn = (occt: Occt, { face, pose }: PlacedFace, point: Vec3): boolean =>
   distanceTo(occt, face, carryBack(pose, point)) < ON_FACE_MM;
-
-/** For two balls that meet from outside, or a ball and a plane: how far to go, and where they then touch. */
-function ballContact(
-  { occt, keep }: Scoped,
-  [a, b]: readonly [PlacedFace, PlacedFace],
-  towards: Vec3,
-): { way: number; at: Vec3 } | undefined {
-  const [p, q] = [ballIn({ occt, keep }, a), ballIn({ occt, keep }, b)];
-  if (p && q) {
-    const apart = subtract(q.centre, p.centre);
-    const along = dot(apart, towards);
-    const aside = dot(apart, apart) - along * along;
-    const reach = (p.radius + q.radius) ** 2 - aside;
-    if (reach < 0) return undefined;
-    const way = along - Math.sqrt(reach);
-    const there = add(p.centre, scale(towards, way));
-    return { way, at: add(there, scale(subtract(q.centre, there), p.radius / (p.radius + q.radius))) };
-  }
-  const ball = p ?? q;
-  const plane = planeIn({ occt, keep }, p ? b : a);
-  if (!ball || !plane) return undefined;
-  const slope = dot(towards, plane.normal);
-  if (Math.abs(slope) < 1e-9) return undefined;
-  const height = dot(subtract(ball.centre, plane.point), plane.normal);
-  const off = Math.sign(height) * ball.radius;
-  const way = (p ? off - height : height - off) / slope;
-  const foot = subtract(ball.centre, scale(plane.normal, off));
-  // Where it is the plane that moves, the ball is touched where it stands.
-  return { way, at: p ? add(foot, scale(towards, way)) : foot };
-}
-
-/** The ball that a face lies on, in the world; undefined for other faces, and for those seen from inside. */
-function ballIn(
-  { occt, keep }: Scoped,
-  { face, pose }: PlacedFace,
-): { centre: Vec3; radius: number } | undefined {
-  const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
-  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Sphere') return undefined;
-  const ball = keep(surface.Sphere());
-  const at = keep(ball.Location());
-  const centre: Vec3 = [at.X(), at.Y(), at.Z()];
-  const { point, along, across } = firstDerivatives(surface, { u: surface.FirstUParameter(), v: 0 }, keep);
-  const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  if (turned * dot(cross(along, across), subtract(point, centre)) < 0) return undefined;
-  return { centre: carry(pose, centre), radius: ball.Radius() };
-}
 
 /** For two parallel planes: by their equations. */
 function flatWay(
@@ -312,21 +262,6 @@ function flatWay(
   return dot(subtract(q.point, p.point), q.normal) / dot(towards, q.normal);
 }
 
-function planeIn(
-  { occt, keep }: Scoped,
-  { face, pose }: PlacedFace,
-): { point: Vec3; normal: Vec3 } | undefined {
-  const surface = keep(new occt.BRepAdaptor_Surface(keep(occt.TopoDS.Face(face)), true));
-  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Plane') return undefined;
-  const plane = keep(surface.Plane());
-  const [point, direction] = [keep(plane.Location()), keep(keep(plane.Axis()).Direction())];
-  return {
-    point: carry(pose, [point.X(), point.Y(), point.Z()]),
-    normal: turnVector(pose.turn, [direction.X(), direction.Y(), direction.Z()]),
-  };
-}
-
-/** Distance of the faces, and the direction from the moving to the fixed one, when the moving one has gone this way. */
 function gapAt(
   occt: Occt,
   a: PlacedFace,

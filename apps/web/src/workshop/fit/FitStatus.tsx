@@ -1,7 +1,7 @@
 import clsx from 'clsx';
-import { reportIn } from '../../session/fitState.ts';
+import { reportIn, type PairsWanted } from '../../session/fitState.ts';
 import { useSession, useSessionState } from '../context.ts';
-import { Quantity } from '../NumberField.tsx';
+import { Bed, Limit } from './MakeLimits.tsx';
 
 /** How many faults there are, or how far the work is. */
 export function Status() {
@@ -36,36 +36,54 @@ export function Status() {
 /** What is looked at. */
 export function Scoping() {
   const session = useSession();
-  const { reach, among, kind } = useSessionState(({ fit }) => fit);
-  const selection = useSessionState((state) => state.selection);
+  const { reach, kind, limits } = useSessionState(({ fit }) => fit);
   return (
-    <div className="mx-3.5 mb-2">
+    <div className="mx-3.5 mb-2 flex flex-col gap-1">
+      {kind === 'fit' && <Limit label="Reach" mm={reach} set={(mm) => session.setFitScope({ reach: mm })} />}
+      <PairsChoice />
       {kind === 'fit' && (
-        <div className="mb-1 flex items-center gap-2">
-          <span className="text-ink2">Reach</span>
-          <Quantity
-            label="Reach"
-            kind="length"
-            value={reach}
-            now={reach}
-            commit={(typed) => {
-              const mm = session.readLength(typed);
-              if (mm === undefined || mm < 0) return Promise.resolve(false);
-              session.setFitScope({ reach: mm });
-              return Promise.resolve(true);
-            }}
-          />
-        </div>
-      )}
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={among !== null}
-          disabled={among === null && selection.length === 0}
-          onChange={(event) => session.setFitScope({ among: event.target.checked ? [...selection] : null })}
+        <Bed
+          bed={limits.bed}
+          label="Has to stand on a bed or site"
+          set={(bed) => session.setMaking({ limits: { ...limits, bed } })}
         />
-        {kind === 'fit' ? 'Only the selection against the rest' : 'Only the selection'}
-      </label>
+      )}
     </div>
+  );
+}
+
+const PAIRS: Readonly<Record<PairsWanted, string>> = {
+  all: 'All that can be seen',
+  'chosen against the rest': 'The selection against the rest',
+  'within the chosen': 'What is selected, with one another',
+};
+
+/** Which pairs, by what is selected as it is chosen. */
+function PairsChoice() {
+  const session = useSession();
+  const { pairs, kind } = useSessionState(({ fit }) => fit);
+  const selection = useSessionState((state) => state.selection);
+  const isMaking = kind === 'make';
+  const least: Readonly<Record<PairsWanted, number>> = {
+    all: 0,
+    'chosen against the rest': 1,
+    'within the chosen': 2,
+  };
+  const offered = (Object.keys(PAIRS) as PairsWanted[]).filter((one) => !isMaking || least[one] < 2);
+  return (
+    <select
+      className="field"
+      aria-label="Looked at"
+      value={offered.includes(pairs) ? pairs : 'all'}
+      onChange={(event) =>
+        session.setFitScope({ pairs: event.target.value as PairsWanted, chosen: [...selection] })
+      }
+    >
+      {offered.map((one) => (
+        <option key={one} value={one} disabled={one !== pairs && selection.length < least[one]}>
+          {isMaking && least[one] === 1 ? 'Only the selection' : PAIRS[one]}
+        </option>
+      ))}
+    </select>
   );
 }

@@ -34,7 +34,7 @@ export function Limits() {
           options={Object.entries(MATERIALS).map(([key, { name }]) => [key, name])}
           choose={(material) => change({ material: material as Material })}
         />
-        <Bed bed={limits.bed} set={(bed) => change({ bed })} />
+        <Bed bed={limits.bed} label="Has to fit on a bed" set={(bed) => change({ bed })} />
       </div>
     </details>
   );
@@ -72,7 +72,8 @@ interface LimitProps {
   readonly set: (mm: number) => void;
 }
 
-function Limit({ label, mm, set }: LimitProps) {
+/** A length of what is wanted. */
+export function Limit({ label, mm, set }: LimitProps) {
   const session = useSession();
   return (
     <div className="flex items-center gap-2">
@@ -97,14 +98,14 @@ function Limit({ label, mm, set }: LimitProps) {
 const USUAL_BED: Vec3 = [220, 220, 250];
 const AXES = ['X', 'Y', 'Z'] as const;
 
-/** What has to fit onto it, where that is looked at. */
-function Bed({
-  bed,
-  set,
-}: {
+interface BedProps {
   readonly bed: Vec3 | undefined;
+  readonly label: string;
   readonly set: (bed: Vec3 | undefined) => void;
-}) {
+}
+
+/** What has to fit onto it, where that is looked at. */
+export function Bed({ bed, label, set }: BedProps) {
   return (
     <>
       <label className="flex items-center gap-1.5">
@@ -113,7 +114,7 @@ function Bed({
           checked={bed !== undefined}
           onChange={(event) => set(event.target.checked ? USUAL_BED : undefined)}
         />
-        Has to fit on a bed
+        {label}
       </label>
       {bed &&
         AXES.map((axis, i) => (

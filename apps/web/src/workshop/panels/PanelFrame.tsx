@@ -1,6 +1,6 @@
 /** A panel of the workshop: its title folds it away, and its lower border can be dragged. */
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Panel, usePanelRef } from 'react-resizable-panels';
 import type { Session } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
@@ -12,13 +12,18 @@ const LEAST_PX = 84;
 
 /** The frame of a panel. */
 export function PanelFrame({
-  panel: { id, title, count, faults, share, Body },
+  panel: { id, title, count, faults, share, isFoldedWhenEmpty, Body },
 }: {
   panel: PanelDeclaration;
 }) {
   const panel = usePanelRef();
-  const [isOpen, setIsOpen] = useState(true);
   const held = useSessionState(count);
+  const isFolded = isFoldedWhenEmpty === true && held === 0;
+  const [isOpen, setIsOpen] = useState(!isFolded);
+  // What comes into it is to be seen.
+  useEffect(() => {
+    if (isFoldedWhenEmpty && held > 0) panel.current?.expand();
+  }, [isFoldedWhenEmpty, held, panel]);
   const toggle = () => (isOpen ? panel.current?.collapse() : panel.current?.expand());
   return (
     <Panel
@@ -27,7 +32,7 @@ export function PanelFrame({
       collapsible
       collapsedSize={`${TITLE_PX}px`}
       minSize={`${LEAST_PX}px`}
-      defaultSize={`${share}%`}
+      defaultSize={isFolded ? `${TITLE_PX}px` : `${share}%`}
       onResize={({ inPixels }) => setIsOpen(inPixels > TITLE_PX + 1)}
     >
       <section className="flex h-full flex-col overflow-hidden" aria-label={title}>
@@ -52,6 +57,7 @@ function Faults({ of }: { readonly of: (session: Session) => number }) {
   const session = useSession();
   useSessionState((state) => state.document);
   useSessionState((state) => state.built);
+  useSessionState((state) => state.fit.report);
   const faults = of(session);
   if (faults === 0) return null;
   return (

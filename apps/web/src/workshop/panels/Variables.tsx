@@ -1,5 +1,5 @@
 /** The variables of the model: what each is told by, what it comes to, and how many numbers follow it. */
-import { formatAngle, formatLengthWithUnit, formatNumber, solveVariables, variableUses } from '@kadrel/core';
+import { formatAngle, formatLengthWithUnit, formatNumber, variableUses, variablesOf } from '@kadrel/core';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
@@ -9,8 +9,8 @@ import { NumberField } from '../NumberField.tsx';
 export function Variables() {
   const session = useSession();
   const document = useSessionState((state) => state.document);
-  const { variables, scene } = document;
-  const { values } = useMemo(() => solveVariables(variables, scene.units), [variables, scene.units]);
+  const { variables, measures, scene } = document;
+  const { values } = useMemo(() => variablesOf({ variables, measures, scene }), [variables, measures, scene]);
   const uses = useMemo(() => variableUses(document), [document]);
   const names = Object.keys(variables).sort((a, b) => a.localeCompare(b));
   return (
@@ -69,7 +69,7 @@ export function Variables() {
 const usedWords = (uses: number) =>
   uses === 0 ? 'Not used yet' : uses === 1 ? 'Used once' : `Used ${uses} times`;
 
-type Solved = ReturnType<typeof solveVariables>['values'] extends ReadonlyMap<string, infer Q> ? Q : never;
+type Solved = ReturnType<typeof variablesOf>['values'] extends ReadonlyMap<string, infer Q> ? Q : never;
 type Style = Parameters<typeof formatLengthWithUnit>[1];
 
 /** A length in scene units, an angle in degrees, or a plain number. */

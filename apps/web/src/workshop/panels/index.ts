@@ -1,9 +1,11 @@
 /** The panels on the left, from the top down. */
 import { ledgerOf, topParts } from '@kadrel/core';
 import type { Session, SessionState } from '../../session/store.ts';
+import { missedIn } from '../../session/fitState.ts';
 import { driftedIn } from '../../session/docks.ts';
 import { Docks } from './Docks.tsx';
 import { Ledger } from './Ledger.tsx';
+import { Measures } from './Measures.tsx';
 import { Parts } from './Parts.tsx';
 import { Sheets } from './Sheets.tsx';
 import { Variables } from './Variables.tsx';
@@ -16,6 +18,8 @@ export interface PanelDeclaration {
   readonly count: (state: SessionState) => number;
   /** How many of them are wrong: a badge tells it, also while the panel is folded. */
   readonly faults?: (session: Session) => number;
+  /** Folded until it holds something. */
+  readonly isFoldedWhenEmpty?: true;
   /** Of the height of all, %. */
   readonly share: number;
   readonly Body: React.ComponentType;
@@ -27,7 +31,7 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'parts',
     title: 'Parts',
     count: ({ document }) => topParts(document).length,
-    share: 40,
+    share: 36,
     Body: Parts,
   },
   {
@@ -36,6 +40,15 @@ export const PANELS: readonly PanelDeclaration[] = [
     count: ({ document }) => Object.keys(document.variables).length,
     share: 14,
     Body: Variables,
+  },
+  {
+    id: 'measures',
+    title: 'Measures',
+    count: ({ document: { measures, fits } }) => Object.keys(measures).length + Object.keys(fits).length,
+    faults: (session) => missedIn(session.store.getState().fit.report),
+    isFoldedWhenEmpty: true,
+    share: 10,
+    Body: Measures,
   },
   {
     id: 'sheets',
@@ -56,7 +69,7 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'ledger',
     title: 'Ledger',
     count: ({ edits }) => ledgerOf(edits).length,
-    share: 22,
+    share: 16,
     Body: Ledger,
   },
 ];

@@ -2,6 +2,8 @@
 import type { Facts } from './facts.ts';
 
 export const NUMBERS_SENTENCES = {
+  'no-measure': ({ name }: Facts<'name'>) =>
+    `There is no kept measure named ${name}, or it has no value. Keep it by Measure first.`,
   cycle: ({ cycle }: Facts<'cycle'>) => `These variables refer to one another in a circle: ${cycle}.`,
   'name.letters': ({ name }: Facts<'name'>) =>
     `“${name}” is not a name: use letters, digits and _, and begin with a letter.`,

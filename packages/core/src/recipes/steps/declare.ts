@@ -1,6 +1,6 @@
 /** What a step of a recipe is: something done to what was made so far. */
 import { z } from 'zod';
-import type { QuantityKind } from '../../quantity/units.ts';
+import type { SizeKind } from '../../quantity/units.ts';
 import type { RecipeFault, WithKind } from '../declare.ts';
 import type { Bounds } from '../fields.ts';
 import type { Num } from '../numbers.ts';
@@ -8,7 +8,7 @@ import type { Num } from '../numbers.ts';
 /** The one number of a step, which Change step sets. */
 export interface StepNumber<T = unknown> extends Bounds {
   readonly label: string;
-  readonly kind: QuantityKind;
+  readonly kind: SizeKind;
   readonly value: Num;
   /** The step with another number. */
   with(value: Num): T;

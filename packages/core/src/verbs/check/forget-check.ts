@@ -1,4 +1,5 @@
-import { declareVerb, isRefusal, needed } from '../../statement/declare.ts';
+import { declareVerb, isRefusal, needed, refuse } from '../../statement/declare.ts';
+import { variableFrom } from '../../document/variables.ts';
 import { checkNamed } from '../shared/checks.ts';
 
 /** Takes a kept measure, a wanted fit or a mark away. */
@@ -13,6 +14,9 @@ export const forgetCheck = declareVerb({
   apply(draft, { of }) {
     const found = checkNamed(draft, of);
     if (isRefusal(found)) return found;
+    const { name } = draft[found.root][found.id]!;
+    const follower = found.root === 'measures' ? variableFrom(draft, name) : undefined;
+    if (follower !== undefined) return refuse('measure-used', { name, follower }, 'of');
     delete draft[found.root][found.id];
     return {};
   },

@@ -1,6 +1,8 @@
 import { recalculate } from '../../document/recalculate.ts';
 import { takenFollow } from '../../racks/follow.ts';
-import { solveVariables, variableNameFault } from '../../quantity/variables.ts';
+import { variablesOf } from '../../document/variables.ts';
+import { variableNameFault } from '../../quantity/variables.ts';
+import { readMeasures } from '../../statement/measuresFollow.ts';
 import { declareVerb, needed, refuse, refuseFor } from '../../statement/declare.ts';
 
 /** Gives a variable its value; every number that depends on it follows. */
@@ -19,7 +21,8 @@ export const variable = declareVerb({
     const badName = variableNameFault(name);
     if (badName) return refuseFor(badName, 'name');
     draft.variables[name] = value;
-    const { faults } = solveVariables(draft.variables, draft.scene.units);
+    readMeasures(draft, context);
+    const { faults } = variablesOf(draft);
     const own = faults.find((fault) => fault.name === name) ?? faults[0];
     if (own?.name === name) return refuseFor(own.why, 'value');
     // Of another variable the place is no place in this text.

@@ -36,8 +36,11 @@ export const align = declareVerb({
         bed: 'the bed',
       },
     }),
-    to: optional('point', 'point', 'The point to align to.'),
-    face: optional('feature', 'face', 'A flat face, square to an axis, to align to.', { catches: 'faces' }),
+    to: optional('point', 'point', 'The point to align to.', { askedBy: ['against', 'point'] }),
+    face: optional('feature', 'face', 'A flat face, square to an axis, to align to.', {
+      catches: 'faces',
+      askedBy: ['against', 'face'],
+    }),
     as: needed('choice', 'as', 'Whether the parts go one by one, or keep their places to each other.', {
       default: 'each',
       choices: { each: 'each by itself', one: 'one block' },

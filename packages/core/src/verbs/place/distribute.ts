@@ -19,7 +19,9 @@ export const distribute = declareVerb({
       default: 'gaps',
       choices: { gaps: 'equal gaps', centres: 'equal centres', gap: 'a stated gap' },
     }),
-    gap: optional('length', 'gap', 'Between one part and the next; less than zero overlaps them.'),
+    gap: optional('length', 'gap', 'Between one part and the next; less than zero overlaps them.', {
+      askedBy: ['by', 'gap'],
+    }),
     keeping: needed('choice', 'keeping', 'Which parts stay where they are.', {
       default: 'ends',
       choices: { ends: 'both ends', first: 'the first' },

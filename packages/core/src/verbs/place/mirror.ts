@@ -34,7 +34,7 @@ export const mirror = declareVerb({
     parts: needed('parts', 'parts', 'What is mirrored.', { least: 1 }),
     across: needed('direction', 'across', 'The axis that the plane is square to.', { default: 'x' }),
     centre: needed('choice', 'centre', 'What the plane goes through.', { default: 'own', choices: CENTRES }),
-    at: optional('point', 'centre point', 'A point of the plane.'),
+    at: optional('point', 'centre point', 'A point of the plane.', { askedBy: ['centre', 'point'] }),
     face: optional('feature', 'face', 'A flat face that is the plane.', { catches: 'faces' }),
     a: optional('point', 'first point', 'Of a plane through three points.'),
     b: optional('point', 'second point', 'Of a plane through three points.'),

@@ -28,7 +28,7 @@ export const seat = declareVerb({
       default: 'first',
       choices: { first: 'the first thing in the way', bed: 'the bed', part: 'one part' },
     }),
-    on: optional('part', 'part', 'The part that it rests on.'),
+    on: optional('part', 'part', 'The part that it rests on.', { askedBy: ['onto', 'part'] }),
     towards: needed('direction', 'towards', 'Which way it goes.', { default: '-z' }),
     as: needed('choice', 'as', 'Whether each goes as far as it can, or all as one.', {
       default: 'each',

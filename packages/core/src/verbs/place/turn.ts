@@ -32,7 +32,9 @@ export const turn = declareVerb({
     about: needed('direction', 'axis', 'X, Y or Z of the frame, or a picked edge or face.', { default: 'z' }),
     in: needed('frame', 'frame', 'The axes that X, Y and Z refer to.', { default: 'world' }),
     centre: needed('choice', 'centre', 'What stays put.', { default: 'own', choices: CENTRES }),
-    at: optional('point', 'centre point', 'The point that they turn about.'),
+    at: optional('point', 'centre point', 'The point that they turn about.', {
+      askedBy: ['centre', 'point'],
+    }),
     from: optional('point', 'from', 'A point whose direction from the centre is turned.'),
     to: optional('point', 'to', 'The point that it is turned towards.', { completes: true }),
     line: optional('feature', 'edge or face', 'An edge or a face of what is turned.'),

@@ -1,8 +1,9 @@
 /** What the verbs of checks share: kept measures, wanted fits, and what is meant. */
-import { inOrderMade, type Fit, type Meant, type Measure } from '../../document/fit.ts';
+import { inOrderMade, type Fit, type Meant, type Measure, type MeasuredKind } from '../../document/fit.ts';
 import type { KadrelDocument } from '../../document/schema.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { QuantityError } from '../../quantity/lexer.ts';
+import type { QuantityKind } from '../../quantity/units.ts';
 import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
 export const CHECK_ROOTS = ['measures', 'fits', 'meant'] as const;
@@ -46,10 +47,14 @@ interface Limits {
   readonly greatest: string | undefined;
 }
 
-/** Both limits as numbers, mm or degrees. */
+/** What the limits of a measure are read as; a mass in g. */
+export const limitKind = (what: MeasuredKind): QuantityKind =>
+  what === 'mass' ? 'number' : what === 'angle' || what === 'area' || what === 'volume' ? what : 'length';
+
+/** Both limits as numbers, in mm, mm², mm³, degrees or g. */
 export function limitsRead(
   { least, greatest }: Limits,
-  kind: 'length' | 'angle',
+  kind: QuantityKind,
   context: VerbContext,
 ): { least?: number; greatest?: number } | Refusal {
   const read: { least?: number; greatest?: number } = {};

@@ -22,3 +22,6 @@ export type Material = keyof typeof MATERIALS;
 /** @param volume mm³ @returns g */
 export const massOf = (volume: number, material: Material): number =>
   (volume * MATERIALS[material].density) / 1000;
+
+/** All of them. */
+export const MATERIAL_LIST = Object.keys(MATERIALS) as [Material, ...Material[]];

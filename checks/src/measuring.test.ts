@@ -1,0 +1,205 @@
+/** What measures come to along directions and by mass, variables that are set from them, free play and sites: by construction, no source. */
+import {
+  USUAL_SCOPE,
+  isRefusal,
+  itemsIn,
+  perform,
+  verbNamed,
+  type Finding,
+  type KadrelDocument,
+  type Scope,
+} from '@kadrel/core';
+import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
+import { loadLibraries } from '@kadrel/kernel/node';
+import { builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
+
+const kernel = new Evaluator(await loadLibraries());
+
+const findingsOf = async (document: KadrelDocument, kind: Finding['kind'], scope: Partial<Scope> = {}) =>
+  (await fitReportOf(kernel, document, { ...USUAL_SCOPE, ...scope })).findings.filter(
+    (one) => one.kind === kind,
+  );
+
+const sizeAlong = (document: KadrelDocument, name: string, axis: number) => {
+  const { min, max } = measured(kernel, document, name).box;
+  return max[axis]! - min[axis]!;
+};
+
+/** A statement that is carried out after others, or refused. */
+function tried(document: KadrelDocument, [verb, typed]: Statement) {
+  let ids = 0;
+  return perform(
+    verbNamed(verb)!,
+    typed,
+    document,
+    worldOf(document, kernel, () => `q${++ids}`),
+  );
+}
+
+function after(document: KadrelDocument, ...statements: Statement[]): KadrelDocument {
+  return statements.reduce((now, statement, i) => {
+    const [verb, typed] = statement;
+    const done = perform(
+      verbNamed(verb)!,
+      typed,
+      now,
+      worldOf(now, kernel, () => `r${i}-${itemsIn(now).length}`),
+    );
+    if (isRefusal(done)) throw new Error(`${verb}: ${done.message}`);
+    return done.document;
+  }, document);
+}
+
+test('gaps along any direction: balls reach their radius to every side', async () => {
+  const random = numbers(18);
+  for (let i = 0; i < 6; i++) {
+    const at = [20 + random() * 20, random() * 30, random() * 30] as const;
+    const towards = [0.2 + random(), random(), random()] as const;
+    const size = Math.hypot(...towards);
+    const document = builtBy(kernel, [
+      ['sphere', { as: 'a', diameter: 10 }],
+      ['sphere', { as: 'b', diameter: 6, at }],
+      ['measure', { from: 'a', to: 'b', what: 'along', along: towards }],
+      ['measure', { from: at, to: 'a', what: 'along', along: towards }],
+    ]);
+    const between = at.reduce((sum, n, k) => sum + (n * towards[k]!) / size, 0);
+    const found = (await findingsOf(document, 'measure')).map((one) => one.size);
+    for (const [k, wanted] of [between - 8, between - 5].entries())
+      expect(Math.abs(found[k]! - wanted)).toBeLessThan(1e-9);
+  }
+});
+
+test('masses by volume and density; limits of areas, volumes and masses', async () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'beam', size: [1000, 100, 50] }],
+    ['measure', { from: 'beam', what: 'mass', material: 'steel', greatest: '39000' }],
+    ['measure', { from: 'beam', what: 'volume', least: '5 dm * 1 dm * 1 dm' }],
+    ['measure', { from: 'beam: top', what: 'area', least: '0.2 m * 1 m' }],
+    ['measure', { from: 'beam', what: 'mass', material: 'softwood', greatest: '2150' }],
+  ]);
+  const found = await findingsOf(document, 'measure');
+  const told = found.map(({ what, state, size }) => [what, state, Number(size.toFixed(6))]);
+  expect(told.sort()).toEqual([
+    // 5,000 cm³ at 7.85 g/cm³.
+    ['M1', 'fault', 39_250],
+    ['M2', 'fine', 5e6],
+    ['M3', 'fault', 1e5],
+    ['M4', 'fine', 2150],
+  ]);
+});
+
+test('a measure says what it needs, and nothing that it does not', () => {
+  const document = builtBy(kernel, [['box', { as: 'a', size: [10, 10, 10] }]]);
+  for (const [typed, code] of [
+    [{ what: 'mass' }, 'missing.material'],
+    [{ to: [50, 0, 0], what: 'along' }, 'missing.along'],
+    [{ to: [50, 0, 0], along: 'x' }, 'along-only'],
+    [{ what: 'area', least: '3 mm' }, 'number'],
+  ] as const)
+    expect(tried(document, ['measure', { from: 'a: top', ...typed }])).toMatchObject({ code });
+});
+
+test('a variable that is set from a measure follows it, through what it moves in turn', () => {
+  const two = builtBy(kernel, [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10], at: [30, 0, 0] }],
+    ['measure', { from: 'a', to: 'b', called: 'bee space' }],
+    ['variable', { name: 'gap', value: 'measure("bee space")' }],
+    ['variable', { name: 'bar', value: '2 * gap + 1 mm' }],
+    ['box', { as: 'c', size: ['bar', 5, 5], at: [0, 50, 0] }],
+    ['measure', { from: 'c: right', to: [100, 52, 2], called: 'rest' }],
+    ['variable', { name: 'left_over', value: 'measure(“rest”)' }],
+    ['box', { as: 'd', size: [5, 'left_over', 5], at: [0, 80, 0] }],
+  ]);
+  expect(sizeAlong(two, 'c', 0)).toBeCloseTo(41, 9);
+  expect(sizeAlong(two, 'd', 1)).toBeCloseTo(59, 9);
+  const moved = after(two, ['move', { parts: ['b'], by: [5, 0, 0] }]);
+  expect(sizeAlong(moved, 'c', 0)).toBeCloseTo(51, 9);
+  expect(sizeAlong(moved, 'd', 1)).toBeCloseTo(49, 9);
+  const named = after(moved, ['change', { parts: ['a'], size: [15, 10, 10] }]);
+  expect(sizeAlong(named, 'c', 0)).toBeCloseTo(41, 9);
+});
+
+test('what would follow itself is refused, and so is a measure that is not there', () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['measure', { from: 'a: top', what: 'area', called: 'lid' }],
+    ['measure', { from: 'a: left', to: 'a: right', called: 'width' }],
+    ['variable', { name: 'w', value: '12 mm' }],
+    ['change', { parts: ['a'], size: ['w', 10, 10] }],
+  ]);
+  expect(tried(document, ['variable', { name: 'w', value: 'measure("width") + 1 mm' }])).toMatchObject({
+    code: 'measure-circle',
+  });
+  expect(tried(document, ['variable', { name: 'v', value: 'measure("depth")' }])).toMatchObject({
+    code: 'no-measure',
+  });
+  // Itself plus nothing stands still: it may be said.
+  expect(isRefusal(tried(document, ['variable', { name: 'w', value: 'measure("width")' }]))).toBe(false);
+});
+
+test('a kept measure that a variable is set from is neither forgotten nor lost by its new name', () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['measure', { from: 'a: left', to: 'a: right', called: 'width' }],
+    ['variable', { name: 'w', value: 'measure("width")' }],
+  ]);
+  expect(tried(document, ['forget-check', { of: 'width' }])).toMatchObject({ code: 'measure-used' });
+  const renamed = after(document, ['change-check', { of: 'width', called: 'breadth' }]);
+  expect(renamed.variables.w).toBe('measure("breadth")');
+});
+
+test('free play of a block in a pocket, of a pin in a bore, and of what lies in the open', async () => {
+  const pocket = (play: number, deep: number): Statement[] => [
+    ['box', { as: 'tray', size: [60, 60, 30] }],
+    ['box', { as: 'room', size: [40, 30, 20], at: [10, 15, 10] }],
+    ['subtract', { from: 'tray', parts: ['room'], as: 'tray 2' }],
+    ['box', { as: 'block', size: [40 - play, 30 - 2 * play, 5], at: [10 + play / 4, 15 + play, 10 + deep] }],
+  ];
+  const [block] = await findingsOf(builtBy(kernel, pocket(0.4, 3)), 'play');
+  expect(block).toMatchObject({ what: 'block', words: 'Until it touches: X 0.4 mm, Y 0.8 mm, Z open.' });
+  const document = builtBy(kernel, [
+    ['tube', { as: 'bush', diameter: 40, bore: 25, height: 20 }],
+    ['cylinder', { as: 'pin', diameter: 24.6, height: 20, at: [0.1, 0, 0] }],
+  ]);
+  const [pin] = await findingsOf(document, 'play');
+  // Off its axis by a tenth, it has a shorter way across.
+  const across = 2 * Math.sqrt(0.2 ** 2 - 0.1 ** 2);
+  expect(pin!.words).toContain('X 0.4 mm');
+  expect(pin!.words).toContain(`Y ${Number(across.toFixed(4))} mm`);
+  expect(await findingsOf(builtBy(kernel, pocket(0.4, 40)), 'play')).toEqual([]);
+});
+
+test('what reaches beyond the site is told, and moved back inside', async () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'in', size: [10, 10, 10] }],
+    ['box', { as: 'over', size: [30, 10, 10], at: [85, 40, 0] }],
+    ['cylinder', { as: 'high', diameter: 10, height: 60, at: [30, 30, 0] }],
+    ['box', { as: 'before', size: [10, 10, 10], at: [-4, -2, 0] }],
+  ]);
+  const site = [100, 80, 50] as const;
+  const found = await findingsOf(document, 'outside', { site });
+  expect(found.map(({ what, size }) => [what, Number(size.toFixed(9))]).sort()).toEqual([
+    ['before', 4],
+    ['high', 10],
+    ['over', 15],
+  ]);
+  const remedies = found.flatMap((one) => one.remedies.map(({ verb, typed }): Statement => [verb, typed]));
+  expect(remedies).toHaveLength(2);
+  const mended = after(document, ...remedies);
+  expect((await findingsOf(mended, 'outside', { site })).map(({ what }) => what)).toEqual(['high']);
+  expect(await findingsOf(document, 'outside')).toEqual([]);
+});
+
+test('of chosen groups only pairs of two of them are looked at', async () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10], at: [11, 0, 0] }],
+    ['box', { as: 'c', size: [10, 10, 10], at: [22, 0, 0] }],
+    ['box', { as: 'd', size: [10, 10, 10], at: [33, 0, 0] }],
+    ['group', { as: 'pair', parts: ['a', 'b'] }],
+  ]);
+  const standing = (...names: string[]) => names.map((name) => idOf(document, name));
+  const found = await findingsOf(document, 'clearance', { between: [standing('a', 'b'), standing('c')] });
+  expect(found.map(({ what }) => what)).toEqual(['b and c']);
+});
