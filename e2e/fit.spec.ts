@@ -1,6 +1,7 @@
 /** How parts stand to one another: found, shown, mended; measures that are kept, and fits that are wanted. */
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { choosesIn, inNewProject, says, startsVerb } from './doing.ts';
+import { choosesIn, inNewProject, says, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 
 const report = (page: Page) => page.getByRole('complementary', { name: 'Fit report' });
@@ -42,6 +43,42 @@ test('a column that floats by a hair is found, shown and seated', async ({ page 
   await report(page).getByRole('button', { name: 'Seat it' }).click();
   await ada.commits();
   await hasFaults(page, 'No faults.');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    report(page).getByRole('button', { name: 'Write PDF' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('fit report.pdf');
+  expect(
+    readFileSync(await file.path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
+  expect(ada.problems).toEqual([]);
+});
+
+test('what is looked at is chosen, and what reaches over the site is moved inside', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Site');
+  await ada.makesBox(['20', '20', '20'], ['0', '0', '0'], 'one');
+  await ada.types('Escape');
+  await ada.makesBox(['20', '20', '20'], ['21', '0', '0'], 'two');
+  await ada.types('Escape');
+  await ada.makesBox(['20', '20', '20'], ['210', '0', '0'], 'three');
+  await ada.types('Escape');
+  await opensReport(page);
+  await expect(finding(page, 'one and two')).toBeVisible();
+  await report(page).getByLabel('Has to stand on a bed or site').check();
+  await finding(page, /Outside the site.*10 mm beyond the far end along X/).click();
+  await report(page).getByRole('button', { name: 'Move it inside' }).click();
+  await ada.commits();
+  await ada.types('Escape');
+  await hasFaults(page, 'No faults.');
+  expect((await ada.facts('three')).box.max[0]).toBeCloseTo(220, 9);
+  await selects(page, 'two', 'three');
+  await report(page).getByLabel('Looked at').selectOption('within the chosen');
+  await isLookedAt(page);
+  await expect(finding(page, 'one and two')).toHaveCount(0);
   expect(ada.problems).toEqual([]);
 });
 

@@ -1,6 +1,6 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { DOCUMENT_VERSION } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
@@ -129,6 +129,10 @@ describe('run', () => {
       faults: 0,
       findings: [{ kind: 'contact' }, { kind: 'measure' }],
     });
+    const table = join(dirname(column(0)), 'report.csv');
+    expect((await command('fit', column(0.01), '--output', table)).code).toBe(2);
+    expect(readFileSync(table, 'utf8').split('\r\n')[1]).toMatch(/^Floating,fault,"post"/);
+    expect((await command('fit', column(0), '--output', 'report.txt')).err).toContain('.csv or .pdf');
     expect((await command('fit', column(0), '--reach', 'far')).err).toContain('--reach takes millimetres');
   });
   const demo = (name: string) =>

@@ -23,6 +23,7 @@ import { loadKernel } from '@kadrel/kernel/node';
 import { docksJson, docksOf, isSound } from './docks.ts';
 import { fitJson, fitOf } from './fit.ts';
 import { makeOf } from './make.ts';
+import { requireReportFile, writeReport } from './reports.ts';
 import { isForSheets, requireSheet, writeSheets } from './sheets.ts';
 import { UsageError } from './usage.ts';
 import { LedgerError, runLedger, type Begin, type LedgerRun } from './ledger.ts';
@@ -40,15 +41,16 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
 
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
-kadrel fit FILE [--part NAME …] [--within NAME …] [--bed X,Y,Z] [--reach MM] [--hair MM] [--limit SECONDS]
-kadrel make FILE [--part NAME …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
+kadrel fit FILE [--part NAME …] [--within NAME …] [--bed X,Y,Z] [--reach MM] [--hair MM] [--output FILE …] [--limit SECONDS]
+kadrel make FILE [--part NAME …] [--output FILE …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
 kadrel docks FILE [--limit SECONDS]
 kadrel verbs [--json]
 
 FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
 drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
 Fit tells as JSON how parts stand to one another, make whether they can be printed, cut or milled,
-docks what is joined and what is open; all three end with 2 where something is wrong.
+docks what is joined and what is open; all three end with 2 where something is wrong. Fit and make write their
+report as .csv and .pdf too.
 A statement, or writing a file, may take ${DEFAULT_LIMIT_SECONDS} s unless --limit says otherwise.`;
 
 /** Chord tolerance of STL files when none is asked for, mm: below what printers resolve. */
@@ -142,7 +144,7 @@ const FAULTS_CODE = 2;
 
 async function fit(
   file: string,
-  { part = [], within = [], reach, hair, bed }: Options,
+  { part = [], within = [], output = [], reach, hair, bed }: Options,
   begin: Begin,
 ): Promise<number> {
   const kernel = await loadKernel();
@@ -150,17 +152,25 @@ async function fit(
   const parts = part.map((name) => requirePart(document, name).id);
   begin('Looking how parts stand');
   const inside = within.map((name) => requirePart(document, name).id);
+  output.forEach(requireReportFile);
   const report = await fitOf(document, kernel, { reach, hair, parts, within: inside, bed });
+  await writeReport(output, { title: `${basename(file)}: fit report`, findings: report.findings });
   process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
   return report.faults > 0 ? FAULTS_CODE : 0;
 }
 
-async function make(file: string, { part = [], ...options }: Options, begin: Begin): Promise<number> {
+async function make(
+  file: string,
+  { part = [], output = [], ...options }: Options,
+  begin: Begin,
+): Promise<number> {
   const kernel = await loadKernel();
   const document = opened(file, kernel, begin);
   const parts = part.map((name) => requirePart(document, name).id);
   begin('Looking whether parts can be made');
+  output.forEach(requireReportFile);
   const report = await makeOf(document, kernel, { ...options, parts });
+  await writeReport(output, { title: `${basename(file)}: make report`, findings: report.findings });
   process.stdout.write(`${JSON.stringify(fitJson(document, report))}\n`);
   return report.faults > 0 ? FAULTS_CODE : 0;
 }

@@ -6,7 +6,10 @@ import { perform } from '../statement/perform.ts';
 import { isRefusal } from '../statement/declare.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
+import type { Finding } from './finding.ts';
 import { fitReport } from './report.ts';
+import { reportPages } from './reportFiles.ts';
+import { textWidth } from '../sheets/marks.ts';
 import { nearBoxes } from './nearBoxes.ts';
 import { USUAL_SCOPE, surveyFit, type Asking, type Surveyed } from './survey.ts';
 import { nearestHolder, nearestOfTriangles } from './triangles.ts';
@@ -240,4 +243,36 @@ test('pairs of boxes that come near are found, each once', () => {
   );
   expect(nearBoxes(boxes, 2)).toEqual(Array.from({ length: 199 }, (_, i) => [i, i + 1]));
   expect(nearBoxes(boxes, 1)).toEqual([]);
+});
+
+test('the report as pages: every finding once, in its columns, on as many pages as it takes', () => {
+  const one: Finding = {
+    id: 'x',
+    kind: 'clearance',
+    state: 'fine',
+    items: [],
+    what: 'Lid and a_name_that_is_far_too_long_to_stand_in_one_line_of_its_column',
+    words: '',
+    size: 0,
+    box: { min: [0, 0, 0], max: [0, 0, 0] },
+    remedies: [],
+  };
+  const findings = Array.from({ length: 70 }, (_, i): Finding => ({
+    ...one,
+    words: `Number ${i}, and words enough that these must be told in two lines of the last column, as they are long.`,
+    state: i === 3 ? 'fault' : 'fine',
+  }));
+  const pages = reportPages({ title: 'Box: fit report', findings });
+  expect(pages.length).toBeGreaterThan(3);
+  const texts = pages.flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark] : [])));
+  for (let i = 0; i < 70; i++)
+    expect(texts.filter(({ text }) => text.startsWith(`Number ${i}, `))).toHaveLength(1);
+  for (const { at, text, height, align } of texts)
+    if (align === 'start') expect(at[0] + textWidth(text, height)).toBeLessThan(197);
+  expect(Math.min(...texts.map(({ at }) => at[1]))).toBeGreaterThan(10);
+  expect(texts.filter(({ tone }) => tone === 'warning').map(({ text }) => text)).toContain(
+    'Clearance, fault',
+  );
+  expect(texts.filter(({ text }) => text === `1 of ${pages.length}`)).toHaveLength(1);
+  expect(reportPages({ title: 'Empty', findings: [] })).toHaveLength(1);
 });

@@ -123,13 +123,18 @@ function contact({ kind }: Fit, { distance }: MeasuredFacts, scene: Scene): Verd
 }
 
 type Axis = Extract<Geometry, { direction: Vec3 }>;
-const isAxis = (one: Geometry | null | undefined): one is Axis => !!one && 'direction' in one;
+/** What has an axis, as round faces and straight edges. */
+export const isAxis = (one: Geometry | null | undefined): one is Axis => !!one && 'direction' in one;
+
+/** Degrees between two directions, either way. */
+const tiltOf = (a: Vec3, b: Vec3): number => degrees(Math.atan2(length(cross(a, b)), Math.abs(dot(a, b))));
+
+/** Whether directions are not parallel. */
+export const isTilted = (a: Vec3, b: Vec3): boolean => tiltOf(a, b) > ALIGNED_DEGREES;
 
 function coaxial({ geometries: [a, b] }: MeasuredFacts, scene: Scene): Verdict {
   if (!isAxis(a) || !isAxis(b)) return unknown('One of them has no axis: name round faces.');
-  const tilt = degrees(
-    Math.atan2(length(cross(a.direction, b.direction)), Math.abs(dot(a.direction, b.direction))),
-  );
+  const tilt = tiltOf(a.direction, b.direction);
   const off = subtract(b.at, a.at);
   const aside = length(subtract(off, scale(a.direction, dot(off, a.direction))));
   const isMet = tilt <= ALIGNED_DEGREES && aside <= ALIGNED_MM;
@@ -139,7 +144,7 @@ function coaxial({ geometries: [a, b] }: MeasuredFacts, scene: Scene): Verdict {
 
 function aligned({ kind }: Fit, { geometries: [a, b] }: MeasuredFacts, scene: Scene): Verdict {
   if (a?.kind !== 'plane' || b?.kind !== 'plane') return unknown('One of them is not flat: name flat faces.');
-  const tilt = degrees(Math.atan2(length(cross(a.normal, b.normal)), Math.abs(dot(a.normal, b.normal))));
+  const tilt = tiltOf(a.normal, b.normal);
   if (tilt > ALIGNED_DEGREES) return { value: tilt, state: 'missed', words: `${formatAngle(tilt)} apart.` };
   if (kind === 'parallel') return { value: tilt, state: 'met', words: 'Parallel.' };
   const off = Math.abs(dot(subtract(b.at, a.at), a.normal));

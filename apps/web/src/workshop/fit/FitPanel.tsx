@@ -1,5 +1,6 @@
 /** The fit report: what is wrong with how parts stand to one another, where, and what mends it. */
-import { inOrderMade, type Finding } from '@kadrel/core';
+import { csvOf, inOrderMade, reportPages, type Finding } from '@kadrel/core';
+import { sheetExporterFor } from '@kadrel/kernel';
 import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { download } from '../../common/download.ts';
@@ -8,7 +9,7 @@ import { reportIn, type ReportKind } from '../../session/fitState.ts';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
 import { Limits } from './MakeLimits.tsx';
-import { LISTED, SORTED, csvOf, groupedRows, rowsOf, type Wish } from './rows.ts';
+import { LISTED, SORTED, groupedRows, rowsOf, type Wish } from './rows.ts';
 
 /** The library of charts comes when there is something to be drawn. */
 const Clearances = lazy(() => import('./Clearances.tsx'));
@@ -123,7 +124,33 @@ function Foot({ findings }: { findings: readonly Finding[] }) {
       >
         Write CSV
       </button>
+      <PdfButton findings={findings} />
     </div>
+  );
+}
+
+/** The report as pages for print. */
+function PdfButton({ findings }: { readonly findings: readonly Finding[] }) {
+  const kind = useSessionState(({ fit }) => fit.kind);
+  const name = useSessionState((state) => state.name);
+  const [isBusy, setIsBusy] = useState(false);
+  const write = async () => {
+    const exporter = sheetExporterFor('.pdf')!;
+    const title = `${name}: ${kind === 'fit' ? 'fit' : 'make'} report`;
+    download(`${kind} report.pdf`, exporter.mime, await exporter.write(reportPages({ title, findings })));
+  };
+  return (
+    <button
+      type="button"
+      className="quiet"
+      disabled={findings.length === 0 || isBusy}
+      onClick={() => {
+        setIsBusy(true);
+        void write().finally(() => setIsBusy(false));
+      }}
+    >
+      Write PDF
+    </button>
   );
 }
 

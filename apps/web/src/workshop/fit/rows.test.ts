@@ -1,5 +1,6 @@
 import type { Finding } from '@kadrel/core';
-import { csvOf, groupedRows, rowsOf } from './rows.ts';
+import { csvOf } from '@kadrel/core';
+import { groupedRows, rowsOf } from './rows.ts';
 
 const found = (id: string, some: Partial<Finding> = {}): Finding => ({
   id,

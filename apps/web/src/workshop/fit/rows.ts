@@ -64,20 +64,3 @@ export function groupedRows(findings: readonly Finding[]): Row[] {
   }
   return [...rows.values()];
 }
-
-const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`;
-
-/** Comma-separated values after RFC 4180; lengths in mm, volumes in mm³. */
-export function csvOf(findings: readonly Finding[]): string {
-  const head = ['kind', 'state', 'what', 'words', 'size', 'x', 'y', 'z', 'why'];
-  const lines = findings.map(({ kind, state, what, words, size, box: { min, max }, why }) => [
-    FINDING_WORDS[kind],
-    state,
-    quoted(what),
-    quoted(words),
-    size,
-    ...min.map((n, i) => (n + max[i]!) / 2),
-    quoted(why ?? ''),
-  ]);
-  return [head, ...lines].map((line) => `${line.join(',')}\r\n`).join('');
-}
