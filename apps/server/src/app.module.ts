@@ -7,6 +7,7 @@ import { LoggerModule } from 'nestjs-pino';
 import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
 import { AccountsController } from './accounts/accounts.controller.ts';
 import { AccountsService } from './accounts/accounts.service.ts';
+import { EntryController } from './accounts/entry.controller.ts';
 import { ExportService } from './accounts/export.service.ts';
 import { Limits } from './accounts/limits.ts';
 import { SignUps } from './accounts/signUps.service.ts';
@@ -23,6 +24,9 @@ import { HealthController } from './operation/health.controller.ts';
 import { loggingOf } from './operation/logging.ts';
 import { RequestLog } from './operation/requestLog.ts';
 import { Sweeper } from './operation/sweeper.ts';
+import { EditsController } from './projects/edits.controller.ts';
+import { EditsService } from './projects/edits.service.ts';
+import { PicturesService } from './projects/pictures.service.ts';
 import { ProjectsController } from './projects/projects.controller.ts';
 import { ProjectsService } from './projects/projects.service.ts';
 import { QuickSave } from './projects/quickSave.ts';
@@ -32,6 +36,37 @@ import { SavingService } from './projects/saving.service.ts';
 import { RacksController } from './racks/racks.controller.ts';
 import { RacksService } from './racks/racks.service.ts';
 import { TaskPool } from './projects/taskPool.ts';
+
+const CONTROLLERS = [
+  EntryController,
+  AccountsController,
+  ProjectsController,
+  EditsController,
+  RacksController,
+  HealthController,
+];
+
+const SERVICES = [
+  AccountsService,
+  SignUps,
+  MailService,
+  ExportService,
+  Limits,
+  Rates,
+  RequestLog,
+  QuickSave,
+  Sweeper,
+  ProjectsService,
+  EditsService,
+  PicturesService,
+  RacksService,
+  SaveBatches,
+  SavingService,
+  TaskPool,
+  Quota,
+  DemoSeed,
+  GuestsService,
+];
 
 /** Everything that the server consists of. */
 @Module({})
@@ -49,26 +84,10 @@ export class AppModule {
         LoggerModule.forRoot(loggingOf(settings.logLevel)),
         TerminusModule.forRoot({ logger: false }),
       ],
-      controllers: [AccountsController, ProjectsController, RacksController, HealthController],
+      controllers: CONTROLLERS,
       providers: [
         { provide: SETTINGS, useValue: settings },
-        AccountsService,
-        SignUps,
-        MailService,
-        ExportService,
-        Limits,
-        Rates,
-        RequestLog,
-        QuickSave,
-        Sweeper,
-        ProjectsService,
-        RacksService,
-        SaveBatches,
-        SavingService,
-        TaskPool,
-        Quota,
-        DemoSeed,
-        GuestsService,
+        ...SERVICES,
         { provide: APP_GUARD, useClass: RateGuard },
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_PIPE, useClass: ZodValidationPipe },

@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { Injectable } from '@nestjs/common';
 import type { Account } from '../data/entities.ts';
+import { EditsService } from '../projects/edits.service.ts';
 import { ProjectsService } from '../projects/projects.service.ts';
 import { RacksService } from '../racks/racks.service.ts';
 
@@ -14,6 +15,7 @@ const PIECE = 64_000;
 export class ExportService {
   constructor(
     private readonly projects: ProjectsService,
+    private readonly edits: EditsService,
     private readonly racks: RacksService,
   ) {}
 
@@ -52,7 +54,7 @@ export class ExportService {
 
   private async *historyOf(account: Account, id: string): AsyncGenerator<string> {
     for (let after = 0; ; after += STRETCH) {
-      const edits = await this.projects.editsAfter(account, id, { after, limit: STRETCH });
+      const edits = await this.edits.after(account, id, { after, limit: STRETCH });
       if (edits === '[]') return;
       if (after > 0) yield ',';
       yield* piecesOf(edits.slice(1, -1));

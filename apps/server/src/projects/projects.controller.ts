@@ -7,11 +7,9 @@ import {
   HttpCode,
   HttpStatus,
   Param,
-  ParseUUIDPipe,
   Patch,
   Post,
   Put,
-  Query,
   Req,
   Res,
 } from '@nestjs/common';
@@ -19,31 +17,28 @@ import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swa
 import type { Request, Response } from 'express';
 import { ZodResponse } from 'nestjs-zod';
 import { Asker } from '../accounts/session.guard.ts';
-import { notFound, Problem } from '../common/problem.ts';
+import { Problem } from '../common/problem.ts';
 import type { Account } from '../data/entities.ts';
 import {
   ChangeProject,
-  EditList,
   FileProject,
-  KeptEdits,
   ListedProject,
   listedOf,
-  NewEdits,
   NewProjectBody,
   OpenedProject,
-  Revision,
-  Stretch,
 } from './bodies.ts';
+import { PicturesService } from './pictures.service.ts';
 import { ProjectsService } from './projects.service.ts';
-import { mediaTypeOf, type Answer } from './tasks.ts';
+import { projectId, send } from './answering.ts';
 
-const projectId = new ParseUUIDPipe({ exceptionFactory: notFound });
-
-/** Projects, their edits and their pictures. */
+/** Projects and their pictures. */
 @ApiTags('projects')
 @Controller('api/projects')
 export class ProjectsController {
-  constructor(private readonly projects: ProjectsService) {}
+  constructor(
+    private readonly projects: ProjectsService,
+    private readonly pictures: PicturesService,
+  ) {}
 
   @Get()
   @ZodResponse({ status: 200, type: [ListedProject] })
@@ -92,43 +87,6 @@ export class ProjectsController {
     send(response, await this.projects.duplicate(account, id));
   }
 
-  @Get(':id/edits')
-  @ApiOkResponse({ type: EditList })
-  async edits(
-    @Asker() account: Account,
-    @Param('id', projectId) id: string,
-    @Query() stretch: Stretch,
-    @Res() response: Response,
-  ) {
-    const edits = await this.projects.editsAfter(account, id, stretch);
-    send(response, { status: 200, text: `{"edits":${edits}}` });
-  }
-
-  @Post(':id/edits')
-  @ApiBody({ type: NewEdits })
-  @ApiCreatedResponse({ type: Revision })
-  async append(
-    @Asker() account: Account,
-    @Param('id', projectId) id: string,
-    @Body() body: unknown,
-    @Res() response: Response,
-  ) {
-    send(response, await this.projects.append(account, id, body));
-  }
-
-  /** What a page has that this project cannot take, as a project of its own. */
-  @Post(':id/keep')
-  @ApiBody({ type: KeptEdits })
-  @ApiCreatedResponse({ type: ListedProject })
-  async keep(
-    @Asker() account: Account,
-    @Param('id', projectId) id: string,
-    @Body() body: unknown,
-    @Res() response: Response,
-  ) {
-    send(response, await this.projects.keep(account, id, body));
-  }
-
   @Put(':id/picture')
   @ApiOkResponse({ type: ListedProject })
   async setPicture(
@@ -137,7 +95,7 @@ export class ProjectsController {
     @Req() request: Request,
     @Res() response: Response,
   ) {
-    send(response, await this.projects.setPicture(account, id, request.body));
+    send(response, await this.pictures.set(account, id, request.body));
   }
 
   @Get(':id/picture')
@@ -147,12 +105,7 @@ export class ProjectsController {
     @Param('id', projectId) id: string,
     @Res() response: Response,
   ): Promise<void> {
-    const { mediaType, bytes } = await this.projects.picture(account, id);
+    const { mediaType, bytes } = await this.pictures.of(account, id);
     response.type(mediaType).send(bytes);
   }
-}
-
-/** What is ready as text is not read and written again. */
-function send(response: Response, { status, text }: Answer): void {
-  response.status(status).type(mediaTypeOf(status)).send(text);
 }

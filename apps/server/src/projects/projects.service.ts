@@ -2,10 +2,9 @@ import { EntityManager } from '@mikro-orm/postgresql';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { emptyDocument, type Scene } from '@kadrel/core';
 import { Problem } from '../common/problem.ts';
-import { Account, Asset, Member, Project } from '../data/entities.ts';
-import { editsText } from './history.ts';
+import { Account, Member, Project } from '../data/entities.ts';
+import { askingOf } from './asking.ts';
 import { Quota } from './quota.ts';
-import { SavingService } from './saving.service.ts';
 import { copyProject, storeProject } from './storing.ts';
 import { TaskPool } from './taskPool.ts';
 import { projectOf } from './taskRunner.ts';
@@ -16,7 +15,6 @@ import type { Answer, Task } from './tasks.ts';
 export class ProjectsService {
   constructor(
     private readonly em: EntityManager,
-    private readonly saving: SavingService,
     private readonly pool: TaskPool,
     private readonly quota: Quota,
   ) {}
@@ -67,28 +65,6 @@ export class ProjectsService {
     return this.pool.run(task);
   }
 
-  async append(account: Account, id: string, body: unknown): Promise<Answer> {
-    await this.quota.requireRoom(account.id);
-    return this.saving.append(askingOf(account), id, body);
-  }
-
-  /** Undefined where the edits are not plain: `append` looks into them. */
-  async appendQuickly(account: Account, id: string, body: unknown): Promise<Answer | undefined> {
-    await this.quota.requireRoom(account.id);
-    return this.saving.appendQuickly(askingOf(account), id, body);
-  }
-
-  /** The edits after a revision, oldest first, as a JSON list. */
-  async editsAfter(
-    account: Account,
-    id: string,
-    { after, limit }: { after: number; limit: number },
-  ): Promise<string> {
-    const em = this.em.fork();
-    const { revision } = await projectOf(em, askingOf(account), id);
-    return editsText(em, id, [after, Math.min(after + limit, revision)]);
-  }
-
   async change(
     account: Account,
     id: string,
@@ -114,18 +90,6 @@ export class ProjectsService {
     await em.nativeDelete(Project, { id });
   }
 
-  setPicture(account: Account, project: string, body: unknown): Promise<Answer> {
-    return this.pool.run({ kind: 'picture', asking: askingOf(account), project, body });
-  }
-
-  async picture(account: Account, id: string): Promise<Asset> {
-    const em = this.em.fork();
-    const project = await projectOf(em, askingOf(account), id);
-    const asset = project.picture ? await em.findOne(Asset, { hash: project.picture }) : null;
-    if (!asset) throw new Problem(HttpStatus.NOT_FOUND, 'This project has no picture yet.');
-    return asset;
-  }
-
   private async changed(account: Account, id: string, change: (project: Project) => void): Promise<Project> {
     const em = this.em.fork();
     const project = await projectOf(em, askingOf(account), id);
@@ -134,5 +98,3 @@ export class ProjectsService {
     return project;
   }
 }
-
-const askingOf = ({ id, name }: Account) => ({ id, name });

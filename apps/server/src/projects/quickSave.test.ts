@@ -7,7 +7,7 @@ import { emptyDocument } from '@kadrel/core';
 import supertest from 'supertest';
 import { aBox, edit, firstBox, personOf, projectOf, startApp, type Agent } from '../testing.ts';
 import { AccountsService } from '../accounts/accounts.service.ts';
-import { ProjectsService } from './projects.service.ts';
+import { EditsService } from './edits.service.ts';
 
 let app: NestExpressApplication;
 let ada: Agent;
@@ -19,10 +19,10 @@ afterAll(() => app.close());
 
 /** Counts how often the route itself has to answer. */
 function countRoute(): () => number {
-  const projects = app.get(ProjectsService);
+  const edits = app.get(EditsService);
   let count = 0;
-  const append = projects.append.bind(projects);
-  projects.append = (...asked) => {
+  const append = edits.append.bind(edits);
+  edits.append = (...asked) => {
     count += 1;
     return append(...asked);
   };

@@ -10,7 +10,7 @@ import { tokenOf } from '../accounts/session.guard.ts';
 import { problemText } from '../common/problem.ts';
 import { Rates } from '../common/rates.ts';
 import { isSameSite } from '../common/sameSite.ts';
-import { ProjectsService } from './projects.service.ts';
+import { EditsService } from './edits.service.ts';
 import { MAX_LIGHT, mediaTypeOf, type Answer } from './tasks.ts';
 
 const PATH = /^\/api\/projects\/([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})\/edits$/i;
@@ -31,7 +31,7 @@ export interface Around {
 export class QuickSave {
   constructor(
     private readonly accounts: AccountsService,
-    private readonly projects: ProjectsService,
+    private readonly edits: EditsService,
     private readonly rates: Rates,
   ) {}
 
@@ -63,7 +63,7 @@ export class QuickSave {
       return { status: 400, text: problemText({ status: 400, detail: (error as Error).message, more: {} }) };
     }
     const account = await this.accounts.accountOf(token);
-    return account ? this.projects.appendQuickly(account, project, request.body) : undefined;
+    return account ? this.edits.appendQuickly(account, project, request.body) : undefined;
   }
 }
 
