@@ -56,9 +56,7 @@ test('a column that floats by a hair is found, shown and seated', async ({ page 
   expect(ada.problems).toEqual([]);
 });
 
-test('what is looked at is chosen, and what reaches over the site is moved inside', async ({
-  page,
-}) => {
+test('what is looked at is chosen, and what reaches over the site is moved inside', async ({ page }) => {
   const ada = await inNewProject(page, 'Site');
   await ada.makesBox(['20', '20', '20'], ['0', '0', '0'], 'one');
   await ada.types('Escape');

@@ -10,13 +10,13 @@ import { SetupError, ToldError, say } from './say.mjs';
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 /** What lasts from one start to the next. */
 export const DATA = process.env.KADREL_DATA ?? join(ROOT, '.data');
-const LEAST_NODE = [20, 19];
+const MIN_NODE = [20, 19];
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1]))
+  if (major < MIN_NODE[0] || (major === MIN_NODE[0] && minor < MIN_NODE[1]))
     throw new SetupError(
-      `Kadrel needs Node.js ${LEAST_NODE.join('.')} or newer; this is ${process.versions.node}.`,
+      `Kadrel needs Node.js ${MIN_NODE.join('.')} or newer; this is ${process.versions.node}.`,
     );
 }
 

@@ -19,7 +19,7 @@ const KEPT: Readonly<Record<string, (document: KadrelDocument) => readonly strin
 
 const BLANK_IS_FILLED = 0.3;
 /** Of a verb with many blanks most exclude one another. */
-const MOST_FILLED = 2.5;
+const MAX_FILLED = 2.5;
 const SVG =
   '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><path d="M2 2h36v26h-36z M10 8c8 0 14 6 14 14h-14z"/></svg>';
 const VIEW = { target: [0, 0, 0], bearing: 30, altitude: 25, height: 300, projection: 'parallel' };
@@ -42,7 +42,7 @@ export function valuesFor(verb: Verb, choosing: Choosing): Record<string, unknow
     ([, blank]) =>
       (!blank.optional && blank.default === undefined) ||
       blank.neededUnless !== undefined ||
-      random() < Math.min(BLANK_IS_FILLED, MOST_FILLED / Object.keys(verb.blanks).length),
+      random() < Math.min(BLANK_IS_FILLED, MAX_FILLED / Object.keys(verb.blanks).length),
   );
   return Object.fromEntries(
     filled.flatMap(([id, blank]) => {

@@ -5,7 +5,7 @@ import { loadFacets } from './facets.ts';
 import { clock, isTold, printTable, say } from './table.ts';
 
 /** A kernel that has grown beyond this is given up, as the page does. */
-const MOST_BYTES = 1 << 30;
+const MAX_BYTES = 1 << 30;
 /** Of so many assemblies one has faults planted in it, each kind in turn. */
 const PLANTED_EVERY = 5;
 
@@ -24,7 +24,7 @@ export async function runAssemblies([count = '1000', start = '1']: readonly stri
   const isTimeLeft = clock();
   const begun = performance.now();
   for (let i = 0; i < Number(count) && isTimeLeft(); i++) {
-    if (libraries.occt.wasmMemory.buffer.byteLength > MOST_BYTES) libraries = await loadLibraries();
+    if (libraries.occt.wasmMemory.buffer.byteLength > MAX_BYTES) libraries = await loadLibraries();
     const seed = Number(start) + i;
     const some = tryAssembly(libraries, facets, seed);
     if (seed % PLANTED_EVERY === 0) some.push(await planted(libraries, seed));

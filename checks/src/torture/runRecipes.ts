@@ -4,7 +4,7 @@ import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
 import { clock, isTold, printTable, say } from './table.ts';
 
 /** A kernel that has grown beyond this is given up, as the page does: it loses some memory with every operation. */
-const MOST_BYTES = 1 << 30;
+const MAX_BYTES = 1 << 30;
 
 const STOPPED = 'the kernel stopped';
 
@@ -22,7 +22,7 @@ export async function runRecipes([count = '1000', start = '1']: readonly string[
   const times = new Map<string, number>();
   const isTimeLeft = clock();
   for (let i = 0; i < Number(count) && isTimeLeft(); i++) {
-    if (libraries.occt.wasmMemory.buffer.byteLength > MOST_BYTES) libraries = await loadLibraries();
+    if (libraries.occt.wasmMemory.buffer.byteLength > MAX_BYTES) libraries = await loadLibraries();
     const begun = performance.now();
     const seed = Number(start) + i;
     const some = tried(libraries, seed);

@@ -30,11 +30,11 @@ export function fitOf(document: KadrelDocument, kernel: Evaluator, options: FitO
 }
 
 /** No reach is longer than a site, mm. */
-const MOST_MM = 1e6;
+const MAX_MM = 1e6;
 
 function readMm(option: string, text: string | undefined, usual: number): number {
   const mm = text === undefined ? usual : Number(text);
-  if (!(mm >= 0 && mm <= MOST_MM)) throw new UsageError(`${option} takes millimetres, 0 to ${MOST_MM}.`);
+  if (!(mm >= 0 && mm <= MAX_MM)) throw new UsageError(`${option} takes millimetres, 0 to ${MAX_MM}.`);
   return mm;
 }
 

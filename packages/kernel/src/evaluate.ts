@@ -419,12 +419,12 @@ function failedStep(document: KadrelDocument, part: ItemId, key: string | undefi
 }
 
 /** More operands than this are not all named in a sentence. */
-const MOST_NAMED = 4;
+const MAX_NAMED = 4;
 
 /** Names of operands by their tags: ids of items, with what follows a point telling which member of a pattern. */
 function namesOf(document: KadrelDocument, tags: readonly string[]): string[] {
   const names = tags.filter((tag) => tag !== '').map((tag) => nameOfTag(document, tag));
-  return [...new Set(names)].length > MOST_NAMED ? [] : [...new Set(names)];
+  return [...new Set(names)].length > MAX_NAMED ? [] : [...new Set(names)];
 }
 
 const nameOfTag = (document: KadrelDocument, tag: string): string =>

@@ -54,7 +54,7 @@ export interface EvaluateWhat {
 
 const PATIENCE_MS = 120_000;
 /** A worker that cannot even start is tried this often, and then given up. */
-const MOST_FALSE_STARTS = 3;
+const MAX_FALSE_STARTS = 3;
 /** The kernel's memory only grows, and ends at 4 GiB: a quarter of it leaves room for any one operation. */
 const RECYCLE_BYTES = 1 << 30;
 
@@ -256,7 +256,7 @@ export class KernelHost {
 
   /** The worker is gone or useless: names the part, remembers its content, and goes on with a new worker. */
   private died(reason: string): void {
-    if (!this.ready && ++this.falseStarts >= MOST_FALSE_STARTS) {
+    if (!this.ready && ++this.falseStarts >= MAX_FALSE_STARTS) {
       this.giveUp(reason);
       return;
     }

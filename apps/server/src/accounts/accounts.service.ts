@@ -14,7 +14,7 @@ const DAY_MS = 86_400_000;
 
 const USED_STEP_MS = 3_600_000;
 const RECENT_MS = 5_000;
-const MOST_RECENT = 10_000;
+const MAX_RECENT = 10_000;
 
 /** The account that the demo projects belong to. */
 export const DEMO_EMAIL = 'demo@kadrel.example';
@@ -135,7 +135,7 @@ export class AccountsService {
     this.recent.delete(key);
     if (account) this.recent.set(key, { account, until: Date.now() + RECENT_MS });
     for (const oldest of this.recent.keys()) {
-      if (this.recent.size <= MOST_RECENT) break;
+      if (this.recent.size <= MAX_RECENT) break;
       this.recent.delete(oldest);
     }
     return account;

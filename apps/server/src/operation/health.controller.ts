@@ -19,7 +19,7 @@ const ROOM = `select count(*) from
   (select repeat(md5(i::text), 16) as text from generate_series(1, 4000) as i order by text offset 0) as sorted`;
 
 /** Less room than this (bytes) and the next log or temporary file may not fit. */
-const LEAST_ROOM = 50_000_000;
+const MIN_ROOM = 50_000_000;
 
 /** Whether the server lives, and whether it can save. */
 @ApiTags('health')
@@ -65,7 +65,7 @@ export class HealthController {
   private disk(): Promise<HealthIndicatorResult> {
     return this.indicated('disk', async () => {
       const { bavail, bsize } = await statfs('.');
-      if (bavail * bsize < LEAST_ROOM) throw new Error('The disk is full.');
+      if (bavail * bsize < MIN_ROOM) throw new Error('The disk is full.');
     });
   }
 

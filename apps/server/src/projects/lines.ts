@@ -2,7 +2,7 @@ import { HttpStatus } from '@nestjs/common';
 import { Problem } from '../common/problem.ts';
 
 /** More requests than this do not wait for one project. */
-const MOST_WAITING = 500;
+const MAX_WAITING = 500;
 
 /** Work on one project is done one after another, so that a busy project holds one connection, and not all. */
 export class Lines {
@@ -11,7 +11,7 @@ export class Lines {
 
   async inLine<T>(project: string, work: () => Promise<T>): Promise<T> {
     const waiting = this.waiting.get(project) ?? 0;
-    if (waiting >= MOST_WAITING)
+    if (waiting >= MAX_WAITING)
       throw new Problem(HttpStatus.SERVICE_UNAVAILABLE, 'Too many are saving to this project. Try again.');
     this.waiting.set(project, waiting + 1);
     const before = this.last.get(project) ?? Promise.resolve();

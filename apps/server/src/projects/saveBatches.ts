@@ -3,10 +3,10 @@ import { Injectable } from '@nestjs/common';
 import { rowText, storeTogether, type StoredSave } from './storing.ts';
 
 /** Batches on their way at once: one is written out while the database works on the other. */
-const MOST_AT_ONCE = 2;
+const MAX_AT_ONCE = 2;
 /** Saves and characters of one batch, at the most: no statement takes the database long. */
-const MOST_SAVES = 100;
-const MOST_CHARACTERS = 2_000_000;
+const MAX_SAVES = 100;
+const MAX_CHARACTERS = 2_000_000;
 
 interface Waiting {
   readonly save: StoredSave;
@@ -36,7 +36,7 @@ export class SaveBatches {
   }
 
   private async run(): Promise<void> {
-    if (this.running >= MOST_AT_ONCE || this.waiting.length === 0) return;
+    if (this.running >= MAX_AT_ONCE || this.waiting.length === 0) return;
     this.running += 1;
     const batch = this.taken();
     try {
@@ -51,7 +51,7 @@ export class SaveBatches {
   private taken(): Waiting[] {
     let characters = 0;
     const end = this.waiting.findIndex(
-      ({ text }, i) => i > 0 && (i === MOST_SAVES || (characters += text.length) > MOST_CHARACTERS),
+      ({ text }, i) => i > 0 && (i === MAX_SAVES || (characters += text.length) > MAX_CHARACTERS),
     );
     return this.waiting.splice(0, end < 0 ? this.waiting.length : end);
   }

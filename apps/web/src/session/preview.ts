@@ -38,7 +38,7 @@ export const hasPreview = (verb: string): boolean => {
 };
 
 /** Ghosts of more solids than this say no more, and cost frames. */
-const MOST_COPIES = 2000;
+const MAX_COPIES = 2000;
 
 /** @param before the document that the statement begins with @param document the one on screen */
 export function previewOf(
@@ -68,7 +68,7 @@ export function previewOf(
       if (isMoved) placed.set(id, { linear: now.turn, shift: now.shift });
     } else if (!map) copies.push(...ghostsOf(done.document, part));
   }
-  return { placed, copies: copies.slice(0, MOST_COPIES) };
+  return { placed, copies: copies.slice(0, MAX_COPIES) };
 }
 
 /** The map of the item, or of a group that it is in. */

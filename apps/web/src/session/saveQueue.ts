@@ -40,9 +40,9 @@ export interface QueueOptions {
 
 /** Waits between tries when the server does not answer: quick at first, then patient. */
 const RETRY_MS = [500, 1000, 2000, 5000, 10_000];
-const MOST_AT_ONCE = 100;
+const MAX_AT_ONCE = 100;
 /** A server that answers and fails so many times on the same edits will go on failing on them. */
-const MOST_FAILURES = 6;
+const MAX_FAILURES = 6;
 
 /** Sends edits in order, and again until the server has them. */
 export class SaveQueue {
@@ -58,7 +58,7 @@ export class SaveQueue {
   private wantsSignIn = false;
   private looking = false;
   /** Fewer after a refusal that names no edit, until it is found. */
-  private atOnce = MOST_AT_ONCE;
+  private atOnce = MAX_AT_ONCE;
   private readonly sentIds = new Set<string>();
   private keeping: Promise<void> = Promise.resolve();
 
@@ -175,7 +175,7 @@ export class SaveQueue {
     this.revision = revision;
     this.edits = this.edits.slice(batch.length);
     this.tries = 0;
-    this.atOnce = MOST_AT_ONCE;
+    this.atOnce = MAX_AT_ONCE;
     void this.keep();
     void this.flush();
   }
@@ -225,7 +225,7 @@ export class SaveQueue {
     this.edits = this.edits.filter((edit) => !gone.has(edit));
     this.aside.push({ edit: found, reason: error.message });
     this.aside.push(...resting.map((edit) => ({ edit, reason: RESTS })));
-    this.atOnce = MOST_AT_ONCE;
+    this.atOnce = MAX_AT_ONCE;
     void this.keep();
     void this.flush();
   }
@@ -274,7 +274,7 @@ function parted(edits: readonly Edit[], on: readonly Edit[]): { resting: Edit[];
 
 /** Whether a request would never go through: because of some edit in it, or whatever it holds. */
 function refusalOf(error: ApiError, tries: number): 'some' | 'all' | undefined {
-  if (error.status === 500 && tries >= MOST_FAILURES) return 'some';
+  if (error.status === 500 && tries >= MAX_FAILURES) return 'some';
   if (error.isPassing) return undefined;
   return [400, 413, 422].includes(error.status) ? 'some' : 'all';
 }

@@ -238,7 +238,7 @@ export function withPointer(
 }
 
 /** More blanks than this make a sentence too long for the bar: then only what is filled is shown. */
-const MOST_SHOWN = 8;
+const MAX_SHOWN = 8;
 
 /** A part put into a blank, or taken out of it; where one is enough, the next blank that wants one has the focus. */
 export function withPart(
@@ -290,7 +290,7 @@ export function isShown(statement: Statement, id: string): boolean {
   if (blank.askedBy) return statement.typed[blank.askedBy[0]] === blank.askedBy[1];
   // Of two that exclude one another both are offered until one is filled.
   if (blank.excludes !== undefined) return !filled(blank.excludes);
-  return Object.values(blanks).filter(({ rare }) => !rare).length <= MOST_SHOWN;
+  return Object.values(blanks).filter(({ rare }) => !rare).length <= MAX_SHOWN;
 }
 
 /** A rack part without sizes, or without parameters, is not asked for any. */

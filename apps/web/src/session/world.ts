@@ -21,7 +21,7 @@ type Reply = Replies[Question['ask']];
 type AskKernel = (document: KadrelDocument, question: Question) => Promise<Reply>;
 
 /** Replies are small; this many are more than one statement ever needs. */
-const MOST_REPLIES = 2000;
+const MAX_REPLIES = 2000;
 
 /** What statements may ask of what is built. */
 export class Worlds {
@@ -68,7 +68,7 @@ export class Worlds {
   /** Asks the kernel, and keeps its reply. Rejects as the kernel's host does. */
   async find(document: KadrelDocument, question: Question): Promise<void> {
     const reply = await this.askKernel(document, question);
-    if (this.replies.size >= MOST_REPLIES) this.replies.clear();
+    if (this.replies.size >= MAX_REPLIES) this.replies.clear();
     this.replies.set(replyKey(document, question), reply);
   }
 }

@@ -1,5 +1,5 @@
 import type { Cut } from '@kadrel/core';
-import { CutUniforms, MOST_CUTS } from './cutShader.ts';
+import { CutUniforms, MAX_CUTS } from './cutShader.ts';
 
 const half = (offset: number) => ({ normal: [0, 0, 1] as const, offset, across: [1, 0, 0] as const });
 const cut = (...halves: Cut['halves']): Cut => ({
@@ -33,6 +33,6 @@ test('a cut with one half space takes all before it, one with two what lies befo
 
 test('more cuts than can be drawn are left out', () => {
   const uniforms = new CutUniforms();
-  uniforms.set(Array.from({ length: MOST_CUTS + 3 }, (_, i) => cut(half(i))));
-  expect(uniforms.cutCount.value).toBe(MOST_CUTS);
+  uniforms.set(Array.from({ length: MAX_CUTS + 3 }, (_, i) => cut(half(i))));
+  expect(uniforms.cutCount.value).toBe(MAX_CUTS);
 });

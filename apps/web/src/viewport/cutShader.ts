@@ -8,7 +8,7 @@ import type { Cut } from '@kadrel/core';
 import { Vector2, Vector3, Vector4 } from 'three';
 
 /** More cuts at once are not drawn; a slab counts as two. */
-export const MOST_CUTS = 8;
+export const MAX_CUTS = 8;
 /** Faces in a plane are not cut away by the rounding of shaders, mm. */
 const BESIDE_MM = 1e-3;
 /** Outlines of cuts are drawn so much nearer than they are, as a part of the depth that is drawn: they lie on faces. */
@@ -19,15 +19,15 @@ const ALL = new Vector4(0, 0, 0, -1);
 /** Of all materials of a picture, for the view that is drawn. */
 export class CutUniforms {
   readonly cutCount = { value: 0 };
-  readonly cutPlanes = { value: Array.from({ length: 2 * MOST_CUTS }, () => new Vector4()) };
-  readonly cutAcross = { value: Array.from({ length: 2 * MOST_CUTS }, () => new Vector3(1, 0, 0)) };
+  readonly cutPlanes = { value: Array.from({ length: 2 * MAX_CUTS }, () => new Vector4()) };
+  readonly cutAcross = { value: Array.from({ length: 2 * MAX_CUTS }, () => new Vector3(1, 0, 0)) };
   /** Whether it is hatched, and the spacing, mm. */
-  readonly cutHatch = { value: Array.from({ length: MOST_CUTS }, () => new Vector2()) };
+  readonly cutHatch = { value: Array.from({ length: MAX_CUTS }, () => new Vector2()) };
   /** Canvas pixels for a pixel of the screen. */
   readonly pixelRatio = { value: 1 };
 
   set(cuts: readonly Cut[]): void {
-    const drawn = cuts.slice(0, MOST_CUTS);
+    const drawn = cuts.slice(0, MAX_CUTS);
     this.cutCount.value = drawn.length;
     drawn.forEach(({ halves, isHatched, spacing }, i) => {
       this.cutHatch.value[i]!.set(isHatched ? 1 : 0, spacing);
@@ -78,10 +78,10 @@ const TAKEN = `
 varying vec3 seenAt;
 uniform int cutCount;
 uniform int cutMask;
-uniform vec4 cutPlanes[${2 * MOST_CUTS}];
+uniform vec4 cutPlanes[${2 * MAX_CUTS}];
 float beforePlane(int i, vec3 at) { return dot(cutPlanes[i].xyz, at) - cutPlanes[i].w; }
 bool isTaken(vec3 at) {
-  for (int i = 0; i < ${MOST_CUTS}; i++) {
+  for (int i = 0; i < ${MAX_CUTS}; i++) {
     if (i >= cutCount) break;
     if ((cutMask >> i & 1) == 1 && beforePlane(2 * i, at) > 0.0 && beforePlane(2 * i + 1, at) > 0.0) return true;
   }
@@ -92,14 +92,14 @@ bool isTaken(vec3 at) {
 const CAP = `
 uniform float hatchTurn;
 uniform float pixelRatio;
-uniform vec3 cutAcross[${2 * MOST_CUTS}];
-uniform vec2 cutHatch[${MOST_CUTS}];
+uniform vec3 cutAcross[${2 * MAX_CUTS}];
+uniform vec2 cutHatch[${MAX_CUTS}];
 
 // Back along the line of sight to the cut that was left last: how far, and through which of its planes; -1 where there is none.
 int lastPlane(vec3 at, vec3 back, out float way) {
   int found = -1;
   way = 1e20;
-  for (int i = 0; i < ${MOST_CUTS}; i++) {
+  for (int i = 0; i < ${MAX_CUTS}; i++) {
     if (i >= cutCount) break;
     if ((cutMask >> i & 1) == 0) continue;
     float enter = 0.0;

@@ -35,12 +35,12 @@ export class Grid {
 }
 
 /** Grid lines stand at least this many pixels apart. */
-const LEAST_GRID_PX = 8;
+const MIN_GRID_PX = 8;
 
 /** The grid step, or ten, a hundred, a thousand times it, so that lines do not run together. */
 export function shownGridStep(step: number, mmPerPx: number): number {
   let shown = step;
-  while (shown / mmPerPx < LEAST_GRID_PX) shown *= 10;
+  while (shown / mmPerPx < MIN_GRID_PX) shown *= 10;
   return shown;
 }
 

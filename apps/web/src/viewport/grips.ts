@@ -60,9 +60,9 @@ const SCREEN_RING = 92;
 const KNOB = 5;
 const REACH = 8;
 /** An axis that points at the viewer shows less than this and cannot be pulled. */
-const LEAST_GRIP_PX = 16;
+const MIN_GRIP_PX = 16;
 /** A ring seen flatter than this (cosine) is a line, and cannot be followed. */
-const LEAST_RING = 0.12;
+const MIN_RING = 0.12;
 const RING_STEPS = 64;
 
 const PLANES: readonly (readonly [0 | 1 | 2, 0 | 1 | 2])[] = [
@@ -301,7 +301,7 @@ export class Grips {
     const direction = column(axes, axis);
     const from = project(camera, along(anchor, direction, GRIP_START * size));
     const to = project(camera, along(anchor, direction, GRIP_LENGTH * size));
-    return Math.hypot(to[0] - from[0], to[1] - from[1]) < LEAST_GRIP_PX
+    return Math.hypot(to[0] - from[0], to[1] - from[1]) < MIN_GRIP_PX
       ? null
       : [from[0], from[1], to[0], to[1]];
   }
@@ -337,7 +337,7 @@ export class Grips {
     const facing = Math.abs(
       normal[0] * camera.toward[0] + normal[1] * camera.toward[1] + normal[2] * camera.toward[2],
     );
-    return facing < LEAST_RING ? null : this.ringPoints(camera, set, axis, 1, RING_STEPS);
+    return facing < MIN_RING ? null : this.ringPoints(camera, set, axis, 1, RING_STEPS);
   }
 
   private ringPoints(

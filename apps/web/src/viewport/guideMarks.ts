@@ -12,7 +12,7 @@ import { letter, make, setLine } from './svg.ts';
 
 /** A guide is drawn this far beyond what it was touched at and caught at, as a part of the way between them. */
 const BEYOND = 0.35;
-const LEAST_BEYOND_PX = 60;
+const MIN_BEYOND_PX = 60;
 
 /** Guide rays, and what was touched. */
 export class GuideMarks {
@@ -88,7 +88,7 @@ export class GuideMarks {
       const [a, b] = [project(camera, guide.from), project(camera, to)];
       const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
       const size = Math.hypot(dx, dy) || 1;
-      const more = Math.max(BEYOND * size, LEAST_BEYOND_PX) / size;
+      const more = Math.max(BEYOND * size, MIN_BEYOND_PX) / size;
       setLine(this.guideGroup.children[i] as SVGLineElement, a, [b[0] + dx * more, b[1] + dy * more, 0]);
     });
   }

@@ -18,7 +18,7 @@ import { PlaceMarks, handleSign } from './marks.ts';
 /** How near the pointer must come, pixels. */
 const REACH_PX = 8;
 /** More marks than these would only cover the drawing: it is changed in its table then. */
-const MOST_MARKS = 200;
+const MAX_MARKS = 200;
 
 /** The points of a profile that can be dragged. */
 export interface HandleSet {
@@ -37,7 +37,7 @@ export function handleSet({ selection, document, statement, lookingAt }: Session
   if (base.kind !== 'profile' || !standsAsDrawn(steps)) return null;
   const pose = worldFromPart(document, part.id);
   const points = handlesOf(base.figure).map(([x, y]) => carry(pose, [x, y, 0]));
-  return points.length > MOST_MARKS ? null : { profile: part.id, points };
+  return points.length > MAX_MARKS ? null : { profile: part.id, points };
 }
 
 /** Marks of one view. */

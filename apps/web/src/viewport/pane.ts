@@ -24,7 +24,7 @@ import { HOME, about, between, orbited, panned, zoomed, type NamedView } from '.
 
 /** A place that is framed has so much of its own size round it, and is taken for at least so large a part of all there is. */
 const FRAME_ROUND = 0.5;
-const LEAST_FRAME = 0.25;
+const MIN_FRAME = 0.25;
 const ANIMATION_MS = 220;
 /** Turns of the wheel that follow one another this quickly are one gesture. */
 const ONE_ZOOM_MS = 600;
@@ -141,7 +141,7 @@ export class Pane {
   /** A place and what is round it fill the picture. */
   frame({ min, max }: Box): void {
     const scene = this.stage.sceneBox;
-    const least = scene ? Math.hypot(...boxSize(scene)) * LEAST_FRAME : 1;
+    const least = scene ? Math.hypot(...boxSize(scene)) * MIN_FRAME : 1;
     const size = Math.max(least, ...max.map((n, i) => n - min[i]!));
     const { width, pixelHeight } = this.current;
     const grown = {

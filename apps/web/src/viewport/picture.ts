@@ -34,7 +34,7 @@ import { Ghost } from './ghost.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
 import { DrawnCamera } from './drawnCamera.ts';
-import { CutUniforms, MOST_CUTS } from './cutShader.ts';
+import { CutUniforms, MAX_CUTS } from './cutShader.ts';
 import { BroadLines } from './broadLines.ts';
 import { Sketching } from './sketching.ts';
 import { WallColours } from './wallColours.ts';
@@ -300,7 +300,7 @@ export class Picture {
     this.cuts.set(cuts);
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
-      cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MOST_CUTS ? mask : mask | (1 << i)), 0);
+      cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MAX_CUTS ? mask : mask | (1 << i)), 0);
     for (const [id, solids] of this.parts) solids.cutBy({ mask: maskOf(id), isParted: parted.has(id) });
     // What a statement would give them is seen for a moment: all of it is taken to be parted.
     for (const [id, solids] of this.formed) solids.cutBy({ mask: maskOf(id), isParted: cuts.length > 0 });

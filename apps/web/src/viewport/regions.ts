@@ -21,7 +21,7 @@ export interface Drawing {
 }
 
 /** Points of a lasso or a brush nearer than this (pixels) are left out. */
-const LEAST_STEP_PX = 2;
+const MIN_STEP_PX = 2;
 /** A click this near to the first corner closes a fence, pixels. */
 const CLOSING_PX = 8;
 
@@ -39,7 +39,7 @@ export function drawnTo(hand: Hand, drawing: Drawing): Drawing {
   if (shape === 'rectangle' || shape === 'circle') return { shape, way: [way[0]!, point] };
   if (shape === 'fence') return drawing;
   const last = way.at(-1)!;
-  return Math.hypot(point[0] - last[0], point[1] - last[1]) < LEAST_STEP_PX
+  return Math.hypot(point[0] - last[0], point[1] - last[1]) < MIN_STEP_PX
     ? drawing
     : { shape, way: [...way, point] };
 }

@@ -49,8 +49,8 @@ export const viewName = ({
 
 /** Degrees for a drag of one pixel: half a turn across a window of 720 pixels. */
 const DEGREES_PER_PIXEL = 0.25;
-const LEAST_HEIGHT_MM = 1e-3;
-const MOST_HEIGHT_MM = 1e7;
+const MIN_HEIGHT_MM = 1e-3;
+const MAX_HEIGHT_MM = 1e7;
 
 const bearingWithin = (bearing: number) => ((bearing % 360) + 360) % 360;
 
@@ -70,7 +70,7 @@ export function panned(camera: Camera, dx: number, dy: number): ViewState {
 /** Makes things larger or smaller; what is under the pointer, at the depth of the target, stays under it. */
 export function zoomed(camera: Camera, x: number, y: number, factor: number): ViewState {
   const { state } = camera;
-  const height = Math.max(LEAST_HEIGHT_MM, Math.min(MOST_HEIGHT_MM, state.height * factor));
+  const height = Math.max(MIN_HEIGHT_MM, Math.min(MAX_HEIGHT_MM, state.height * factor));
   const ray = rayThrough(camera, x, y);
   const far = rayToPlane(ray, { point: state.target, normal: camera.toward });
   const under = far === undefined ? state.target : pointOnRay(ray, far);

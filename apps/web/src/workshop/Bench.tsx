@@ -37,7 +37,7 @@ const TOGETHER: Readonly<Partial<Record<Group, readonly Group[]>>> = {
   shape: ['shape', 'cut'],
 };
 const SECOND = new Set(Object.values(TOGETHER).flatMap((groups) => groups.slice(1)));
-const MOST_USED = ['box', 'move'];
+const MAX_USED = ['box', 'move'];
 
 /** The strip of verbs, and at its right end the snaps and the steps. With little room the verbs are in one list. */
 export function Bench() {
@@ -68,7 +68,7 @@ export function Bench() {
           ))
       )}
       <span className="mx-2 h-5 w-px shrink-0 bg-rule" />
-      {MOST_USED.map((id) => {
+      {MAX_USED.map((id) => {
         const verb = verbNamed(id)!;
         return (
           <button

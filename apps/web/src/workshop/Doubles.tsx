@@ -4,7 +4,7 @@ import { doublesIn, withoutDoubles } from '../session/selecting.ts';
 import { useSession, useSessionState } from './context.ts';
 
 /** Groups that are named when the pointer rests on the badge. */
-const MOST_NAMED = 8;
+const MAX_NAMED = 8;
 
 /** Says when parts lie exactly on each other, and offers to keep one of each. */
 export function Doubles() {
@@ -29,7 +29,7 @@ export function Doubles() {
         type="button"
         className="flex-1 truncate text-left hover:underline"
         title={`Select them: ${groups
-          .slice(0, MOST_NAMED)
+          .slice(0, MAX_NAMED)
           .map((one) => one.map(nameOf).join(', '))
           .join('; ')}`}
         onClick={() => session.select([...new Set(groups.flat().map(({ part }) => part))])}

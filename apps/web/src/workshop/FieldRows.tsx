@@ -27,7 +27,7 @@ interface Row<F extends Field> {
 }
 
 /** More choices than this do not fit beside one another. */
-const MOST_BESIDE = 3;
+const MAX_BESIDE = 3;
 
 interface FieldRowsProps {
   readonly fields: readonly (readonly [key: string, field: Field])[];
@@ -123,7 +123,7 @@ function ChoiceRow({ field, blank, value, change, heard }: Row<Extract<Field, { 
   const choices = field.choices as Readonly<Record<string, string>>;
   const chosen = value as string;
   const fits =
-    Object.keys(choices).length <= MOST_BESIDE && !Object.values(choices).some((one) => one.length > 12);
+    Object.keys(choices).length <= MAX_BESIDE && !Object.values(choices).some((one) => one.length > 12);
   if (fits)
     return (
       <Choice

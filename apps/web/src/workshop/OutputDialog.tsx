@@ -8,8 +8,8 @@ import { Choices, OutputButtons, Problem, useWork } from './OutputParts.tsx';
 import { SheetOutput } from './sheets/SheetOutput.tsx';
 
 /** Finer facets than this are more than files can hold, coarser ones are none. */
-const LEAST_CHORD_MM = 0.0001;
-const MOST_CHORD_MM = 1000;
+const MIN_CHORD_MM = 0.0001;
+const MAX_CHORD_MM = 1000;
 
 /** Writes chosen or all parts to a file. */
 export function OutputDialog({ isOpen, close }: { isOpen: boolean; close: () => void }) {
@@ -45,11 +45,11 @@ function OutputForm({ close }: { close: () => void }) {
   const hasChord = exporter.holds === 'solids' && exporter.hasChord === true;
   const write = async () => {
     const chordMm = session.readLength(chord);
-    if (hasChord && !(chordMm !== undefined && chordMm >= LEAST_CHORD_MM && chordMm <= MOST_CHORD_MM))
+    if (hasChord && !(chordMm !== undefined && chordMm >= MIN_CHORD_MM && chordMm <= MAX_CHORD_MM))
       return setProblem('The chord tolerance is a length between 0.0001 mm and 1 m.');
     if (exporter.holds !== 'document' && parts.length === 0) return setProblem('There is no part to write.');
     await run(async () => {
-      const file = await session.written({ exporter, parts, chordMm: chordMm ?? MOST_CHORD_MM });
+      const file = await session.written({ exporter, parts, chordMm: chordMm ?? MAX_CHORD_MM });
       download(`${name}${exporter.extensions[0]}`, exporter.mime, file);
     });
   };

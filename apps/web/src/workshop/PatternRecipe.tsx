@@ -186,7 +186,7 @@ function GridRows({ layout: { rows, stagger }, set }: { layout: LayoutOf<'grid'>
 }
 
 /** Left-out members listed before the rest is only counted. */
-const MOST_LISTED = 24;
+const MAX_LISTED = 24;
 
 function Members({ part, base }: { part: Part; base: PatternBase }) {
   const session = useSession();
@@ -225,7 +225,7 @@ function Members({ part, base }: { part: Part; base: PatternBase }) {
       {labels.length > 0 && (
         <div className="flex flex-wrap items-center gap-1 px-3.5 py-0.5" role="group" aria-label="Left out">
           <span className="text-ink2">Left out</span>
-          {labels.slice(0, MOST_LISTED).map((label) => (
+          {labels.slice(0, MAX_LISTED).map((label) => (
             <button
               key={label}
               type="button"
@@ -238,7 +238,7 @@ function Members({ part, base }: { part: Part; base: PatternBase }) {
               <X size={11} aria-hidden />
             </button>
           ))}
-          {labels.length > MOST_LISTED && <span>and {labels.length - MOST_LISTED} more</span>}
+          {labels.length > MAX_LISTED && <span>and {labels.length - MAX_LISTED} more</span>}
         </div>
       )}
       <div className="flex flex-wrap gap-1 px-2 pt-0.5">

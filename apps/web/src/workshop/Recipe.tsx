@@ -88,7 +88,7 @@ function Combination({ base }: { base: Extract<Part['recipe']['base'], { kind: '
 }
 
 /** More members than this are looked up in the tree. */
-const MOST_LISTED = 12;
+const MAX_LISTED = 12;
 
 function GroupRecipe({ part, members }: { part: Part; members: readonly ItemId[] }) {
   const session = useSession();
@@ -96,9 +96,9 @@ function GroupRecipe({ part, members }: { part: Part; members: readonly ItemId[]
   const isOpen = openGroup === part.id;
   return (
     <Section title={`Group of ${members.length}`}>
-      <PartList parts={members.slice(0, MOST_LISTED)} />
-      {members.length > MOST_LISTED && (
-        <p className="px-3.5 text-ink2">and {members.length - MOST_LISTED} more</p>
+      <PartList parts={members.slice(0, MAX_LISTED)} />
+      {members.length > MAX_LISTED && (
+        <p className="px-3.5 text-ink2">and {members.length - MAX_LISTED} more</p>
       )}
       {isGroup(part) && (
         <div className="flex gap-1 px-2 pt-0.5">

@@ -18,7 +18,7 @@ const PANES: readonly {
 ];
 const HOME_PANE = 1;
 /** The splits stay this far from the rim. */
-const LEAST_SHARE = 0.15;
+const MIN_SHARE = 0.15;
 
 interface ViewsProps {
   readonly stage: Stage;
@@ -118,7 +118,7 @@ function PaneHost({ stage, name, view, first, isShown, isFramed, isFour, place, 
 
 /** A bar between views, dragged or moved by the arrow keys. */
 function Split({ axis, at, set }: { axis: 'x' | 'y'; at: number; set: (at: number) => void }) {
-  const within = (share: number) => set(Math.max(LEAST_SHARE, Math.min(1 - LEAST_SHARE, share)));
+  const within = (share: number) => set(Math.max(MIN_SHARE, Math.min(1 - MIN_SHARE, share)));
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
     const { left, top, width, height } = event.currentTarget.parentElement!.getBoundingClientRect();

@@ -297,7 +297,7 @@ export function integrate(of: (part: number) => number, pieces: number): number 
 /** The length of a curve that is no line and no circle is summed up in ever more pieces, until it changes by less than this. */
 const LENGTH_NOISE = 1e-13;
 
-const MOST_LENGTH_PIECES = 256;
+const MAX_LENGTH_PIECES = 256;
 
 /** How fast the point runs, mm for the whole way; of Bézier curves without making a point at each step. */
 function speedOf(curve: Curve): (part: number) => number {
@@ -328,7 +328,7 @@ export function curveLength(curve: Curve): number {
   if (curve.kind === 'arc') return Math.abs(radians(curve.sweep)) * curve.radius;
   const speed = speedOf(curve);
   let length = integrate(speed, 2);
-  for (let pieces = 4; pieces <= MOST_LENGTH_PIECES; pieces *= 2) {
+  for (let pieces = 4; pieces <= MAX_LENGTH_PIECES; pieces *= 2) {
     const finer = integrate(speed, pieces);
     if (Math.abs(finer - length) <= LENGTH_NOISE * finer) return finer;
     length = finer;

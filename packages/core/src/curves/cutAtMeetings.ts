@@ -5,7 +5,7 @@ import { boxOfCurves, simplePieces, type Box2 } from './flattened.ts';
 import { meetings, nearestOn } from './meetings.ts';
 
 /** More pieces than this are not looked at two by two. */
-const MOST_PIECES = 2500;
+const MAX_PIECES = 2500;
 /** Points nearer than this are one, mm. */
 const SAME_MM = 1e-6;
 
@@ -25,7 +25,7 @@ export function cutEach(groups: readonly (readonly Curve[])[]): Curve[][] | unde
     curves.flatMap(simplePieces).map((curve): Cut => ({ curve, box: boxOfCurves([curve])!, cuts: [] })),
   );
   const all = simple.flat();
-  if (all.length > MOST_PIECES) return undefined;
+  if (all.length > MAX_PIECES) return undefined;
   all.forEach((one, i) => {
     for (let j = i + 1; j < all.length; j++) if (doOverlap(one.box, all[j]!.box)) cutBoth(one, all[j]!);
   });

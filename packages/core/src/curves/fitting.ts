@@ -7,7 +7,7 @@ export const FIT_MM = 1e-8;
 /** High enough that a gentle bend is one piece; low enough that the weights below lose no digits. */
 const DEGREE = 11;
 /** A way that is halved more often than this is not smooth. */
-const MOST_HALVES = 7;
+const MAX_HALVES = 7;
 
 /** Where polynomials are fixed: the extremes of Chebyshev's, between 0 and 1, which keep what lies between them near. */
 const NODES = Array.from({ length: DEGREE + 1 }, (_, i) => (1 - Math.cos((Math.PI * i) / DEGREE)) / 2);
@@ -46,7 +46,7 @@ function pieces(
     return distance2(pointAt(curve, between), at(between)) <= within;
   });
   if (isNear) return [curve];
-  if (halves >= MOST_HALVES) return undefined;
+  if (halves >= MAX_HALVES) return undefined;
   const middle = (from + to) / 2;
   const head = pieces(way, within, { from, to: middle, halves: halves + 1 });
   const tail = head && pieces(way, within, { from: middle, to, halves: halves + 1 });

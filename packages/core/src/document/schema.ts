@@ -154,7 +154,7 @@ function childSet(parent: Part): ReadonlySet<ItemId> {
 }
 
 /** Parts that are nested deeper than this could not be built. */
-const MOST_NESTED = 1000;
+const MAX_NESTED = 1000;
 
 function belowThemselves(items: Items): Part[] {
   const depths = new Map<ItemId, number>();
@@ -170,7 +170,7 @@ function belowThemselves(items: Items): Part[] {
     }
     const isRing = above !== undefined && passed.has(above.id);
     let depth = above && !isRing ? depths.get(above.id)! + 1 : 0;
-    if (isRing || depth + trail.length > MOST_NESTED) found.push(item);
+    if (isRing || depth + trail.length > MAX_NESTED) found.push(item);
     for (const one of trail.reverse()) depths.set(one.id, depth++);
   }
   return found;

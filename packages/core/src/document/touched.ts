@@ -15,7 +15,7 @@ import { fitSchema, meantSchema, measureSchema } from './fit.ts';
 import { sheetSchema } from './sheet.ts';
 
 /** More parts than this are more than any view can show. */
-export const MOST_ITEMS = 20_000;
+export const MAX_ITEMS = 20_000;
 
 /** A sentence that says where the changed document would be damaged; undefined where it is sound. @param before sound */
 export function touchedFault(before: KadrelDocument, after: KadrelDocument): string | undefined {
@@ -64,7 +64,7 @@ function entriesFault(
   if (typeof after !== 'object' || after === null || Array.isArray(after))
     return damaged([root], 'It is no list of entries by id.');
   const entries = Object.entries(after);
-  if (entries.length > MOST_ITEMS) return damaged([root], `There are more than ${MOST_ITEMS} entries.`);
+  if (entries.length > MAX_ITEMS) return damaged([root], `There are more than ${MAX_ITEMS} entries.`);
   for (const [id, entry] of entries) {
     if (before[id] === entry) continue;
     const fault = faultOf([root, id], schema, entry);

@@ -6,7 +6,7 @@
 /** Upper ends of the ranges of nominal sizes, mm. */
 const RANGES = [3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500] as const;
 /** The tables end here, mm. */
-export const MOST_NOMINAL_MM = 500;
+export const MAX_NOMINAL_MM = 500;
 
 /** µm, for each range. */
 const GRADES: Readonly<Record<number, readonly number[]>> = {

@@ -8,7 +8,7 @@ import type { Geometry } from '../space/geometry.ts';
 import { degrees } from '../space/angle.ts';
 import { cross, dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
 import { lengthWords, massWords } from './words.ts';
-import { isoFit, MOST_NOMINAL_MM } from './iso286.ts';
+import { isoFit, MAX_NOMINAL_MM } from './iso286.ts';
 
 /** What a thing comes to, and whether that is as it should be. */
 export interface Verdict {
@@ -167,7 +167,7 @@ function iso({ grades = '' }: Fit, { geometries: [a, b] }: MeasuredFacts, scene:
   const found = isoFit(nominal, grades);
   if (!found)
     return unknown(
-      `There is no fit ${grades} at ${lengthWords(nominal, scene)}: known are up to ${MOST_NOMINAL_MM} mm.`,
+      `There is no fit ${grades} at ${lengthWords(nominal, scene)}: known are up to ${MAX_NOMINAL_MM} mm.`,
     );
   const mm = (n: number) => `${n.toFixed(3)} mm`;
   const faults = (

@@ -8,7 +8,7 @@ export interface Start {
 }
 
 /** Of a pair with a round face so many places are kept. */
-const MOST_STARTS = 6;
+const MAX_STARTS = 6;
 
 /** The one of two with the smaller gap. */
 export const nearerStart = (a: Start, b: Start): Start => (b.gap < a.gap ? b : a);
@@ -17,7 +17,7 @@ export const nearerStart = (a: Start, b: Start): Start => (b.gap < a.gap ? b : a
 export function withStart(starts: readonly Start[], start: Start): Start[] {
   const twin = starts.findIndex(({ at }) => distance(at, start.at) < APART * (start.gap + 1));
   if (twin >= 0) return starts.map((one, i) => (i === twin ? nearerStart(one, start) : one));
-  return [...starts, start].sort((a, b) => a.gap - b.gap).slice(0, MOST_STARTS);
+  return [...starts, start].sort((a, b) => a.gap - b.gap).slice(0, MAX_STARTS);
 }
 /** In parts of the gap: what is nearer together comes to the same place. */
 const APART = 0.25;

@@ -110,10 +110,10 @@ interface Collecting {
   readonly depth: number;
 }
 /** Blocks that hold each other deeper than this hold themselves. */
-const MOST_DEPTH = 30;
+const MAX_DEPTH = 30;
 
 function collect(entities: readonly IEntity[], map: Affine2, around: Collecting): void {
-  if (around.depth > MOST_DEPTH) throw new FormatError('A block of this DXF file holds itself.');
+  if (around.depth > MAX_DEPTH) throw new FormatError('A block of this DXF file holds itself.');
   for (const entity of entities) {
     const facing = facingOf(entity);
     if (facing === undefined) {
@@ -155,7 +155,7 @@ interface Insert {
   readonly columnSpacing?: number;
 }
 /** More copies of a block than this are no drawing. */
-const MOST_COPIES = 10_000;
+const MAX_COPIES = 10_000;
 
 function insert(entity: Insert, map: Affine2, around: Collecting): void {
   const block = around.file.blocks?.[entity.name];
@@ -164,7 +164,7 @@ function insert(entity: Insert, map: Affine2, around: Collecting): void {
     return;
   }
   const [columns, rows] = [entity.columnCount || 1, entity.rowCount || 1];
-  if (!(columns * rows <= MOST_COPIES))
+  if (!(columns * rows <= MAX_COPIES))
     throw new FormatError(`Block “${entity.name}” of this DXF file is repeated ${columns * rows} times.`);
   const angle = ((entity.rotation ?? 0) * Math.PI) / 180;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];

@@ -35,7 +35,7 @@ export function readSvg(text: string): Drawing {
   const notes = new Set<string>();
   const lines: DrawnPath[] = [];
   const painted = new Map<string, Painted[]>();
-  const around = { ids, notes, lines, painted, rules: styleRules(root), left: { elements: MOST_ELEMENTS } };
+  const around = { ids, notes, lines, painted, rules: styleRules(root), left: { elements: MAX_ELEMENTS } };
   const style = styleOf(root, around.rules, FIRST_STYLE);
   collect(root.children, pageMap(root), { ...around, depth: 0, style, view: viewSize(root) });
   const found = [...lines, ...[...painted.values()].flatMap((shapes) => bordersOf(shapes, notes))];
@@ -171,18 +171,18 @@ const HIDDEN = new Set([
 const QUIET = new Set(['title', 'desc', 'metadata', 'style', 'script', 'namedview', 'animate', 'set']);
 
 /** Elements that refer to each other deeper than this refer to themselves. */
-const MOST_DEPTH = 50;
+const MAX_DEPTH = 50;
 
 /** More elements than this, counted as often as they are used, are no drawing: uses within uses multiply. */
-const MOST_ELEMENTS = 50_000;
+const MAX_ELEMENTS = 50_000;
 
 function collect(nodes: readonly Node[], map: Affine2, around: Collecting): void {
-  if (around.depth > MOST_DEPTH) throw new FormatError('This SVG file refers to itself.');
+  if (around.depth > MAX_DEPTH) throw new FormatError('This SVG file refers to itself.');
   for (const node of nodes) {
     if (HIDDEN.has(node.tag) || QUIET.has(node.tag) || isUnseen(node.attributes)) continue;
     around.left.elements -= 1;
     if (around.left.elements < 0)
-      throw new FormatError(`This SVG file draws more than ${MOST_ELEMENTS} elements.`);
+      throw new FormatError(`This SVG file draws more than ${MAX_ELEMENTS} elements.`);
     const own = chain2(map, transformOf(node.attributes.transform));
     const style = styleOf(node, around.rules, around.style);
     collectOne(node, own, { ...around, depth: around.depth + 1, style });

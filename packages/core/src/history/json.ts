@@ -1,9 +1,9 @@
 /** What JSON from elsewhere may be: bounded in depth and size, and all of its text such as a database can keep. */
 
 /** How deep and how large. Recipes are about ten deep; the largest outline that is taken has 20,000 curves. */
-export const MOST_DEPTH = 40;
+export const MAX_DEPTH = 40;
 /** A value with more values within it than this is not looked through. */
-export const MOST_VALUES = 400_000;
+export const MAX_VALUES = 400_000;
 
 /** Whether two plain values say the same, in whatever order: a database keeps the keys of objects in its own. */
 export function isSameJson(a: unknown, b: unknown): boolean {
@@ -22,9 +22,9 @@ export function jsonFault(value: unknown): string | undefined {
   let count = 0;
   let layer: unknown[] = [value];
   for (let depth = 0; layer.length > 0; depth++) {
-    if (depth > MOST_DEPTH) return `It is nested more than ${MOST_DEPTH} deep.`;
+    if (depth > MAX_DEPTH) return `It is nested more than ${MAX_DEPTH} deep.`;
     count += layer.length;
-    if (count > MOST_VALUES) return `It holds more than ${MOST_VALUES} values.`;
+    if (count > MAX_VALUES) return `It holds more than ${MAX_VALUES} values.`;
     const next: unknown[] = [];
     for (const one of layer) {
       if (typeof one === 'string' && !isCleanText(one)) return BAD_TEXT;

@@ -2,7 +2,7 @@ import { emptyDocument } from '../document/items.ts';
 import { documentSchema, joinFaults, type KadrelDocument, type Part } from '../document/schema.ts';
 import { said } from '../testing.ts';
 import { applyEdit, type Edit } from './edit.ts';
-import { cleanJson, jsonFault, MOST_DEPTH } from './json.ts';
+import { cleanJson, jsonFault, MAX_DEPTH } from './json.ts';
 import { afterEdits, isEditFault } from './patching.ts';
 
 const line = { verb: 'box', values: {}, title: '', author: 'Ada', time: 1 };
@@ -67,7 +67,7 @@ test('a list may be cut, as statements do', () => {
 
 test('what is too deep, or too much, is told without being followed to its end', () => {
   let deep: unknown = 1;
-  for (let i = 0; i <= MOST_DEPTH; i++) deep = [deep];
+  for (let i = 0; i <= MAX_DEPTH; i++) deep = [deep];
   expect(jsonFault(deep)).toMatch(/nested/);
   expect(jsonFault(Array.from({ length: 500_000 }, () => 0))).toMatch(/more than/);
   expect(cleanJson({ as: 'a\0b\udc00', at: [1, '😀'] })).toEqual({ as: 'ab', at: [1, '😀'] });

@@ -42,7 +42,7 @@ const allOf = ({ triangles }: Pick<ShapeFeatures, 'triangles'>): Iterable<number
   Array(triangles.length / 3).keys();
 
 /** Of each face so many facets at least, and of all together about so many, a face with more of them skips some. */
-const LEAST_OF_A_FACE = 24;
+const MIN_OF_A_FACE = 24;
 const USUAL_FACETS = 4000;
 
 /** Facets to be looked at, spread over every face. */
@@ -54,7 +54,7 @@ export function spreadFacets({ triangles, faceOfTriangle }: ShapeFeatures): numb
   return [...faceOfTriangle.keys()].filter((triangle) => {
     const face = faceOfTriangle[triangle]!;
     const count = counts.get(face)!;
-    const wanted = Math.min(count, Math.max(LEAST_OF_A_FACE, count * share));
+    const wanted = Math.min(count, Math.max(MIN_OF_A_FACE, count * share));
     const place = seen.get(face) ?? 0;
     seen.set(face, place + 1);
     return Math.floor(((place + 1) * wanted) / count) > Math.floor((place * wanted) / count);

@@ -1,7 +1,7 @@
 /** Where the members of a layout stand, in the frame of the pattern. Exact at multiples of 90°. */
 import { valueOf } from '../document/items.ts';
 import type { Layout, LayoutOf, MemberKey, Spacing } from '../recipes/layouts/index.ts';
-import { MOST_MEMBERS } from '../recipes/numbers.ts';
+import { MAX_MEMBERS } from '../recipes/numbers.ts';
 import { turnAbout } from '../space/matrix.ts';
 import { AT_ORIGIN, NO_TURN, turnVector, type Turn } from '../space/pose.ts';
 import { cleanLength } from '../space/rounding.ts';
@@ -18,7 +18,7 @@ export function countAlong({ count, spacing, fit }: LayoutOf<'along'>): number {
   if (!fit || !('span' in spacing)) return valueOf(count);
   const most = Math.abs(valueOf(spacing.span)) / (fit.size + valueOf(fit.gap));
   const spaces = fit.rule === 'least' ? Math.floor(most + COUNT_SLACK) : Math.ceil(most - COUNT_SLACK);
-  return Math.min(MOST_MEMBERS, Math.max(1, spaces + 1));
+  return Math.min(MAX_MEMBERS, Math.max(1, spaces + 1));
 }
 
 /** How many members there are in columns, rows and levels; the others have one of each. */

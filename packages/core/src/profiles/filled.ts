@@ -80,11 +80,11 @@ function crossingAt({ curve, first, last, from, to }: Rise, y: number): number {
   if (curve.kind === 'line') return from[0] + ((y - from[1]) / (to[1] - from[1])) * (to[0] - from[0]);
   const isUp = to[1] > from[1];
   let [low, high] = [first, last];
-  for (let round = 0; round < MOST_HALVINGS && high - low > Number.EPSILON; round++) {
+  for (let round = 0; round < MAX_HALVINGS && high - low > Number.EPSILON; round++) {
     const middle = (low + high) / 2;
     if (pointAt(curve, middle)[1] > y === isUp) high = middle;
     else low = middle;
   }
   return pointAt(curve, (low + high) / 2)[0];
 }
-const MOST_HALVINGS = 60;
+const MAX_HALVINGS = 60;

@@ -57,13 +57,13 @@ export function besideCurve(curve: Curve, by: number): Curve[] | undefined {
 }
 
 /** The radius of a bend beside a free curve is no less than this part of its own: a cusp has none. */
-const LEAST_BEND = 1e-3;
+const MIN_BEND = 1e-3;
 const BEND_SAMPLES = 64;
 
 /** What lies beside an ellipse or a Bézier curve is neither: Bézier curves follow it. */
 function besideFree(curve: Curve, by: number): Curve[] | undefined {
   for (let i = 0; i <= BEND_SAMPLES; i++)
-    if (!(1 - by * curvatureAt(curve, i / BEND_SAMPLES) > LEAST_BEND)) return undefined;
+    if (!(1 - by * curvatureAt(curve, i / BEND_SAMPLES) > MIN_BEND)) return undefined;
   const aside = (part: number): Vec2 =>
     add2(pointAt(curve, part), scale2(left2(unit2(velocityAt(curve, part))), by));
   return curvesAlong(aside, FIT_MM);

@@ -100,7 +100,7 @@ function drawn(
 const evenly = (run: readonly Curve[], pieces: number, as: Resampling['as']): Curve[] =>
   drawn(evenPoints(run, isRing(run) ? Math.max(3, pieces) : pieces), { as, ring: isRing(run) });
 
-const MOST_PIECES = 4096;
+const MAX_PIECES = 4096;
 
 /** As few even points as keep within a distance; of straight lines the points that are needed, at no even distances. */
 function within(run: readonly Curve[], tolerance: number, as: Resampling['as']): Curve[] {
@@ -110,7 +110,7 @@ function within(run: readonly Curve[], tolerance: number, as: Resampling['as']):
   }
   let [low, high] = [isRing(run) ? 3 : 1, isRing(run) ? 3 : 1];
   const fits = (pieces: number) => departure(run, evenly(run, pieces, as), tolerance) <= tolerance;
-  while (high < MOST_PIECES && !fits(high)) [low, high] = [high, high * 2];
+  while (high < MAX_PIECES && !fits(high)) [low, high] = [high, high * 2];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
     if (fits(middle)) high = middle;

@@ -35,13 +35,13 @@ export type Tree = { readonly at: number; readonly length: number } & (
 const DEEPEST_NESTING = 100;
 
 /** More than anybody types, and few enough for a sum of them to be reckoned term within term. */
-const MOST_TOKENS = 2000;
+const MAX_TOKENS = 2000;
 
 /** Throws QuantityError where the text stops making sense. */
 export function parseQuantity(text: string, kind: QuantityKind): Tree {
   const list = tokens(text);
   const tree = new Parser(list, kind).whole();
-  if (list.length > MOST_TOKENS) throw quantityError('too-long.most', { mostTokens: MOST_TOKENS }, { at: 0 });
+  if (list.length > MAX_TOKENS) throw quantityError('too-long.most', { mostTokens: MAX_TOKENS }, { at: 0 });
   return tree;
 }
 

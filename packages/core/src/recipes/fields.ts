@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import type { SizeKind } from '../quantity/units.ts';
 import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema, type ChosenType } from './chosen.ts';
-import { countNumberSchema, finite, MOST_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
+import { countNumberSchema, finite, MAX_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
 interface Told {
   /** In sentence case. */
@@ -130,7 +130,7 @@ export const angle = (label: string, about = '', more: Without<NumberField> = {}
 export const tally = (label: string): typeof countNumberSchema =>
   countNumberSchema
     .clone()
-    .register(fields, { type: 'number', label, about: '', kind: 'count', least: 1, most: MOST_MEMBERS });
+    .register(fields, { type: 'number', label, about: '', kind: 'count', least: 1, most: MAX_MEMBERS });
 
 /** A whole number that is stored as it is. */
 export const count = (
@@ -164,14 +164,14 @@ export const sizes = (about: string): typeof vectorSchema =>
   });
 
 /** More in a row are told by a rule. */
-const MOST_LENGTHS = 100;
+const MAX_LENGTHS = 100;
 
 /** Several lengths in a row. */
 export const lengths = (label: string, about: string, more: Without<LengthsField> = {}) =>
   z
     .array(numberSchema)
     .min(1)
-    .max(MOST_LENGTHS)
+    .max(MAX_LENGTHS)
     .register(fields, { type: 'lengths', kind: 'length', label, about, ...more })
     .optional();
 

@@ -33,9 +33,9 @@ export const directionSchema = pointSchema.refine(
 );
 
 /** More members than this are more than a page can draw. */
-export const MOST_MEMBERS = 100_000;
+export const MAX_MEMBERS = 100_000;
 /** A count of members. */
-export const countSchema = z.number().int().min(1).max(MOST_MEMBERS);
+export const countSchema = z.number().int().min(1).max(MAX_MEMBERS);
 /** A count; with a formula where it depends on variables. */
 export const countNumberSchema = z.union([
   countSchema,

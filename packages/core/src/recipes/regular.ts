@@ -4,17 +4,17 @@ import { choice, count } from './fields.ts';
 import { valueOf, type Num } from './numbers.ts';
 
 /** More sides than this look round, and are better a circle. */
-const MOST_SIDES = 1000;
+const MAX_SIDES = 1000;
 
 /** Whether a regular polygon may have so many sides. */
 export const isSides = (sides: number): boolean =>
-  Number.isInteger(sides) && sides >= 3 && sides <= MOST_SIDES;
+  Number.isInteger(sides) && sides >= 3 && sides <= MAX_SIDES;
 
 /** How many sides a regular polygon has. */
 export const sidesOf = () =>
   count('Sides', 'How many, 3 or more.', {
     least: 3,
-    most: MOST_SIDES,
+    most: MAX_SIDES,
     default: '6',
     rare: true,
     says: '{sides} sides',

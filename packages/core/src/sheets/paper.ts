@@ -41,15 +41,15 @@ export const SCALES: readonly number[] = [
   ...[2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000].map((n) => 1 / n),
 ];
 
-const LEAST_SCALE = 1e-6;
-const MOST_SCALE = 1e4;
+const MIN_SCALE = 1e-6;
+const MAX_SCALE = 1e4;
 
 /** `1:50` or `2:1` → mm on paper for one mm of the model; undefined for anything else. */
 export function readScale(text: string): number | undefined {
   const found = /^\s*(\d+(?:\.\d+)?)\s*[:/]\s*(\d+(?:\.\d+)?)\s*$/.exec(text);
   if (!found) return undefined;
   const scale = Number(found[1]) / Number(found[2]);
-  return scale >= LEAST_SCALE && scale <= MOST_SCALE ? scale : undefined;
+  return scale >= MIN_SCALE && scale <= MAX_SCALE ? scale : undefined;
 }
 
 /** `1:50`, `2:1`. */

@@ -46,7 +46,7 @@ export interface Alignment {
 /** Gaps that differ by less than this (mm) are equal. */
 const EQUAL_MM = 1e-9;
 /** The nearest of the others are looked at. */
-const MOST_OTHERS = 200;
+const MAX_OTHERS = 200;
 const STEPS = [-1, 0, 1] as const;
 
 /** What something dragged is nearly in line with. */
@@ -54,7 +54,7 @@ export function alignmentOf({ box, points, others, axes, reach }: Dragged): Alig
   const middle = boxPoint(box, [0, 0, 0]);
   const off = (other: Box) => Math.hypot(...boxPoint(other, [0, 0, 0]).map((n, i) => n - middle[i]!));
   const near =
-    others.length > MOST_OTHERS ? [...others].sort((a, b) => off(a) - off(b)).slice(0, MOST_OTHERS) : others;
+    others.length > MAX_OTHERS ? [...others].sort((a, b) => off(a) - off(b)).slice(0, MAX_OTHERS) : others;
   const shift: [number, number, number] = [0, 0, 0];
   for (const axis of axes) shift[axis] = correction(box, points, near, axis, reach);
   const moved = shifted(box, shift);

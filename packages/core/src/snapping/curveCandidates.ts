@@ -16,9 +16,9 @@ import type { SnapQuery } from './snap.ts';
 /** The centre of a circle whose rim is under the pointer: after the points that are themselves under it. */
 const RANK_OF_RIM_CENTRE = 1;
 /** Edges near the pointer that are tried against faces. */
-const MOST_PIERCING = 6;
+const MAX_PIERCING = 6;
 /** Curves near the pointer that are tried against one another. */
-const MOST_CURVES = 6;
+const MAX_CURVES = 6;
 /** Reach of a pair of guides whose crossing is looked for, in reaches: the crossing may lie beside both. */
 const CROSSING_REACHES = 3;
 
@@ -153,13 +153,13 @@ export function meetings(near: readonly NearCurve[], query: SnapQuery, offer: Of
     near
       .filter(one)
       .sort((a, b) => a.offPx - b.offPx)
-      .slice(0, MOST_CURVES);
+      .slice(0, MAX_CURVES);
   const edges = nearest(({ guide }) => !guide);
   const all = [...edges, ...nearest(({ guide }) => guide !== undefined)];
   const put = putter(query, offer);
   for (let i = 0; i < all.length; i++)
     for (let j = i + 1; j < all.length; j++) pairMeeting([all[i]!, all[j]!], query, put);
-  if (kinds.has('intersection')) for (const one of edges.slice(0, MOST_PIERCING)) piercings(one, query, put);
+  if (kinds.has('intersection')) for (const one of edges.slice(0, MAX_PIERCING)) piercings(one, query, put);
 }
 
 /** A meeting of a curve with another, or with a face. */
@@ -246,13 +246,13 @@ function facesRound({ curve, nearest, instance: own }: NearCurve, scene: SnapSce
         (b, at) => isNear(b, at, local),
         (t) => faces.add(instance.shape.faceOfTriangle[t]!),
       );
-      for (const face of faces) if (found.length < MOST_FACES) found.push({ instance, face });
+      for (const face of faces) if (found.length < MAX_FACES) found.push({ instance, face });
     },
   );
   return found;
 }
 const SLANT = 2;
-const MOST_FACES = 16;
+const MAX_FACES = 16;
 
 /** The foot of the perpendicular from the from-point on the face under the pointer. */
 export function footOnFace(surface: SurfaceHit, query: SnapQuery, offer: Offer): void {

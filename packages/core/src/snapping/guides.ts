@@ -20,7 +20,7 @@ export interface Touched {
 }
 
 /** More than this many touched things drop the oldest. */
-export const MOST_TOUCHED = 6;
+export const MAX_TOUCHED = 6;
 const AXIS_WORDS = ['X', 'Y', 'Z'] as const;
 /** Guides closer to parallel than this (sine) are one. */
 const SAME_SINE = 1e-9;
@@ -66,7 +66,7 @@ export function parallelsThrough(from: Vec3, touched: readonly Touched[]): Guide
 
 /** With one more touched; what was touched before at the same place is replaced. */
 export function touch(all: readonly Touched[], next: Touched): readonly Touched[] {
-  return [...withoutTouch(all, next.snap.point), next].slice(-MOST_TOUCHED);
+  return [...withoutTouch(all, next.snap.point), next].slice(-MAX_TOUCHED);
 }
 
 /** Without what was touched at a place. */

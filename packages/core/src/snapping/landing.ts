@@ -32,7 +32,7 @@ export function landingNormal(
     if (normal) normals.push(normal);
   }
   const sum = normals.reduce(add, [0, 0, 0]);
-  if (length(sum) < LEAST_SUM) return undefined;
+  if (length(sum) < MIN_SUM) return undefined;
   const words =
     normals.length === 1
       ? `normal of ${names[0]!.split(MERGED)[0]}`
@@ -40,14 +40,14 @@ export function landingNormal(
   return { normal: unit(sum), words };
 }
 /** Normals that cancel one another point nowhere. */
-const LEAST_SUM = 1e-6;
+const MIN_SUM = 1e-6;
 
 /** The way out of a solid at a point of its surface: the middle of the faces that meet there; undefined away from them all. */
 export function wayOutAt(instance: SnapInstance, point: Vec3): Vec3 | undefined {
   let sum: Vec3 = [0, 0, 0];
   for (let face = 0; face < instance.shape.faceKind.length; face++)
     if (isOnFace(instance, face, point)) sum = add(sum, outwardAt(instance, face, point) ?? [0, 0, 0]);
-  return length(sum) < LEAST_SUM ? undefined : cleanDirection(unit(sum));
+  return length(sum) < MIN_SUM ? undefined : cleanDirection(unit(sum));
 }
 
 /** The plane of the flat face that was caught, in the world; undefined where it is round, or no face. */

@@ -12,7 +12,7 @@ import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE } from './shape.ts'
 const MEET_MM = 1e-7;
 /** A meeting that is returned lies on both curves to this, mm. */
 const SETTLED_MM = 1e-10;
-const MOST_STEPS = 30;
+const MAX_STEPS = 30;
 /** Directions closer to parallel than this (sine, squared) have no one meeting point. */
 const PARALLEL_SINE2 = 1e-16;
 
@@ -22,7 +22,7 @@ const PARALLEL_SINE2 = 1e-16;
  */
 export function meetInSpace(a: Curve, b: Curve, startA: number, startB: number): Vec3 | undefined {
   let [s, t] = [startA, startB];
-  for (let i = 0; i < MOST_STEPS; i++) {
+  for (let i = 0; i < MAX_STEPS; i++) {
     const gap = subtract(a.at(s), b.at(t));
     const [u, v] = [a.slope(s), b.slope(t)];
     const [uu, uv, vv] = [dot(u, u), dot(u, v), dot(v, v)];
@@ -52,7 +52,7 @@ export function crossInView(
   camera: Camera,
 ): Vec3 | undefined {
   let [s, t] = [startA, startB];
-  for (let i = 0; i < MOST_STEPS; i++) {
+  for (let i = 0; i < MAX_STEPS; i++) {
     const [p, q] = [seen(camera, a.at(s), a.slope(s)), seen(camera, b.at(t), b.slope(t))];
     const det = p.dx * -q.dy + q.dx * p.dy;
     const size = Math.hypot(p.dx, p.dy) * Math.hypot(q.dx, q.dy);
@@ -62,7 +62,7 @@ export function crossInView(
     const dt = (fx * p.dy - fy * p.dx) / det;
     [s, t] = [s + ds, t + dt];
     if (Math.abs(ds) + Math.abs(dt) < 1e-12 * (1 + Math.abs(s) + Math.abs(t))) break;
-    if (i === MOST_STEPS - 1) return undefined;
+    if (i === MAX_STEPS - 1) return undefined;
   }
   const [onA, onB] = [within(a, s), within(b, t)];
   if (onA === undefined || onB === undefined) return undefined;

@@ -156,7 +156,7 @@ function halfWay(surface: SurfaceHit, ray: Ray, query: SnapQuery): Snap {
   const near = onSurface(surface, ray).point;
   let far = near;
   let start = surface.distance;
-  for (let i = 0; i < MOST_SURFACES; i++) {
+  for (let i = 0; i < MAX_SURFACES; i++) {
     const onward: Ray = { from: pointOnRay(ray, start + PASSED_MM), direction: ray.direction };
     const next = castOnScene(query.scene, onward, Infinity, may);
     if (!next) break;
@@ -168,7 +168,7 @@ function halfWay(surface: SurfaceHit, ray: Ray, query: SnapQuery): Snap {
 }
 /** A ray goes on this far (mm) behind a surface that it has met. */
 const PASSED_MM = 1e-4;
-const MOST_SURFACES = 1000;
+const MAX_SURFACES = 1000;
 
 /** The nearest grid point of the plane when it is within reach, and the plane itself, where no part stands before it. */
 function planeSnaps(query: SnapQuery, ray: Ray, surface: SurfaceHit | undefined): Snap[] {

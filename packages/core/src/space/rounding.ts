@@ -16,7 +16,7 @@ export function roundLength(mm: number): number {
 
 /** The noise of a few operations on doubles, relative to the largest of them. */
 const RELATIVE_NOISE = 1e-15;
-const LEAST_NOISE_MM = 1e-12;
+const MIN_NOISE_MM = 1e-12;
 
 /**
  * A computed length: without its noise where it stands on the decimal grid, and untouched elsewhere.
@@ -24,7 +24,7 @@ const LEAST_NOISE_MM = 1e-12;
  */
 export function cleanLength(mm: number, size = Math.abs(mm)): number {
   const rounded = roundLength(mm);
-  return Math.abs(rounded - mm) <= LEAST_NOISE_MM + RELATIVE_NOISE * size ? rounded : mm;
+  return Math.abs(rounded - mm) <= MIN_NOISE_MM + RELATIVE_NOISE * size ? rounded : mm;
 }
 
 /** Angles are kept to 1e-12°, so that a turn there and back returns the typed decimals: 2e-14 rad, far below any size. */

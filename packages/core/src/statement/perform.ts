@@ -2,7 +2,7 @@
 import { current, isDraft } from 'immer';
 import { docksInOrder } from '../document/dock.ts';
 import { isWhole, topOf, visibleParts, withAllBelow, worldFromPart } from '../document/items.ts';
-import { MOST_MEMBERS } from '../recipes/numbers.ts';
+import { MAX_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { change, type Change } from '../history/edit.ts';
 import { cleanJson } from '../history/json.ts';
@@ -195,8 +195,8 @@ function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | und
   const changed = Object.values(after.items).filter((item) => before.items[item.id] !== item);
   for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
     const count = solidCount(after, id);
-    if (count > MOST_MEMBERS)
-      return refuse('too-many.solids', { name: after.items[id]!.name, count, mostMembers: MOST_MEMBERS });
+    if (count > MAX_MEMBERS)
+      return refuse('too-many.solids', { name: after.items[id]!.name, count, mostMembers: MAX_MEMBERS });
   }
   return undefined;
 }

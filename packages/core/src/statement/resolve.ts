@@ -119,7 +119,7 @@ export function resolveOne(
 function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refusal {
   const told = (typeof given === 'object' && given !== null ? given : {}) as Record<string, unknown>;
   const { name } = told;
-  const named = typeof name === 'string' && name !== '' ? name.slice(0, MOST_NAME) : 'Outline';
+  const named = typeof name === 'string' && name !== '' ? name.slice(0, MAX_NAME) : 'Outline';
   const importer = IMPORTERS.find(({ format }) => typeof told[format] === 'string');
   if (!importer) {
     const formats = IMPORTERS.map(({ format }) => `{ "${format}": text }`).join(' or ');
@@ -242,15 +242,15 @@ function readText(given: unknown, { type }: Blank, id: string): string | Refusal
   // Several numbers may be told as a list.
   const list = type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
   const text = list.includes(undefined) ? undefined : list.join(', ').trim();
-  const most = type === 'name' ? MOST_NAME : MOST_TEXT;
+  const most = type === 'name' ? MAX_NAME : MAX_TEXT;
   if (text !== undefined && text.length > 0 && text.length <= most) return text;
   return refuse('text.most-characters', { most }, id);
 }
 
 /** What the document holds of each. */
-const MOST_NAME = 120;
+const MAX_NAME = 120;
 
-const MOST_TEXT = 500;
+const MAX_TEXT = 500;
 
 /** Parts of racks, and their parameters. */
 function readRacked(given: unknown, blank: Blank, around: Resolving) {

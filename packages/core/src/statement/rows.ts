@@ -4,7 +4,7 @@ import type { QuantityKind } from '../quantity/units.ts';
 import { isRefusal, refuse, type Blank, type Asked, type Column, type Refusal, type Row } from './declare.ts';
 
 /** More rows than this are a file, not a table. */
-const MOST_ROWS = 5000;
+const MAX_ROWS = 5000;
 
 /** Cells of a row as typed. */
 export type TypedRow = Readonly<Record<string, unknown>>;
@@ -49,7 +49,7 @@ type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | R
 export function readRows(given: unknown, { blank, id }: Asked, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
   if (typeof typed === 'string') return refuse('rows.because', { message: typed }, id);
-  if (typed.length > MOST_ROWS) return refuse('rows.most', { typed: typed.length, mostRows: MOST_ROWS }, id);
+  if (typed.length > MAX_ROWS) return refuse('rows.most', { typed: typed.length, mostRows: MAX_ROWS }, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {
     const read = readRow(row, { blank, id }, readNumber);

@@ -65,7 +65,7 @@ const STATEMENTS: readonly Make[] = [
 ];
 
 /** More solids than this say nothing new. */
-const MOST_SOLIDS = 4000;
+const MAX_SOLIDS = 4000;
 
 function run(document: KadrelDocument, [which, n]: readonly [number, number], ids: { next: number }) {
   const parts = Object.keys(document.items);
@@ -95,7 +95,7 @@ test('the document stays sound, and every statement can be taken back', () => {
           expect([...pose.turn, ...pose.shift].every(Number.isFinite)).toBe(true);
         // Each solid has a place of its own in the list.
         expect(new Set(solids.map(({ item, tag }) => `${item} ${tag}`)).size).toBe(solids.length);
-        if (solids.length > MOST_SOLIDS) return;
+        if (solids.length > MAX_SOLIDS) return;
         document = done.document;
         carriedOut += 1;
       }

@@ -85,7 +85,7 @@ export function pointOn({ shape, pose }: PlacedSolid): Vec3 {
 }
 
 /** More ways than this are not tried. */
-const MOST_NORMALS = 6;
+const MAX_NORMALS = 6;
 
 /** Ways in which two solids may be apart, each once: out of flat faces that touch, and from one foot to the other. */
 function normalsOf([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly FaceDistance[]): Vec3[] {
@@ -96,7 +96,7 @@ function normalsOf([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly 
       const key = normal.map((n) => Math.round(Math.abs(n) * 1e9)).join();
       return !seen.has(key) && seen.add(key);
     })
-    .slice(0, MOST_NORMALS);
+    .slice(0, MAX_NORMALS);
 }
 
 const outOf = (solid: PlacedSolid, face: number): Vec3[] =>

@@ -9,9 +9,9 @@ import { ShapeMap, compoundOf, distanceTo, scope, uniqueShapes, type Occt } from
 /** A point this near to a former face (mm) lies in it: well above what intersections are off by. */
 const SAME_MM = 1e-5;
 /** More faces than this are not asked for one by one. */
-const MOST_ASKED = 300;
+const MAX_ASKED = 300;
 /** Points that a face is looked at: of one that is narrow not every one is well inside. */
-const MOST_ON_A_FACE = 4;
+const MAX_ON_A_FACE = 4;
 
 /** Faces that only became smaller, larger or others' neighbours are none of them. */
 export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): MadeFaces {
@@ -21,7 +21,7 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
     for (const face of former) untouched.ensure(face, () => true);
     const faces = uniqueShapes({ occt, keep }, after.shape, 'TopAbs_FACE');
     const asked = new Set([...faces.keys()].filter((i) => !untouched.get(faces[i]!)));
-    if (asked.size > MOST_ASKED) return { faces: [], corners: [] };
+    if (asked.size > MAX_ASKED) return { faces: [], corners: [] };
     const mesh = meshShape(
       occt,
       after.shape,
@@ -29,7 +29,7 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
     );
     const skin = keep(compoundOf(occt, former));
     const made = new Set<number>();
-    for (const { face, point } of samplesOf(occt, after.shape, mesh, MOST_ON_A_FACE))
+    for (const { face, point } of samplesOf(occt, after.shape, mesh, MAX_ON_A_FACE))
       if (asked.has(face) && !made.has(face) && distanceTo(occt, skin, point) > SAME_MM) made.add(face);
     const corners: number[] = [];
     mesh.faceOfTriangle.forEach((face, t) => {

@@ -17,7 +17,7 @@ import {
 } from '../occt/occt.ts';
 
 /** Overlaps smaller than this (mm²) are noise where faces touch. */
-const LEAST_OVERLAP = 1e-6;
+const MIN_OVERLAP = 1e-6;
 
 /** @param pose from the frame of the section to the world */
 export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies['section'] {
@@ -61,7 +61,7 @@ function overlapsOf(occt: Occt, byItem: ReadonlyMap<ItemId, readonly TopoDS_Shap
     for (const other of all.slice(i + 1)) {
       if (one.item === other.item || !doMeet(one.box, other.box)) continue;
       const common = commonOf(occt, one.face, other.face);
-      if (common.area < LEAST_OVERLAP) continue;
+      if (common.area < MIN_OVERLAP) continue;
       const key = [one.item, other.item].sort().join();
       const before = sums.get(key);
       if (before) before.area += common.area;

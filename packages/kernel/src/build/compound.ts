@@ -26,7 +26,7 @@ export function together(occt: Occt, solids: readonly NamedShape[]): NamedShape 
 }
 
 /** Volumes at or below this (mm³) are none: the cube of the kernel's tolerance for touching. */
-const LEAST_VOLUME_MM3 = 1e-12;
+const MIN_VOLUME_MM3 = 1e-12;
 
 /**
  * Every solid of a shape faces outward and holds something; returns the shape with those that were inside out turned.
@@ -42,7 +42,7 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
         openingsOf({ occt, keep }, shape),
       );
     const volumes = solids.map((solid) => plainVolumeOf(occt, solid));
-    if (volumes.some((volume) => Math.abs(volume) <= LEAST_VOLUME_MM3))
+    if (volumes.some((volume) => Math.abs(volume) <= MIN_VOLUME_MM3))
       throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
     if (volumes.every((volume) => volume > 0)) return shape;
     const outward = solids.map((solid, i) => (volumes[i]! > 0 ? solid : keep(solid.Reversed())));

@@ -3,11 +3,11 @@ import { BuildError } from '../occt/occt.ts';
 import type { SolidContent } from '../content/content.ts';
 
 /** Sizes below the kernel's tolerance, and those that a double can no longer tell apart, are refused before they get there. */
-const LEAST_SIZE_MM = 1e-6;
-const MOST_SIZE_MM = 1e8;
+const MIN_SIZE_MM = 1e-6;
+const MAX_SIZE_MM = 1e8;
 
 function requireSize(size: number, what: string): void {
-  if (!(size >= LEAST_SIZE_MM && size <= MOST_SIZE_MM))
+  if (!(size >= MIN_SIZE_MM && size <= MAX_SIZE_MM))
     throw new BuildError(`The ${what} is ${size} mm.`, `Give a ${what} between 0.000001 mm and 100 km.`);
 }
 

@@ -243,9 +243,7 @@ class Attempts {
 
   /** Other ways seldom lay tighter edges than the first few did. */
   get isLooseForGood(): boolean {
-    return (
-      this.loose !== undefined && this.faults.filter(({ what }) => what === 'loose').length >= MOST_LOOSE
-    );
+    return this.loose !== undefined && this.faults.filter(({ what }) => what === 'loose').length >= MAX_LOOSE;
   }
 
   /** Of results that are right but for edges that are a little off their faces, the tightest is kept. */
@@ -307,7 +305,7 @@ class Attempts {
         near.places,
         near.operands,
       );
-    const places = this.faults.flatMap((fault) => fault.places).slice(0, MOST_PLACES);
+    const places = this.faults.flatMap((fault) => fault.places).slice(0, MAX_PLACES);
     return new CombineError(
       'No way of combining these gave a solid that passes its checks.',
       'Move one of them a little, change a size, or combine them in smaller steps.',
@@ -316,10 +314,10 @@ class Attempts {
     );
   }
 }
-const MOST_PLACES = 12;
+const MAX_PLACES = 12;
 /** Edges farther off their faces than this (mm) are nowhere good enough. */
 const LOOSEST_MM = 1e-4;
-const MOST_LOOSE = 2;
+const MAX_LOOSE = 2;
 
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');

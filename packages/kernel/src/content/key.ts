@@ -4,7 +4,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import type { Content, OperandContent } from './content.ts';
 
 /** Longer ones are told by their digest, so that the key of a whole is made from those of its parts, and not from all that they hold. */
-const MOST_LETTERS = 120;
+const MAX_LETTERS = 120;
 
 const known = new WeakMap<Content, string>();
 
@@ -13,7 +13,7 @@ export function keyOf(content: Content): string {
   const before = known.get(content);
   if (before !== undefined) return before;
   const text = textOf(content);
-  const key = text.length > MOST_LETTERS ? `${content.kind}#${bytesToHex(sha256(text))}` : text;
+  const key = text.length > MAX_LETTERS ? `${content.kind}#${bytesToHex(sha256(text))}` : text;
   known.set(content, key);
   return key;
 }

@@ -55,7 +55,7 @@ export interface FaceDistance {
 const PARALLEL_SINE = 1e-12;
 /** Strips narrower than this many chords may be there by facets only. */
 const STRIP_CHORDS = 4;
-const LEAST_STRIP_MM = 1e-4;
+const MIN_STRIP_MM = 1e-4;
 
 /**
  * All pairs of faces that are as near to one another as any, nearest first: of solids that touch, every pair that does.
@@ -124,7 +124,7 @@ function flatDistance(
   const [p, q] = [planeOf(first, a), planeOf(second, b)];
   const across = cross(p.normal, q.normal);
   if (dot(across, across) > PARALLEL_SINE ** 2) return undefined;
-  const least = LEAST_STRIP_MM + STRIP_CHORDS * Math.max(first.shape.chordMm, second.shape.chordMm);
+  const least = MIN_STRIP_MM + STRIP_CHORDS * Math.max(first.shape.chordMm, second.shape.chordMm);
   const over = pointOver({ ...first, face: a }, { ...second, face: b }, p.normal, least);
   if (!over) return undefined;
   const height = dot(subtract(q.point, p.point), p.normal);
@@ -185,18 +185,18 @@ function nearestOfAll(
 const nearer = (a: Least, b: Least): Least => (b.distance < a.distance ? b : a);
 
 /** The way is over when a round takes off less than this, mm; or after so many. */
-const LEAST_STEP_MM = 1e-12;
-const MOST_ROUNDS = 60;
+const MIN_STEP_MM = 1e-12;
+const MAX_ROUNDS = 60;
 
 /** From a point to the nearest of one face, from there to the nearest of the other, and so on: each round is shorter. */
 function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], start: Vec3): Least {
   let best: Least = { distance: Infinity, points: [start, start] };
   let from = start;
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     const onB = nearestOn(occt, b, from);
     const onA = nearestOn(occt, a, onB);
     const size = distance(onA, onB);
-    if (size >= best.distance - LEAST_STEP_MM) return best;
+    if (size >= best.distance - MIN_STEP_MM) return best;
     best = { distance: size, points: [onA, onB] };
     from = onA;
   }

@@ -46,7 +46,7 @@ export interface Body {
 /** Facets whose normal is squarer to the way than this (cosine) cannot be run into. */
 const SIDEWAYS = 1e-9;
 /** Strips that overlap by less than this (mm) only slide along: facets are in single precision. */
-const LEAST_STRIP_MM = 1e-3;
+const MIN_STRIP_MM = 1e-3;
 /** Facets lie beside their surface by the chord; what is nearer than a few of them may come first. */
 const SLACK_CHORDS = 4;
 const SLACK_MM = 1e-3;
@@ -178,7 +178,7 @@ function wayBetween(a: Float64Array, b: Float64Array): number | undefined {
   const flat = (t: Float64Array) =>
     [0, 3, 6].map((at) => [t[at]!, t[at + 1]!] as const) as [Flat, Flat, Flat];
   const region = clippedToTriangle(flat(a), flat(b));
-  if (region.length < 3 || stripWidth(region) < LEAST_STRIP_MM) return undefined;
+  if (region.length < 3 || stripWidth(region) < MIN_STRIP_MM) return undefined;
   const [onA, onB] = [planeOf(a), planeOf(b)];
   return Math.min(...region.map(([x, y]) => onB(x, y) - onA(x, y)));
 }
@@ -195,7 +195,7 @@ function planeOf(t: Float64Array): (x: number, y: number) => number {
 
 /** Closer than this (mm) one more step of Newton's method is exact to its square. */
 const LAST_STEP_MM = 2e-6;
-const MOST_STEPS = 60;
+const MAX_STEPS = 60;
 
 /** The way between two faces on their true surfaces. */
 function exactWay(
@@ -215,7 +215,7 @@ function exactWay(
     let clear = pair.way - slack;
     let way = clear;
     let facing: Vec3 | undefined;
-    for (let i = 0; i < MOST_STEPS; i++) {
+    for (let i = 0; i < MAX_STEPS; i++) {
       const gap = gapAt(occt, a, b, towards, way, keep);
       if (!gap || gap.distance < 1e-9) {
         // A step too far: back to the last place that was clear, and on by what is surely free there.

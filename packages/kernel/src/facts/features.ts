@@ -40,8 +40,8 @@ import { outlineShape, type Mesh } from './mesh.ts';
 /** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */
 const POLYLINE_POINTS = 49;
 /** All free curves of a shape have at most about so many points together: where there are thousands, each is short. */
-const MOST_POLYLINE_POINTS = 12_000;
-const LEAST_POLYLINE_POINTS = 7;
+const MAX_POLYLINE_POINTS = 12_000;
+const MIN_POLYLINE_POINTS = 7;
 /** Corners are told with the faces in this order, as people say them; any other names follow by alphabet. */
 const ROLE_ORDER = ['top', 'bottom', 'front', 'back', 'left', 'right', 'side'];
 
@@ -145,7 +145,7 @@ export function featuresOf(
     lists.freePoints = Math.round(
       Math.min(
         POLYLINE_POINTS,
-        Math.max(LEAST_POLYLINE_POINTS, MOST_POLYLINE_POINTS / Math.max(1, edges.length)),
+        Math.max(MIN_POLYLINE_POINTS, MAX_POLYLINE_POINTS / Math.max(1, edges.length)),
       ),
     );
     const { corners, drawn } = addEdges(occt, edges, { faceNames, lists, keep });

@@ -21,8 +21,8 @@ export interface Sample {
 }
 
 /** Points on one face at the most, and on all faces together, as far as each has one. */
-const MOST_ON_A_FACE = 12;
-const MOST_IN_ALL = 300;
+const MAX_ON_A_FACE = 12;
+const MAX_IN_ALL = 300;
 /** Triangles whose height is below this (mm) are slivers, in which no point is well inside. */
 const SLIVER_MM = 1e-5;
 
@@ -31,11 +31,11 @@ export function samplesOf(
   occt: Occt,
   shape: TopoDS_Shape,
   mesh: Mesh,
-  mostOnAFace = MOST_ON_A_FACE,
+  mostOnAFace = MAX_ON_A_FACE,
 ): Sample[] {
   return scope((keep) => {
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MOST_IN_ALL / Math.max(1, faces.length))));
+    const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MAX_IN_ALL / Math.max(1, faces.length))));
     const triangles = trianglesByFace(mesh, faces.length);
     return faces.flatMap((face, i) => {
       // A face too small to be faceted has no point well inside.
@@ -94,8 +94,8 @@ function heightOf({ positions, triangles }: Mesh, t: number): number {
 }
 
 /** A plane or a cylinder that is right at some points is right at all: three fix a plane, five a cylinder. */
-const MOST_ON_A_PLANE = 4;
-const MOST_ON_A_CYLINDER = 8;
+const MAX_ON_A_PLANE = 4;
+const MAX_ON_A_CYLINDER = 8;
 
 /** The facets of one face, counted from its first. */
 interface FaceFacets {
@@ -110,7 +110,7 @@ function onFace(occt: Occt, face: TopoDS_Face, { choose, middle }: FaceFacets): 
     const surface = keep(new occt.BRepAdaptor_Surface(face, false));
     const isFlat = isPlane(surface);
     const axis = isFlat ? undefined : roundAxis(surface, keep);
-    const chosen = choose(isFlat ? MOST_ON_A_PLANE : axis ? MOST_ON_A_CYLINDER : Infinity);
+    const chosen = choose(isFlat ? MAX_ON_A_PLANE : axis ? MAX_ON_A_CYLINDER : Infinity);
     if (chosen.length === 0) return [];
     const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
     if (isFlat) {
@@ -167,12 +167,12 @@ export const beside = ({ point, outward }: Pick<Sample, 'point' | 'outward'>, by
 /** Facets that points are taken from. */
 const SAMPLE_TURN_RAD = 0.8;
 const SAMPLE_CHORD = 0.02;
-const MOST_COARSE = 10;
+const MAX_COARSE = 10;
 
 /** By coarse facets, since the points lie on the true surface. @param diagonal of its box, mm */
 export function coarseSamples(occt: Occt, shape: TopoDS_Shape, diagonal: number): Sample[] {
   const mesh = meshShape(occt, shape, SAMPLE_CHORD * diagonal, SAMPLE_TURN_RAD);
-  const samples = samplesOf(occt, shape, mesh, MOST_COARSE);
+  const samples = samplesOf(occt, shape, mesh, MAX_COARSE);
   withoutFacets(occt, shape);
   return samples;
 }

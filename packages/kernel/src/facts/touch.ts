@@ -31,24 +31,24 @@ import { planeOf, type FaceDistance, type PlacedSolid } from './apart.ts';
 type Two = readonly [PlacedSolid, PlacedSolid];
 
 /** Common areas smaller than this (mm²), and lines shorter than this (mm), are noise. */
-const LEAST_AREA = 1e-9;
-const LEAST_LINE_MM = 1e-5;
+const MIN_AREA = 1e-9;
+const MIN_LINE_MM = 1e-5;
 /** Faces that touch in more pairs than this are told by the first of them. */
-const MOST_PAIRS = 40;
+const MAX_PAIRS = 40;
 
 /** @param found all pairs of faces that touch, not empty */
 export function contactOf(occt: Occt, two: Two, found: readonly FaceDistance[]): Contact {
-  const areas = found.slice(0, MOST_PAIRS).flatMap((pair) => {
+  const areas = found.slice(0, MAX_PAIRS).flatMap((pair) => {
     if (!mayShareArea(two, pair)) return [];
     const common = withFaces(occt, two, pair, (a, b) => commonOf(occt, a, b));
-    return common.area > LEAST_AREA ? [{ ...common, pair }] : [];
+    return common.area > MIN_AREA ? [{ ...common, pair }] : [];
   });
   const area = areas.reduce((sum, one) => sum + one.area, 0);
   const [widest] = [...areas].sort((p, q) => q.area - p.area);
   const normal = normalAt(two, widest?.pair ?? found[0]!);
   if (widest) return { kind: 'area', area, at: carry(two[0].pose, widest.at), normal };
-  const lines = found.slice(0, MOST_PAIRS).map((pair) => lineOf(occt, two, pair));
-  const isEdge = lines.some((line) => line > LEAST_LINE_MM) || spread(found) > LEAST_LINE_MM;
+  const lines = found.slice(0, MAX_PAIRS).map((pair) => lineOf(occt, two, pair));
+  const isEdge = lines.some((line) => line > MIN_LINE_MM) || spread(found) > MIN_LINE_MM;
   return { kind: isEdge ? 'edge' : 'point', area: 0, at: found[0]!.onA, normal };
 }
 

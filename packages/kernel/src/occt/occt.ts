@@ -120,9 +120,9 @@ export function fromList({ occt, keep }: Scoped, list: { IsEmpty(): boolean }): 
   return found;
 }
 
-const MOST_HASH = 2147483647;
+const MAX_HASH = 2147483647;
 export const hashOf = (occt: Occt, shape: TopoDS_Shape): number =>
-  occt.ReplicadShapeHasher.HashCode(shape, MOST_HASH);
+  occt.ReplicadShapeHasher.HashCode(shape, MAX_HASH);
 
 /** Values by sub-shape, whatever its orientation. The kernel's own maps cannot be built from here. */
 export class ShapeMap<T> {

@@ -21,7 +21,7 @@ export interface BodyFault {
 }
 
 /** Facets whose middles are probed, at the most. */
-const MOST_POINTS = 60;
+const MAX_POINTS = 60;
 /** Facets are laid this much finer before a body is said to run through itself. */
 const FINER = 8;
 
@@ -61,15 +61,15 @@ function placesThrough(mesh: Mesh): Vec3[] {
   const crossings = selfCrossings(mesh);
   if (crossings.length > 0) return crossings;
   const doubtful = throughItself(mesh);
-  return doubtful.length < LEAST_FOUND ? [] : doubtful;
+  return doubtful.length < MIN_FOUND ? [] : doubtful;
 }
 
 /** A single point may lie on an edge of the facets as seen along its ray. */
-const LEAST_FOUND = 2;
+const MIN_FOUND = 2;
 
 /** Middles of facets that do not have the inside on one side and the outside on the other. */
 export const throughItself = (mesh: Mesh): Vec3[] =>
-  windingsBeside(mesh, MOST_POINTS)
+  windingsBeside(mesh, MAX_POINTS)
     .filter(({ below, above }) => below !== 1 || above !== 0)
     .map(({ middle }) => middle);
 
@@ -85,10 +85,10 @@ const WORDS: Readonly<Record<BodyFault['what'], readonly [string, string]>> = {
     'Take out curves that nearly lie on one another.',
   ],
 };
-const MOST_PLACES = 12;
+const MAX_PLACES = 12;
 
 /** Throws BuildError where a body is not one. */
 export function requireBody(occt: Occt, built: Built): void {
   const fault = bodyFault(occt, built);
-  if (fault) throw new BuildError(...WORDS[fault.what], fault.places.slice(0, MOST_PLACES));
+  if (fault) throw new BuildError(...WORDS[fault.what], fault.places.slice(0, MAX_PLACES));
 }

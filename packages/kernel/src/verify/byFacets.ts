@@ -10,7 +10,7 @@ import { beside, type Sample } from '../facts/samples.ts';
 const FORMULA_VOLUME = 1e-9;
 
 /** With more operands than this facets cost as much as the combination; points of all faces must do. */
-const MOST_FACETTED = 12;
+const MAX_FACETTED = 12;
 
 /** Against the volume by formula, where there is one, or the same combination by facets. */
 export function besideFacets(cache: FacetCache, claim: Claim): Fault | undefined {
@@ -19,7 +19,7 @@ export function besideFacets(cache: FacetCache, claim: Claim): Fault | undefined
     return Math.abs(measures.volume / volumeMm3 - 1) <= FORMULA_VOLUME
       ? undefined
       : { what: 'facets', places: [] };
-  if (parts.length > MOST_FACETTED && field) return undefined;
+  if (parts.length > MAX_FACETTED && field) return undefined;
   const placed = parts.map(placedFacets);
   if (placed.some((one) => one === undefined)) return undefined;
   const all = placed.map((one) => one!);

@@ -3,9 +3,9 @@ import { buildBvh, searchBvh, cross, dot, subtract, type Vec3 } from '@kadrel/co
 import { facetBoxes, type Mesh } from '../facts/mesh.ts';
 
 /** More facets than this are not looked at pair by pair. */
-const MOST_FACETS = 30_000;
+const MAX_FACETS = 30_000;
 /** Crossings that are told. */
-const MOST_FOUND = 12;
+const MAX_FOUND = 12;
 /** Facets that pass through one another by less than this part of the body's size only touch, as far as single precision tells. */
 const DEEP = 2e-6;
 
@@ -15,7 +15,7 @@ type Corners = readonly [Vec3, Vec3, Vec3];
 export function selfCrossings(mesh: Mesh): Vec3[] {
   const { positions, triangles } = mesh;
   const count = triangles.length / 3;
-  if (count > MOST_FACETS) return [];
+  if (count > MAX_FACETS) return [];
   const cornersOf = (t: number): Corners =>
     [0, 1, 2].map((k) => {
       const i = 3 * triangles[3 * t + k]!;
@@ -26,14 +26,14 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
   const planes = facetPlanes(mesh);
   const deep = DEEP * positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0);
   const found: Vec3[] = [];
-  for (let t = 0; t < count && found.length < MOST_FOUND; t++) {
+  for (let t = 0; t < count && found.length < MAX_FOUND; t++) {
     const box = boxes.subarray(6 * t, 6 * t + 6);
     searchBvh(
       tree,
       (bounds, at) => isMet(bounds, at, box),
       (other) => {
         // Each pair once. Of most pairs one lies on one side of the other, which costs least to see.
-        if (other <= t || found.length >= MOST_FOUND || !isMet(boxes, 6 * other, box)) return;
+        if (other <= t || found.length >= MAX_FOUND || !isMet(boxes, 6 * other, box)) return;
         if (!isSplit(mesh, planes, [t, other, deep]) && !isSplit(mesh, planes, [other, t, deep])) return;
         const place = crossingOf(cornersOf(t), cornersOf(other), deep);
         if (place) found.push(place);

@@ -5,17 +5,17 @@ import { distanceTo, occurrences, scope, type Occt, type TopoDS_Shape } from '..
 import { windingsBeside } from './windings.ts';
 
 /** Points that are asked of two solids whether they lie in both. */
-const MOST_DOUBTFUL = 12;
-const MOST_PROBES = 300;
+const MAX_DOUBTFUL = 12;
+const MAX_PROBES = 300;
 
 /**
  * Where solids of one shape lie in one another: each by itself is right then, and together they are counted twice. Facets of solids that
  * nearly touch may overlap where the solids do not: what they find is asked of the solids.
  */
 export function doubledAt(occt: Occt, shape: TopoDS_Shape, mesh: Mesh): Vec3[] {
-  const doubtful = windingsBeside(mesh, MOST_PROBES).filter(({ below }) => below > 1);
+  const doubtful = windingsBeside(mesh, MAX_PROBES).filter(({ below }) => below > 1);
   return doubtful
-    .slice(0, MOST_DOUBTFUL)
+    .slice(0, MAX_DOUBTFUL)
     .filter(({ inside }) => isInSeveral(occt, shape, inside))
     .map(({ middle }) => middle);
 }

@@ -35,7 +35,7 @@ export type MeshOf = (content: Content) => PlainMesh;
 /** Round solids have this many facets round their axis. */
 const SEGMENTS = 32;
 /** How many solids are held as facets. */
-const MOST_HELD = 200;
+const MAX_HELD = 200;
 /** What is left between a facet solid and a formula when nothing is round: the noise of single precision. */
 const NOISE = 1e-6;
 
@@ -60,7 +60,7 @@ export class FacetCache {
     const made = this.make(content);
     this.held.set(key, made);
     for (const [oldest, { solid }] of this.held) {
-      if (this.held.size <= MOST_HELD) break;
+      if (this.held.size <= MAX_HELD) break;
       solid.delete();
       this.held.delete(oldest);
     }

@@ -5,11 +5,11 @@ import type { Field } from './distance.ts';
 import { windingNumber } from './winding.ts';
 
 /** Solids with more facets than this are not asked: their tree takes seconds. */
-const MOST_FACETS = 500_000;
+const MAX_FACETS = 500_000;
 
 export function meshField(mesh: Mesh): Field | undefined {
   const { positions, triangles, chordMm } = mesh;
-  if (triangles.length / 3 > MOST_FACETS) return undefined;
+  if (triangles.length / 3 > MAX_FACETS) return undefined;
   const { centre, radius } = ballOf(positions);
   const doubt = 2 * chordMm + 1e-6 * radius;
   const tree = buildBvh(facetBoxes(mesh));

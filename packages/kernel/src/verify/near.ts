@@ -7,7 +7,7 @@ import { placedSamples } from './points.ts';
 const NEAR_MM = 1e-2;
 const SAME_MM = 1e-9;
 /** So many points must be near for surfaces to lie on each other, rather than to cross there. */
-const LEAST_NEAR = 3;
+const MIN_NEAR = 3;
 
 /** The two operands whose surfaces lie on each other but for a hair, and by how much they differ at the most. */
 export function nearCoincidence(
@@ -22,11 +22,11 @@ export function nearCoincidence(
         .filter(({ part }) => part === j)
         .map(({ point }) => ({ point, gap: Math.abs(field.at(point)) }))
         .filter(({ gap }) => gap > SAME_MM && gap < NEAR_MM);
-      if (near.length >= LEAST_NEAR)
+      if (near.length >= MIN_NEAR)
         return {
           gapMm: Math.max(...near.map(({ gap }) => gap)),
           operands: [id, other.id],
-          places: near.slice(0, LEAST_NEAR).map(({ point }) => point),
+          places: near.slice(0, MIN_NEAR).map(({ point }) => point),
         };
     }
   }

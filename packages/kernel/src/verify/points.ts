@@ -22,20 +22,20 @@ export function misplaced(
     return field.at(beside(sample, step)) < 0 || field.at(beside(sample, -step)) > 0;
   });
   // The middle of a facet may lie beyond a face that is hollow there: only what is on the true face counts.
-  const wrong = doubtful.slice(0, MOST_DOUBTFUL).filter((sample) => isOnFace(occt, result.shape, sample));
+  const wrong = doubtful.slice(0, MAX_DOUBTFUL).filter((sample) => isOnFace(occt, result.shape, sample));
   return wrong.length === 0 ? undefined : { what: 'misplaced', places: wrong.map(({ point }) => point) };
 }
 
 /** More facets than this are looked at in steps. */
-const MOST_FACETS = 3000;
+const MAX_FACETS = 3000;
 /** Facets of the result that lie farther from the border of what it should be than facets can: rough, but all over it. */
 export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): Fault | undefined {
   if (!field) return undefined;
   const { positions, triangles, chordMm } = mesh;
   const rounding = 1e-6 * (Math.hypot(...field.centre) + field.radius);
-  const step = 3 * Math.max(1, Math.ceil(triangles.length / 3 / MOST_FACETS));
+  const step = 3 * Math.max(1, Math.ceil(triangles.length / 3 / MAX_FACETS));
   const places: Vec3[] = [];
-  for (let t = 0; t + 2 < triangles.length && places.length < MOST_DOUBTFUL; t += step) {
+  for (let t = 0; t + 2 < triangles.length && places.length < MAX_DOUBTFUL; t += step) {
     const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
     const middle = [0, 1, 2].map(
       (k) => (positions[a + k]! + positions[b + k]! + positions[c + k]!) / 3,
@@ -46,7 +46,7 @@ export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): Fault | u
   return places.length === 0 ? undefined : { what: 'misplaced', places };
 }
 
-const MOST_DOUBTFUL = 40;
+const MAX_DOUBTFUL = 40;
 /** Points within this (mm) of a face lie on it. */
 const ON_FACE_MM = 1e-6;
 

@@ -3,7 +3,7 @@ import { formatLength, type Finding, type Scene } from '@kadrel/core';
 import { Bar, BarChart, Cell, ReferenceArea, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 
 /** More bars than this cannot be told apart; the smallest are shown. */
-const MOST_BARS = 40;
+const MAX_BARS = 40;
 
 /** Of clearances that are wanted, mm. */
 export interface Range {
@@ -23,7 +23,7 @@ export default function Clearances({ findings, wanted, scene, choose }: Clearanc
   const bars = findings
     .filter(({ kind }) => kind === 'clearance')
     .sort((a, b) => a.size - b.size)
-    .slice(0, MOST_BARS);
+    .slice(0, MAX_BARS);
   if (bars.length < 2) return null;
   const told = (mm: number) => formatLength(mm, scene);
   return (

@@ -8,7 +8,7 @@ import type { PanelDeclaration } from './index.ts';
 
 /** Of a title, px: what is left of a folded panel. */
 const TITLE_PX = 32;
-const LEAST_PX = 84;
+const MIN_PX = 84;
 
 /** The frame of a panel. */
 export function PanelFrame({
@@ -31,7 +31,7 @@ export function PanelFrame({
       panelRef={panel}
       collapsible
       collapsedSize={`${TITLE_PX}px`}
-      minSize={`${LEAST_PX}px`}
+      minSize={`${MIN_PX}px`}
       defaultSize={isFolded ? `${TITLE_PX}px` : `${share}%`}
       onResize={({ inPixels }) => setIsOpen(inPixels > TITLE_PX + 1)}
     >

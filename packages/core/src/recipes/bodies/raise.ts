@@ -5,7 +5,7 @@ import { endsOf } from './ends.ts';
 import { profilesSchema, regionsSchema } from './regions.ts';
 
 /** Sides that lean further than this (degrees) would be all but level. */
-const MOST_DRAFT = 89;
+const MAX_DRAFT = 89;
 
 /** Regions pulled along +Z of the first profile's frame, from `down` below its plane to `height` above it. */
 export const raise = declareKind(
@@ -27,8 +27,8 @@ export const raise = declareKind(
     fault({ height, down, draft, ends }) {
       if (valueOf(height) === 0 && valueOf(down) === 0)
         return { message: 'It would have no height.', blank: 'height' };
-      if (Math.abs(valueOf(draft)) >= MOST_DRAFT)
-        return { message: `A draft is less than ${MOST_DRAFT}°.`, blank: 'draft' };
+      if (Math.abs(valueOf(draft)) >= MAX_DRAFT)
+        return { message: `A draft is less than ${MAX_DRAFT}°.`, blank: 'draft' };
       return ends === 'open' && valueOf(draft) !== 0
         ? { message: 'A surface has no draft.', blank: 'ends' }
         : undefined;

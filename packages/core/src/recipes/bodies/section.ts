@@ -8,7 +8,7 @@ export const SECTION_VIEWS = ['plan', 'home', 'front', 'right'] as const;
 export type SectionView = (typeof SECTION_VIEWS)[number];
 
 /** More parts are not left whole one by one. */
-const MOST_WHOLE = 2000;
+const MAX_WHOLE = 2000;
 
 const inView = (view: string) =>
   flag(
@@ -61,7 +61,7 @@ export const section = declareKind(
     front: inView('front'),
     right: inView('right'),
     /** Items that it leaves whole. */
-    whole: z.array(idSchema).max(MOST_WHOLE).optional(),
+    whole: z.array(idSchema).max(MAX_WHOLE).optional(),
   },
   {
     words: 'a section plane',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { finite } from '../numbers.ts';
-import { MOST_LEGS } from './traverse.ts';
+import { MAX_LEGS } from './traverse.ts';
 
 export const curve = declareKind(
   'curve',
@@ -9,7 +9,7 @@ export const curve = declareKind(
     points: z
       .array(z.tuple([finite, finite]))
       .min(2)
-      .max(MOST_LEGS),
+      .max(MAX_LEGS),
     /** The curve goes through its points, or is drawn towards them. */
     how: z.enum(['through', 'control']),
     closed: z.boolean(),

@@ -11,7 +11,7 @@ import { rectangle } from './rectangle.ts';
 import { text } from './text.ts';
 import { traverse } from './traverse.ts';
 
-export { CLOSINGS, MOST_LEGS, type Leg } from './traverse.ts';
+export { CLOSINGS, MAX_LEGS, type Leg } from './traverse.ts';
 
 export const FIGURES = [traverse, rectangle, circle, ellipse, polygon, arc, curve, text, paths] as const;
 

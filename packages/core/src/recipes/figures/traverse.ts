@@ -29,13 +29,13 @@ export type Leg = z.infer<typeof legSchema>;
 export const CLOSINGS = ['open', 'straight', 'square', 'spread'] as const;
 
 /** More than this are no drawing by hand. */
-export const MOST_LEGS = 5000;
+export const MAX_LEGS = 5000;
 
 export const traverse = declareKind(
   'traverse',
   {
     start: pair(),
-    legs: z.array(legSchema).min(1).max(MOST_LEGS),
+    legs: z.array(legSchema).min(1).max(MAX_LEGS),
     closing: z.enum(CLOSINGS),
   },
   { words: 'a traverse', inAWord: 'traverse' },

@@ -4,14 +4,14 @@ import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
 
 /** More points than this are no drawing. */
-const MOST_POINTS = 5000;
+const MAX_POINTS = 5000;
 
 /** The curves of a profile drawn anew through points: so many, or as few as keep within a distance. Corners stay. */
 export const resample = declareStep(
   'resample',
   {
     by: z.union([
-      z.strictObject({ count: count('Points', '', { least: 2, most: MOST_POINTS }) }),
+      z.strictObject({ count: count('Points', '', { least: 2, most: MAX_POINTS }) }),
       z.strictObject({ tolerance: length('Tolerance', '', { above: 0 }) }),
     ]),
     as: z.enum(['lines', 'curve']),
@@ -24,7 +24,7 @@ export const resample = declareStep(
             label: 'Points',
             kind: 'count',
             least: 2,
-            most: MOST_POINTS,
+            most: MAX_POINTS,
             whole: true,
             value: step.by.count,
             with: (points) => ({ ...step, by: { count: valueOf(points) } }),

@@ -1,12 +1,12 @@
 import { valueOf } from '../../document/items.ts';
 import { carryCurve, type Curve } from '../../curves/curve.ts';
-import { MOST_LEGS, type FigureOf } from '../../recipes/figures/index.ts';
+import { MAX_LEGS, type FigureOf } from '../../recipes/figures/index.ts';
 import type { Affine2 } from '../../space/vector2.ts';
 import { declareVerb, needed, optional, refuse } from '../../statement/declare.ts';
 import { drawFigure, footOf, namedAs, onPlane } from '../shared/drawing.ts';
 
 /** More curves than this are a picture rather than an outline. */
-const MOST_CURVES = 4 * MOST_LEGS;
+const MAX_CURVES = 4 * MAX_LEGS;
 
 /** Outlines from a file, as a profile. */
 export const bring = declareVerb({
@@ -32,7 +32,7 @@ export const bring = declareVerb({
     const wide = max[0] - min[0];
     if (width !== undefined && wide === 0) return refuse('width', {}, 'width');
     const count = drawing.paths.reduce((sum, { curves }) => sum + curves.length, 0);
-    if (count > MOST_CURVES) return refuse('too-many.drawing', { count, mostCurves: MOST_CURVES }, 'drawing');
+    if (count > MAX_CURVES) return refuse('too-many.drawing', { count, mostCurves: MAX_CURVES }, 'drawing');
     const scale = width === undefined ? 1 : valueOf(width) / wide;
     const map: Affine2 = {
       x: [scale, 0],

@@ -7,7 +7,7 @@ import { lockedRefusal, withoutNested } from '../shared/placing.ts';
 import { remove } from '../shared/leaving.ts';
 
 /** More parts than this at once make a tree that nobody can work with. */
-const MOST_PARTS = 2000;
+const MAX_PARTS = 2000;
 
 /** A pattern becomes as many parts as it has members. */
 export const dissolve = declareVerb({
@@ -27,10 +27,10 @@ export const dissolve = declareVerb({
       const part = draft.items[id]!;
       const { base } = part.recipe;
       if (base.kind !== 'pattern') return refuse('no-pattern', { name: part.name }, 'parts');
-      if (countOf(base.layout) > MOST_PARTS)
+      if (countOf(base.layout) > MAX_PARTS)
         return refuse(
           'too-many.parts',
-          { name: part.name, layout: countOf(base.layout), mostParts: MOST_PARTS },
+          { name: part.name, layout: countOf(base.layout), mostParts: MAX_PARTS },
           'parts',
         );
       for (const key of memberKeys(base.layout)) {

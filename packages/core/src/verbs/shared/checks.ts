@@ -32,12 +32,12 @@ export function checkName(
 ): string | Refusal {
   const taken = new Set(allChecks(document).map(({ check }) => check.name));
   if (said !== undefined && said !== '') {
-    const name = said.slice(0, MOST_LETTERS);
+    const name = said.slice(0, MAX_LETTERS);
     return taken.has(name) ? refuse('name-taken.measure', { name }, 'called') : name;
   }
   for (let n = 1; ; n++) if (!taken.has(`${letter}${n}`)) return `${letter}${n}`;
 }
-const MOST_LETTERS = 120;
+const MAX_LETTERS = 120;
 
 export const nextCheckOrder = (document: KadrelDocument, root: CheckRoot): number =>
   Math.max(0, ...Object.values<{ order: number }>(document[root]).map(({ order }) => order)) + 1;

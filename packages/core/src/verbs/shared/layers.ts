@@ -6,7 +6,7 @@ import { dot } from '../../space/vector.ts';
 import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
 /** More slices than this are more than a model is built of by hand. */
-const MOST_SLICES = 500;
+const MAX_SLICES = 500;
 /** Slices nearer to an end than this (mm) are at it. */
 const AT_END_MM = 1e-9;
 
@@ -39,10 +39,10 @@ export function layersOf(
   // Counted from the plane where a pitch is told, so that neighbours made apart still go together.
   const first = pitch === undefined ? low : Math.floor((low + AT_END_MM) / step) * step;
   const number = Math.ceil((high - first - AT_END_MM) / step);
-  if (number > MOST_SLICES)
+  if (number > MAX_SLICES)
     return refuse(
       'too-many.would-slices',
-      { number, mostSlices: MOST_SLICES },
+      { number, mostSlices: MAX_SLICES },
       pitch === undefined ? 'count' : 'pitch',
     );
   return Array.from({ length: number }, (_, i) => first + (i + WITHIN[at]!) * step);

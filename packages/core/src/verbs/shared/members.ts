@@ -2,7 +2,7 @@
 import type { MemberKey } from '../../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../../document/schema.ts';
 import { memberNamed, sameMember } from '../../patterns/members.ts';
-import { MOST_MEMBERS } from '../../recipes/numbers.ts';
+import { MAX_MEMBERS } from '../../recipes/numbers.ts';
 import { refuse, type Refusal } from '../../statement/declare.ts';
 
 export interface Members {
@@ -34,6 +34,6 @@ function labelsIn(piece: string): string[] | undefined {
   const range = /^\s*(\d+)\s*[-–]\s*(\d+)\s*$/.exec(piece);
   if (!range) return [piece];
   const [from, to] = [Number(range[1]), Number(range[2])];
-  if (!(from <= to && to - from < MOST_MEMBERS)) return undefined;
+  if (!(from <= to && to - from < MAX_MEMBERS)) return undefined;
   return Array.from({ length: to - from + 1 }, (_, i) => String(from + i));
 }

@@ -2,7 +2,7 @@
 import { datumInWorld } from '../../document/datum.ts';
 import { isStanding, poseOfPlacement, valueOf, worldFromParent } from '../../document/items.ts';
 import type { Layout } from '../../recipes/layouts/index.ts';
-import { MOST_MEMBERS } from '../../recipes/numbers.ts';
+import { MAX_MEMBERS } from '../../recipes/numbers.ts';
 import type { Datum, ItemId, KadrelDocument, Num } from '../../document/schema.ts';
 import { countOf } from '../../patterns/members.ts';
 import { carryBack, turnBack, type Pose } from '../../space/pose.ts';
@@ -62,8 +62,8 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
 
 export function tooMany(layout: Layout, blank: string): Refusal | undefined {
   const count = countOf(layout);
-  return count > MOST_MEMBERS
-    ? refuse('too-many.these', { count, mostMembers: MOST_MEMBERS }, blank)
+  return count > MAX_MEMBERS
+    ? refuse('too-many.these', { count, mostMembers: MAX_MEMBERS }, blank)
     : undefined;
 }
 

@@ -37,12 +37,12 @@ export function buildSheet(occt: Occt, size: number, grid: number): NamedShape {
 }
 
 /** More lines than this each way would be a grey field: then every second, fifth, tenth … is drawn. */
-const MOST_LINES = 24;
+const MAX_LINES = 24;
 
 function gridLines(half: number, grid: number): number[] {
   let step = grid;
   for (const by of cycle([2, 2.5, 2])) {
-    if ((2 * half) / step <= MOST_LINES) break;
+    if ((2 * half) / step <= MAX_LINES) break;
     step *= by;
   }
   const lines: number[] = [];

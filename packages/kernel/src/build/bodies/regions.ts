@@ -229,7 +229,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
   const [best] = regions
     .map((region) => ({ region, share: share(region), off: off(region) }))
     .sort((a, b) => b.share - a.share || a.off - b.off);
-  if (!best || (best.share < LEAST_SHARE && best.off > 0))
+  if (!best || (best.share < MIN_SHARE && best.off > 0))
     throw new BuildError(
       'A region that this was made from is no longer there.',
       'Undo the change of the profile, or pick the region again.',
@@ -238,7 +238,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
   return best.region;
 }
 /** A region that shares fewer of its curves than this is another one. */
-const LEAST_SHARE = 0.5;
+const MIN_SHARE = 0.5;
 
 /** Faces side by side become one; edges keep the names of the curves they lie on. */
 export function merged({ occt, keep }: Scoped, faces: readonly TopoDS_Face[], names: EdgeNames): Planar {

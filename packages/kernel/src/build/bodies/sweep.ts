@@ -114,7 +114,7 @@ function pipe(
 /** A section for every so many degrees that it turns, by itself and with the path: the volume is then right to 1e-7. */
 const DEGREES_PER_SECTION = 6;
 const FEWEST_SECTIONS = 2;
-const MOST_SECTIONS = 400;
+const MAX_SECTIONS = 400;
 /** Curves of the path that turn by more than this (degrees) where they meet make a corner. */
 const SMOOTH_DEGREES = 1e-4;
 
@@ -169,7 +169,7 @@ function stationsOf({ curves }: Path, twist: number): Station[] {
     const bends = [0, 0.25, 0.5, 0.75, 1].map((part) => velocityAt(curve, part));
     const bend = bends.slice(1).reduce((sum, way, k) => sum + turnOf(bends[k]!, way), 0);
     const steps = Math.min(
-      MOST_SECTIONS,
+      MAX_SECTIONS,
       Math.max(
         all.length === 1 && bend === 0 && twist === 0 ? 1 : FEWEST_SECTIONS,
         Math.ceil((bend + (Math.abs(twist) * lengths[i]!) / whole) / DEGREES_PER_SECTION),

@@ -95,10 +95,10 @@ function requireFloor({ mesh }: Seen, spots: readonly Spot[], { way, near, start
     throw new BuildError(
       'The outline comes nearer than its depth to a rim, where the surface cannot be followed.',
       'Make the depth smaller, or keep the outline away from the rim.',
-      bare.slice(0, MOST_PLACES).map(([x, y]) => [x, y, way * near]),
+      bare.slice(0, MAX_PLACES).map(([x, y]) => [x, y, way * near]),
     );
 }
-const MOST_PLACES = 12;
+const MAX_PLACES = 12;
 
 /** A point of the outline's plane. */
 type Spot = readonly [number, number];
