@@ -41,7 +41,7 @@ const MAX_TOKENS = 2000;
 export function parseQuantity(text: string, kind: QuantityKind): Tree {
   const list = tokens(text);
   const tree = new Parser(list, kind).whole();
-  if (list.length > MAX_TOKENS) throw quantityError('too-long.most', { mostTokens: MAX_TOKENS }, { at: 0 });
+  if (list.length > MAX_TOKENS) throw quantityError('too-long.most', { maxTokens: MAX_TOKENS }, { at: 0 });
   return tree;
 }
 

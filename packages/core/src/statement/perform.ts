@@ -196,7 +196,7 @@ function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | und
   for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
     const count = solidCount(after, id);
     if (count > MAX_MEMBERS)
-      return refuse('too-many.solids', { name: after.items[id]!.name, count, mostMembers: MAX_MEMBERS });
+      return refuse('too-many.solids', { name: after.items[id]!.name, count, maxMembers: MAX_MEMBERS });
   }
   return undefined;
 }

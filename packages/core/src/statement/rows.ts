@@ -49,7 +49,7 @@ type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | R
 export function readRows(given: unknown, { blank, id }: Asked, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
   if (typeof typed === 'string') return refuse('rows.because', { message: typed }, id);
-  if (typed.length > MAX_ROWS) return refuse('rows.most', { typed: typed.length, mostRows: MAX_ROWS }, id);
+  if (typed.length > MAX_ROWS) return refuse('rows.most', { typed: typed.length, maxRows: MAX_ROWS }, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {
     const read = readRow(row, { blank, id }, readNumber);

@@ -34,8 +34,8 @@ export const DRAW_SENTENCES = {
   'surface.ends': () => 'A surface stands by itself.',
   'too-few.closed': () => 'A loft that comes back to its first section needs three or more.',
   'too-few.profiles': () => 'A loft goes through two sections or more, besides its guides.',
-  'too-many.drawing': ({ count, mostCurves }: Facts<'count' | 'mostCurves'>) =>
-    `There are ${count} curves, and at most ${mostCurves} are taken.`,
+  'too-many.drawing': ({ count, maxCurves }: Facts<'count' | 'maxCurves'>) =>
+    `There are ${count} curves, and at most ${maxCurves} are taken.`,
   width: () => 'These outlines have no width that could be set.',
   'zero.distance': () => 'The distance is not zero.',
 };

@@ -32,8 +32,8 @@ export const NUMBERS_SENTENCES = {
   'too-large': () => 'This is too large.',
   'too-large.more': ({ limit }: Facts<'limit'>) => `This is more than ${limit}.`,
   'too-large.number': () => 'This number is too large.',
-  'too-long.most': ({ mostTokens }: Facts<'mostTokens'>) =>
-    `This is too long: at most ${mostTokens} numbers and signs.`,
+  'too-long.most': ({ maxTokens }: Facts<'maxTokens'>) =>
+    `This is too long: at most ${maxTokens} numbers and signs.`,
   unclosed: ({ text }: Facts<'text'>) => `A closing “${text}” is missing.`,
   undefined: () => 'This has no value.',
   unexpected: ({ text }: Facts<'text'>) => `“${text}” does not fit here.`,

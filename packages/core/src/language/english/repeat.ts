@@ -28,6 +28,6 @@ export const REPEAT_SENTENCES = {
   span: () => 'The parts themselves are longer than that: give more, or fewer of them.',
   'too-long.count': ({ length, reach }: Facts<'length' | 'reach'>) =>
     `The path is ${length} mm long, and these need ${reach} mm.`,
-  'too-many.parts': ({ name, layout, mostParts }: Facts<'name' | 'layout' | 'mostParts'>) =>
-    `${name} would become ${layout} parts; at most ${mostParts} at once.`,
+  'too-many.parts': ({ name, layout, maxParts }: Facts<'name' | 'layout' | 'maxParts'>) =>
+    `${name} would become ${layout} parts; at most ${maxParts} at once.`,
 };

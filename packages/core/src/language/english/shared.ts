@@ -73,8 +73,8 @@ export const SHARED_SENTENCES = {
   'too-few.points': ({ least }: Facts<'least'>) => `A curve like this needs ${least} points or more.`,
   'too-large.layer': ({ value, room }: Facts<'value' | 'room'>) =>
     `A layer is ${value} at this scale; a sheet has room for ${room}. Take larger sheets, or a smaller scale.`,
-  'too-many.these': ({ count, mostMembers }: Facts<'count' | 'mostMembers'>) =>
-    `These would be ${count} members; a pattern has at most ${mostMembers}. Make it smaller.`,
+  'too-many.these': ({ count, maxMembers }: Facts<'count' | 'maxMembers'>) =>
+    `These would be ${count} members; a pattern has at most ${maxMembers}. Make it smaller.`,
   'too-many.would-slices': ({ number, mostSlices }: Facts<'number' | 'mostSlices'>) =>
     `That would be ${number} slices; ${mostSlices} is the most.`,
   'unknown-check': ({ name }: Facts<'name'>) => `There is no measure or wanted fit named ${name}.`,

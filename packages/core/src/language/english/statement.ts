@@ -65,16 +65,16 @@ export const STATEMENT_SENTENCES = {
   regions: () =>
     'Regions are “all”, or a list of { "at": [x, y], "curves": [names] }; picking one writes that.',
   'rows.because': ({ message }: Facts<'message'>) => message,
-  'rows.most': ({ typed, mostRows }: Facts<'typed' | 'mostRows'>) =>
-    `There are ${typed} rows, and at most ${mostRows} are taken.`,
+  'rows.most': ({ typed, maxRows }: Facts<'typed' | 'maxRows'>) =>
+    `There are ${typed} rows, and at most ${maxRows} are taken.`,
   snap: ({ snap, pointKinds }: Facts<'snap' | 'pointKinds'>) => `“${snap}” is not a snap: use ${pointKinds}.`,
   stranger: ({ type, name }: Facts<'type' | 'name'>) => `This ${type} is of another part than ${name}.`,
   'text.most-characters': ({ most }: Facts<'most'>) => `A text of at most ${most} characters belongs here.`,
   'text.in-table': () => 'a text of at most 40 characters belongs here.',
   'too-few': ({ label, least }: Facts<'label' | 'least'>) => `${label}: choose at least ${least}.`,
   'too-few.path': () => 'A path goes through two points or more.',
-  'too-many.solids': ({ name, count, mostMembers }: Facts<'name' | 'count' | 'mostMembers'>) =>
-    `${name} would come to ${count} solids; ${mostMembers} is the most. Make it smaller.`,
+  'too-many.solids': ({ name, count, maxMembers }: Facts<'name' | 'count' | 'maxMembers'>) =>
+    `${name} would come to ${count} solids; ${maxMembers} is the most. Make it smaller.`,
   'type.dock': () =>
     'A dock is “part: dock”, or { "on": part, "dock": name }; a part alone means the best of its docks.',
   'type.name': () => 'The name of one part belongs here.',

@@ -32,7 +32,7 @@ export const bring = declareVerb({
     const wide = max[0] - min[0];
     if (width !== undefined && wide === 0) return refuse('width', {}, 'width');
     const count = drawing.paths.reduce((sum, { curves }) => sum + curves.length, 0);
-    if (count > MAX_CURVES) return refuse('too-many.drawing', { count, mostCurves: MAX_CURVES }, 'drawing');
+    if (count > MAX_CURVES) return refuse('too-many.drawing', { count, maxCurves: MAX_CURVES }, 'drawing');
     const scale = width === undefined ? 1 : valueOf(width) / wide;
     const map: Affine2 = {
       x: [scale, 0],

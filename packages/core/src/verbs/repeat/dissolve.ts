@@ -30,7 +30,7 @@ export const dissolve = declareVerb({
       if (countOf(base.layout) > MAX_PARTS)
         return refuse(
           'too-many.parts',
-          { name: part.name, layout: countOf(base.layout), mostParts: MAX_PARTS },
+          { name: part.name, layout: countOf(base.layout), maxParts: MAX_PARTS },
           'parts',
         );
       for (const key of memberKeys(base.layout)) {

@@ -63,7 +63,7 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
 export function tooMany(layout: Layout, blank: string): Refusal | undefined {
   const count = countOf(layout);
   return count > MAX_MEMBERS
-    ? refuse('too-many.these', { count, mostMembers: MAX_MEMBERS }, blank)
+    ? refuse('too-many.these', { count, maxMembers: MAX_MEMBERS }, blank)
     : undefined;
 }
 
