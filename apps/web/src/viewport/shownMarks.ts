@@ -1,6 +1,9 @@
 /** What is marked over the picture: docks, where lofts begin, and measures. */
 import {
+  add,
   carry,
+  carryBack,
+  column,
   exactStyle,
   formatLengthWithUnit,
   definitionOf,
@@ -8,13 +11,19 @@ import {
   loftWays,
   sectionsOf,
   standingOf,
+  takenDocks,
+  turnBack,
+  turnVector,
   valueOf,
   type DockPlace,
   type ItemId,
+  type KadrelDocument,
   worldFromPart,
   type Vec3,
 } from '@kadrel/core';
+import type { Preview } from '../session/preview.ts';
 import { shownChecks } from '../session/fitState.ts';
+import type { ShownDock } from './marks.ts';
 import { gapsInHand } from '../session/regions.ts';
 import { isHandled, type Statement } from '../session/statement.ts';
 import { asksForDock } from '../session/docks.ts';
@@ -30,6 +39,42 @@ export function docksToShow(session: Session): readonly DockPlace[] {
   return hidden.size === 0
     ? places
     : places.filter(({ part, end }) => !hidden.has(part) && !hidden.has(end.of));
+}
+
+/** A tag for each dock, where what is in hand would take its part. */
+export function dockTags(
+  document: KadrelDocument,
+  docks: readonly DockPlace[],
+  placed: Preview['placed'],
+): ShownDock[] {
+  const taken = takenDocks(document);
+  return docks.map(({ end, part, dock, pose, lost }) => {
+    const { at, out } = movedWith(document, part, placed)({ at: pose.shift, out: column(pose.turn, 2) });
+    return { at, out, name: dock.name, isTaken: taken(end), isLost: lost !== undefined };
+  });
+}
+
+/** A place in the world, and a direction there. */
+interface Pointer {
+  readonly at: Vec3;
+  readonly out: Vec3;
+}
+
+/** A group goes as what stands in it does. */
+function movedWith(
+  document: KadrelDocument,
+  part: ItemId,
+  placed: Preview['placed'],
+): (pointer: Pointer) => Pointer {
+  if (placed.size === 0) return (pointer) => pointer;
+  const moving = placed.has(part) ? part : [...standingOf(document, [part])].find((id) => placed.has(id));
+  const goal = moving === undefined ? undefined : placed.get(moving);
+  if (moving === undefined || !goal) return (pointer) => pointer;
+  const from = worldFromPart(document, moving);
+  return ({ at, out }) => ({
+    at: add(turnVector(goal.linear, carryBack(from, at)), goal.shift),
+    out: turnVector(goal.linear, turnBack(from.turn, out)),
+  });
 }
 
 /** Where the sides of the selected loft begin on each of its sections. */

@@ -8,10 +8,8 @@ import {
   castOnScene,
   rayThrough,
   standingOf,
-  column,
   isRefusal,
   pinsOf,
-  takenDocks,
   type DockPlace,
   project,
   unionBoxes,
@@ -45,7 +43,7 @@ import { Formed } from './formed.ts';
 import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
 import { anchorOf, boxOf, frameAxes, gripSetOf, selectionBox } from './gripSet.ts';
-import { docksToShow, inFocus, loftStartsOf, measuresToShow } from './shownMarks.ts';
+import { dockTags, docksToShow, inFocus, loftStartsOf, measuresToShow } from './shownMarks.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 import { RegionPick } from './regionPick.ts';
@@ -59,6 +57,7 @@ const STILL_MS = 200;
 /** What all views share: the canvas, the model and the pointer. */
 export class Stage {
   private docksShown: readonly DockPlace[] = [];
+  private areDocksMoved = false;
   readonly picture: Picture;
   readonly panes: Pane[] = [];
   sceneBox: Box | undefined;
@@ -268,15 +267,14 @@ export class Stage {
   }
 
   private showDocks(): void {
-    const taken = takenDocks(this.session.store.getState().document);
     this.docksShown = docksToShow(this.session);
-    const docks = this.docksShown.map(({ end, dock, pose, lost }) => ({
-      at: pose.shift,
-      out: column(pose.turn, 2),
-      name: dock.name,
-      isTaken: taken(end),
-      isLost: lost !== undefined,
-    }));
+    this.placeDocks(NO_PREVIEW);
+  }
+
+  /** The tags of docks, where what is in hand would take them. */
+  private placeDocks({ placed }: Pick<Preview, 'placed'>): void {
+    const docks = dockTags(this.session.store.getState().document, this.docksShown, placed);
+    this.areDocksMoved = placed.size > 0;
     for (const pane of this.panes) pane.overlay.setDocks(docks);
   }
 
@@ -334,6 +332,8 @@ export class Stage {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
     const isCutMoved = this.sections.place(preview.placed);
+    if (this.docksShown.length > 0 && (preview.placed.size > 0 || this.areDocksMoved))
+      this.placeDocks(preview);
     if (this.picture.place({ ...preview, copies }) || isCutMoved) this.invalidate();
   }
 
