@@ -1,4 +1,5 @@
 /** Which variables the numbers and the other variables of a document refer to. */
+import { withoutMeasures } from '../quantity/variables.ts';
 import type { KadrelDocument } from './schema.ts';
 
 const WORD = /[\p{L}_][\p{L}\p{Nd}_]*/gu;
@@ -7,7 +8,7 @@ const WORD = /[\p{L}_][\p{L}\p{Nd}_]*/gu;
 export function variableUses({ variables, items, joints }: KadrelDocument): ReadonlyMap<string, number> {
   const uses = new Map(Object.keys(variables).map((name) => [name, 0]));
   const count = (text: string) => {
-    for (const word of new Set(text.match(WORD))) {
+    for (const word of new Set(withoutMeasures(text).match(WORD))) {
       const before = uses.get(word);
       if (before !== undefined) uses.set(word, before + 1);
     }

@@ -183,6 +183,31 @@ describe('variables', () => {
     expect(solveVariables({ a: '2 + ?' }, 'mm').faults).toMatchObject([
       { name: 'a', why: { code: 'unknown-character', at: 4 } },
     ]));
+  test('kept measures stand for what they come to, whatever variables are called', () => {
+    const measured = new Map([
+      ['bee space', { value: 7.5, dimension: LENGTH }],
+      ['area of m_0', { value: 20, dimension: { length: 2, angle: 0 } }],
+    ]);
+    const texts = {
+      m_0: '3 mm',
+      m_0_: '4 mm',
+      gap: '2 * measure("bee space") + m_0',
+      deep: 'measure( “area of m_0” ) / gap',
+      lost: '1 mm + measure("no such")',
+    };
+    const { values, faults } = solveVariables(texts, 'mm', measured);
+    expect([...values].map(([name, { value }]) => [name, value])).toEqual([
+      ['m_0', 3],
+      ['m_0_', 4],
+      ['gap', 18],
+      ['deep', 20 / 18],
+    ]);
+    expect(faults).toMatchObject([{ name: 'lost', why: { code: 'no-measure', facts: { name: 'no such' } } }]);
+    // What stands after a measure is told at its own character.
+    expect(solveVariables({ a: 'measure("bee space") + ?' }, 'mm', measured).faults).toMatchObject([
+      { why: { code: 'unknown-character', at: 23 } },
+    ]);
+  });
   test('units and functions are no names', () =>
     expect(solveVariables({ mm: '2', sin: '3' }, 'mm').faults.map((f) => f.why.code)).toEqual([
       'name.unit',

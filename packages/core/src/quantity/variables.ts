@@ -86,6 +86,16 @@ export const measuresIn = (text: string): string[] => [...text.matchAll(MEASURE)
 export const withMeasureCalled = (text: string, from: string, to: string): string =>
   text.replace(MEASURE, (whole, name: string) => (name === from ? `measure("${to}")` : whole));
 
+/** A name that no variable has. */
+function standInFor(given: Readonly<Record<string, string>>, n: number): string {
+  let name = `m_${n}`;
+  while (Object.hasOwn(given, name)) name += '_';
+  return name;
+}
+
+/** The text without the names of measures in it, which are no names of variables. */
+export const withoutMeasures = (text: string): string => text.replace(MEASURE, '');
+
 /** Measures become names of their own, as long as what they stand for, so that faults point at the right character. */
 function withMeasured(given: Readonly<Record<string, string>>, measured: ReadonlyMap<string, Quantity>) {
   const values = new Map<string, Quantity>();
@@ -96,7 +106,7 @@ function withMeasured(given: Readonly<Record<string, string>>, measured: Readonl
       text.replace(MEASURE, (whole, name: string) => {
         const value = measured.get(name);
         if (!value) faults.set(variable, { name: variable, why: reasonOf('no-measure', { name }) });
-        const standIn = `measure_${values.size}`;
+        const standIn = standInFor(given, values.size);
         values.set(standIn, value ?? { value: 0, dimension: PLAIN });
         return standIn.padEnd(whole.length);
       }),
