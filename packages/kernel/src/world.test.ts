@@ -31,7 +31,7 @@ test('a statement that asks about what cannot be built is refused, and says why'
     worldOf(document, kernel, () => 'q'),
   );
   expect(isRefusal(refused) && refused).toMatchObject({
-    code: 'not-built',
+    code: 'not-built.kernel',
     message: expect.stringMatching(/enclose/) as string,
   });
 });

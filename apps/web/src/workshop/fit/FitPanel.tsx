@@ -6,6 +6,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { download } from '../../common/download.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { reportIn, type ReportKind } from '../../session/fitState.ts';
+import { Problem, useWork } from '../OutputParts.tsx';
 import { FindingRow } from './FindingRow.tsx';
 import { Scoping, Status } from './FitStatus.tsx';
 import { Limits } from './MakeLimits.tsx';
@@ -133,24 +134,24 @@ function Foot({ findings }: { findings: readonly Finding[] }) {
 function PdfButton({ findings }: { readonly findings: readonly Finding[] }) {
   const kind = useSessionState(({ fit }) => fit.kind);
   const name = useSessionState((state) => state.name);
-  const [isBusy, setIsBusy] = useState(false);
+  const { run, problem, isBusy } = useWork(() => {});
   const write = async () => {
     const exporter = sheetExporterFor('.pdf')!;
     const title = `${name}: ${kind === 'fit' ? 'fit' : 'make'} report`;
     download(`${kind} report.pdf`, exporter.mime, await exporter.write(reportPages({ title, findings })));
   };
   return (
-    <button
-      type="button"
-      className="quiet"
-      disabled={findings.length === 0 || isBusy}
-      onClick={() => {
-        setIsBusy(true);
-        void write().finally(() => setIsBusy(false));
-      }}
-    >
-      Write PDF
-    </button>
+    <>
+      <button
+        type="button"
+        className="quiet"
+        disabled={findings.length === 0 || isBusy}
+        onClick={() => void run(write)}
+      >
+        Write PDF
+      </button>
+      <Problem words={problem} />
+    </>
   );
 }
 

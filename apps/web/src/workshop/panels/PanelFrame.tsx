@@ -1,6 +1,6 @@
 /** A panel of the workshop: its title folds it away, and its lower border can be dragged. */
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Panel, usePanelRef } from 'react-resizable-panels';
 import type { Session } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
@@ -20,9 +20,11 @@ export function PanelFrame({
   const held = useSessionState(count);
   const isFolded = isFoldedWhenEmpty === true && held === 0;
   const [isOpen, setIsOpen] = useState(!isFolded);
-  // What comes into it is to be seen.
+  const heldBefore = useRef(held);
+  // What first comes into it is to be seen.
   useEffect(() => {
-    if (isFoldedWhenEmpty && held > 0) panel.current?.expand();
+    if (isFoldedWhenEmpty && heldBefore.current === 0 && held > 0) panel.current?.expand();
+    heldBefore.current = held;
   }, [isFoldedWhenEmpty, held, panel]);
   const toggle = () => (isOpen ? panel.current?.collapse() : panel.current?.expand());
   return (
