@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import {
   emptyDocument,
   isRefusal,
+  kindOfRefusal,
   itemsIn,
   perform,
   refuse,
@@ -16,9 +17,6 @@ import {
 import { BuildError, faceNamesOf, worldOf, type Evaluator } from '@kadrel/kernel';
 import { numbers, type Statement } from '../bench.ts';
 import { valuesFor } from './values.ts';
-
-/** The kind of a refusal: what its code says before the point. */
-const kindOf = ({ code }: Refusal) => code.split('.')[0];
 
 /** What a part at the top comes to, in the world: mm, mm², mm³. */
 export interface Measured {
@@ -174,7 +172,7 @@ class Run {
   say(statement: Statement): void {
     const done = this.done(statement);
     this.statements.push(statement);
-    if (isRefusal(done)) this.titles.push(`refused: ${kindOf(done)}, ${done.blank ?? ''}`);
+    if (isRefusal(done)) this.titles.push(`refused: ${kindOfRefusal(done)}, ${done.blank ?? ''}`);
     else {
       this.titles.push(done.title);
       this.document = done.document;

@@ -229,6 +229,7 @@ export {
   type Verb,
 } from './statement/declare.ts';
 export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
+export { kindOfRefusal } from './refusals/refusal.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './statement/perform.ts';

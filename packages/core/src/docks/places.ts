@@ -14,7 +14,7 @@ import { docksInOrder, isSameEnd, type Dock, type DockEnd } from '../document/do
 import { type ItemId, type KadrelDocument, type Part } from '../document/schema.ts';
 import { MEETING, nameFit, namesWithin } from '../document/naming.ts';
 import { placedOf, type Variant } from '../patterns/placed.ts';
-import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
+import { isRefusal, kindOfRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 import type { SnapShape } from '../snapping/shape.ts';
 import { carry, chain, inverse, type Pose } from '../space/pose.ts';
 import { dockFrame, keptFrame, numberedFrame } from './frames.ts';
@@ -132,7 +132,7 @@ function standingPose(
   const solid = combination ?? holder;
   const shape = shapeOf(solid.item.id, { mirrored, extra });
   // Where there is no kernel nothing is built.
-  if (isRefusal(shape)) return shape.code === 'no-kernel.points' ? numbered : shape;
+  if (isRefusal(shape)) return kindOfRefusal(shape) === 'no-kernel' ? numbered : shape;
   if (shape.snaps.names.length === 0) return numbered;
   const named = { document, name: item.name, shape: shape.snaps, mirrored };
   if (!combination) {

@@ -33,6 +33,9 @@ export const labelled = (refusal: Refusal, label: string): Refusal => ({
   message: `${label}: ${refusal.message}`,
 });
 
+/** What kind of reason: its code without the detail. */
+export const kindOfRefusal = ({ code }: Pick<Refusal, 'code'>): string => code.split('.')[0]!;
+
 /** Whether it is a reason why not. */
 export const isRefusal = (value: unknown): value is Refusal =>
   typeof value === 'object' && value !== null && (value as Refusal).refused === true;

@@ -23,6 +23,7 @@ import {
   type KadrelDocument,
   type Vec3,
 } from '../index.ts';
+import { docksByNumbers } from '../docks/places.ts';
 import { said } from '../testing.ts';
 
 const shapeOf = (document: KadrelDocument) => (part: string) => plainWorld(document, () => 'x').shapeOf(part);
@@ -302,4 +303,25 @@ test('any sequence of joins and undo keeps the document and its joints sound', (
     }),
     { numRuns: 250, seed: 20261129, endOnFailure: true },
   );
+});
+
+test('where nothing is built, a dock that follows a face stands where it was made', () => {
+  const plain = after([['box', { as: 'a', size: [10, 10, 10], at: [5, 0, 0] }]]);
+  const id = idOf(plain, 'a');
+  const dock = {
+    id: 'd',
+    name: 'end',
+    order: 1,
+    kind: '',
+    origin: [10, 5, 5] as [number, number, number],
+    turn: [0, 90, 0] as [number, number, number],
+    on: { at: 'right' },
+  };
+  const document = {
+    ...plain,
+    items: { ...plain.items, [id]: { ...plain.items[id]!, docks: { d: dock } } },
+  };
+  const [place] = docksByNumbers(document, id);
+  expect(place!.pose.shift).toEqual([15, 5, 5]);
+  expect(place!.lost).toBeUndefined();
 });
