@@ -39,7 +39,13 @@ const withoutNode = (): Plugin => ({
 export default defineConfig({
   plugins: [withoutNode(), react(), tailwindcss(), licenceFile()],
   worker: { format: 'es', plugins: () => [withoutNode()] },
-  // The workshop is one chunk, three.js and the core with it, which the first screens do not wait for.
-  build: { target: 'es2022', chunkSizeWarningLimit: 2000 },
+  // The workshop is one chunk, the core with it, and three.js another; the first screens wait for neither.
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 2000,
+    rolldownOptions: {
+      output: { codeSplitting: { groups: [{ name: 'three', test: /node_modules[\\/]three[\\/]/ }] } },
+    },
+  },
   server: { proxy: { '/api': process.env.KADREL_API ?? 'http://127.0.0.1:4180' } },
 });
