@@ -59,7 +59,8 @@ function insideRemedy({ item, member, box: { min, max } }: StandingSolid, site: 
 
 /** How far it can be moved in its pocket. */
 function playFinding(context: Context, solid: StandingSolid, play: Play | undefined): Finding | undefined {
-  if (!play) return undefined;
+  // What is open every way lies in no pocket.
+  if (!play || play.every((along) => along.includes(null))) return undefined;
   const { scene } = context.document;
   const told = play.map(([back, forth], i) => {
     if (back === null || forth === null) return `${AXES[i]} open`;
