@@ -223,3 +223,16 @@ test('remedies of wanted fits mend them: one axis, flush, and both sizes of an I
   }
   expect((await findingsOf(document, 'fit')).map(({ state }) => state)).toEqual(['fine', 'fine', 'fine']);
 });
+
+test('what a variable is measured from is not deleted from under it; once the variable is a number, it is', () => {
+  const document = builtBy(kernel, [
+    ['box', { as: 'a', size: [10, 10, 10] }],
+    ['box', { as: 'b', size: [10, 10, 10], at: [30, 0, 0] }],
+    ['measure', { from: 'a', to: 'b', called: 'gap' }],
+    ['variable', { name: 'g', value: 'measure("gap")' }],
+  ]);
+  expect(tried(document, ['delete', { parts: ['b'] }])).toMatchObject({ code: 'formula' });
+  const freed = after(document, ['variable', { name: 'g', value: '20 mm' }], ['delete', { parts: ['b'] }]);
+  expect(Object.values(freed.measures).map(({ value }) => value)).toEqual([undefined]);
+  expect(isRefusal(tried(freed, ['move', { parts: ['a'], by: [1, 0, 0] }]))).toBe(false);
+});

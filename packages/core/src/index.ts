@@ -5,6 +5,7 @@ export { readQuantity, readVariable, type Quantity, type QuantityContext } from 
 export * from './quantity/format.ts';
 export { solveVariables, variableNameFault } from './quantity/variables.ts';
 export { variablesOf } from './document/variables.ts';
+export { withChangedItems } from './document/changed.ts';
 export { variableUses } from './document/variableUses.ts';
 export * from './space/vector.ts';
 export * from './space/angle.ts';

@@ -9,6 +9,7 @@ import {
   type Pose,
   type Question,
   type Refusal,
+  type World,
 } from '@kadrel/core';
 import type { Committing } from './commit.ts';
 import type { SessionCore } from './core.ts';
@@ -28,23 +29,23 @@ export function previewing(core: SessionCore, commits: Committing) {
     /** Where parts would stand; a refusal may name what the kernel must be asked first. */
     preview(statement: Tried): Preview | Refusal {
       const before = commits.begins(statement);
-      return previewOf(statement, before, worlds.of(before), get().document);
+      return previewOf(statement, before, previewWorld(worlds, before), get().document);
     },
     /** What a Draw statement would draw; undefined where it draws nothing. */
     sketch(statement: Tried): Sketch | Refusal | undefined {
       const before = commits.begins(statement);
-      return sketchOf(statement, before, worlds.of(before));
+      return sketchOf(statement, before, previewWorld(worlds, before));
     },
     /** The edges and faces that a statement has gathered, or the square in which it cuts. */
     gathered(statement: Tried) {
       const before = commits.begins(statement);
-      return shownOf(statement, before, worlds.of(before));
+      return shownOf(statement, before, previewWorld(worlds, before));
     },
     /** The solid that a Make statement would make, and where it would stand; undefined where it makes none. */
     madeBy({ verb, typed, editId }: Tried): { base: Base; pose: Pose } | undefined {
       if (verbNamed(verb)?.group !== 'make') return undefined;
       const before = commits.begins({ editId });
-      const done = perform(verbNamed(verb)!, typed, before, worlds.of(before));
+      const done = perform(verbNamed(verb)!, typed, before, previewWorld(worlds, before));
       if (isRefusal(done) || done.outcome.result === undefined) return undefined;
       const { result } = done.outcome;
       return { base: done.document.items[result]!.recipe.base, pose: worldFromPart(done.document, result) };
@@ -94,3 +95,8 @@ async function found(
     return false;
   }
 }
+
+const previewWorld = (worlds: SessionCore['worlds'], document: KadrelDocument): World => ({
+  ...worlds.of(document),
+  isPreview: true,
+});

@@ -7,7 +7,7 @@ import type { MakeFacts, WallMap } from './makeFacts.ts';
 import type { Target } from '../document/fit.ts';
 import type { Tie } from '../document/sheet.ts';
 import type { DockEnd } from '../document/dock.ts';
-import type { Part } from '../document/part.ts';
+import type { ChangedItems } from '../document/changed.ts';
 import type { ItemId } from '../recipes/ids.ts';
 import type { Box } from '../space/box.ts';
 import type { Geometry } from '../space/geometry.ts';
@@ -82,7 +82,7 @@ export type Question =
   /** What two solids have in common. */
   | { readonly ask: 'common'; readonly pair: SolidPair }
   /** Where the docks of an item would stand if these items were as told. Those that do not know where they are, are left out. */
-  | { readonly ask: 'docks'; readonly part: ItemId; readonly items: Readonly<Record<ItemId, Part>> }
+  | { readonly ask: 'docks'; readonly part: ItemId; readonly items: ChangedItems }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
   /** How far the moving parts go towards a direction until one touches a fixed one, mm; null when none is in the way. */
@@ -99,7 +99,7 @@ export interface Measuring {
   /** Along which the gap is told as well; length 1. */
   readonly direction?: Vec3 | undefined;
   /** Items as a statement has left them so far, where it asks about what it makes. */
-  readonly items?: Readonly<Record<ItemId, Part>> | undefined;
+  readonly items?: ChangedItems | undefined;
 }
 
 /** What is answered to each question. */

@@ -1,5 +1,6 @@
 /** Variables that are set from kept measures follow the model: what is measured anew moves what follows them, until nothing moves. */
 import { current, isDraft } from 'immer';
+import { changedItems, type ChangedItems } from '../document/changed.ts';
 import { recalculate } from '../document/recalculate.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import type { Measure } from '../document/fit.ts';
@@ -20,9 +21,11 @@ export function measuresFollow(
   draft: KadrelDocument,
   context: VerbContext,
 ): Refusal | undefined {
+  dropUnused(draft);
   if (measuresUsed(draft).length === 0) return undefined;
   for (let round = 0; round < MAX_ROUNDS; round++) {
-    const moved = measuresUsed(draft).filter((measure) => hasMoved({ before, draft, context }, measure));
+    const items = changedItems(before, isDraft(draft) ? current(draft) : draft);
+    const moved = measuresUsed(draft).filter((measure) => hasMoved(context, measure, items));
     if (moved.length === 0) return undefined;
     const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
     if (problem) return refuse('formula', { message: problem });
@@ -34,26 +37,20 @@ export function measuresFollow(
   });
 }
 
-/** What variables are set from is measured once, where that was not done before. */
+/** What variables are set from is measured, where that was not done before. */
 export function readMeasures(draft: KadrelDocument, context: VerbContext): void {
-  for (const measure of measuresUsed(draft)) {
-    const value = measure.value ?? measuredNow(context, measure, {});
-    if (value !== undefined) measure.value = value;
-  }
+  for (const measure of measuresUsed(draft)) if (measure.value === undefined) hasMoved(context, measure, {});
 }
 
-interface Following {
-  readonly before: KadrelDocument;
-  readonly draft: KadrelDocument;
-  readonly context: VerbContext;
+/** What no variable is set from any more is not kept. */
+function dropUnused(draft: KadrelDocument): void {
+  const used = new Set(measuresUsed(draft).map(({ id }) => id));
+  for (const measure of Object.values(draft.measures))
+    if (measure.value !== undefined && !used.has(measure.id)) delete measure.value;
 }
 
 /** Measures it as the draft now is, and keeps what it came to. */
-function hasMoved({ before, draft, context }: Following, measure: Measure): boolean {
-  const now = isDraft(draft) ? current(draft) : draft;
-  const items = Object.fromEntries(
-    Object.values(now.items).flatMap((item) => (before.items[item.id] === item ? [] : [[item.id, item]])),
-  );
+function hasMoved(context: VerbContext, measure: Measure, items: ChangedItems): boolean {
   const value = measuredNow(context, measure, items);
   if (value === undefined ? measure.value === undefined : isSame(value, measure.value)) return false;
   if (value === undefined) delete measure.value;
@@ -65,11 +62,7 @@ const isSame = (a: number, b: number | undefined) =>
   b !== undefined && Math.abs(a - b) <= SAME * Math.max(1, Math.abs(a));
 
 /** Undefined where there is no such value, as of what is gone. */
-function measuredNow(
-  context: VerbContext,
-  measure: Measure,
-  items: KadrelDocument['items'],
-): number | undefined {
+function measuredNow(context: VerbContext, measure: Measure, items: ChangedItems): number | undefined {
   try {
     const plain = isDraft(measure) ? current(measure) : measure;
     const facts = context.ask<'measured'>({ ask: 'measured', ...measuringOf(plain), items });

@@ -1,6 +1,7 @@
 /** Carrying statements out: a verb with its blanks as typed, the same for screen and headless. */
 import { current, isDraft } from 'immer';
 import { docksInOrder } from '../document/dock.ts';
+import { changedItems } from '../document/changed.ts';
 import { isWhole, topOf, visibleParts, withAllBelow, worldFromPart } from '../document/items.ts';
 import { MAX_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
@@ -61,7 +62,7 @@ export function perform(
     done = change(document, (draft) => {
       outcome = verb.apply(draft, values as never, context);
       if (isRefusal(outcome)) return;
-      outcome = allFollows(document, draft, context) ?? outcome;
+      outcome = allFollows(document, draft, { context, isPreview: world.isPreview }) ?? outcome;
     });
   } catch (error) {
     if (error instanceof Unanswerable) return error.refusal;
@@ -89,13 +90,14 @@ export function perform(
 function allFollows(
   document: KadrelDocument,
   draft: KadrelDocument,
-  context: VerbContext,
+  { context, isPreview }: Pick<World, 'isPreview'> & { readonly context: VerbContext },
 ): Refusal | undefined {
-  const unmeasured = measuresFollow(document, draft, context);
+  const measured = () => (isPreview ? undefined : measuresFollow(document, draft, context));
+  const unmeasured = measured();
   if (unmeasured) return unmeasured;
   jointsFollow(changing(document, draft, context));
   stepsFollow(document, draft);
-  return measuresFollow(document, draft, context);
+  return measured();
 }
 
 /** What a verb may ask of the world round the document that its statement begins with. */
@@ -163,11 +165,8 @@ function docksAfter(
 ): readonly StandingDock[] {
   const doFollow = withAllBelow(after, part).some((item) => docksInOrder(item).some(({ on }) => on));
   if (!doFollow || isBlind) return docksByNumbers(after, part);
-  const items = Object.fromEntries(
-    Object.values(after.items).flatMap((item) => (before.items[item.id] === item ? [] : [[item.id, item]])),
-  );
   try {
-    return ask<'docks'>({ ask: 'docks', part, items });
+    return ask<'docks'>({ ask: 'docks', part, items: changedItems(before, after) });
   } catch (error) {
     if (error instanceof Unanswerable) return [];
     throw error;

@@ -20,6 +20,8 @@ export interface BuiltShape {
 export interface World {
   /** It knows no corners, edges and faces. */
   readonly isBlind?: true;
+  /** Variables do not follow what is measured: at every move of the pointer that would have to be asked anew. */
+  readonly isPreview?: true;
   newId(): ItemId;
   /** Facts of a solid, or why there are none. */
   shapeOf(part: ItemId, variant?: Variant): BuiltShape | Refusal;

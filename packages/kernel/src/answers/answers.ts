@@ -25,6 +25,7 @@ import {
   type Standing,
   type Variant,
   type Vec3,
+  withChangedItems,
 } from '@kadrel/core';
 import { contactWay, type Body } from '../facts/contact.ts';
 import { faceOutline, facesTogether } from '../facts/faces.ts';
@@ -142,7 +143,7 @@ export class Answers {
   }
 
   private docks(document: KadrelDocument, { part, items }: Extract<Question, { ask: 'docks' }>) {
-    const then = { ...document, items: { ...document.items, ...items } };
+    const then = withChangedItems(document, items);
     const places = docksOn(then, part, (leaf, variant) => this.shapes.facts(then, leaf, variant));
     return places.filter(({ lost }) => lost === undefined).map(({ end, pose }) => ({ end, pose }));
   }

@@ -6,6 +6,7 @@ import {
   isWithinSolid,
   length,
   dot,
+  withChangedItems,
   type Geometry,
   type KadrelDocument,
   type MeasuredFacts,
@@ -29,7 +30,7 @@ export function measuredFacts(
   { from, to, direction, items }: Measuring,
 ): MeasuredFacts {
   return scope((keep) => {
-    const around = { occt, shapes, document: withItems(document, items), keep };
+    const around = { occt, shapes, document: items ? withChangedItems(document, items) : document, keep };
     const first = thingOf(around, from);
     if (!to) return ofOne(around, first, from);
     const second = thingOf(around, to);
@@ -47,10 +48,6 @@ function gapAlong({ occt }: Around, [a, b]: readonly [Thing, Thing], direction: 
   const [p, q] = [reachOf(a), reachOf(b)];
   return Math.max(q[0] - p[1], p[0] - q[1]);
 }
-
-/** With items as a statement has left them so far. */
-const withItems = (document: KadrelDocument, items: Measuring['items']): KadrelDocument =>
-  items ? { ...document, items: { ...document.items, ...items } } : document;
 
 function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
   const least = leastOf(around, a, b);
