@@ -128,6 +128,11 @@ export class DockMarks {
     });
   }
 
+  /** The same docks elsewhere. */
+  place(docks: readonly ShownDock[]): void {
+    this.docks = docks;
+  }
+
   draw(camera: Camera): void {
     this.docks.forEach(({ at, out }, i) => {
       const [x, y, depth] = project(camera, at);

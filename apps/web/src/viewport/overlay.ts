@@ -113,6 +113,12 @@ export class Overlay {
     if (this.camera) this.docks.draw(this.camera);
   }
 
+  /** The same docks, where what is in hand would take them. */
+  placeDocks(docks: readonly ShownDock[]): void {
+    this.docks.place(docks);
+    if (this.camera) this.docks.draw(this.camera);
+  }
+
   /** Where the sides of the selected loft begin. */
   setStarts(starts: readonly ShownPin[]): void {
     this.starts.show(starts);

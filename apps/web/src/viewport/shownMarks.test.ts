@@ -1,5 +1,5 @@
 import { emptyDocument, isRefusal, perform, plainWorld, verbNamed, type DockPlace } from '@kadrel/core';
-import { dockTags } from './shownMarks.ts';
+import { dockTags, movedTags } from './shownMarks.ts';
 
 const NO_TURN = [1, 0, 0, 0, 1, 0, 0, 0, 1] as const;
 const QUARTER = [0, -1, 0, 1, 0, 0, 0, 0, 1] as const;
@@ -25,12 +25,13 @@ const dock = {
 
 test('tags stand where docks are, and go along with what is moved by the statement in hand', () => {
   const document = oneBox();
-  const [still] = dockTags(document, [dock], new Map());
+  const [still] = dockTags(document, [dock]);
   expect(still).toMatchObject({ at: [110, 5, 5], out: [1, 0, 0], name: 'end', isTaken: false });
-  const [moved] = dockTags(document, [dock], new Map([['p1', { linear: QUARTER, shift: [0, 50, 0] }]]));
+  const shown = { docks: [dock], tags: [still!] };
+  const [moved] = movedTags(document, shown, new Map([['p1', { linear: QUARTER, shift: [0, 50, 0] }]]));
   // From the corner of the box (10, 5, 5), turned by a quarter about Z.
   expect(moved!.at).toEqual([-5, 60, 5]);
   expect(moved!.out.map((n) => n + 0)).toEqual([0, 1, 0]);
-  const [other] = dockTags(document, [dock], new Map([['p2', { linear: NO_TURN, shift: [5, 0, 0] }]]));
-  expect(other!.at).toEqual([110, 5, 5]);
+  const [other] = movedTags(document, shown, new Map([['p2', { linear: NO_TURN, shift: [5, 0, 0] }]]));
+  expect(other).toBe(still);
 });

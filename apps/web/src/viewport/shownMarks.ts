@@ -6,6 +6,7 @@ import {
   column,
   exactStyle,
   formatLengthWithUnit,
+  isGroup,
   definitionOf,
   loftStarts,
   loftWays,
@@ -41,40 +42,43 @@ export function docksToShow(session: Session): readonly DockPlace[] {
     : places.filter(({ part, end }) => !hidden.has(part) && !hidden.has(end.of));
 }
 
-/** A tag for each dock, where what is in hand would take its part. */
-export function dockTags(
-  document: KadrelDocument,
-  docks: readonly DockPlace[],
-  placed: Preview['placed'],
-): ShownDock[] {
+/** A tag for each dock, as it stands. */
+export function dockTags(document: KadrelDocument, docks: readonly DockPlace[]): ShownDock[] {
   const taken = takenDocks(document);
-  return docks.map(({ end, part, dock, pose, lost }) => {
-    const { at, out } = movedWith(document, part, placed)({ at: pose.shift, out: column(pose.turn, 2) });
-    return { at, out, name: dock.name, isTaken: taken(end), isLost: lost !== undefined };
-  });
+  return docks.map(({ end, dock, pose, lost }) => ({
+    at: pose.shift,
+    out: column(pose.turn, 2),
+    name: dock.name,
+    isTaken: taken(end),
+    isLost: lost !== undefined,
+  }));
 }
 
-/** A place in the world, and a direction there. */
-interface Pointer {
-  readonly at: Vec3;
-  readonly out: Vec3;
+/** Tags where what is in hand would take their parts; the others are the same ones. Asked at every move of the pointer. */
+export function movedTags(
+  document: KadrelDocument,
+  { docks, tags }: { readonly docks: readonly DockPlace[]; readonly tags: readonly ShownDock[] },
+  placed: Preview['placed'],
+): readonly ShownDock[] {
+  if (placed.size === 0) return tags;
+  return tags.map((tag, i) => {
+    const moving = moverOf(document, docks[i]!.part, placed);
+    if (moving === undefined) return tag;
+    const { linear, shift } = placed.get(moving)!;
+    const from = worldFromPart(document, moving);
+    return {
+      ...tag,
+      at: add(turnVector(linear, carryBack(from, tag.at)), shift),
+      out: turnVector(linear, turnBack(from.turn, tag.out)),
+    };
+  });
 }
 
 /** A group goes as what stands in it does. */
-function movedWith(
-  document: KadrelDocument,
-  part: ItemId,
-  placed: Preview['placed'],
-): (pointer: Pointer) => Pointer {
-  if (placed.size === 0) return (pointer) => pointer;
-  const moving = placed.has(part) ? part : [...standingOf(document, [part])].find((id) => placed.has(id));
-  const goal = moving === undefined ? undefined : placed.get(moving);
-  if (moving === undefined || !goal) return (pointer) => pointer;
-  const from = worldFromPart(document, moving);
-  return ({ at, out }) => ({
-    at: add(turnVector(goal.linear, carryBack(from, at)), goal.shift),
-    out: turnVector(goal.linear, turnBack(from.turn, out)),
-  });
+function moverOf(document: KadrelDocument, part: ItemId, placed: Preview['placed']): ItemId | undefined {
+  if (placed.has(part)) return part;
+  const item = document.items[part];
+  return item && isGroup(item) ? [...standingOf(document, [part])].find((id) => placed.has(id)) : undefined;
 }
 
 /** Where the sides of the selected loft begin on each of its sections. */

@@ -43,7 +43,8 @@ import { Formed } from './formed.ts';
 import { Model, type ShownItem } from './model.ts';
 import { omittedOf, type Omitted } from './omitted.ts';
 import { anchorOf, boxOf, frameAxes, gripSetOf, selectionBox } from './gripSet.ts';
-import { dockTags, docksToShow, inFocus, loftStartsOf, measuresToShow } from './shownMarks.ts';
+import type { ShownDock } from './marks.ts';
+import { dockTags, docksToShow, inFocus, loftStartsOf, measuresToShow, movedTags } from './shownMarks.ts';
 import { Pane } from './pane.ts';
 import { Picture } from './picture.ts';
 import { RegionPick } from './regionPick.ts';
@@ -57,6 +58,7 @@ const STILL_MS = 200;
 /** What all views share: the canvas, the model and the pointer. */
 export class Stage {
   private docksShown: readonly DockPlace[] = [];
+  private dockTags: readonly ShownDock[] = [];
   private areDocksMoved = false;
   readonly picture: Picture;
   readonly panes: Pane[] = [];
@@ -268,14 +270,17 @@ export class Stage {
 
   private showDocks(): void {
     this.docksShown = docksToShow(this.session);
-    this.placeDocks(NO_PREVIEW);
+    this.dockTags = dockTags(this.session.store.getState().document, this.docksShown);
+    for (const pane of this.panes) pane.overlay.setDocks(this.dockTags);
   }
 
   /** The tags of docks, where what is in hand would take them. */
-  private placeDocks({ placed }: Pick<Preview, 'placed'>): void {
-    const docks = dockTags(this.session.store.getState().document, this.docksShown, placed);
+  private placeDocks({ placed }: Preview): void {
+    if (this.dockTags.length === 0 || (placed.size === 0 && !this.areDocksMoved)) return;
+    const { document } = this.session.store.getState();
+    const tags = movedTags(document, { docks: this.docksShown, tags: this.dockTags }, placed);
     this.areDocksMoved = placed.size > 0;
-    for (const pane of this.panes) pane.overlay.setDocks(docks);
+    for (const pane of this.panes) pane.overlay.placeDocks(tags);
   }
 
   private showPins(): void {
@@ -332,8 +337,7 @@ export class Stage {
     const { ghosts } = this;
     const copies = ghosts.length === 0 ? preview.copies : [...preview.copies, ...ghosts];
     const isCutMoved = this.sections.place(preview.placed);
-    if (this.docksShown.length > 0 && (preview.placed.size > 0 || this.areDocksMoved))
-      this.placeDocks(preview);
+    this.placeDocks(preview);
     if (this.picture.place({ ...preview, copies }) || isCutMoved) this.invalidate();
   }
 
