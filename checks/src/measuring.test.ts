@@ -94,7 +94,7 @@ test('a measure says what it needs, and nothing that it does not', () => {
     [{ what: 'mass' }, 'missing.material'],
     [{ to: [50, 0, 0], what: 'along' }, 'missing.along'],
     [{ to: [50, 0, 0], along: 'x' }, 'along-only'],
-    [{ what: 'area', least: '3 mm' }, 'number'],
+    [{ what: 'area', least: '3 mm' }, 'dimension.belongs'],
   ] as const)
     expect(tried(document, ['measure', { from: 'a: top', ...typed }])).toMatchObject({ code });
 });

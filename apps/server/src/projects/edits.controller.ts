@@ -4,18 +4,14 @@ import type { Response } from 'express';
 import { Asker } from '../accounts/session.guard.ts';
 import type { Account } from '../data/entities.ts';
 import { projectId, send } from './answering.ts';
-import { EditList, KeptEdits, ListedProject, NewEdits, Revision, Stretch } from './bodies.ts';
+import { EditList, NewEdits, Revision, Stretch } from './bodies.ts';
 import { EditsService } from './edits.service.ts';
-import { ProjectsService } from './projects.service.ts';
 
 /** The edits of projects. */
 @ApiTags('projects')
 @Controller('api/projects')
 export class EditsController {
-  constructor(
-    private readonly projects: ProjectsService,
-    private readonly saved: EditsService,
-  ) {}
+  constructor(private readonly saved: EditsService) {}
 
   @Get(':id/edits')
   @ApiOkResponse({ type: EditList })
@@ -39,18 +35,5 @@ export class EditsController {
     @Res() response: Response,
   ) {
     send(response, await this.saved.append(account, id, body));
-  }
-
-  /** What a page has that this project cannot take, as a project of its own. */
-  @Post(':id/keep')
-  @ApiBody({ type: KeptEdits })
-  @ApiCreatedResponse({ type: ListedProject })
-  async keep(
-    @Asker() account: Account,
-    @Param('id', projectId) id: string,
-    @Body() body: unknown,
-    @Res() response: Response,
-  ) {
-    send(response, await this.projects.keep(account, id, body));
   }
 }

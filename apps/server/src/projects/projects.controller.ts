@@ -22,6 +22,7 @@ import type { Account } from '../data/entities.ts';
 import {
   ChangeProject,
   FileProject,
+  KeptEdits,
   ListedProject,
   listedOf,
   NewProjectBody,
@@ -85,6 +86,19 @@ export class ProjectsController {
   @ApiCreatedResponse({ type: ListedProject })
   async duplicate(@Asker() account: Account, @Param('id', projectId) id: string, @Res() response: Response) {
     send(response, await this.projects.duplicate(account, id));
+  }
+
+  /** What a page has that this project cannot take, as a project of its own. */
+  @Post(':id/keep')
+  @ApiBody({ type: KeptEdits })
+  @ApiCreatedResponse({ type: ListedProject })
+  async keep(
+    @Asker() account: Account,
+    @Param('id', projectId) id: string,
+    @Body() body: unknown,
+    @Res() response: Response,
+  ) {
+    send(response, await this.projects.keep(account, id, body));
   }
 
   @Put(':id/picture')

@@ -7,6 +7,8 @@ import type { Vec3 } from '../space/vector.ts';
 export interface Refusal extends Reason {
   readonly refused: true;
   readonly blank?: string;
+  /** Which of several numbers in it, where one is to blame; it stands before the sentence. */
+  readonly label?: string;
   /** Where in the world it goes wrong, mm. */
   readonly places?: readonly Vec3[];
   /** What the kernel must be asked first; the statement is then tried again. */
@@ -30,6 +32,7 @@ export const refuseFor = ({ code, facts, message, at }: Reason, blank?: string):
 /** The same of one number among several: which one stands before the sentence. */
 export const labelled = (refusal: Refusal, label: string): Refusal => ({
   ...refusal,
+  label,
   message: `${label}: ${refusal.message}`,
 });
 

@@ -45,29 +45,23 @@ export function roundContact(
 
 /** Of what does not point along the axis, as circles in the plane square to it. */
 function roundsTouch(p: Round, q: Round, towards: Vec3): Touch | undefined {
-  if (p.isHollow && q.isHollow) return undefined;
-  const isInside = p.isHollow || q.isHollow;
-  const reach = isInside ? (p.isHollow ? p.radius - q.radius : q.radius - p.radius) : p.radius + q.radius;
+  const isInside = p.isHollow !== q.isHollow;
+  // How far apart the centres are when they touch.
+  const reach = (p.isHollow ? -q.radius : q.radius) + (q.isHollow ? -p.radius : p.radius);
+  if (reach <= 0) return undefined;
   const apart = subtract(q.centre, p.centre);
   const along = dot(apart, towards);
   const left = reach * reach - (dot(apart, apart) - along * along);
-  if (reach <= 0 || left < 0) return undefined;
+  if (left < 0) return undefined;
   // From outside the near side is met first, from inside the far one.
   const way = along + (isInside ? 1 : -1) * Math.sqrt(left);
   const there = add(p.centre, scale(towards, way));
   const facing = scale(subtract(q.centre, there), 1 / reach);
-  const at = q.isHollow ? subtract(there, scale(facing, p.radius)) : outerPoint(p, q, { there, facing });
+  const at = p.isHollow
+    ? add(q.centre, scale(facing, q.radius))
+    : add(there, scale(facing, q.isHollow ? -p.radius : p.radius));
   return { way, at };
 }
-
-interface Facing {
-  readonly there: Vec3;
-  /** From the moving centre to the fixed one, length 1. */
-  readonly facing: Vec3;
-}
-
-const outerPoint = (p: Round, q: Round, { there, facing }: Facing): Vec3 =>
-  p.isHollow ? add(q.centre, scale(facing, q.radius)) : add(there, scale(facing, p.radius));
 
 interface Cylinder extends Round {
   readonly axis: Vec3;

@@ -52,7 +52,6 @@ export const SHARED_SENTENCES = {
   'not-taken.was-rack': ({ name }: Facts<'name'>) => `${name} was not taken from a rack.`,
   'nothing.layers': () => 'The layers meet nothing of these parts.',
   'nothing.only': () => 'There is no solid to draw.',
-  number: ({ message }: Facts<'message'>) => message,
   'operand.already': ({ name, owner }: Facts<'name' | 'owner'>) => `${name} already belongs to ${owner}.`,
   'other-kind': ({ name, words }: Facts<'name' | 'words'>) => `${name} is no ${words}.`,
   'out-of-bounds': ({ label, fault }: Facts<'label' | 'fault'>) => `${label} ${fault}.`,

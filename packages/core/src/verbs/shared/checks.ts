@@ -4,7 +4,7 @@ import type { KadrelDocument } from '../../document/schema.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { QuantityError } from '../../quantity/lexer.ts';
 import type { QuantityKind } from '../../quantity/units.ts';
-import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import { refuse, refuseFor, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
 export const CHECK_ROOTS = ['measures', 'fits', 'meant'] as const;
 export type CheckRoot = (typeof CHECK_ROOTS)[number];
@@ -66,7 +66,7 @@ export function limitsRead(
     try {
       read[blank] = valueOf(context.read(text, kind));
     } catch (error) {
-      if (error instanceof QuantityError) return refuse('number', { message: error.message }, blank);
+      if (error instanceof QuantityError) return refuseFor(error, blank);
       throw error;
     }
   }
