@@ -1,6 +1,7 @@
 /** The docks of the selected part: their names, kinds and roles can be set here. */
 import { DOCK_ROLES, docksInOrder, formatLength, type Dock, type Part } from '@kadrel/core';
 import { Eye, EyeOff, X } from 'lucide-react';
+import { IconButton } from './IconButton.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { Section } from './Section.tsx';
 
@@ -56,15 +57,13 @@ function DockRow({ part, dock }: { readonly part: Part; readonly dock: Dock }) {
         value={dock.kind}
         commit={(kind) => change({ kind: kind || '-' })}
       />
-      <button
-        type="button"
-        aria-label={`Remove dock ${dock.name}`}
+      <IconButton
+        label={`Remove dock ${dock.name}`}
         title="Remove"
-        className="text-ink2 hover:text-plum"
         onClick={() => void session.say('remove-dock', { part: part.id, dock: dock.id })}
       >
         <X size={13} />
-      </button>
+      </IconButton>
       <Role dock={dock} choose={(role) => change({ role })} />
       <Where part={part} dock={dock} />
     </li>

@@ -1,8 +1,8 @@
 /** A finding, and what can be done about it. */
-import { FINDING_WORDS, MAKE_KINDS, type Finding, type Remedy } from '@kadrel/core';
+import { FINDING_WORDS, MAKE_KINDS, type Finding } from '@kadrel/core';
 import clsx from 'clsx';
-import type { MouseEvent } from 'react';
 import { useSession, useSessionState } from '../context.ts';
+import { useBegin, type Begin } from '../useBegin.ts';
 import { WallLegend } from './MakeLimits.tsx';
 import type { Row } from './rows.ts';
 
@@ -71,11 +71,7 @@ function Remedies({ finding }: { finding: Finding }) {
   const { remedies, items, state, kind, what, mark } = finding;
   const session = useSession();
   const isCheck = kind === 'fit' || kind === 'measure';
-  // Enter then belongs to the statement, not to the button.
-  const begin: Begin = ({ currentTarget }, verb, typed) => {
-    currentTarget.blur();
-    session.start(verb, typed);
-  };
+  const begin = useBegin();
   return (
     <div className="flex flex-wrap gap-1 px-8 pb-1.5">
       {remedies.map(({ label, verb, typed }) => (
@@ -124,8 +120,6 @@ function WallsButton({ finding }: { readonly finding: Finding }) {
     </button>
   );
 }
-
-type Begin = (event: MouseEvent<HTMLButtonElement>, verb: string, typed: Remedy['typed']) => void;
 
 /** Of a kept measure or a wanted fit. */
 function CheckButtons({ name, begin }: { readonly name: string; readonly begin: Begin }) {

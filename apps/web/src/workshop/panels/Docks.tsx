@@ -14,6 +14,9 @@ import {
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { Anchor, RotateCw, X } from 'lucide-react';
+import type { MouseEvent } from 'react';
+import { IconButton } from '../IconButton.tsx';
+import { useBegin } from '../useBegin.ts';
 import { driftedIn, typedDock } from '../../session/docks.ts';
 import { useSession, useSessionState } from '../context.ts';
 
@@ -86,23 +89,17 @@ function JointRow({ report }: { readonly report: JointReport }) {
 function JointButtons({ joint }: { readonly joint: Joint }) {
   const session = useSession();
   const scene = useSessionState((state) => state.document.scene);
-  const turn = (button: HTMLElement) => {
-    button.blur();
-    session.start('change-joint', typedJoint(joint, scene));
+  const begin = useBegin();
+  const turn = (event: MouseEvent<HTMLButtonElement>) => {
+    begin(event, 'change-joint', typedJoint(joint, scene));
     // Keys turn it; what is typed goes to the first number.
     session.focus(null);
   };
   return (
     <>
-      <button
-        type="button"
-        aria-label={`Turn ${joint.name}`}
-        title="Turn it, or hold it off"
-        className="text-ink2 hover:text-plum"
-        onClick={(event) => turn(event.currentTarget)}
-      >
+      <IconButton label={`Turn ${joint.name}`} title="Turn it, or hold it off" onClick={turn}>
         <RotateCw size={13} />
-      </button>
+      </IconButton>
       <button
         type="button"
         aria-pressed={joint.held === true}
@@ -115,15 +112,13 @@ function JointButtons({ joint }: { readonly joint: Joint }) {
       >
         <Anchor size={13} />
       </button>
-      <button
-        type="button"
-        aria-label={`Unjoin ${joint.name}`}
+      <IconButton
+        label={`Unjoin ${joint.name}`}
         title="Unjoin"
-        className="text-ink2 hover:text-plum"
         onClick={() => void session.say('unjoin', { joint: joint.name })}
       >
         <X size={13} />
-      </button>
+      </IconButton>
     </>
   );
 }

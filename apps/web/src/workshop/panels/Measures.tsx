@@ -2,6 +2,8 @@
 import { inOrderMade, type Finding, type Fit, type Measure } from '@kadrel/core';
 import clsx from 'clsx';
 import { Pencil, Ruler, X } from 'lucide-react';
+import { useBegin } from '../useBegin.ts';
+import { IconButton } from '../IconButton.tsx';
 import { useSession, useSessionState } from '../context.ts';
 
 /** A click shows one in the views; its pencil changes its name and limits. */
@@ -33,8 +35,9 @@ function CheckRow({ check: { id, name } }: { readonly check: Measure | Fit }) {
   const session = useSession();
   const finding = useSessionState(({ fit }) => fit.report?.findings.find((one) => one.id === id));
   const isShown = useSessionState(({ fit }) => fit.shown?.id === id);
+  const begin = useBegin();
   return (
-    <li className={clsx('group flex items-start gap-1.5 px-3 py-[3px]', isShown && 'bg-tint')}>
+    <li className={clsx('flex items-start gap-1.5 px-3 py-[3px]', isShown && 'bg-tint')}>
       <Ruler size={13} aria-hidden className="mt-0.5 text-ink2" />
       <button
         type="button"
@@ -45,28 +48,20 @@ function CheckRow({ check: { id, name } }: { readonly check: Measure | Fit }) {
       >
         <b className="font-semibold">{name}</b> <Words finding={finding} />
       </button>
-      <button
-        type="button"
-        className="mt-0.5 text-ink2 hover:text-plum"
-        aria-label={`Change ${name}`}
+      <IconButton
+        label={`Change ${name}`}
         title="Another name, or other limits"
-        onClick={(event) => {
-          // Enter then belongs to the statement, not to the button.
-          event.currentTarget.blur();
-          session.start('change-check', { of: name });
-        }}
+        onClick={(event) => begin(event, 'change-check', { of: name })}
       >
         <Pencil size={12} />
-      </button>
-      <button
-        type="button"
-        className="mt-0.5 text-ink2 hover:text-plum"
-        aria-label={`Forget ${name}`}
+      </IconButton>
+      <IconButton
+        label={`Forget ${name}`}
         title="Forget"
         onClick={() => void session.say('forget-check', { of: name })}
       >
         <X size={13} />
-      </button>
+      </IconButton>
     </li>
   );
 }

@@ -1,6 +1,7 @@
 /** The variables of the model: what each is told by, what it comes to, and how many numbers follow it. */
 import { formatAngle, formatLengthWithUnit, formatNumber, variableUses, variablesOf } from '@kadrel/core';
 import { X } from 'lucide-react';
+import { IconButton } from '../IconButton.tsx';
 import { useMemo, useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 import { NumberField } from '../NumberField.tsx';
@@ -32,7 +33,7 @@ export function Variables() {
               <td className="num truncate" title={name}>
                 {name}
               </td>
-              <td>
+              <td title={variables[name]}>
                 <NumberField
                   label={`Variable ${name}`}
                   shown={variables[name]!}
@@ -46,15 +47,13 @@ export function Variables() {
               </td>
               <td>
                 {uses.get(name) === 0 && (
-                  <button
-                    type="button"
-                    className="text-ink2 hover:text-plum"
-                    aria-label={`Remove variable ${name}`}
+                  <IconButton
+                    label={`Remove variable ${name}`}
                     title="Remove it: no number uses it"
                     onClick={() => void session.say('forget-variable', { name })}
                   >
                     <X size={13} />
-                  </button>
+                  </IconButton>
                 )}
               </td>
             </tr>

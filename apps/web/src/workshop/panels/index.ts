@@ -31,7 +31,7 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'parts',
     title: 'Parts',
     count: ({ document }) => topParts(document).length,
-    share: 36,
+    share: 32,
     Body: Parts,
   },
   {
@@ -69,7 +69,7 @@ export const PANELS: readonly PanelDeclaration[] = [
     id: 'ledger',
     title: 'Ledger',
     count: ({ edits }) => ledgerOf(edits).length,
-    share: 16,
+    share: 20,
     Body: Ledger,
   },
 ];

@@ -1,6 +1,7 @@
 /** One rack with its parts. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Download, Pencil, Trash2 } from 'lucide-react';
+import { IconButton } from '../IconButton.tsx';
 import { useState } from 'react';
 import { api } from '../../api/client.ts';
 import { download } from '../../common/download.ts';
@@ -53,25 +54,13 @@ function RackHead({ rack }: { readonly rack: ShownRack }) {
         </h3>
       )}
       {rack.id !== null && !isNaming && (
-        <button
-          type="button"
-          className="text-ink2 hover:text-plum"
-          aria-label={`Rename ${rack.name}`}
-          title="Rename"
-          onClick={() => setIsNaming(true)}
-        >
+        <IconButton label={`Rename ${rack.name}`} title="Rename" onClick={() => setIsNaming(true)}>
           <Pencil size={13} />
-        </button>
+        </IconButton>
       )}
-      <button
-        type="button"
-        className="text-ink2 hover:text-plum"
-        aria-label={`Write ${rack.name} to a file`}
-        title="Write to a file"
-        onClick={write}
-      >
+      <IconButton label={`Write ${rack.name} to a file`} title="Write to a file" onClick={write}>
         <Download size={13} />
-      </button>
+      </IconButton>
       {rack.id !== null && <DeleteRack id={rack.id} name={rack.name} />}
     </div>
   );

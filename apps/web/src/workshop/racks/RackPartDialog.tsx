@@ -3,6 +3,7 @@ import { Modal } from '../../common/Modal.tsx';
 import { rackPartFault, type Parameter, type RackPart } from '@kadrel/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
+import { IconButton } from '../IconButton.tsx';
 import { useState, type FormEvent } from 'react';
 import { api } from '../../api/client.ts';
 import { RACKS } from './racks.ts';
@@ -226,15 +227,9 @@ function SizeRow({ size, parameters, variables, set, remove }: SizeRowProps) {
         </td>
       ))}
       <td>
-        <button
-          type="button"
-          className="text-ink2 hover:text-plum"
-          aria-label={`Remove size ${size.name}`}
-          title="Remove"
-          onClick={remove}
-        >
+        <IconButton label={`Remove size ${size.name}`} title="Remove" onClick={remove}>
           <X size={13} />
-        </button>
+        </IconButton>
       </td>
     </tr>
   );

@@ -15,6 +15,7 @@ import {
 } from '@kadrel/core';
 import clsx from 'clsx';
 import { X } from 'lucide-react';
+import { IconButton } from '../IconButton.tsx';
 import { useSession, useSessionState } from '../context.ts';
 import { Choice } from '../Choice.tsx';
 import { Labelled } from '../Labelled.tsx';
@@ -91,15 +92,13 @@ function EntryRow({ id, entry, say }: EntryRowProps) {
         <span className="truncate font-semibold">{entry.name}</span>
         <span className="truncate text-ink2">{wordsOf(entry)}</span>
       </button>
-      <button
-        type="button"
-        className="text-ink2 hover:text-plum"
-        aria-label={`Take ${entry.name} off the sheet`}
+      <IconButton
+        label={`Take ${entry.name} off the sheet`}
         title="Take off the sheet"
         onClick={() => void say('take-off-sheet', { entry: id })}
       >
         <X size={13} />
-      </button>
+      </IconButton>
     </li>
   );
 }
