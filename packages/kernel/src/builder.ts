@@ -1,6 +1,5 @@
 /**
  * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
- * It is bounded: what the last documents did not use is given back, oldest first.
  */
 import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
@@ -10,12 +9,13 @@ import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import { BuildError, carryingPlaces, copied, release, translated, type Occt } from './occt/occt.ts';
+import { BuildError, carryingPlaces, copied, translated, type Occt } from './occt/occt.ts';
 import { buildCutFaces } from './combine/section.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import { buildJoined } from './build/steps/joined.ts';
 import type { NamedShape } from './naming/named.ts';
 import { unstretched } from './content/unstretched.ts';
+import { SolidCache, type FailedStep, type Held } from './solidCache.ts';
 import { requireBody } from './verify/body.ts';
 import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
@@ -35,35 +35,11 @@ export interface Libraries {
   readonly facetter: Facetter;
 }
 
-/** A step that could not be done: what stands instead is what it was to be done to. */
-export interface FailedStep {
-  /** Of the content that the step would have made. */
-  readonly key: string;
-  readonly error: BuildError;
-}
-
-/** What has passed its check, and what is known of it so far. */
-interface Held {
-  readonly failed: readonly FailedStep[];
-  readonly content: Content;
-  readonly named: NamedShape;
-  readonly notices: readonly Notice[];
-  measures?: Measures;
-  /** Facets for display, until they are handed over. */
-  mesh?: Mesh | undefined;
-  /** Of what section planes cut, which they do again and again; never handed over. */
-  facets?: Mesh;
-  samples?: readonly Sample[];
-  /** By the facets, where no formula is known. */
-  field?: Field | undefined;
-}
-
-/** Shapes kept beyond what the present document needs, so that undo and previews find them. */
-const SPARE_SHAPES = 400;
 /** Builds content into solids, from what it has built before where it can. */
 export class Builder {
-  private readonly cache = new Map<string, Held>();
-  private readonly measurer: Measurer;
+  readonly cache: SolidCache;
+  /** Exact boxes and extents of shapes, beside their measures. */
+  readonly measurer: Measurer;
   private readonly facets: FacetCache;
   readonly occt: Occt;
   /** What checks have cost so far. */
@@ -71,6 +47,7 @@ export class Builder {
 
   constructor({ occt, facetter }: Libraries) {
     this.occt = occt;
+    this.cache = new SolidCache(occt);
     this.measurer = new Measurer(occt, {
       built: (content) => this.shapeOf(content),
       measuresOf: (content) => this.measuresOf(content),
@@ -83,26 +60,10 @@ export class Builder {
     return this.held(content, used).named;
   }
 
-  has(key: string): boolean {
-    return this.cache.has(key);
-  }
-
-  get size(): number {
-    return this.cache.size;
-  }
-
   /** Throws BuildError. */
   measuresOf(content: Content): Measures {
     const held = this.held(content);
     return (held.measures ??= this.measurer.measure(held.named));
-  }
-
-  get boxOf(): Measurer['boxOf'] {
-    return this.measurer.boxOf.bind(this.measurer);
-  }
-
-  get rangeOf(): Measurer['rangeOf'] {
-    return this.measurer.rangeOf.bind(this.measurer);
   }
 
   /** What should be known of how a content, or what it is made of, came about. */
@@ -123,18 +84,6 @@ export class Builder {
     return mesh;
   }
 
-  /** Gives back what has not been used for long. @param used keys that are in use */
-  dropUnused(used: ReadonlySet<string>): void {
-    let spare = this.cache.size - used.size - SPARE_SHAPES;
-    for (const [key, { named }] of this.cache) {
-      if (spare <= 0) return;
-      if (used.has(key)) continue;
-      release(this.occt, named.shape);
-      this.cache.delete(key);
-      spare -= 1;
-    }
-  }
-
   private readonly facetsOf = (held: Held): Mesh => (held.facets ??= this.meshOf(held));
 
   private meshOf({ named, content }: Held): Mesh {
@@ -147,12 +96,7 @@ export class Builder {
     const key = keyOf(content);
     used.add(key);
     const known = this.cache.get(key);
-    if (known) {
-      // Asked for again: moves to the young end of the cache.
-      this.cache.delete(key);
-      this.cache.set(key, known);
-      return known;
-    }
+    if (known) return known;
     const held = isStep(content)
       ? this.afterStep(content, used)
       : this.blaming(content, () => this.checked(content, used));

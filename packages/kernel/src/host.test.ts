@@ -1,6 +1,7 @@
 import { emptyDocument } from '@kadrel/core';
 import { KernelError, KernelHost, type HostState } from './host.ts';
-import type { Evaluation, ShapeFacts } from './evaluate.ts';
+import type { Evaluation } from './evaluate.ts';
+import type { ShapeFacts } from './shapes.ts';
 import type { FromWorker, Port, ToWorker } from './protocol.ts';
 
 /** A worker that does what the test tells it to, in the words of the protocol. */

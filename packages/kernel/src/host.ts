@@ -5,7 +5,8 @@
 import type { ItemId, KadrelDocument } from '@kadrel/core';
 import { DocumentSender, type DocumentNews } from './documents.ts';
 import { numbered, type Answers, type FromWorker, type Port, type Request } from './protocol.ts';
-import type { Evaluation, ShapeFacts } from './evaluate.ts';
+import type { Evaluation } from './evaluate.ts';
+import type { ShapeFacts } from './shapes.ts';
 
 /** What the kernel is doing, for the page to tell. */
 export type HostState =

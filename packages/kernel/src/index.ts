@@ -1,14 +1,8 @@
 /** What other packages may use of the kernel, apart from loading it (./node, ./browser). */
-export {
-  Evaluator,
-  type Evaluation,
-  type EvaluateOptions,
-  type Failure,
-  type PartMeasure,
-  type PartNotice,
-  faceNamesOf,
-  type ShapeFacts,
-} from './evaluate.ts';
+export { Evaluator, type Evaluation, type EvaluateOptions, faceNamesOf } from './evaluate.ts';
+export type { PartMeasure } from './parts.ts';
+export type { Failure, PartNotice } from './problems.ts';
+export type { ShapeFacts } from './shapes.ts';
 export { BuildError } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';

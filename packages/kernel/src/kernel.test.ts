@@ -11,7 +11,8 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { readStep } from './exchange/step.ts';
-import { faceNamesOf, Evaluator, type ShapeFacts } from './evaluate.ts';
+import { faceNamesOf, Evaluator } from './evaluate.ts';
+import type { ShapeFacts } from './shapes.ts';
 import { measureShape } from './facts/measure.ts';
 import { loadLibraries } from './node.ts';
 import type { Libraries } from './builder.ts';

@@ -2,7 +2,9 @@
 import type { ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
 import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
-import type { Evaluation, PartMeasure, ShapeFacts } from './evaluate.ts';
+import type { Evaluation } from './evaluate.ts';
+import type { PartMeasure } from './parts.ts';
+import type { ShapeFacts } from './shapes.ts';
 
 /** What a worker may be asked. */
 export type Request =

@@ -1,6 +1,7 @@
 /** The worker's side: answers requests one by one with an Evaluator. */
 import { DocumentHolder } from './documents.ts';
-import type { Evaluator, ShapeFacts } from './evaluate.ts';
+import type { Evaluator } from './evaluate.ts';
+import type { ShapeFacts } from './shapes.ts';
 import { BuildError } from './occt/occt.ts';
 import { withDocument, type FromWorker, type Request, type ToWorker } from './protocol.ts';
 

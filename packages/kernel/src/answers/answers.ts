@@ -27,6 +27,7 @@ import {
   type Vec3,
   withChangedItems,
 } from '@kadrel/core';
+import { cutThrough } from '../content/content.ts';
 import { contactWay, type Body } from '../facts/contact.ts';
 import { faceOutline, facesTogether } from '../facts/faces.ts';
 import { exactBox } from '../facts/extent.ts';
@@ -39,19 +40,17 @@ import { facesMade } from './made.ts';
 import { sectionFacts, sectionOutlines } from './section.ts';
 import { SheetAnswers, type SheetShapes } from './sheets.ts';
 import { cutOutlines, parallelsOf, shadowOutlines } from './outlines.ts';
-import { reachOf, type RangeOf, type Solid } from '../facts/wholes.ts';
+import { reachOf, type Solid } from '../facts/wholes.ts';
 import { BuildError, compoundOf, moved, progressRange, scope, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { splitRegions } from '../build/bodies/regions.ts';
 import { writtenSolid } from '../build/bodies/settled.ts';
 
-/** Where built shapes and their measures come from. All throw BuildError. */
-interface Shapes extends SheetShapes, FitShapes {
-  readonly range: RangeOf;
+/** Where built items and their measures come from. All throw BuildError. */
+interface BuiltParts {
+  readonly shapes: SheetShapes & FitShapes;
   built(document: KadrelDocument, id: ItemId): { readonly named: NamedShape };
   solidsOf(document: KadrelDocument, id: ItemId): readonly Solid[];
-  /** The cut faces of items on a plane, in its frame. */
-  cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape;
   measure(document: KadrelDocument, id: ItemId): Measures;
   facts(document: KadrelDocument, id: ItemId, variant?: Variant): { readonly snaps: SnapShape };
   wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures;
@@ -79,10 +78,10 @@ export class Answers {
 
   constructor(
     private readonly occt: Occt,
-    private readonly shapes: Shapes,
+    private readonly parts: BuiltParts,
   ) {
-    this.sheets = new SheetAnswers(occt, shapes);
-    this.fit = new FitAnswers(occt, shapes);
+    this.sheets = new SheetAnswers(occt, parts.shapes);
+    this.fit = new FitAnswers(occt, parts.shapes);
   }
 
   /** Throws BuildError. */
@@ -98,8 +97,8 @@ export class Answers {
   private readonly replies: { readonly [K in OwnAsk]: Reply<K> } = {
     box: (document, { part, frame }) =>
       frame === 'own'
-        ? this.shapes.wholeIn(document, part, inverse(worldFromPart(document, part))).box
-        : this.shapes.measure(document, part).box,
+        ? this.parts.wholeIn(document, part, inverse(worldFromPart(document, part))).box
+        : this.parts.measure(document, part).box,
     offset: (document, { profile, by, corners }) =>
       parallelsOf(this.occt, pathsOf(document, profile), { by, corners }),
     cut: (document, question) => this.cut(document, question),
@@ -120,7 +119,7 @@ export class Answers {
   };
 
   private readonly namedOf = (document: KadrelDocument, part: ItemId): NamedShape =>
-    this.shapes.built(document, part).named;
+    this.parts.built(document, part).named;
 
   private section(document: KadrelDocument, id: ItemId): Replies['section'] {
     return sectionFacts(this.occt, this.namedOf(document, id), worldFromPart(document, id));
@@ -132,11 +131,11 @@ export class Answers {
     height: number,
   ): Replies['outlines'] {
     const there = chain(plane, { turn: NO_TURN, shift: [0, 0, height] });
-    return sectionOutlines(this.occt, this.shapes.cutThrough(document, parts, there));
+    return sectionOutlines(this.occt, this.parts.shapes.shapeOf(cutThrough(document, parts, there)));
   }
 
   private made(document: KadrelDocument, part: ItemId, step: number): Replies['made'] {
-    const upTo = (last: number) => this.shapes.built(withStepsUpTo(document, part, last), part).named;
+    const upTo = (last: number) => this.parts.built(withStepsUpTo(document, part, last), part).named;
     // The later one is built from the earlier one, which is then at hand.
     const after = upTo(step);
     return facesMade(this.occt, upTo(step - 1), after);
@@ -144,19 +143,19 @@ export class Answers {
 
   private docks(document: KadrelDocument, { part, items }: Extract<Question, { ask: 'docks' }>) {
     const then = withChangedItems(document, items);
-    const places = docksOn(then, part, (leaf, variant) => this.shapes.facts(then, leaf, variant));
+    const places = docksOn(then, part, (leaf, variant) => this.parts.facts(then, leaf, variant));
     return places.filter(({ lost }) => lost === undefined).map(({ end, pose }) => ({ end, pose }));
   }
 
   private cage(document: KadrelDocument, part: ItemId): Replies['cage'] {
     const step = softenedBy(document, document.items[part]!);
     if (step === undefined) return [];
-    return edgeEnds(this.occt, this.shapes.built(withStepsUpTo(document, part, step - 1), part).named.shape);
+    return edgeEnds(this.occt, this.parts.built(withStepsUpTo(document, part, step - 1), part).named.shape);
   }
 
   private extent(document: KadrelDocument, part: ItemId, direction: Vec3): readonly [number, number] {
-    const solids = this.shapes.solidsOf(document, part);
-    const { range } = this.shapes;
+    const solids = this.parts.solidsOf(document, part);
+    const { range } = this.parts.shapes;
     return [-reachOf(solids, scale(direction, -1), range), reachOf(solids, direction, range)];
   }
 
@@ -170,7 +169,7 @@ export class Answers {
   }
 
   private bodies(document: KadrelDocument, { part, shift }: Standing): (Body & { readonly box: Box })[] {
-    const solids = this.shapes.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    const solids = this.parts.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
     return solids.map(({ named, measures, pose }) => {
       const there = { ...pose, shift: add(pose.shift, shift) };
       const own = measures.box;
@@ -229,7 +228,7 @@ export class Answers {
     { part, plane, how }: Extract<Question, { ask: 'cut' }>,
   ): Replies['cut'] {
     const there = inverse(plane);
-    const solids = this.shapes.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
+    const solids = this.parts.solidsOf(document, part).filter(({ measures }) => measures.solids > 0);
     return scope((keep) => {
       const placed = solids.map(({ named, pose }) => ({
         shape: keep(moved(this.occt, named.shape, chain(there, pose))),

@@ -9,9 +9,7 @@ import {
   turnBack,
   turnVector,
   type Box,
-  type KadrelDocument,
   type PairFacts,
-  type Placed,
   type Pose,
   type SnapShape,
   type Vec3,
@@ -26,7 +24,6 @@ import type { Occt } from '../occt/occt.ts';
 /** Where built shapes come from. All throw BuildError. */
 export interface FitShapes {
   readonly range: RangeOf;
-  contentOf(document: KadrelDocument, solid: Placed): Content;
   shapeOf(content: Content): NamedShape;
   snapsOf(content: Content): SnapShape;
   measuresOf(content: Content): Measures;

@@ -24,6 +24,7 @@ import {
   type StandingSolid,
   type Vec3,
 } from '@kadrel/core';
+import { placedContent } from '../content/content.ts';
 import { NothingLeft } from '../booleans/operation.ts';
 import { keyOf } from '../content/key.ts';
 import { nearestFaces, type FaceDistance, type PlacedSolid } from '../facts/apart.ts';
@@ -184,7 +185,7 @@ export class FitAnswers {
   }
 
   private standingAs(document: KadrelDocument, one: Placed): StandingSolid[] {
-    const content = this.shapes.contentOf(document, one);
+    const content = placedContent(document, one);
     const { solids, volume, centroid } = this.shapes.measuresOf(content);
     if (solids === 0) return [];
     const box = this.shapes.boxAt(content, one.pose);
@@ -214,7 +215,7 @@ export class FitAnswers {
 
   private body(document: KadrelDocument, tag: string): Body {
     const placed = this.placed(document, tag);
-    const content = this.shapes.contentOf(document, placed);
+    const content = placedContent(document, placed);
     return { content, named: this.shapes.shapeOf(content), pose: placed.pose };
   }
 

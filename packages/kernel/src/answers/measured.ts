@@ -14,6 +14,7 @@ import {
   type Target,
   type Vec3,
 } from '@kadrel/core';
+import { placedContent } from '../content/content.ts';
 import { leastBetween, nearestFaces, type Least, type PlacedSolid } from '../facts/apart.ts';
 import { borderOf } from '../facts/faces.ts';
 import { reachesOf } from '../facts/extent.ts';
@@ -81,7 +82,7 @@ function leastOf(around: Around, a: Thing, b: Thing): Least {
 function sidesOf({ occt, shapes, document }: Around, { kind, solids, faces }: Thing): PlacedSolid[] {
   if (kind !== 'part' && kind !== 'face') return [];
   return solids.map((one) => {
-    const content = shapes.contentOf(document, one);
+    const content = placedContent(document, one);
     const solid = placedSolid(occt, shapes, { content, named: shapes.shapeOf(content), pose: one.pose });
     // The neighbours of a face are not looked at, so that its border must be.
     return faces ? { ...solid, isBetweenFlat: undefined, only: new Set(faces) } : solid;

@@ -26,7 +26,8 @@ import {
   type Sheet,
   type SheetView,
 } from '@kadrel/core';
-import type { Content } from '../content/content.ts';
+import type { RangeOf } from '../facts/wholes.ts';
+import { cutThrough, placedContent, type Content } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
@@ -36,11 +37,9 @@ import { sectionOutlines } from './section.ts';
 
 /** Where built shapes come from. All throw BuildError. */
 export interface SheetShapes {
-  contentOf(document: KadrelDocument, solid: Placed): Content;
   shapeOf(content: Content): NamedShape;
   /** Least and greatest coordinate along a direction, in the frame of the shape; exact. */
-  range(named: NamedShape, direction: readonly [number, number, number]): readonly [number, number];
-  cutThrough(document: KadrelDocument, items: readonly ItemId[], plane: Pose): NamedShape;
+  readonly range: RangeOf;
   snapsOf(content: Content): SnapShape;
 }
 
@@ -110,7 +109,9 @@ export class SheetAnswers {
     const items = [...partsShown(document, view.parts)];
     const cutAt = (shift: number) => {
       const plane = chain(frame, { turn: NO_TURN, shift: [0, 0, shift] });
-      return unitedOutlines(sectionOutlines(this.occt, this.shapes.cutThrough(document, items, plane)));
+      return unitedOutlines(
+        sectionOutlines(this.occt, this.shapes.shapeOf(cutThrough(document, items, plane))),
+      );
     };
     const lines = { visible: cutAt(0), smooth: next === null ? [] : cutAt(next - height), hidden: [] };
     return { lines, cuts: [], catches: [] };
@@ -161,7 +162,9 @@ export class SheetAnswers {
       const scene = snapScene(instances);
       const lines = withSecondLook(first, scene);
       const cuts =
-        cut.length === 0 ? [] : sectionOutlines(this.occt, this.shapes.cutThrough(document, cut, frame));
+        cut.length === 0
+          ? []
+          : sectionOutlines(this.occt, this.shapes.shapeOf(cutThrough(document, cut, frame)));
       return { lines, cuts, overlapping: overlappingIn(scene) };
     });
   }
@@ -185,7 +188,7 @@ export class SheetAnswers {
     for (const item of partsShown(document, view.parts))
       for (const solid of placedOf(document, item)) {
         try {
-          const content = this.shapes.contentOf(document, solid);
+          const content = placedContent(document, solid);
           this.shapes.shapeOf(content);
           const isCut = plane !== undefined && !whole.has(item);
           const left = isCut
@@ -220,7 +223,7 @@ export class SheetAnswers {
 
   private featuresIfBuilt(document: KadrelDocument, solid: Placed): SnapShape | undefined {
     try {
-      return this.shapes.snapsOf(this.shapes.contentOf(document, solid));
+      return this.shapes.snapsOf(placedContent(document, solid));
     } catch (error) {
       if (error instanceof BuildError) return undefined;
       throw error;

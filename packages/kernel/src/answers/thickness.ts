@@ -14,12 +14,13 @@ import {
   type SnapShape,
   type Target,
 } from '@kadrel/core';
+import { placedContent } from '../content/content.ts';
 import type { Thing, Around } from './things.ts';
 
 /** Through the material from a face, square to it: at the point that was picked, or in the middle of the face. */
 export function thicknessOf({ shapes, document }: Around, { solids: [solid] }: Thing, target: Target) {
   if (!solid || !('part' in target) || target.at === undefined) return {};
-  const shape = shapes.snapsOf(shapes.contentOf(document, solid));
+  const shape = shapes.snapsOf(placedContent(document, solid));
   const place = placeOn(shape, target, document);
   const found = place && soundingAt(shape, place, 'in');
   if (!found) return {};

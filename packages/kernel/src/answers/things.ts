@@ -16,6 +16,7 @@ import {
   type Target,
   type Vec3,
 } from '@kadrel/core';
+import { placedContent } from '../content/content.ts';
 import { meetingEdges } from '../build/steps/chosen.ts';
 import { exactBox } from '../facts/extent.ts';
 import type { NamedShape } from '../naming/named.ts';
@@ -84,7 +85,7 @@ function partThing(around: Around, { part, member }: Extract<Target, { part: str
     (one) => member === undefined || one.member === member,
   );
   if (solids.length === 0) throw gone(name, `member ${member ?? ''}`);
-  const contents = solids.map((one) => ({ content: shapes.contentOf(document, one), pose: one.pose }));
+  const contents = solids.map((one) => ({ content: placedContent(document, one), pose: one.pose }));
   const placed = contents.map(({ content, pose }) => keep(moved(occt, shapes.shapeOf(content).shape, pose)));
   const shape = placed.length === 1 ? placed[0]! : keep(compoundOf(occt, placed));
   const box = unionBoxes(contents.map(({ content, pose }) => shapes.boxAt(content, pose)))!;
@@ -95,7 +96,7 @@ type Place = Extract<Target, { part: string }> & { readonly at: string };
 
 function placeThing(around: Around, target: Place, { solid, name }: { solid: Placed; name: string }): Thing {
   const { shapes, document } = around;
-  const content = shapes.contentOf(document, solid);
+  const content = placedContent(document, solid);
   const named = shapes.shapeOf(content);
   const { at, snap, near } = target;
   const found = locateFeature(

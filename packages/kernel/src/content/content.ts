@@ -279,8 +279,12 @@ function sectionContent(document: KadrelDocument, id: ItemId): Content {
   return cutContent(document, { items, plane, size: valueOf(part.recipe.base.size) });
 }
 
+/** The cut faces of items on a plane, in its frame. */
+export const cutThrough = (document: KadrelDocument, items: readonly ItemId[], plane: Pose): Content =>
+  cutContent(document, { items, plane, size: 1 });
+
 /** Solids of items on a plane, and a sheet of a width, mm, in the frame of the plane. */
-export function cutContent(
+function cutContent(
   document: KadrelDocument,
   { items, plane, size }: { readonly items: readonly ItemId[]; readonly plane: Pose; readonly size: number },
 ): Content {
@@ -291,11 +295,15 @@ export function cutContent(
       .map((one) => ({
         tag: one.tag,
         pose: chain(there, one.pose),
-        content: contentOf(document, one.leaf, one),
+        content: placedContent(document, one),
       })),
   );
   return { kind: 'section', size, pieces };
 }
+
+/** What a placed solid is made of, in its own frame. */
+export const placedContent = (document: KadrelDocument, one: Placed): Content =>
+  contentOf(document, one.leaf, one);
 
 /** A solid of a pattern or a group, in the frame of that. */
 function solidOperand(document: KadrelDocument, one: Placed, whole: Part): OperandContent {

@@ -142,12 +142,7 @@ export function featuresOf(
         return { edge, faces: new Set(), uses: 0, name: edgeNames![i]!, ...(curve && { curve }) };
       }),
     ];
-    lists.freePoints = Math.round(
-      Math.min(
-        POLYLINE_POINTS,
-        Math.max(MIN_POLYLINE_POINTS, MAX_POLYLINE_POINTS / Math.max(1, edges.length)),
-      ),
-    );
+    lists.setCurves(edges.length);
     const { corners, drawn } = addEdges(occt, edges, { faceNames, lists, keep });
     addCorners(occt, corners, { faceNames, lists, keep });
     const edgesDrawn = outlineShape(occt, shape, {
@@ -167,30 +162,36 @@ export function featuresOf(
 }
 
 /** Whether an edge lies between pieces of what one free curve made: it goes on smoothly there. */
-function isWithinOne(faces: ReadonlySet<number>, names: readonly string[], { faceKind }: FeatureLists) {
+function isWithinOne(faces: ReadonlySet<number>, names: readonly string[], lists: FeatureLists) {
   const [a, b] = [...faces];
   if (a === undefined || b === undefined || faces.size > 2) return false;
-  return names[a] === names[b] && names[a] !== UNNAMED && [a, b].every((i) => faceKind[i] === FACE_OTHER);
+  return names[a] === names[b] && names[a] !== UNNAMED && lists.isFreeFace(a) && lists.isFreeFace(b);
 }
 
 /** Growing lists that become the packed arrays. */
 class FeatureLists {
-  readonly points: number[] = [];
-  readonly pointKind: number[] = [];
-  readonly pointName: number[] = [];
-  readonly curveKind: number[] = [];
-  readonly curves: number[] = [];
-  readonly curveName: number[] = [];
-  readonly polyline: number[] = [];
-  /** Points for each curve that is neither straight nor round. */
-  freePoints = POLYLINE_POINTS;
-  readonly faceKind: number[] = [];
-  readonly faces: number[] = [];
-  readonly faceName: number[] = [];
+  private readonly points: number[] = [];
+  private readonly pointKind: number[] = [];
+  private readonly pointName: number[] = [];
+  private readonly curveKind: number[] = [];
+  private readonly curves: number[] = [];
+  private readonly curveName: number[] = [];
+  private readonly polyline: number[] = [];
+  private readonly faceKind: number[] = [];
+  private readonly faces: number[] = [];
+  private readonly faceName: number[] = [];
   private readonly names: string[] = [];
   private readonly nameIndex = new Map<string, number>();
+  /** Points for each curve that is neither straight nor round. */
+  private freePoints = POLYLINE_POINTS;
 
-  name(text: string): number {
+  /** Fewer points a curve where there are many curves. */
+  setCurves(count: number): void {
+    const points = MAX_POLYLINE_POINTS / Math.max(1, count);
+    this.freePoints = Math.round(Math.min(POLYLINE_POINTS, Math.max(MIN_POLYLINE_POINTS, points)));
+  }
+
+  private name(text: string): number {
     const known = this.nameIndex.get(text);
     if (known !== undefined) return known;
     this.names.push(text);
@@ -208,6 +209,18 @@ class FeatureLists {
     this.curveKind.push(kind);
     this.curves.push(...data, ...Array<number>(12 - data.length).fill(0));
     this.curveName.push(this.name(name));
+  }
+
+  /** A curve that is neither straight nor round. @param at point at a share of its length, 0 to 1 */
+  freeCurve(at: (share: number) => Vec3, name: string): void {
+    const from = this.polyline.length / 3;
+    for (let i = 0; i < this.freePoints; i++) this.polyline.push(...at(i / (this.freePoints - 1)));
+    this.curve(CURVE_POLYLINE, [from, this.freePoints], name);
+  }
+
+  /** Whether a face is of no kind that a formula describes. @param index in the order in which faces were added */
+  isFreeFace(index: number): boolean {
+    return this.faceKind[index] === FACE_OTHER;
   }
 
   face(kind: number, data: readonly number[], name: string): void {
@@ -288,26 +301,14 @@ function addEdge(
         { isCircle: type === 'GeomAbs_Circle', range: { first, last, closed, at } },
         { name, lists },
       );
-    else {
-      const from = lists.polyline.length / 3;
-      const { freePoints } = lists;
-      for (let i = 0; i < freePoints; i++)
-        lists.polyline.push(...at(first + ((last - first) * i) / (freePoints - 1)));
-      lists.curve(CURVE_POLYLINE, [from, freePoints], name);
-    }
+    else lists.freeCurve((share) => at(first + (last - first) * share), name);
     return closed;
   });
 }
 
 /** A free curve as it was drawn: the kernel, asked for each of thousands of points, would be the slower way. */
 function addDrawn(curve: Curve, name: string, lists: FeatureLists): void {
-  const from = lists.polyline.length / 3;
-  const { freePoints } = lists;
-  for (let i = 0; i < freePoints; i++) {
-    const [x, y] = pointAt(curve, i / (freePoints - 1));
-    lists.polyline.push(x, y, 0);
-  }
-  lists.curve(CURVE_POLYLINE, [from, freePoints], name);
+  lists.freeCurve((share) => [...pointAt(curve, share), 0], name);
   const [start, end] = [startOf(curve), endOf(curve)];
   if (distance2(start, end) < CLOSED_MM) return;
   for (const [x, y] of [start, end]) lists.point('endpoint', [x, y, 0], name);
