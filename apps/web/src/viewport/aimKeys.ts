@@ -3,6 +3,8 @@ import type { Guide, Vec3 } from '@kadrel/core';
 import { FORCING_KEYS } from '../session/manner.ts';
 import type { Hand } from './hand.ts';
 import { blankInHand, take } from './picking.ts';
+import { snapWords } from './telling.ts';
+import { fitView } from './viewing.ts';
 
 /** The space bar held for this long opens the list. */
 const HOLD_MS = 350;
@@ -31,16 +33,16 @@ export class AimKeys {
   /** Whether the key was one of these. @param isAiming something is picked, dragged or drawn */
   take(event: KeyboardEvent, { isAiming }: { readonly isAiming: boolean }): boolean {
     const { catcher, hand } = this;
-    const { shown, typing } = catcher.list.getState();
+    const { list, typing } = catcher.lists.shown.getState();
     if (typing) return false;
     if (event.key === 'Escape') {
-      if (shown) catcher.closeList();
-      else if (catcher.drop()) this.follow();
+      if (list) catcher.lists.close();
+      else if (catcher.touches.drop()) this.follow();
       else return false;
       return true;
     }
-    if (shown && /^[1-9]$/.test(event.key)) {
-      if (Number(event.key) <= shown.rows.length) shown.choose(Number(event.key) - 1);
+    if (list && /^[1-9]$/.test(event.key)) {
+      if (Number(event.key) <= list.rows.length) list.choose(Number(event.key) - 1);
       return true;
     }
     if (!catcher.isFresh || event.ctrlKey) return false;
@@ -57,7 +59,7 @@ export class AimKeys {
       this.follow();
       return isNext;
     }
-    if (key === 'F') return (hand.stage.active.fit(event.shiftKey ? 'all' : 'selection'), true);
+    if (key === 'F') return (fitView(hand.stage.panes.active, event.shiftKey ? 'all' : 'selection'), true);
     if (event.shiftKey && (key === 'Y' || FORCING_KEYS[key])) {
       const { forced } = hand.state();
       if (key === 'Y') catcher.toggleStay();
@@ -68,7 +70,9 @@ export class AimKeys {
     return (
       /^[\d.-]$/.test(key) &&
       (blankInHand(hand) !== null || this.drawing.isAsked()) &&
-      catcher.typeAlong(hand.pane, key, (guide, mm) => this.takeAlong(guide, mm))
+      catcher.lists.typeAlong(hand.pane, { caught: catcher.caught, text: key }, (guide, mm) =>
+        this.takeAlong(guide, mm),
+      )
     );
   }
 
@@ -77,7 +81,10 @@ export class AimKeys {
     const { catcher, hand } = this;
     if (event.repeat || this.spaceTimer !== 0) return true;
     this.spaceTimer = window.setTimeout(
-      () => catcher.openList(hand.pane, { isPicking: isAiming, words: (snap) => hand.snapWords(snap) }),
+      () =>
+        isAiming
+          ? catcher.openList(hand.pane, (snap) => snapWords(hand, snap))
+          : catcher.lists.openParts(hand.pane),
       HOLD_MS,
     );
     const onUp = (up: KeyboardEvent) => {
@@ -86,9 +93,9 @@ export class AimKeys {
       window.clearTimeout(this.spaceTimer);
       this.spaceTimer = 0;
       // The list stays until something is chosen from it, or the pointer goes away.
-      if (catcher.list.getState().shown) return;
+      if (catcher.lists.shown.getState().list) return;
       if (isAiming) catcher.next();
-      else catcher.selectBehind(hand.pane, hand.last.x, hand.last.y);
+      else catcher.lists.selectBehind(hand.pane, hand.last.x, hand.last.y);
       this.follow();
     };
     window.addEventListener('keyup', onUp, true);

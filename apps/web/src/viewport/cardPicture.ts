@@ -1,5 +1,6 @@
 /** The picture on the card of a project. */
-import { cameraOf, fitted, type Vec3 } from '@kadrel/core';
+import { cameraOf, fitted } from '@kadrel/core';
+import { reachFrom } from './shownModel.ts';
 import type { Stage } from './stage.ts';
 
 /** Of a card, pixels. */
@@ -8,14 +9,14 @@ const CARD_MARGIN = 1.05;
 
 /**
  * Everything in sight, looked at as the active view does, drawn small; the views are to be drawn anew afterwards. Null where there
- * is no canvas to draw on. @param reachFrom how far the scene reaches from a point, mm
+ * is no canvas to draw on.
  */
-export function cardPicture(stage: Stage, reachFrom: (target: Vec3) => number): Promise<Blob | null> {
+export function cardPicture(stage: Stage): Promise<Blob | null> {
   const width = Math.min(CARD.width, stage.canvas.clientWidth);
   const height = Math.min(CARD.height, stage.canvas.clientHeight);
   if (width === 0 || height === 0) return Promise.resolve(null);
-  const view = stage.active.view;
-  const all = stage.sceneBox ? fitted(view, stage.sceneBox, width / height) : view;
+  const view = stage.panes.active.travel.view;
+  const all = stage.model.box ? fitted(view, stage.model.box, width / height) : view;
   const camera = cameraOf({ ...all, height: all.height * CARD_MARGIN }, width, height);
   const { grid } = stage.session.store.getState().document.scene;
   // Outlines of many are left out, as while a view moves: they cost most, and are not seen so small.
@@ -25,10 +26,12 @@ export function cardPicture(stage: Stage, reachFrom: (target: Vec3) => number): 
     {
       display: 'edges',
       gridStep: grid,
-      sceneRadius: reachFrom(all.target),
+      sceneRadius: reachFrom(stage.model.box, all.target),
       isMoving: true,
-      ...stage.cutting(stage.active.name),
+      ...stage.model.cutting(stage.panes.active.name),
     },
   );
-  return stage.picture.thumbnail({ width, height });
+  const picture = stage.picture.thumbnail({ width, height });
+  stage.panes.invalidate();
+  return picture;
 }

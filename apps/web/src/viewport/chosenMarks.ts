@@ -34,7 +34,7 @@ export class ChosenMarks {
     const faces = choice && choice.faces.length > 0 ? { part: choice.part, names: choice.faces } : null;
     // Mostly there are none: what is marked then stays as it is.
     if (faces || this.faces) this.mark(faces);
-    if (this.picture.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
+    if (this.picture.extras.gathered.draw(choice?.lines ?? NO_LINES)) this.invalidate();
   }
 
   /** Found once for each selection and form: statements change at every key and many a move. */
@@ -68,7 +68,7 @@ export class ChosenMarks {
     const { selection, document } = this.session.store.getState();
     const ends = this.caged?.ends ?? [];
     const lines = ends.length === 0 ? NO_LINES : carriedTo(worldFromPart(document, selection[0]!), ends);
-    if (this.picture.cage.draw(lines)) this.invalidate();
+    if (this.picture.extras.cage.draw(lines)) this.invalidate();
   }
 
   /** The faces that a step has made, while its row is pointed at. */
@@ -86,8 +86,8 @@ export class ChosenMarks {
   }
 
   private fill(corners: Float32Array | undefined, seen?: StepShown['seen']): void {
-    this.picture.marking.fill(corners ? [corners] : [], seen);
-    this.picture.marking.shade(['chosen']);
+    this.picture.extras.marking.fill(corners ? [corners] : [], seen);
+    this.picture.extras.marking.shade(['chosen']);
     this.invalidate();
   }
 }

@@ -1,28 +1,28 @@
 /** What a click means: it fills what the statement in hand waits for, and otherwise selects. */
-import { MEETING, isGroup, isWhole, type ItemId } from '@kadrel/core';
+import { MEETING, isGroup, isWhole, type ItemId, type SnapInstance } from '@kadrel/core';
 import type { PickedPlace } from '../session/chosen.ts';
 import { selectedWith, selectingBy, type Selecting } from '../session/manner.ts';
 import { placesWith } from '../session/places.ts';
 import { isChanged } from '../session/statement.ts';
 import { gatheringBlank } from '../session/waiting.ts';
-import type { Hand } from './hand.ts';
-import type { Pane } from './pane.ts';
+import { isInOpenGroup, selectable, type Hand } from './hand.ts';
 import { PLACES, blankInHand, named, pick } from './picking.ts';
+import { faceAt, instanceAt } from './underPixel.ts';
 import { RegionPick } from './regionPick.ts';
 
 /** What a click means where nothing is asked for. */
 export function click(hand: Hand): void {
   const { last, pane, session, stage } = hand;
   const { statement, omitting } = hand.state();
-  if (RegionPick.blank(statement)) return stage.regionPick.click(hand.ray());
+  if (RegionPick.blank(statement)) return stage.regionPick.click(hand.aim.ray());
   const asked = blankInHand(hand);
   if (asked) return pick(hand, asked.statement, asked.blank);
-  const omitted = omitting === null ? null : stage.memberAt(pane, omitting, last.x, last.y);
+  const omitted = omitting === null ? null : stage.model.memberAt(pane, omitting, [last.x, last.y]);
   if (omitting !== null && omitted !== null) return void session.toggleMember(omitting, omitted);
-  const instance = pane.instanceAt(last.x, last.y);
+  const instance = instanceAt(pane, last.x, last.y);
   const blank = gatheringBlank(hand.openStatement());
   if (blank !== null) {
-    if (instance) session.choose(blank, hand.selectable(instance.part));
+    if (instance) session.choose(blank, selectable(hand, instance.part));
     return;
   }
   // What is open is left by Esc, by Enter or by another verb, and never by a click.
@@ -30,11 +30,11 @@ export function click(hand: Hand): void {
   select(hand, instance);
 }
 
-function select(hand: Hand, instance: ReturnType<Pane['instanceAt']>): void {
+function select(hand: Hand, instance: SnapInstance | null): void {
   const { last, session } = hand;
   // Outside the open group one works in the whole scene again.
-  if (instance && !hand.isInOpenGroup(instance.part)) session.openGroup(null);
-  const part = instance ? hand.selectable(instance.part) : null;
+  if (instance && !isInOpenGroup(hand, instance.part)) session.openGroup(null);
+  const part = instance ? selectable(hand, instance.part) : null;
   const { selection, statement, manner } = hand.state();
   if (statement) session.leave();
   const how = selectingBy(last, manner.selecting);
@@ -69,7 +69,7 @@ function placeUnder(hand: Hand, part: ItemId): PickedPlace | null {
   // At its seam a face meets itself.
   const faces = new Set(picked?.at.split(MEETING));
   if (picked && faces.size > 0) return { on: part, at: [...faces].join(MEETING), near: picked.near! };
-  const at = pane.faceAt(last.x, last.y, part);
+  const at = faceAt(pane, [last.x, last.y], part);
   return at === undefined ? null : { on: part, at };
 }
 
@@ -77,8 +77,8 @@ function placeUnder(hand: Hand, part: ItemId): PickedPlace | null {
 export function doubleClick(hand: Hand): void {
   const { last, pane, session } = hand;
   if (hand.openStatement()) return;
-  const instance = pane.instanceAt(last.x, last.y);
-  const part = instance && hand.selectable(instance.part);
+  const instance = instanceAt(pane, last.x, last.y);
+  const part = instance && selectable(hand, instance.part);
   if (!instance) session.openGroup(null);
   else if (part && isGroup(hand.state().document.items[part]!)) session.openGroup(part);
 }

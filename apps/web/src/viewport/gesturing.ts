@@ -22,7 +22,8 @@ import {
 import { live } from '../session/live.ts';
 import { entryOf, entryText, exactNumber, isTriple, type Statement } from '../session/statement.ts';
 import { ghostShape } from './ghostShape.ts';
-import type { Hand } from './hand.ts';
+import { carryOut, showCaught } from './telling.ts';
+import { pointOf, type Hand } from './hand.ts';
 
 /** What has been drawn so far. */
 export interface GestureSoFar {
@@ -64,14 +65,14 @@ export function follow(hand: Hand, drawing: GestureSoFar, step: number): void {
 export function finish(hand: Hand): void {
   const statement = hand.openStatement();
   if (!statement) return;
-  hand.showCaught(null);
+  showCaught(hand, null);
   if (!isComplete(statement)) return hand.session.sayWaiting();
-  hand.commit();
+  carryOut(hand);
 }
 
 /** Takes what is shown off the picture. */
 export function clearDrawn(hand: Hand): void {
-  if (hand.stage.picture.ghost.show(null)) hand.stage.invalidate();
+  if (hand.stage.picture.extras.ghost.show(null)) hand.stage.panes.invalidate();
 }
 
 interface Aimed {
@@ -97,7 +98,7 @@ function aimed(
 /** Where the first place was typed, it is drawn from there. */
 function placed(hand: Hand, statement: Statement): GestureSoFar | null {
   const [first] = stepsOf(statement)[0]!;
-  const at = first?.reads === 'place' ? hand.pointOf(statement.typed[first.into]) : null;
+  const at = first?.reads === 'place' ? pointOf(hand, statement.typed[first.into]) : null;
   const isTyped = first && [0, 1, 2].every((axis) => statement.held.has(`${String(first.into)}.${axis}`));
   return at && isTyped ? { base: baseAt(hand, at), last: at } : null;
 }
@@ -110,13 +111,13 @@ function baseAt(hand: Hand, first: Vec3): GestureBase {
 
 function aimAt(hand: Hand, reading: Reading, drawing: GestureSoFar | null): Aim | null {
   if (reading.reads === 'place') {
-    const caught = hand.catchPoint();
-    hand.showCaught(caught);
+    const caught = hand.aim.catchPoint();
+    showCaught(hand, caught);
     return caught && { point: caught.point, steps: null };
   }
   if (!drawing) return null;
-  const snap = hand.pointSnap();
-  hand.showCaught(snap && { point: snap.point, snap });
+  const snap = hand.aim.pointSnap();
+  showCaught(hand, snap && { point: snap.point, snap });
   if (snap) return { point: snap.point, steps: null };
   const isUp = reading.reads === 'height' || (reading.reads === 'row' && reading.column === 'height');
   return isUp ? pulled(hand, drawing) : onBase(hand, drawing, reading);
@@ -131,18 +132,18 @@ const stepsNow = (hand: Hand): Aim['steps'] => {
 function pulled(hand: Hand, { base, last }: GestureSoFar): Aim | null {
   const { turn } = base.plane;
   const up: Vec3 = [turn[2], turn[5], turn[8]];
-  const along = nearestOnLine(last, up, hand.ray());
+  const along = nearestOnLine(last, up, hand.aim.ray());
   if (along === undefined) return null;
   return { point: [0, 1, 2].map((i) => last[i]! + along * up[i]!) as unknown as Vec3, steps: stepsNow(hand) };
 }
 
 /** Where the pointer meets the plane; corners go to whole steps of its grid. */
 function onBase(hand: Hand, { base }: GestureSoFar, { reads }: Reading): Aim | null {
-  const point = hand.onPlane(base.plane, base.first);
+  const point = hand.aim.onPlane(base.plane, base.first);
   if (!point) return null;
   const isCorner = reads === 'corner' && !hand.last.ctrl;
   return {
-    point: isCorner ? hand.toGridOf(base.plane, point) : point,
+    point: isCorner ? hand.aim.toGridOf(base.plane, point) : point,
     steps: isCorner ? null : stepsNow(hand),
   };
 }
@@ -174,6 +175,7 @@ function keysOf({ verb, typed }: Statement, key: string): string[] {
 function showDrawn(hand: Hand, candidate: Statement): void {
   const { stage, session } = hand;
   const made = session.madeBy(candidate);
-  if (made && stage.picture.ghost.show(ghostShape(made.base) ?? null, made.pose)) stage.invalidate();
-  stage.showSketch(candidate);
+  if (made && stage.picture.extras.ghost.show(ghostShape(made.base) ?? null, made.pose))
+    stage.panes.invalidate();
+  stage.previews.sketch(candidate);
 }

@@ -31,7 +31,10 @@ import {
 import { live } from '../session/live.ts';
 import { exactMm, lockedAxis, withPointer, type Statement, type Typed } from '../session/statement.ts';
 import { knobPoint, turnAxis, type Grip, type GripSet } from './grips.ts';
-import type { Hand } from './hand.ts';
+import { carryOut, showCaught, showPreviewOf, tellNumbers } from './telling.ts';
+import { gripSetOf, selectionBox } from './gripSet.ts';
+import { boxesInView } from './underPixel.ts';
+import { pointOf, type Hand } from './hand.ts';
 
 /** A grip that is held. */
 export interface Gripping {
@@ -46,7 +49,7 @@ export interface Gripping {
 
 /** Takes hold of a grip; null where the view shows it too flat. */
 export function takeHold(hand: Hand, grip: Grip): Gripping | null {
-  const shown = hand.stage.gripSet();
+  const shown = gripSetOf(hand.stage.session, hand.stage.model.scene.instances);
   if (!shown) return null;
   // The way is told from where the faces stand.
   const pulledMm = shown.pulledMm ?? 0;
@@ -78,7 +81,7 @@ export function takeHold(hand: Hand, grip: Grip): Gripping | null {
     const axis = grip.side.filter((n) => n !== 0).length === 1 ? grip.side.findIndex((n) => n !== 0) : null;
     hand.session.focus(axis === null ? null : { blank: 'to', axis: axis as 0 });
   }
-  hand.overlay.setGrips(set, hand.state().gripScale, grip);
+  hand.overlay.grips.show(set, hand.state().gripScale, grip);
   return { grip, set, parts: selection, hold, before };
 }
 
@@ -87,16 +90,16 @@ const clearBlanks = (hand: Hand, typed: Typed) =>
 
 function holdOf(hand: Hand, grip: Grip, set: GripSet): number | Vec3 | undefined {
   if (grip.how === 'move' && grip.axes.length === 1)
-    return nearestOnLine(set.anchor, column(set.axes, grip.axes[0]!), hand.ray());
+    return nearestOnLine(set.anchor, column(set.axes, grip.axes[0]!), hand.aim.ray());
   if (grip.how === 'offset-face') {
-    const now = nearestOnLine(set.anchor, column(set.axes, 0), hand.ray());
+    const now = nearestOnLine(set.anchor, column(set.axes, 0), hand.aim.ray());
     return now === undefined ? undefined : now - (set.pulledMm ?? 0);
   }
   if (grip.how === 'resize') return alongKnob(hand, set, grip.side, fixedPoint(hand, set, grip.side));
   const normal =
     grip.how === 'turn' ? turnAxis(set, grip.axis, hand.pane.camera) : column(set.axes, freeAxis(grip.axes));
-  const far = rayToPlane(hand.ray(), { point: set.anchor, normal });
-  return far === undefined ? undefined : subtract(pointOnRay(hand.ray(), far), set.anchor);
+  const far = rayToPlane(hand.aim.ray(), { point: set.anchor, normal });
+  return far === undefined ? undefined : subtract(pointOnRay(hand.aim.ray(), far), set.anchor);
 }
 
 const freeAxis = (axes: readonly number[]) => ([0, 1, 2] as const).find((axis) => !axes.includes(axis))!;
@@ -104,7 +107,7 @@ const freeAxis = (axes: readonly number[]) => ([0, 1, 2] as const).find((axis) =
 /** How far along its own line a knob is pulled, from the point that stays. */
 function alongKnob(hand: Hand, set: GripSet, side: BoxPoint, fixed: Vec3): number | undefined {
   const knob = knobPoint(set, side);
-  return nearestOnLine(fixed, knobDirection(set, side, knob, fixed), hand.ray());
+  return nearestOnLine(fixed, knobDirection(set, side, knob, fixed), hand.aim.ray());
 }
 
 /** A side is pulled along its axis, a corner away from the point that stays. */
@@ -121,7 +124,7 @@ function fixedPoint(hand: Hand, set: GripSet, side: BoxPoint): Vec3 {
   const centre = statement && chosenCentre(statement);
   if (centre === 'point') return pointIn(hand, statement!.typed.at) ?? set.anchor;
   if (centre === 'own') return set.anchor;
-  const box = centre === 'shared' ? hand.stage.selectionBox() : undefined;
+  const box = centre === 'shared' ? selectionBox(hand.stage.session.store.getState()) : undefined;
   return box ? boxPoint(box, [0, 0, 0]) : knobPoint(set, side.map((n) => -n + 0) as unknown as BoxPoint);
 }
 
@@ -130,7 +133,7 @@ const chosenCentre = ({ typed, held }: Statement): string | null =>
   held.has('about') || typed.about === 'point' ? String(typed.about) : null;
 
 /** The point that stands in a blank. */
-export const pointIn = (hand: Hand, value: unknown): Vec3 | null => hand.pointOf(value);
+export const pointIn = (hand: Hand, value: unknown): Vec3 | null => pointOf(hand, value);
 
 /** The statement that the drag comes to; null while it comes to nothing. */
 function dragged(hand: Hand, gripping: Gripping, statement: Statement): Statement | null {
@@ -147,9 +150,9 @@ function pulledBy(hand: Hand, { set, hold }: Gripping, statement: Statement): St
   const normal = column(set.axes, 0);
   const part = statement.typed.part as ItemId;
   // The part itself changes while its face is pulled.
-  const snap = hand.pointSnap(standingOf(hand.state().document, [part]));
-  hand.showCaught(snap && { point: snap.point, snap });
-  const now = nearestOnLine(set.anchor, normal, hand.ray());
+  const snap = hand.aim.pointSnap(standingOf(hand.state().document, [part]));
+  showCaught(hand, snap && { point: snap.point, snap });
+  const now = nearestOnLine(set.anchor, normal, hand.aim.ray());
   if (now === undefined) return null;
   const { grid } = hand.state().document.scene;
   const raw = now - (hold as number);
@@ -170,10 +173,10 @@ function movedBy(
   axes: readonly (0 | 1 | 2)[],
 ): Statement | null {
   const { last } = hand;
-  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
+  const snap = hand.aim.pointSnap(standingOf(hand.state().document, parts));
   const { grid } = hand.state().document.scene;
   let local: Vec3;
-  hand.showCaught(snap && { point: snap.point, snap });
+  showCaught(hand, snap && { point: snap.point, snap });
   hand.overlay.guides.showAlignment(null);
   if (snap) local = turnBack(set.axes, subtract(snap.point, set.anchor));
   else {
@@ -202,11 +205,11 @@ function linedUp(
   stepped: Vec3,
 ): Vec3 {
   const { snapKinds, document, manner } = hand.state();
-  const box = hand.stage.selectionBox();
+  const box = selectionBox(hand.stage.session.store.getState());
   if (!snapKinds.has('guide') || !manner.serves.move || !box || !isIdentity(set.axes)) return stepped;
   const { camera } = hand.pane;
   const moved = standingOf(hand.state().document, parts);
-  const others = hand.stage.boxesInView(hand.pane, (id) => !moved.has(id) && document.items[id]!.snappable);
+  const others = boxesInView(hand.pane, (id) => !moved.has(id) && document.items[id]!.snappable);
   const [, , depth] = project(camera, set.anchor);
   const shifted = (p: Vec3): Vec3 => [p[0] + raw[0], p[1] + raw[1], p[2] + raw[2]];
   const found = alignmentOf({
@@ -239,12 +242,12 @@ const plus = (p: Vec3, by: Vec3): Vec3 => [p[0] + by[0], p[1] + by[1], p[2] + by
 
 function rawMove(hand: Hand, set: GripSet, hold: number | Vec3, axes: readonly (0 | 1 | 2)[]): Vec3 | null {
   if (typeof hold === 'number') {
-    const s = nearestOnLine(set.anchor, column(set.axes, axes[0]!), hand.ray());
+    const s = nearestOnLine(set.anchor, column(set.axes, axes[0]!), hand.aim.ray());
     return s === undefined ? null : ([0, 1, 2].map((i) => (i === axes[0] ? s - hold : 0)) as unknown as Vec3);
   }
-  const far = rayToPlane(hand.ray(), { point: set.anchor, normal: column(set.axes, freeAxis(axes)) });
+  const far = rayToPlane(hand.aim.ray(), { point: set.anchor, normal: column(set.axes, freeAxis(axes)) });
   if (far === undefined) return null;
-  return turnBack(set.axes, subtract(subtract(pointOnRay(hand.ray(), far), set.anchor), hold));
+  return turnBack(set.axes, subtract(subtract(pointOnRay(hand.aim.ray(), far), set.anchor), hold));
 }
 
 const mainAxis = (local: Vec3, axes: readonly (0 | 1 | 2)[]) =>
@@ -274,15 +277,15 @@ function turnedBy(
   axis: 0 | 1 | 2 | 'screen',
 ): Statement | null {
   const normal = turnAxis(set, axis, hand.pane.camera);
-  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
+  const snap = hand.aim.pointSnap(standingOf(hand.state().document, parts));
   let now: Vec3;
-  hand.showCaught(snap && { point: snap.point, snap });
+  showCaught(hand, snap && { point: snap.point, snap });
   if (snap) {
     now = subtract(snap.point, set.anchor);
   } else {
-    const far = rayToPlane(hand.ray(), { point: set.anchor, normal });
+    const far = rayToPlane(hand.aim.ray(), { point: set.anchor, normal });
     if (far === undefined) return null;
-    now = subtract(pointOnRay(hand.ray(), far), set.anchor);
+    now = subtract(pointOnRay(hand.aim.ray(), far), set.anchor);
   }
   const free = angleAbout(normal, hold as Vec3, now);
   const { angleStep } = hand.state().document.scene;
@@ -337,8 +340,8 @@ function pulledKnob(hand: Hand, { set, hold, parts }: Gripping, side: BoxPoint):
   const direction = knobDirection(set, side, knob, fixed);
   const whole = dot(subtract(knob, fixed), direction);
   if (!(whole > 0)) return undefined;
-  const snap = hand.pointSnap(standingOf(hand.state().document, parts));
-  hand.showCaught(snap && { point: snap.point, snap });
+  const snap = hand.aim.pointSnap(standingOf(hand.state().document, parts));
+  showCaught(hand, snap && { point: snap.point, snap });
   const now = alongKnob(hand, set, side, fixed);
   if (now === undefined) return undefined;
   const reach = snap ? dot(subtract(snap.point, fixed), direction) : whole + now - (hold as number);
@@ -379,24 +382,24 @@ export function drag(hand: Hand, gripping: Gripping): void {
   const statement = hand.openStatement();
   const candidate = statement && dragged(hand, gripping, statement);
   if (!statement || !candidate) return;
-  hand.preview(candidate);
+  showPreviewOf(hand, candidate);
   const { grip, set } = gripping;
   if (grip.how === 'move') {
     const by = shownNumbers(hand, candidate);
-    hand.tell(statement, 'by', by);
+    tellNumbers(hand, { statement, blank: 'by' }, by);
     const anchor = [0, 1, 2].map(
       (i) => set.anchor[i]! + by.reduce((sum, n, axis) => sum + n * column(set.axes, axis)[i]!, 0),
     ) as unknown as Vec3;
-    hand.overlay.setGrips({ ...set, anchor }, hand.state().gripScale, grip);
+    hand.overlay.grips.show({ ...set, anchor }, hand.state().gripScale, grip);
   } else if (grip.how === 'offset-face') {
     const by = hand.session.readLength(String(candidate.typed.by)) ?? 0;
-    hand.tell(statement, 'by', [by]);
+    tellNumbers(hand, { statement, blank: 'by' }, [by]);
     const anchor = along(set.anchor, column(set.axes, 0), by);
-    hand.overlay.setGrips({ ...set, anchor }, hand.state().gripScale, grip);
+    hand.overlay.grips.show({ ...set, anchor }, hand.state().gripScale, grip);
   } else {
     if (grip.how === 'turn' && !statement.held.has('angle'))
       live.tell('angle', formatAngle(Number(candidate.typed.angle)));
-    hand.overlay.setGrips(set, hand.state().gripScale, grip);
+    hand.overlay.grips.show(set, hand.state().gripScale, grip);
   }
 }
 
@@ -407,18 +410,18 @@ const shownNumbers = (hand: Hand, { typed }: Statement): Vec3 =>
 export function letGo(hand: Hand, gripping: Gripping): void {
   const statement = hand.openStatement();
   const candidate = statement && dragged(hand, gripping, statement);
-  hand.showCaught(null);
+  showCaught(hand, null);
   hand.overlay.guides.showAlignment(null);
   if (!candidate || isNothing(hand, gripping, candidate)) {
     const { before } = gripping;
     // A drag that comes to nothing leaves a statement that was open as it was.
     if (before) hand.session.update(() => before);
     else hand.session.leave();
-    hand.stage.showGrips();
+    hand.stage.marks.showGrips();
     return;
   }
   hand.session.update(() => candidate);
-  hand.commit();
+  carryOut(hand);
 }
 
 function isNothing(hand: Hand, { grip, set }: Gripping, { typed }: Statement): boolean {

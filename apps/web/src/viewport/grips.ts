@@ -2,6 +2,7 @@
  * The handles on the selection: arrows and squares that move, rings that turn, knobs on the box that resize.
  * Long, since each kind of grip has a form of its own.
  */
+import { FollowingMarks } from './followingMarks.ts';
 import {
   add,
   along,
@@ -86,7 +87,7 @@ const KNOBS = [...SIDES, ...CORNERS];
 type Pixel = readonly [number, number];
 
 /** Handles on what is selected. */
-export class Grips {
+export class Grips extends FollowingMarks {
   private readonly group: SVGGElement;
   private readonly planes: SVGPolygonElement[];
   private readonly shafts: SVGPathElement[];
@@ -104,6 +105,7 @@ export class Grips {
   private protractor: { readonly step: number; readonly words: string } | null = null;
 
   constructor(svg: SVGSVGElement) {
+    super();
     this.group = make('g', svg, { visibility: 'hidden' });
     this.planes = PLANES.map(([a, b]) =>
       make('polygon', this.group, {
@@ -139,11 +141,12 @@ export class Grips {
   }
 
   /** @param active the grip that is held; the others are out of sight meanwhile */
-  show(set: GripSet | null, active: Grip | null, scale: number): void {
+  show(set: GripSet | null, scale: number, active: Grip | null = null): void {
     this.set = set;
     this.active = active;
     this.scale = scale;
     if (!active) this.protractor = null;
+    this.redraw();
   }
 
   /** Ticks on the ring that is held, every `step` degrees, and how far it has been turned. */
@@ -151,7 +154,7 @@ export class Grips {
     this.protractor = { step, words };
   }
 
-  draw(camera: Camera): void {
+  protected draw(camera: Camera): void {
     this.group.setAttribute('visibility', this.set ? 'visible' : 'hidden');
     if (!this.set) return;
     this.drawMoving(camera, this.set);
@@ -161,9 +164,9 @@ export class Grips {
   }
 
   /** The grip under a pixel. */
-  at(camera: Camera, x: number, y: number): Grip | null {
-    const { set } = this;
-    if (!set) return null;
+  at(x: number, y: number): Grip | null {
+    const { set, camera } = this;
+    if (!set || !camera) return null;
     if (set.how === 'move') return this.moveGripAt(camera, set, x, y);
     if (set.how === 'turn') return this.turnGripAt(camera, set, x, y);
     if (set.how === 'offset-face') return this.pullAt(camera, set, x, y);

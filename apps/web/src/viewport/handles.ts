@@ -6,13 +6,13 @@ import {
   project,
   standsAsDrawn,
   worldFromPart,
-  type Camera,
   type ItemId,
   type Vec3,
 } from '@kadrel/core';
 import type { SessionState } from '../session/store.ts';
 import { isHandled, withPointer, type Statement } from '../session/statement.ts';
 import type { Hand } from './hand.ts';
+import { showCaught, tellNumbers } from './telling.ts';
 import { PlaceMarks, handleSign } from './marks.ts';
 
 /** How near the pointer must come, pixels. */
@@ -41,28 +41,22 @@ export function handleSet({ selection, document, statement, lookingAt }: Session
 }
 
 /** Marks of one view. */
-export class HandleMarks {
-  private readonly marks: PlaceMarks;
-  private set: HandleSet | null = null;
-
+export class HandleMarks extends PlaceMarks {
   constructor(svg: SVGSVGElement) {
-    this.marks = new PlaceMarks(svg, handleSign);
+    super(svg, handleSign);
   }
 
-  show(set: HandleSet | null): void {
-    this.set = set;
-    this.marks.show((set?.points ?? []).map((at) => ({ at })));
-  }
-
-  draw(camera: Camera): void {
-    this.marks.draw(camera);
+  showSet(set: HandleSet | null): void {
+    this.show((set?.points ?? []).map((at) => ({ at })));
   }
 
   /** Which one is under the pointer; −1 for none. */
-  at(camera: Camera, x: number, y: number): number {
+  at(x: number, y: number): number {
+    const { camera } = this;
+    if (!camera) return -1;
     let [best, near] = [-1, REACH_PX];
-    this.set?.points.forEach((point, i) => {
-      const [u, v] = project(camera, point);
+    this.places.forEach(({ at }, i) => {
+      const [u, v] = project(camera, at);
       const off = Math.hypot(u - x, v - y);
       if (off < near) [best, near] = [i, off];
     });
@@ -88,22 +82,22 @@ export function takePoint(hand: Hand, index: number): Handling | null {
 export function dragPoint(hand: Hand, handling: Handling): void {
   const moved = pointMoved(hand, handling);
   if (!moved) return;
-  hand.tell(moved.statement, 'to', moved.point);
-  hand.stage.showSketch(withPointer(moved.statement, 'to', moved.point));
+  tellNumbers(hand, { statement: moved.statement, blank: 'to' }, moved.point);
+  hand.stage.previews.sketch(withPointer(moved.statement, 'to', moved.point));
 }
 
 /** Carries out what the drag came to; where it came to nothing all stays as it was. */
 export function letPointGo(hand: Hand, handling: Handling): void {
   const moved = pointMoved(hand, handling);
-  hand.showCaught(null);
+  showCaught(hand, null);
   if (!moved) return hand.session.leave();
   hand.session.update((s) => ({ ...withPointer(s, 'to', moved.point), refusal: null }));
   void hand.session.commit();
 }
 
 function pointMoved(hand: Hand, { profile }: Handling): { statement: Statement; point: Vec3 } | null {
-  const caught = hand.catchPoint(new Set([profile]));
-  hand.showCaught(caught);
+  const caught = hand.aim.catchPoint(new Set([profile]));
+  showCaught(hand, caught);
   const statement = hand.openStatement();
   return caught && statement && { statement, point: caught.point };
 }

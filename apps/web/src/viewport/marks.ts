@@ -1,5 +1,6 @@
 /** Distances that are told in a view, and the places where something cannot be built. */
 import { project, type Camera, type Vec3 } from '@kadrel/core';
+import { FollowingMarks } from './followingMarks.ts';
 import { fillGroup, letter, make, mark, setLine, show } from './svg.ts';
 
 /** A distance to show between two points; where these are one, its words alone. */
@@ -11,11 +12,12 @@ export interface ShownMeasure {
 }
 
 /** Lines with their lengths. */
-export class MeasureMarks {
+export class MeasureMarks extends FollowingMarks {
   private readonly group: SVGGElement;
   private shown: readonly ShownMeasure[] = [];
 
   constructor(svg: SVGSVGElement) {
+    super();
     this.group = make('g', svg);
   }
 
@@ -33,20 +35,20 @@ export class MeasureMarks {
       text.setAttribute('fill', ink);
       text.textContent = words;
     });
+    this.redraw();
   }
 
   private marksAt(i: number) {
     return this.group.children[i]!.children as unknown as [SVGLineElement, SVGTextElement];
   }
 
-  draw(camera: Camera): void {
+  protected draw(camera: Camera): void {
     this.shown.forEach(({ from, to }, i) => {
       const [line, text] = this.marksAt(i);
       const [a, b] = [project(camera, from), project(camera, to)];
       setLine(line, a, b);
       text.setAttribute('x', String((a[0] + b[0]) / 2));
       text.setAttribute('y', String((a[1] + b[1]) / 2 - 8));
-      // Only a view that is drawn shows it.
       // Only a view that is drawn shows it.
       mark(text, { name: 'measure', isShown: true });
     });
@@ -59,15 +61,16 @@ interface ShownPlace {
 }
 
 /** The same sign at several places. */
-export class PlaceMarks {
+export class PlaceMarks extends FollowingMarks {
   private readonly group: SVGGElement;
-  private places: readonly ShownPlace[] = [];
+  protected places: readonly ShownPlace[] = [];
 
   /** @param sign draws one about the origin; a text in it is filled with the name of the place */
   constructor(
     svg: SVGSVGElement,
     private readonly sign: (parent: SVGGElement) => void,
   ) {
+    super();
     this.group = make('g', svg);
   }
 
@@ -77,9 +80,10 @@ export class PlaceMarks {
     places.forEach(({ name }, i) => {
       if (name !== undefined) this.group.children[i]!.querySelector('text')!.textContent = name;
     });
+    this.redraw();
   }
 
-  draw(camera: Camera): void {
+  protected draw(camera: Camera): void {
     this.places.forEach(({ at }, i) => {
       const [x, y, depth] = project(camera, at);
       const one = this.group.children[i]!;
@@ -107,11 +111,12 @@ const STALK_PX = 16;
 const MAX_NAMES = 40;
 
 /** Docks: a ring with a stalk the way it looks, full where something is joined to it. */
-export class DockMarks {
+export class DockMarks extends FollowingMarks {
   private readonly group: SVGGElement;
   private docks: readonly ShownDock[] = [];
 
   constructor(svg: SVGSVGElement) {
+    super();
     this.group = make('g', svg);
   }
 
@@ -126,14 +131,16 @@ export class DockMarks {
       for (const drawn of [ring, one.querySelector('line')!]) drawn.setAttribute('stroke', ink);
       text.textContent = docks.length > MAX_NAMES ? '' : name;
     });
+    this.redraw();
   }
 
-  /** The same docks elsewhere. */
+  /** The same docks, where what is in hand would take them. */
   place(docks: readonly ShownDock[]): void {
     this.docks = docks;
+    this.redraw();
   }
 
-  draw(camera: Camera): void {
+  protected draw(camera: Camera): void {
     this.docks.forEach(({ at, out }, i) => {
       const [x, y, depth] = project(camera, at);
       const one = this.group.children[i]!;

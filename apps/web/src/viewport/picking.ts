@@ -31,7 +31,11 @@ import { pickedBlank } from '../session/waiting.ts';
 import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
-import type { Caught, Hand } from './hand.ts';
+import { coordinates, nameOf, showCaught, showPreviewOf, snapWords, tellNumbers } from './telling.ts';
+import { othersThan, othersThanOwner } from './othersThan.ts';
+import type { Caught } from './aim.ts';
+import { frameAxes } from './gripSet.ts';
+import type { Hand } from './hand.ts';
 
 /** For distances: a face is meant rather than the point in its middle. */
 const FEATURES: ReadonlySet<SnapKind> = new Set(
@@ -64,13 +68,14 @@ function kindsFor({ verb }: Statement, blank: string): ReadonlySet<SnapKind> {
 export function catchFor(hand: Hand, statement: Statement, blank: string): Caught | null {
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
   const without = leftOut(hand, statement, blank);
-  if (gathersPoints(statement, blank)) return hand.catchPoint(without);
+  if (gathersPoints(statement, blank)) return hand.aim.catchPoint(without);
   if (type === 'point' || (type === 'frame' && statement.picking?.how === 'points'))
-    return hand.catchPoint(without);
-  if (type === 'spot') return hand.catchPoint(without);
+    return hand.aim.catchPoint(without);
+  if (type === 'spot') return hand.aim.catchPoint(without);
   // Away from docks a part is meant, and of it the best one.
   const snap =
-    (type === 'dock' ? hand.snap(without, DOCKS) : null) ?? hand.snap(without, kindsFor(statement, blank));
+    (type === 'dock' ? hand.aim.snap(without, DOCKS) : null) ??
+    hand.aim.snap(without, kindsFor(statement, blank));
   return snap && { point: snap.point, snap };
 }
 
@@ -90,31 +95,21 @@ function leftOut(hand: Hand, statement: Statement, blank: string): ReadonlySet<s
   return othersThan(hand, moving);
 }
 
-const othersThan = (hand: Hand, kept: ReadonlySet<string>) =>
-  new Set(hand.stage.scene.instances.map(({ part }) => part).filter((part) => !kept.has(part)));
-
-/** What was left out last: the pointer asks at every move, and the parts seldom change. */
-let leftOutLast: { scene: unknown; owner: string; parts: ReadonlySet<string> } | null = null;
-
-function othersThanOwner(hand: Hand, owner: string): ReadonlySet<string> {
-  const { scene } = hand.stage;
-  if (leftOutLast?.scene !== scene || leftOutLast.owner !== owner)
-    leftOutLast = { scene, owner, parts: othersThan(hand, new Set([owner])) };
-  return leftOutLast.parts;
-}
-
 const movedParts = (hand: Hand, { typed }: Statement) =>
   standingOf(hand.state().document, (typed.parts as string[] | undefined) ?? []);
 
 /** What follows the pointer during a pick. */
 export function hoverPick(hand: Hand, statement: Statement, blank: string): void {
   const caught = catchFor(hand, statement, blank);
-  hand.showCaught(caught);
+  showCaught(hand, caught);
   tellLanding(hand, statement, caught);
   hand.stage.hover(caught?.snap?.part ?? null);
   if (caught && isHandled(statement, 'moves') && blank === 'to') previewMove(hand, statement, caught);
   if (caught && verbNamed(statement.verb)!.blanks[blank]!.type === 'dock')
-    hand.preview({ ...statement, typed: { ...statement.typed, [blank]: valueFor(hand, 'dock', caught) } });
+    showPreviewOf(hand, {
+      ...statement,
+      typed: { ...statement.typed, [blank]: valueFor(hand, 'dock', caught) },
+    });
   if (caught && hasBuiltPreview(statement.verb)) tryOut(hand, statement, { blank, caught });
 }
 
@@ -140,9 +135,13 @@ function tellLanding(hand: Hand, { typed, verb }: Statement, caught: Caught | nu
   )
     return;
   const landing = landingOf(hand, caught.snap);
-  const { title, detail } = hand.snapWords(caught.snap);
+  const { title, detail } = snapWords(hand, caught.snap);
   const words = landing ? `faces the ${landing.words}` : 'no surface to face here';
-  hand.overlay.showSnap(caught.snap, title, detail, `${hand.words(caught.point)} · ${words}`);
+  hand.overlay.reticle.show(caught.snap.point, {
+    title,
+    detail,
+    numbers: `${coordinates(hand, caught.point)} · ${words}`,
+  });
 }
 
 function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
@@ -156,15 +155,15 @@ function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
         ...lockedAlong(statement),
         ...outwardAt(hand, statement, caught),
       };
-  hand.preview({ ...statement, typed: { ...statement.typed, ...typed } });
-  for (const pane of hand.stage.panes) pane.overlay.setGrips(null, 1);
-  hand.overlay.showRubber(from, caught.point);
-  hand.tell(statement, 'by', by);
+  showPreviewOf(hand, { ...statement, typed: { ...statement.typed, ...typed } });
+  for (const pane of hand.stage.panes.all) pane.overlay.grips.show(null, 1);
+  hand.overlay.reticle.showRubber(from, caught.point);
+  tellNumbers(hand, { statement, blank: 'by' }, by);
 }
 
 /** A move by its numbers in the frame, with those typed by hand in their place. */
 function moveOf(hand: Hand, statement: Statement, from: Vec3, to: Vec3): { by: Vec3; isHeld: boolean } {
-  const told = turnBack(hand.stage.frameAxes(), subtract(to, from));
+  const told = turnBack(frameAxes(hand.stage.session), subtract(to, from));
   const isHeld = [0, 1, 2].some((axis) => statement.held.has(`by.${axis}`));
   if (!hand.last.shift) return { by: shiftOf(hand, statement, told), isHeld };
   // Shift keeps to the main direction: the move is then told by its number.
@@ -180,7 +179,7 @@ function outwardAt(hand: Hand, { typed }: Statement, { snap }: Caught): Typed {
 }
 
 function landingOf(hand: Hand, snap: Snap) {
-  const instance = instanceUnder(hand.stage.scene, snap);
+  const instance = instanceUnder(hand.stage.model.scene, snap);
   return instance && landingNormal(instance, snap);
 }
 
@@ -206,7 +205,7 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
     if (plane) session.update((s) => withPoint(s, blank, caught.point, plane));
     return;
   }
-  if (caught.snap) hand.stage.catcher.used(caught.snap);
+  if (caught.snap) hand.stage.catcher.touches.used(caught.snap);
   const type = verbNamed(statement.verb)!.blanks[blank]!.type;
   if (isChosenType(type) && caught.snap?.feature !== undefined) return gather(hand, blank, caught.snap);
   // The plane that one draws on is the next one's too.
@@ -234,8 +233,8 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
         typed: { ...s.typed, ...lockedAlong(s), ...outwardAt(hand, s, caught) },
       }));
   }
-  hand.overlay.showRubber(null, null);
-  hand.showCaught(null);
+  hand.overlay.reticle.showRubber(null, null);
+  showCaught(hand, null);
   hand.stage.hover(null);
   if (verbNamed(statement.verb)!.blanks[blank]!.completes) complete(hand, blank);
 }
@@ -254,7 +253,7 @@ function gather(hand: Hand, blank: string, snap: Snap): void {
     focus: { blank, axis: null },
     refusal: null,
   }));
-  hand.showCaught(null);
+  showCaught(hand, null);
 }
 
 /** Copies that are left again and again go on from the same point until Enter. */
@@ -262,7 +261,7 @@ function complete(hand: Hand, blank: string): void {
   const statement = hand.openStatement();
   const goesOn = statement?.typed.leaving === 'each' ? statement : null;
   void hand.session.commit().then((isDone) => {
-    if (!isDone) return hand.stage.showPreview(hand.state().statement);
+    if (!isDone) return hand.stage.previews.show(hand.state().statement);
     if (!goesOn) return;
     hand.session.start(goesOn.verb, { ...goesOn.typed, [blank]: undefined });
     hand.session.update((s) => ({ ...s, labels: goesOn.labels, focus: { blank, axis: null } }));
@@ -323,7 +322,8 @@ function spotValue(hand: Hand, caught: Caught): unknown {
 export function named(hand: Hand, snap: Snap): unknown {
   if (snap.dock !== undefined) return dockValue(snap);
   if (snap.part === undefined || snap.feature === undefined) return pointValue({ point: snap.point, snap });
-  const pose = instanceUnder(hand.stage.scene, snap)?.pose ?? worldFromPart(hand.state().document, snap.part);
+  const pose =
+    instanceUnder(hand.stage.model.scene, snap)?.pose ?? worldFromPart(hand.state().document, snap.part);
   const near = carryBack(pose, snap.point);
   const at = snap.feature
     .split(MEETING)
@@ -340,10 +340,10 @@ export function named(hand: Hand, snap: Snap): unknown {
 function labelOf(hand: Hand, { snap }: Caught): string | undefined {
   if (!snap) return undefined;
   if (snap.pin !== undefined) return `pin ${snap.pin}`;
-  if (snap.dock !== undefined) return `${snap.dock} of ${hand.nameOf(snap)}`;
+  if (snap.dock !== undefined) return `${snap.dock} of ${nameOf(hand, snap)}`;
   if (snap.part === undefined) return undefined;
   const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
-  return `${kind} of ${hand.nameOf(snap)}`;
+  return `${kind} of ${nameOf(hand, snap)}`;
 }
 
 /** The blank that the pointer fills now. */

@@ -30,14 +30,11 @@ import {
 } from 'three';
 import { themeColour } from '../common/theme.ts';
 import type { Preview } from '../session/preview.ts';
-import { Ghost } from './ghost.ts';
+import { Extras } from './extras.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
 import { DrawnCamera } from './drawnCamera.ts';
 import { CutUniforms, MAX_CUTS } from './cutShader.ts';
-import { BroadLines } from './broadLines.ts';
-import { Sketching } from './sketching.ts';
-import { WallColours } from './wallColours.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 /** `facing` tints the inside of surfaces. */
@@ -74,10 +71,6 @@ export interface Marks {
 }
 const NOBODY: ReadonlySet<ItemId> = new Set();
 
-/** Gathered edges are seen over the thin outlines of what is selected; a cage is thinner than those. */
-const GATHERED_PX = 4;
-const CAGE_PX = 1;
-
 /** What is drawn on the canvas. */
 export class Picture {
   private readonly renderer: WebGLRenderer;
@@ -88,7 +81,7 @@ export class Picture {
   private readonly light = new DirectionalLight(0xffffff, 1.9);
   private readonly ambient = new AmbientLight(0xffffff, 1.35);
   private readonly grid = new Grid();
-  readonly ghost = new Ghost();
+  readonly extras = new Extras();
   private marks: Marks = { selected: NOBODY, hovered: NOBODY, dimmed: NOBODY };
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
@@ -100,13 +93,6 @@ export class Picture {
   private readonly formed = new Map<ItemId, Solids>();
   /** Parts of which only outlines are seen meanwhile. */
   private veiled: ReadonlySet<ItemId> = NOBODY;
-  readonly sketching = new Sketching();
-  readonly gathered = new BroadLines(GATHERED_PX);
-  /** The cage of a softened part. */
-  readonly cage = new BroadLines(CAGE_PX);
-  /** The chosen faces. */
-  readonly marking = new Sketching();
-  readonly walls = new WallColours();
   private canvasHeight = 1;
   private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
 
@@ -131,19 +117,8 @@ export class Picture {
       polygonOffsetUnits: 2,
     });
     this.copies.group.visible = false;
-    this.scene.add(
-      this.sketching.group,
-      this.gathered.object,
-      this.cage.object,
-      this.marking.group,
-      this.walls.mesh,
-      this.copies.group,
-      this.ambient,
-      this.light,
-      this.light.target,
-      this.grid.mesh,
-      this.ghost.group,
-    );
+    this.extras.addTo(this.scene);
+    this.scene.add(this.copies.group, this.ambient, this.light, this.light.target, this.grid.mesh);
     this.applyTheme();
   }
 
@@ -157,12 +132,8 @@ export class Picture {
     this.scene.background = this.colours.ground;
     this.copies.surface.color.copy(this.colours.chosen);
     this.copies.ink.color.copy(this.colours.plum);
-    this.sketching.paint(this.colours.plum);
-    this.gathered.paint(this.colours.plum);
-    this.cage.paint(this.colours.outline);
-    this.marking.paint(this.colours.plum);
+    this.extras.paint(this.colours);
     this.grid.paint();
-    this.ghost.paint(this.colours.plum);
     this.paint();
   }
 
@@ -317,12 +288,7 @@ export class Picture {
   }
 
   dispose(): void {
-    this.ghost.dispose();
-    this.sketching.dispose();
-    this.gathered.dispose();
-    this.cage.dispose();
-    this.marking.dispose();
-    this.walls.dispose();
+    this.extras.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();

@@ -10,7 +10,7 @@ import { AimKeys } from './aimKeys.ts';
 import { click, doubleClick } from './clicking.ts';
 import { clearDrawn, finish, focusOn, follow, give, type GestureSoFar } from './gesturing.ts';
 import { drag, letGo, takeHold, type Gripping } from './gripping.ts';
-import { Hand } from './hand.ts';
+import { Hand, selectable } from './hand.ts';
 import { dragPoint, letPointGo, takePoint, type Handling } from './handles.ts';
 import type { Pane } from './pane.ts';
 import { blankInHand, hoverPick, pick } from './picking.ts';
@@ -34,6 +34,9 @@ import {
   type PointerEventData,
   type Situation,
 } from './situation.ts';
+import { instanceAt } from './underPixel.ts';
+import { orbit, orbitAbout, pan, zoom } from './viewing.ts';
+import { showCaught } from './telling.ts';
 import type { Stage } from './stage.ts';
 
 const ZOOM_PER_WHEEL = 1.0015;
@@ -59,11 +62,11 @@ export class Pointer {
       give: (point) => this.giveAt(point),
     });
     this.undo.push(stage.session.store.subscribe((now, before) => this.onStatement(now, before)));
-    stage.follow = () => this.follow();
-    stage.onKey = (event) => this.onKey(event);
+    stage.pointer.follow = () => this.follow();
+    stage.pointer.onKey = (event) => this.onKey(event);
     this.undo.push(() => {
-      stage.follow = null;
-      stage.onKey = null;
+      stage.pointer.follow = null;
+      stage.pointer.onKey = null;
     });
   }
 
@@ -103,15 +106,15 @@ export class Pointer {
   private enter(pane: Pane, event: MouseEvent): void {
     // A drag belongs to the view that it began in.
     if (this.hand.pane !== pane) {
-      this.hand.overlay.showSnap(null);
+      this.hand.overlay.reticle.hide();
       // A fence stands on the picture of its view, and ends with it.
       if (this.situation.at === 'fence') this.take({ is: 'key', key: 'Escape' });
     }
     this.hand.pane = pane;
     this.hand.place(event);
-    this.stage.pointer = this.hand.last;
+    this.stage.pointer.at = this.hand.last;
     if (event.type === 'pointermove') this.stage.catcher.isFresh = true;
-    if (event.type === 'pointerdown' || event.type === 'wheel') this.stage.activate(pane);
+    if (event.type === 'pointerdown' || event.type === 'wheel') this.stage.panes.activate(pane);
   }
 
   private state() {
@@ -151,8 +154,9 @@ export class Pointer {
     const { isSelectOnly, statement } = this.state();
     if (isSelectOnly) return 'other';
     const isPicking = blankInHand(hand) !== null;
-    if ((!isPicking || isHandled(statement, 'points')) && hand.overlay.handleAt(x, y) >= 0) return 'handle';
-    return !isPicking && hand.overlay.gripAt(x, y) ? 'grip' : 'other';
+    if ((!isPicking || isHandled(statement, 'points')) && hand.overlay.marks.handles.at(x, y) >= 0)
+      return 'handle';
+    return !isPicking && hand.overlay.grips.at(x, y) ? 'grip' : 'other';
   }
 
   private take(event: PointerEventData): boolean {
@@ -173,13 +177,13 @@ export class Pointer {
     const { hand } = this;
     switch (effect.do) {
       case 'look':
-        hand.pane.beginGesture();
-        if (effect.how === 'orbit') hand.pane.orbitAbout(hand.last.x, hand.last.y);
+        hand.pane.travel.beginGesture();
+        if (effect.how === 'orbit') orbitAbout(hand.pane, hand.last.x, hand.last.y);
         return undefined;
       case 'turn':
-        return void hand.pane.orbit(effect.dx, effect.dy);
+        return void orbit(hand.pane, effect.dx, effect.dy);
       case 'shift':
-        return void hand.pane.pan(effect.dx, effect.dy);
+        return void pan(hand.pane, effect.dx, effect.dy);
       case 'give':
         return this.give(effect.step, before);
       case 'finish':
@@ -246,10 +250,10 @@ export class Pointer {
 
   /** Gives a place as by a click. */
   private giveAt(point: Vec3): void {
-    this.hand.given = point;
+    this.hand.aim.given = point;
     this.take({ is: 'down', button: 0, shift: false, ...this.pixel() });
     this.take({ is: 'up', button: 0, ...this.pixel() });
-    this.hand.given = null;
+    this.hand.aim.given = null;
   }
 
   /** Where all numbers of a step were typed, no place is asked for. */
@@ -263,8 +267,8 @@ export class Pointer {
   private takeHeld({ do: what, x, y }: Extract<Effect, { do: 'takeGrip' | 'takePoint' | 'beginRegion' }>) {
     const { hand } = this;
     const { last } = hand;
-    const grip = hand.overlay.gripAt(x, y);
-    const handle = hand.overlay.handleAt(x, y);
+    const grip = hand.overlay.grips.at(x, y);
+    const handle = hand.overlay.marks.handles.at(x, y);
     hand.last = { ...last, x, y };
     this.isTaking = true;
     if (what === 'takeGrip') this.gripping = grip && takeHold(hand, grip);
@@ -283,9 +287,9 @@ export class Pointer {
     hand.told.clear();
     clearDrawn(hand);
     if (this.region) showRegion(hand, (this.region = null));
-    hand.showCaught(null);
+    showCaught(hand, null);
     stage.catcher.reset();
-    hand.overlay.showRubber(null, null);
+    hand.overlay.reticle.showRubber(null, null);
   }
 
   // --- Regions ----------------------------------------------------------------------------------------------------
@@ -322,7 +326,7 @@ export class Pointer {
   private onKey(event: KeyboardEvent): boolean {
     const { situation, hand } = this;
     // A distance along a guide is typed in a field of its own.
-    if (this.stage.catcher.list.getState().typing) return false;
+    if (this.stage.catcher.lists.shown.getState().typing) return false;
     if (situation.at === 'fence' || (situation.at === 'drawing' && event.key === 'Enter')) {
       if (this.take({ is: 'key', key: event.key })) return true;
     }
@@ -337,7 +341,7 @@ export class Pointer {
   private down(event: PointerEvent): void {
     (document.activeElement as HTMLElement | null)?.blur?.();
     const { hand } = this;
-    this.stage.catcher.closeList();
+    this.stage.catcher.lists.close();
     hand.pane.host.setPointerCapture(event.pointerId);
     if (event.button === 1 || event.button === 2) event.preventDefault();
     this.take({ is: 'down', button: event.button, shift: hand.last.shift, ...this.pixel() });
@@ -375,8 +379,8 @@ export class Pointer {
     const { hand, stage } = this;
     if (RegionPick.blank(this.state().statement)) {
       hand.pane.host.style.cursor = 'pointer';
-      hand.showCaught(null);
-      stage.regionPick.hover(hand.ray());
+      showCaught(hand, null);
+      stage.regionPick.hover(hand.aim.ray());
       return stage.hover(null);
     }
     const asked = blankInHand(hand);
@@ -385,33 +389,33 @@ export class Pointer {
     if (asked) return hoverPick(hand, asked.statement, asked.blank);
     if (first !== null) {
       // Before the first place is given the fields show what stands in them.
-      hand.showCaught(hand.catchPoint());
+      showCaught(hand, hand.aim.catchPoint());
       return stage.hover(null);
     }
-    hand.showCaught(null);
+    showCaught(hand, null);
     const { x, y } = hand.last;
     const held = this.held();
     hand.pane.host.style.cursor = held === 'other' ? '' : 'grab';
     const { omitting } = this.state();
     if (omitting !== null)
-      return stage.hover(stage.memberAt(hand.pane, omitting, x, y) === null ? null : omitting);
-    const under = held === 'grip' ? null : hand.pane.instanceAt(x, y);
-    stage.hover(under ? hand.selectable(under.part) : null);
+      return stage.hover(stage.model.memberAt(hand.pane, omitting, [x, y]) === null ? null : omitting);
+    const under = held === 'grip' ? null : instanceAt(hand.pane, x, y);
+    stage.hover(under ? selectable(hand, under.part) : null);
   }
 
   private wheel(event: WheelEvent): void {
     event.preventDefault();
     const lines = event.deltaMode === 1 ? 16 : 1;
-    this.hand.pane.zoom(this.hand.last.x, this.hand.last.y, ZOOM_PER_WHEEL ** (event.deltaY * lines));
+    zoom(this.hand.pane, [this.hand.last.x, this.hand.last.y], ZOOM_PER_WHEEL ** (event.deltaY * lines));
   }
 
   private leave({ relatedTarget }: PointerEvent): void {
     this.stage.hover(null);
     // The list at the pointer is no other place.
     if (relatedTarget instanceof Element && relatedTarget.closest('[data-within-reach]')) return;
-    this.stage.catcher.closeList();
+    this.stage.catcher.lists.close();
     this.stage.catcher.isFresh = false;
-    if (this.situation.at === 'idle') this.hand.showCaught(null);
+    if (this.situation.at === 'idle') showCaught(this.hand, null);
     // What was tried out under the pointer gives way to what is typed.
     this.hand.session.tryOut(null);
   }

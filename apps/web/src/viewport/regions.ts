@@ -12,7 +12,8 @@ import {
 } from '@kadrel/core';
 import type { PickedPlace } from '../session/chosen.ts';
 import { selectedWith, selectingBy, type RegionShape } from '../session/manner.ts';
-import type { Hand } from './hand.ts';
+import { boxOf } from './gripSet.ts';
+import { isInOpenGroup, selectable, type Hand } from './hand.ts';
 
 /** A region on its way: for a fence the corners, for the others where the pointer went. */
 export interface Drawing {
@@ -103,17 +104,17 @@ export function takenBy(hand: Hand, drawing: Drawing): string[] {
   });
   const { cuts = [] } = hand.pane.scene;
   const isInSight = (id: string) => {
-    const box = cuts.length === 0 ? undefined : hand.stage.boxOf(id);
+    const box = cuts.length === 0 ? undefined : boxOf(hand.stage.session.store.getState(), id);
     return !box || !isGone(cuts, id, box);
   };
   const all = new Set(taken);
   const { document } = hand.state();
-  const shown = new Set(hand.stage.scene.instances.map(({ part }) => part));
+  const shown = new Set(hand.stage.model.scene.instances.map(({ part }) => part));
   const isWhole = (id: string) =>
     [...standingOf(document, [id])].every((one) => all.has(one) || !shown.has(one));
   const inside = taken
-    .filter((id) => hand.isInOpenGroup(id) && isInSight(id))
-    .map((id) => hand.selectable(id));
+    .filter((id) => isInOpenGroup(hand, id) && isInSight(id))
+    .map((id) => selectable(hand, id));
   return [...new Set(inside)].filter((id) => rule === 'touching' || isWhole(id));
 }
 
@@ -124,7 +125,7 @@ export function placesTaken(
   { part, kind }: { readonly part: ItemId; readonly kind: PlaceKind },
 ): PickedPlace[] {
   if (drawing.shape === 'fence' && drawing.way.length < 3) return [];
-  const { scene } = hand.stage;
+  const { scene } = hand.stage.model;
   const instance = scene.instances.find((one) => one.part === part && one.leaf === undefined);
   if (!instance) return [];
   const taken = placesInRegion({

@@ -7,7 +7,7 @@ import { useSession } from './context.ts';
 
 /** What is within reach of the pointer, as a list. */
 export function CatchList({ stage }: { stage: Stage }) {
-  const shown = useStore(stage.catcher.list, (state) => state.shown);
+  const shown = useStore(stage.catcher.lists.shown, (state) => state.list);
   if (!shown) return null;
   return (
     <ul
@@ -35,7 +35,7 @@ export function CatchList({ stage }: { stage: Stage }) {
 
 /** A number typed while a guide is caught: the distance along it. */
 export function AlongGuide({ stage }: { stage: Stage }) {
-  const typing = useStore(stage.catcher.list, (state) => state.typing);
+  const typing = useStore(stage.catcher.lists.shown, (state) => state.typing);
   const session = useSession();
   const field = useRef<HTMLInputElement>(null);
   const [isBad, setIsBad] = useState(false);
@@ -47,7 +47,7 @@ export function AlongGuide({ stage }: { stage: Stage }) {
     input?.setSelectionRange(input.value.length, input.value.length);
   }, [typing]);
   if (!typing) return null;
-  const close = () => stage.catcher.stopTyping();
+  const close = () => stage.catcher.lists.stopTyping();
   return (
     <label
       className="blank absolute z-20 bg-sheet shadow-md"

@@ -13,6 +13,7 @@ import type { Pane } from '../viewport/pane.ts';
 import { shownGridStep } from '../viewport/grid.ts';
 import type { Display } from '../viewport/picture.ts';
 import { STANDARD_VIEWS, viewName } from '../viewport/standard.ts';
+import { fitView, look } from '../viewport/viewing.ts';
 import { useSession, useSessionState } from './context.ts';
 
 const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
@@ -52,7 +53,7 @@ export function ViewCaption({ pane, isFour, toggle }: CaptionProps) {
   const name = useRef<HTMLElement>(null);
   const grid = useRef<HTMLSpanElement>(null);
   const [display, setDisplay] = useState<Display>(pane.display);
-  const [projection, setProjection] = useState(pane.view.projection);
+  const [projection, setProjection] = useState(pane.travel.view.projection);
   useEffect(
     () =>
       pane.onCamera((camera) => {
@@ -69,7 +70,7 @@ export function ViewCaption({ pane, isFour, toggle }: CaptionProps) {
         className="absolute top-1.5 left-1.5"
         data-caption
         onDoubleClick={() => {
-          pane.stage.activate(pane);
+          pane.stage.panes.activate(pane);
           toggle();
         }}
       >
@@ -111,7 +112,7 @@ function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: Men
         type="button"
         className="menu-item"
         onClick={() => {
-          pane.stage.activate(pane);
+          pane.stage.panes.activate(pane);
           work();
         }}
       >
@@ -131,30 +132,34 @@ function ViewMenu({ pane, isFour, toggle, projection, display, setDisplay }: Men
       anchor={{ to: 'bottom start', gap: 4 }}
       className="menu max-h-[80vh] w-52 overflow-auto"
     >
-      {STANDARD_VIEWS.map((view) => item(view.name, () => pane.look(view)))}
+      {STANDARD_VIEWS.map((view) => item(view.name, () => look(pane, view)))}
       {rule}
-      {kept.map(([key, view]) => item(`“${key}”`, () => pane.go(view)))}
-      {item('Keep this view…', () => session.start('keep-view', { view: pane.view }))}
+      {kept.map(([key, view]) => item(`“${key}”`, () => pane.travel.go(view)))}
+      {item('Keep this view…', () => session.start('keep-view', { view: pane.travel.view }))}
       {rule}
       {(Object.keys(DISPLAY_WORDS) as Display[]).map((key) =>
         item(
           DISPLAY_WORDS[key],
           () => {
             setDisplay(key);
-            pane.setDisplay(key);
+            pane.display = key;
+            pane.invalidate();
           },
           key,
         ),
       )}
       {rule}
       {item(projection === 'perspective' ? 'parallel' : 'perspective', () =>
-        pane.setProjection(projection === 'perspective' ? 'parallel' : 'perspective'),
+        pane.travel.go({
+          ...pane.travel.view,
+          projection: projection === 'perspective' ? 'parallel' : 'perspective',
+        }),
       )}
       {item(isFour ? 'Only this view' : 'Four views', toggle)}
-      {item('Fit to the selection', () => pane.fit('selection'))}
-      {item('Fit to everything', () => pane.fit('all'))}
-      {item('Previous view', () => pane.previousView())}
-      {item('Next view', () => pane.nextView())}
+      {item('Fit to the selection', () => fitView(pane, 'selection'))}
+      {item('Fit to everything', () => fitView(pane, 'all'))}
+      {item('Previous view', () => pane.travel.back())}
+      {item('Next view', () => pane.travel.forth())}
     </MenuItems>
   );
 }

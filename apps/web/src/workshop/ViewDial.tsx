@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { ISOMETRIC_ALTITUDE, type Camera } from '@kadrel/core';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { look } from '../viewport/viewing.ts';
 import type { Stage } from '../viewport/stage.ts';
 
 const RADIUS = 40;
@@ -102,7 +103,7 @@ function Ring({ stage, isSmall }: DialProps) {
   const needle = useRef<SVGPathElement>(null);
   useEffect(
     () =>
-      stage.onCamera(({ state: { bearing } }: Camera) => {
+      stage.panes.onCamera(({ state: { bearing } }: Camera) => {
         const [a, b] = [onRing(bearing - 16, RADIUS - 8), onRing(bearing + 16, RADIUS - 8)];
         needle.current?.setAttribute(
           'd',
@@ -117,11 +118,14 @@ function Ring({ stage, isSmall }: DialProps) {
     const { x, y } = placeOn(event, { isSmall });
     const free = ((Math.atan2(x - CENTRE.x, y - CENTRE.y) * 180) / Math.PI + 360) % 360;
     const stop = BEARINGS.find((bearing) => Math.abs(((free - bearing + 540) % 360) - 180) < 7);
-    stage.active.look({ bearing: stop ?? Math.round(free), altitude: stage.active.view.altitude });
+    look(stage.panes.active, {
+      bearing: stop ?? Math.round(free),
+      altitude: stage.panes.active.travel.view.altitude,
+    });
   };
   const turnBy = (step: number) => {
-    const { view } = stage.active;
-    stage.active.look({ ...view, bearing: (view.bearing + step + 360) % 360 });
+    const { view } = stage.panes.active.travel;
+    look(stage.panes.active, { ...view, bearing: (view.bearing + step + 360) % 360 });
   };
   return (
     <g
@@ -131,7 +135,7 @@ function Ring({ stage, isSmall }: DialProps) {
       aria-label="Bearing of the view"
       aria-valuemin={0}
       aria-valuemax={360}
-      aria-valuenow={Math.round(stage.active.view.bearing)}
+      aria-valuenow={Math.round(stage.panes.active.travel.view.bearing)}
       className="cursor-pointer"
       {...drag(turnTo)}
       onKeyDown={steps(turnBy)}
@@ -152,7 +156,7 @@ function Arc({ stage, isSmall }: DialProps) {
   const knob = useRef<SVGCircleElement>(null);
   useEffect(
     () =>
-      stage.onCamera(({ state: { altitude } }: Camera) => {
+      stage.panes.onCamera(({ state: { altitude } }: Camera) => {
         const at = onArc(altitude);
         knob.current?.setAttribute('cx', String(at.x));
         knob.current?.setAttribute('cy', String(at.y));
@@ -165,11 +169,14 @@ function Arc({ stage, isSmall }: DialProps) {
     const raw = ((Math.atan2(ARC.y - y, x - ARC.x) * 180) / Math.PI / ARC.bend) * 90;
     const free = Math.max(-90, Math.min(90, raw));
     const stop = STOPS.find((altitude) => Math.abs(free - altitude) < 5);
-    stage.active.look({ bearing: stage.active.view.bearing, altitude: stop ?? Math.round(free) });
+    look(stage.panes.active, {
+      bearing: stage.panes.active.travel.view.bearing,
+      altitude: stop ?? Math.round(free),
+    });
   };
   const tiltBy = (step: number) => {
-    const { view } = stage.active;
-    stage.active.look({ ...view, altitude: nextStop(view.altitude, step) });
+    const { view } = stage.panes.active.travel;
+    look(stage.panes.active, { ...view, altitude: nextStop(view.altitude, step) });
   };
   return (
     <g
@@ -179,7 +186,7 @@ function Arc({ stage, isSmall }: DialProps) {
       aria-label="Altitude of the view"
       aria-valuemin={-90}
       aria-valuemax={90}
-      aria-valuenow={Math.round(stage.active.view.altitude)}
+      aria-valuenow={Math.round(stage.panes.active.travel.view.altitude)}
       className="cursor-pointer"
       {...drag(tiltTo)}
       onKeyDown={steps(tiltBy)}
@@ -220,7 +227,7 @@ function BearingWord({ stage, bearing }: BearingWordProps) {
         y: at.y + (bearing === 0 ? 5 : bearing === 180 ? 0 : 3),
       }}
       anchor={bearing === 90 ? 'start' : bearing === 270 ? 'end' : 'middle'}
-      choose={() => stage.active.look({ bearing, altitude: stage.active.view.altitude })}
+      choose={() => look(stage.panes.active, { bearing, altitude: stage.panes.active.travel.view.altitude })}
     >
       {word}
     </Word>
@@ -240,7 +247,7 @@ function AltitudeWord({ stage, altitude, word }: AltitudeWordProps) {
       label={`Altitude: ${word === '35°' ? 'isometric, 35.26°' : word}`}
       at={{ x, y: y + 3 }}
       anchor="start"
-      choose={() => stage.active.look({ bearing: stage.active.view.bearing, altitude })}
+      choose={() => look(stage.panes.active, { bearing: stage.panes.active.travel.view.bearing, altitude })}
     >
       {word}
     </Word>

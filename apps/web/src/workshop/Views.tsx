@@ -32,10 +32,10 @@ export function Views({ stage, isFour, setIsFour, onReady }: ViewsProps) {
   const [split, setSplit] = useState({ x: 0.5, y: 0.5 });
   const [active, setActive] = useState(HOME_PANE);
   useEffect(() => {
-    stage.activate(stage.panes[HOME_PANE]!);
+    stage.panes.activate(stage.panes.all[HOME_PANE]!);
     const pointer = new Pointer(stage);
-    stage.panes.forEach((pane) => pointer.connect(pane));
-    const stop = stage.onCamera(() => setActive(stage.panes.indexOf(stage.active)));
+    stage.panes.all.forEach((pane) => pointer.connect(pane));
+    const stop = stage.panes.onCamera(() => setActive(stage.panes.all.indexOf(stage.panes.active)));
     onReady();
     return () => {
       stop();
@@ -95,7 +95,7 @@ function PaneHost({ stage, name, view, first, isShown, isFramed, isFour, place, 
   const host = useRef<HTMLDivElement>(null);
   const [pane, setPane] = useState<Pane | null>(null);
   useEffect(() => {
-    if (host.current) setPane(stage.addPane(host.current, view, first));
+    if (host.current) setPane(stage.panes.add(host.current, view, first));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each stage
   }, [stage]);
   return (

@@ -6,6 +6,7 @@ import type { KadrelDocument, Vec3 } from '@kadrel/core';
 import { partNamed } from '@kadrel/core';
 import type { PartMeasure } from '@kadrel/kernel';
 import type { Session, SessionState } from '../session/store.ts';
+import { screenOf } from '../viewport/underPixel.ts';
 import type { Stage } from '../viewport/stage.ts';
 
 /** What the browser’s console may read. */
@@ -43,7 +44,7 @@ export function offerConsole(session: Session, stage: Stage): () => void {
       const { selection, document } = state();
       return selection.map((id) => document.items[id]!.name);
     },
-    screenOf: (point) => stage.active.screenOf(point),
+    screenOf: (point) => screenOf(stage.panes.active, point),
     facts(part) {
       const found = partNamed(state().document, part);
       return found ? session.measure(found.id) : Promise.reject(new Error(`There is no part named ${part}.`));
@@ -52,7 +53,7 @@ export function offerConsole(session: Session, stage: Stage): () => void {
       return volumesAhead(state());
     },
     get isIdle() {
-      return session.isIdle() && state().statement?.phase !== 'working' && stage.isAtRest;
+      return session.isIdle() && state().statement?.phase !== 'working' && stage.panes.isAtRest;
     },
     get unsaved() {
       return session.unsaved();

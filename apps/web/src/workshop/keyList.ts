@@ -5,6 +5,7 @@ import { flushSync } from 'react-dom';
 import type { Session, SessionState } from '../session/store.ts';
 import type { Stage } from '../viewport/stage.ts';
 import { BEGINS_A_NUMBER, flipSign, focusField } from './fieldKeys.ts';
+import { fitView } from '../viewport/viewing.ts';
 import { nudgeStep } from './nudgeStep.ts';
 
 /** What keys may do to the screen. */
@@ -166,7 +167,7 @@ export const KEYS: readonly KeyDeclaration[] = [
       ['F', 'Fit to the selection'],
       ['Shift+F', 'Fit to everything'],
     ],
-    run: ({ key, stage }) => stage?.active.fit(key === 'F' ? 'selection' : 'all'),
+    run: ({ key, stage }) => stage && fitView(stage.panes.active, key === 'F' ? 'selection' : 'all'),
   },
   {
     keys: ['Backspace'],
@@ -174,7 +175,8 @@ export const KEYS: readonly KeyDeclaration[] = [
       ['Backspace', 'Previous view'],
       ['Shift+Backspace', 'Next view'],
     ],
-    run: ({ event, stage }) => (event.shiftKey ? stage?.active.nextView() : stage?.active.previousView()),
+    run: ({ event, stage }) =>
+      event.shiftKey ? stage?.panes.active.travel.forth() : stage?.panes.active.travel.back(),
   },
   { keys: ['V'], shown: [['V', 'One view or four']], run: ({ screen }) => screen.toggleViews() },
   {
@@ -257,4 +259,4 @@ function nextSide({ key, session, state }: Pressed): void {
 }
 
 const nudgeOf = ({ event, stage, state }: Pressed) =>
-  stage ? nudgeStep(event, stage.active.camera, state.document.scene.nudge) : undefined;
+  stage ? nudgeStep(event, stage.panes.active.camera, state.document.scene.nudge) : undefined;

@@ -40,7 +40,7 @@ function pointerKey(event: KeyboardEvent, session: Session, stage: Stage | null)
   if (event.altKey || isInDialog(event.target) || (onButton && event.key === ' ')) return;
   // With nothing to aim at, what is typed into a field is the field's.
   if (isField(event.target) && session.store.getState().statement?.phase !== 'open') return;
-  if (stage?.onKey?.(event)) {
+  if (stage?.pointer.onKey?.(event)) {
     event.preventDefault();
     event.stopPropagation();
     return;

@@ -1,6 +1,7 @@
 /** Keeps the picture on the project's card up to date: when nobody has worked for a while, and when the workshop is left. */
 import { api } from '../api/client.ts';
 import type { Session } from '../session/store.ts';
+import { cardPicture } from '../viewport/cardPicture.ts';
 import type { Stage } from '../viewport/stage.ts';
 
 /** Nothing has been done for so long, ms. */
@@ -25,7 +26,7 @@ export function keepPicture(session: Session, stage: Stage): () => void {
     if (!isDue()) return;
     const { projectId } = session.store.getState();
     pictured = editCount();
-    const blob = await stage.thumbnail();
+    const blob = await cardPicture(stage);
     // The picture is an ornament: when it cannot be stored, the next change tries again.
     if (blob) await api.setPicture(projectId, blob).catch(() => (pictured = -1));
   };
