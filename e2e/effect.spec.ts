@@ -1,4 +1,4 @@
-/** What would change nothing is told, and done only when it is said again. */
+/** What would change nothing is reported, and done only when it is said again. */
 import { expect, test, type Page } from '@playwright/test';
 import { inNewProject, selects } from './doing.ts';
 

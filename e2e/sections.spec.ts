@@ -1,4 +1,4 @@
-/** Looking inside: section planes in chosen views, what they cut, live while they are told and dragged, and what is kept of a cut. */
+/** Looking inside: section planes in chosen views, what they cut, live while they are typed and dragged, and what is kept of a cut. */
 import { expect, test, type Page } from '@playwright/test';
 import type { Person } from './person.ts';
 import { choosesIn, drags, inNewProject, says, selects, startsVerb } from './doing.ts';
@@ -52,7 +52,7 @@ test('a section plane opens the model while it is told, says where it cuts and w
   await expect(areas).toHaveCount(1);
   // The plane y = 20 passes the walls and the closed top and floor: 60 × 40 less 50 × 30.
   await expect(areas.first()).toHaveText(/^900\.00/);
-  // By the arrow in its middle; the cut follows, and is told anew when it is let go.
+  // By the arrow in its middle; the cut follows, and is reported anew when it is let go.
   await drags(ada, [30, 24, 20], [30, 28, 20], [30, 34, 20]);
   await expect(page.getByLabel('Place Y')).not.toHaveValue('20');
   await ada.types('Escape');

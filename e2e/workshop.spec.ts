@@ -289,7 +289,7 @@ test('two pages on one project: what each does reaches the other, and a clash is
   await expect(second.getByRole('button', { name: 'Rename one to primus' })).toBeVisible();
 });
 
-test('a session that has ended is told where saving is, and what is done goes on after a sign-in', async ({
+test('a session that has ended is reported where saving is, and what is done goes on after a sign-in', async ({
   page,
   context,
 }) => {

@@ -1,4 +1,4 @@
-/** Parts for checks, told by ledger, built by a kernel in this process. */
+/** Parts for checks, given by ledger, built by a kernel in this process. */
 import {
   emptyDocument,
   isRefusal,

@@ -31,7 +31,7 @@ const PLANES = Number(process.env.PLANES ?? 15);
 // Planes through points near the middle, leaning at random: the two halves come to what the formula of the whole says.
 test('halves add up to the whole', () => {
   const random = numbers(7);
-  const between = (least: number, most: number) => least + (most - least) * random();
+  const between = (min: number, max: number) => min + (max - min) * random();
   for (let i = 0; i < PLANES; i++) {
     const [solid, whole] = SOLIDS[i % SOLIDS.length]!;
     const points = Array.from({ length: 3 }, () => [between(-8, 8), between(-8, 8), between(-8, 8)]);

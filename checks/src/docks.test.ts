@@ -139,7 +139,7 @@ test('what is held goes along when the size of what it hangs on changes, and wha
   const middle = built(...steps, longer('b'));
   expect([x(middle, 'a'), x(middle, 'b'), x(middle, 'c'), closed(middle)]).toEqual([0, 60, 162, true]);
   expect(partNamed(middle, 'b')!.placement.origin[1]).toBe(-10);
-  // A locked one stays, and is told.
+  // A locked one stays, and is reported.
   const locked = built(...steps, ['change', { parts: ['b'], locked: 'yes' }], longer('a'));
   expect(reportOf(locked).joints.map(({ isClosed }) => isClosed)).toEqual([false, true]);
   // A clearance by a variable.

@@ -1,4 +1,4 @@
-/** Where something cannot be built is told as a place in the world. */
+/** Where something cannot be built is reported as a place in the world. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { built, idOf, type Statement } from './bench.ts';

@@ -154,10 +154,10 @@ describe('STEP', () => {
     expect(
       Math.abs(volumeOf(array, mesh!.index.array) / measured(kernel, document, 'bracket').volume - 1),
     ).toBeLessThan(1e-4);
-    const least = [0, 1, 2].map((axis) =>
+    const min = [0, 1, 2].map((axis) =>
       array.filter((_, i) => i % 3 === axis).reduce((a, b) => Math.min(a, b)),
     );
-    least.forEach((n, axis) => expect(n).toBeCloseTo([5, 6, 7][axis]!, 6));
+    min.forEach((n, axis) => expect(n).toBeCloseTo([5, 6, 7][axis]!, 6));
   });
 
   test('keeps the round faces of a plate with 100 holes as cylinders', () => {

@@ -32,7 +32,7 @@ const gapOf = (...statements: Statement[]) => factsOf(built(statements)).gap;
 
 /** mm: what distances by formula are held to. */
 const EXACT_MM = 1e-7;
-const isExactly = (told: number, wanted: number) => expect(Math.abs(told - wanted)).toBeLessThan(EXACT_MM);
+const isExactly = (found: number, wanted: number) => expect(Math.abs(found - wanted)).toBeLessThan(EXACT_MM);
 
 // Elementary geometry; no source.
 test('distances by formula: balls, a ball in a bore, crossing cylinders, plates at an angle, a ring and a pin', () => {
@@ -156,10 +156,10 @@ test('what is measured of one thing: sizes and walls by construction', async () 
     ['measure', { from: 'balls', to: 'cone: side' }],
   ]);
   const { findings } = await fitReportOf(kernel, document, USUAL_SCOPE);
-  const told = findings
+  const words = findings
     .filter(({ kind }) => kind === 'measure')
     .map(({ what, state, size }) => [what, state, Number(size.toFixed(9))]);
-  expect(told.sort()).toEqual([
+  expect(words.sort()).toEqual([
     ['M1', 'fine', 7.5],
     ['M10', 'fine', Number((15 / Math.SQRT2 - 2).toFixed(9))],
     ['M2', 'fault', 3],

@@ -119,7 +119,7 @@ const BESIDE = [
   [0, -1],
 ] as const;
 
-/** Seen, hidden, or too near to a rim to be told. */
+/** Seen, hidden, or too near to a rim to be decided. */
 type Sight = 'seen' | 'hidden' | 'unsure';
 
 class Caster {
@@ -172,7 +172,7 @@ class Caster {
     );
   }
 
-  /** Where a circle that is seen from its edge turns back, its near and its far side are not told apart. */
+  /** Where a circle that is seen from its edge turns back, its near and its far side are not distinguished. */
   private isTurning({ flat }: Edge, t: number): boolean {
     const pitch = flat.slice(1).map((at, i) => distance2(at, flat[i]!));
     const here = pitch[Math.min(SAMPLES - 1, Math.floor(t * SAMPLES))]!;
@@ -192,7 +192,7 @@ class Caster {
         distance2(flat[i]!, flat[i + 1] ?? flat[i]!),
       );
       if (here > pitch + SAME_MM) return;
-      const t = least(off, Math.max(0, (i - 1) / SAMPLES), Math.min(1, (i + 1) / SAMPLES));
+      const t = min(off, Math.max(0, (i - 1) / SAMPLES), Math.min(1, (i + 1) / SAMPLES));
       if (off(t) < SAME_MM) found.push(t);
     });
     return found;
@@ -200,7 +200,7 @@ class Caster {
 }
 
 /** Source: search by the golden section, from memory. */
-function least(of: (t: number) => number, from: number, to: number): number {
+function min(of: (t: number) => number, from: number, to: number): number {
   const golden = (Math.sqrt(5) - 1) / 2;
   let [a, b] = [from, to];
   for (let i = 0; i < 60; i++) {
@@ -221,7 +221,7 @@ const curvesOf = (paths: readonly DrawnPath[]): Curve[] => paths.flatMap(({ curv
 function compare(drawn: DrawnView, caster: Caster): Verdict {
   const wrong: string[] = [];
   let looked = 0;
-  const told = (place: Vec2) => `(${place.map((n) => n.toFixed(4)).join(', ')})`;
+  const placeWords = (place: Vec2) => `(${place.map((n) => n.toFixed(4)).join(', ')})`;
   for (const role of ['visible', 'hidden'] as const)
     for (const curve of curvesOf(drawn.lines[role]).filter((one) => curveLength(one) > LIMB_MM))
       for (const part of ALONG) {
@@ -231,7 +231,7 @@ function compare(drawn: DrawnView, caster: Caster): Verdict {
         const fits = sights.some(
           (sight) => sight === 'unsure' || sight === (role === 'visible' ? 'seen' : 'hidden'),
         );
-        if (!fits) wrong.push(`${role} at ${told(place)} is ${sights.join() || 'no edge'}`);
+        if (!fits) wrong.push(`${role} at ${placeWords(place)} is ${sights.join() || 'no edge'}`);
       }
   const visible = curvesOf(drawn.lines.visible);
   for (const { own, way } of caster.edges)
@@ -241,7 +241,7 @@ function compare(drawn: DrawnView, caster: Caster): Verdict {
       looked += 1;
       const place = caster.flat(point);
       const off = Math.min(...visible.map((curve) => distanceTo(curve, place)));
-      if (off > SAME_MM) wrong.push(`an edge seen at ${told(place)} is not drawn`);
+      if (off > SAME_MM) wrong.push(`an edge seen at ${placeWords(place)} is not drawn`);
     }
   return { looked, wrong };
 }

@@ -13,7 +13,7 @@ test('grades follow i = 0.45 ∛D + 0.001 D, but for how the standard rounds', (
     for (const [grade, count] of Object.entries(UNITS)) {
       const { lower, upper } = deviationsOf(end, `H${grade}`)!;
       expect(lower).toBe(0);
-      // The standard rounds to whole µm, and the larger grades to fives and tens; IT5 is told below its formula by up to half a unit.
+      // The standard rounds to whole µm, and the larger grades to fives and tens; IT5 is listed below its formula by up to half a unit.
       const formula = count * unit;
       expect(Math.abs(upper * 1000 - formula)).toBeLessThan(Math.max(1, 0.065 * formula));
     }

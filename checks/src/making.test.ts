@@ -70,7 +70,7 @@ test('a bore that is off its axis is thinnest where it comes nearest to the side
       ['cylinder', { as: 'drill', diameter: 18, height: 60, at: [off, 0, -10] }],
       ['subtract', { as: 'a', from: 'bar', parts: ['drill'] }],
     );
-    // Told within the distance of two samples: a thirtieth of the turn.
+    // Found within the distance of two samples: a thirtieth of the turn.
     expect(facts.wall!.size).toBeGreaterThan(6 - off - EXACT_MM);
     expect(facts.wall!.size).toBeLessThan(6 - off + 0.02);
     expect(facts.bore).toMatchObject({ diameter: 18 });
@@ -166,7 +166,7 @@ test('sheets are cut along their outlines, and what is no sheet is not', () => {
 
 const report = async (statements: Statement[], limits: Partial<MakeLimits> = {}) =>
   makeReportOf(kernel, built(statements), { limits: { ...USUAL_LIMITS, ...limits } });
-const told = (findings: readonly Finding[], kind: Finding['kind']) =>
+const findingOf = (findings: readonly Finding[], kind: Finding['kind']) =>
   findings.find((one) => one.kind === kind);
 
 test('the report names what is wrong by its limits, and its remedies mend it', async () => {
@@ -176,34 +176,34 @@ test('the report names what is wrong by its limits, and its remedies mend it', a
     ['subtract', { as: 'a', from: 'block', parts: ['hollow'] }],
   ];
   const { findings } = await report(lid);
-  const thin = told(findings, 'wall')!;
+  const thin = findingOf(findings, 'wall')!;
   expect(thin).toMatchObject({ state: 'fault' });
   expect(thin.size).toBeCloseTo(0.5, 6);
   const [remedy] = thin.remedies;
   const mended = await report([...lid, [remedy!.verb, remedy!.typed]]);
-  expect(told(mended.findings, 'wall')).toMatchObject({ state: 'fine' });
-  expect(told(mended.findings, 'wall')!.size).toBeCloseTo(0.8, 6);
+  expect(findingOf(mended.findings, 'wall')).toMatchObject({ state: 'fine' });
+  expect(findingOf(mended.findings, 'wall')!.size).toBeCloseTo(0.8, 6);
 
   const table: Statement[] = [
     ['box', { as: 'foot', size: [10, 10, 20], at: [15, 15, 0] }],
     ['box', { as: 'top', size: [40, 40, 5], at: [0, 0, 20] }],
     ['union', { as: 'a', parts: ['foot', 'top'] }],
   ];
-  const hanging = told((await report(table)).findings, 'overhang')!;
+  const hanging = findingOf((await report(table)).findings, 'overhang')!;
   const turned = await report([...table, [hanging.remedies[0]!.verb, hanging.remedies[0]!.typed]]);
-  expect(told(turned.findings, 'overhang')).toBeUndefined();
+  expect(findingOf(turned.findings, 'overhang')).toBeUndefined();
 
   const tall: Statement[] = [['box', { as: 'a', size: [50, 60, 300] }]];
-  const high = told((await report(tall, { bed: [320, 200, 250] })).findings, 'bed')!;
+  const high = findingOf((await report(tall, { bed: [320, 200, 250] })).findings, 'bed')!;
   expect(high.state).toBe('fault');
   const flat = await report([...tall, [high.remedies[0]!.verb, high.remedies[0]!.typed]], {
     bed: [320, 200, 250],
   });
-  expect(told(flat.findings, 'bed')).toMatchObject({ state: 'fine' });
+  expect(findingOf(flat.findings, 'bed')).toMatchObject({ state: 'fine' });
 });
 
 // 7.85 g/cm³ is EN 1991-1-1:2002, table A.4, 77.0 kN/m³ (from memory).
 test('mass is volume times density', async () => {
   const { findings } = await report([['box', { as: 'a', size: [100, 100, 10] }]], { material: 'steel' });
-  expect(told(findings, 'mass')!.size).toBeCloseTo(785, 9);
+  expect(findingOf(findings, 'mass')!.size).toBeCloseTo(785, 9);
 });

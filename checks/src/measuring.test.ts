@@ -78,8 +78,8 @@ test('masses by volume and density; limits of areas, volumes and masses', async 
     ['measure', { from: 'beam', what: 'mass', material: 'softwood', greatest: '2150' }],
   ]);
   const found = await findingsOf(document, 'measure');
-  const told = found.map(({ what, state, size }) => [what, state, Number(size.toFixed(6))]);
-  expect(told.sort()).toEqual([
+  const reported = found.map(({ what, state, size }) => [what, state, Number(size.toFixed(6))]);
+  expect(reported.sort()).toEqual([
     // 5,000 cm³ at 7.85 g/cm³.
     ['M1', 'fault', 39_250],
     ['M2', 'fine', 5e6],

@@ -95,7 +95,7 @@ describe('SVG', () => {
 /** A chain of curves of every kind. */
 function chain(seed: number): DrawnPath {
   const next = numbers(seed);
-  const within = (most: number) => (next() - 0.5) * most;
+  const within = (max: number) => (next() - 0.5) * max;
   const curves: Curve[] = [];
   let at: [number, number] = [within(100), within(100)];
   for (let i = 0; i < 6; i++) {
@@ -150,8 +150,8 @@ describe('there and back', () => {
       const drawn = drawing(seed);
       const { paths, box } = readSvg(writeSvg(drawn));
       expect(paths).toHaveLength(drawn.length);
-      const least = readDxf(writeDxf(drawn)).box.min;
-      drawn.forEach((path, i) => alike(path, paths[i]!, [least[0] - box.min[0], least[1] - box.min[1]]));
+      const min = readDxf(writeDxf(drawn)).box.min;
+      drawn.forEach((path, i) => alike(path, paths[i]!, [min[0] - box.min[0], min[1] - box.min[1]]));
     }
   });
 

@@ -193,7 +193,7 @@ describe('rooms', () => {
 /** Closed figures as the document draws them, and as polygons of many sides. */
 function drawing(seed: number): { statements: Statement[]; polygons: Polygon[] } {
   const next = numbers(seed);
-  const within = (least: number, most: number) => Math.round((least + (most - least) * next()) * 100) / 100;
+  const within = (min: number, max: number) => Math.round((min + (max - min) * next()) * 100) / 100;
   const statements: Statement[] = [];
   const polygons: Polygon[] = [];
   const count = 2 + Math.floor(next() * 3);

@@ -12,7 +12,7 @@ export type PlainShape = { readonly pose: Pose } & (
 /** An edge as a function of a parameter from 0 to 1, in the world, mm. */
 export type EdgeWay = (t: number) => Vec3;
 
-/** Length of the line of sight from a point within a solid, mm: where it runs along the surface, which counts as told. */
+/** Length of the line of sight from a point within a solid, mm: where it runs along the surface, which counts as decided. */
 export function lengthWithin(
   shape: PlainShape,
   {

@@ -113,7 +113,7 @@ test('a fillet between two crossing cylinders has the radius that it says, at 10
   for (let i = 0; i < 100; i++) {
     const at = 3 * Math.floor((i * count) / 100);
     const point: Vec3 = [corners[at]!, corners[at + 1]!, corners[at + 2]!];
-    const off = Math.abs(leastAlong((angle) => distance(point, centre(angle))) - r);
+    const off = Math.abs(minAlong((angle) => distance(point, centre(angle))) - r);
     const [x, y, z] = point;
     const isOnCylinder = Math.hypot(x, y) - thick < 1e-5 || Math.hypot(y, z) - thin < 1e-5;
     if (isOnCylinder) beside = Math.max(beside, off);
@@ -124,7 +124,7 @@ test('a fillet between two crossing cylinders has the radius that it says, at 10
 });
 
 /** The least value over a full turn: coarsely, then by thirds. */
-function leastAlong(value: (angle: number) => number): number {
+function minAlong(value: (angle: number) => number): number {
   const steps = 720;
   const coarse = Array.from({ length: steps }, (_, i) => (2 * Math.PI * i) / steps);
   const best = coarse.reduce((a, b) => (value(b) < value(a) ? b : a));
@@ -193,9 +193,12 @@ describe('a radius for each edge', () => {
     expect(of(...statements).volume).toBeCloseTo(6000 - CORNER * (4 + 16) * 10, 8);
     const more: Statement = ['variable', { name: 'small', value: '1.5' }];
     expect(of(...statements, more).volume).toBeCloseTo(6000 - CORNER * (2.25 + 9) * 10, 8);
-    const told = (value: string): Statement => ['step', { part: 'block', field: 'radius of each', value }];
-    expect(of(...statements, told('3')).volume).toBeCloseTo(6000 - CORNER * (9 + 1) * 10, 8);
-    expect(of(...statements, told('')).volume).toBeCloseTo(6000 - CORNER * (1 + 1) * 10, 8);
+    const radiusChanged = (value: string): Statement => [
+      'step',
+      { part: 'block', field: 'radius of each', value },
+    ];
+    expect(of(...statements, radiusChanged('3')).volume).toBeCloseTo(6000 - CORNER * (9 + 1) * 10, 8);
+    expect(of(...statements, radiusChanged('')).volume).toBeCloseTo(6000 - CORNER * (1 + 1) * 10, 8);
   });
 
   test('what does not go together is refused', () => {

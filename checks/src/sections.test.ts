@@ -199,7 +199,7 @@ test('slices at a pitch, and as many as are said, hold what the solids hold', ()
 
 /** Random solids: whole, bored, united, and a row of them. */
 function sceneOf(random: () => number): Statement[] {
-  const between = (least: number, most: number) => Math.round(least + random() * (most - least));
+  const between = (min: number, max: number) => Math.round(min + random() * (max - min));
   const at = () => [between(-20, 20), between(-20, 20), between(-20, 20)];
   const turn = () => [between(0, 180), between(0, 180), between(0, 180)];
   const solid = (as: string): Statement[] => [

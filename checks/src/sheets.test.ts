@@ -263,7 +263,7 @@ describe('layers of a stacked model', () => {
     circles('cut').forEach((radius, i) => expect(radius).toBeCloseTo(radii[i]!, 8));
     circles('engrave').forEach((radius, i) => expect(radius).toBeCloseTo(radii[i + 1]!, 8));
     expect(textsOf(picture!.marks).toSorted()).toEqual(radii.map((_, i) => String(i + 1)).toSorted());
-    // What is left over is told: the outlines' areas against that of the sheet.
+    // What is left over is reported: the outlines' areas against that of the sheet.
     const used = radii.reduce((sum, radius) => sum + Math.PI * radius ** 2, 0);
     const waste = Math.round(100 * (1 - used / (841 * 594)));
     expect(picture!.name).toBe(`Hill 1 (1:4, ${waste} % waste)`);

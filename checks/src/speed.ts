@@ -195,7 +195,7 @@ async function holes(): Promise<void> {
   let turn = 0;
   const ours = () => {
     const { document, part } = plates[turn++ % plates.length]!;
-    // Each pitch is told anew, so that nothing of the plate is found in the cache.
+    // Each pitch is new, so that nothing of the plate is found in the cache.
     const { items } = document;
     const fresh = { ...document, items: { ...items } };
     const layout = structuredClone(items[idOf(document, 'holes')]!);

@@ -8,7 +8,7 @@ type Occt = Awaited<ReturnType<typeof loadLibraries>>['occt'];
 /** Fifty circles and fifty straight lines across one another. */
 function overlapping(): Statement[] {
   const next = numbers(5);
-  const within = (most: number) => Math.round(next() * most * 100) / 100;
+  const within = (max: number) => Math.round(next() * max * 100) / 100;
   return [
     ...Array.from({ length: 50 }, (_, i): Statement => [
       'circle',

@@ -69,7 +69,7 @@ export function replay(kernel: Evaluator, statements: readonly Statement[]): Gol
 
 /** Sizes and places that differ from ledger to ledger, so that parts meet or do not. */
 function beginning(random: () => number): Statement[] {
-  const n = (least: number, most: number) => Math.round((least + random() * (most - least)) * 2) / 2;
+  const n = (min: number, max: number) => Math.round((min + random() * (max - min)) * 2) / 2;
   const at = () => [n(-20, 20), n(-20, 20), n(-10, 10)];
   return [
     ['variable', { name: 'w', value: n(5, 12) }],
@@ -93,7 +93,7 @@ function beginning(random: () => number): Statement[] {
   ];
 }
 
-type Between = (least: number, most: number) => number;
+type Between = (min: number, max: number) => number;
 
 /** What some verbs need to have something to do. */
 const MORE: readonly ((n: Between) => Statement[])[] = [
@@ -187,7 +187,7 @@ class Run {
     return isAccepted && performance.now() - started < SLOW_MS;
   }
 
-  /** What throws is a fault of ours: it is told, and the ledger goes on without it. */
+  /** What throws is a fault of ours: it is reported, and the ledger goes on without it. */
   private done(statement: Statement): { document: KadrelDocument; title: string } | Refusal {
     try {
       return this.performed(statement);

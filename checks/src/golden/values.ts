@@ -53,8 +53,8 @@ export function valuesFor(verb: Verb, choosing: Choosing): Record<string, unknow
 }
 
 const pick = <T>(random: () => number, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-const between = (random: () => number, least: number, most: number) =>
-  Math.round((least + random() * (most - least)) * 2) / 2;
+const between = (random: () => number, min: number, max: number) =>
+  Math.round((min + random() * (max - min)) * 2) / 2;
 
 function valueOf(id: string, blank: Blank, choosing: Choosing): unknown {
   const { random } = choosing;

@@ -5,7 +5,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { idOf, measured, numbers } from '../bench.ts';
 import { CLASSES, HOWS, PATTERNS } from './cases.ts';
 import { together, type How } from './facets.ts';
-import { tellScene, type Told } from './telling.ts';
+import { tellScene, type Predicted } from './telling.ts';
 
 type Libraries = ConstructorParameters<typeof Evaluator>[0];
 
@@ -31,9 +31,11 @@ export function trial(
   const random = numbers(of.seed * 7919 + 17);
   const scene = CLASSES[of.class]!(random);
   const kernel = new Evaluator(libraries);
-  const told = tellScene(facets, scene);
-  if (!told) return [];
-  const operands = told.names.map((name) => kernel.problemOf(told.document, idOf(told.document, name)));
+  const predicted = tellScene(facets, scene);
+  if (!predicted) return [];
+  const operands = predicted.names.map((name) =>
+    kernel.problemOf(predicted.document, idOf(predicted.document, name)),
+  );
   const failed = operands.find((problem) => problem !== undefined);
   if (failed)
     return HOWS.map((how) => ({
@@ -48,15 +50,15 @@ export function trial(
   const found = new Map<How, number | undefined>();
   const fuzzy: How[] = [];
   const verdicts = order.map((how): Verdict => {
-    const result = combined(kernel, told, how);
-    const truth = together(facets, how, told.truth);
-    const largest = Math.max(...told.truth.map(({ solid }) => solid.volume()));
+    const result = combined(kernel, predicted, how);
+    const truth = together(facets, how, predicted.truth);
+    const largest = Math.max(...predicted.truth.map(({ solid }) => solid.volume()));
     const expected = truth.solid.volume();
     truth.solid.delete();
     const slack = truth.error + SAME * largest;
     const name = { class: of.class, seed: of.seed, how };
     found.set(how, result.volume);
-    if (result.isTold) fuzzy.push(how);
+    if (result.isReported) fuzzy.push(how);
     if (result.volume === undefined) {
       // Nothing in common, and nothing left, are right answers where there is nothing.
       const isEmpty = result.isEmpty && expected <= slack;
@@ -66,13 +68,13 @@ export function trial(
     if (Math.abs(result.volume - expected) > slack)
       return { ...name, outcome: 'wrong', words: `${result.volume} instead of ${expected} ± ${slack}` };
     // The same again by a fresh start: what was built in between must not matter.
-    const again = how === repeated ? combined(new Evaluator(libraries), told, how) : result;
+    const again = how === repeated ? combined(new Evaluator(libraries), predicted, how) : result;
     if (again.volume !== result.volume)
       return { ...name, outcome: 'wrong', words: `${result.volume}, and ${again.volume} when built again` };
     return { ...name, outcome: 'right', words: '' };
   });
-  const misfit = told.names.findIndex((_, i) => !isAsLaidOut(kernel, told, i));
-  for (const { solid } of told.truth) solid.delete();
+  const misfit = predicted.names.findIndex((_, i) => !isAsLaidOut(kernel, predicted, i));
+  for (const { solid } of predicted.truth) solid.delete();
   // Members of a pattern may overlap, and it measures them one by one.
   if (of.class === PATTERNS) return verdicts;
   if (misfit >= 0)
@@ -81,11 +83,13 @@ export function trial(
       outcome: 'wrong',
       words: `operand ${misfit} is not what it says`,
     }));
-  return told.names.length !== 2 ? verdicts : countedTwice(verdicts, { kernel, told, found, fuzzy });
+  return predicted.names.length !== 2
+    ? verdicts
+    : countedTwice(verdicts, { kernel, predicted, found, fuzzy });
 }
 
 /** Whether an operand has the volume of its facets. */
-function isAsLaidOut(kernel: Evaluator, { document, names, truth }: Told, i: number): boolean {
+function isAsLaidOut(kernel: Evaluator, { document, names, truth }: Predicted, i: number): boolean {
   const { solid, error } = truth[i]!;
   const { volume } = measured(kernel, document, names[i]!);
   return Math.abs(volume - solid.volume()) <= error + SAME * volume;
@@ -93,18 +97,18 @@ function isAsLaidOut(kernel: Evaluator, { document, names, truth }: Told, i: num
 
 interface Found {
   readonly kernel: Evaluator;
-  readonly told: Told;
+  readonly predicted: Predicted;
   readonly found: ReadonlyMap<How, number | undefined>;
-  /** What was combined with a tolerance that was told. */
+  /** What was combined with a tolerance that was reported. */
   readonly fuzzy: readonly How[];
 }
 
 /** Marks what contradicts the other results. Source: inclusion and exclusion. */
-function countedTwice(verdicts: Verdict[], { kernel, told, found, fuzzy }: Found): Verdict[] {
+function countedTwice(verdicts: Verdict[], { kernel, predicted: told, found, fuzzy }: Found): Verdict[] {
   const facts = told.names.map((name) => measured(kernel, told.document, name));
   const [a, b] = facts.map(({ volume }) => volume) as [number, number];
   const area = facts.reduce((sum, one) => sum + one.area, 0);
-  // A tolerance that is told is no lie: what lies within it may be missing.
+  // A tolerance that is reported is no lie: what lies within it may be missing.
   const bound = SAME * Math.max(a, b) + (fuzzy.length > 0 ? TOLD_MM * area : 0);
   const [union, common, cut] = [found.get('union'), found.get('intersect'), found.get('subtract')];
   const off = new Map<How, number>();
@@ -120,12 +124,12 @@ function countedTwice(verdicts: Verdict[], { kernel, told, found, fuzzy }: Found
 
 function combined(
   kernel: Evaluator,
-  told: Told,
+  predicted: Predicted,
   how: How,
-): { volume?: number; isEmpty: boolean; isTold?: boolean; words: string } {
-  const { document } = told;
-  const [first, ...others] = told.names;
-  const typed = how === 'subtract' ? { from: first!, parts: others } : { parts: told.names };
+): { volume?: number; isEmpty: boolean; isReported?: boolean; words: string } {
+  const { document } = predicted;
+  const [first, ...others] = predicted.names;
+  const typed = how === 'subtract' ? { from: first!, parts: others } : { parts: predicted.names };
   let ids = 0;
   const made = perform(
     verbNamed(how)!,
@@ -141,6 +145,6 @@ function combined(
       words: problem.reason,
     };
   const id = idOf(made.document, 'result');
-  const isTold = kernel.noticesFor(made.document, id).some(({ what }) => what === 'fuzzy');
-  return { isEmpty: false, isTold, words: '', volume: measured(kernel, made.document, 'result').volume };
+  const isReported = kernel.noticesFor(made.document, id).some(({ what }) => what === 'fuzzy');
+  return { isEmpty: false, isReported, words: '', volume: measured(kernel, made.document, 'result').volume };
 }

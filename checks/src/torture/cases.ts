@@ -37,8 +37,8 @@ const between = (random: Random, from: number, to: number) => from + random() * 
 const number = (random: Random, from: number, to: number) =>
   random() < 0.5 ? whole(random, from, to) : between(random, from, to);
 
-export function solidOf(random: Random, kind: Kind, least = 2, most = 12): Solid {
-  const size = () => number(random, least, most);
+export function solidOf(random: Random, kind: Kind, min = 2, max = 12): Solid {
+  const size = () => number(random, min, max);
   switch (kind) {
     case 'box':
       return { verb: 'box', size: [size(), size(), size()] };
@@ -98,7 +98,7 @@ function direction(random: Random): readonly [number, number, number] {
 /** A rectangle with holes, or a round one, none of which touch each other. */
 function figures(random: Random): Figure[] {
   const [w, h] = [number(random, 6, 14), number(random, 6, 14)];
-  const least = Math.min(w, h);
+  const min = Math.min(w, h);
   const outer: Figure = {
     verb: 'rectangle',
     at: [0, 0],
@@ -106,7 +106,7 @@ function figures(random: Random): Figure[] {
     height: h,
     round: pick(random, [0, 0, 1, 2.5]),
   };
-  const hole = least * pick(random, [0.2, 0.35, 0.5]);
+  const hole = min * pick(random, [0.2, 0.35, 0.5]);
   const middle = [w / 2, h / 2] as const;
   return pick(random, [
     [outer],
@@ -114,8 +114,8 @@ function figures(random: Random): Figure[] {
     [outer, { verb: 'ellipse', at: middle, width: hole, height: hole / 2 }],
     [
       outer,
-      { verb: 'circle', at: middle, diameter: 0.7 * least },
-      { verb: 'circle', at: middle, diameter: 0.3 * least },
+      { verb: 'circle', at: middle, diameter: 0.7 * min },
+      { verb: 'circle', at: middle, diameter: 0.3 * min },
     ],
   ] satisfies Figure[][]);
 }

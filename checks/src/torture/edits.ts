@@ -90,20 +90,20 @@ export function editVerdict(document: KadrelDocument, seed: number): Outcome & {
   const before = JSON.stringify(document);
   const edit = randomEdit(document, seed);
   const sent = JSON.stringify(edit);
-  const told = (outcome: Outcome['outcome'], words: string) => ({ class: 'edits', outcome, words });
+  const outcomeOf = (outcome: Outcome['outcome'], words: string) => ({ class: 'edits', outcome, words });
   let after: ReturnType<typeof afterEdits>;
   try {
     after = afterEdits(document, [edit]);
   } catch (error) {
-    return told('wrong', `it threw ${String(error)}: ${sent.slice(0, 300)}`);
+    return outcomeOf('wrong', `it threw ${String(error)}: ${sent.slice(0, 300)}`);
   }
   if (JSON.stringify(document) !== before)
-    return told('wrong', `what was there has changed: ${sent.slice(0, 300)}`);
+    return outcomeOf('wrong', `what was there has changed: ${sent.slice(0, 300)}`);
   if (JSON.stringify(edit) !== sent)
-    return told('wrong', `the edit itself has changed: ${sent.slice(0, 300)}`);
-  if (isEditFault(after)) return told('refused', after.message);
+    return outcomeOf('wrong', `the edit itself has changed: ${sent.slice(0, 300)}`);
+  if (isEditFault(after)) return outcomeOf('refused', after.message);
   const parsed = documentSchema.safeParse(after);
   return parsed.success
-    ? told('right', '')
-    : told('wrong', `${parsed.error.issues[0]!.message}: ${sent.slice(0, 300)}`);
+    ? outcomeOf('right', '')
+    : outcomeOf('wrong', `${parsed.error.issues[0]!.message}: ${sent.slice(0, 300)}`);
 }

@@ -13,8 +13,8 @@ export interface RecipeVerdict {
   readonly words: string;
 }
 
-const between = (random: Random, least: number, most: number): number =>
-  Math.round((least + (most - least) * random()) * 100) / 100;
+const between = (random: Random, min: number, max: number): number =>
+  Math.round((min + (max - min) * random()) * 100) / 100;
 const oneOf = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 
 /** What a solid begins as; its name is block. */

@@ -2,7 +2,7 @@
 import { loadLibraries } from '@kadrel/kernel/node';
 import { PLANTED_KINDS, tryAssembly, tryPlanted, type Libraries, type PairVerdict } from './assemblies.ts';
 import { loadFacets } from './facets.ts';
-import { clock, isTold, printTable, say } from './table.ts';
+import { clock, isReported, printTable, say } from './table.ts';
 
 /** A kernel that has grown beyond this is given up, as the page does. */
 const MAX_BYTES = 1 << 30;
@@ -29,7 +29,7 @@ export async function runAssemblies([count = '1000', start = '1']: readonly stri
     const some = tryAssembly(libraries, facets, seed);
     if (seed % PLANTED_EVERY === 0) some.push(await planted(libraries, seed));
     verdicts.push(...some);
-    for (const one of some.filter(isTold))
+    for (const one of some.filter(isReported))
       say(`${one.outcome}: ${one.class}, seed ${one.seed}: ${one.words}`);
   }
   const times = new Map([['all', performance.now() - begun]]);

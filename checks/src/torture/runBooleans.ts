@@ -5,7 +5,7 @@ import { Worker } from 'node:worker_threads';
 import type { Verdict } from './booleans.ts';
 import { CLASSES } from './cases.ts';
 import type { Scene, SceneDone } from './sceneThread.ts';
-import { clock, isTold, printTable, say } from './table.ts';
+import { clock, isReported, printTable, say } from './table.ts';
 
 /**
  * s that a scene may take before its thread is ended and it counts as refused: the slowest that ended took four minutes of a machine
@@ -33,7 +33,7 @@ export async function runBooleans([count = '10000', start = '1', only]: readonly
       const { verdicts: some, ms } = await thread.trial(scene);
       times.set(scene.class, (times.get(scene.class) ?? 0) + ms);
       verdicts.push(...some);
-      for (const one of some.filter(isTold))
+      for (const one of some.filter(isReported))
         say(`${one.outcome}: ${one.class}, seed ${one.seed}, ${one.how}: ${one.words}`);
     }
     thread.end();

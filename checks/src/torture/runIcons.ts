@@ -2,7 +2,7 @@
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { areaVerdict, icons, loadRasteriser, volumeVerdict, type Verdict } from './icons.ts';
-import { clock, isTold, printTable, say, type Outcome } from './table.ts';
+import { clock, isReported, printTable, say, type Outcome } from './table.ts';
 
 const [AREA, VOLUME] = ['area', 'volume when raised'];
 
@@ -16,7 +16,7 @@ export async function runIcons([ofEachSet = '400', every = '1']: readonly string
     const one = verdict();
     times.set(name, (times.get(name) ?? 0) + performance.now() - started);
     outcomes.push({ class: name, outcome: one.outcome });
-    if (isTold(one)) say(`${one.outcome}: ${name}, ${one.name}: ${one.words}`);
+    if (isReported(one)) say(`${one.outcome}: ${name}, ${one.name}: ${one.words}`);
   };
   const isTimeLeft = clock();
   for (const [i, icon] of icons(Number(ofEachSet)).entries()) {

@@ -198,7 +198,7 @@ class Page {
 }
 
 const chosen = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-const whole = (most: number) => 1 + Math.floor(random() * most);
+const whole = (max: number) => 1 + Math.floor(random() * max);
 
 /** One thing that happens to a page. */
 async function happen(page: Page): Promise<void> {

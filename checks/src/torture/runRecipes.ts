@@ -1,7 +1,7 @@
 /** `npm run torture -- recipes [COUNT] [SEED]`: random recipes, by the verb that was tried. */
 import { loadLibraries } from '@kadrel/kernel/node';
 import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
-import { clock, isTold, printTable, say } from './table.ts';
+import { clock, isReported, printTable, say } from './table.ts';
 
 /** A kernel that has grown beyond this is given up, as the page does: it loses some memory with every operation. */
 const MAX_BYTES = 1 << 30;
@@ -30,7 +30,7 @@ export async function runRecipes([count = '1000', start = '1']: readonly string[
     if (some.some(({ words }) => words.startsWith(STOPPED))) libraries = await loadLibraries();
     times.set('off', (times.get('off') ?? 0) + performance.now() - begun);
     verdicts.push(...some);
-    for (const one of some.filter(isTold))
+    for (const one of some.filter(isReported))
       say(`${one.outcome}: ${one.class}, seed ${one.seed}: ${one.words}`);
   }
   printTable([...new Set(verdicts.map((one) => one.class))].sort(), verdicts, times);

@@ -25,7 +25,7 @@ const row = (cells: readonly (string | number)[]) => say(`| ${cells.map(String).
 export const say = (line: string): boolean => process.stdout.write(`${line}\n`);
 
 /** `TORTURE_REFUSED=1` tells of refusals too, `TORTURE_MINUTES` ends a run by the clock. */
-export const isTold = ({ outcome }: Pick<Outcome, 'outcome'>): boolean =>
+export const isReported = ({ outcome }: Pick<Outcome, 'outcome'>): boolean =>
   outcome === 'wrong' || (outcome === 'refused' && process.env.TORTURE_REFUSED !== undefined);
 /** How often a run says how far it is, minutes. */
 const TOLD_EVERY = 10;
@@ -34,12 +34,12 @@ const TOLD_EVERY = 10;
 export function clock(): () => boolean {
   const start = performance.now();
   const end = start + Number(process.env.TORTURE_MINUTES ?? Infinity) * 60_000;
-  let [asked, told] = [0, 0];
+  let [asked, reported] = [0, 0];
   return () => {
     const minutes = (performance.now() - start) / 60_000;
-    if (minutes >= told + TOLD_EVERY) {
-      told = Math.floor(minutes);
-      process.stderr.write(`${asked} after ${told} min\n`);
+    if (minutes >= reported + TOLD_EVERY) {
+      reported = Math.floor(minutes);
+      process.stderr.write(`${asked} after ${reported} min\n`);
     }
     asked += 1;
     return performance.now() < end;

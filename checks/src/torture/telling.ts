@@ -15,21 +15,21 @@ import type { Placed, Scene, Tree } from './cases.ts';
 import { laidOut, together, type Embossed, type Reckoned } from './facets.ts';
 import type { Body } from './sketches.ts';
 
-export interface Told {
+export interface Predicted {
   readonly document: KadrelDocument;
   readonly names: readonly string[];
   readonly truth: readonly Reckoned[];
 }
 
-/** Undefined where the scene itself cannot be told, such as a cut that leaves nothing on the way. */
-export function tellScene(facets: ManifoldToplevel, scene: Scene): Told | undefined {
+/** Undefined where the scene itself cannot be predicted, such as a cut that leaves nothing on the way. */
+export function tellScene(facets: ManifoldToplevel, scene: Scene): Predicted | undefined {
   const teller = new Teller(facets);
-  const told = scene.of.map((tree) => teller.tell(tree));
-  if (told.some(({ truth }) => truth.solid.volume() <= truth.error)) return undefined;
+  const operands = scene.of.map((tree) => teller.tell(tree));
+  if (operands.some(({ truth }) => truth.solid.volume() <= truth.error)) return undefined;
   return {
     document: teller.document,
-    names: told.map(({ id }) => id),
-    truth: told.map(({ truth }) => truth),
+    names: operands.map(({ id }) => id),
+    truth: operands.map(({ truth }) => truth),
   };
 }
 

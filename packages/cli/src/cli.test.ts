@@ -177,11 +177,11 @@ describe('run', () => {
     const { findings } = JSON.parse(thin.out) as {
       findings: { kind: string; state: string; words: string }[];
     };
-    const told = new Map(findings.map((one) => [one.kind, one]));
-    expect(told.get('wall')).toMatchObject({ state: 'fault' });
-    expect(told.get('wall')!.words).toMatch(/^Its thinnest wall is 0\.7 mm, .* 0\.8 mm is wanted\.$/);
-    expect(told.get('bed')).toMatchObject({ state: 'fault' });
-    expect(told.get('mass')!.words).toContain('Steel');
+    const byKind = new Map(findings.map((one) => [one.kind, one]));
+    expect(byKind.get('wall')).toMatchObject({ state: 'fault' });
+    expect(byKind.get('wall')!.words).toMatch(/^Its thinnest wall is 0\.7 mm, .* 0\.8 mm is wanted\.$/);
+    expect(byKind.get('bed')).toMatchObject({ state: 'fault' });
+    expect(byKind.get('mass')!.words).toContain('Steel');
     const fine = await command('make', tube, '--wall', '0.7', '--part', 'pipe');
     expect(fine.code).toBe(0);
     expect((await command('make', tube, '--bed', '20')).err).toContain('--bed takes three lengths');

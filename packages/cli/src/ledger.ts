@@ -40,7 +40,7 @@ export interface LedgerRun {
   readonly warnings: readonly string[];
 }
 
-/** Told what is begun, in the words that begin a refusal: “Statement 3 (union)”. */
+/** Called with what is begun, in the words that begin a refusal: “Statement 3 (union)”. */
 export type Begin = (work: string) => void;
 
 /** Throws LedgerError, which names the statement, the verb and the blank. */
@@ -145,27 +145,27 @@ interface Place {
   readonly before: KadrelDocument;
 }
 
-/** A statement whose parts cannot be built is refused, as it would be on screen; a step that it only made impossible is told. */
+/** A statement whose parts cannot be built is refused, as it would be on screen; a step that it only made impossible is reported. */
 function requireBuilt(
   changed: ReadonlySet<ItemId>,
   after: KadrelDocument,
   kernel: Evaluator,
   { where, blank, before }: Place,
 ): string[] {
-  const told: string[] = [];
+  const messages: string[] = [];
   for (const id of changed) {
     const problem = kernel.problemOf(after, id);
     if (!problem) continue;
     const { reason, remedy, places } = problem;
-    const told = places.map((place) => `(${place.map((n) => Number(n.toFixed(6))).join(', ')})`);
-    const at = told.length > 0 ? ` Place: ${told.join(', ')} mm.` : '';
+    const points = places.map((place) => `(${place.map((n) => Number(n.toFixed(6))).join(', ')})`);
+    const at = points.length > 0 ? ` Place: ${points.join(', ')} mm.` : '';
     const { part, step } = problem;
     if (hadStep(before, after, problem)) {
       const name = after.items[part]!.name;
-      told.push(`${where}: ${name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}${at}`);
+      points.push(`${where}: ${name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}${at}`);
       continue;
     }
     throw new LedgerError(`${where}, blank “${blank}”: ${after.items[id]!.name}: ${reason} ${remedy}${at}`);
   }
-  return told;
+  return messages;
 }

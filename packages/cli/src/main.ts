@@ -64,7 +64,7 @@ export interface Begun {
 
 /**
  * Returns the exit code. Standard output carries results only; words for people go to standard error. The kernel cannot be stopped from
- * within, so whoever is told what begins keeps the time.
+ * within, so whoever hears what begins keeps the time.
  */
 export async function main(
   args: readonly string[],
@@ -139,7 +139,7 @@ function opened(file: string, kernel: Evaluator, begin: Begin): KadrelDocument {
   return document;
 }
 
-/** What a shell is told where the report finds a fault. */
+/** The exit code where the report finds a fault. */
 const FAULTS_CODE = 2;
 
 async function fit(

@@ -25,7 +25,7 @@ export function requireSheet(document: KadrelDocument, name: string): Sheet {
   return sheet;
 }
 
-/** What is wrong on them is told on standard error. Throws LedgerError. */
+/** What is wrong on them is reported on standard error. Throws LedgerError. */
 export async function writeSheets(path: string, { document, kernel, sheets }: SheetOutput): Promise<void> {
   const exporter = sheetExporterFor(path)!;
   const wanted = sheets.length > 0 ? sheets : sheetsOf(document);

@@ -170,7 +170,7 @@ export class Builder {
     return buildCutBy(this.site(used), content, this.measuresOf(content.of));
   }
 
-  /** What gaps were closed by is told. */
+  /** What gaps were closed by is reported. */
   private joined({ of, tool: { pose, tag }, gap }: StepOf<'joined'>, { named: other }: Held) {
     const named = buildJoined(this.occt, this.held(of).named, { other, pose, tag, gap });
     const looseMm = loosenessOf(this.occt, named.shape);
@@ -265,7 +265,7 @@ export class Builder {
 /** Relative error of the volume of a plain solid. */
 const PLAIN_VOLUME = 1e-9;
 
-/** Gaps wider than this (mm) are told: ten times what the kernel allows anyway. */
+/** Gaps wider than this (mm) are reported: ten times what the kernel allows anyway. */
 const TOLD_GAP_MM = 1e-6;
 
 /** What is checked while it is made. */

@@ -26,7 +26,7 @@ export class DocumentSender {
   private held: { readonly number: number; readonly document: KadrelDocument }[] = [];
   private last = 0;
 
-  /** The number of a document, and what the worker must be told before it knows it. */
+  /** The number of a document, and what the worker must be sent before it knows it. */
   numberOf(document: KadrelDocument): { number: number; news?: DocumentNews } {
     const known = this.held.find((one) => one.document === document);
     if (known) {

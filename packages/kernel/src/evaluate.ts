@@ -49,7 +49,7 @@ export interface Evaluation {
   readonly heapBytes: number;
 }
 
-/** What is built besides what is seen, and who is told how far it is. */
+/** What is built besides what is seen, and who is notified of its progress. */
 export interface EvaluateOptions {
   /** Keys whose facts the caller has. */
   readonly known?: ReadonlySet<string>;

@@ -22,7 +22,7 @@ export type HostState =
       readonly since: number;
     };
 
-/** Where workers come from, and who is told of them. */
+/** Where workers come from, and who is notified of them. */
 export interface HostOptions {
   readonly spawn: () => Port;
   readonly now: () => number;

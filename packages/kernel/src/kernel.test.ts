@@ -27,7 +27,7 @@ beforeAll(async () => {
   evaluator = new Evaluator(libraries);
 });
 
-/** A document from statements; parts are told by the names that they were given. */
+/** A document from statements; parts go by the names that they were given. */
 function built(...statements: readonly [verb: string, typed: Typed][]): KadrelDocument {
   let document = emptyDocument();
   let ids = 0;

@@ -16,7 +16,7 @@ import {
 import type { Evaluator } from './evaluate.ts';
 import { BuildError } from './occt/occt.ts';
 
-/** What is not there any more is told as such by the report. */
+/** What is not there any more is reported as such by the report. */
 export async function fitReportOf(
   kernel: Evaluator,
   document: KadrelDocument,

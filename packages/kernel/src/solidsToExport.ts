@@ -39,7 +39,7 @@ export function solidsToExport(occt: Occt, parts: Parts, exporting: Exporting): 
   };
   return {
     occt,
-    shapes: () => placed().map(({ one, ...told }) => ({ ...told, shape: shapeOf(one) })),
-    meshes: () => placed().map(({ one, ...told }) => ({ ...told, mesh: meshOf(one) })),
+    shapes: () => placed().map(({ one, ...rest }) => ({ ...rest, shape: shapeOf(one) })),
+    meshes: () => placed().map(({ one, ...rest }) => ({ ...rest, mesh: meshOf(one) })),
   };
 }

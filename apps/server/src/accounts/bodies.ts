@@ -1,4 +1,4 @@
-/** What is sent and told about accounts. */
+/** What is sent and answered about accounts. */
 import { createZodDto } from 'nestjs-zod';
 import { z } from 'zod';
 import type { Account } from '../data/entities.ts';
@@ -34,7 +34,7 @@ export class Me extends createZodDto(me) {}
 export class SignedUp extends createZodDto(me.partial().extend({ confirm: z.string().optional() })) {}
 /** What the link of a message holds. */
 export class Confirm extends createZodDto(z.strictObject({ token: z.string().min(1).max(200) })) {}
-/** What the start screen is told. */
+/** What the start screen gets to know. */
 export class Start extends createZodDto(
   z.object({
     demo: z.boolean(),

@@ -22,7 +22,7 @@ const HOURS_TO_CONFIRM = 24;
 
 /**
  * Making accounts. With a mail server an account is made once its address is confirmed, and nobody else learns whether there is one:
- * the answer and the time that it takes are the same, and only who reads the mail is told. Without one it is made at once.
+ * the answer and the time that it takes are the same, and only who reads the mail learns of it. Without one it is made at once.
  */
 @Injectable()
 export class SignUps {

@@ -45,7 +45,7 @@ export class ProblemFilter implements ExceptionFilter {
   }
 }
 
-/** What whoever asked is told of an error. What nobody expected is logged. */
+/** What whoever asked gets to know of an error. What nobody expected is logged. */
 export function problemOf(error: unknown, log: Pick<Logger, 'error'>): ProblemDocument {
   if (error instanceof Problem)
     return { status: error.getStatus(), detail: error.sentence, more: error.more };

@@ -27,7 +27,7 @@ test('what one address asks of several servers is added up', async () => {
     const before = new Date().getMinutes();
     expect([await ask(one, 6), await ask(other, 4)]).toEqual([401, 401]);
     for (const app of [one, other]) await app.get(Rates).exchange();
-    // Who told first hears of the others when there is something to tell again.
+    // Who sent first hears of the others when there is something to send again.
     await ask(one);
     await one.get(Rates).exchange();
     const statuses = [await ask(one), await ask(other)];

@@ -31,7 +31,7 @@ const EXCHANGE = {
 interface Count {
   /** Requests here in this window, and how many of them the other servers know of. */
   own: number;
-  told: number;
+  exchanged: number;
   /** Requests to other servers, as far as they are known. */
   others: number;
 }
@@ -89,18 +89,18 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
   /** Tells the other servers what was counted here, and hears what they counted. */
   async exchange(): Promise<void> {
     const end = this.windowEnd;
-    const fresh = [...this.counts].filter(([, { own, told }]) => own > told);
+    const fresh = [...this.counts].filter(([, { own, exchanged: told }]) => own > told);
     if (fresh.length === 0 || Date.now() >= end) return;
-    const added = fresh.map(([, { own, told }]) => own - told);
-    for (const [, count] of fresh) count.told = count.own;
+    const added = fresh.map(([, { own, exchanged: told }]) => own - told);
+    for (const [, count] of fresh) count.exchanged = count.own;
     const rows = await this.added(fresh.map(([address], i) => [keyOf(address), added[i]!, end])).catch(
       (error: unknown) => {
-        fresh.forEach(([, count], i) => (count.told -= added[i]!));
+        fresh.forEach(([, count], i) => (count.exchanged -= added[i]!));
         throw error;
       },
     );
     const points = new Map(rows.map((row) => [row.key, row.points]));
-    for (const [address, count] of fresh) count.others = points.get(keyOf(address))! - count.told;
+    for (const [address, count] of fresh) count.others = points.get(keyOf(address))! - count.exchanged;
   }
 
   private added(counts: readonly (readonly [key: string, points: number, expire: number])[]) {
@@ -116,15 +116,15 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
       this.windowEnd = (Math.floor(now / WINDOW_MS) + 1) * WINDOW_MS;
     }
     let count = this.counts.get(address);
-    if (!count) this.counts.set(address, (count = { own: 0, told: 0, others: 0 }));
+    if (!count) this.counts.set(address, (count = { own: 0, exchanged: 0, others: 0 }));
     return count;
   }
 }
 
 /** Behind so many proxies an address is what the farthest of them says. */
 function addressOf({ headers, socket }: IncomingMessage, proxies: number): string {
-  const told = proxies > 0 ? String(headers['x-forwarded-for'] ?? '').split(',') : [];
-  const named = told.map((one) => one.trim()).filter((one) => one !== '');
+  const forwarded = proxies > 0 ? String(headers['x-forwarded-for'] ?? '').split(',') : [];
+  const named = forwarded.map((one) => one.trim()).filter((one) => one !== '');
   const address = named.at(-Math.min(proxies, named.length)) ?? socket.remoteAddress ?? '';
   return address.slice(0, MAX_ADDRESS);
 }

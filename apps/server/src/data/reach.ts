@@ -1,4 +1,4 @@
-/** Whether the database can be reached, told in one sentence where it cannot. */
+/** Whether the database can be reached, said in one sentence where it cannot. */
 import { MikroORM } from '@mikro-orm/postgresql';
 import { codeOf } from '../common/errorLog.ts';
 import { StartError } from '../common/startError.ts';

@@ -19,7 +19,7 @@ const CLEAR_ACCOUNTS = `delete from account a where a.guest and a.created_at < n
 /** Every visitor of the demo has copies of its projects: nobody writes into another's. */
 @Injectable()
 export class GuestsService {
-  /** Nobody can sign in with a password that was never told: one hash does for all guests. */
+  /** Nobody can sign in with a password that was never given: one hash does for all guests. */
   private readonly noPassword = hash(randomBytes(32).toString('hex'));
 
   constructor(

@@ -75,7 +75,7 @@ export class HealthController {
       await work();
       return indicator.up();
     } catch {
-      // Told to whoever asks by name alone.
+      // Given to whoever asks by name alone.
       return indicator.down();
     }
   }

@@ -32,7 +32,7 @@ export const loggingOf = (level: string): Params => ({
   },
 });
 
-/** Of a request: the proxy's, or a new one; also told to whoever asks. */
+/** Of a request: the proxy's, or a new one; also sent to whoever asks. */
 export function requestId(request: IncomingMessage, response: ServerResponse): string {
   const given = request.headers['x-request-id'];
   const id = typeof given === 'string' && ID.test(given) ? given : randomUUID();

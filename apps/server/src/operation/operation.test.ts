@@ -122,7 +122,7 @@ describe('with a server', () => {
     await agent.get('/api/projects').expect(200);
     await em.rollback();
     const answers = await Promise.all(waiting);
-    // On a machine so slow that the lock is waited for no longer, some are told to try again.
+    // On a machine so slow that the lock is waited for no longer, some are asked to try again.
     expect(answers.filter((status) => status === 201).length).toBeLessThanOrEqual(1);
     expect(answers.filter((status) => ![201, 409, 503].includes(status))).toEqual([]);
   });

@@ -52,7 +52,7 @@ export function rowText({ project, account, base, edits }: StoredSave): string {
 type Stored = readonly { readonly id: string; readonly revision: number }[];
 
 /**
- * Stores saves of different projects, told as rows. Returns the new revision of each project; those are absent whose base is stale or
+ * Stores saves of different projects, given as rows. Returns the new revision of each project; those are absent whose base is stale or
  * whose account does not belong to them. Throws where an edit is known, and stores nothing then.
  */
 export async function storeTogether(

@@ -40,13 +40,13 @@ interface Trying {
 /** A failure that a statement would cause: what could not be built before, and what failed in a step as it was, is none. */
 export function newFailure(failures: readonly Failure[], trying: Trying): Failure | undefined {
   const { now, known, before, after } = trying;
-  const failing = new Set(known.map((one) => toldBy(now, one)));
-  return failures.find((one) => !failing.has(toldBy(after, one)) && !hadStep(before, after, one));
+  const failing = new Set(known.map((one) => ownerNameOf(now, one)));
+  return failures.find((one) => !failing.has(ownerNameOf(after, one)) && !hadStep(before, after, one));
 }
 
 /** A step by what it says, wherever it stands among the others. */
-function toldBy(document: KadrelDocument, { part, step }: Failure): string {
+function ownerNameOf(document: KadrelDocument, { part, step }: Failure): string {
   const item = document.items[part];
-  const told = item && step !== null ? builtRecipe(document, item).steps[step] : null;
-  return `${part} ${JSON.stringify(told)}`;
+  const lostStep = item && step !== null ? builtRecipe(document, item).steps[step] : null;
+  return `${part} ${JSON.stringify(lostStep)}`;
 }

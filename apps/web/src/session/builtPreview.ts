@@ -16,7 +16,7 @@ export interface BuiltPreview {
   readonly upTo?: { readonly part: ItemId; readonly step: number };
 }
 
-type Told = Pick<Statement, 'verb' | 'typed' | 'editId'>;
+type Wanted = Pick<Statement, 'verb' | 'typed' | 'editId'>;
 
 /** Statements that change the form of solids; where parts would stand, and what lines would be drawn, is shown without the kernel. */
 export function hasBuiltPreview(verb: string): boolean {
@@ -37,13 +37,13 @@ const DROP_AFTER_MS = 5000;
 /** After one that took longer than this (ms) the kernel is left to others for as long again. */
 const QUICK_MS = 100;
 
-/** Builds one preview at a time; of what is told meanwhile only the last is built. */
+/** Builds one preview at a time; of what is asked meanwhile only the last is built. */
 export class BuiltPreviews {
-  private wanted: Told | null = null;
+  private wanted: Wanted | null = null;
   /** What is being built. */
-  private running: Told | null = null;
+  private running: Wanted | null = null;
   /** What was built last, and of which document. */
-  private last: (Told & { readonly document: KadrelDocument }) | null = null;
+  private last: (Wanted & { readonly document: KadrelDocument }) | null = null;
   /** The statement that was too slow, or was cancelled. */
   private givenUp: string | undefined;
   /** When the next may be begun (ms). */
@@ -74,8 +74,8 @@ export class BuiltPreviews {
   }
 
   /** Shows what a statement would come to, as soon as the kernel is free. */
-  show(told: Told | null): void {
-    const wanted = told && this.isWorthwhile(told) ? told : null;
+  show(statement: Wanted | null): void {
+    const wanted = statement && this.isWorthwhile(statement) ? statement : null;
     if (wanted && this.isBuiltLast(wanted)) return;
     this.wanted = wanted;
     this.last = null;
@@ -85,7 +85,7 @@ export class BuiltPreviews {
   }
 
   /** A preview that nobody waits for any more does not keep the kernel for long. */
-  private dropSoon(wanted: Told | null): void {
+  private dropSoon(wanted: Wanted | null): void {
     const { running } = this;
     if (!running || running.typed === wanted?.typed) return;
     setTimeout(() => {
@@ -109,17 +109,17 @@ export class BuiltPreviews {
     }
   }
 
-  private isWorthwhile(told: Told): boolean {
+  private isWorthwhile(wanted: Wanted): boolean {
     return (
-      hasBuiltPreview(told.verb) &&
-      emptyBlank(told) === null &&
+      hasBuiltPreview(wanted.verb) &&
+      emptyBlank(wanted) === null &&
       this.core.get().lookingAt === null &&
-      subjectOf(told) !== this.givenUp
+      subjectOf(wanted) !== this.givenUp
     );
   }
 
   /** A field that gets the focus makes another statement of the same words. */
-  private isBuiltLast({ verb, typed }: Told): boolean {
+  private isBuiltLast({ verb, typed }: Wanted): boolean {
     const { last } = this;
     return last?.verb === verb && last.typed === typed && last.document === this.core.get().document;
   }
@@ -132,39 +132,39 @@ export class BuiltPreviews {
   }
 
   private async work(): Promise<void> {
-    const told = this.wanted;
-    if (!told || this.running || !this.core.host.isIdle) return;
+    const wanted = this.wanted;
+    if (!wanted || this.running || !this.core.host.isIdle) return;
     this.wanted = null;
     // It may have been given up while it waited.
-    if (!this.isWorthwhile(told)) return;
-    this.running = told;
-    this.last = { ...told, document: this.core.get().document };
+    if (!this.isWorthwhile(wanted)) return;
+    this.running = wanted;
+    this.last = { ...wanted, document: this.core.get().document };
     const start = performance.now();
     try {
-      const found = await this.built(told);
-      if (this.isStillMeant(told)) this.keep(found);
+      const found = await this.built(wanted);
+      if (this.isStillMeant(wanted)) this.keep(found);
     } finally {
       this.running = null;
-      this.rest(told, performance.now() - start);
+      this.rest(wanted, performance.now() - start);
     }
   }
 
   /** What took long is not built again at every move of the pointer. */
-  private rest(told: Told, tookMs: number): void {
-    if (tookMs > LONGEST_MS) this.givenUp = subjectOf(told);
+  private rest(wanted: Wanted, tookMs: number): void {
+    if (tookMs > LONGEST_MS) this.givenUp = subjectOf(wanted);
     this.notBefore = tookMs > QUICK_MS ? performance.now() + Math.min(tookMs, LONGEST_MS) : 0;
     this.begin();
   }
 
   /** While the pointer goes on, what it passed is shown until the next is built. */
-  private isStillMeant(told: Told): boolean {
+  private isStillMeant(wanted: Wanted): boolean {
     const { statement } = this.core.get();
     const next = this.wanted ?? this.last;
     return (
       statement !== null &&
       (statement.phase !== 'done' || isChanged(statement)) &&
       next !== null &&
-      subjectOf(next) === subjectOf(told)
+      subjectOf(next) === subjectOf(wanted)
     );
   }
 
@@ -172,10 +172,10 @@ export class BuiltPreviews {
     if (this.core.get().builtPreview !== builtPreview) this.core.set({ builtPreview });
   }
 
-  private async built(told: Told): Promise<BuiltPreview | null> {
-    const before = this.commits.begins(told);
+  private async built(wanted: Wanted): Promise<BuiltPreview | null> {
+    const before = this.commits.begins(wanted);
     try {
-      const done = await performAsking(this.core.worlds, told, before);
+      const done = await performAsking(this.core.worlds, wanted, before);
       if (isRefusal(done)) return null;
       const { document } = done;
       const built = await this.core.host.evaluate(document, { isPassing: true });
@@ -185,12 +185,12 @@ export class BuiltPreviews {
     } catch (error) {
       const { code } = error as { code?: string };
       if (code === undefined) throw error;
-      if (code !== 'superseded') this.givenUp = subjectOf(told);
+      if (code !== 'superseded') this.givenUp = subjectOf(wanted);
       return null;
     }
   }
 }
 
 /** A statement whose numbers change is still about the same parts. */
-const subjectOf = ({ verb, typed, editId }: Told): string =>
+const subjectOf = ({ verb, typed, editId }: Wanted): string =>
   JSON.stringify([verb, editId, typed.part, typed.parts, typed.from]);

@@ -101,8 +101,8 @@ export class Committing {
     if (isRefusal(done)) return done;
     const built = await this.trial(done.document, { blank, before });
     if (isRefusal(built)) return built;
-    const told = this.stepsLost(built, done.document);
-    const noted = told.length === 0 ? done : { ...done, notes: [...done.notes, ...told] };
+    const lost = this.stepsLost(built, done.document);
+    const noted = lost.length === 0 ? done : { ...done, notes: [...done.notes, ...lost] };
     return this.effectDoubt(built, statement, blank) ?? { done: noted, built };
   }
 

@@ -64,7 +64,7 @@ export class FitWatch {
     this.change({ working: null });
   }
 
-  /** Null for what is refused: what is gone is told as gone. */
+  /** Null for what is refused: what is gone is reported as gone. */
   readonly ask: Asking = async (question) => {
     const own = this.turn;
     const { document } = this.core.get();
@@ -163,12 +163,12 @@ function shownMeasures({ measures }: Surveyed, scene: Scene): ShownCheck[] {
     const isLine = HAVE_LINES.has(measure.what);
     const from = (isLine ? facts?.from : undefined) ?? facts?.at ?? facts?.from;
     if (!from) return [];
-    const told = state === 'missed' ? words : (words.split(/, (?:at|between) /)[0] ?? words);
+    const shortened = state === 'missed' ? words : (words.split(/, (?:at|between) /)[0] ?? words);
     return [
       {
         from,
         to: (isLine ? facts?.to : undefined) ?? from,
-        words: `${measure.name}: ${told.replace(/\.$/, '')}`,
+        words: `${measure.name}: ${shortened.replace(/\.$/, '')}`,
         isBad: state !== 'met',
       },
     ];

@@ -74,7 +74,7 @@ function making({ get }: SessionCore, watch: FitWatch) {
 /** What two have in common is shown of these. */
 const OVERLAPPING: ReadonlySet<Finding['kind']> = new Set(['overlap', 'inside']);
 
-/** Corners in the world → in the frame of a part, as what is shown of a step is told. */
+/** Corners in the world → in the frame of a part, as what is shown of a step is kept. */
 function cornersIn(document: KadrelDocument, part: ItemId, { corners }: MadeFaces): number[] {
   const pose = worldFromPart(document, part);
   const own: number[] = [];

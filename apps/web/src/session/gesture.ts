@@ -105,8 +105,8 @@ const READERS: { readonly [K in Reading['reads']]: Reader<K> } = {
     const held = into.map((key) => (isHeld(s, key) ? where.read(textOf(s, key)) : undefined));
     const sizes = [0, 1].map((i) => held[i] ?? cleanLength(Math.abs(offset[i]!) * (isCentred ? 2 : 1)));
     const sized = into.reduce((now, key, i) => withLength(now, key, sizes[i]!), s);
-    const least = [0, 1].map((i) => (!isCentred && offset[i]! < 0 ? -sizes[i]! : 0));
-    return withPointer(sized, corner, beside(where.base, [least[0]!, least[1]!, 0]));
+    const min = [0, 1].map((i) => (!isCentred && offset[i]! < 0 ? -sizes[i]! : 0));
+    return withPointer(sized, corner, beside(where.base, [min[0]!, min[1]!, 0]));
   },
   distance(s, { into, times, instead }, where) {
     if (instead !== undefined && isHeld(s, instead)) return s;

@@ -17,7 +17,7 @@ import type { SessionCore } from './core.ts';
 import type { ShownCheck } from './fitState.ts';
 import type { Statement } from './statement.ts';
 
-/** Both things, in order, as far as they are told; nothing where the first is not. */
+/** Both things, in order, as far as they are given; nothing where the first is not. */
 export function resolvedTargets(
   { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
   document: KadrelDocument,
@@ -46,7 +46,7 @@ export function measuring({ get, host, worlds }: SessionCore, show: (inHand: Sho
     try {
       return (await host.ask({ ask: 'answer', document, question })) as MeasuredFacts;
     } catch (error) {
-      // What cannot be measured is told when it is kept.
+      // What cannot be measured is reported when it is kept.
       if ((error as { code?: string }).code === undefined) throw error;
       return null;
     }

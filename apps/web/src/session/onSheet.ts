@@ -46,13 +46,13 @@ export function nearestCatch(
   { place, reach, scaleOf }: Reaching,
 ): Caught | undefined {
   let best: Caught | undefined;
-  let least = reach;
+  let min = reach;
   for (const one of catches) {
     const off = reachTo(place, one, scaleOf(one.view));
-    const isSame = best && Math.abs(off - least) < SAME_PLACE;
-    if (isSame ? isBefore(one, best!) : off < least) {
+    const isSame = best && Math.abs(off - min) < SAME_PLACE;
+    if (isSame ? isBefore(one, best!) : off < min) {
       best = one;
-      least = off;
+      min = off;
     }
   }
   return best;
@@ -105,7 +105,7 @@ export function placedBeside(statement: Statement, place: Vec2, ties: readonly C
   return undefined;
 }
 
-/** Places on paper are told to a tenth of a millimetre: finer is not seen. */
+/** Places on paper are given to a tenth of a millimetre: finer is not seen. */
 const round = (mm: number) => Math.round(mm * 10) / 10;
 
 function offsetTo({ typed }: Statement, place: Vec2, ties: readonly Caught[]): Typed | undefined {

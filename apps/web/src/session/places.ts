@@ -1,4 +1,4 @@
-/** Faces, edges and corners of the one selected part: what of them is told and shown, and what verbs take of them. */
+/** Faces, edges and corners of the one selected part: what of them is said and shown, and what verbs take of them. */
 import {
   EDGE_RULES,
   MEETING,

@@ -51,7 +51,7 @@ export function pointing(
         const question = { ask: 'cage', part } as const;
         return (await host.ask({ ask: 'answer', document, question })) as readonly number[];
       } catch (error) {
-        // A cage that cannot be built is told where the part is.
+        // A cage that cannot be built is reported where the part is.
         if ((error as { code?: string }).code === undefined) throw error;
         return [];
       }

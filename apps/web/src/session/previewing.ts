@@ -54,7 +54,7 @@ export function previewing(core: SessionCore, commits: Committing) {
     find: (question: Question, statement: Pick<Statement, 'editId'>) =>
       found(worlds, commits.begins(statement), question),
     world: () => worlds.of(get().document),
-    /** The distance of what is picked for Set distance; null while it cannot be told. */
+    /** The distance of what is picked for Set distance; null while it cannot be determined. */
     measureOf(statement: Pick<Statement, 'typed'>) {
       const { document } = get();
       const found = measureOf(statement, document, worlds.of(document));

@@ -44,8 +44,8 @@ export function racking(core: SessionCore, closeFit: () => void) {
       return drawingOf(view);
     },
     /** A part of this project as a part of a rack. */
-    gatheredForRack: (part: ItemId, told: Parameters<typeof gatheredPart>[2]) =>
-      gatheredPart(get().document, part, told),
+    gatheredForRack: (part: ItemId, gathering: Parameters<typeof gatheredPart>[2]) =>
+      gatheredPart(get().document, part, gathering),
     newRackId: () => crypto.randomUUID().replaceAll('-', ''),
   };
 }

@@ -151,7 +151,7 @@ export class SaveQueue {
     try {
       const found = await since(base);
       this.wantsSignIn = false;
-      // What is sent now is told anyway what it misses.
+      // The answer to what is sent now says anyway what it misses.
       if (isBusy() || this.revision !== base) return;
       if (found.length > 0 && this.options.onMissed(found, [])) this.revision = base + found.length;
       this.report('saved');

@@ -1,4 +1,4 @@
-/** Section planes: what one that is being told would cut, and what one that stands does cut. */
+/** Section planes: what one that is being typed would cut, and what one that stands does cut. */
 import {
   isRefusal,
   perform,
@@ -13,7 +13,7 @@ import type { Statement } from './statement.ts';
 
 /** What the kernel tells of section planes. */
 export const sectioning = ({ get, host, worlds }: SessionCore, commits: Committing) => ({
-  /** The document as a statement about section planes would leave it; undefined where it is about none, or cannot be told yet. */
+  /** The document as a statement about section planes would leave it; undefined where it is about none, or cannot be determined yet. */
   cutAs({ verb, typed, editId }: Pick<Statement, 'verb' | 'typed' | 'editId'>): KadrelDocument | undefined {
     if (verbNamed(verb)?.blanks.shows === undefined) return undefined;
     const before = commits.begins({ editId });

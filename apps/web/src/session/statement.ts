@@ -1,6 +1,6 @@
 /**
  * The statement in hand: its verb, what stands in its blanks, and which entry has the focus. Pure functions on plain data.
- * Long, since all changes of a statement in hand are told here, as pure functions.
+ * Long, since all changes of a statement in hand stand here, as pure functions.
  */
 import {
   isChosenType,
@@ -131,7 +131,7 @@ export function entryText({ typed }: Pick<Statement, 'typed'>, { blank, axis }: 
   const value = typed[blank];
   if (axis !== null) return Array.isArray(value) ? String((value as unknown[])[axis] ?? '') : '';
   if (Array.isArray(value)) return value.join(', ');
-  // What was picked is told by its label, or in words by the field.
+  // What was picked is shown by its label, or in words by the field.
   if (typeof value === 'object') return '';
   return value === undefined ? '' : String(value);
 }

@@ -72,7 +72,7 @@ const tryingOut = ({ host }: SessionCore, previews: BuiltPreviews) => ({
   isIdle: () => host.isIdle && !previews.isBusy,
   lookUpTo: (upTo: BuiltPreview['upTo'] | null) => previews.lookUpTo(upTo),
   /** Builds what the statement in hand would come to with a value under the pointer; null goes back to what is typed. */
-  tryOut: (told: Statement | null) => (told ? previews.show(told) : previews.follow()),
+  tryOut: (tried: Statement | null) => (tried ? previews.show(tried) : previews.follow()),
 });
 
 interface Saying {

@@ -21,22 +21,22 @@ export function bandOf(size: number, limit: number): number {
   if (size === Infinity) return BANDS.length - 1;
   return BANDS.findIndex(({ to }) => size < to * limit * (1 - HAIR));
 }
-/** Thicknesses are told by facets in single precision: what is thinner by less than this part is not. */
+/** Thicknesses are measured between facets in single precision: what is thinner by less than this part is not. */
 const HAIR = 1e-4;
 
 /** The bands in words. */
 export function bandWords(limit: number, scene: Scene): string[] {
-  const told = (times: number) =>
+  const bandWords = (times: number) =>
     formatLengthWithUnit(times * limit, {
       ...scene,
       decimals: Math.max(2, scene.decimals),
       trailingZeros: false,
     });
   return [
-    `below ${told(1)}: too thin`,
-    `${told(1)} to ${told(2)}`,
-    `${told(2)} to ${told(4)}`,
-    `${told(4)} and more`,
+    `below ${bandWords(1)}: too thin`,
+    `${bandWords(1)} to ${bandWords(2)}`,
+    `${bandWords(2)} to ${bandWords(4)}`,
+    `${bandWords(4)} and more`,
     'nothing opposite',
   ];
 }

@@ -41,7 +41,7 @@ const EDGE_ON = 0.05;
 
 /** Where the pointer of a hand points to. */
 export class Aim {
-  /** A point that was told by a number, and stands for what is under the pointer. */
+  /** A point that was given by a number, and stands for what is under the pointer. */
   given: Vec3 | null = null;
 
   constructor(private readonly hand: Hand) {}

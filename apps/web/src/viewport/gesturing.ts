@@ -154,10 +154,10 @@ function tellEntries(hand: Hand, statement: Statement, candidate: Statement): vo
   for (const key of stepsOf(statement).flat().flatMap(entriesRead))
     for (const one of keysOf(candidate, key)) {
       const text = entryText(candidate, entryOf(one));
-      if (text === entryText(statement, entryOf(one)) && !hand.told.has(one)) continue;
+      if (text === entryText(statement, entryOf(one)) && !hand.filled.has(one)) continue;
       if (statement.held.has(one)) continue;
       const mm = exactNumber(text);
-      hand.told.add(one);
+      hand.filled.add(one);
       live.tell(one, mm === undefined ? shownAngle(text) : formatLength(mm, scene));
     }
 }

@@ -103,7 +103,7 @@ function turnCentre(session: Session, statement: Statement | null): Vec3 | null 
   return box ? boxPoint(box, [0, 0, 0]) : null;
 }
 
-/** The box round the selection along axes, told in them: exact for one part along its own, or quarter turns. */
+/** The box round the selection along axes, given in them: exact for one part along its own, or quarter turns. */
 function boxAlong(state: SessionState, axes: Turn): Box | null {
   const boxes = state.selection.flatMap((id) => {
     const measures = measuresOf(state, id);

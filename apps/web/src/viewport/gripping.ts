@@ -51,7 +51,7 @@ export interface Gripping {
 export function takeHold(hand: Hand, grip: Grip): Gripping | null {
   const shown = gripSetOf(hand.stage.session, hand.stage.model.scene.instances);
   if (!shown) return null;
-  // The way is told from where the faces stand.
+  // The way counts from where the faces stand.
   const pulledMm = shown.pulledMm ?? 0;
   const set = { ...shown, anchor: along(shown.anchor, column(shown.axes, 0), -pulledMm) };
   const { selection, statement } = hand.state();
@@ -225,7 +225,7 @@ function linedUp(
       ? cleanLength(raw[axis]! + found.shift[axis]!, BOARD_MM)
       : stepped[axis]!,
   ) as unknown as Vec3;
-  // What is shown is told of where the parts come to.
+  // What is shown is said of where the parts come to.
   const ended = alignmentOf({
     box: { min: plus(box.min, at), max: plus(box.max, at) },
     points: [plus(set.anchor, at)],

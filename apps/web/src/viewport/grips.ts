@@ -45,7 +45,7 @@ export interface GripSet {
   readonly how: Grip['how'];
   readonly anchor: Vec3;
   readonly axes: Turn;
-  /** For resizing: the box round the selection, told in the axes. */
+  /** For resizing: the box round the selection, given in the axes. */
   readonly box?: Box;
   /** For faces: how far the statement in hand moves them already, mm; the anchor stands there. */
   readonly pulledMm?: number;

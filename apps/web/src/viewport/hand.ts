@@ -10,7 +10,7 @@ export class Hand {
   pane: Pane;
   last = { x: 0, y: 0, ctrl: false, shift: false, alt: false };
   /** Entries of the bar that show what the pointer makes of them. */
-  readonly told = new Set<string>();
+  readonly filled = new Set<string>();
 
   /** What is under the pointer. */
   readonly aim = new Aim(this);
@@ -48,7 +48,7 @@ export class Hand {
   }
 }
 
-/** A point as it is typed or picked, by number; null for what is told by names. */
+/** A point as it is typed or picked, by number; null for what is given by names. */
 export function pointOf(hand: Hand, value: unknown): Vec3 | null {
   if (!Array.isArray(value) || value.length !== 3) return null;
   const numbers = value.map((text) => hand.session.readLength(String(text)));

@@ -1,4 +1,4 @@
-/** Distances that are told in a view, and the places where something cannot be built. */
+/** Distances that are shown in a view, and the places where something cannot be built. */
 import { project, type Camera, type Vec3 } from '@kadrel/core';
 import { FollowingMarks } from './followingMarks.ts';
 import { fillGroup, letter, make, mark, setLine, show } from './svg.ts';

@@ -95,7 +95,7 @@ const isSamePose = (a: Pose, b: Pose) =>
   a.turn.every((n, i) => n === b.turn[i]) && a.shift.every((n, i) => n === b.shift[i]);
 
 function solidsOf(document: KadrelDocument, part: Part, built: Built, from: readonly unknown[]): Kept {
-  // Told in the item's own frame: its placement is taken back.
+  // In the item's own frame: its placement is taken back.
   const own = placedIn(document, part.id, inverse(poseOfPlacement(part.placement)));
   const solids = own.flatMap((placed): OwnSolid[] => {
     const key = built.parts[buildName(placed)]?.key;

@@ -121,8 +121,8 @@ function tryOut(
 ): void {
   if (verbNamed(statement.verb)!.blanks[blank]!.type !== 'point') return;
   const into = dockBlank(statement, blank, caught);
-  const told = into === undefined ? { [blank]: pointValue(caught) } : { [into]: dockValue(caught.snap!) };
-  hand.session.tryOut({ ...statement, typed: { ...statement.typed, ...told } });
+  const picked = into === undefined ? { [blank]: pointValue(caught) } : { [into]: dockValue(caught.snap!) };
+  hand.session.tryOut({ ...statement, typed: { ...statement.typed, ...picked } });
 }
 
 /** What a part would turn to face is said where it lands. */
@@ -163,12 +163,12 @@ function previewMove(hand: Hand, statement: Statement, caught: Caught): void {
 
 /** A move by its numbers in the frame, with those typed by hand in their place. */
 function moveOf(hand: Hand, statement: Statement, from: Vec3, to: Vec3): { by: Vec3; isHeld: boolean } {
-  const told = turnBack(frameAxes(hand.stage.session), subtract(to, from));
+  const inFrame = turnBack(frameAxes(hand.stage.session), subtract(to, from));
   const isHeld = [0, 1, 2].some((axis) => statement.held.has(`by.${axis}`));
-  if (!hand.last.shift) return { by: shiftOf(hand, statement, told), isHeld };
-  // Shift keeps to the main direction: the move is then told by its number.
-  const main = [0, 1, 2].reduce((a, b) => (Math.abs(told[b]!) > Math.abs(told[a]!) ? b : a));
-  return { by: shiftOf(hand, statement, told, [main]), isHeld: true };
+  if (!hand.last.shift) return { by: shiftOf(hand, statement, inFrame), isHeld };
+  // Shift keeps to the main direction: the move is then given by its number.
+  const main = [0, 1, 2].reduce((a, b) => (Math.abs(inFrame[b]!) > Math.abs(inFrame[a]!) ? b : a));
+  return { by: shiftOf(hand, statement, inFrame, [main]), isHeld: true };
 }
 
 /** Where an axis turns to face out of the surface, the way outward at what is caught. */
@@ -194,7 +194,7 @@ export function pick(hand: Hand, statement: Statement, blank: string): void {
   if (caught) take(hand, statement, blank, caught);
 }
 
-/** Puts what was caught, or a point told along a guide, into the blank. */
+/** Puts what was caught, or a point given along a guide, into the blank. */
 export function take(hand: Hand, statement: Statement, blank: string, caught: Caught): void {
   const { session } = hand;
   // A kind that was forced was forced for this pick.
@@ -213,13 +213,13 @@ export function take(hand: Hand, statement: Statement, blank: string, caught: Ca
     return session.setPlane(named(hand, caught.snap), blank);
   const isMoveEnd = isHandled(statement, 'moves') && blank === 'to';
   const from = isMoveEnd ? pointIn(hand, statement.typed.from) : null;
-  const told = from && moveOf(hand, statement, from, caught.point);
-  if (told?.isHeld)
-    // A number typed during the pick goes before the point: the move is then told by X, Y and Z.
+  const moved = from && moveOf(hand, statement, from, caught.point);
+  if (moved?.isHeld)
+    // A number typed during the pick goes before the point: the move is then given by X, Y and Z.
     session.update((s) => ({
       ...s,
       held: new Set(),
-      typed: { ...s.typed, from: undefined, to: undefined, by: told.by.map(exactMm) },
+      typed: { ...s.typed, from: undefined, to: undefined, by: moved.by.map(exactMm) },
     }));
   else {
     const into = dockBlank(statement, blank, caught) ?? blank;

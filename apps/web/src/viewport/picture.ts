@@ -251,7 +251,7 @@ export class Picture {
     const far = eyeDistance(state);
     V1.set(...camera.right);
     V2.set(...camera.up);
-    // The light stands over the viewer's left shoulder, so that the three faces of a box are told apart in any view.
+    // The light stands over the viewer's left shoulder, so that the three faces of a box can be distinguished in any view.
     this.light.position
       .set(...eye)
       .addScaledVector(V1, -far * 0.55)

@@ -8,7 +8,7 @@ import { blankInHand } from './picking.ts';
 import { placesTaken, type Drawing } from './regions.ts';
 
 interface Meant {
-  /** Null where it is not told of which part they are. */
+  /** Null where it is not said of which part they are. */
   readonly part: ItemId | null;
   readonly kind: PlaceKind;
   /** The blank that they go into. */
@@ -27,10 +27,10 @@ export function placesMeant(hand: Hand): Meant | null {
   const { blank, statement } = asked;
   const { type } = verbNamed(statement.verb)!.blanks[blank]!;
   if (!isChosenType(type)) return null;
-  const told =
+  const given =
     typeof statement.typed.part === 'string' ? partNamed(document, statement.typed.part)?.id : null;
   const kind = type !== 'places' ? type : manner.taking === 'parts' ? 'corners' : manner.taking;
-  return { part: told ?? selected, kind, blank };
+  return { part: given ?? selected, kind, blank };
 }
 
 /** Takes what of a part lies in a region. */

@@ -284,7 +284,7 @@ export class Pointer {
   private clear(): void {
     const { hand, stage } = this;
     this.drawing = null;
-    hand.told.clear();
+    hand.filled.clear();
     clearDrawn(hand);
     if (this.region) showRegion(hand, (this.region = null));
     showCaught(hand, null);

@@ -93,11 +93,11 @@ export class ShownModel {
     if (this.picture.place({ ...preview, copies }) || isCutMoved) this.invalidate();
   }
 
-  /** The model as a section plane cuts it that is being told. */
+  /** The model as a section plane cuts it that is being typed. */
   showCuts(statement: Statement | null): void {
     const isShown = statement && (statement.phase === 'open' || isChanged(statement));
-    const told = isShown ? this.session.cutAs(statement) : undefined;
-    if (this.sections.show(told ?? shownDocument(this.session.store.getState()))) this.invalidate();
+    const cut = isShown ? this.session.cutAs(statement) : undefined;
+    if (this.sections.show(cut ?? shownDocument(this.session.store.getState()))) this.invalidate();
   }
 
   /** What section planes do in a view, where they are dragged to now. */

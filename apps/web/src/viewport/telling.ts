@@ -3,7 +3,7 @@ import {
   MEETING,
   alongGuide,
   formatLength,
-  formatLengthTold,
+  formatLengthFinely,
   readableName,
   type Snap,
   type Vec3,
@@ -16,7 +16,7 @@ import type { Hand } from './hand.ts';
 /** Coordinates, in the unit of the scene. */
 export function coordinates(hand: Hand, point: Vec3): string {
   const { scene } = hand.state().document;
-  return point.map((n) => formatLengthTold(n, { ...scene, trailingZeros: true })).join('  ');
+  return point.map((n) => formatLengthFinely(n, { ...scene, trailingZeros: true })).join('  ');
 }
 
 function featureWords(hand: Hand, snap: Snap): string {

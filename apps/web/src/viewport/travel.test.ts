@@ -8,9 +8,9 @@ const withMotion = (wanted: 'reduced' | 'full') =>
   Object.assign(window, { matchMedia: () => ({ matches: wanted === 'reduced' }) });
 
 function travelling() {
-  const told = { changed: 0, byHand: 0 };
-  const travel = new Travel(FRONT, { changed: () => told.changed++, movedByHand: () => told.byHand++ });
-  return { travel, told };
+  const calls = { changed: 0, byHand: 0 };
+  const travel = new Travel(FRONT, { changed: () => calls.changed++, movedByHand: () => calls.byHand++ });
+  return { travel, told: calls };
 }
 
 describe('where a view looks from', () => {
@@ -34,11 +34,11 @@ describe('where a view looks from', () => {
   });
 
   it('counts all moves of a gesture as one, and none where the gesture moved nothing', () => {
-    const { travel, told } = travelling();
+    const { travel, told: calls } = travelling();
     travel.beginGesture();
     for (const bearing of [10, 20, 30]) travel.move(() => seenFrom(bearing));
     travel.beginGesture();
-    expect(told.byHand).toBe(3);
+    expect(calls.byHand).toBe(3);
     travel.back();
     expect(travel.view.bearing).toBe(0);
     travel.forth();
@@ -57,7 +57,7 @@ describe('where a view looks from', () => {
 
   it('is on the way for a while, and says where to; a move by hand ends that', () => {
     withMotion('full');
-    const { travel, told } = travelling();
+    const { travel, told: calls } = travelling();
     const began = performance.now();
     travel.go(seenFrom(90));
     expect(travel.state.bearing).toBe(0);
@@ -69,14 +69,14 @@ describe('where a view looks from', () => {
     travel.go(seenFrom(180));
     travel.move((state) => ({ ...state, height: 50 }));
     expect(travel.view).toEqual({ ...seenFrom(90), height: 50 });
-    expect(told.changed).toBe(3);
+    expect(calls.changed).toBe(3);
   });
 
   it('does not count what is set as a move that can be taken back', () => {
-    const { travel, told } = travelling();
+    const { travel, told: calls } = travelling();
     travel.set(seenFrom(45));
     travel.back();
     expect(travel.view.bearing).toBe(45);
-    expect(told.changed).toBe(0);
+    expect(calls.changed).toBe(0);
   });
 });

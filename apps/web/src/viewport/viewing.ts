@@ -30,8 +30,8 @@ export function fitView({ stage, travel, camera }: Pane, what: 'selection' | 'al
 /** A place and what is round it fill the picture. */
 export function frameBox({ stage, travel, camera }: Pane, { min, max }: Box): void {
   const all = stage.model.box;
-  const least = all ? Math.hypot(...boxSize(all)) * MIN_FRAME : 1;
-  const size = Math.max(least, ...max.map((n, i) => n - min[i]!));
+  const minimum = all ? Math.hypot(...boxSize(all)) * MIN_FRAME : 1;
+  const size = Math.max(minimum, ...max.map((n, i) => n - min[i]!));
   const grown = {
     min: min.map((n) => n - size * FRAME_ROUND) as unknown as Vec3,
     max: max.map((n) => n + size * FRAME_ROUND) as unknown as Vec3,

@@ -4,7 +4,7 @@ import {
   AXES,
   ENTRY_KINDS,
   emptyDocument,
-  formatLengthTold,
+  formatLengthFinely,
   inOrder,
   sheetsOf,
   topParts,
@@ -108,7 +108,7 @@ function TextField({ entry, blank, statement, isBad }: Omit<FieldProps, 'id'> & 
   const shown =
     label ??
     pickedWords(blank, statement.typed[entry.blank], document) ??
-    (exact === undefined ? shownPoint(raw, scene) : formatLengthTold(exact, scene));
+    (exact === undefined ? shownPoint(raw, scene) : formatLengthFinely(exact, scene));
   const isActive = isAt(statement.focus, entry) && statement.phase !== 'working';
 
   useEffect(() => {
@@ -172,10 +172,10 @@ const pickedWords = (blank: Blank, value: unknown, document: KadrelDocument): st
     : undefined;
 
 /** Three exact numbers in one field, in scene units. */
-function shownPoint(raw: string, scene: Parameters<typeof formatLengthTold>[1]): string {
+function shownPoint(raw: string, scene: Parameters<typeof formatLengthFinely>[1]): string {
   const numbers = raw.split(', ').map(exactNumber);
   return numbers.length === 3 && numbers.every((n) => n !== undefined)
-    ? numbers.map((n) => formatLengthTold(n, scene)).join(', ')
+    ? numbers.map((n) => formatLengthFinely(n, scene)).join(', ')
     : raw;
 }
 

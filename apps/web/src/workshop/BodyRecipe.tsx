@@ -27,7 +27,7 @@ import { TableButton } from './TableButton.tsx';
 const isClosedLater = ({ recipe }: Part) =>
   recipe.steps.some(({ kind }) => kind === 'thicken' || kind === 'close');
 
-/** What a body from profiles is told by. */
+/** What a body from profiles is given by. */
 export function BodyRecipe({ part, base }: { part: Part; base: BodyBase }) {
   const session = useSession();
   const change: Change = (values) => session.say('change', { parts: [part.id], ...values });

@@ -52,12 +52,14 @@ export function ChosenField({ id, blank, statement, isBad }: FieldProps) {
         className="menu max-h-80 min-w-56 overflow-auto"
       >
         {blank.type === 'edges' &&
-          Object.entries(EDGE_RULES).map(([rule, told]) => <Choice key={rule} value={rule} words={told} />)}
+          Object.entries(EDGE_RULES).map(([rule, ruleWords]) => (
+            <Choice key={rule} value={rule} words={ruleWords} />
+          ))}
         {others.map((one) => (
           <Choice key={keyOf(one)} value={keyOf(one)} words={wordsOfPlace(one, document)} />
         ))}
-        {names.map(({ key, words: told }) => (
-          <Choice key={key} value={key} words={told} />
+        {names.map(({ key, words: nameWords }) => (
+          <Choice key={key} value={key} words={nameWords} />
         ))}
         {names.length === 0 && (
           <p className="px-3 py-1.5 text-ink2">Click in the view, or choose the part first.</p>

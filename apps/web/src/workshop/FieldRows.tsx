@@ -1,7 +1,7 @@
 /** The numbers and choices of a recipe as rows of the Spec, made from what the recipe declares. */
 import {
   blankOf,
-  formatLengthTold,
+  formatLengthFinely,
   valueOf,
   type Field,
   type LengthsField,
@@ -85,8 +85,8 @@ function NumberRow({ field, blank, value, change, heard }: Row<NumberOfRecipe>) 
 function LengthsRow({ field, blank, value, change, heard }: Row<LengthsField>) {
   const scene = useSessionState((state) => state.document.scene);
   const lengths = (value as readonly Num[] | undefined) ?? [];
-  const told = (n: Num) => (typeof n === 'object' ? n.formula : formatLengthTold(n, scene));
-  const shown = lengths.map(told).join(', ');
+  const numberWords = (n: Num) => (typeof n === 'object' ? n.formula : formatLengthFinely(n, scene));
+  const shown = lengths.map(numberWords).join(', ');
   return (
     <Labelled label={field.label} title={field.about}>
       <NumberField

@@ -50,18 +50,18 @@ const nextWay = (way: Way): Way => {
   return ways[(ways.indexOf(way) + 1) % ways.length]!;
 };
 
-/** The same leg told in another way; numbers that are not known yet are left empty. */
-function toldAs(row: TypedRow, way: Way, leg: Booked | undefined): TypedRow {
+/** The same leg given in another way; numbers that are not known yet are left empty. */
+function rewrittenAs(row: TypedRow, way: Way, leg: Booked | undefined): TypedRow {
   const kept = Object.fromEntries(Object.entries(row).filter(([name]) => !EVERY_WAY.includes(name)));
   if (!leg) return { ...kept, [WAYS[way][0]]: '', [WAYS[way][1]]: '' };
   const { x, y, length, bearing } = leg.course;
-  const told: Readonly<Record<Way, readonly [string, string]>> = {
+  const entries: Readonly<Record<Way, readonly [string, string]>> = {
     by: [exactMm(x), exactMm(y)],
     bearing: [exactMm(length), String(bearing)],
     turn: [exactMm(length), String(leg.turn + (leg.sweep === 0 ? 0 : -leg.sweep / 2))],
     to: [exactMm(leg.to[0]), exactMm(leg.to[1])],
   };
-  const [a, b] = told[way];
+  const [a, b] = entries[way];
   return { ...kept, [WAYS[way][0]]: a, [WAYS[way][1]]: b };
 }
 
@@ -111,7 +111,7 @@ export function LegsTable({ rows, set, statement, blank }: TableProps & { statem
               set={set}
               blank={blank}
               leg={traverse?.legs[i]}
-              change={(told) => change(i, told)}
+              change={(changed) => change(i, changed)}
               onEnter={i === rows.length - 1 ? add : undefined}
               row={row}
             />
@@ -137,7 +137,7 @@ interface LegRowProps extends TableProps {
   readonly onEnter: (() => void) | undefined;
 }
 
-/** One leg: how it is told, its two numbers, its arc and its corner, and where it ends. */
+/** One leg: how it is given, its two numbers, its arc and its corner, and where it ends. */
 function LegRow({ at, row, rows, set, blank, leg, change, onEnter }: LegRowProps) {
   const scene = useSessionState((state) => state.document.scene);
   const columns = blank.columns!;
@@ -147,12 +147,12 @@ function LegRow({ at, row, rows, set, blank, leg, change, onEnter }: LegRowProps
       onKeyDown={(event) => {
         if (event.key !== 'F2') return;
         event.preventDefault();
-        change(toldAs(row, nextWay(way), leg));
+        change(rewrittenAs(row, nextWay(way), leg));
       }}
     >
       <td className="num pr-1 text-right text-ink3">{at + 1}</td>
       <td>
-        <WayChoice at={at} way={way} choose={(chosen) => change(toldAs(row, chosen, leg))} />
+        <WayChoice at={at} way={way} choose={(chosen) => change(rewrittenAs(row, chosen, leg))} />
       </td>
       {WAYS[way].map((name) => (
         <td key={name} className="px-0.5 py-px">

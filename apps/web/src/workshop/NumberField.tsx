@@ -1,4 +1,11 @@
-import { formatAngle, formatLengthTold, valueOf, type Axis, type Num, type QuantityKind } from '@kadrel/core';
+import {
+  formatAngle,
+  formatLengthFinely,
+  valueOf,
+  type Axis,
+  type Num,
+  type QuantityKind,
+} from '@kadrel/core';
 import clsx from 'clsx';
 import { useId, useState } from 'react';
 import { exactMm, exactNumber } from '../session/statement.ts';
@@ -24,7 +31,7 @@ export function Quantity({ label, axis, kind, value, now, commit }: QuantityProp
     : kind === 'angle'
       ? formatAngle(value)
       : kind === 'length'
-        ? formatLengthTold(value, scene)
+        ? formatLengthFinely(value, scene)
         : String(value);
   const raw = isFormula ? value.formula : kind === 'length' ? exactMm(value) : String(value);
   return (
@@ -69,7 +76,7 @@ export function NumberField({
   const [fault, setFault] = useState<string | undefined>();
   const id = useId();
   const isChanged = typed !== null && typed !== shown && typed !== raw && (mayBeEmpty ?? typed.trim() !== '');
-  /** Whether what is typed cannot be read; it is then told why. */
+  /** Whether what is typed cannot be read; the reason is then shown. */
   const refused = (): boolean => {
     const wrong = isChanged ? check(typed) : undefined;
     setFault(wrong);

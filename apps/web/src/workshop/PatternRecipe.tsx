@@ -28,7 +28,7 @@ const TITLES = { along: 'Row', around: 'Ring', grid: 'Grid', path: 'On a path', 
 interface PatternProps {
   readonly part: Part;
   readonly base: PatternBase;
-  /** Told of what a linked part is linked to. */
+  /** What a linked part is linked to. */
   readonly isShared: boolean;
 }
 
@@ -57,14 +57,14 @@ function RowNumbers({
   set: Set;
 }) {
   const count = layout.kind === 'along' ? countAlong(layout) : valueOf(layout.count);
-  // What is told by variables is shown so, and kept.
-  const told = layout.kind === 'along' && layout.fit ? count : layout.count;
+  // What is given by variables is shown so, and kept.
+  const shownCount = layout.kind === 'along' && layout.fit ? count : layout.count;
   const kind = layout.kind === 'around' ? 'angle' : 'length';
   const { spacing } = layout;
   return (
     <>
       <Labelled label={layout.kind === 'along' && layout.fit ? 'In all, as fit' : 'In all'}>
-        <Count label="In all" count={told} commit={(text) => set({ count: text })} />
+        <Count label="In all" count={shownCount} commit={(text) => set({ count: text })} />
       </Labelled>
       <SpacingRows spacing={spacing ?? undefined} count={count} kind={kind} set={set} />
       {layout.kind === 'around' && (

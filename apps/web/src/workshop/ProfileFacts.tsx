@@ -1,4 +1,4 @@
-/** What is told of a profile: its lengths and areas, and the table that it is drawn by. */
+/** What is said of a profile: its lengths and areas, and the table that it is drawn by. */
 import {
   filledArea,
   formatAngle,

@@ -32,7 +32,7 @@ export function RegionsPanel({ statement }: { statement: Statement }) {
   );
 }
 
-/** The regions that the profiles enclose, once the worker has told them. */
+/** The regions that the profiles enclose, once the worker has found them. */
 function useRegions(profiles: readonly ItemId[]): readonly RegionFound[] {
   const session = useSession();
   const document = useSessionState((state) => state.document);

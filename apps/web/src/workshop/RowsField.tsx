@@ -11,8 +11,8 @@ function rowsAsTyped(value: unknown, blank: Blank): readonly TypedRow[] {
   const isTyped =
     Array.isArray(value) && value.every((row) => typeof row === 'object' && !Array.isArray(row));
   if (isTyped) return value as TypedRow[];
-  const told = typedRows(value ?? [], blank);
-  return typeof told === 'string' ? [] : told;
+  const shownRows = typedRows(value ?? [], blank);
+  return typeof shownRows === 'string' ? [] : shownRows;
 }
 
 export function RowsField({

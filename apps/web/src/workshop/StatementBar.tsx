@@ -346,7 +346,7 @@ function Result({ statement }: { statement: Statement }) {
 /** Less than this is not worth telling, s. */
 const SHORT_S = 3;
 
-/** Whole seconds until all is built, at the rate so far; undefined while little can be told, or little is left. */
+/** Whole seconds until all is built, at the rate so far; undefined while little can be said, or little is left. */
 function timeLeft({ done, of, since }: { done: number; of: number; since: number }): number | undefined {
   if (done === 0) return undefined;
   const left = (((performance.now() - since) / done) * (of - done)) / 1000;

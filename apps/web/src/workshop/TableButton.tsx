@@ -1,4 +1,4 @@
-/** Opens the table that a recipe is told by, in the statement bar. */
+/** Opens the table that a recipe is given by, in the statement bar. */
 import type { Typed } from '@kadrel/core';
 import { useSession } from './context.ts';
 

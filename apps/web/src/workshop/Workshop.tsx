@@ -35,7 +35,7 @@ export default function Workshop() {
       const [{ me }, opened, left] = await Promise.all([
         api.start(),
         api.openProject(id),
-        // A browser that keeps nothing has nothing to give; what happens then is told when there is something to keep.
+        // A browser that keeps nothing has nothing to give; what happens then is reported when there is something to keep.
         shelf.left(id).catch(() => undefined),
       ]);
       if (!me) throw new ApiError(401, 'Sign in first.', undefined);

@@ -18,7 +18,7 @@ export interface ScreenActions {
 /** A key that was pressed, and what stood around it. */
 export interface Pressed {
   readonly event: KeyboardEvent;
-  /** As `Ctrl+Shift+Z`; Shift is told for letters alone. */
+  /** As `Ctrl+Shift+Z`; Shift is named for letters alone. */
   readonly key: string;
   readonly session: Session;
   readonly state: SessionState;

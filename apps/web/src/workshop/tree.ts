@@ -55,7 +55,7 @@ export function kindWords(part: Part): string {
   const { base } = part.recipe;
   if (base.kind === 'group') return `group · ${base.members.length}`;
   if (base.kind === 'pattern') return `${LAYOUT_WORDS[base.layout.kind]} · ${membersLeft(base)}`;
-  // An open surface is told apart from solids at a glance.
+  // An open surface is distinguished from solids at a glance.
   if (isSurface(part)) return 'surface';
   if (base.kind === 'combine') return COMBINED[base.how];
   if (base.kind === 'link') return 'linked';

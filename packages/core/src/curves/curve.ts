@@ -357,10 +357,10 @@ export function partAtLength(curve: Curve, length: number): number | undefined {
 
 /**
  * The curve in pieces, cut at parts of its way; cuts that would leave a piece no longer than `least` (mm) are passed over. Pieces are
- * measured, not told from the parts: a free curve may hardly move along a large part of its way.
+ * measured, not taken from the parts: a free curve may hardly move along a large part of its way.
  */
-export function piecesBetween(curve: Curve, cuts: readonly number[], least: number): Curve[] {
-  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > least;
+export function piecesBetween(curve: Curve, cuts: readonly number[], min: number): Curve[] {
+  const isLong = (from: number, to: number) => curveLength(pieceOf(curve, from, to)) > min;
   const kept = [0];
   for (const cut of cuts.toSorted((a, b) => a - b))
     if (cut > kept.at(-1)! && cut < 1 && isLong(kept.at(-1)!, cut) && isLong(cut, 1)) kept.push(cut);

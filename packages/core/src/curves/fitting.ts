@@ -69,7 +69,7 @@ function inverted(matrix: readonly (readonly number[])[]): number[][] {
   for (let c = 0; c < n; c++) {
     const best = rows
       .slice(c)
-      .reduce((most, row, k) => (Math.abs(row[c]!) > Math.abs(rows[most]![c]!) ? c + k : most), c);
+      .reduce((max, row, k) => (Math.abs(row[c]!) > Math.abs(rows[max]![c]!) ? c + k : max), c);
     [rows[c], rows[best]] = [rows[best]!, rows[c]!];
     const pivot = rows[c]!.map((value) => value / rows[c]![c]!);
     rows[c] = pivot;

@@ -31,7 +31,7 @@ interface Link {
 
 /**
  * Carries what hangs on what was moved or changed, and on that in turn. What the statement has moved itself stays there, and so does
- * what is locked: such joints are then told as drifted apart. What has got another form itself is put back to where it hangs.
+ * what is locked: such joints are then reported as drifted apart. What has got another form itself is put back to where it hangs.
  */
 export function jointsFollow(changing: Changing): void {
   const { before, draft } = changing;

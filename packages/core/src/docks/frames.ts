@@ -140,11 +140,11 @@ const namesOf = (at: string, shape: SnapShape, document: KadrelDocument): string
 
 function bestName(written: string, shape: SnapShape, document: KadrelDocument): string | undefined {
   let best: string | undefined;
-  let most = 0;
+  let max = 0;
   for (const index of shape.faceName) {
     const name = shape.names[index]!;
     const fit = nameFit(written, name, document);
-    if (fit > most) [best, most] = [name, fit];
+    if (fit > max) [best, max] = [name, fit];
   }
   return best;
 }

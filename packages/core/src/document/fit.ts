@@ -47,7 +47,7 @@ export const MEASURED = {
 export type MeasuredKind = keyof typeof MEASURED;
 const MEASURED_LIST = Object.keys(MEASURED) as [MeasuredKind, ...MeasuredKind[]];
 
-/** Those that are told of one thing. */
+/** Those that are said of one thing. */
 export const OF_ONE: ReadonlySet<MeasuredKind> = new Set([
   'length',
   'radius',

@@ -21,7 +21,7 @@ import { boxOfFigure } from '../profiles/outline.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
 import { valueOf, vectorOf } from '../recipes/numbers.ts';
 
-export { valueOf, vectorOf };
+export { valueOf as valueOf, vectorOf };
 
 /** What a new project begins with. */
 export const DEFAULT_SCENE: Scene = {
@@ -163,7 +163,7 @@ export function worldFromPart(document: KadrelDocument, id: ItemId): Pose {
   return part.parent ? chain(worldFromPart(document, part.parent), own) : own;
 }
 
-/** Carries the frame that the part's placement is told in to the world. */
+/** Carries the frame that the part's placement is given in to the world. */
 export function worldFromParent(document: KadrelDocument, id: ItemId): Pose {
   const parent = document.items[id]?.parent;
   return parent ? worldFromPart(document, parent) : AT_ORIGIN;
@@ -210,5 +210,5 @@ export function freeName(document: KadrelDocument, wanted: string): string {
 
 /** A rank after all that stand beside it. */
 export function nextOrder(document: KadrelDocument): number {
-  return itemsIn(document).reduce((most, item) => Math.max(most, item.order), 0) + 1;
+  return itemsIn(document).reduce((max, item) => Math.max(max, item.order), 0) + 1;
 }

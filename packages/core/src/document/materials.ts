@@ -16,7 +16,7 @@ export const MATERIALS = {
   aluminium: { name: 'Aluminium', density: 2.75, source: 'EN 1991-1-1, A.4: 27.0 kN/m³' },
   steel: { name: 'Steel', density: 7.85, source: 'EN 1991-1-1, A.4: 77.0 kN/m³' },
 } as const;
-/** One of the materials that masses are told in. */
+/** One of the materials that masses are given in. */
 export type Material = keyof typeof MATERIALS;
 
 /** @param volume mm³ @returns g */

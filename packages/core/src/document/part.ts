@@ -118,7 +118,7 @@ export const partSchema = z.strictObject({
       base: baseSchema,
       placement: placementSchema,
       datum: datumSchema,
-      /** Where its datum stood in its own frame, mm; not told of operands. */
+      /** Where its datum stood in its own frame, mm; not said of operands. */
       datumAt: pointSchema.optional(),
       docks: docksSchema.optional(),
     })

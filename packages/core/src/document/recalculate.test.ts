@@ -12,11 +12,11 @@ test('a variable that changes writes to what is told by it, and to nothing else'
     ['grid', { as: 'holes', parts: ['plain'], columns: '3', columnPitch: '9' }],
   ] as const)
     ({ document } = said(document, verb, typed));
-  const told = Object.values(document.items).find(({ name }) => name === 'told')!.id;
+  const followed = Object.values(document.items).find(({ name }) => name === 'told')!.id;
   const written = (typed: Typed) =>
     said(document, 'variable', typed).patches.map(({ path }) => path.slice(0, 2).join('.'));
   expect(written({ name: 'other', value: '3 mm' })).toEqual(['variables.other']);
   expect(new Set(written({ name: 'wide', value: '12 mm' }))).toEqual(
-    new Set(['variables.wide', `items.${told}`]),
+    new Set(['variables.wide', `items.${followed}`]),
   );
 });

@@ -12,7 +12,7 @@ import type { Joint } from './dock.ts';
 import { itemsIn } from './items.ts';
 import type { KadrelDocument, Part } from './schema.ts';
 
-/** A formula that is worked out anew, told as that of a part where it goes wrong. */
+/** A formula that is worked out anew, given as that of a part where it goes wrong. */
 type Update = (n: Num, kind: QuantityKind, bounds: Bounds) => Num;
 
 /** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
@@ -24,16 +24,16 @@ export function recalculate(draft: KadrelDocument): string[] {
     (owner: string): Update =>
     (n, kind, bounds) => {
       if (typeof n === 'number') return n;
-      const told = `${owner}: “${n.formula}”`;
+      const where = `${owner}: “${n.formula}”`;
       try {
         const { value } = readQuantity(n.formula, kind, { units: draft.scene.units, variables: values });
         const fault = boundFault(bounds, value);
-        if (fault) problems.push(`${told} is ${value} now; it ${fault}.`);
+        if (fault) problems.push(`${where} is ${value} now; it ${fault}.`);
         // What stays is left alone: an edit says only what it changes.
         return value === n.value ? n : { formula: n.formula, value };
       } catch (error) {
         if (!(error instanceof QuantityError)) throw error;
-        problems.push(`${told}: ${error.message}`);
+        problems.push(`${where}: ${error.message}`);
         return n;
       }
     };

@@ -67,7 +67,7 @@ const namedSchema = z.strictObject({
 
 /** What a dimension is tied to. */
 const tieSchema = z.strictObject({
-  /** In the world, mm: where it is, or where it was last where it is told by names. */
+  /** In the world, mm: where it is, or where it was last where it is given by names. */
   point: pointSchema,
   named: namedSchema.optional(),
 });

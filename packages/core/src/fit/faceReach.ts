@@ -59,10 +59,10 @@ export const wholeOf = (reaches: readonly FaceReach[]): FaceReach => {
  * Whether no way of at most a length to the other is near any of the normals. A way that is so much longer than the gap along an axis
  * goes along that axis by a share at least; the normals go along it by a slope at most; so the angle between has a least.
  */
-export function looksElsewhere(own: FaceReach, other: FaceReach, most: number): boolean {
+export function looksElsewhere(own: FaceReach, other: FaceReach, max: number): boolean {
   for (let k = 0; k < 3; k++) {
     const [ahead, behind] = [other.min[k]! - own.max[k]!, own.min[k]! - other.max[k]!];
-    const share = Math.min(1, Math.max(ahead, behind) / most);
+    const share = Math.min(1, Math.max(ahead, behind) / max);
     const slope = ahead > behind ? own.ahead[k]! : own.behind[k]!;
     if (
       share > Math.max(0, slope) &&

@@ -45,7 +45,7 @@ export interface Remedy {
 export interface Finding {
   readonly id: string;
   readonly kind: FindingKind;
-  /** `fine` is only told. */
+  /** `fine` is only said. */
   readonly state: 'fault' | 'fine' | 'meant';
   /** The standing items that it is about. */
   readonly items: readonly ItemId[];
@@ -59,7 +59,7 @@ export interface Finding {
   readonly ends?: readonly [Vec3, Vec3];
   /** Of an overlap: what has that in common. */
   readonly pair?: SolidPair;
-  /** Of what is told of one solid: its tag. */
+  /** Of what is said of one solid: its tag. */
   readonly solid?: string;
   readonly remedies: readonly Remedy[];
   /** Of what is meant: why, and the name of the mark that says so. */
@@ -67,7 +67,7 @@ export interface Finding {
   readonly mark?: string;
 }
 
-/** What findings are told with. */
+/** What findings are reported with. */
 export interface Context {
   readonly document: KadrelDocument;
   readonly solids: ReadonlyMap<string, StandingSolid>;

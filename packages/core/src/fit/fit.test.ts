@@ -65,23 +65,23 @@ const surveyed = (facts: PairFacts, more: Partial<Surveyed> = {}): Surveyed => (
   measures: [],
   ...more,
 });
-const told = (facts: PairFacts, of = two) =>
+const reportFor = (facts: PairFacts, of = two) =>
   fitReport(of, surveyed(facts), USUAL_SCOPE).findings.map(({ kind, state, words }) => [kind, state, words]);
 
 test('pairs are told by what they do: apart, touching, overlapping, one in the other, twice the same, in doubt', () => {
   const overlap = { volume: 5, box: { min: [0, 0, 0], max: [1, 1, 1] }, at: [0, 0, 0] } as const;
-  expect(told(apart)).toEqual([['clearance', 'fine', '10 mm apart.']]);
+  expect(reportFor(apart)).toEqual([['clearance', 'fine', '10 mm apart.']]);
   expect(
-    told({ ...apart, gap: 0, contact: { kind: 'edge', area: 0, at: [0, 0, 0], normal: [0, 0, 1] } }),
+    reportFor({ ...apart, gap: 0, contact: { kind: 'edge', area: 0, at: [0, 0, 0], normal: [0, 0, 1] } }),
   ).toEqual([['contact', 'fine', 'They touch along an edge.']]);
-  expect(told({ ...apart, overlap })).toEqual([['overlap', 'fault', 'They share 5.000 mm³.']]);
-  expect(told({ ...apart, overlap, within: 'second' })).toEqual([
+  expect(reportFor({ ...apart, overlap })).toEqual([['overlap', 'fault', 'They share 5.000 mm³.']]);
+  expect(reportFor({ ...apart, overlap, within: 'second' })).toEqual([
     ['inside', 'fault', 'b lies wholly within the other: 5.000 mm³.'],
   ]);
-  expect(told({ ...apart, overlap, within: 'both' })).toEqual([
+  expect(reportFor({ ...apart, overlap, within: 'both' })).toEqual([
     ['double', 'fault', 'The same solid in the same place.'],
   ]);
-  expect(told({ ...apart, doubt: 'Why.' })[0]).toEqual([
+  expect(reportFor({ ...apart, doubt: 'Why.' })[0]).toEqual([
     'doubt',
     'fault',
     'Whether they overlap cannot be told: Why.',
@@ -103,15 +103,15 @@ test('what is meant is listed apart, with its reason; only what it is about', ()
     ['meant', { parts: ['a'], why: 'hangs' }],
   );
   expect(fitReport(onlyOne, surveyed({ ...apart, overlap }), USUAL_SCOPE).faults).toBe(1);
-  // A group stands for all that is in it, and what cannot be told is not meant.
+  // A group stands for all that is in it, and what cannot be determined is not meant.
   const grouped = document(
     ['box', { as: 'a', size: [10, 10, 10] }],
     ['box', { as: 'b', size: [10, 10, 10] }],
     ['group', { as: 'both', parts: ['a'] }],
     ['meant', { parts: ['both', 'b'], why: 'glued' }],
   );
-  const told = fitReport(grouped, surveyed({ ...apart, overlap }), USUAL_SCOPE).findings[0]!;
-  expect([told.state, told.mark]).toEqual(['meant', 'Meant 1']);
+  const finding = fitReport(grouped, surveyed({ ...apart, overlap }), USUAL_SCOPE).findings[0]!;
+  expect([finding.state, finding.mark]).toEqual(['meant', 'Meant 1']);
   expect(fitReport(grouped, surveyed({ ...apart, doubt: 'Why.' }), USUAL_SCOPE).faults).toBe(1);
 });
 

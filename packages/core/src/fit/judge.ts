@@ -12,7 +12,7 @@ import { isoFit, MAX_NOMINAL_MM } from './iso286.ts';
 
 /** What a thing comes to, and whether that is as it should be. */
 export interface Verdict {
-  /** mm, degrees, mm² or mm³; undefined where it cannot be told. */
+  /** mm, degrees, mm² or mm³; undefined where it cannot be determined. */
   readonly value: number | undefined;
   /** `met` where nothing is asked. */
   readonly state: 'met' | 'missed' | 'unknown';
@@ -62,25 +62,25 @@ export function judgeMeasure(
 ): Verdict {
   const value = facts ? measuredValue({ what, material }, facts) : undefined;
   if (value === undefined) return unknown('What it measured is not there any more, or has no such measure.');
-  const told = (n: number) => measureWords(what, n, scene);
+  const sizeWords = (n: number) => measureWords(what, n, scene);
   if (least !== undefined && value < least - SAME)
-    return { value, state: 'missed', words: `${told(value)}: less than ${told(least)}.` };
+    return { value, state: 'missed', words: `${sizeWords(value)}: less than ${sizeWords(least)}.` };
   if (greatest !== undefined && value > greatest + SAME)
-    return { value, state: 'missed', words: `${told(value)}: more than ${told(greatest)}.` };
-  return { value, state: 'met', words: `${told(value)}${limitWords([least, greatest], told)}.` };
+    return { value, state: 'missed', words: `${sizeWords(value)}: more than ${sizeWords(greatest)}.` };
+  return { value, state: 'met', words: `${sizeWords(value)}${limitWords([least, greatest], sizeWords)}.` };
 }
 
 const unknown = (words: string): Verdict => ({ value: undefined, state: 'unknown', words });
 
 function limitWords(
   [least, greatest]: readonly [number | undefined, number | undefined],
-  told: (n: number) => string,
+  wordsOf: (n: number) => string,
 ): string {
   if (least === undefined && greatest === undefined) return '';
-  if (greatest === undefined) return `, at least ${told(least!)}`;
+  if (greatest === undefined) return `, at least ${wordsOf(least!)}`;
   return least === undefined
-    ? `, at most ${told(greatest)}`
-    : `, between ${told(least)} and ${told(greatest)}`;
+    ? `, at most ${wordsOf(greatest)}`
+    : `, between ${wordsOf(least)} and ${wordsOf(greatest)}`;
 }
 
 /** mm and degrees within which axes are one, and faces flush or parallel. */
@@ -108,11 +108,11 @@ export function judgeFit(fit: Fit, facts: MeasuredFacts | null, scene: Scene): V
 
 function clearance({ least = 0, greatest }: Fit, { distance }: MeasuredFacts, scene: Scene): Verdict {
   if (distance === undefined) return unknown('It cannot be measured.');
-  const told = (n: number) => lengthWords(n, scene);
-  const wanted = limitWords([least, greatest], told).slice(2);
+  const wordsOf = (n: number) => lengthWords(n, scene);
+  const wanted = limitWords([least, greatest], wordsOf).slice(2);
   if (distance < least - SAME || distance > (greatest ?? Infinity) + SAME)
-    return { value: distance, state: 'missed', words: `${told(distance)}; wanted is ${wanted}.` };
-  return { value: distance, state: 'met', words: `${told(distance)}, ${wanted}.` };
+    return { value: distance, state: 'missed', words: `${wordsOf(distance)}; wanted is ${wanted}.` };
+  return { value: distance, state: 'met', words: `${wordsOf(distance)}, ${wanted}.` };
 }
 
 function contact({ kind }: Fit, { distance }: MeasuredFacts, scene: Scene): Verdict {
@@ -153,7 +153,7 @@ function aligned({ kind }: Fit, { geometries: [a, b] }: MeasuredFacts, scene: Sc
     : { value: off, state: 'met', words: 'Flush.' };
 }
 
-/** Nominal sizes are told to this, mm. */
+/** Nominal sizes are given to this, mm. */
 const NOMINAL_STEP_MM = 0.1;
 
 /** The nominal size of a hole: its diameter, but for what limits are. */

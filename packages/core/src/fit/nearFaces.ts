@@ -1,6 +1,6 @@
 /**
  * Which faces of two solids come nearest to one another, by their facets. Facets lie beside the true surfaces by up to their chord,
- * so that all pairs of faces are told that could be the nearest.
+ * so that all pairs of faces are reported that could be the nearest.
  */
 import { chain, carry, inverse, type Pose } from '../space/pose.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
@@ -82,7 +82,7 @@ class Search {
     private readonly b: PlacedShape,
     private readonly reach: number,
   ) {
-    // All is told in the frame of the first, so that two that are moved together stay as they were.
+    // All is given in the frame of the first, so that two that are moved together stay as they were.
     this.there = chain(inverse(a.pose), b.pose);
     this.moved = carriedPositions(b.shape, this.there);
     const size = Math.max(largest(a.shape.positions), largest(this.moved));
@@ -169,12 +169,12 @@ class Search {
     const known = this.found.get(key);
     const isSettled = known !== undefined && this.areFlat(faceA, faceB);
     if (isSettled && nodesApart >= known.gap) return;
-    const most = this.least + this.slack;
+    const max = this.least + this.slack;
     const apart = this.fill(s, t);
-    if (isSettled ? apart >= known.gap : apart > most) return;
+    if (isSettled ? apart >= known.gap : apart > max) return;
     nearestOfTriangles(this.triangleA, this.triangleB, this.nearest);
     const gap = Math.sqrt(this.nearest.square);
-    if (gap > most || gap > this.reach) return;
+    if (gap > max || gap > this.reach) return;
     const facingA = (known?.facingA ?? false) || this.isFacing('a', faceA, gap);
     const facingB = (known?.facingB ?? false) || this.isFacing('b', faceB, gap);
     const start = { gap, at: point(this.nearest.onA) };
@@ -212,7 +212,7 @@ class Search {
 
   /** Faces that need not be looked at for their border, and look nowhere near the other solid. */
   private facesTurnedAway() {
-    const most = this.least + this.slack;
+    const max = this.least + this.slack;
     const [reachA, reachB] = [
       faceReaches(this.a.shape, this.a.shape.positions),
       faceReaches(this.b.shape, this.moved),
@@ -220,7 +220,7 @@ class Search {
     const [wholeA, wholeB] = [wholeOf(reachA), wholeOf(reachB)];
     const mask = (side: 'a' | 'b', reaches: readonly FaceReach[], other: FaceReach) =>
       Uint8Array.from(reaches, (own, face) =>
-        Number(this.spares(side, face) && looksElsewhere(own, other, most)),
+        Number(this.spares(side, face) && looksElsewhere(own, other, max)),
       );
     return { a: mask('a', reachA, wholeB), b: mask('b', reachB, wholeA) };
   }
@@ -266,9 +266,9 @@ function chordOf({ faceKind, curveKind, chordMm }: SnapShape): number {
 }
 
 function largest(positions: ArrayLike<number>): number {
-  let most = 0;
-  for (let i = 0; i < positions.length; i++) most = Math.max(most, Math.abs(positions[i]!));
-  return most;
+  let max = 0;
+  for (let i = 0; i < positions.length; i++) max = Math.max(max, Math.abs(positions[i]!));
+  return max;
 }
 
 function carriedPositions({ positions }: SnapShape, { turn: t, shift: [x, y, z] }: Pose): Float64Array {

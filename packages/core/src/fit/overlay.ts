@@ -52,7 +52,7 @@ export interface PlacedFace extends PlacedShape {
  * nowhere, or by no more than `least`, mm.
  * @param normal out of the first face, in the world
  */
-export function pointOver(a: PlacedFace, b: PlacedFace, normal: Vec3, least: number): Vec3 | undefined {
+export function pointOver(a: PlacedFace, b: PlacedFace, normal: Vec3, min: number): Vec3 | undefined {
   const [u, v] = axesAcross(normal);
   const flatOf = (p: Vec3): Flat => [dot(p, u), dot(p, v)];
   const flat = (corners: Corners) => ({ corners, own: corners.map(flatOf) as unknown as FlatTriangle });
@@ -67,7 +67,7 @@ export function pointOver(a: PlacedFace, b: PlacedFace, normal: Vec3, least: num
     for (const [i, other] of others.entries()) {
       if (!doMeet(box, boxes[i]!)) continue;
       const region = clippedToTriangle(own, other.own);
-      if (region.length > 2 && stripWidth(region) > least)
+      if (region.length > 2 && stripWidth(region) > min)
         return onFace(corners[0], normal, [u, v], middleOf(region));
     }
   }

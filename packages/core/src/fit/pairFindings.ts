@@ -23,7 +23,7 @@ export function pairFindings(context: Context, pair: SolidPair, facts: PairFacts
   const { gap, from, to, contact, doubt } = facts;
   const place = { ...common, box: boxAround([from, to]), ends: [from, to] as const, size: gap };
   const words = `${lengthWords(gap, context.document.scene)} apart.`;
-  const told: Finding = contact
+  const contactFinding: Finding = contact
     ? {
         ...place,
         kind: 'contact',
@@ -32,9 +32,12 @@ export function pairFindings(context: Context, pair: SolidPair, facts: PairFacts
         box: boxAround([contact.at]),
       }
     : { ...place, kind: 'clearance', state: 'fine', words };
-  if (doubt === undefined) return [told];
+  if (doubt === undefined) return [contactFinding];
   const doubtWords = `Whether they overlap cannot be told: ${doubt}`;
-  return [{ ...place, id: `${common.id}|doubt`, kind: 'doubt', state: 'fault', words: doubtWords }, told];
+  return [
+    { ...place, id: `${common.id}|doubt`, kind: 'doubt', state: 'fault', words: doubtWords },
+    contactFinding,
+  ];
 }
 
 function contactWords({ document }: Context, { kind, area }: Contact): string {
@@ -50,10 +53,10 @@ interface Overlapping {
 }
 
 function overlapFinding(context: Context, common: Common, { a, b, overlap, within }: Overlapping): Finding {
-  const told = { ...common, state: 'fault' as const, size: overlap.volume, box: overlap.box };
+  const fault = { ...common, state: 'fault' as const, size: overlap.volume, box: overlap.box };
   if (within === 'both')
     return {
-      ...told,
+      ...fault,
       kind: 'double',
       words: 'The same solid in the same place.',
       remedies: doubleRemedies(context, b),
@@ -61,7 +64,7 @@ function overlapFinding(context: Context, common: Common, { a, b, overlap, withi
   const volume = formatMeasure(overlap.volume, 3, context.document.scene);
   const inner = within && nameOf(context, within === 'first' ? a : b);
   const words = inner ? `${inner} lies wholly within the other: ${volume}.` : `They share ${volume}.`;
-  return { ...told, kind: inner ? 'inside' : 'overlap', words, remedies: overlapRemedies(a, b) };
+  return { ...fault, kind: inner ? 'inside' : 'overlap', words, remedies: overlapRemedies(a, b) };
 }
 
 /** The second one goes: a part, or a member of a pattern. */

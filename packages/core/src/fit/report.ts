@@ -37,7 +37,7 @@ export const reportOf = (findings: readonly Finding[]): FitReport => ({
   faults: findings.filter(({ state }) => state === 'fault').length,
 });
 
-/** What is marked as meant is no fault; what cannot be told is no matter of meaning. */
+/** What is marked as meant is no fault; what cannot be determined is no matter of meaning. */
 function withMeant(marks: readonly Mark[], finding: Finding): Finding {
   const { state, kind, items } = finding;
   if (state !== 'fault' || kind === 'fit' || kind === 'measure' || kind === 'doubt') return finding;

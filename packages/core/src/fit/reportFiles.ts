@@ -32,13 +32,13 @@ const COLUMNS = { kind: MARGIN_MM, what: MARGIN_MM + 34, words: MARGIN_MM + 90, 
 const GAP_MM = 2;
 
 /** What a report is called, and what it tells. */
-export interface ToldReport {
+export interface WrittenReport {
   readonly title: string;
   readonly findings: readonly Finding[];
 }
 
-/** Pages of A4 with all findings in a table; faults in the tone of warnings, and told in words as well. */
-export function reportPages({ title, findings }: ToldReport): SheetPicture[] {
+/** Pages of A4 with all findings in a table; faults in the tone of warnings, and said in words as well. */
+export function reportPages({ title, findings }: WrittenReport): SheetPicture[] {
   const rows = findings.map(rowOf);
   const room = A4.height - 2 * MARGIN_MM - 2 * TITLE_MM - 2 * ROW_MM;
   const pages: Row[][] = [[]];
@@ -64,9 +64,9 @@ interface Row {
 const STATES = { fault: 'fault', fine: '', meant: 'meant' } as const;
 
 function rowOf({ kind, state, what, words, why }: Finding): Row {
-  const told = STATES[state] === '' ? FINDING_WORDS[kind] : `${FINDING_WORDS[kind]}, ${STATES[state]}`;
+  const label = STATES[state] === '' ? FINDING_WORDS[kind] : `${FINDING_WORDS[kind]}, ${STATES[state]}`;
   const cells = [
-    [COLUMNS.kind, wrapped(told, COLUMNS.what - COLUMNS.kind)],
+    [COLUMNS.kind, wrapped(label, COLUMNS.what - COLUMNS.kind)],
     [COLUMNS.what, wrapped(what, COLUMNS.words - COLUMNS.what)],
     [
       COLUMNS.words,
@@ -113,8 +113,8 @@ function pictureOf(rows: readonly Row[], { title, number, of }: Page): SheetPict
   ];
   let y = top - TITLE_MM - ROW_MM;
   for (const { cells, lines, isFault } of rows) {
-    for (const [x, told] of cells)
-      told.forEach((text, i) =>
+    for (const [x, cell] of cells)
+      cell.forEach((text, i) =>
         marks.push({
           ...textAt([x, y - i * ROW_MM], text, LETTER_MM),
           ...(isFault ? { tone: 'warning' as const } : {}),

@@ -28,7 +28,7 @@ function outsideFinding(context: Context, solid: StandingSolid): Finding | undef
   if (!site) return undefined;
   const { min, max } = solid.box;
   const over = [0, 1, 2].flatMap((i) => {
-    // What is below the bed is told by itself.
+    // What is below the bed is reported by itself.
     const back = i === 2 ? 0 : -min[i]!;
     return [
       { by: back, words: `beyond the origin along ${AXES[i]}` },
@@ -37,12 +37,12 @@ function outsideFinding(context: Context, solid: StandingSolid): Finding | undef
   });
   const faults = over.filter(({ by }) => by > hair);
   if (faults.length === 0) return undefined;
-  const told = faults.map(({ by, words }) => `${lengthWords(by, context.document.scene)} ${words}`);
+  const phrases = faults.map(({ by, words }) => `${lengthWords(by, context.document.scene)} ${words}`);
   return {
     ...commonOf(context, solid),
     id: `outside ${solid.tag}`,
     kind: 'outside',
-    words: `Reaches ${told.join(', and ')}.`,
+    words: `Reaches ${phrases.join(', and ')}.`,
     size: Math.max(...faults.map(({ by }) => by)),
     remedies: insideRemedy(solid, site),
   };
@@ -62,7 +62,7 @@ function playFinding(context: Context, solid: StandingSolid, play: Play | undefi
   // What is open every way lies in no pocket.
   if (!play || play.every((along) => along.includes(null))) return undefined;
   const { scene } = context.document;
-  const told = play.map(([back, forth], i) => {
+  const phrases = play.map(([back, forth], i) => {
     if (back === null || forth === null) return `${AXES[i]} open`;
     return `${AXES[i]} ${lengthWords(back + forth, scene)}`;
   });
@@ -72,7 +72,7 @@ function playFinding(context: Context, solid: StandingSolid, play: Play | undefi
     state: 'fine',
     id: `play ${solid.tag}`,
     kind: 'play',
-    words: `Until it touches: ${told.join(', ')}.`,
+    words: `Until it touches: ${phrases.join(', ')}.`,
     size: Math.max(0, ...totals),
     remedies: [],
   };

@@ -22,5 +22,5 @@ export function withStart(starts: readonly Start[], start: Start): Start[] {
 /** In parts of the gap: what is nearer together comes to the same place. */
 const APART = 0.25;
 
-export const startsWithin = (starts: readonly Start[], most: number): Vec3[] =>
-  [...starts].sort((a, b) => a.gap - b.gap).flatMap(({ gap, at }, i) => (i === 0 || gap <= most ? [at] : []));
+export const startsWithin = (starts: readonly Start[], max: number): Vec3[] =>
+  [...starts].sort((a, b) => a.gap - b.gap).flatMap(({ gap, at }, i) => (i === 0 || gap <= max ? [at] : []));

@@ -1,4 +1,4 @@
-/** Asks the kernel all that a fit report needs, a few pairs at a time, so that progress can be told and the work be left off. */
+/** Asks the kernel all that a fit report needs, a few pairs at a time, so that progress can be reported and the work be left off. */
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { inOrderMade, type Fit, type Measure } from '../document/fit.ts';
 import { visibleParts } from '../document/items.ts';
@@ -14,7 +14,7 @@ import type { Vec3 } from '../space/vector.ts';
 import type { Box } from '../space/box.ts';
 import type { Measuring, Question, Replies } from '../questions/question.ts';
 
-/** What the kernel has told for a report. */
+/** What the kernel has answered for a report. */
 export interface Surveyed {
   readonly solids: readonly StandingSolid[];
   /** What cannot be built. */
@@ -77,12 +77,12 @@ export async function surveyFit(
     onDone(Math.min(1, (from + AT_ONCE) / wanted.length) * PAIRS_SHARE);
   }
   const loose = scope.among || scope.between ? [] : notCarried(solids, pairs, hair);
-  const falls = await toldOneByOne(loose, async (tag) => {
+  const falls = await askedOneByOne(loose, async (tag) => {
     const [fall] = (await ask<'falls'>({ ask: 'falls', solids: [tag], among: parts })) ?? [];
     return fall;
   });
   const held = inPockets(solids, pairs).slice(0, MAX_PLAYS);
-  const plays = await toldOneByOne(held, async (tag) => {
+  const plays = await askedOneByOne(held, async (tag) => {
     const [play] = (await ask<'play'>({ ask: 'play', solids: [tag], among: parts })) ?? [];
     return play;
   });
@@ -92,16 +92,16 @@ export async function surveyFit(
 }
 
 /** One question a solid, so that the work can be left off between them. */
-async function toldOneByOne<T>(
+async function askedOneByOne<T>(
   tags: readonly string[],
   tell: (tag: string) => Promise<T | undefined>,
 ): Promise<Record<string, T>> {
-  const told: Record<string, T> = {};
+  const replies: Record<string, T> = {};
   for (const tag of tags) {
     const one = await tell(tag);
-    if (one !== undefined) told[tag] = one;
+    if (one !== undefined) replies[tag] = one;
   }
-  return told;
+  return replies;
 }
 
 /** Pairs with one of the chosen, or between two of the chosen groups. */
@@ -146,7 +146,7 @@ async function measuredOf<T extends Fit | Measure>(all: readonly T[], ask: Askin
   return found;
 }
 
-/** Free play is told of at most so many solids: each is let go six ways. */
+/** Free play is said of at most so many solids: each is let go six ways. */
 const MAX_PLAYS = 24;
 
 /** Solids that lie beside or within a larger one, whose box holds theirs along two axes at least, and do not overlap it. */

@@ -1,8 +1,8 @@
-/** Lengths as fits are told: with more decimals than the scene has, where they say something. */
+/** Lengths as fits are reported: with more decimals than the scene has, where they say something. */
 import type { Scene } from '../document/schema.ts';
 import { formatLengthWithUnit, formatNumber } from '../quantity/format.ts';
 
-/** Lengths below this (mm) are told to a tenth of a nanometre, all others to a tenth of a micrometre. */
+/** Lengths below this (mm) are given to a tenth of a nanometre, all others to a tenth of a micrometre. */
 const FINE_MM = 0.01;
 
 /** A length as reports tell it, in scene units. */

@@ -133,7 +133,7 @@ function collect(entities: readonly IEntity[], map: Affine2, around: Collecting)
 
 const UPRIGHT: Affine2 = { x: [1, 0], y: [0, 1], shift: [0, 0] };
 const MIRRORED: Affine2 = { x: [-1, 0], y: [0, 1], shift: [0, 0] };
-/** These are told in the plane that their way out belongs to; others in the drawing's own. */
+/** These are given in the plane that their way out belongs to; others in the drawing's own. */
 const IN_OWN_PLANE: ReadonlySet<string> = new Set(['LWPOLYLINE', 'POLYLINE', 'CIRCLE', 'ARC', 'INSERT']);
 
 /** Seen from behind, X runs the other way. Undefined for what lies askew. Source: DXF reference, object coordinate systems. */

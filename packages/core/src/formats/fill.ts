@@ -42,7 +42,7 @@ export function closedLoop({ closed, curves }: DrawnPath): DrawnPath {
   };
 }
 
-/** Loops round what shapes of one colour paint; undefined where that cannot be told. */
+/** Loops round what shapes of one colour paint; undefined where that cannot be determined. */
 export function paintedBorders(shapes: readonly Painted[]): DrawnPath[] | undefined {
   const loops = shapes.flatMap((shape, of) => shape.loops.map((loop) => ({ loop, of })));
   const named = loops.map(({ loop }) => ({
@@ -162,7 +162,7 @@ function cutBorders(shapes: readonly Painted[], loops: readonly OwnedLoop[]): Dr
     if (onLeft !== onRight) kept.push(onLeft ? piece.curve : reversed(piece.curve));
   }
   const borders = joined(kept);
-  // Where curves run within a hair of each other, which piece lies inside cannot be told, and loops stay open.
+  // Where curves run within a hair of each other, which piece lies inside cannot be determined, and loops stay open.
   return borders.every(({ closed }) => closed) ? borders : undefined;
 }
 

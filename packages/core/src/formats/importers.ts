@@ -1,4 +1,4 @@
-/** The formats that outlines are read from, in the order in which they are told: the page and the headless runner read this list. */
+/** The formats that outlines are read from, in the order in which they are listed: the page and the headless runner read this list. */
 import type { Drawing } from './drawing.ts';
 import { readDxf } from './dxf.ts';
 import { readSvg } from './svg.ts';

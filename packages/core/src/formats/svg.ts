@@ -314,7 +314,7 @@ const declarations = (text: string): Record<string, string> =>
 
 function styleOf({ tag, attributes }: Node, rules: Rules, outer: Style): Style {
   const classes = (attributes.class ?? '').split(/\s+/).filter(Boolean);
-  const told: Readonly<Record<string, string | undefined>> = {
+  const values: Readonly<Record<string, string | undefined>> = {
     fill: attributes.fill,
     'fill-rule': attributes['fill-rule'],
     ...rules.get(tag),
@@ -322,8 +322,8 @@ function styleOf({ tag, attributes }: Node, rules: Rules, outer: Style): Style {
     ...rules.get(`#${attributes.id ?? ''}`),
     ...declarations(attributes.style ?? ''),
   };
-  const rule = told['fill-rule'];
-  const fill = told.fill === undefined || told.fill === 'inherit' ? outer.fill : told.fill;
+  const rule = values['fill-rule'];
+  const fill = values.fill === undefined || values.fill === 'inherit' ? outer.fill : values.fill;
   return { fill, rule: rule === 'evenodd' || rule === 'nonzero' ? rule : outer.rule };
 }
 
@@ -404,7 +404,7 @@ export function pathText({
     const turn = curve.kind === 'arc' ? 0 : degrees(Math.atan2(curve.x[1], curve.x[0]));
     const isLeft = curve.kind === 'arc' || curve.x[0] * curve.y[1] - curve.x[1] * curve.y[0] > 0;
     const way = curve.sweep > 0 === isLeft ? 1 : 0;
-    // A whole turn has no ends to be told by: it is written as two halves.
+    // A whole turn has no ends to be given by: it is written as two halves.
     const halves = Math.abs(curve.sweep) > 359 ? [0.5, 1] : [1];
     return halves
       .map((part) => {

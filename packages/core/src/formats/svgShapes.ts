@@ -188,7 +188,7 @@ type ArcNumbers = readonly [
   y: number,
 ];
 
-/** An arc told by its ends. Source: SVG 1.1, appendix F.6.5 and F.6.6. */
+/** An arc given by its ends. Source: SVG 1.1, appendix F.6.5 and F.6.6. */
 function arcTo(from: Vec2, to: Vec2, [rx0, ry0, turn, large, sweeps]: ArcNumbers): Curve | undefined {
   if (distance2(from, to) === 0) return undefined;
   let [rx, ry] = [Math.abs(rx0), Math.abs(ry0)];

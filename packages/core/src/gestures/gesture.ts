@@ -60,7 +60,7 @@ export const BY_CORNERS: Gesture = {
   ],
 };
 
-/** What is round, from its centre to its rim, and then as told by more steps. */
+/** What is round, from its centre to its rim, and then as given by more steps. */
 export const byRim = (...more: readonly (readonly Reading[])[]): Gesture => ({
   steps: [place('at'), [{ reads: 'distance', into: 'diameter', times: 2, instead: 'radius' }], ...more],
 });

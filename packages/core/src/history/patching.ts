@@ -122,8 +122,8 @@ function patchList(list: unknown[], key: string | number, { op, value, place }: 
     return undefined;
   }
   const index = typeof key === 'number' ? key : /^\d{1,9}$/.test(key) ? Number(key) : -1;
-  const most = op === 'add' ? list.length : list.length - 1;
-  if (!(Number.isInteger(index) && index >= 0 && index <= most)) return notThere(place);
+  const max = op === 'add' ? list.length : list.length - 1;
+  if (!(Number.isInteger(index) && index >= 0 && index <= max)) return notThere(place);
   if (op === 'remove') {
     list.splice(index, 1);
     return undefined;

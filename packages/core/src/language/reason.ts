@@ -6,10 +6,10 @@ type Sentences = typeof ENGLISH;
 /** Why something is refused: `kind`, or `kind.detail` where a kind has several sentences. */
 export type ReasonCode = keyof Sentences;
 
-/** What sentences are told, by name. */
+/** What sentences are given, by name. */
 export type AnyFacts = Readonly<Record<string, string | number>>;
 
-/** What the sentence of a code must be told: nothing, or its facts by name. */
+/** What the sentence of a code must be given: nothing, or its facts by name. */
 export type FactsOf<C extends ReasonCode> = AnyFacts &
   (Parameters<Sentences[C]> extends [infer Facts] ? Facts : Readonly<Record<string, never>>);
 

@@ -25,5 +25,5 @@ export const USUAL_LIMITS: MakeLimits = {
   material: 'pla',
 };
 
-/** What misses a limit by less than this, mm, keeps to it: sizes are told to a tenth of it. */
+/** What misses a limit by less than this, mm, keeps to it: sizes are given to a tenth of it. */
 export const HAIR_MM = 1e-6;

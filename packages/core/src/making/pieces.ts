@@ -62,12 +62,12 @@ export function spreadFacets({ triangles, faceOfTriangle }: ShapeFeatures): numb
 }
 
 /** Halved across its longest edge again and again. */
-function cut(whole: Corners, longest: number, most: number): Corners[] {
+function cut(whole: Corners, longest: number, max: number): Corners[] {
   const done: Corners[] = [];
   const left = [whole];
   for (let corners = left.pop(); corners; corners = left.pop()) {
     const [a, b, c] = longestFirst(corners);
-    if (length(subtract(b, a)) <= longest || done.length + left.length >= most) done.push(corners);
+    if (length(subtract(b, a)) <= longest || done.length + left.length >= max) done.push(corners);
     else {
       const half = middleOf([a, b]);
       left.push([a, half, c], [half, b, c]);

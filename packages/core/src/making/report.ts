@@ -1,4 +1,4 @@
-/** Whether solids can be made: what is told of each, what is wrong with it, and what mends it. */
+/** Whether solids can be made: what is said of each, what is wrong with it, and what mends it. */
 import type { KadrelDocument } from '../document/schema.ts';
 import { boxAround, nameOf, type Finding, type FindingKind } from '../fit/finding.ts';
 import { reportOf, type FitReport } from '../fit/report.ts';
@@ -16,7 +16,7 @@ import { MATERIALS, massOf } from '../document/materials.ts';
 import type { MakeSurveyed } from './survey.ts';
 
 /** What the sentences are made with. */
-interface Told {
+interface Survey {
   readonly document: KadrelDocument;
   readonly limits: MakeLimits;
   readonly solid: StandingSolid;
@@ -24,15 +24,15 @@ interface Told {
 }
 
 type Part = Pick<Finding, 'words'> & Partial<Omit<Finding, 'id' | 'kind' | 'items' | 'what' | 'words'>>;
-type Check = (told: Told) => Part | undefined;
+type Check = (survey: Survey) => Part | undefined;
 
 /** In the order of the list. */
 const CHECKS: readonly (readonly [FindingKind, Check])[] = [
   ['open', openness],
   ['wall', wall],
   ['gap', gap],
-  ['pin', (told) => round(told, told.facts.pin, 'pin')],
-  ['bore', (told) => round(told, told.facts.bore, 'bore')],
+  ['pin', (survey) => round(survey, survey.facts.pin, 'pin')],
+  ['bore', (survey) => round(survey, survey.facts.bore, 'bore')],
   ['overhang', overhang],
   ['island', islands],
   ['bed', bed],
@@ -53,18 +53,18 @@ export function makeReport(
   ]);
 }
 
-function findingsOf(told: Told): Finding[] {
-  const { solid, facts } = told;
+function findingsOf(survey: Survey): Finding[] {
+  const { solid, facts } = survey;
   const { item, tag } = solid;
   const common = { state: 'fault' as const, size: 0, box: facts.box, remedies: [], items: [item] };
   return CHECKS.flatMap(([kind, check]) => {
-    const part = check(told);
+    const part = check(survey);
     if (!part) return [];
-    return { ...common, ...part, id: `${kind} ${tag}`, kind, what: nameOf(told, solid), solid: tag };
+    return { ...common, ...part, id: `${kind} ${tag}`, kind, what: nameOf(survey, solid), solid: tag };
   });
 }
 
-function openness({ facts: { closed, touching, solids } }: Told): Part | undefined {
+function openness({ facts: { closed, touching, solids } }: Survey): Part | undefined {
   if (!closed) return { words: 'It is open: a surface that encloses nothing cannot be made.' };
   if (touching) return { words: 'It touches itself along a mere edge or in a point, and comes apart there.' };
   return solids > 1 ? { words: `It consists of ${solids} separate solids.`, state: 'fine' } : undefined;
@@ -77,8 +77,8 @@ const sounded = ({ size, from, to }: Sounding): Partial<Part> => ({
   box: boxAround([from, to]),
 });
 
-function wall(told: Told): Part | undefined {
-  const { document, limits, solid, facts } = told;
+function wall(survey: Survey): Part | undefined {
+  const { document, limits, solid, facts } = survey;
   if (!facts.wall) return undefined;
   const { size, faces } = facts.wall;
   const words = `Its thinnest wall is ${lengthWords(size, document.scene)}, at ${shortName(faces[0])}.`;
@@ -97,7 +97,7 @@ function wall(told: Told): Part | undefined {
   };
 }
 
-function gap({ document, limits, facts }: Told): Part | undefined {
+function gap({ document, limits, facts }: Survey): Part | undefined {
   if (!facts.gap) return undefined;
   const { size, faces } = facts.gap;
   const isNarrow = isLess(size, limits.gap);
@@ -109,7 +109,11 @@ function gap({ document, limits, facts }: Told): Part | undefined {
   };
 }
 
-function round({ document, limits }: Told, found: Round | undefined, kind: 'pin' | 'bore'): Part | undefined {
+function round(
+  { document, limits }: Survey,
+  found: Round | undefined,
+  kind: 'pin' | 'bore',
+): Part | undefined {
   if (!found) return undefined;
   const isSmall = isLess(found.diameter, limits.feature);
   const which = kind === 'pin' ? 'thinnest pin' : 'narrowest bore';
@@ -122,7 +126,7 @@ function round({ document, limits }: Told, found: Round | undefined, kind: 'pin'
   };
 }
 
-function overhang({ document, limits, solid, facts }: Told): Part | undefined {
+function overhang({ document, limits, solid, facts }: Survey): Part | undefined {
   if (!facts.overhang) return undefined;
   const { area, steepest, box, better } = facts.overhang;
   const leans = `up to ${degreesWords(steepest)} from upright`;
@@ -135,7 +139,7 @@ function overhang({ document, limits, solid, facts }: Told): Part | undefined {
   return { words, size: area, box, remedies: turn && solid.member === '' ? [turn] : [] };
 }
 
-function islands({ document, facts: { islands: places } }: Told): Part | undefined {
+function islands({ document, facts: { islands: places } }: Survey): Part | undefined {
   if (places.length === 0) return undefined;
   const [[x, y, z]] = places as [Vec3];
   const at = `at ${[x, y, z].map((n) => lengthWords(n, document.scene)).join(', ')}`;
@@ -146,7 +150,7 @@ function islands({ document, facts: { islands: places } }: Told): Part | undefin
   return { words, size: places.length, box: boxAround(places) };
 }
 
-function bed({ document, limits, solid, facts }: Told): Part | undefined {
+function bed({ document, limits, solid, facts }: Survey): Part | undefined {
   if (!limits.bed) return undefined;
   const size = boxSize(facts.box);
   const words = (mm: Vec3) => mm.map((n) => lengthWords(n, document.scene)).join(' by ');
@@ -167,7 +171,7 @@ function bed({ document, limits, solid, facts }: Told): Part | undefined {
   };
 }
 
-function stands({ document, facts: { footing, centroid } }: Told): Part | undefined {
+function stands({ document, facts: { footing, centroid } }: Survey): Part | undefined {
   const { margin, hull } = footing;
   const box = boxAround([centroid]);
   if (margin > STANDS_MM) {
@@ -184,7 +188,7 @@ function stands({ document, facts: { footing, centroid } }: Told): Part | undefi
 /** What stands by less than this, mm, stands by chance. */
 const STANDS_MM = 1e-3;
 
-function mass({ limits, facts }: Told): Part {
+function mass({ limits, facts }: Survey): Part {
   const { name, density } = MATERIALS[limits.material];
   const grams = massOf(facts.volume, limits.material);
   return {
@@ -194,7 +198,7 @@ function mass({ limits, facts }: Told): Part {
   };
 }
 
-function sheet({ document, facts: { sheet: found } }: Told): Part | undefined {
+function sheet({ document, facts: { sheet: found } }: Survey): Part | undefined {
   if (!found) return undefined;
   const [thickness, cut] = [found.thickness, found.cut].map((mm) => lengthWords(mm, document.scene));
   return { words: `A sheet of ${thickness}: cutting it out is ${cut} long.`, state: 'fine', size: found.cut };

@@ -110,7 +110,7 @@ function beside(shape: SnapShape): Beside {
 }
 
 /** The least of all, on the true surfaces; undefined where no faces lie opposite. */
-export function leastSounding(shape: SnapShape, way: Way): Sounding | undefined {
+export function thinnestSounding(shape: SnapShape, way: Way): Sounding | undefined {
   const doubt = 4 * shape.chordMm + 2 * SKIN_MM;
   const facets = spreadFacets(shape);
   const found: { piece: Piece; size: number }[] = [];
@@ -121,15 +121,15 @@ export function leastSounding(shape: SnapShape, way: Way): Sounding | undefined 
     best = Math.min(best, size);
   }
   const near = found.filter(({ size }) => size <= best + doubt).sort((a, b) => a.size - b.size);
-  let least: Sounding | undefined;
+  let min: Sounding | undefined;
   for (const { piece, size } of near.slice(0, MAX_REFINED)) {
     const { middle, normal, triangle } = piece;
     const face = shape.faceOfTriangle[triangle]!;
     const exact = soundingAt(shape, { face, middle, normal }, way);
     // What comes out otherwise on the true surface met another face there.
-    if (exact && Math.abs(exact.size - size) <= doubt && !(least && least.size <= exact.size)) least = exact;
+    if (exact && Math.abs(exact.size - size) <= doubt && !(min && min.size <= exact.size)) min = exact;
   }
-  return least;
+  return min;
 }
 
 /** Near the corners of facets, where walls that taper are thinnest. */

@@ -1,4 +1,4 @@
-/** How a solid stands on the ground, and what of it hangs over: told by its facets, in the world. */
+/** How a solid stands on the ground, and what of it hangs over: by its facets, in the world. */
 import type { Footing, Overhang } from '../questions/makeFacts.ts';
 import { degrees } from '../space/angle.ts';
 import { unionBoxes } from '../space/box.ts';
@@ -11,7 +11,7 @@ const LEVEL_MM = 1e-4;
 
 /** The lowest height of some facets, mm. */
 export const groundOf = (facets: readonly Corners[]): number =>
-  facets.reduce((least, corners) => Math.min(least, ...corners.map(([, , z]) => z)), Infinity);
+  facets.reduce((min, corners) => Math.min(min, ...corners.map(([, , z]) => z)), Infinity);
 
 /** @param limit degrees from upright that need no support */
 export function overhangOf(facets: readonly Corners[], limit: number): Overhang | undefined {

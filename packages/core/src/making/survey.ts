@@ -1,11 +1,11 @@
-/** Asks the kernel what a report about making needs, solid by solid, so that progress can be told and the work be left off. */
+/** Asks the kernel what a report about making needs, solid by solid, so that progress can be reported and the work be left off. */
 import { visibleParts } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import type { Asking } from '../fit/survey.ts';
 import type { StandingSolid } from '../questions/fitFacts.ts';
 import type { MakeFacts } from '../questions/makeFacts.ts';
 
-/** What the kernel has told of each solid. */
+/** What the kernel has said of each solid. */
 export interface MakeSurveyed {
   readonly solids: readonly { readonly solid: StandingSolid; readonly facts: MakeFacts }[];
   readonly unbuilt: readonly ItemId[];

@@ -16,8 +16,8 @@ const COUNT_SLACK = 1e-9;
 /** How many members a row has: as stored, or as many as fit. */
 export function countAlong({ count, spacing, fit }: LayoutOf<'along'>): number {
   if (!fit || !('span' in spacing)) return valueOf(count);
-  const most = Math.abs(valueOf(spacing.span)) / (fit.size + valueOf(fit.gap));
-  const spaces = fit.rule === 'least' ? Math.floor(most + COUNT_SLACK) : Math.ceil(most - COUNT_SLACK);
+  const max = Math.abs(valueOf(spacing.span)) / (fit.size + valueOf(fit.gap));
+  const spaces = fit.rule === 'least' ? Math.floor(max + COUNT_SLACK) : Math.ceil(max - COUNT_SLACK);
   return Math.min(MAX_MEMBERS, Math.max(1, spaces + 1));
 }
 

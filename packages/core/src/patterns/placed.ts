@@ -1,6 +1,6 @@
 /**
  * The solids that items come to, and where: a part is one solid, a group its members, a pattern its sources once for
- * each member. Solids are told by whose recipe they have, so that ten thousand members are built once.
+ * each member. Solids are identified by whose recipe they have, so that ten thousand members are built once.
  */
 import { datumInPart } from '../document/datum.ts';
 import { below, definitionOf, poseOfPlacement, worldFromParent } from '../document/items.ts';
@@ -48,7 +48,7 @@ export interface PlacedOptions {
 export const placedOf = (document: KadrelDocument, id: ItemId, options: PlacedOptions = {}): Placed[] =>
   placedIn(document, id, worldFromParent(document, id), options);
 
-/** The solids of an item in the frame that its placement is told in, carried by `outer`. */
+/** The solids of an item in the frame that its placement is given in, carried by `outer`. */
 export function placedIn(
   document: KadrelDocument,
   id: ItemId,
@@ -96,7 +96,7 @@ function walk(document: KadrelDocument, part: Part, at: Walk, options: PlacedOpt
   if (base.kind === 'group') {
     for (const member of below(document, definition))
       if (member.visible || options.withHidden)
-        // A member of a group stands for itself, and is told by its own id.
+        // A member of a group stands for itself, and is determined by its own id.
         walk(document, member, { ...at, outer: own, item, tag: item === null ? '' : tag }, options, found);
   } else if (base.kind === 'pattern') {
     walkPattern(

@@ -35,7 +35,7 @@ export interface Area {
 const SAME_MM = 2e-7;
 /** Curves that cross at less than this (sine) touch: which of them lies inside is left to the kernel. */
 const TOUCH_SINE = 1e-5;
-/** Directions that differ by less than this (radians) are told apart by how the curves bend. */
+/** Directions that differ by less than this (radians) can be distinguished by how the curves bend. */
 const SAME_WAY = 1e-7;
 
 /** Undefined where curves lie on one another or touch, so that formulas alone do not tell what lies where. */

@@ -31,15 +31,14 @@ export function areClear(paths: readonly Path[]): boolean {
     }
     counts.push(at);
   });
-  const least = (piece: Piece, axis: 0 | 1) => Math.min(piece.from[axis], piece.to[axis]) - piece.sag;
-  const most = (piece: Piece, axis: 0 | 1) => Math.max(piece.from[axis], piece.to[axis]) + piece.sag;
-  pieces.sort((a, b) => least(a, 0) - least(b, 0));
+  const min = (piece: Piece, axis: 0 | 1) => Math.min(piece.from[axis], piece.to[axis]) - piece.sag;
+  const max = (piece: Piece, axis: 0 | 1) => Math.max(piece.from[axis], piece.to[axis]) + piece.sag;
+  pieces.sort((a, b) => min(a, 0) - min(b, 0));
   let open: Piece[] = [];
   for (const piece of pieces) {
-    open = open.filter((other) => most(other, 0) + TOUCH_MM >= least(piece, 0));
+    open = open.filter((other) => max(other, 0) + TOUCH_MM >= min(piece, 0));
     for (const other of open) {
-      if (most(other, 1) + TOUCH_MM < least(piece, 1) || least(other, 1) > most(piece, 1) + TOUCH_MM)
-        continue;
+      if (max(other, 1) + TOUCH_MM < min(piece, 1) || min(other, 1) > max(piece, 1) + TOUCH_MM) continue;
       if (areNeighbours(piece, other, { closed: paths[piece.path]!.closed, count: counts[piece.path]! }))
         continue;
       if (segmentDistance(piece, other) <= piece.sag + other.sag + TOUCH_MM) return false;
@@ -56,7 +55,7 @@ function areNeighbours(
 ): boolean {
   if (a.path !== b.path) return false;
   const apart = Math.abs(a.at - b.at);
-  // A loop of two pieces cannot be told from one that lies on itself.
+  // A loop of two pieces cannot be distinguished from one that lies on itself.
   return apart === 1 ? count > 2 : closed && apart === count - 1;
 }
 

@@ -18,7 +18,7 @@ import { deviationOfStep, drawnOf, pathsOf } from '../document/drawn.ts';
 
 const { PI } = Math;
 
-/** A drawing told statement by statement. */
+/** A drawing made statement by statement. */
 function draw(...statements: [string, Typed][]) {
   let document: KadrelDocument = emptyDocument();
   let ids = 0;
@@ -251,9 +251,9 @@ describe('resampling', () => {
       ['lines', 0.5],
     ] as const) {
       const found = draw(wave, ['resample', { profiles: ['egg'], tolerance, drawn }]);
-      const told = deviationOfStep(found.document, found.id('egg'), 0)!;
-      expect(told.deviation).toBeGreaterThan(0);
-      expect(told.deviation).toBeLessThanOrEqual(tolerance * 1.001);
+      const deviation = deviationOfStep(found.document, found.id('egg'), 0)!;
+      expect(deviation.deviation).toBeGreaterThan(0);
+      expect(deviation.deviation).toBeLessThanOrEqual(tolerance * 1.001);
       expect(found.paths('egg')[0]!.closed).toBe(true);
     }
   });
@@ -270,9 +270,9 @@ describe('resampling', () => {
       ['traverse', { as: 'bend', legs }],
       ['resample', { profiles: ['bend'], tolerance: 0.01, drawn: 'lines' }],
     );
-    const told = deviationOfStep(found.document, found.id('bend'), 0)!;
-    expect(told).toMatchObject({ before: 40, after: 2 });
-    expect(told.deviation).toBeLessThan(1e-9);
+    const deviation = deviationOfStep(found.document, found.id('bend'), 0)!;
+    expect(deviation).toMatchObject({ before: 40, after: 2 });
+    expect(deviation.deviation).toBeLessThan(1e-9);
   });
 });
 
@@ -354,9 +354,9 @@ describe('moving points', () => {
       expect(Math.hypot(x - u, y - v)).toBeLessThan(1e-9);
     });
     const { base } = after.document.items[after.id('T')]!.recipe;
-    const told =
+    const expected =
       base.kind === 'profile' && base.figure.kind === 'traverse' ? base.figure.legs.map(Object.keys) : [];
-    expect(told).toEqual([['by'], ['length', 'turn'], ['length', 'bearing'], ['length', 'turn'], ['to']]);
+    expect(expected).toEqual([['by'], ['length', 'turn'], ['length', 'bearing'], ['length', 'turn'], ['to']]);
   });
 
   test('of a rectangle leaves the opposite corner, of a circle its centre', () => {

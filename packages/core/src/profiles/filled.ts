@@ -23,14 +23,14 @@ interface Border {
 
 /**
  * A point → its distance from the border of what closed paths fill, mm, below 0 inside. The paths must keep clear of one another
- * and of themselves. The side is told by the true curves, not by pieces of them.
+ * and of themselves. The side is determined by the true curves, not by pieces of them.
  */
 export function filledDistance(paths: readonly Path[]): (point: Vec2) => number {
   const closed = paths.filter((path) => path.closed && path.curves.length > 0);
   const rises = closed.flatMap(risesOf);
   const borders = closed.flatMap(({ curves }) => curves.map(({ curve }) => borderOf(curve)));
   return (point) => {
-    const distance = leastDistance(borders, point);
+    const distance = minDistance(borders, point);
     return isFilled(rises, point) ? -distance : distance;
   };
 }
@@ -41,13 +41,13 @@ const borderOf = (curve: Curve): Border => ({
   points: flattened(curve),
 });
 
-function leastDistance(borders: readonly Border[], point: Vec2): number {
-  let least = Infinity;
+function minDistance(borders: readonly Border[], point: Vec2): number {
+  let min = Infinity;
   for (const { curve, box, points } of borders) {
-    if (boxDistance(box, point) >= least) continue;
-    least = Math.min(least, nearestOn(curve, point, points).distance);
+    if (boxDistance(box, point) >= min) continue;
+    min = Math.min(min, nearestOn(curve, point, points).distance);
   }
-  return least;
+  return min;
 }
 
 const boxDistance = ({ min, max }: Box2, [x, y]: Vec2): number =>

@@ -105,8 +105,8 @@ function withCornerAt(figure: FigureOf<'rectangle'>, index: number, to: Vec2): M
   const size = subtract2(to, fixed);
   if (!isSize(Math.abs(size[0])) || !isSize(Math.abs(size[1]))) return undefined;
   const [width, height] = [cleanLength(Math.abs(size[0])), cleanLength(Math.abs(size[1]))];
-  const least: Vec2 = [Math.min(fixed[0], to[0]), Math.min(fixed[1], to[1])];
-  const shift: Vec2 = figure.centred ? add2(least, [width / 2, height / 2]) : least;
+  const min: Vec2 = [Math.min(fixed[0], to[0]), Math.min(fixed[1], to[1])];
+  const shift: Vec2 = figure.centred ? add2(min, [width / 2, height / 2]) : min;
   return { figure: { ...figure, width, height }, shift };
 }
 
@@ -127,7 +127,7 @@ function withArcEnd(figure: FigureOf<'arc'>, index: number, to: Vec2): Moved | u
   return { figure: { ...figure, radius: cleanLength(radius), ...ends }, shift: [0, 0] };
 }
 
-/** All other points stay: the legs beside it, and turns told after them, are told anew, each in its own way. */
+/** All other points stay: the legs beside it, and turns given after them, are given anew, each in its own way. */
 function withPoint(figure: FigureOf<'traverse'>, index: number, to: Vec2): Figure {
   const booked = bookLegs(figure);
   const points = [booked[0]!.from, ...booked.map((leg) => leg.to)].map((point, i) =>
@@ -137,9 +137,9 @@ function withPoint(figure: FigureOf<'traverse'>, index: number, to: Vec2): Figur
   let heading = 0;
   figure.legs.forEach((leg, i) => {
     const [from, end] = [points[i]!, points[i + 1]!];
-    const told = lastLeg(figure, [...legs, leg], points[0]!);
-    const isThere = distance2(told.from, from) < 1e-9 && distance2(told.to, end) < 1e-9;
-    legs.push(isThere ? leg : toldTo(leg, { from, to: end }, heading));
+    const last = lastLeg(figure, [...legs, leg], points[0]!);
+    const isThere = distance2(last.from, from) < 1e-9 && distance2(last.to, end) < 1e-9;
+    legs.push(isThere ? leg : ledTo(leg, { from, to: end }, heading));
     heading = lastLeg(figure, legs, points[0]!).ends;
   });
   return { ...figure, start: [...points[0]!], legs };
@@ -148,7 +148,7 @@ function withPoint(figure: FigureOf<'traverse'>, index: number, to: Vec2): Figur
 const lastLeg = (figure: FigureOf<'traverse'>, legs: readonly Leg[], start: Vec2): Booked =>
   bookLegs({ ...figure, start: [...start], legs: [...legs] }).at(-1)!;
 
-function toldTo(leg: Leg, { from, to }: { readonly from: Vec2; readonly to: Vec2 }, heading: number): Leg {
+function ledTo(leg: Leg, { from, to }: { readonly from: Vec2; readonly to: Vec2 }, heading: number): Leg {
   const { x, y, length, bearing } = courseOf(from, to);
   const common = {
     ...(leg.name === undefined ? {} : { name: leg.name }),

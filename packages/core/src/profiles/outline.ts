@@ -147,7 +147,7 @@ export const pathArea = ({ curves }: Path): number =>
 export const pathLength = ({ curves }: Path): number =>
   curves.reduce((sum, { curve }) => sum + curveLength(curve), 0);
 
-/** How many closed paths have a point inside, as told from their flattened curves. */
+/** How many closed paths have a point inside, counted on their flattened curves. */
 export function depthAt(paths: readonly Path[], point: Vec2): number {
   return paths.filter((path) => path.closed && isInside(path, point)).length;
 }
@@ -174,7 +174,7 @@ export interface Gap {
   readonly size?: number;
 }
 
-/** The loose ends of open paths: each pair of ends that are nearest to each other is told once. */
+/** The loose ends of open paths: each pair of ends that are nearest to each other once. */
 export function gapsOf(paths: readonly Path[]): Gap[] {
   const ends = paths
     .filter(({ closed, curves }) => !closed && curves.length > 0)
@@ -185,14 +185,14 @@ export function gapsOf(paths: readonly Path[]): Gap[] {
   const pairs = loose
     .flatMap((at, i) => loose.slice(i + 1).map((to) => ({ at, to, size: distance2(at, to) })))
     .sort((a, b) => a.size - b.size);
-  const told = new Set<Vec2>();
+  const reported = new Set<Vec2>();
   const gaps: Gap[] = [];
   for (const gap of pairs) {
-    if (told.has(gap.at) || told.has(gap.to)) continue;
-    told.add(gap.at).add(gap.to);
+    if (reported.has(gap.at) || reported.has(gap.to)) continue;
+    reported.add(gap.at).add(gap.to);
     gaps.push(gap);
   }
-  return [...gaps, ...loose.filter((end) => !told.has(end)).map((at) => ({ at }))];
+  return [...gaps, ...loose.filter((end) => !reported.has(end)).map((at) => ({ at }))];
 }
 
 /** The area that the even-odd rule fills, of closed paths that keep clear of each other, mm². */

@@ -154,24 +154,24 @@ function fewest(points: readonly Vec2[], tolerance: number): Vec2[] {
 }
 
 /**
- * The greatest distance of the first curves from the others, mm, told at points close together.
- * @param enough what is more than this need not be told exactly
+ * The greatest distance of the first curves from the others, mm, measured at points close together.
+ * @param enough what is more than this need not be exact
  */
 export function departure(from: readonly Curve[], to: readonly Curve[], enough = Infinity): number {
   const targets = to.map((curve) => {
     const points = flattened(curve);
     return { curve, points, reach: curveLength(curve), start: points[0]! };
   });
-  let most = 0;
+  let max = 0;
   for (const point of fine(from)) {
-    let least = Infinity;
+    let min = Infinity;
     for (const { curve, points, reach, start } of targets) {
       // A curve that begins farther away than its length and the best one so far cannot come nearer.
-      if (distance2(start, point) - reach > least) continue;
-      least = Math.min(least, nearestOn(curve, point, points).distance);
+      if (distance2(start, point) - reach > min) continue;
+      min = Math.min(min, nearestOn(curve, point, points).distance);
     }
-    most = Math.max(most, least);
-    if (most > enough) break;
+    max = Math.max(max, min);
+    if (max > enough) break;
   }
-  return most;
+  return max;
 }

@@ -45,12 +45,12 @@ export interface Booked {
 /** All legs, and by how much they miss the start. */
 export interface Traverse {
   readonly legs: readonly Booked[];
-  /** Legs that close it, after those that were told. */
+  /** Legs that close it, after those that were given. */
   readonly closing: readonly Booked[];
   readonly closed: boolean;
-  /** From the start to the end of the last leg told, before anything closes it. */
+  /** From the start to the end of the last leg given, before anything closes it. */
   readonly error: Course;
-  /** Why corners cannot be as they are told, by leg. */
+  /** Why corners cannot be as they are given, by leg. */
   readonly faults: readonly { readonly leg: number; readonly message: string }[];
   readonly curves: readonly NamedCurve[];
 }
@@ -62,7 +62,7 @@ export function courseOf(from: Vec2, to: Vec2): Course {
   return { x, y, length: length2([x, y]), bearing };
 }
 
-/** Legs one by one, as told; spread legs and closing ones are not among them. */
+/** Legs one by one, as given; spread legs and closing ones are not among them. */
 export function bookLegs(figure: FigureOf<'traverse'>): Booked[] {
   const booked: Booked[] = [];
   let from: Vec2 = [valueOf(figure.start[0]), valueOf(figure.start[1])];
@@ -119,14 +119,14 @@ function signedTurn(turn: number): number {
 
 /** Books the legs of a figure. */
 export function traverseOf(figure: FigureOf<'traverse'>): Traverse {
-  const told = bookLegs(figure);
-  const start = told[0]!.from;
-  const end = told.at(-1)!.to;
+  const booked = bookLegs(figure);
+  const start = booked[0]!.from;
+  const end = booked.at(-1)!.to;
   const error = courseOf(start, end);
-  const meets = error.length <= SAME_POINT_MM && told.length > 1;
-  const legs = figure.closing === 'spread' && !meets ? spread(told, error) : told;
+  const meets = error.length <= SAME_POINT_MM && booked.length > 1;
+  const legs = figure.closing === 'spread' && !meets ? spread(booked, error) : booked;
   const closing =
-    meets || figure.closing === 'open' || figure.closing === 'spread' ? [] : closed(figure, told);
+    meets || figure.closing === 'open' || figure.closing === 'spread' ? [] : closed(figure, booked);
   const isClosed = meets || figure.closing !== 'open';
   const all = [...legs, ...closing];
   const { curves, faults } = withCorners(figure.legs, all, { isClosed });
@@ -137,18 +137,18 @@ export function traverseOf(figure: FigureOf<'traverse'>): Traverse {
  * Every corner takes its share of the error, in proportion to the length walked up to it.
  * Source: compass (Bowditch) rule of surveying textbooks, from memory.
  */
-function spread(told: readonly Booked[], error: Course): Booked[] {
-  const whole = told.reduce((all, { course }) => all + course.length, 0);
+function spread(booked: readonly Booked[], error: Course): Booked[] {
+  const whole = booked.reduce((all, { course }) => all + course.length, 0);
   let walked = 0;
-  let from = told[0]!.from;
+  let from = booked[0]!.from;
   let heading = 0;
-  return told.map((leg, i) => {
+  return booked.map((leg, i) => {
     walked += leg.course.length;
     const share = -walked / whole;
     const to: Vec2 =
-      i === told.length - 1 ? told[0]!.from : [leg.to[0] + error.x * share, leg.to[1] + error.y * share];
+      i === booked.length - 1 ? booked[0]!.from : [leg.to[0] + error.x * share, leg.to[1] + error.y * share];
     const course = courseOf(from, to);
-    const booked: Booked = {
+    const shifted: Booked = {
       ...leg,
       from,
       to,
@@ -157,19 +157,22 @@ function spread(told: readonly Booked[], error: Course): Booked[] {
       ends: turnWithin(course.bearing - leg.sweep / 2),
     };
     from = to;
-    heading = booked.ends;
-    return booked;
+    heading = shifted.ends;
+    return shifted;
   });
 }
 
 /** The legs back to the start: one, or two that are square to each other, the last of which is square to the first leg. */
-function closed(figure: FigureOf<'traverse'>, told: readonly Booked[]): Booked[] {
-  const start = told[0]!.from;
-  const last = told.at(-1)!;
-  const booked = ({ from, to }: { readonly from: Vec2; readonly to: Vec2 }, name: string, heading: number) =>
-    bookLeg({ to: [...to] as [number, number] }, name, { from, heading });
-  if (figure.closing === 'straight') return [booked({ from: last.to, to: start }, 'close', last.ends)];
-  const first = unit2(subtract2(told[0]!.to, start));
+function closed(figure: FigureOf<'traverse'>, booked: readonly Booked[]): Booked[] {
+  const start = booked[0]!.from;
+  const last = booked.at(-1)!;
+  const bookedTo = (
+    { from, to }: { readonly from: Vec2; readonly to: Vec2 },
+    name: string,
+    heading: number,
+  ) => bookLeg({ to: [...to] as [number, number] }, name, { from, heading });
+  if (figure.closing === 'straight') return [bookedTo({ from: last.to, to: start }, 'close', last.ends)];
+  const first = unit2(subtract2(booked[0]!.to, start));
   const along = dot2(subtract2(start, last.to), first);
   const corner: Vec2 = [
     cleanLength(last.to[0] + first[0] * along),
@@ -177,15 +180,15 @@ function closed(figure: FigureOf<'traverse'>, told: readonly Booked[]): Booked[]
   ];
   const legs: Booked[] = [];
   if (distance2(last.to, corner) > SAME_POINT_MM)
-    legs.push(booked({ from: last.to, to: corner }, 'close1', last.ends));
+    legs.push(bookedTo({ from: last.to, to: corner }, 'close1', last.ends));
   if (distance2(corner, start) > SAME_POINT_MM)
-    legs.push(booked({ from: corner, to: start }, 'close2', legs.at(-1)?.ends ?? last.ends));
+    legs.push(bookedTo({ from: corner, to: start }, 'close2', legs.at(-1)?.ends ?? last.ends));
   return legs;
 }
 
-/** The curves of the legs, with corners rounded and bevelled where that is told. */
+/** The curves of the legs, with corners rounded and bevelled where that is given. */
 function withCorners(
-  told: readonly Leg[],
+  written: readonly Leg[],
   legs: readonly Booked[],
   { isClosed }: { readonly isClosed: boolean },
 ): Pick<Traverse, 'curves' | 'faults'> {
@@ -193,7 +196,7 @@ function withCorners(
   const cuts = legs.map(() => ({ start: 0, end: 0 }));
   const corners = new Map<number, NamedCurve>();
   legs.forEach((leg, i) => {
-    const corner = told[i]?.corner;
+    const corner = written[i]?.corner;
     if (!corner) return;
     const next = isClosed ? (i + 1) % legs.length : i + 1;
     const after = legs[next];

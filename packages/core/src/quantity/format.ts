@@ -42,19 +42,19 @@ export const exactStyle = (style: NumberStyle): NumberStyle => ({
   trailingZeros: false,
 });
 
-/** Digits after the point that a length is told to where the scene's are too few, in mm. */
+/** Digits after the point that a length is given to where the scene's are too few, in mm. */
 const TOLD_DECIMALS = 7;
 
 /** `mm` as text in scene units, with more digits where the usual ones would hide that it is another number. */
-export function formatLengthTold(mm: number, style: NumberStyle): string {
+export function formatLengthFinely(mm: number, style: NumberStyle): string {
   if (style.units === 'ft-in') return formatLength(mm, style);
   const more = {
     decimals: TOLD_DECIMALS + Math.ceil(Math.log10(mmPerSceneUnit(style.units))),
     trailingZeros: false,
   };
   const value = mm / mmPerSceneUnit(style.units);
-  const told = formatNumber(value, more);
-  return formatNumber(value, { ...style, trailingZeros: false }) === told ? formatLength(mm, style) : told;
+  const finer = formatNumber(value, more);
+  return formatNumber(value, { ...style, trailingZeros: false }) === finer ? formatLength(mm, style) : finer;
 }
 
 /** Feet, inches and a fraction in lowest terms, to the nearest 1/`fraction` inch: `5' 3-1/2"`, `-7/8"`, `0"`. */

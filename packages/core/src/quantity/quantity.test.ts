@@ -203,7 +203,7 @@ describe('variables', () => {
       ['deep', 20 / 18],
     ]);
     expect(faults).toMatchObject([{ name: 'lost', why: { code: 'no-measure', facts: { name: 'no such' } } }]);
-    // What stands after a measure is told at its own character.
+    // What stands after a measure is blamed at its own character.
     expect(solveVariables({ a: 'measure("bee space") + ?' }, 'mm', measured).faults).toMatchObject([
       { why: { code: 'unknown-character', at: 23 } },
     ]);

@@ -64,7 +64,7 @@ export interface PairFacts {
   readonly overlap?: Overlap;
   /** Wholly within the other: the first, the second, or each in the other. */
   readonly within?: 'first' | 'second' | 'both';
-  /** Why it cannot be told whether they overlap. */
+  /** Why it cannot be determined whether they overlap. */
   readonly doubt?: string;
 }
 

@@ -65,7 +65,7 @@ export type Question =
   | { readonly ask: 'made'; readonly part: ItemId; readonly step: number }
   /** The edges of the cage of a softened solid; none where it is not softened. */
   | { readonly ask: 'cage'; readonly part: ItemId }
-  /** The solids of parts, and which of them are no farther apart than a reach, mm; told by their boxes. */
+  /** The solids of parts, and which of them are no farther apart than a reach, mm; by their boxes. */
   | { readonly ask: 'nearby'; readonly parts: readonly ItemId[]; readonly reach: number }
   /** How solids stand to one another, pair by pair; null where they are farther apart than the reach, mm. */
   | { readonly ask: 'pairs'; readonly pairs: readonly SolidPair[]; readonly reach: number }
@@ -81,7 +81,7 @@ export type Question =
   | { readonly ask: 'walls'; readonly solid: string }
   /** What two solids have in common. */
   | { readonly ask: 'common'; readonly pair: SolidPair }
-  /** Where the docks of an item would stand if these items were as told. Those that do not know where they are, are left out. */
+  /** Where the docks of an item would stand if these items were as given. Those that do not know where they are, are left out. */
   | { readonly ask: 'docks'; readonly part: ItemId; readonly items: ChangedItems }
   /** A solid written down, with the names of its faces. */
   | { readonly ask: 'solid'; readonly part: ItemId }
@@ -96,7 +96,7 @@ export type Question =
 export interface Measuring {
   readonly from: Target;
   readonly to?: Target | undefined;
-  /** Along which the gap is told as well; length 1. */
+  /** Along which the gap is reported as well; length 1. */
   readonly direction?: Vec3 | undefined;
   /** Items as a statement has left them so far, where it asks about what it makes. */
   readonly items?: ChangedItems | undefined;

@@ -22,7 +22,7 @@ export interface Gathering {
 export function gatheredPart(
   document: KadrelDocument,
   part: ItemId,
-  { before, ...told }: Gathering,
+  { before, ...rest }: Gathering,
 ): RackPart {
   const all = withAllNeeded(document, part);
   const items = Object.fromEntries(all.map((item) => [item.id, atOrigin(item, part)]));
@@ -32,8 +32,8 @@ export function gatheredPart(
     return was ? { ...was, kind: one.kind } : one;
   });
   return {
-    ...told,
-    words: [...told.words],
+    ...rest,
+    words: [...rest.words],
     parameters,
     sizes: sizesFor(before?.sizes ?? [], parameters),
     variables,
@@ -82,7 +82,7 @@ function variablesIn(
   return inMillimetres(document, found);
 }
 
-/** On a rack bare lengths are millimetres: those of other scenes are told with their unit. */
+/** On a rack bare lengths are millimetres: those of other scenes are written with their unit. */
 function inMillimetres({ scene }: KadrelDocument, variables: Record<string, string>): Record<string, string> {
   if (scene.units === 'mm') return variables;
   const { values } = solveVariables(variables, scene.units);

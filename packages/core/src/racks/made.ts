@@ -17,7 +17,7 @@ export type ParameterValues = Readonly<Record<string, number>>;
 
 /** The items of a rack part at these values, under its own ids; or a sentence on why there are none. */
 export function madeItems(part: RackPart, values: ParameterValues): MadeItems | string {
-  const told = part.parameters.flatMap(({ name, kind }) =>
+  const parameters = part.parameters.flatMap(({ name, kind }) =>
     values[name] === undefined ? [] : [[name, textOf(kind, values[name])]],
   );
   let problems: readonly string[] = [];
@@ -25,7 +25,7 @@ export function madeItems(part: RackPart, values: ParameterValues): MadeItems | 
     {
       ...emptyDocument(),
       items: part.items,
-      variables: { ...part.variables, ...(Object.fromEntries(told) as Record<string, string>) },
+      variables: { ...part.variables, ...(Object.fromEntries(parameters) as Record<string, string>) },
     },
     (draft) => {
       problems = recalculate(draft);

@@ -42,7 +42,7 @@ const chosenFaceSchema = z.strictObject({ face: nameSchema, near: pointSchema.op
 /** A face by its name, an edge by two names, a corner by three or more, joined by &; of several the one nearest to `near`, or all. */
 const chosenPlaceSchema = z.strictObject({ at: nameSchema, near: pointSchema.optional() });
 
-/** More are told by a rule. */
+/** More are chosen by a rule. */
 const MAX_CHOSEN = 1000;
 /** Edges of a step, as they are stored. */
 export const chosenEdgesSchema = z.array(chosenEdgeSchema).max(MAX_CHOSEN);

@@ -23,13 +23,13 @@ export interface Make {
   readonly at: readonly [label: string, about: string];
   /** How it is drawn by the pointer. */
   readonly gesture: Gesture;
-  /** Round things may be told by their radius instead. */
+  /** Round things may be given by their radius instead. */
   readonly isByRadius?: true;
   /** Fields that may be left empty, and what they are then, from the others. */
   readonly complete?: Readonly<Record<string, (given: never) => unknown>>;
 }
 
-/** What is told of a kind of recipe. */
+/** What is said of a kind of recipe. */
 export interface Declared<S extends z.ZodObject> {
   /** In words: “a tube”. */
   readonly words: string;
@@ -38,13 +38,13 @@ export interface Declared<S extends z.ZodObject> {
   /** In a list of parts, where that is not the kind itself. */
   readonly inAWord?: string;
   readonly make?: Make;
-  /** What its numbers must be together; what each must be is told by its field. */
+  /** What its numbers must be together; what each must be is declared by its field. */
   fault?(recipe: z.infer<S>): RecipeFault | undefined;
   /** The box in its own frame, where its numbers alone tell it. */
   box?(recipe: z.infer<S>): Box | undefined;
 }
 
-/** A kind of recipe: its schema, and what was told of it. */
+/** A kind of recipe: its schema, and what was said of it. */
 export interface Kind<S extends z.ZodObject = z.ZodObject> extends Declared<S> {
   readonly kind: string;
   readonly schema: S;

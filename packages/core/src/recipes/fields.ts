@@ -1,5 +1,5 @@
 /**
- * What the numbers, choices and texts of a recipe are: told once, beside the schema. What makes, changes, recalculates, shows and
+ * What the numbers, choices and texts of a recipe are: declared once, beside the schema. What makes, changes, recalculates, shows and
  * documents recipes reads it from there.
  */
 import { z } from 'zod';
@@ -7,7 +7,7 @@ import type { SizeKind } from '../quantity/units.ts';
 import { chosenEdgesSchema, chosenFacesSchema, chosenPlacesSchema, type ChosenType } from './chosen.ts';
 import { countNumberSchema, finite, MAX_MEMBERS, numberSchema, vectorSchema } from './numbers.ts';
 
-interface Told {
+interface FieldFacts {
   /** In sentence case. */
   readonly label: string;
   /** One line on what it says. */
@@ -32,7 +32,7 @@ export interface Bounds {
 }
 
 /** A number of a recipe: what it measures, and what it may be. */
-export interface NumberField extends Told, Bounds {
+export interface NumberField extends FieldFacts, Bounds {
   readonly type: 'number';
   readonly kind: SizeKind;
   /** The blank that sets it by the half of it, as a radius does. */
@@ -46,7 +46,7 @@ export interface NumberField extends Told, Bounds {
 }
 
 /** Three lengths along the axes. */
-export interface VectorField extends Told, Bounds {
+export interface VectorField extends FieldFacts, Bounds {
   readonly type: 'vector';
   readonly kind: 'length';
   readonly labels: readonly [string, string, string];
@@ -55,13 +55,13 @@ export interface VectorField extends Told, Bounds {
 }
 
 /** Several lengths in a row; none where nothing is stored. */
-export interface LengthsField extends Told, Bounds {
+export interface LengthsField extends FieldFacts, Bounds {
   readonly type: 'lengths';
   readonly kind: 'length';
 }
 
 /** One of several words. */
-export interface ChoiceField extends Told {
+export interface ChoiceField extends FieldFacts {
   readonly type: 'choice';
   /** What is stored → words. */
   readonly choices: Readonly<Record<string, string>>;
@@ -70,19 +70,19 @@ export interface ChoiceField extends Told {
 }
 
 /** Yes or no. */
-export interface FlagField extends Told {
+export interface FlagField extends FieldFacts {
   readonly type: 'flag';
   readonly choices: Readonly<Record<'no' | 'yes', string>>;
   readonly absent?: boolean;
 }
 
 /** A text of a recipe. */
-export interface TextField extends Told {
+export interface TextField extends FieldFacts {
   readonly type: 'text';
 }
 
 /** Edges, or faces, of what was made so far. */
-export interface ChosenField extends Told {
+export interface ChosenField extends FieldFacts {
   readonly type: ChosenType;
   readonly default?: string;
   /** None is a choice too. */
@@ -95,12 +95,12 @@ export type Field =
 
 const fields = z.registry<Field>();
 
-/** What is told of a schema, also of one that may be missing. */
+/** What is said of a schema, also of one that may be missing. */
 export function fieldOf(schema: z.core.$ZodType): Field | undefined {
   return fields.get(schema) ?? (schema instanceof z.ZodOptional ? fieldOf(schema.unwrap()) : undefined);
 }
 
-/** The fields of a recipe by its properties, in order; properties of which nothing is told are left out. */
+/** The fields of a recipe by its properties, in order; properties of which nothing is declared are left out. */
 export function fieldsOf(schema: z.ZodObject): (readonly [key: string, field: Field])[] {
   return Object.entries(schema.shape).flatMap(([key, of]) => {
     const field = fieldOf(of as z.ZodType);
@@ -163,7 +163,7 @@ export const sizes = (about: string): typeof vectorSchema =>
     parts: { height: 2 },
   });
 
-/** More in a row are told by a rule. */
+/** More in a row are chosen by a rule. */
 const MAX_LENGTHS = 100;
 
 /** Several lengths in a row. */

@@ -31,7 +31,7 @@ function put(held: object, key: string, value: Num): void {
   if (at[key] !== value) at[key] = value;
 }
 
-/** What is told of several numbers together is told of each. */
+/** What is said of several numbers together is said of each. */
 function numberOf(schema: z.core.$ZodType): NumberField {
   const field = fieldOf(schema);
   if (field?.type === 'number') return field;

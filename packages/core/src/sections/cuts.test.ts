@@ -87,7 +87,7 @@ test('a cut parts what lies on both sides of it', () => {
   expect(isIt([-10, -10, 0], [0, 10, 10])).toBe(false);
   expect(isIt([1, -10, 8], [10, 10, 10])).toBe(false);
   expect(isIt([1, -10, 6], [10, 10, 10])).toBe(true);
-  const isAllGone = (least: number) => isGone(cuts, 'a', { min: [1, -10, least], max: [10, 10, 10] });
+  const isAllGone = (min: number) => isGone(cuts, 'a', { min: [1, -10, min], max: [10, 10, 10] });
   expect([isAllGone(8), isAllGone(6)]).toEqual([true, false]);
 });
 
@@ -136,8 +136,8 @@ describe('what is said wrongly is refused', () => {
     ['keep-cut', { section: 's', parts: ['s'] }, 'parts', 's is no solid.'],
     ['slices', { parts: ['s'], pitch: 2 }, 'parts', 's is no solid.'],
   ])('%s', (verb, typed, blank, words) => {
-    const { blank: told, message } = refusal(verb, typed);
-    expect([told, message]).toEqual([blank, expect.stringContaining(words)]);
+    const { blank: refusedBlank, message } = refusal(verb, typed);
+    expect([refusedBlank, message]).toEqual([blank, expect.stringContaining(words)]);
   });
 });
 

@@ -106,9 +106,9 @@ export const isCutAway = (cuts: readonly Cut[], part: ItemId, point: Vec3): bool
 const reachesOf = ({ halves }: Cut, { min, max }: Box) =>
   halves.map(({ normal, offset }) => {
     const ends = normal.map((n, i) => [n * min[i]!, n * max[i]!] as const);
-    const least = ends.reduce((sum, [a, b]) => sum + Math.min(a, b), -offset);
-    const most = ends.reduce((sum, [a, b]) => sum + Math.max(a, b), -offset);
-    return { least, most };
+    const minimum = ends.reduce((sum, [a, b]) => sum + Math.min(a, b), -offset);
+    const maximum = ends.reduce((sum, [a, b]) => sum + Math.max(a, b), -offset);
+    return { least: minimum, most: maximum };
   });
 
 /** Whether a cut parts an item: something of its box is taken away, and something stays. */

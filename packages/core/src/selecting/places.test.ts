@@ -12,7 +12,7 @@ const seen = (point: Vec3): Point => {
   const [x, y] = project(plan, point);
   return [x, y];
 };
-/** From the lower left to the upper right corner, as told in the ground plane. */
+/** From the lower left to the upper right corner, as given in the ground plane. */
 const around = (min: Vec3, max: Vec3): Region => {
   const [a, b] = [seen(min), seen(max)];
   return { kind: 'rectangle', left: a[0], right: b[0], top: b[1], bottom: a[1] };

@@ -31,7 +31,7 @@ interface Candidate extends ChosenPlace {
   readonly chains: readonly (readonly Vec3[])[];
 }
 
-/** Each place once, in the order of the part’s names; edges and corners with a point by which they are told from others of their name. */
+/** Each place once, in the order of the part’s names; edges and corners with a point by which they are distinguished from others of their name. */
 export function placesInRegion(query: PlaceQuery): ChosenPlace[] {
   const { instance, camera, kind } = query;
   const view = viewOf(instance.pose, camera);

@@ -35,7 +35,7 @@ export interface Arranging {
   readonly box: Box;
   readonly paper: Paper;
   readonly arrangement: Sheet['arrangement'];
-  /** The largest of the usual ones that fits, where it is not told. */
+  /** The largest of the usual ones that fits, where it is not given. */
   readonly scale?: number | undefined;
 }
 
@@ -46,7 +46,7 @@ export interface Arranged {
   readonly places: ReadonlyMap<StandardLook, Vec2>;
 }
 
-/** Undefined where it does not fit: at the scale that is told, or at any. */
+/** Undefined where it does not fit: at the scale that is given, or at any. */
 export function arranged(arranging: Arranging): Arranged | undefined {
   const { scale } = arranging;
   if (scale !== undefined) return arrangedAt(arranging, scale);

@@ -31,7 +31,7 @@ interface Viewing {
   readonly frame: Pose;
 }
 
-/** More cannot be told apart on paper. */
+/** More cannot be distinguished on paper. */
 const MAX_CATCHES = 20_000;
 /** Points less than this before the plane of a section (mm) lie in it. */
 const ON_PLANE_MM = 1e-6;

@@ -33,8 +33,8 @@ import { formatScale } from './paper.ts';
 import { lettersOf, sectionMarks } from './sectionMarks.ts';
 import { countedParts, surroundings } from './titleBlock.ts';
 
-/** What the kernel has told so far; views that are not there yet are left out. */
-export interface Told {
+/** What the kernel has answered so far; views that are not there yet are left out. */
+export interface SheetReplies {
   /** By the ids of views. */
   readonly views: Readonly<Record<string, DrawnView>>;
   readonly ties: TiesFound;
@@ -52,16 +52,16 @@ interface Part {
 const HATCH_SPACING = 2.5;
 
 /** Everything that is on a sheet, as marks on paper. */
-export function composeSheet(document: KadrelDocument, sheet: Sheet, told: Told): SheetPicture {
+export function composeSheet(document: KadrelDocument, sheet: Sheet, replies: SheetReplies): SheetPicture {
   const parts = [
     ...inOrder(sheet.views).map(
-      ([id, view]) => [id, viewPart({ document, sheet, view }, told.views[id])] as const,
+      ([id, view]) => [id, viewPart({ document, sheet, view }, replies.views[id])] as const,
     ),
     ...inOrder(sheet.dimensions).map(
-      ([id, one]) => [id, dimensionPart({ document, sheet }, one, told.ties[id])] as const,
+      ([id, one]) => [id, dimensionPart({ document, sheet }, one, replies.ties[id])] as const,
     ),
     ...inOrder(sheet.notes).map(
-      ([id, note]) => [id, notePart({ document, sheet }, note, told.ties[id])] as const,
+      ([id, note]) => [id, notePart({ document, sheet }, note, replies.ties[id])] as const,
     ),
   ];
   return {

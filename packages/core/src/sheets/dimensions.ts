@@ -64,7 +64,7 @@ function numberText({ document, dimension }: Measuring, value: number, before = 
   const { words, suffix, kind } = dimension;
   const style: NumberStyle = document.scene;
   const number = kind === 'angle' ? formatAngle(value, style.decimals) : formatLength(value, style);
-  // Words in place of a number are told from one by their brackets.
+  // Words in place of a number are distinguished from one by their brackets.
   const text = words === '' ? `${before}${number}` : `[${words}]`;
   return suffix === '' ? text : `${text} ${suffix}`;
 }
@@ -115,7 +115,7 @@ function measuredPoints(places: readonly Geometry[]): Vec3[] {
   return [-1, 1].map((side) => along(only.at, only.direction, (side * only.length!) / 2));
 }
 
-/** Indices of points in the order along a way; the way is turned so that the first is told first. */
+/** Indices of points in the order along a way; the way is turned so that the first is given first. */
 const inOrderAlong = (points: readonly Vec2[], way: Vec2): number[] =>
   [...points.keys()].sort((a, b) => dot2(points[a]!, way) - dot2(points[b]!, way));
 

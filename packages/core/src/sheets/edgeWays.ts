@@ -23,14 +23,14 @@ const PRECISION = 1e-5;
 /** Beyond what facets may be off, mm. */
 export function asideOf({ instances }: SnapScene): number {
   const reach = instances.reduce(
-    (most, { pose, shape }) =>
+    (max, { pose, shape }) =>
       Math.max(
-        most,
+        max,
         Math.hypot(...pose.shift) + Math.hypot(...(shape.positions.subarray(0, 3) as unknown as number[])),
       ),
     0,
   );
-  const chord = instances.reduce((most, { shape }) => Math.max(most, shape.chordMm), 0);
+  const chord = instances.reduce((max, { shape }) => Math.max(max, shape.chordMm), 0);
   return 2 * chord + PRECISION * (1 + reach);
 }
 

@@ -4,7 +4,7 @@ import { flattened } from '../curves/flattened.ts';
 import { radians } from '../space/angle.ts';
 import { dot2, type Vec2 } from '../space/vector2.ts';
 
-/** Parts beside one another are told apart by these, degrees. Source: ISO 128-50 begins with 45°; the others are common practice. */
+/** Parts beside one another can be distinguished by these, degrees. Source: ISO 128-50 begins with 45°; the others are common practice. */
 const ANGLES = [45, 135, 30, 120, 60, 150] as const;
 
 /** The angle of a hatch by the rank of its part, degrees. */
@@ -46,7 +46,7 @@ export function hatched(loops: readonly (readonly Curve[])[], { angle, spacing }
 
 type Edge = readonly [Vec2, Vec2];
 
-/** Chords of a loop, told along and across the hatch. */
+/** Chords of a loop, given along and across the hatch. */
 function edgesOf(loop: readonly Curve[], along: Vec2, across: Vec2): Edge[] {
   const points = loop.flatMap((curve) => flattened(curve).slice(0, -1));
   const turned = points.map((point): Vec2 => [dot2(point, along), dot2(point, across)]);

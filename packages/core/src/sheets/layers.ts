@@ -3,7 +3,7 @@ import type { DrawnPath } from '../curves/curve.ts';
 import { paintedBorders } from '../formats/fill.ts';
 import type { ItemOutlines } from '../questions/question.ts';
 
-/** Outlines round all of them together: what overlaps or lies within others is joined. Where that cannot be told they stay as they are. */
+/** Outlines round all of them together: what overlaps or lies within others is joined. Where that cannot be determined they stay as they are. */
 export function unitedOutlines(items: readonly ItemOutlines[]): DrawnPath[] {
   const all = items.flatMap(({ paths }) => paths);
   if (items.length < 2) return all;

@@ -25,7 +25,7 @@ export const STROKES = {
   frame: { width: 2, dashes: [] },
   table: { width: 0.5, dashes: [] },
 } as const;
-/** Dashes and gaps are told in widths of the line. Source of types 01, 02 and 04, and of widths: ISO 128-2, from memory. */
+/** Dashes and gaps are given in widths of the line. Source of types 01, 02 and 04, and of widths: ISO 128-2, from memory. */
 export type Stroke = keyof typeof STROKES;
 
 /** What is wrong stands out. */

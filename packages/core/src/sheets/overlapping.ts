@@ -1,4 +1,4 @@
-/** Which solids of a view go into one another, as far as their edges tell: hidden lines are told for solids that do not. */
+/** Which solids of a view go into one another, as far as their edges tell: hidden lines are drawn for solids that do not. */
 import { isWithinSolid } from '../snapping/raycast.ts';
 import type { SnapInstance, SnapScene } from '../snapping/scene.ts';
 import { boxesMeet, carryBox, type Box } from '../space/box.ts';

@@ -16,7 +16,7 @@ type Lines = Readonly<Record<DrawnLine, readonly DrawnPath[]>>;
 
 /** Points at which an edge is looked at. */
 const SAMPLES = 11;
-/** Halvings that find where a piece comes into sight: then its end is told to a ten-thousandth of an edge’s length over the samples. */
+/** Halvings that find where a piece comes into sight: then its end is given to a ten-thousandth of an edge’s length over the samples. */
 const HALVINGS = 20;
 /** An edge this near to a drawn line lies on it, mm. */
 const ON_LINE_MM = 1e-5;

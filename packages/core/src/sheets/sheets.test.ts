@@ -124,13 +124,13 @@ describe('dimensions', () => {
 
   test('chained and running ones, tolerances, and words in place of a number', () => {
     const three = [...points, ['50', '0', '0']];
-    const told = (typed: Typed) =>
+    const refusalOf = (typed: Typed) =>
       textsIn(marksOf(say(BOX, front, ['dimension', { ties: three, ...typed }]).document).marks);
-    expect(told({})).toEqual(expect.arrayContaining(['50', '70']));
-    expect(told({ run: 'running' })).toEqual(expect.arrayContaining(['50', '120']));
-    expect(told({ suffix: '±0.1' })).toEqual(expect.arrayContaining(['50 ±0.1', '70 ±0.1']));
-    // What is not measured is told from what is.
-    expect(told({ words: 'as built' })).toEqual(expect.arrayContaining(['[as built]']));
+    expect(refusalOf({})).toEqual(expect.arrayContaining(['50', '70']));
+    expect(refusalOf({ run: 'running' })).toEqual(expect.arrayContaining(['50', '120']));
+    expect(refusalOf({ suffix: '±0.1' })).toEqual(expect.arrayContaining(['50 ±0.1', '70 ±0.1']));
+    // What is not measured is distinguished from what is.
+    expect(refusalOf({ words: 'as built' })).toEqual(expect.arrayContaining(['[as built]']));
   });
 
   test('heights and widths, and what cannot be told in a view that looks at a slant', () => {
@@ -138,10 +138,10 @@ describe('dimensions', () => {
       ['0', '0', '0'],
       ['120', '0', '10'],
     ];
-    const told = (kind: string) =>
+    const valuesOf = (kind: string) =>
       textsIn(marksOf(say(BOX, front, ['dimension', { ties, kind }]).document).marks);
-    expect(told('vertical')).toContain('10');
-    expect(told('horizontal')).toContain('120');
+    expect(valuesOf('vertical')).toContain('10');
+    expect(valuesOf('horizontal')).toContain('120');
     const { refusal } = say(
       BOX,
       ['sheet', { views: 'isometric' }],

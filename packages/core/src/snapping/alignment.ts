@@ -82,10 +82,10 @@ function correction(
 ) {
   const own = [...sidesOf(box, axis), ...points.map((point) => point[axis])];
   let best = 0;
-  let least = reach;
+  let min = reach;
   const attempt = (by: number) => {
-    if (Math.abs(by) >= least) return;
-    least = Math.abs(by);
+    if (Math.abs(by) >= min) return;
+    min = Math.abs(by);
     best = by;
   };
   for (const other of others)

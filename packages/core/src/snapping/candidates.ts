@@ -91,8 +91,8 @@ export function coneTest(
     if (deep < -radius) return false;
     // The pixel's size grows with depth; a ray off the middle of the picture sees it a little larger, hence the half.
     const reach = perspective ? reachAtOne * (deep + radius) * 1.5 : reachAtOne;
-    const most = radius + reach;
-    return x * x + y * y + z * z - deep * deep <= most * most;
+    const max = radius + reach;
+    return x * x + y * y + z * z - deep * deep <= max * max;
   };
 }
 

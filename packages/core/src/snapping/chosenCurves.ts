@@ -30,7 +30,7 @@ export function pointsOfCurve(features: ShapeFeatures, curve: number): Vec3[] {
   });
 }
 
-/** Indices of edges. What depends on the bend of an edge is not told here: none are meant by it. */
+/** Indices of edges. What depends on the bend of an edge is not known here: none are meant by it. */
 export function curvesChosen(features: ShapeFeatures, chosen: readonly ChosenEdge[]): number[] {
   const found = new Set<number>();
   for (const one of chosen) for (const curve of curvesMeant(features, one)) found.add(curve);
@@ -56,7 +56,7 @@ function curvesMeant(features: ShapeFeatures, one: ChosenEdge): number[] {
   return [named[gaps.indexOf(Math.min(...gaps))]!];
 }
 
-/** Directions at their ends (sine) are told by points of the edges, which are near one another. */
+/** Directions at their ends (sine) are determined by points of the edges, which are near one another. */
 const SMOOTH_SINE = 0.1;
 
 function endsOfCurve(features: ShapeFeatures, curve: number): EdgeEnd[] {

@@ -11,17 +11,17 @@ import type { SnapInstance, SnapScene } from './scene.ts';
 /** A click this near to a curve means it, pixels. */
 const REACH_PX = 6;
 
-/** The instance whose curve is nearest to a pixel, within reach. @param most curves farther than this (mm) are hidden */
+/** The instance whose curve is nearest to a pixel, within reach. @param max curves farther than this (mm) are hidden */
 export function curveUnder(
   camera: Camera,
   pointer: Vec2,
   scene: SnapScene,
   may: (instance: SnapInstance) => boolean,
-  most = Infinity,
+  max = Infinity,
 ): SnapInstance | undefined {
   const ray = rayThrough(camera, pointer[0], pointer[1]);
   let found: SnapInstance | undefined;
-  let least = REACH_PX;
+  let min = REACH_PX;
   for (const instance of scene.instances) {
     if (!may(instance)) continue;
     searchBvh(instance.shape.curveTree, coneTest(localRay(instance, ray), camera, REACH_PX), (c) => {
@@ -30,9 +30,9 @@ export function curveUnder(
       const off = pixelsOff(camera, point, pointer);
       // A curve on a face lies in it, and is not hidden by it.
       const isHidden =
-        dot(subtract(point, ray.from), ray.direction) > most * (1 + HIDDEN_SLACK) + HIDDEN_SLACK;
-      if (off > least || isHidden) return;
-      least = off;
+        dot(subtract(point, ray.from), ray.direction) > max * (1 + HIDDEN_SLACK) + HIDDEN_SLACK;
+      if (off > min || isHidden) return;
+      min = off;
       found = instance;
     });
   }

@@ -125,12 +125,12 @@ export function nearestToRay(curve: Curve, ray: Ray): number {
   }
   if (curve.kind === 'round') return nearestOfRound(curve, ray, off);
   let best = 0;
-  let least = Infinity;
+  let min = Infinity;
   for (let i = 0; i < curve.last; i++) {
     const [a, b] = [curve.at(i), curve.at(i + 1)];
     const piece = segment(a, b);
     const s = piece.last === 0 ? 0 : nearestToRay(piece, ray) / piece.last;
-    if (off(i + s) < least) [best, least] = [i + s, off(i + s)];
+    if (off(i + s) < min) [best, min] = [i + s, off(i + s)];
   }
   return best;
 }
@@ -139,11 +139,11 @@ export function nearestToRay(curve: Curve, ray: Ray): number {
 function nearestOfRound(curve: Curve, ray: Ray, off: (t: number) => number): number {
   const { first, last } = curve;
   let best = first;
-  let least = Infinity;
+  let min = Infinity;
   const attempt = (angle: number) => {
     const within = Math.max(first, Math.min(last, angle));
     const found = off(within);
-    if (found < least) [best, least] = [within, found];
+    if (found < min) [best, min] = [within, found];
   };
   for (let i = 0; i <= ROUND_STARTS; i++) attempt(first + ((last - first) * i) / ROUND_STARTS);
   const slope = (t: number) => {
@@ -151,10 +151,10 @@ function nearestOfRound(curve: Curve, ray: Ray, off: (t: number) => number): num
     const deep = dot(offset, ray.direction);
     return dot(along(offset, ray.direction, -deep), curve.slope(t));
   };
-  const sampled = least;
+  const sampled = min;
   const settled = rootNear(curve, slope, best);
   if (settled !== undefined) attempt(settled);
-  if (least < sampled) return best;
+  if (min < sampled) return best;
   for (let step = (last - first) / ROUND_STARTS; step > 1e-8; step /= 2) {
     attempt(best - step);
     attempt(best + step);
@@ -233,7 +233,7 @@ export function tangentsFrom(curve: Curve, point: Vec3): number[] {
   const { centre, x, y } = curve.round;
   const offset = subtract(point, centre);
   const [rx, ry] = [length(x), length(y)];
-  // In the axes of the ellipse, each told in its own radius, it is the unit circle, and tangents stay tangents.
+  // In the axes of the ellipse, each given in its own radius, it is the unit circle, and tangents stay tangents.
   const [u, v] = [dot(offset, x) / (rx * rx), dot(offset, y) / (ry * ry)];
   const far = Math.hypot(u, v);
   if (!(far > 1 + 1e-12)) return [];

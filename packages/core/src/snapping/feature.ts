@@ -108,14 +108,14 @@ function faceCentre(features: ShapeFeatures, face: number): Vec3 | undefined {
   const data = FACE_STRIDE * face;
   const [px, py, pz, nx, ny, nz] = features.faces.subarray(data, data + 6);
   let best: Vec3 | undefined;
-  let least = Infinity;
+  let min = Infinity;
   for (let i = 0; i < features.pointKind.length; i++) {
     if (features.pointKind[i] !== FACE_CENTRE_KIND || features.pointName[i] !== features.faceName[face])
       continue;
     const at: Vec3 = [features.points[3 * i]!, features.points[3 * i + 1]!, features.points[3 * i + 2]!];
     const off = (at[0] - px!) * nx! + (at[1] - py!) * ny! + (at[2] - pz!) * nz!;
-    if (Math.abs(off) < least) {
-      least = Math.abs(off);
+    if (Math.abs(off) < min) {
+      min = Math.abs(off);
       best = [at[0] - off * nx!, at[1] - off * ny!, at[2] - off * nz!];
     }
   }

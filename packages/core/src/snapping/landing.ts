@@ -103,14 +103,14 @@ export function facetNear(shape: SnapShape, face: number, own: Vec3): Facet | un
   const { positions, triangles, faceOfTriangle } = shape;
   const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
   let best: Facet | undefined;
-  let least = Infinity;
+  let min = Infinity;
   for (let t = 0; t < faceOfTriangle.length; t++) {
     if (faceOfTriangle[t] !== face) continue;
     const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
     const middle = scale(add(add(a, b), c), 1 / 3);
     const off = length(subtract(middle, own));
     const normal = cross(subtract(b, a), subtract(c, a));
-    if (off < least && length(normal) > 0) [least, best] = [off, { middle, normal: unit(normal) }];
+    if (off < min && length(normal) > 0) [min, best] = [off, { middle, normal: unit(normal) }];
   }
   return best;
 }

@@ -5,7 +5,7 @@ import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { distance, type Vec3 } from '../space/vector.ts';
 import { POINT_KINDS, type ShapeFeatures } from './shape.ts';
 
-/** A point told by names: a corner `top&front&right`, an edge `top&front`, or a face `top` of a part. */
+/** A point given by names: a corner `top&front&right`, an edge `top&front`, or a face `top` of a part. */
 export interface NamedPoint {
   readonly on: string;
   readonly at: string;

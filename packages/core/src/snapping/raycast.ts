@@ -29,12 +29,12 @@ export const localRay = ({ pose }: Pick<SnapInstance, 'pose'>, ray: Ray): Ray =>
 });
 
 /** The nearest facet in front of the ray's start and nearer than `most`, from either side. */
-export function castOnShape(shape: SnapShape, ray: Ray, most = Infinity): FacetHit | undefined {
+export function castOnShape(shape: SnapShape, ray: Ray, max = Infinity): FacetHit | undefined {
   const { positions, triangles } = shape;
   const { from, direction } = ray;
   const [ox, oy, oz] = from;
   const [dx, dy, dz] = direction;
-  let nearest = most;
+  let nearest = max;
   let hit = -1;
   const enter = (bounds: Float64Array, at: number) => isBoxOnRay(bounds, at, from, direction, nearest);
   searchBvh(shape.triangleTree, enter, (t) => {
@@ -65,7 +65,7 @@ export function isWithinSolid(solid: Pick<SnapInstance, 'pose' | 'shape'>, point
 }
 
 /** Whether the ray enters a box before `most`: the slab test. Source: Kay and Kajiya, SIGGRAPH 1986. */
-function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, most: number): boolean {
+function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, max: number): boolean {
   let near = -Infinity;
   let far = Infinity;
   for (let axis = 0; axis < 3; axis++) {
@@ -80,7 +80,7 @@ function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, mo
     if (low > near) near = low;
     if (high < far) far = high;
   }
-  return !(near > far * (1 + SLAB_SLACK) + SLAB_SLACK) && !(far < 0) && !(near > most);
+  return !(near > far * (1 + SLAB_SLACK) + SLAB_SLACK) && !(far < 0) && !(near > max);
 }
 
 /** Facets are in single precision and slabs may have no thickness. */
@@ -143,18 +143,18 @@ function castOnSeen(
 export function castOnScene(
   scene: SnapScene,
   ray: Ray,
-  most = Infinity,
+  max = Infinity,
   may?: (part: string, instance: SnapInstance) => boolean,
 ): SurfaceHit | undefined {
   let found: SurfaceHit | undefined;
   const { from, direction } = ray;
   searchBvh(
     scene.tree,
-    (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? most),
+    (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? max),
     (i) => {
       const instance = scene.instances[i]!;
       if (instance.isOpen || (may && !may(instance.part, instance))) return;
-      const hit = castOnSeen(instance, ray, { most: found?.distance ?? most, cuts: scene.cuts });
+      const hit = castOnSeen(instance, ray, { most: found?.distance ?? max, cuts: scene.cuts });
       if (hit)
         found = {
           instance,

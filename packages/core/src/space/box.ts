@@ -47,8 +47,8 @@ export function unionBoxes(boxes: Iterable<Box>): Box | undefined {
  * of each extent, in the order in which `carry` adds them, so that corners and sides agree to the last bit.
  */
 export function carryBox({ turn: t, shift }: Pose, { min, max }: Box): Box {
-  const least: [number, number, number] = [0, 0, 0];
-  const most: [number, number, number] = [0, 0, 0];
+  const minimum: [number, number, number] = [0, 0, 0];
+  const maximum: [number, number, number] = [0, 0, 0];
   for (let row = 0; row < 3; row++) {
     let [low, high] = [0, 0];
     for (let axis = 0; axis < 3; axis++) {
@@ -57,10 +57,10 @@ export function carryBox({ turn: t, shift }: Pose, { min, max }: Box): Box {
       low += a < b ? a : b;
       high += a < b ? b : a;
     }
-    least[row] = low + shift[row]!;
-    most[row] = high + shift[row]!;
+    minimum[row] = low + shift[row]!;
+    maximum[row] = high + shift[row]!;
   }
-  return { min: least, max: most };
+  return { min: minimum, max: maximum };
 }
 
 /** Whether two boxes have a point in common. */

@@ -21,10 +21,10 @@ const LEAF_SIZE = 8;
 export function buildBvh(boxes: Float64Array): Bvh {
   const things = boxes.length / 6;
   const order = Uint32Array.from({ length: things }, (_, i) => i);
-  const most = Math.max(1, 4 * Math.ceil(things / LEAF_SIZE) + 1);
-  const bounds = new Float64Array(6 * most);
-  const first = new Uint32Array(most);
-  const count = new Uint32Array(most);
+  const max = Math.max(1, 4 * Math.ceil(things / LEAF_SIZE) + 1);
+  const bounds = new Float64Array(6 * max);
+  const first = new Uint32Array(max);
+  const count = new Uint32Array(max);
   const middles = new Float64Array(3 * things);
   for (let i = 0; i < things; i++)
     for (let axis = 0; axis < 3; axis++)

@@ -110,8 +110,8 @@ export function fitted(state: ViewState, box: Box, aspect: number): ViewState {
       state.projection === 'perspective' ? dot(offset, toward) * Math.tan(radians(FIELD_OF_VIEW / 2)) : 0;
     half = Math.max(half, Math.abs(dot(offset, up)) + nearer, Math.abs(dot(offset, right)) / aspect + nearer);
   }
-  const least = Math.max(length(subtract(box.max, box.min)) / 100, 1e-3);
-  return { ...state, target, height: Math.max(2 * half * FIT_MARGIN, least) };
+  const min = Math.max(length(subtract(box.max, box.min)) / 100, 1e-3);
+  return { ...state, target, height: Math.max(2 * half * FIT_MARGIN, min) };
 }
 
 /** Fitted things leave a margin of a fifth, so that grips and dimensions stay in the picture. */

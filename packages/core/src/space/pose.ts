@@ -40,7 +40,7 @@ export function turnOfDegrees([x, y, z]: Vec3): Turn {
   return turn.map((n) => n + 0) as unknown as Turn;
 }
 
-/** Beyond this sine of Y the arc sine loses digits, and X and Z are told by one another. */
+/** Beyond this sine of Y the arc sine loses digits, and X and Z are determined by one another. */
 const STEEP = 0.9;
 /** Below this cosine of Y what is left is noise: X and Z turn about one axis. */
 const UPRIGHT = 1e-14;
@@ -111,7 +111,7 @@ export function inverse(pose: Pose): Pose {
   };
 }
 
-/** Told out, since it is asked for every member of a pattern. */
+/** Written out, since it is asked for every member of a pattern. */
 export const isSameTurn = (a: Turn, b: Turn): boolean => a.every((n, i) => n === b[i]);
 /** To the last bit. */
 export const isSamePose = (a: Pose, b: Pose): boolean =>

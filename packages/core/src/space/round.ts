@@ -1,4 +1,4 @@
-/** Circles and ellipses told by a centre and two half axes. */
+/** Circles and ellipses given by a centre and two half axes. */
 import { cosDegrees, sinDegrees } from './angle.ts';
 import type { Vec3 } from './vector.ts';
 

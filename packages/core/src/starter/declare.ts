@@ -1,4 +1,4 @@
-/** How the parts of the starter rack are told: by ledgers, through the same verbs as a person’s statements. */
+/** How the parts of the starter rack are made: by ledgers, through the same verbs as a person’s statements. */
 import { emptyDocument } from '../document/items.ts';
 import type { Parameter, RackPart } from '../document/rack.ts';
 import type { KadrelDocument } from '../document/schema.ts';
@@ -8,7 +8,7 @@ import type { Typed } from '../statement/resolving.ts';
 import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 
-export type Told = readonly [verb: string, typed: Typed];
+export type Statement = readonly [verb: string, typed: Typed];
 
 /** A parameter by the name of its variable: what it is called, and what it is when nothing is said. */
 export type Parameters = Readonly<
@@ -26,36 +26,36 @@ export interface StarterPart {
   readonly sizes?: Readonly<Record<string, readonly (string | number)[]>>;
   /** Variables that follow from the parameters. */
   readonly variables?: Readonly<Record<string, string>>;
-  readonly ledger: readonly Told[];
+  readonly ledger: readonly Statement[];
 }
 
-/** Raised when a part is told otherwise. */
+/** Raised when a part is made otherwise. */
 const VERSION = 1;
 
 /** Throws an Error where a statement is refused: that is a mistake of ours. */
-export function rackPartFrom(told: StarterPart): RackPart {
+export function rackPartFrom(starter: StarterPart): RackPart {
   const variables = {
-    ...Object.fromEntries(Object.entries(told.parameters).map(([name, [, usual]]) => [name, usual])),
-    ...told.variables,
+    ...Object.fromEntries(Object.entries(starter.parameters).map(([name, [, usual]]) => [name, usual])),
+    ...starter.variables,
   };
-  const names = Object.keys(told.parameters);
+  const names = Object.keys(starter.parameters);
   return {
-    id: `starter${told.id}`,
+    id: `starter${starter.id}`,
     version: VERSION,
-    name: told.name,
-    about: told.about,
-    words: [...told.words],
-    parameters: Object.entries(told.parameters).map(([name, [label, , kind = 'length']]) => ({
+    name: starter.name,
+    about: starter.about,
+    words: [...starter.words],
+    parameters: Object.entries(starter.parameters).map(([name, [label, , kind = 'length']]) => ({
       name,
       label,
       kind,
     })),
-    sizes: Object.entries(told.sizes ?? {}).map(([name, values]) => ({
+    sizes: Object.entries(starter.sizes ?? {}).map(([name, values]) => ({
       name,
       values: Object.fromEntries(values.map((value, i) => [names[i]!, textOf(value)])),
     })),
     variables,
-    items: played(told, variables).items,
+    items: played(starter, variables).items,
   };
 }
 

@@ -15,9 +15,9 @@ const made = new Map<string, RackPart>();
 export function starterPart(name: string): RackPart | undefined {
   const known = made.get(name);
   if (known) return known;
-  const told = TOLD.find((one) => one.name === name);
-  if (!told) return undefined;
-  const part = rackPartFrom(told);
+  const found = TOLD.find((one) => one.name === name);
+  if (!found) return undefined;
+  const part = rackPartFrom(found);
   made.set(name, part);
   return part;
 }

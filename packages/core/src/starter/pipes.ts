@@ -1,13 +1,13 @@
 /** Pipe 40 with elbow, tee and cap. Sizes of our own; no source. */
-import type { StarterPart, Told } from './declare.ts';
+import type { StarterPart, Statement } from './declare.ts';
 
 const KIND = 'pipe 40';
 const dock = (
   called: string,
   { at, out }: { readonly at: readonly string[]; readonly out: string },
   part: string,
-): Told => ['dock', { at: [...at], part, out, kind: KIND, called }];
-const grey = (part: string): Told => ['change', { parts: [part], colour: '#a9b8a4' }];
+): Statement => ['dock', { at: [...at], part, out, kind: KIND, called }];
+const grey = (part: string): Statement => ['change', { parts: [part], colour: '#a9b8a4' }];
 
 export const PIPES: readonly StarterPart[] = [
   {

@@ -1,13 +1,13 @@
 /** Pegs and sockets with a clearance, and the tiles of a marble run. Sizes of our own; no source. */
-import type { StarterPart, Told } from './declare.ts';
+import type { StarterPart, Statement } from './declare.ts';
 
 const TRACK = 'track end';
 const track = (
   called: string,
   { at, out }: { readonly at: readonly string[]; readonly out: string },
   part: string,
-): Told => ['dock', { at: [...at], part, out, kind: TRACK, called }];
-const wooden = (part: string): Told => ['change', { parts: [part], colour: '#d8a15c' }];
+): Statement => ['dock', { at: [...at], part, out, kind: TRACK, called }];
+const wooden = (part: string): Statement => ['change', { parts: [part], colour: '#d8a15c' }];
 
 const MARBLE = { marble: ['Marble', '16 mm'], wall: ['Wall', '3 mm'], high: ['Height', '14 mm'] } as const;
 const WIDE = { wide: 'marble + 2 * wall + 2 mm', groove: 'marble + 2 mm' };

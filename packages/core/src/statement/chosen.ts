@@ -126,21 +126,21 @@ function readFace({ at, near }: Picked, naming: Naming): ChosenFace | Refusal {
 function readPlace(picked: Picked, naming: Naming): ChosenPlace | Refusal {
   const { at, near } = picked;
   const written = at.split(MEETING).map((name) => name.trim());
-  const told = near ? { near } : {};
+  const place = near ? { near } : {};
   if (written.length === 1) {
     const face = readFace(picked, naming);
-    return isRefusal(face) ? face : { at: face.face, ...told };
+    return isRefusal(face) ? face : { at: face.face, ...place };
   }
   if (written.length === 2) {
     const edge = readEdge(picked, naming);
-    return isRefusal(edge) || !('edge' in edge) ? edgeOnly(edge) : { at: edge.edge, ...told };
+    return isRefusal(edge) || !('edge' in edge) ? edgeOnly(edge) : { at: edge.edge, ...place };
   }
   const features = naming.features();
   if (isRefusal(features)) return features;
   const fits = (name: string) => meetingFit(written, name.split(MEETING), naming.document);
   const corner = bestName(features, features.pointName, fits);
   const known = corner ?? formerly(written, naming);
-  return known === undefined ? refuse('no-such-corner', { at, name: naming.name }) : { at: known, ...told };
+  return known === undefined ? refuse('no-such-corner', { at, name: naming.name }) : { at: known, ...place };
 }
 
 const edgeOnly = (edge: ChosenEdge | Refusal): Refusal => (isRefusal(edge) ? edge : refuse('edge.name', {}));
@@ -152,10 +152,10 @@ function bestName(
   fits: (name: string) => number,
 ): string | undefined {
   let best: string | undefined;
-  let most = 0;
+  let max = 0;
   for (const i of new Set(used)) {
     const fit = fits(names[i]!);
-    if (fit > most) [best, most] = [names[i]!, fit];
+    if (fit > max) [best, max] = [names[i]!, fit];
   }
   return best;
 }

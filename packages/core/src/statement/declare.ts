@@ -18,7 +18,7 @@ import type { ViewState } from '../space/camera.ts';
 import type { Box } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Feature } from '../snapping/feature.ts';
-import type { ToldPlane } from './planes.ts';
+import type { GivenPlane } from './planes.ts';
 import type { Turn } from '../space/pose.ts';
 import type { Frame } from './frames.ts';
 import type { QuantityKind } from '../quantity/units.ts';
@@ -81,7 +81,7 @@ export interface BlankValues {
   /** Rows of a table: what each column holds, where it is filled. */
   rows: readonly Row[];
   /** A work plane: carries its frame to the world, Z square to it. */
-  plane: ToldPlane;
+  plane: GivenPlane;
   /** Bounded areas of the profiles that another blank names. */
   regions: Regions;
   /** Edges, or faces, of the part that another blank names. */
@@ -254,7 +254,7 @@ export interface Outcome {
   readonly sheet?: ItemId;
   /** The step that was left between a part and its copy: what a pattern can go on with. */
   readonly step?: Step;
-  /** How parts whose form changed look in the world, told from how they looked: for the preview. */
+  /** How parts whose form changed look in the world, mapped from how they looked: for the preview. */
   readonly reshaped?: Readonly<Record<ItemId, Affine>>;
 }
 

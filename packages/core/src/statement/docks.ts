@@ -30,8 +30,8 @@ export interface Spot {
   readonly part?: ItemId;
   /** In the frame of that part, mm; of the world where there is none. */
   readonly point: Vec3;
-  /** As it was told by numbers, with its formulas. */
-  readonly told?: NumVector;
+  /** As it was given by numbers, with its formulas. */
+  readonly asTyped?: NumVector;
   /** The way out there, in the same frame, length 1. */
   readonly out?: Vec3 | undefined;
   /** The names that it follows. */
@@ -47,12 +47,12 @@ interface DockGiven {
 
 export function readDock(given: unknown, readers: DockReaders): DockSaid | Refusal {
   const { document } = readers;
-  const told = typeof given === 'string' ? dockOfText(given, document) : (given as DockGiven | null);
-  if (typeof told?.on !== 'string') return refuse('type.dock', {});
-  const part = partNamed(document, told.on);
-  if (!part) return refuse('unknown-part', { of: told.on });
-  if (told.dock === undefined || told.dock === '') return { part: part.id };
-  const place = dockNamed(part.id, told, readers);
+  const read = typeof given === 'string' ? dockOfText(given, document) : (given as DockGiven | null);
+  if (typeof read?.on !== 'string') return refuse('type.dock', {});
+  const part = partNamed(document, read.on);
+  if (!part) return refuse('unknown-part', { of: read.on });
+  if (read.dock === undefined || read.dock === '') return { part: part.id };
+  const place = dockNamed(part.id, read, readers);
   if (isRefusal(place)) return place;
   if (place.lost !== undefined)
     return refuse('dock-lost.does', { name: place.dock.name, part: part.name, lost: place.lost });
@@ -99,29 +99,29 @@ function dockNamed(
 /** A picked place of a part, or three numbers. */
 export function readSpot(given: unknown, readers: DockReaders): Spot | Refusal {
   const { document, shapeOf } = readers;
-  const told = (
+  const spot = (
     typeof given === 'object' && given !== null && !Array.isArray(given) ? given : {}
   ) as Partial<NamedPoint> & {
     readonly point?: unknown;
   };
-  if (typeof told.on !== 'string' || typeof told.at !== 'string') {
+  if (typeof spot.on !== 'string' || typeof spot.at !== 'string') {
     const point = readers.point(given);
-    return isRefusal(point) ? point : { point: vectorOf(point), told: point };
+    return isRefusal(point) ? point : { point: vectorOf(point), asTyped: point };
   }
-  const part = partNamed(document, told.on);
-  if (!part) return refuse('unknown-part', { of: told.on });
-  const solid = solidNamed(document, part.id, told);
+  const part = partNamed(document, spot.on);
+  if (!part) return refuse('unknown-part', { of: spot.on });
+  const solid = solidNamed(document, part.id, spot);
   if (isRefusal(solid)) return solid;
   const shape = shapeOf(solid.leaf, solid);
   if (isRefusal(shape)) return shape;
   const plain = (v: Vec3): Vec3 => (solid.mirrored ? [0 - v[0], v[1], v[2]] : v);
   const docked = { document, name: part.name, shape: shape.snaps };
   const found =
-    told.point === undefined
-      ? namedPlace(told as NamedPoint, docked)
-      : pickedPlace(told as NamedPoint, readers.point(told.point), { ...docked, pose: solid.pose });
+    spot.point === undefined
+      ? namedPlace(spot as NamedPoint, docked)
+      : pickedPlace(spot as NamedPoint, readers.point(spot.point), { ...docked, pose: solid.pose });
   if (isRefusal(found)) return found;
-  const { at, snap, near } = told as NamedPoint;
+  const { at, snap, near } = spot as NamedPoint;
   const on = {
     at: keptNames(at, shape.snaps, document),
     ...(snap === undefined ? {} : { snap }),
@@ -131,17 +131,17 @@ export function readSpot(given: unknown, readers: DockReaders): Spot | Refusal {
     part: solid.leaf,
     point: plain(found.point),
     out: found.out && plain(found.out),
-    ...(told.point === undefined ? { on } : {}),
+    ...(spot.point === undefined ? { on } : {}),
   };
 }
 
 /** A place by its numbers, and the way out of what it lies on. */
 function pickedPlace(
-  told: NamedPoint,
+  named: NamedPoint,
   world: NumVector | Refusal,
   { pose, ...docked }: DockedSolid & { readonly pose: Pose },
 ): NamedPlace | Refusal {
   if (isRefusal(world)) return world;
   const point = carryBack(pose, vectorOf(world));
-  return { point, out: outOf(told, point, docked) };
+  return { point, out: outOf(named, point, docked) };
 }

@@ -1,4 +1,4 @@
-/** Points of a drawing that do not lie in its plane: their feet are taken, and that is told. */
+/** Points of a drawing that do not lie in its plane: their feet are taken, and that is reported. */
 import { vectorOf } from '../document/items.ts';
 import type { KadrelDocument, NumVector } from '../document/schema.ts';
 import { carryBack, type Pose } from '../space/pose.ts';
@@ -15,26 +15,26 @@ const IN_PLANE_MM = 1e-9;
 export function offPlaneNotes(
   { blanks, group, id }: Verb,
   values: Readonly<Record<string, unknown>>,
-  told: { readonly typed: Typed; readonly document: KadrelDocument },
+  statement: { readonly typed: Typed; readonly document: KadrelDocument },
 ): string[] {
   const plane = blanks.on;
   if (group !== 'draw' || plane?.type !== 'plane' || id === 'plane') return [];
-  const { typed, document } = told;
+  const { typed, document } = statement;
   const name = wordBlank(plane, typed.on ?? plane.default, document);
   return Object.entries(blanks).flatMap(([key, blank]) => {
     // What nobody chose may stand where it likes.
     const said = typed[key];
     if (said === undefined || JSON.stringify(said) === JSON.stringify(blank.default)) return [];
-    const off = pointsOf(values[key]).reduce((most, point) => farther(most, point, values.on as Pose), 0);
+    const off = pointsOf(values[key]).reduce((max, point) => farther(max, point, values.on as Pose), 0);
     if (Math.abs(off) <= IN_PLANE_MM) return [];
     const size = formatLengthWithUnit(Math.abs(off), document.scene);
     return [`“${blank.label}” stands ${size} off ${name}: its foot there is taken.`];
   });
 }
 
-function farther(most: number, point: Vec3, plane: Pose): number {
+function farther(max: number, point: Vec3, plane: Pose): number {
   const off = carryBack(plane, point)[2];
-  return Math.abs(off) > Math.abs(most) ? off : most;
+  return Math.abs(off) > Math.abs(max) ? off : max;
 }
 
 /** The points of a resolved point or path. */

@@ -244,7 +244,7 @@ export function defaultsOf(verb: Verb): Record<string, unknown> {
   );
 }
 
-/** The blank that a failure to build is told under: the parts, where the verb has such a blank, else its first. */
+/** The blank that a failure to build is reported under: the parts, where the verb has such a blank, else its first. */
 export function blankToBlame({ blanks }: Verb): string {
   const ids = Object.keys(blanks);
   return ids.find((id) => blanks[id]!.type === 'parts') ?? ids[0]!;

@@ -19,12 +19,12 @@ export const PLANES: Readonly<Record<string, Pose>> = {
 };
 
 /** Carries its frame to the world. */
-export interface ToldPlane extends Pose {
-  /** The name of the flat face that it was told by. */
+export interface GivenPlane extends Pose {
+  /** The name of the flat face that it was given by. */
   readonly face?: string;
 }
 
-/** What a plane may be told by, read by whoever reads blanks. */
+/** What a plane may be given by, read by whoever reads blanks. */
 interface PlaneReaders {
   readonly document: KadrelDocument;
   point(given: unknown): NumVector | Refusal;
@@ -35,7 +35,7 @@ interface PlaneReaders {
  * `plan`, `front` or `side`; the name of a plane or of a profile; a flat face, `{ on, at }`; or three points,
  * `{ points }`: origin, a point on X, a point beside it.
  */
-export function readPlane(given: unknown, id: string, readers: PlaneReaders): ToldPlane | Refusal {
+export function readPlane(given: unknown, id: string, readers: PlaneReaders): GivenPlane | Refusal {
   const { document } = readers;
   const text = typeof given === 'string' ? given.trim() : undefined;
   if (text !== undefined) {

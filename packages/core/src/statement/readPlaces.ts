@@ -163,7 +163,7 @@ function readNamedTie(
   const part = findPart(on, id, around.document);
   if (isRefusal(part)) return part;
   const leaf = of === undefined ? undefined : partNamed(around.document, of)?.id;
-  const told = {
+  const place = {
     part,
     ...(snap === undefined ? {} : { snap }),
     ...(member === undefined || member === '' ? {} : { member: String(member) }),
@@ -173,7 +173,7 @@ function readNamedTie(
     const there = readPoint(point, { blank: POINT_BLANK, id }, around);
     if (isRefusal(there)) return there;
     return {
-      tie: { point: vectorOf(there), named: { ...told, at } },
+      tie: { point: vectorOf(there), named: { ...place, at } },
       geometry: { kind: 'point', at: vectorOf(there) },
     };
   }
@@ -181,7 +181,7 @@ function readNamedTie(
   if (isRefusal(found)) return found;
   const geometry = carryGeometry(found.pose, found.found);
   const kept = near ?? nearOf(found.found);
-  const named = { ...told, at: nameKept(given, found.features, around), ...(kept ? { near: kept } : {}) };
+  const named = { ...place, at: nameKept(given, found.features, around), ...(kept ? { near: kept } : {}) };
   return { tie: { point: geometry.at, named }, geometry };
 }
 
@@ -192,7 +192,7 @@ function nameKept({ on, at, near }: NamedPoint, features: ShapeFeatures, { docum
   return isRefusal(read) ? at : read[0]!.at;
 }
 
-/** Of several of one name this one is meant from now on; the rim of a circle is not told by its centre. */
+/** Of several of one name this one is meant from now on; the rim of a circle is not identified by its centre. */
 const nearOf = ({ kind, at }: Geometry): Vec3 | undefined =>
   kind === 'point' || kind === 'line' ? at : undefined;
 

@@ -117,16 +117,16 @@ export function resolveOne(
 
 /** The text of a file by its format, as in `{ svg }`, and perhaps its name. */
 function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refusal {
-  const told = (typeof given === 'object' && given !== null ? given : {}) as Record<string, unknown>;
-  const { name } = told;
+  const entries = (typeof given === 'object' && given !== null ? given : {}) as Record<string, unknown>;
+  const { name } = entries;
   const named = typeof name === 'string' && name !== '' ? name.slice(0, MAX_NAME) : 'Outline';
-  const importer = IMPORTERS.find(({ format }) => typeof told[format] === 'string');
+  const importer = IMPORTERS.find(({ format }) => typeof entries[format] === 'string');
   if (!importer) {
     const formats = IMPORTERS.map(({ format }) => `{ "${format}": text }`).join(' or ');
     return refuse('type.outlines', { formats }, id);
   }
   try {
-    return { ...importer.read(told[importer.format] as string), name: named };
+    return { ...importer.read(entries[importer.format] as string), name: named };
   } catch (error) {
     if (error instanceof FormatError) return refuse('file', { message: error.message }, id);
     throw error;
@@ -239,12 +239,12 @@ function readChoice(given: unknown, { choices = {} }: Blank, id: string): string
 }
 
 function readText(given: unknown, { type }: Blank, id: string): string | Refusal {
-  // Several numbers may be told as a list.
+  // Several numbers may be given as a list.
   const list = type === 'text' && Array.isArray(given) ? given.map(asText) : [asText(given)];
   const text = list.includes(undefined) ? undefined : list.join(', ').trim();
-  const most = type === 'name' ? MAX_NAME : MAX_TEXT;
-  if (text !== undefined && text.length > 0 && text.length <= most) return text;
-  return refuse('text.most-characters', { most }, id);
+  const max = type === 'name' ? MAX_NAME : MAX_TEXT;
+  if (text !== undefined && text.length > 0 && text.length <= max) return text;
+  return refuse('text.most-characters', { most: max }, id);
 }
 
 /** What the document holds of each. */
@@ -273,7 +273,7 @@ function findParts(given: unknown, { blank, id }: Asked, document: KadrelDocumen
   const fault = found.find(isRefusal);
   if (fault) return fault;
   const ids = [...new Set(found as ItemId[])];
-  const least = blank.least ?? 1;
-  if (ids.length < least) return refuse('too-few', { label: sentenceCase(blank.label), least }, id);
+  const min = blank.least ?? 1;
+  if (ids.length < min) return refuse('too-few', { label: sentenceCase(blank.label), least: min }, id);
   return ids;
 }

@@ -1,4 +1,4 @@
-/** Tables in blanks: rows told as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
+/** Tables in blanks: rows given as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
 import type { Num } from '../document/schema.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { isRefusal, refuse, type Blank, type Asked, type Column, type Refusal, type Row } from './declare.ts';

@@ -63,8 +63,8 @@ export function wordBlank(
   if (blank.type === 'regions')
     return Array.isArray(typed) ? `${typed.length} region${typed.length === 1 ? '' : 's'}` : 'all regions';
   if (isChosenType(blank.type)) return wordChosen(typed, { type: blank.type, document: before });
-  const told = WORDS[blank.type]?.(typed, nameOf);
-  if (told !== undefined) return told;
+  const worded = WORDS[blank.type]?.(typed, nameOf);
+  if (worded !== undefined) return worded;
   if (blank.type === 'sheet' || blank.type === 'entry') return wordOnSheet(typed, [before, document]);
   if (blank.type === 'path' && Array.isArray(typed)) return `${typed.length} points`;
   if (Array.isArray(typed)) {

@@ -22,15 +22,15 @@ interface TargetReaders {
 type Given = Partial<NamedPoint>;
 
 export function readTarget(given: unknown, readers: TargetReaders): Target | Refusal {
-  const told = typeof given === 'string' ? ofText(given, readers.document) : given;
-  if (typeof told !== 'object' || told === null || Array.isArray(told) || !('on' in told)) {
-    const point = readers.point(told);
+  const target = typeof given === 'string' ? ofText(given, readers.document) : given;
+  if (typeof target !== 'object' || target === null || Array.isArray(target) || !('on' in target)) {
+    const point = readers.point(target);
     return isRefusal(point) ? point : { point };
   }
-  const { on, at } = told as Given;
+  const { on, at } = target as Given;
   return typeof at === 'string' && at !== ''
-    ? placeOf(told as NamedPoint, readers)
-    : wholeOf(String(on), told as Given, readers);
+    ? placeOf(target as NamedPoint, readers)
+    : wholeOf(String(on), target as Given, readers);
 }
 
 /** A name, a name and a place, or numbers. */

@@ -56,7 +56,7 @@ interface BuiltParts {
   wholeIn(document: KadrelDocument, id: ItemId, frameFromWorld: Pose): Measures;
 }
 
-/** Relative error that the area of a region is told to. */
+/** Relative error that the area of a region is given to. */
 const REGION_AREA = 1e-9;
 
 /** Solids that go into each other by less than this (mm) only touch. */

@@ -99,7 +99,7 @@ function normalsOf([p, q]: readonly [PlacedSolid, PlacedSolid], found: readonly 
 const outOf = (solid: PlacedSolid, face: number): Vec3[] =>
   solid.shape.faceKind[face] === 0 ? [planeOf(solid, face).normal] : [];
 
-/** Facts told in the frame of the first solid → in the world. */
+/** Facts given in the frame of the first solid → in the world. */
 export function carriedFacts(facts: PairFacts, pose: Pose): PairFacts {
   const { from, to, contact, overlap } = facts;
   const turned = (way: Vec3) => turnVector(pose.turn, way);

@@ -1,4 +1,4 @@
-/** Whether a solid can be made as it stands: told by its facets, and where it counts by its true surfaces. */
+/** Whether a solid can be made as it stands: by its facets, and where it counts by its true surfaces. */
 import {
   FACE_CYLINDER,
   FACE_PLANE,
@@ -164,12 +164,12 @@ function roundsOf(shape: SnapShape): { pin?: Round; bore?: Round } {
     isBore: outward < 0,
     round: { diameter: 2 * shape.faces[FACE_STRIDE * face + 6]!, at: middle, face: name },
   }));
-  const pin = leastOf(rounds.filter(({ isBore }) => !isBore));
-  const bore = leastOf(rounds.filter(({ isBore }) => isBore));
+  const pin = nearestOf(rounds.filter(({ isBore }) => !isBore));
+  const bore = nearestOf(rounds.filter(({ isBore }) => isBore));
   return { ...(pin ? { pin } : {}), ...(bore ? { bore } : {}) };
 }
 
-const leastOf = (rounds: readonly { readonly round: Round }[]): Round | undefined =>
+const nearestOf = (rounds: readonly { readonly round: Round }[]): Round | undefined =>
   rounds
     .map(({ round }) => round)
     .reduce<Round | undefined>((a, b) => (a && a.diameter <= b.diameter ? a : b), undefined);

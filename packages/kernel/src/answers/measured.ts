@@ -15,7 +15,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { placedContent } from '../content/content.ts';
-import { leastBetween, nearestFaces, type Least, type PlacedSolid } from '../facts/apart.ts';
+import { nearestBetween, nearestFaces, type Nearest, type PlacedSolid } from '../facts/apart.ts';
 import { borderOf } from '../facts/faces.ts';
 import { reachesOf } from '../facts/extent.ts';
 import { integralsOf } from '../facts/integrals.ts';
@@ -51,15 +51,15 @@ function gapAlong({ occt }: Around, [a, b]: readonly [Thing, Thing], direction: 
 }
 
 function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
-  const least = leastOf(around, a, b);
+  const min = nearestOf(around, a, b);
   const along = [0, 1, 2].map((i) =>
     Math.max(b.box.min[i]! - a.box.max[i]!, a.box.min[i]! - b.box.max[i]!),
   ) as unknown as Vec3;
   const angle = angleOf(a.geometry, b.geometry);
   return {
-    distance: least.distance,
-    from: least.points[0],
-    to: least.points[1],
+    distance: min.distance,
+    from: min.points[0],
+    to: min.points[1],
     along,
     ...(angle === undefined ? {} : { angle }),
     geometries: [a.geometry, b.geometry],
@@ -67,15 +67,15 @@ function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
 }
 
 /** Between solids and faces: of those that come nearest. Edges and points are left to the kernel. */
-function leastOf(around: Around, a: Thing, b: Thing): Least {
+function nearestOf(around: Around, a: Thing, b: Thing): Nearest {
   const [own, others] = [sidesOf(around, a), sidesOf(around, b)];
-  let best: Least | undefined;
+  let best: Nearest | undefined;
   for (const p of own)
     for (const q of others) {
-      const found = leastOfTwo(around.occt, [p, q], best?.distance);
+      const found = nearestOfTwo(around.occt, [p, q], best?.distance);
       if (found && (!best || found.distance < best.distance)) best = found;
     }
-  return best ?? leastBetween(around.occt, a.shape, b.shape);
+  return best ?? nearestBetween(around.occt, a.shape, b.shape);
 }
 
 /** The solids of a part, or the one whose face it is; none for edges and points. */
@@ -90,11 +90,11 @@ function sidesOf({ occt, shapes, document }: Around, { kind, solids, faces }: Th
 }
 
 /** 0 where one solid lies within the other. @param reach mm; undefined where they are farther apart */
-function leastOfTwo(
+function nearestOfTwo(
   occt: Occt,
   [p, q]: readonly [PlacedSolid, PlacedSolid],
   reach: number | undefined,
-): Least | undefined {
+): Nearest | undefined {
   const [first] = nearestFaces(occt, [p, q], reach)?.found ?? [];
   if (!first) return undefined;
   const points = [first.onA, first.onB] as const;

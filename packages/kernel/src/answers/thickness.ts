@@ -34,14 +34,14 @@ function placeOn(
   document: KadrelDocument,
 ): Place | undefined {
   let best: Place | undefined;
-  let least = Infinity;
+  let min = Infinity;
   shape.faceOfTriangle.forEach((face, t) => {
     if (nameFit(target.at!, shape.names[shape.faceName[face]!]!, document) === 0) return;
     const corners = facetCorners(shape, t);
     const middle = middleOf(corners);
     const off = target.near ? distance(middle, target.near) : -areaOf(corners);
     const normal = normalOf(corners);
-    if (off < least && normal) [least, best] = [off, { face, middle, normal }];
+    if (off < min && normal) [min, best] = [off, { face, middle, normal }];
   });
   // A point that was picked on a flat face stays where it is.
   const isFlat = best && shape.faceKind[best.face] === FACE_PLANE;

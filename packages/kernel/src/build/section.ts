@@ -119,7 +119,7 @@ export function buildSection(occt: Occt, size: number, pieces: readonly Piece[])
   }
   return scope((keep) => {
     const placed = cut.map((piece, i) => {
-      // The same shape in the same place would count once: parts that lie on one another are told.
+      // The same shape in the same place would count once: parts that lie on one another are reported.
       const lay = cut.slice(0, i).some((other) => isSamePiece(other, piece)) ? copied : moved;
       return keep(lay(occt, piece.named.shape, piece.pose));
     });

@@ -222,7 +222,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
   }
 }
 
-/** The same told of the surface as it was before it was turned inside out: what was made by formulas stays so. */
+/** The same said of the surface as it was before it was turned inside out: what was made by formulas stays so. */
 const asMade = ({ of, before, behind }: Omit<Thickened, 'kind'>): Omit<Thickened, 'kind'> =>
   of.kind === 'turnedOver' ? asMade({ of: of.of, before: behind, behind: before }) : { of, before, behind };
 

@@ -234,7 +234,7 @@ class Attempts {
       release(occt, named.shape);
       return undefined;
     }
-    const notices = [...told(way), ...idleParts(facets, claim).map(withoutEffect)];
+    const notices = [...noticesOf(way), ...idleParts(facets, claim).map(withoutEffect)];
     const made = { named, measures: this.site.completed(named, measures), mesh, samples, notices };
     if (!fault) return made;
     this.keepIfTighter(made);
@@ -322,4 +322,5 @@ const MAX_LOOSE = 2;
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
 
-const told = ({ told: words }: Way): Notice[] => (words === undefined ? [] : [{ what: 'fuzzy', words }]);
+const noticesOf = ({ words: words }: Way): Notice[] =>
+  words === undefined ? [] : [{ what: 'fuzzy', words }];

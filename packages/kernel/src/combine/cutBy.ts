@@ -16,7 +16,7 @@ export function buildCutBy(site: Site, { of, tool, keep }: CutBy, whole: Measure
     operands: [{ tag: '', pose: AT_ORIGIN, content: of }, tool],
   });
   if (made.measures.volume < whole.volume * (1 - ALL)) {
-    // Nothing of the tool stays idle: what it does not touch is told by the volume.
+    // Nothing of the tool stays idle: what it does not touch is determined by the volume.
     return { ...made, notices: made.notices.filter(({ what }) => what === 'fuzzy') };
   }
   release(site.occt, made.named.shape);

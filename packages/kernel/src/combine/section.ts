@@ -33,7 +33,7 @@ interface SectionSite {
 
 /** Relative error beyond that of the facets. */
 const SAME_AREA = 1e-6;
-/** Planes within so many millimetres of a face may be told either way. */
+/** Planes within so many millimetres of a face may be taken either way. */
 const BESIDE_MM = 1e-6;
 /** The sheet is laid anew, turned by an angle that no edge is likely to have. */
 const TURNED = Math.PI / 4.7;
@@ -51,7 +51,7 @@ export const buildCutFaces = (content: Sections | Sectioned, site: SectionSite):
         content.pieces.flatMap((one) => pieceOf(site, one) ?? []),
       );
 
-/** Undefined for a solid that is clear of the XY plane, and for what is not built: that is told where it stands. */
+/** Undefined for a solid that is clear of the XY plane, and for what is not built: that is reported where it stands. */
 function pieceOf(site: SectionSite, { tag, pose, content: solid }: OperandContent): Piece | undefined {
   const measures = measuresIfBuilt(site, solid);
   if (!measures || measures.solids === 0) return undefined;

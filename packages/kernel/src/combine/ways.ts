@@ -24,7 +24,7 @@ export interface WayContext {
 /** One way to combine solids. */
 export interface Way {
   /** What was done beyond the usual that people should know of. */
-  readonly told?: string;
+  readonly words?: string;
   /** Of the result, where the way knows it by formula, mm³. */
   readonly volumeMm3?: number;
   /** How far (mm) the result may be off by the way itself. */
@@ -59,7 +59,7 @@ export const WAYS: readonly Way[] = [
   ...WHOLE_TURNS.map((degrees): Way => ({ build: (context) => elsewhere(context, turned(degrees)) })),
   ...FUZZES_MM.map((fuzzMm): Way => ({
     fuzzMm,
-    told: `Surfaces nearer than ${fuzzMm.toFixed(6).replace(/0+$/, '')} mm were taken for one.`,
+    words: `Surfaces nearer than ${fuzzMm.toFixed(6).replace(/0+$/, '')} mm were taken for one.`,
     build: (context) =>
       operate(
         context.occt,

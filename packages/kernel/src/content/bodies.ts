@@ -102,7 +102,7 @@ export type BodyContent =
   | {
       readonly kind: 'wall';
       readonly paths: readonly Path[];
-      /** From start to end, as they were told: what openings are measured along. */
+      /** From start to end, as they were given: what openings are measured along. */
       readonly legs: readonly Curve[];
       readonly thickness: number;
       readonly height: number;

@@ -116,7 +116,7 @@ export type Content =
   | { readonly kind: 'scaled'; readonly of: Content; readonly by: number }
   /** Mirrored in its own X. */
   | { readonly kind: 'mirrored'; readonly of: Content }
-  /** A step as it is told. */
+  /** A step as it is given. */
   | (Valued<Exclude<RecipeStep, CurveStep | { kind: Special }>> & DoneTo)
   /** What a plane and a solid have in common, in the frame of the solid: where normal · p = offset, mm. */
   | {

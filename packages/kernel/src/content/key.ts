@@ -3,7 +3,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import type { Content, OperandContent } from './content.ts';
 
-/** Longer ones are told by their digest, so that the key of a whole is made from those of its parts, and not from all that they hold. */
+/** Longer ones are replaced by their digest, so that the key of a whole is made from those of its parts, and not from all that they hold. */
 const MAX_LETTERS = 120;
 
 const known = new WeakMap<Content, string>();

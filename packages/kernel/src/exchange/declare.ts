@@ -1,4 +1,4 @@
-/** What a format that Kadrel writes is: told once, for the page and the headless runner alike. */
+/** What a format that Kadrel writes is: declared once, for the page and the headless runner alike. */
 import type { ItemId, KadrelDocument, Pose } from '@kadrel/core';
 import type { Mesh } from '../facts/mesh.ts';
 import type { Occt, TopoDS_Shape } from '../occt/occt.ts';

@@ -59,7 +59,7 @@ const MIN_STRIP_MM = 1e-4;
 
 /**
  * All pairs of faces that are as near to one another as any, nearest first: of solids that touch, every pair that does.
- * @param reach farther apart than this, mm, nothing is told
+ * @param reach farther apart than this, mm, nothing is reported
  */
 export function nearestFaces(
   occt: Occt,
@@ -76,14 +76,14 @@ export function nearestFaces(
     if (exact.distance > best + SAME_MM) continue;
     best = Math.min(best, exact.distance);
     found.push(exact);
-    if (isSurelyLeast(exact, [a, b])) break;
+    if (isSurelyNearest(exact, [a, b])) break;
   }
   found.sort((p, q) => p.distance - q.distance);
   return { found: found.filter((one) => one.distance <= best + SAME_MM), near };
 }
 
 /** Whether two planes that far apart have one solid on either side: then no other faces are nearer. Of solids that touch all pairs are wanted. */
-function isSurelyLeast(
+function isSurelyNearest(
   { distance: size, onA, onB }: FaceDistance,
   [a, b]: readonly [PlacedSolid, PlacedSolid],
 ) {
@@ -124,8 +124,8 @@ function flatDistance(
   const [p, q] = [planeOf(first, a), planeOf(second, b)];
   const across = cross(p.normal, q.normal);
   if (dot(across, across) > PARALLEL_SINE ** 2) return undefined;
-  const least = MIN_STRIP_MM + STRIP_CHORDS * Math.max(first.shape.chordMm, second.shape.chordMm);
-  const over = pointOver({ ...first, face: a }, { ...second, face: b }, p.normal, least);
+  const min = MIN_STRIP_MM + STRIP_CHORDS * Math.max(first.shape.chordMm, second.shape.chordMm);
+  const over = pointOver({ ...first, face: a }, { ...second, face: b }, p.normal, min);
   if (!over) return undefined;
   const height = dot(subtract(q.point, p.point), p.normal);
   const onA = add(over, scale(p.normal, dot(subtract(p.point, over), p.normal)));
@@ -146,12 +146,12 @@ function faceDistance(
     const kinds = [first.shape.faceKind[a], second.shape.faceKind[b]];
     const isFlat = kinds.every((kind) => kind === FACE_PLANE);
     // Of cones, rings and free surfaces the kernel misses the nearest points now and then, and takes up to a minute over them.
-    const told = kinds.includes(FACE_OTHER) ? NOT_FOUND : leastBetween(occt, face, other);
+    const min = kinds.includes(FACE_OTHER) ? NOT_FOUND : nearestBetween(occt, face, other);
     const found =
-      isFlat || told.distance === 0
-        ? told
+      isFlat || min.distance === 0
+        ? min
         : nearestOfAll(occt, [face, other], {
-            told,
+            least: min,
             starts: pair.starts.map((at) => carryBack(first.pose, at)),
           });
     const [onA, onB] = found.points.map((point) => carry(first.pose, point)) as [Vec3, Vec3];
@@ -160,12 +160,12 @@ function faceDistance(
 }
 
 /** A distance, mm, and a point of each where it is. */
-export interface Least {
+export interface Nearest {
   readonly distance: number;
   readonly points: readonly [Vec3, Vec3];
 }
 
-const NOT_FOUND: Least = {
+const NOT_FOUND: Nearest = {
   distance: Infinity,
   points: [
     [0, 0, 0],
@@ -177,20 +177,20 @@ const NOT_FOUND: Least = {
 function nearestOfAll(
   occt: Occt,
   faces: readonly [TopoDS_Shape, TopoDS_Shape],
-  { told, starts }: { readonly told: Least; readonly starts: readonly Vec3[] },
-): Least {
-  return starts.map((start) => nearestFrom(occt, faces, start)).reduce(nearer, told);
+  { least, starts }: { readonly least: Nearest; readonly starts: readonly Vec3[] },
+): Nearest {
+  return starts.map((start) => nearestFrom(occt, faces, start)).reduce(nearer, least);
 }
 
-const nearer = (a: Least, b: Least): Least => (b.distance < a.distance ? b : a);
+const nearer = (a: Nearest, b: Nearest): Nearest => (b.distance < a.distance ? b : a);
 
 /** The way is over when a round takes off less than this, mm; or after so many. */
 const MIN_STEP_MM = 1e-12;
 const MAX_ROUNDS = 60;
 
 /** From a point to the nearest of one face, from there to the nearest of the other, and so on: each round is shorter. */
-function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], start: Vec3): Least {
-  let best: Least = { distance: Infinity, points: [start, start] };
+function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], start: Vec3): Nearest {
+  let best: Nearest = { distance: Infinity, points: [start, start] };
   let from = start;
   for (let round = 0; round < MAX_ROUNDS; round++) {
     const onB = nearestOn(occt, b, from);
@@ -204,7 +204,7 @@ function nearestFrom(occt: Occt, [a, b]: readonly [TopoDS_Shape, TopoDS_Shape], 
 }
 
 function nearestOn(occt: Occt, face: TopoDS_Shape, at: Vec3): Vec3 {
-  const found = scope((keep) => leastBetween(occt, pointShape({ occt, keep }, at), face));
+  const found = scope((keep) => nearestBetween(occt, pointShape({ occt, keep }, at), face));
   // At the point of a cone the kernel finds nothing.
   const corner = cornersOf(occt, face).reduce(
     (best, one) => (distance(one, at) < distance(best, at) ? one : best),
@@ -223,7 +223,7 @@ const cornersOf = (occt: Occt, face: TopoDS_Shape): Vec3[] =>
   );
 
 /** The least distance of two shapes, and where, in their common frame. Infinite where the kernel finds none. */
-export function leastBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): Least {
+export function nearestBetween(occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): Nearest {
   return scope((keep) => {
     const measure = keep(new occt.BRepExtrema_DistShapeShape());
     measure.LoadS1(a);

@@ -77,16 +77,16 @@ export function contactWay(
   const pairs = facetPairs(occt, { moving, fixed }, { towards, slack });
   if (pairs.length === 0) return null;
   const first = Math.min(...pairs.map(({ way }) => way));
-  let least: number | null = null;
+  let min: number | null = null;
   for (const pair of pairs.filter(({ way }) => way <= first + slack).sort((a, b) => a.way - b.way)) {
     const exact = exactWay(
       occt,
       { moving: moving[pair.moving]!, fixed: fixed[pair.fixed]!, pair },
       { towards, slack },
     );
-    if (exact !== null && (least === null || exact < least)) least = exact;
+    if (exact !== null && (min === null || exact < min)) min = exact;
   }
-  return least ?? first;
+  return min ?? first;
 }
 
 function facetsOf(
@@ -163,12 +163,12 @@ function boxesOf({ bodies, corners }: Facets): Float64Array {
 }
 
 /** Whether a box lies over a facet, and no farther on than is asked. */
-function isOver(a: Float64Array, most: () => number): (b: Float64Array, at: number) => boolean {
+function isOver(a: Float64Array, max: () => number): (b: Float64Array, at: number) => boolean {
   const [u0, u1] = [Math.min(a[0]!, a[3]!, a[6]!), Math.max(a[0]!, a[3]!, a[6]!)];
   const [v0, v1] = [Math.min(a[1]!, a[4]!, a[7]!), Math.max(a[1]!, a[4]!, a[7]!)];
   const reach = Math.max(a[2]!, a[5]!, a[8]!);
   return (b, at) =>
-    b[at]! < u1 && b[at + 3]! > u0 && b[at + 1]! < v1 && b[at + 4]! > v0 && b[at + 2]! - reach <= most();
+    b[at]! < u1 && b[at + 3]! > u0 && b[at + 1]! < v1 && b[at + 4]! > v0 && b[at + 2]! - reach <= max();
 }
 
 type Flat = readonly [number, number];

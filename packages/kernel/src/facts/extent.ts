@@ -79,8 +79,8 @@ class Limits {
   enclose(occt: Occt, shape: TopoDS_Shape): boolean {
     const { min, max } = roughBox(occt, shape);
     return this.ways.every((way, i) => {
-      const most = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
-      return most + SETTLED_MM <= this.most[i]!;
+      const maximum = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
+      return maximum + SETTLED_MM <= this.most[i]!;
     });
   }
 

@@ -49,7 +49,7 @@ function offOrigin({ occt, keep }: Scoped, face: TopoDS_Shape): number {
 
 type GProps = InstanceType<Occt['GProp_GProps']>;
 
-/** Relative error that sizes are told to. */
+/** Relative error that sizes are given to. */
 const FACE_SIZE = 1e-9;
 
 /** The sizes of the faces of these names; edges between two of them are no border. */

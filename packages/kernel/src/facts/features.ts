@@ -42,7 +42,7 @@ const POLYLINE_POINTS = 49;
 /** All free curves of a shape have at most about so many points together: where there are thousands, each is short. */
 const MAX_POLYLINE_POINTS = 12_000;
 const MIN_POLYLINE_POINTS = 7;
-/** Corners are told with the faces in this order, as people say them; any other names follow by alphabet. */
+/** Corners are named with the faces in this order, as people say them; any other names follow by alphabet. */
 const ROLE_ORDER = ['top', 'bottom', 'front', 'back', 'left', 'right', 'side'];
 
 export interface Features extends ShapeFeatures {

@@ -128,21 +128,22 @@ function centreOf(properties: InstanceType<Occt['GProp_GProps']>, keep: Keep): V
 function shareOf({ occt, keep }: Scoped, face: TopoDS_Face, manner: Manner): Share {
   if (manner === 'flat') return ofFlat({ occt, keep }, face);
   if (manner === 'ruled') return ofRuled({ occt, keep }, face);
-  const told = fromKernel({ occt, keep }, face, manner === 'plain' ? undefined : ADAPTIVE);
+  const integrated = fromKernel({ occt, keep }, face, manner === 'plain' ? undefined : ADAPTIVE);
   const border = borderOf({ occt, keep }, face);
   // The kernel reckons from the mean of the vertices; the difference is the cone between that and the origin.
   const vertices = occurrences({ occt, keep }, face, 'TopAbs_VERTEX').map((vertex) =>
     read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))) as unknown as Coordinates, keep),
   );
   const apex = scale(vertices.reduce<Vec3>(add, [0, 0, 0]), 1 / Math.max(1, vertices.length));
-  let volume = told.volume;
-  let moment = told.volume === 0 ? ZERO : scale(told.centroid, told.volume);
+  let volume = integrated.volume;
+  let moment = integrated.volume === 0 ? ZERO : scale(integrated.centroid, integrated.volume);
   for (const { point, way } of border) {
     const slice = dot(apex, cross(point, way)) / 6;
     volume += slice;
     moment = add(moment, scale(add(apex, scale(point, 2)), slice / 4));
   }
-  const exact = manner === 'rounded' ? byBorder({ occt, keep }, face, border) : { area: told.area, volume };
+  const exact =
+    manner === 'rounded' ? byBorder({ occt, keep }, face, border) : { area: integrated.area, volume };
   return { ...exact, moment };
 }
 const ZERO: Vec3 = [0, 0, 0];
@@ -175,7 +176,7 @@ function byBorder(
   const axis = isBall
     ? clearAxis(border, centre)
     : read(keep(surface.Cylinder()).Position().Direction(), keep);
-  // A surface told left-handed looks inward by its parameters.
+  // A surface given left-handed looks inward by its parameters.
   const outward = outwardSign(surface, { centre, axis: isBall ? undefined : axis }, keep) * turned;
   const unrolled = radius * unroll(border, { centre, axis, top: isBall ? radius : 0 });
   const ball = 4 * Math.PI * radius ** 2;
@@ -188,7 +189,7 @@ function byBorder(
   return { area, volume: (dot(centre, vector) + outward * radius * area) / 3 };
 }
 
-/** Areas of parts of a ball are told up to the whole of it. */
+/** Areas of parts of a ball are known up to the whole of it. */
 const withinBall = (area: number, whole: number): number => ((area % whole) + whole) % whole;
 
 interface BorderPoint {

@@ -27,21 +27,16 @@ const MAX_IN_ALL = 300;
 const SLIVER_MM = 1e-5;
 
 /** @param mesh the facets that the kernel has just laid on this shape */
-export function samplesOf(
-  occt: Occt,
-  shape: TopoDS_Shape,
-  mesh: Mesh,
-  mostOnAFace = MAX_ON_A_FACE,
-): Sample[] {
+export function samplesOf(occt: Occt, shape: TopoDS_Shape, mesh: Mesh, maxOnAFace = MAX_ON_A_FACE): Sample[] {
   return scope((keep) => {
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    const each = Math.max(1, Math.min(mostOnAFace, Math.floor(MAX_IN_ALL / Math.max(1, faces.length))));
+    const each = Math.max(1, Math.min(maxOnAFace, Math.floor(MAX_IN_ALL / Math.max(1, faces.length))));
     const triangles = trianglesByFace(mesh, faces.length);
     return faces.flatMap((face, i) => {
       // A face too small to be faceted has no point well inside.
       if (triangles[i]!.count === 0) return [];
       const facets: FaceFacets = {
-        choose: (most) => chosenTriangles(mesh, triangles[i]!, Math.min(most, each)),
+        choose: (max) => chosenTriangles(mesh, triangles[i]!, Math.min(max, each)),
         middle: (t) => middleOf(mesh, triangles[i]!.first + t),
       };
       return onFace(occt, keep(occt.TopoDS.Face(face)), facets).map((one) => ({ ...one, face: i }));
@@ -64,9 +59,9 @@ function trianglesByFace({ faceOfTriangle }: Mesh, faces: number): { first: numb
 function chosenTriangles(
   mesh: Mesh,
   { first, count }: { first: number; count: number },
-  most: number,
+  max: number,
 ): number[] {
-  const stretches = Math.min(most, count);
+  const stretches = Math.min(max, count);
   const chosen: number[] = [];
   for (let s = 0; s < stretches; s++) {
     let [best, stoutest] = [-1, SLIVER_MM];
@@ -100,7 +95,7 @@ const MAX_ON_A_CYLINDER = 8;
 /** The facets of one face, counted from its first. */
 interface FaceFacets {
   /** Facets to look at, so many at most. */
-  readonly choose: (most: number) => readonly number[];
+  readonly choose: (max: number) => readonly number[];
   readonly middle: (facet: number) => Vec3;
 }
 

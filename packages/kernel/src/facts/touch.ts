@@ -33,7 +33,7 @@ type Two = readonly [PlacedSolid, PlacedSolid];
 /** Common areas smaller than this (mm²), and lines shorter than this (mm), are noise. */
 const MIN_AREA = 1e-9;
 const MIN_LINE_MM = 1e-5;
-/** Faces that touch in more pairs than this are told by the first of them. */
+/** Faces that touch in more pairs than this are reported by the first of them. */
 const MAX_PAIRS = 40;
 
 /** @param found all pairs of faces that touch, not empty */

@@ -83,10 +83,10 @@ export function reachOf(solids: readonly Solid[], direction: Vec3, rangeOf: Rang
   const bounds = new Float64Array(solids.length);
   solids.forEach(({ pose, measures: { box } }, i) => {
     const local = turnBack(pose.turn, direction);
-    let most = dot(pose.shift, direction);
+    let max = dot(pose.shift, direction);
     for (let axis = 0; axis < 3; axis++)
-      most += Math.max(local[axis]! * box.min[axis]!, local[axis]! * box.max[axis]!);
-    bounds[i] = most;
+      max += Math.max(local[axis]! * box.min[axis]!, local[axis]! * box.max[axis]!);
+    bounds[i] = max;
   });
   const order = Uint32Array.from(solids.keys()).sort((a, b) => bounds[b]! - bounds[a]!);
   let best = -Infinity;

@@ -168,7 +168,7 @@ function borderOfRegions(closed: readonly Path[], regions: readonly Region2[]): 
   for (const region of regions) {
     const loops = closed.filter(({ curves }) => curves.some(({ name }) => region.curves.includes(name)));
     const names = loops.flatMap(({ curves }) => [...new Set(curves.map(({ name }) => name))]);
-    // A region that was found again by what is left of its curves is told by the kernel alone.
+    // A region that was found again by what is left of its curves is built by the kernel alone.
     const isWhole = names.length === new Set(region.curves).size;
     if (loops.length === 0 || !isWhole || depthAt(loops, region.at) !== 1) return undefined;
     for (const loop of loops) if (!odd.delete(loop)) odd.add(loop);

@@ -4,7 +4,7 @@ import { facetBoxes, type Mesh } from '../facts/mesh.ts';
 
 /** More facets than this are not looked at pair by pair. */
 const MAX_FACETS = 30_000;
-/** Crossings that are told. */
+/** Crossings that are reported. */
 const MAX_FOUND = 12;
 /** Facets that pass through one another by less than this part of the body's size only touch, as far as single precision tells. */
 const DEEP = 2e-6;
@@ -24,7 +24,7 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
   const boxes = facetBoxes(mesh);
   const tree = buildBvh(boxes);
   const planes = facetPlanes(mesh);
-  const deep = DEEP * positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0);
+  const deep = DEEP * positions.reduce((max, n) => Math.max(max, Math.abs(n)), 0);
   const found: Vec3[] = [];
   for (let t = 0; t < count && found.length < MAX_FOUND; t++) {
     const box = boxes.subarray(6 * t, 6 * t + 6);

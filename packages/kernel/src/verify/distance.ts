@@ -18,9 +18,9 @@ export interface Field {
 export const bothOf = (a: number, b: number) =>
   Math.min(Math.max(a, b), 0) + Math.hypot(Math.max(a, 0), Math.max(b, 0));
 
-/** Signed distance from a polygon. The side is told by how often a ray to the right crosses it. */
+/** Signed distance from a polygon. The side is determined by how often a ray to the right crosses it. */
 export function polygonDistance(corners: readonly (readonly [number, number])[], [x, y]: Vec2): number {
-  let least = Infinity;
+  let min = Infinity;
   let isInside = false;
   for (let i = 0, j = corners.length - 1; i < corners.length; j = i++) {
     const [ax, ay] = corners[j]!;
@@ -28,8 +28,8 @@ export function polygonDistance(corners: readonly (readonly [number, number])[],
     const [ux, uy] = [bx - ax, by - ay];
     const size = ux * ux + uy * uy;
     const part = size === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * ux + (y - ay) * uy) / size));
-    least = Math.min(least, Math.hypot(x - ax - part * ux, y - ay - part * uy));
+    min = Math.min(min, Math.hypot(x - ax - part * ux, y - ay - part * uy));
     if (ay > y !== by > y && x < ax + ((y - ay) / uy) * ux) isInside = !isInside;
   }
-  return isInside ? -least : least;
+  return isInside ? -min : min;
 }

@@ -1,5 +1,5 @@
 /**
- * Where a solid is, told by formulas alone: no kernel is asked, so that its answer can be held against the kernel's. Distances to
+ * Where a solid is, by formulas alone: no kernel is asked, so that its answer can be held against the kernel's. Distances to
  * plain solids are the usual signed ones; combinations take the least or the greatest of them. Source: A. Ricci, *A constructive
  * geometry for computer graphics*, The Computer Journal 16(2), 1973; the distances are plane geometry.
  */
@@ -88,19 +88,19 @@ export const placedField = ({ at, centre, radius }: Field, pose: Pose): Field =>
 /** All in one frame. */
 export function combinedField(how: CombineHow, fields: readonly Field[]): Field {
   const [first, ...others] = fields;
-  if (how === 'intersect') return { ...first!, at: (point) => most(fields.map((field) => field.at(point))) };
+  if (how === 'intersect') return { ...first!, at: (point) => max(fields.map((field) => field.at(point))) };
   if (how === 'union') return { ...ballRound(fields), at: (point) => nearest(fields, point) };
   return {
     ...first!,
     at: (point) => {
       const own = first!.at(point);
-      return own > 0 ? own : most([own, -nearest(others, point)]);
+      return own > 0 ? own : max([own, -nearest(others, point)]);
     },
   };
 }
 
 /** The greatest; not known where one that is not known could change its sign. */
-function most(values: readonly number[]): number {
+function max(values: readonly number[]): number {
   const known = values.filter((value) => !Number.isNaN(value));
   const greatest = Math.max(-Infinity, ...known);
   return greatest > 0 || known.length === values.length ? greatest : NaN;
@@ -108,15 +108,15 @@ function most(values: readonly number[]): number {
 
 /** The least of the distances; those whose ball is far away are not asked. */
 function nearest(fields: readonly Field[], point: Vec3): number {
-  let least = Infinity;
+  let min = Infinity;
   let isKnown = true;
   for (const { at, centre, radius } of fields) {
     const apart = Math.hypot(point[0] - centre[0], point[1] - centre[1], point[2] - centre[2]) - radius;
     const value = apart > radius * 1e-3 + 1e-3 ? apart : at(point);
     if (Number.isNaN(value)) isKnown = false;
-    else if (value < least) least = value;
+    else if (value < min) min = value;
   }
-  return least < 0 || isKnown ? least : NaN;
+  return min < 0 || isKnown ? min : NaN;
 }
 
 /** A ball that holds those of all fields, about the middle of their boxes. */
@@ -125,8 +125,8 @@ export function ballRound(fields: readonly { readonly centre: Vec3; readonly rad
   radius: number;
 } {
   const centre = [0, 1, 2].map((axis) => {
-    const least = Math.min(...fields.map((one) => one.centre[axis]! - one.radius));
-    return (least + Math.max(...fields.map((one) => one.centre[axis]! + one.radius))) / 2;
+    const min = Math.min(...fields.map((one) => one.centre[axis]! - one.radius));
+    return (min + Math.max(...fields.map((one) => one.centre[axis]! + one.radius))) / 2;
   }) as unknown as Vec3;
   const radius = Math.max(
     ...fields.map(
@@ -142,11 +142,11 @@ export function ballRound(fields: readonly { readonly centre: Vec3; readonly rad
 function stretched(of: Field, by: Matrix): Field {
   const back = inverseMatrix(by);
   // A map shortens by no more than the sum of its inverse's columns.
-  const most = Math.max(...[0, 1, 2].map((i) => length(column(by, i)))) * Math.sqrt(3);
+  const max = Math.max(...[0, 1, 2].map((i) => length(column(by, i)))) * Math.sqrt(3);
   const shortest = 1 / [0, 1, 2].reduce((sum, i) => sum + length(column(back, i)) ** 2, 0) ** 0.5;
   return {
     at: (point) => shortest * of.at(applyMatrix(back, point)),
     centre: applyMatrix(by, of.centre),
-    radius: of.radius * most,
+    radius: of.radius * max,
   };
 }

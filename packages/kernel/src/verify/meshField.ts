@@ -1,4 +1,4 @@
-/** Where a solid is, told by its facets, where no formula is known. Near its surface, within the facets' chord, it is not known. */
+/** Where a solid is, by its facets, where no formula is known. Near its surface, within the facets' chord, it is not known. */
 import { buildBvh, searchBvh, type Bvh, type Vec3 } from '@kadrel/core';
 import { facetBoxes, type Mesh } from '../facts/mesh.ts';
 import type { Field } from './distance.ts';
@@ -13,12 +13,12 @@ export function meshField(mesh: Mesh): Field | undefined {
   const { centre, radius } = ballOf(positions);
   const doubt = 2 * chordMm + 1e-6 * radius;
   const tree = buildBvh(facetBoxes(mesh));
-  const leastSquare = nearestFacet(mesh, tree);
+  const minSquare = nearestFacet(mesh, tree);
   return {
     centre,
     radius: radius + doubt,
     at: (point) => {
-      const gap = Math.sqrt(leastSquare(point));
+      const gap = Math.sqrt(minSquare(point));
       if (gap < doubt) return NaN;
       return windingNumber(mesh, tree, point) > 0 ? -gap : gap;
     },
@@ -46,16 +46,16 @@ function nearestFacet({ positions, triangles }: Mesh, tree: Bvh): (point: Vec3) 
   // Points are asked for in order, so that what was nearest to the last one is near to the next.
   let nearest = 0;
   return (point) => {
-    let least = squareOf(nearest, point);
+    let min = squareOf(nearest, point);
     searchBvh(
       tree,
-      (bounds, at) => squareToBox(bounds, at, point) < least,
+      (bounds, at) => squareToBox(bounds, at, point) < min,
       (t) => {
         const square = squareOf(t, point);
-        if (square < least) [least, nearest] = [square, t];
+        if (square < min) [min, nearest] = [square, t];
       },
     );
-    return least;
+    return min;
   };
 }
 

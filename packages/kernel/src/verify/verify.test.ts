@@ -372,8 +372,8 @@ describe('facets', () => {
         (share, axis) => [30, 30, 12][axis]! * (((i * share) % 1) - 0.5),
       ) as unknown as Vec3;
     const off = Array.from({ length: 500 }, (_, i) => {
-      const [told, formula] = [byFacets.at(spread(i)), byFormula.at(spread(i))];
-      return Number.isNaN(told) ? Math.max(0, Math.abs(formula) - 0.1) : Math.abs(told - formula);
+      const [byMesh, formula] = [byFacets.at(spread(i)), byFormula.at(spread(i))];
+      return Number.isNaN(byMesh) ? Math.max(0, Math.abs(formula) - 0.1) : Math.abs(byMesh - formula);
     });
     expect(Math.max(...off)).toBeLessThan(0.05);
   });

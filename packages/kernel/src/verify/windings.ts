@@ -15,12 +15,12 @@ interface Windings {
 }
 
 /** How often facets wind round points on both sides of so many of them, spread over all. */
-export function windingsBeside(mesh: Mesh, most: number): Windings[] {
+export function windingsBeside(mesh: Mesh, max: number): Windings[] {
   const { positions, triangles } = mesh;
   const count = triangles.length / 3;
   if (count === 0) return [];
   const tree = buildBvh(facetBoxes(mesh));
-  const points = Math.min(most, count);
+  const points = Math.min(max, count);
   const step = STEP * sizeOf(positions);
   return Array.from({ length: points }, (_, s) => {
     const facet = facetOf(mesh, Math.floor(((s + 0.5) * count) / points));

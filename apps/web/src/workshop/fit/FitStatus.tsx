@@ -64,12 +64,12 @@ function PairsChoice() {
   const { pairs, kind } = useSessionState(({ fit }) => fit);
   const selection = useSessionState((state) => state.selection);
   const isMaking = kind === 'make';
-  const least: Readonly<Record<PairsWanted, number>> = {
+  const min: Readonly<Record<PairsWanted, number>> = {
     all: 0,
     'chosen against the rest': 1,
     'within the chosen': 2,
   };
-  const offered = (Object.keys(PAIRS) as PairsWanted[]).filter((one) => !isMaking || least[one] < 2);
+  const offered = (Object.keys(PAIRS) as PairsWanted[]).filter((one) => !isMaking || min[one] < 2);
   return (
     <select
       className="field"
@@ -80,8 +80,8 @@ function PairsChoice() {
       }
     >
       {offered.map((one) => (
-        <option key={one} value={one} disabled={one !== pairs && selection.length < least[one]}>
-          {isMaking && least[one] === 1 ? 'Only the selection' : PAIRS[one]}
+        <option key={one} value={one} disabled={one !== pairs && selection.length < min[one]}>
+          {isMaking && min[one] === 1 ? 'Only the selection' : PAIRS[one]}
         </option>
       ))}
     </select>

@@ -14,10 +14,10 @@ export function MeasureReading() {
   const verb = isMeasuring ? statement.verb : null;
   const { from, to } = isMeasuring ? statement.typed : { from: undefined, to: undefined };
   const [words, setWords] = useState(NOTHING);
-  const told = JSON.stringify([from, to]);
+  const key = JSON.stringify([from, to]);
   useEffect(() => {
     let isOver = false;
-    const [first, second] = JSON.parse(told) as [unknown, unknown];
+    const [first, second] = JSON.parse(key) as [unknown, unknown];
     const asked =
       verb === null ? null : { verb, typed: { from: first ?? undefined, to: second ?? undefined } };
     void session.measureInHand(asked).then((found) => {
@@ -28,7 +28,7 @@ export function MeasureReading() {
       // What is no longer asked for, or left, is not shown on.
       void session.measureInHand(null);
     };
-  }, [session, document, verb, told]);
+  }, [session, document, verb, key]);
   if (verb === null || words.length === 0) return null;
   return (
     <output

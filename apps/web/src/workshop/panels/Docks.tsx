@@ -2,7 +2,7 @@
 import {
   CLOSED_DEGREES,
   formatAngle,
-  formatLengthTold,
+  formatLengthFinely,
   formatLengthWithUnit,
   type DockEnd,
   type DockPlace,
@@ -125,14 +125,14 @@ function JointButtons({ joint }: { readonly joint: Joint }) {
 
 /** A joint as it is now, for the statement that changes it. */
 function typedJoint({ name, turn, tilt: [tiltX, tiltY], offset }: Joint, scene: Scene) {
-  const told = (n: Num, text: (value: number) => string) =>
+  const numberText = (n: Num, text: (value: number) => string) =>
     n === 0 ? undefined : typeof n === 'number' ? text(n) : n.formula;
   return {
     joint: name,
-    turn: told(turn, String),
-    tiltX: told(tiltX, String),
-    tiltY: told(tiltY, String),
-    offset: told(offset, (mm) => formatLengthTold(mm, scene)),
+    turn: numberText(turn, String),
+    tiltX: numberText(tiltX, String),
+    tiltY: numberText(tiltY, String),
+    offset: numberText(offset, (mm) => formatLengthFinely(mm, scene)),
   };
 }
 

@@ -1,4 +1,4 @@
-/** The variables of the model: what each is told by, what it comes to, and how many numbers follow it. */
+/** The variables of the model: what each is set to, what it comes to, and how many numbers follow it. */
 import { formatAngle, formatLengthWithUnit, formatNumber, variableUses, variablesOf } from '@kadrel/core';
 import { X } from 'lucide-react';
 import { IconButton } from '../IconButton.tsx';

@@ -1,7 +1,7 @@
 /** Fields of the statement bar for what is taken from a rack: which part, its size, its parameters. */
 import {
   formatAngle,
-  formatLengthTold,
+  formatLengthFinely,
   isRefusal,
   rackPartMeant,
   starterPart,
@@ -133,7 +133,7 @@ function ParameterField({
     usual === undefined
       ? ''
       : kind === 'length'
-        ? formatLengthTold(usual, scene)
+        ? formatLengthFinely(usual, scene)
         : kind === 'angle'
           ? formatAngle(usual)
           : String(usual);

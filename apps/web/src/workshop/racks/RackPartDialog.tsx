@@ -17,8 +17,8 @@ interface RackPartDialogProps {
 
 /** Name, words, labels of parameters and a table of sizes. */
 export function RackPartDialog({ rack, part, close }: RackPartDialogProps) {
-  const [told, setTold] = useState(part);
-  const change = (more: Partial<RackPart>) => setTold((now) => ({ ...now, ...more }));
+  const [draft, setDraft] = useState(part);
+  const change = (more: Partial<RackPart>) => setDraft((now) => ({ ...now, ...more }));
   const put = usePut(rack, close);
   return (
     <Modal isOpen close={close} title={`Words and sizes of ${part.name}`} width="w-[560px]">
@@ -26,14 +26,14 @@ export function RackPartDialog({ rack, part, close }: RackPartDialogProps) {
         className="flex flex-col gap-3"
         onSubmit={(event: FormEvent) => {
           event.preventDefault();
-          put.mutate(told);
+          put.mutate(draft);
         }}
       >
-        <Words told={told} change={change} />
-        {told.parameters.length > 0 && (
+        <Words draft={draft} change={change} />
+        {draft.parameters.length > 0 && (
           <>
-            <Labels told={told} change={change} />
-            <Sizes told={told} change={change} />
+            <Labels draft={draft} change={change} />
+            <Sizes draft={draft} change={change} />
           </>
         )}
         {put.error && (
@@ -57,10 +57,10 @@ export function RackPartDialog({ rack, part, close }: RackPartDialogProps) {
 function usePut(rack: string, close: () => void) {
   const client = useQueryClient();
   return useMutation({
-    async mutationFn(told: RackPart) {
-      const fault = rackPartFault(told);
+    async mutationFn(edited: RackPart) {
+      const fault = rackPartFault(edited);
       if (fault !== undefined) throw new Error(fault);
-      return api.putOnRack(rack, told);
+      return api.putOnRack(rack, edited);
     },
     async onSuccess() {
       await client.invalidateQueries({ queryKey: RACKS });
@@ -70,11 +70,11 @@ function usePut(rack: string, close: () => void) {
 }
 
 interface Telling {
-  readonly told: RackPart;
+  readonly draft: RackPart;
   readonly change: (more: Partial<RackPart>) => void;
 }
 
-function Words({ told, change }: Telling) {
+function Words({ draft: told, change }: Telling) {
   return (
     <>
       <label className="flex flex-col gap-1">
@@ -116,7 +116,7 @@ const wordsIn = (text: string): string[] =>
     .slice(0, 40);
 
 /** What each parameter is called where it is asked for. */
-function Labels({ told: { parameters }, change }: Telling) {
+function Labels({ draft: { parameters }, change }: Telling) {
   return (
     <fieldset className="flex flex-wrap gap-2">
       <legend className="mb-1 font-semibold">Parameters</legend>
@@ -144,7 +144,7 @@ function Labels({ told: { parameters }, change }: Telling) {
 }
 
 /** Standard sizes: a row for each, a column for each parameter. */
-function Sizes({ told: { sizes, parameters, variables }, change }: Telling) {
+function Sizes({ draft: { sizes, parameters, variables }, change }: Telling) {
   const set = (index: number, size: RackPart['sizes'][number]) =>
     change({ sizes: sizes.map((one, i) => (i === index ? size : one)) });
   return (

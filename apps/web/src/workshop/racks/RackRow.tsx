@@ -20,7 +20,7 @@ interface RackRowProps {
 /** A row with its words, or a tile that is mostly picture. */
 export function RackRow({ rack, part, look }: RackRowProps) {
   const session = useSession();
-  // What ships is told by its name, so that statements stay short.
+  // What ships is called by its name, so that statements stay short.
   const take = () =>
     session.start('take', {
       part: rack.id === null ? part.name : part,

@@ -51,14 +51,14 @@ export interface Wish {
 /** Whether a rack part is looked for: by its name and words, and by what it fits. */
 export function isWished(part: RackPart, { text, fits }: Wish): boolean {
   if (fits !== '' && !kindsOf(part).includes(fits)) return false;
-  const told = [part.name, part.about, ...part.words, ...part.sizes.map(({ name }) => name)]
+  const searched = [part.name, part.about, ...part.words, ...part.sizes.map(({ name }) => name)]
     .join(' ')
     .toLowerCase();
   return text
     .trim()
     .toLowerCase()
     .split(/\s+/)
-    .every((word) => told.includes(word));
+    .every((word) => searched.includes(word));
 }
 
 /** Something that was taken, and the newer version that its rack has. */

@@ -5,7 +5,7 @@ import { shownDocument } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { caughtOn } from './caught.ts';
 import { Paper } from './Paper.tsx';
-import { useTold } from './useTold.ts';
+import { useSheetReplies } from './useTold.ts';
 
 /** The open sheet, if there is one. */
 export function SheetArea({ openOutput }: { openOutput: () => void }) {
@@ -31,9 +31,9 @@ function OpenSheet({ sheet, openOutput }: OpenSheetProps) {
     [present, edits, lookingAt],
   );
   const shown = document.sheets[sheet.id] ?? sheet;
-  const { told, progress, trouble } = useTold(session, document, shown);
-  const picture = useMemo(() => composeSheet(document, shown, told), [document, shown, told]);
-  const catches = useMemo(() => caughtOn(shown, told), [shown, told]);
+  const { replies, progress, trouble } = useSheetReplies(session, document, shown);
+  const picture = useMemo(() => composeSheet(document, shown, replies), [document, shown, replies]);
+  const catches = useMemo(() => caughtOn(shown, replies), [shown, replies]);
   const words = trouble ?? (progress && `Drawing view ${progress.done + 1} of ${progress.of}…`);
   return (
     <section

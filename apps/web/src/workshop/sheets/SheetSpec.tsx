@@ -109,7 +109,7 @@ function wordsOf(entry: SheetView | Dimension | SheetNote): string {
   return formatScale(entry.scale);
 }
 
-/** A text of the sheet; what is emptied is told by a dash. */
+/** A text of the sheet; what is emptied shows a dash. */
 function TextRow({
   label,
   value,

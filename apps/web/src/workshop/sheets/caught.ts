@@ -2,7 +2,11 @@
 import { inOrder, type Sheet, type Told } from '@kadrel/core';
 import { paperPlace, type Caught } from '../../session/onSheet.ts';
 
-export const caughtOn = ({ views }: Sheet, told: Told): Caught[] =>
+export const caughtOn = ({ views }: Sheet, replies: Told): Caught[] =>
   inOrder(views).flatMap(([id, view]) =>
-    (told.views[id]?.catches ?? []).map((caught) => ({ view: id, at: paperPlace(view, caught.at), caught })),
+    (replies.views[id]?.catches ?? []).map((caught) => ({
+      view: id,
+      at: paperPlace(view, caught.at),
+      caught,
+    })),
   );

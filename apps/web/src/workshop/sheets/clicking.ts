@@ -46,7 +46,7 @@ export function clickOnSheet(session: Session, { place, caught, ties }: ClickOn)
     return true;
   }
   session.update((one) => ({ ...one, typed: { ...one.typed, ...typed }, refusal: null }));
-  // What is put beside its points is complete; words still have to be told.
+  // What is put beside its points is complete; words are still wanted.
   if (ties.length > 0) void session.commit();
   return true;
 }
@@ -55,13 +55,13 @@ export function clickOnSheet(session: Session, { place, caught, ties }: ClickOn)
 export function nextCatch(catches: readonly Caught[], from: Caught | null, step: Vec2): Caught | null {
   if (!from) return catches[0] ?? null;
   let best: Caught | null = null;
-  let least = Infinity;
+  let min = Infinity;
   for (const one of catches) {
     const away = subtract2(one.at, from.at);
     const ahead = dot2(away, step);
     if (ahead < NEXT_MM) continue;
     const cost = distance2(one.at, from.at) + 2 * (distance2(one.at, from.at) - ahead);
-    if (cost < least) [best, least] = [one, cost];
+    if (cost < min) [best, min] = [one, cost];
   }
   return best ?? from;
 }

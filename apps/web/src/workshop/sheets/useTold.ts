@@ -12,14 +12,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { Session } from '../../session/store.ts';
 
 export interface Drawing {
-  readonly told: Told;
+  readonly replies: Told;
   /** How many of its views are drawn as the model is now, while more are coming. */
   readonly progress: { readonly done: number; readonly of: number } | null;
   /** Why it could not be drawn anew. */
   readonly trouble: string | null;
 }
 
-const NOTHING: Drawing = { told: { views: {}, ties: {} }, progress: null, trouble: null };
+const NOTHING: Drawing = { replies: { views: {}, ties: {} }, progress: null, trouble: null };
 
 /** What a drawn view rests on: documents share what has not changed. */
 interface Basis {
@@ -35,8 +35,8 @@ const isSame = (a: Basis | undefined, b: Basis) =>
 const isSameLook = (a: SheetView, b: SheetView) =>
   JSON.stringify([a.look, a.anchor, a.parts]) === JSON.stringify([b.look, b.anchor, b.parts]);
 
-/** What was told before stays until it is told anew. */
-export function useTold(session: Session, document: KadrelDocument, sheet: Sheet): Drawing {
+/** What was drawn before stays until it is drawn anew. */
+export function useSheetReplies(session: Session, document: KadrelDocument, sheet: Sheet): Drawing {
   const [drawing, setDrawing] = useState<Drawing>(NOTHING);
   const bases = useRef(new Map<string, Basis>());
   useEffect(() => {
@@ -76,7 +76,7 @@ async function follow({ session, document, sheet, bases, tell, isOver }: Followi
   const step = (done: number) => (done < wanted.length ? { done, of: wanted.length } : null);
   tell((before) => ({ ...before, progress: step(0), trouble: null }));
   const ties = (await session.ask(document, { ask: 'ties', sheet: sheet.id })) as TiesFound;
-  tell((before) => ({ ...before, told: { ...before.told, ties } }));
+  tell((before) => ({ ...before, replies: { ...before.replies, ties } }));
   for (const [i, [id, view]] of wanted.entries()) {
     if (isOver()) return;
     const drawn = (await session.ask(document, { ask: 'drawn', sheet: sheet.id, view: id })) as DrawnView;
@@ -84,7 +84,7 @@ async function follow({ session, document, sheet, bases, tell, isOver }: Followi
     bases.set(id, basisOf(view));
     tell((before) => ({
       ...before,
-      told: { ties: before.told.ties, views: { ...before.told.views, [id]: drawn } },
+      replies: { ties: before.replies.ties, views: { ...before.replies.views, [id]: drawn } },
       progress: step(i + 1),
     }));
   }

@@ -1,2 +1,2 @@
-/** What a sentence is told: numbers and names, by the names that stand in the sentence. */
+/** What a sentence is given: numbers and names, by the names that stand in the sentence. */
 export type Facts<Names extends string> = Readonly<Record<Names, string | number>>;

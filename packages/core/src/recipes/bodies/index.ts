@@ -1,6 +1,6 @@
 /**
  * Recipes of profiles, planes, and of bodies made from profiles. A body refers to its profiles and follows them; it has a
- * place of its own. Regions and axes are told in the frame of the first profile.
+ * place of its own. Regions and axes are given in the frame of the first profile.
  */
 import type { z } from 'zod';
 import { schemasOf } from '../declare.ts';

@@ -1,4 +1,4 @@
-/** What a profile is drawn as: figures that keep the numbers they were told by, in the profile's own XY plane. */
+/** What a profile is drawn as: figures that keep the numbers they were given by, in the profile's own XY plane. */
 import { z } from 'zod';
 import { schemasOf } from '../declare.ts';
 import { arc } from './arc.ts';

@@ -16,7 +16,7 @@ const common = {
   corner: cornerSchema.optional(),
   bend: bendSchema.optional(),
 };
-/** One leg, told in one of four ways. Bearings run clockwise from +Y, as a surveyor books them; a turn is to the right. */
+/** One leg, given in one of four ways. Bearings run clockwise from +Y, as a surveyor books them; a turn is to the right. */
 const legSchema = z.union([
   z.strictObject({ by: pair(), ...common }),
   z.strictObject({ length: length('Length'), bearing: angle('Bearing'), ...common }),

@@ -29,7 +29,7 @@ export interface MakeStep {
 
 export interface DeclaredStep<S extends z.ZodObject> {
   readonly make?: MakeStep;
-  /** What its numbers must be together; what each must be is told by its field. */
+  /** What its numbers must be together; what each must be is declared by its field. */
   fault?(step: z.infer<S>): RecipeFault | undefined;
   /** What it did, in the Spec. @param names of the profiles that it refers to */
   title(step: z.infer<S>, names: string): string;

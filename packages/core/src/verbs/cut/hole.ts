@@ -69,9 +69,9 @@ export const hole = declareVerb({
   sentence:
     'Hole at {at}[ in {part}][, for {thread}][, {series} series][, {diameter} wide][, {depth} deep][, {docks}]',
   apply(draft, values, context) {
-    const told = { part: values.at.part ?? values.part };
-    if (told.part === undefined) return refuse('part.drilled', {}, 'part');
-    const part = draft.items[told.part]!;
+    const owner = { part: values.at.part ?? values.part };
+    if (owner.part === undefined) return refuse('part.drilled', {}, 'part');
+    const part = draft.items[owner.part]!;
     if (isWhole(draft, part)) return refuse('whole.several', { name: part.name }, 'part');
     const drill = drillOf({ draft, context }, part.id, values);
     if (isRefusal(drill)) return drill;

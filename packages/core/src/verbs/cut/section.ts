@@ -4,7 +4,7 @@ import { roundPoint } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
 import { degreesOf } from '../../statement/planes.ts';
 import { addPart } from '../shared/addPart.ts';
-import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/laidPlane.ts';
+import { PLANE_SENTENCE, planeBlanks, givenPose } from '../shared/laidPlane.ts';
 
 const FIELDS = new Map(fieldsOf(kind.schema));
 const chosen = (key: 'shows' | 'form') => {
@@ -42,8 +42,8 @@ export const section = declareVerb({
     as: optional('name', 'name', 'What it is called.'),
   },
   sentence: `Section plane ${PLANE_SENTENCE}, {shows}, {form}[, {depth} deep][, in {views}][, {whole} left whole][, sheet {size}][ named {as}]`,
-  apply(draft, { shows, form, depth: thick, views, whole, size, as, ...told }, context) {
-    const pose = toldPose(told);
+  apply(draft, { shows, form, depth: thick, views, whole, size, as, ...plane }, context) {
+    const pose = givenPose(plane);
     if (isRefusal(pose)) return pose;
     const cut = views === undefined ? undefined : viewsIn(views);
     if (isRefusal(cut)) return cut;
@@ -69,14 +69,14 @@ export const section = declareVerb({
   },
 });
 
-/** Views told in a row. */
+/** Views given in a row. */
 function viewsIn(text: string): ReadonlySet<SectionView> | Refusal {
-  const told = text
+  const names = text
     .toLowerCase()
     .split(/[\s,;]+|\band\b/)
     .filter((word) => word !== '');
-  const unknown = told.find((word) => !(SECTION_VIEWS as readonly string[]).includes(word));
+  const unknown = names.find((word) => !(SECTION_VIEWS as readonly string[]).includes(word));
   if (unknown !== undefined)
     return refuse('view', { unknown, sectionViews: SECTION_VIEWS.join(', ') }, 'views');
-  return new Set(told as SectionView[]);
+  return new Set(names as SectionView[]);
 }

@@ -24,8 +24,8 @@ export const curve = declareVerb({
   sentence: 'Curve {how} {points}[, {closed}] on {on}[ named {as}]',
   apply(draft, { points, how, closed, on, as }, context) {
     const on2 = pointsOn(on, points);
-    const least = closed === 'yes' ? 3 : 2;
-    if (on2.length < least) return refuse('too-few.points', { least }, 'points');
+    const min = closed === 'yes' ? 3 : 2;
+    if (on2.length < min) return refuse('too-few.points', { least: min }, 'points');
     return drawFigure(draft, context, {
       name: as ?? 'Curve',
       figure: {

@@ -2,7 +2,7 @@ import { roundPoint } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional } from '../../statement/declare.ts';
 import { addPart } from '../shared/addPart.ts';
 import { degreesOf } from '../../statement/planes.ts';
-import { PLANE_SENTENCE, planeBlanks, toldPose } from '../shared/laidPlane.ts';
+import { PLANE_SENTENCE, planeBlanks, givenPose } from '../shared/laidPlane.ts';
 
 /** Wide enough to be seen beside most parts, mm; it can be changed. */
 const SHEET = '200 mm';
@@ -24,8 +24,8 @@ export const plane = declareVerb({
     as: optional('name', 'name', 'What it is called.'),
   },
   sentence: `Work plane ${PLANE_SENTENCE}[, sheet {size}][ named {as}]`,
-  apply(draft, { size, as, ...told }, context) {
-    const pose = toldPose(told);
+  apply(draft, { size, as, ...given }, context) {
+    const pose = givenPose(given);
     if (isRefusal(pose)) return pose;
     const id = addPart(draft, context, {
       name: as ?? 'Plane',

@@ -48,8 +48,8 @@ export const rectangle = declareVerb({
       const opposite = footOf(on, to);
       const size = subtract2(opposite, corner);
       if (size[0] === 0 || size[1] === 0) return refuse('flat.to', {}, 'to');
-      const least: Vec2 = [Math.min(corner[0], opposite[0]), Math.min(corner[1], opposite[1])];
-      return draw(cleanLength(Math.abs(size[0])), cleanLength(Math.abs(size[1])), least);
+      const min: Vec2 = [Math.min(corner[0], opposite[0]), Math.min(corner[1], opposite[1])];
+      return draw(cleanLength(Math.abs(size[0])), cleanLength(Math.abs(size[1])), min);
     }
     if (width === undefined) return refuse('missing.width', {}, 'width');
     if (height === undefined) return refuse('missing.how-high-opposite', {}, 'height');

@@ -25,14 +25,14 @@ export const text = declareVerb({
   sentence: 'Text {text}, {height} high, {align} at {at}[, spaced {spacing}] on {on}[ named {as}]',
   gesture: { steps: [[{ reads: 'place', into: 'at' }]] },
   apply(draft, { text: words, height, at, align, spacing, on, as }, context) {
-    const told = words.replaceAll('\\n', '\n');
-    const missing = missingLetters(told);
+    const lines = words.replaceAll('\\n', '\n');
+    const missing = missingLetters(lines);
     if (missing.length > 0)
       return refuse('letters', { missing: missing.map((one) => `“${one}”`).join(', ') }, 'text');
-    if (told.trim() === '') return refuse('missing.text', {}, 'text');
+    if (lines.trim() === '') return refuse('missing.text', {}, 'text');
     return drawFigure(draft, context, {
-      name: as ?? (told.split('\n')[0]!.trim().slice(0, 40) || 'Text'),
-      figure: { kind: 'text', text: told, height, spacing, align: align as 'left' | 'centre' | 'right' },
+      name: as ?? (lines.split('\n')[0]!.trim().slice(0, 40) || 'Text'),
+      figure: { kind: 'text', text: lines, height, spacing, align: align as 'left' | 'centre' | 'right' },
       plane: on,
       at: footOf(on, at),
       exact: at,

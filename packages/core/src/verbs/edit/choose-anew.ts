@@ -7,7 +7,7 @@ import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '
 
 const BEFORE = 'Those that the step has taken already are named by their two faces.';
 
-/** A step goes on with other edges, faces or corners than it was told first. */
+/** A step goes on with other edges, faces or corners than it was given first. */
 export const chooseAnew = declareVerb({
   id: 'choose-anew',
   name: 'Choose anew',
@@ -59,7 +59,7 @@ export const chooseAnew = declareVerb({
 
 type Given = Readonly<Record<ChosenType, readonly unknown[] | undefined>>;
 
-/** The step with what is given in place of what it was told of each sort. */
+/** The step with what is given in place of what it had of each sort. */
 function rechosen(step: RecipeStep, given: Given, what: string | undefined): RecipeStep | Refusal {
   const types = CHOSEN_TYPES.filter((type) => given[type] !== undefined);
   if (types.length === 0) return refuse('missing.edges', {});
@@ -83,7 +83,7 @@ const fieldChosen = (step: RecipeStep, type: ChosenType, what?: string) =>
       (what === undefined || [key, one.label.toLowerCase()].includes(what.toLowerCase())),
   );
 
-/** What a step was told, as a statement’s blanks hold it. @param on the part */
+/** What a step was given, as a statement’s blanks hold it. @param on the part */
 export function chosenOfStep(step: RecipeStep, on: string): Partial<Record<ChosenType, readonly unknown[]>> {
   const holder = step as unknown as Readonly<Record<string, readonly object[] | undefined>>;
   return Object.fromEntries(

@@ -41,8 +41,8 @@ export const repoint = declareVerb({
       ]);
     if (how) figure.how = how === 'control' ? 'control' : 'through';
     if (closed) figure.closed = closed === 'yes';
-    const least = figure.closed ? 3 : 2;
-    if (figure.points.length < least) return refuse('too-few.points', { least }, 'points');
+    const min = figure.closed ? 3 : 2;
+    if (figure.points.length < min) return refuse('too-few.points', { least: min }, 'points');
     const fault = figureFault(figure);
     return fault ? refuse('figure', { message: fault.message }, 'points') : { select: [profile] };
   },

@@ -55,7 +55,7 @@ function endsOf(draft: KadrelDocument, joints: readonly Joint[], context: VerbCo
   return found;
 }
 
-/** What carries comes before what hangs on it. Of several joints by which a part hangs the first one counts: the others of a loop are told. */
+/** What carries comes before what hangs on it. Of several joints by which a part hangs the first one counts: the others of a loop are reported. */
 function fromTheGround(ends: readonly Ends[]): Ends[] {
   const first = new Map<ItemId, Ends>();
   for (const one of ends) if (!first.has(one.moved.place.part)) first.set(one.moved.place.part, one);

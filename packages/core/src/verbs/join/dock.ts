@@ -88,7 +88,7 @@ export const dock = declareVerb({
         name: (values.called ?? 'Dock').slice(0, 120),
         ...lookOf(values),
         ...keptFrame(chain(step, frame)),
-        ...(steps.length === 1 ? toldOrigin(draft, part, values.at) : {}),
+        ...(steps.length === 1 ? typedOrigin(draft, part, values.at) : {}),
         ...(isTied && values.out === undefined ? { on: values.at.on } : {}),
       };
       addDock(part, said, context);
@@ -111,7 +111,11 @@ const numbersOut = ({ part, point }: Spot, { id }: Part, context: VerbContext): 
   part === undefined ? context.wayOut(id, point) : undefined;
 
 /** Formulas stay where the frame of the part is that of the world. */
-function toldOrigin(draft: KadrelDocument, part: Part, { told }: Spot): Partial<Pick<Dock, 'origin'>> {
+function typedOrigin(
+  draft: KadrelDocument,
+  part: Part,
+  { asTyped: told }: Spot,
+): Partial<Pick<Dock, 'origin'>> {
   return told && isSamePose(worldFromPart(draft, part.id), AT_ORIGIN) ? { origin: [...told] } : {};
 }
 
@@ -150,7 +154,7 @@ interface Several {
   readonly around?: Num | undefined;
 }
 
-/** Where each of several stands, told from the first. */
+/** Where each of several stands, relative to the first. */
 function stepsOf({ count = 1, every, around }: Several): Pose[] | Refusal {
   if (count > MAX_AT_ONCE) return refuse('too-many.count', { maxAtOnce: MAX_AT_ONCE }, 'count');
   if (count > 1 && !every && around === undefined) return refuse('missing.every', {}, 'every');

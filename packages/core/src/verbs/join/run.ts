@@ -18,7 +18,7 @@ import { copyPart, linkPart } from '../shared/copying.ts';
 import { addJoint, carriedDock, docksMeant, endOnCopy, poseNow, takenRefusal } from '../shared/docks.ts';
 import { standDock } from '../../docks/standing.ts';
 
-/** More pieces than this are better told by a pattern. */
+/** More pieces than this are better made by a pattern. */
 const MAX_PIECES = 500;
 /** A length that is a whole number of pieces but for this share of one holds them all. */
 const WHOLE_SHARE = 1e-9;
@@ -90,7 +90,7 @@ function endsOf(draft: KadrelDocument, { end, start }: RunValues, context: VerbC
     : refuse('no-dock.start', { name: draft.items[end.part]!.name, place: place.dock.name }, 'start');
 }
 
-/** How many pieces: told, or as many as a length holds. */
+/** How many pieces: given, or as many as a length holds. */
 function countOf({ start, end }: Ends, { count, length, offset = 0 }: RunValues): number | Refusal {
   const gap = valueOf(offset);
   const one = apart(start.pose, end.pose).gap;

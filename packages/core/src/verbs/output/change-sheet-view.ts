@@ -1,7 +1,7 @@
 import type { SheetView } from '../../document/sheet.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { entryNamed } from '../../statement/onSheets.ts';
-import { scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
+import { scaleFrom, sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 /** How a view of a sheet is drawn. */
 export const changeSheetView = declareVerb({
@@ -27,11 +27,11 @@ export const changeSheetView = declareVerb({
   },
   sentence:
     'Change sheet view {view}[ on {sheet}][, named {to}][, at {scale}][, hidden lines {hidden}][, smooth edges {smooth}][, centres {centres}]',
-  apply(draft, { view: told, sheet: on, to, scale: written, hidden, smooth, centres }) {
+  apply(draft, { view: name, sheet: on, to, scale: written, hidden, smooth, centres }) {
     const sheet = sheetIn(draft, on);
     if (isRefusal(sheet)) return sheet;
-    const view = sheet.views[told.id]!;
-    const scale = scaleTold(written);
+    const view = sheet.views[name.id]!;
+    const scale = scaleFrom(written);
     if (isRefusal(scale)) return scale;
     if (to !== undefined && to !== view.name && entryNamed(sheet, to))
       return refuse('name-taken.sheet-already', { to }, 'to');

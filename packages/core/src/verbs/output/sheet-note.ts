@@ -3,7 +3,7 @@ import { LETTERS } from '../../sheets/marks.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { nextNumbered, nextOrderOn, sheetBlank, sheetIn, tieKept } from '../shared/sheets.ts';
 
-/** Words on a sheet, with a leader to what they are about where that is told. */
+/** Words on a sheet, with a leader to what they are about where that is given. */
 export const sheetNote = declareVerb({
   id: 'sheet-note',
   name: 'Sheet note',
@@ -42,8 +42,8 @@ export const sheetNote = declareVerb({
   },
   sentence:
     'Sheet note {text} at {x} and {y} of the paper[ on {sheet}][ pointing to {to}][ in {view}][, {height} high]',
-  apply(draft, { text, x, y, sheet: told, to, view, height }, context) {
-    const sheet = sheetIn(draft, told);
+  apply(draft, { text, x, y, sheet: sheetName, to, view, height }, context) {
+    const sheet = sheetIn(draft, sheetName);
     if (isRefusal(sheet)) return sheet;
     if (to && to.length !== 1) return refuse('too-many.leader', {}, 'to');
     const only = Object.keys(sheet.views).length === 1 ? Object.keys(sheet.views)[0] : undefined;

@@ -7,7 +7,7 @@ import { valueOf, vectorOf } from '../../recipes/numbers.ts';
 import type { Vec2 } from '../../space/vector2.ts';
 import { distance2 } from '../../space/vector2.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
-import { addView, middleShown, scaleTold, sheetBlank, sheetIn } from '../shared/sheets.ts';
+import { addView, middleShown, scaleFrom, sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 /** One more view on a sheet: from a side, as it was kept, or what a section plane leaves. */
 export const sheetView = declareVerb({
@@ -46,10 +46,10 @@ export const sheetView = declareVerb({
   apply(draft, values, context) {
     const sheet = sheetIn(draft, values.sheet);
     if (isRefusal(sheet)) return sheet;
-    const look = lookTold(draft, values);
+    const look = lookFrom(draft, values);
     if (isRefusal(look)) return look;
-    const told = scaleTold(values.scale);
-    if (isRefusal(told)) return told;
+    const scale = scaleFrom(values.scale);
+    if (isRefusal(scale)) return scale;
     const anchor = values.around ? vectorOf(values.around) : middleShown(draft, values.only, context);
     if (isRefusal(anchor)) return anchor;
     const [first] = Object.values(sheet.views);
@@ -57,7 +57,7 @@ export const sheetView = declareVerb({
     addView(sheet, context.newId(), {
       name: values.as ?? nameOf(draft, look),
       look,
-      scale: told ?? first?.scale ?? 1,
+      scale: scale ?? first?.scale ?? 1,
       anchor,
       at: [
         values.x === undefined ? free[0] : valueOf(values.x),
@@ -70,15 +70,15 @@ export const sheetView = declareVerb({
   },
 });
 
-interface Told {
+interface Source {
   readonly from: string;
   readonly section: string | undefined;
   readonly kept: string | undefined;
 }
 
-type ToldLook = Exclude<Look, { kind: 'slice' }>;
+type GivenLook = Exclude<Look, { kind: 'slice' }>;
 
-function lookTold(draft: KadrelDocument, { from, section, kept }: Told): ToldLook | Refusal {
+function lookFrom(draft: KadrelDocument, { from, section, kept }: Source): GivenLook | Refusal {
   if (section !== undefined) {
     const plane = draft.items[section]!;
     return isSection(plane)
@@ -91,7 +91,7 @@ function lookTold(draft: KadrelDocument, { from, section, kept }: Told): ToldLoo
     : refuse('unknown-view.kept', { kept }, 'kept');
 }
 
-function nameOf(draft: KadrelDocument, look: ToldLook): string {
+function nameOf(draft: KadrelDocument, look: GivenLook): string {
   if (look.kind === 'kept') return look.name;
   return look.kind === 'section' ? draft.items[look.plane]!.name : LOOK_WORDS[look.from];
 }

@@ -13,7 +13,7 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { addView, boxShown, emptySheet, scaleTold } from '../shared/sheets.ts';
+import { addView, boxShown, emptySheet, scaleFrom } from '../shared/sheets.ts';
 
 const VIEWS: Readonly<Record<string, readonly StandardLook[]>> = {
   four: ['plan', 'front', 'right', 'isometric'],
@@ -127,13 +127,13 @@ interface Wanted {
   readonly arrangement: string;
 }
 
-/** Where the views go; refused where they do not fit at the scale that is told. */
+/** Where the views go; refused where they do not fit at the scale that is given. */
 function laidOut(
   draft: KadrelDocument,
-  { looks, paper, parts, scale: told, arrangement }: Wanted,
+  { looks, paper, parts, scale: wantedScale, arrangement }: Wanted,
   context: VerbContext,
 ) {
-  const scale = scaleTold(told);
+  const scale = scaleFrom(wantedScale);
   if (isRefusal(scale)) return scale;
   const box = boxShown(draft, parts, context);
   if (isRefusal(box)) return box;

@@ -3,7 +3,7 @@ import { valueOf } from '../../recipes/numbers.ts';
 import { packed } from '../../sheets/packing.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { doesNotFit, layersIn, pageOf } from '../shared/stacking.ts';
-import { scaleTold } from '../shared/sheets.ts';
+import { scaleFrom } from '../shared/sheets.ts';
 
 /** A length of card, of which there is a usual one. */
 const onCard = (label: string, about: string, usual: string) =>
@@ -37,7 +37,7 @@ export const stackedModel = declareVerb({
     const { parts, on, as } = values;
     const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
     if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
-    const scale = scaleTold(values.scale);
+    const scale = scaleFrom(values.scale);
     if (isRefusal(scale)) return scale;
     const layers = layersIn(
       {

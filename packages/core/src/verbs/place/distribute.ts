@@ -33,8 +33,8 @@ export const distribute = declareVerb({
     if (locked) return locked;
     if (by === 'gap' && gap === undefined) return refuse('missing.how-wide', {}, 'gap');
     const chosen = withoutNested(draft, parts);
-    const least = by === 'gap' ? 2 : 3;
-    if (chosen.length < least) return refuse('too-few.parts', { least }, 'parts');
+    const min = by === 'gap' ? 2 : 3;
+    if (chosen.length < min) return refuse('too-few.parts', { least: min }, 'parts');
     const direction = worldDirection(along, NO_TURN);
     const middle = (r: readonly [number, number]) => (r[0] + r[1]) / 2;
     const rows = chosen

@@ -69,7 +69,7 @@ export const move = declareVerb({
     'Move {parts}[ from {from}][ to {to}][ by {by}][ in {in} frame][, along {along}][, turning {facing}][ to {normal}][, leaving {leaving}]',
   apply(draft, values, context) {
     const { parts, from, to, in: frame, along, facing, normal, leaving } = values;
-    const fault = lockedRefusal(draft, parts) ?? toldFault(values);
+    const fault = lockedRefusal(draft, parts) ?? entryFault(values);
     if (fault) return fault;
     const chosen = withoutNested(draft, parts);
     const first = from
@@ -100,14 +100,14 @@ const typedOf = ({ by }: MoveValues): Vec3 => (by ? vectorOf(by) : [0, 0, 0]);
 const isTurned = ({ facing }: MoveValues): boolean => facing !== undefined && facing !== 'as-is';
 
 /** Why what was said does not say where to. */
-function toldFault(values: MoveValues): Refusal | undefined {
+function entryFault(values: MoveValues): Refusal | undefined {
   const { from, to, normal } = values;
   if (from !== undefined && to === undefined) return refuse('missing.move', {}, 'to');
   if (to && typedOf(values).some((n) => n !== 0)) return refuse('both.by', {}, 'by');
   return isTurned(values) && (!to || !normal) ? refuse('missing.normal', {}, 'normal') : undefined;
 }
 
-interface Told {
+interface Shift {
   /** From a point to a point, in the world. */
   readonly whole: Vec3 | undefined;
   /** Along the axes of the frame. */
@@ -115,9 +115,9 @@ interface Told {
 }
 
 /** The motion in the world, kept to the free axes of a frame. */
-function shiftIn(axes: Turn, free: Vec3, { whole, typed }: Told): Vec3 {
+function shiftIn(axes: Turn, free: Vec3, { whole, typed }: Shift): Vec3 {
   if (whole && free.every((n) => n === 1)) return whole;
-  const told = !whole ? typed : isIdentity(axes) ? whole : turnBack(axes, whole);
-  const kept: Vec3 = [told[0] * free[0], told[1] * free[1], told[2] * free[2]];
+  const along = !whole ? typed : isIdentity(axes) ? whole : turnBack(axes, whole);
+  const kept: Vec3 = [along[0] * free[0], along[1] * free[1], along[2] * free[2]];
   return isIdentity(axes) ? kept : turnVector(axes, kept);
 }

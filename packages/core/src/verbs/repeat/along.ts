@@ -17,7 +17,7 @@ import {
 import { worldDirection } from '../../statement/directions.ts';
 import { rangeAlong } from '../place/distribute.ts';
 import { growthFault } from '../shared/freeing.ts';
-import { makePattern, readCount, readSpacing, type Told } from '../shared/repeating.ts';
+import { makePattern, readCount, readSpacing, type InFrame } from '../shared/repeating.ts';
 
 const blanks = {
   parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
@@ -82,7 +82,7 @@ export const along = declareVerb({
         parts,
         as,
         word: 'row',
-        layout: (told, chosen) => layoutOf(draft, values, { told, chosen, context }),
+        layout: (inFrame, chosen) => layoutOf(draft, values, { inFrame, chosen, context }),
       },
       context,
     );
@@ -92,7 +92,7 @@ export const along = declareVerb({
 type AlongValues = Values<typeof blanks>;
 
 interface Around {
-  readonly told: Told;
+  readonly inFrame: InFrame;
   readonly chosen: readonly ItemId[];
   readonly context: VerbContext;
 }
@@ -100,7 +100,7 @@ interface Around {
 function layoutOf(
   draft: KadrelDocument,
   values: AlongValues,
-  { told, chosen, context }: Around,
+  { inFrame: told, chosen, context }: Around,
 ): LayoutOf<'along'> | Refusal {
   const direction = directionOf(values);
   if ('refused' in direction) return direction;

@@ -61,10 +61,10 @@ export const around = declareVerb({
         as,
         word: 'ring',
         datum: axis.at,
-        layout: (told) => ({
+        layout: (inFrame) => ({
           kind: 'around',
-          centre: told.point(axis.at),
-          axis: told.direction(axis.direction),
+          centre: inFrame.point(axis.at),
+          axis: inFrame.direction(axis.direction),
           count,
           spacing,
           attitude: attitude === 'keeping' ? 'keeping' : 'turning',

@@ -12,7 +12,7 @@ import {
   type Values,
 } from '../../statement/declare.ts';
 import { worldDirection } from '../../statement/directions.ts';
-import { makePattern, readCount, readSpacing, type Told } from '../shared/repeating.ts';
+import { makePattern, readCount, readSpacing, type InFrame } from '../shared/repeating.ts';
 
 const blanks = {
   parts: needed('parts', 'parts', 'What is repeated.', { least: 1 }),
@@ -73,7 +73,11 @@ export const grid = declareVerb({
     '[, columns along {x}][, rows along {y}][, levels along {z}][ named {as}]',
   apply(draft, values, context) {
     const { parts, as } = values;
-    return makePattern(draft, { parts, as, word: 'grid', layout: (told) => layoutOf(values, told) }, context);
+    return makePattern(
+      draft,
+      { parts, as, word: 'grid', layout: (inFrame) => layoutOf(values, inFrame) },
+      context,
+    );
   },
 });
 
@@ -85,7 +89,7 @@ const AXES = [
 /** Two directions nearer to one another than this (cosine) put columns and rows into one line. */
 const SAME_DIRECTION = 1 - 1e-9;
 
-function layoutOf(values: Values<typeof blanks>, told: Told): LayoutOf<'grid'> | Refusal {
+function layoutOf(values: Values<typeof blanks>, inFrame: InFrame): LayoutOf<'grid'> | Refusal {
   const rows: LayoutOf<'grid'>['rows'][number][] = [];
   const ways: Vec3[] = [];
   for (const axis of AXES) {
@@ -99,7 +103,7 @@ function layoutOf(values: Values<typeof blanks>, told: Told): LayoutOf<'grid'> |
     if (valueOf(count) > 1 && ways.some((other) => Math.abs(dot(other, way)) > SAME_DIRECTION))
       return refuse('direction.columns', {}, axis.along);
     if (valueOf(count) > 1) ways.push(way);
-    rows.push({ direction: told.direction(way), count, spacing });
+    rows.push({ direction: inFrame.direction(way), count, spacing });
   }
   const stagger = values.stagger === 'half' ? 0.5 : 0;
   return { kind: 'grid', rows: rows as LayoutOf<'grid'>['rows'], stagger };

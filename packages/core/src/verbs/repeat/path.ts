@@ -3,9 +3,9 @@ import type { WayCurve } from '../../recipes/layouts/index.ts';
 import { isClosed, wayLength } from '../../patterns/way.ts';
 
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
-import { makePattern, readCount, readSpacing, type Told } from '../shared/repeating.ts';
+import { makePattern, readCount, readSpacing, type InFrame } from '../shared/repeating.ts';
 
-/** Lengths on a curve are told to this, mm. */
+/** Lengths on a curve are given to this, mm. */
 const END_SLACK_MM = 1e-6;
 
 /** Parts again and again along an edge or through points. */
@@ -55,9 +55,9 @@ export const path = declareVerb({
         parts,
         as,
         word: 'path',
-        layout: (told) => ({
+        layout: (inFrame) => ({
           kind: 'path',
-          curve: curveIn(told, way),
+          curve: curveIn(inFrame, way),
           count: all,
           spacing,
           attitude: attitude === 'keeping' ? 'keeping' : 'turning',
@@ -69,11 +69,16 @@ export const path = declareVerb({
 });
 
 /** The curve in the frame of the pattern. */
-function curveIn(told: Told, way: WayCurve): WayCurve {
-  if (way.kind === 'points') return { kind: 'points', points: way.points.map((point) => told.point(point)) };
-  const centre = told.point(way.centre);
+function curveIn(inFrame: InFrame, way: WayCurve): WayCurve {
+  if (way.kind === 'points')
+    return { kind: 'points', points: way.points.map((point) => inFrame.point(point)) };
+  const centre = inFrame.point(way.centre);
   const arm = (v: Extract<WayCurve, { kind: 'round' }>, key: 'x' | 'y') => {
-    const tip = told.point([way.centre[0] + v[key][0], way.centre[1] + v[key][1], way.centre[2] + v[key][2]]);
+    const tip = inFrame.point([
+      way.centre[0] + v[key][0],
+      way.centre[1] + v[key][1],
+      way.centre[2] + v[key][2],
+    ]);
     return [tip[0] - centre[0], tip[1] - centre[1], tip[2] - centre[2]] as [number, number, number];
   };
   return { ...way, centre, x: arm(way, 'x'), y: arm(way, 'y') };

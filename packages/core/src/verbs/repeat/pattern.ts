@@ -169,9 +169,9 @@ function setGrid(
     const count = counts && readWhole(counts[i]!, valueOf(row.count), { context, blank: 'counts' });
     if (isRefusal(count)) return count;
     if (count !== undefined) row.count = count;
-    const told = (texts: readonly string[] | undefined) =>
+    const parsed = (texts: readonly string[] | undefined) =>
       texts?.[i]!.trim() === 'now' || texts?.[i]!.trim() === '' ? undefined : texts?.[i];
-    const [pitch, span] = [told(pitches), told(spans)];
+    const [pitch, span] = [parsed(pitches), parsed(spans)];
     if (pitch === undefined && span === undefined) continue;
     const blanks = ['pitches', 'spans'] as const;
     const spacing = changedSpacing(

@@ -30,10 +30,10 @@ export const reflect = declareVerb({
         parts,
         as,
         word: 'pair',
-        layout: (told) => ({
+        layout: (inFrame) => ({
           kind: 'reflection',
-          point: told.point(point),
-          normal: told.direction(normal),
+          point: inFrame.point(point),
+          normal: inFrame.direction(normal),
         }),
       },
       context,

@@ -42,7 +42,7 @@ export const offsetFace = declareVerb({
       {
         kind: push.kind,
         schema: push.schema,
-        fault: (told) => push.fault?.({ ...told, to: there } as never),
+        fault: (step) => push.fault?.({ ...step, to: there } as never),
       },
       { faces, by, sides },
     );

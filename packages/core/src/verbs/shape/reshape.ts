@@ -49,13 +49,13 @@ export const reshape = declareVerb({
   },
 });
 
-interface Told {
+interface Destination {
   readonly from: NumVector | undefined;
   readonly to: NumVector | undefined;
   readonly by: NumVector | undefined;
 }
 
-function moveOf({ from, to, by }: Told): Vec3 | Refusal {
+function moveOf({ from, to, by }: Destination): Vec3 | Refusal {
   if (from && !to) return refuse('missing.where', {}, 'to');
   if (to && !from) return refuse('missing.goes', {}, 'from');
   const move: Vec3 = from && to ? subtract(vectorOf(to), vectorOf(from)) : vectorOf(by ?? [0, 0, 0]);

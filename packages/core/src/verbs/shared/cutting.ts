@@ -1,7 +1,7 @@
-/** What the verbs that cut solids share: a plane, told in the frame of each part, and what becomes of the halves. */
+/** What the verbs that cut solids share: a plane, given in the frame of each part, and what becomes of the halves. */
 import type { ItemId, KadrelDocument, Num } from '../../document/schema.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
-import { frameInPart, type ToldPlane } from '../../statement/planes.ts';
+import { frameInPart, type GivenPlane } from '../../statement/planes.ts';
 import { isRefusal, needed, type Refusal, type VerbContext } from '../../statement/declare.ts';
 import { linkPart, makeIndependent } from './copying.ts';
 import { solidToShape } from './shapingVerb.ts';
@@ -15,7 +15,7 @@ export const cuttingBlanks = {
 export type CutStep = Extract<RecipeStep, { kind: 'cut' | 'cutAlong' | 'cutBy' }>;
 
 interface Cutting {
-  readonly plane: ToldPlane;
+  readonly plane: GivenPlane;
   readonly at: Num;
   readonly keep: 'front' | 'behind';
 }

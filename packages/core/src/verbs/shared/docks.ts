@@ -105,7 +105,7 @@ export function docksMeant(
   return context.docksOn(said.part).filter(({ end, lost }) => lost === undefined && !taken(end));
 }
 
-/** A dock that one must be told of: it is not free any more. */
+/** A dock that one must be warned of: it is not free any more. */
 export function takenRefusal(draft: KadrelDocument, place: DockPlace, but: ItemId): Refusal | undefined {
   const joint = Object.values(draft.joints).find(
     ({ moved, onto }) =>

@@ -1,4 +1,4 @@
-/** The Draw verbs of figures that are told by a few numbers. */
+/** The Draw verbs of figures that are given by a few numbers. */
 import type { WayCurve } from '../../recipes/layouts/index.ts';
 import { cleanLength } from '../../space/rounding.ts';
 import {

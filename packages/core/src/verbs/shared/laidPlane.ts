@@ -26,7 +26,7 @@ export const PLANE_SENTENCE =
   'from {on}[, offset {offset}][, turned about {edge} by {angle}][, square to {curve} at {distance}]';
 
 /** Where the plane comes to lie; why it cannot. */
-export function toldPose({
+export function givenPose({
   on,
   offset,
   edge,
@@ -43,15 +43,15 @@ export function toldPose({
   return { turn: pose.turn, shift: add(pose.shift, turnVector(pose.turn, [0, 0, valueOf(offset)])) };
 }
 
-type Told = Values<typeof planeBlanks>;
+type PlaneValues = Values<typeof planeBlanks>;
 
-function poseOnCurve(curve: NonNullable<Told['curve']>, along: number): Pose | Refusal {
+function poseOnCurve(curve: NonNullable<PlaneValues['curve']>, along: number): Pose | Refusal {
   if (along < 0 || along > wayLength(curve) + 1e-6)
     return refuse('distance', { curve: wayLength(curve) }, 'distance');
   return squareTo(wayAt(curve, along).point, wayDirection(curve, along));
 }
 
-function poseAboutEdge(on: Pose, edge: NonNullable<Told['edge']>, angle: number | undefined) {
+function poseAboutEdge(on: Pose, edge: NonNullable<PlaneValues['edge']>, angle: number | undefined) {
   if (angle === undefined) return refuse('missing.how-far', {}, 'angle');
   return edge.kind === 'line' ? turnedAbout(on, edge, angle) : refuse('edge.straight', {}, 'edge');
 }

@@ -36,7 +36,7 @@ export function layersOf(
   ];
   const step = pitch ?? (count === undefined ? undefined : (high - low) / count);
   if (step === undefined) return refuse('missing.pitch', {}, 'pitch');
-  // Counted from the plane where a pitch is told, so that neighbours made apart still go together.
+  // Counted from the plane where a pitch is given, so that neighbours made apart still go together.
   const first = pitch === undefined ? low : Math.floor((low + AT_END_MM) / step) * step;
   const number = Math.ceil((high - first - AT_END_MM) / step);
   if (number > MAX_SLICES)

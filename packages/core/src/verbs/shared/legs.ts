@@ -4,7 +4,7 @@ import { CLOSINGS, type FigureOf, type Leg } from '../../recipes/figures/index.t
 import { refuse, type Refusal, type Row } from '../../statement/declare.ts';
 import { typedLength, typedNumber } from '../../statement/typing.ts';
 
-/** A leg is told by one of: dx and dy, length and bearing, length and turn, x and y. */
+/** A leg is given by one of: dx and dy, length and bearing, length and turn, x and y. */
 export const LEG_COLUMNS = {
   dx: { label: 'ΔX', kind: 'length' },
   dy: { label: 'ΔY', kind: 'length' },
@@ -68,7 +68,7 @@ function rowExtras(
 
 /** The row that says a leg. */
 export function rowOfLeg(leg: Leg): Record<string, string> {
-  const told: Record<string, string> =
+  const fields: Record<string, string> =
     'by' in leg
       ? { dx: typedLength(leg.by[0]), dy: typedLength(leg.by[1]) }
       : 'to' in leg
@@ -76,11 +76,11 @@ export function rowOfLeg(leg: Leg): Record<string, string> {
         : 'bearing' in leg
           ? { length: typedLength(leg.length), bearing: typedNumber(leg.bearing) }
           : { length: typedLength(leg.length), turn: typedNumber(leg.turn) };
-  if (leg.bend) told.sweep = leg.bend === 'tangent' ? 'tangent' : typedNumber(leg.bend.sweep);
-  if (leg.corner && 'round' in leg.corner) told.round = typedLength(leg.corner.round);
-  if (leg.corner && 'bevel' in leg.corner) told.bevel = typedLength(leg.corner.bevel);
-  if (leg.name !== undefined) told.name = leg.name;
-  return told;
+  if (leg.bend) fields.sweep = leg.bend === 'tangent' ? 'tangent' : typedNumber(leg.bend.sweep);
+  if (leg.corner && 'round' in leg.corner) fields.round = typedLength(leg.corner.round);
+  if (leg.corner && 'bevel' in leg.corner) fields.bevel = typedLength(leg.corner.bevel);
+  if (leg.name !== undefined) fields.name = leg.name;
+  return fields;
 }
 
 /** The rows of a traverse, as they would be typed. */

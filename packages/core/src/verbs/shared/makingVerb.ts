@@ -68,7 +68,7 @@ function blanksFor(key: string, field: Field, { isByRadius, complete = {} }: Mak
   return [[blank, blankFor(field, key in complete ? optional : needed)]];
 }
 
-/** As a new one is told. */
+/** As a new one is typed. */
 export const blankFor = (field: Field, need: typeof needed | typeof optional = needed): Blank =>
   need(typeOf(field), lowerCase(field.label), field.about, optionsOf(field));
 
@@ -91,8 +91,8 @@ const optionsOf = (field: Field) => ({
 
 const isChosen = (field: Field): field is ChosenField => isChosenType(field.type);
 
-/** What is told of a base or a step by its fields. */
-interface ToldByFields {
+/** What is said of a base or a step by its fields. */
+interface FromFields {
   readonly kind: string;
   readonly schema: Kind['schema'];
   readonly make?: Pick<Make, 'complete'>;
@@ -100,7 +100,7 @@ interface ToldByFields {
 }
 
 /** The numbers as they are stored, if they are within their bounds and go together. */
-export function recipeOf(kind: ToldByFields, given: Given): object | Refusal {
+export function recipeOf(kind: FromFields, given: Given): object | Refusal {
   const recipe: Record<string, unknown> = { kind: kind.kind };
   for (const [key, field] of fieldsOf(kind.schema)) {
     const value = valueFor(key, field, given, kind.make?.complete);

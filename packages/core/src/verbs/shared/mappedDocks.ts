@@ -17,7 +17,7 @@ import { unit, type Vec3 } from '../../space/vector.ts';
 
 /**
  * What is to be done with the docks of a part once its place and its form are mapped. Ask before that.
- * @param map of the frame that the placement of the part is told in
+ * @param map of the frame that the placement of the part is given in
  */
 export function dockMap(draft: KadrelDocument, part: Part, map: Matrix): () => void {
   const docks = Object.values(part.docks ?? {});
@@ -72,8 +72,7 @@ function mirrorName(draft: KadrelDocument, part: Part, name: string): string | u
 
 /** Whose face a name is: the operand that it tells, else the first one all the way down. */
 function ownerOf(draft: KadrelDocument, part: Part, path: readonly string[]): Part {
-  const told = path.map((id) => draft.items[id]).findLast((item) => item !== undefined);
-  let owner = told ?? part;
+  let owner = path.map((id) => draft.items[id]).findLast((item) => item !== undefined) ?? part;
   while (owner.recipe.base.kind === 'combine') owner = draft.items[childrenOf(owner)[0]!]!;
   return owner;
 }

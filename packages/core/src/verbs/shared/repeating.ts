@@ -15,12 +15,12 @@ import { lockedRefusal, withoutNested } from './placing.ts';
 export type Triple = [number, number, number];
 
 /** World directions and points in the frame of a pattern that is yet to be made. */
-export interface Told {
+export interface InFrame {
   direction(world: Vec3): Triple;
   point(world: Vec3): Triple;
 }
 
-export const toldIn = (frame: Pose): Told => ({
+export const inFrameOf = (frame: Pose): InFrame => ({
   direction: (world) => [...cleanDirection(turnBack(frame.turn, world))] as Triple,
   point: (world) => [...carryBack(frame, world)] as Triple,
 });
@@ -30,7 +30,7 @@ interface Making {
   readonly as: string | undefined;
   /** What the pattern is called, after the first source. */
   readonly word: string;
-  readonly layout: (told: Told, chosen: readonly ItemId[]) => Layout | Refusal;
+  readonly layout: (inFrame: InFrame, chosen: readonly ItemId[]) => Layout | Refusal;
   /** Where its datum stands in the world, where that is not the first source's. */
   readonly datum?: Vec3;
 }
@@ -45,13 +45,13 @@ export function makePattern(draft: KadrelDocument, making: Making, context: Verb
   // Operands may be repeated where they are, all of one combination at once.
   if (stray && !chosen.every((id) => isStanding(draft, id)))
     return refuse('parents', { name: stray.name, first: first.name }, 'parts');
-  const told = toldIn(worldFromParent(draft, first.id));
-  const layout = making.layout(told, chosen);
+  const inFrame = inFrameOf(worldFromParent(draft, first.id));
+  const layout = making.layout(inFrame, chosen);
   if ('refused' in layout) return layout;
   const many = tooMany(layout, 'count');
   if (many) return many;
   const at = datum ?? datumInWorld(draft, first, (id) => context.boxOf(id));
-  const point: Datum = { point: at ? told.point(at) : [...poseOfPlacement(first.placement).shift] };
+  const point: Datum = { point: at ? inFrame.point(at) : [...poseOfPlacement(first.placement).shift] };
   const made = wrapParts({ draft, context }, chosen, {
     name: as ?? `${first.name} ${word}`,
     base: { kind: 'pattern', sources: [], layout, omitted: [] },

@@ -91,7 +91,7 @@ function reshapeOwn(
     datumInPart(part, (id) => context.boxOf(id)),
   );
   const parent = worldFromParent(draft, part.id);
-  // The map in the frame that the part's placement is told in: about that frame's origin, and then a shift.
+  // The map in the frame that the part's placement is given in: about that frame's origin, and then a shift.
   const inParent = isIdentity(parent.turn)
     ? linear
     : multiply(transposed(parent.turn), multiply(linear, parent.turn));
@@ -163,7 +163,7 @@ function shiftBy(part: Part, by: Vec3): void {
   ) as Part['placement']['origin'];
 }
 
-/** Maps a part about the origin of the frame that its placement is told in; why not, or undefined. */
+/** Maps a part about the origin of the frame that its placement is given in; why not, or undefined. */
 function mapPart({ draft, context }: Drafting<ReshapeContext>, part: Part, map: Matrix): Refusal | undefined {
   rememberMade(part);
   const docks = dockMap(draft, part, map);
@@ -183,7 +183,7 @@ function mapPart({ draft, context }: Drafting<ReshapeContext>, part: Part, map: 
 interface OwnMap {
   /** The map in the frame of the part. */
   readonly own: Matrix;
-  /** How the part is turned in the frame that its placement is told in. */
+  /** How the part is turned in the frame that its placement is given in. */
   readonly turn: Turn;
 }
 

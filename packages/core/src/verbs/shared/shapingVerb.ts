@@ -1,4 +1,4 @@
-/** Steps that are added to solids, and the verbs of those that are told by their numbers alone. */
+/** Steps that are added to solids, and the verbs of those that are given by their numbers alone. */
 import { isSurface } from '../../recipes/bodies/index.ts';
 import { blankOf, fieldsOf } from '../../recipes/fields.ts';
 import type { RecipeStep } from '../../recipes/steps/index.ts';
@@ -57,7 +57,7 @@ export function shapingVerb(kind: StepKind): Verb {
       const solid = solidToShape(draft, part);
       if (isRefusal(solid)) return solid;
       const step = recipeOf(
-        { kind: kind.kind, schema: kind.schema, fault: (told) => kind.fault?.(told) },
+        { kind: kind.kind, schema: kind.schema, fault: (step) => kind.fault?.(step) },
         given,
       );
       if (isRefusal(step)) return step;

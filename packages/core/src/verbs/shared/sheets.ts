@@ -51,7 +51,7 @@ export const nextOrderOn = (sheet: Sheet, kind: (typeof ENTRY_KINDS)[number]): n
   (inOrder<{ order: number }>(sheet[kind]).at(-1)?.[1].order ?? 0) + 1;
 
 /** `1:50` → mm on paper for one of the model; undefined where nothing is said. */
-export function scaleTold(text: string | undefined): number | undefined | Refusal {
+export function scaleFrom(text: string | undefined): number | undefined | Refusal {
   if (text === undefined) return undefined;
   return readScale(text) ?? refuse('scale', { text }, 'scale');
 }

@@ -46,12 +46,12 @@ function drawing(seed: number): Path[] {
 }
 
 test('agree with the split by the kernel on 40 drawings of lines, circles, triangles and free curves', () => {
-  let told = 0;
+  let counted = 0;
   for (let seed = 1; seed <= 40; seed++) {
     const paths = drawing(seed);
     const found = areasOf(paths);
     if (!found) continue;
-    told += 1;
+    counted += 1;
     const split = scope((keep) =>
       splitRegions({ occt, keep }, paths).regions.map(({ face, curves }) => {
         const properties = keep(new occt.GProp_GProps());
@@ -59,7 +59,7 @@ test('agree with the split by the kernel on 40 drawings of lines, circles, trian
         return { area: properties.Mass(), curves: curves.join(' ') };
       }),
     );
-    // Slivers below the kernel's tolerance are told by one and not by the other.
+    // Slivers below the kernel's tolerance are found by one and not by the other.
     const large = <T extends { area: number }>(list: readonly T[]) =>
       list.filter(({ area }) => area > 1e-3).sort((a, b) => a.area - b.area);
     const [ours, theirs] = [large(found), large(split)];
@@ -70,7 +70,7 @@ test('agree with the split by the kernel on 40 drawings of lines, circles, trian
     });
   }
   // Hardly any of them touch by chance.
-  expect(told).toBeGreaterThan(35);
+  expect(counted).toBeGreaterThan(35);
 });
 
 test('leave what touches or lies on itself to the kernel', () => {

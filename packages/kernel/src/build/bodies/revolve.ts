@@ -160,9 +160,9 @@ function requireBeside(
 ): void {
   const [least, most] = reachBeside({ occt, keep }, shape, content);
   if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
-  const told = (n: number) => String(Number(n.toFixed(6)));
+  const text = (n: number) => String(Number(n.toFixed(6)));
   throw new BuildError(
-    `The profile crosses its axis: it reaches ${told(most)} mm to the left of it and ${told(-least)} mm to the right, so that the body would lie in itself.`,
+    `The profile crosses its axis: it reaches ${text(most)} mm to the left of it and ${text(-least)} mm to the right, so that the body would lie in itself.`,
     'Use one half, left or right, or move the axis.',
     crossingsOf(content, new Set(occurrences({ occt, keep }, shape, 'TopAbs_EDGE').map(nameOf))),
   );
@@ -210,9 +210,9 @@ function halfPlane({ occt, keep }: Scoped, planar: Planar, content: Revolve): To
   const { point, direction, half } = content;
   const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
   const reach = planar.faces.reduce(
-    (most, face) => {
+    (maximum, face) => {
       const { min, max } = exactBox(occt, face);
-      return Math.max(most, ...[...min, ...max].map(Math.abs));
+      return Math.max(maximum, ...[...min, ...max].map(Math.abs));
     },
     Math.hypot(...point),
   );
@@ -228,7 +228,7 @@ function halfPlane({ occt, keep }: Scoped, planar: Planar, content: Revolve): To
   return keep(keep(new occt.BRepBuilderAPI_MakeFace(keep(wire.Wire()), true)).Face());
 }
 
-/** The kernel's history does not know flat rings: they are told by where a point of theirs stood before the turn. */
+/** The kernel's history does not know flat rings: they are determined by where a point of theirs stood before the turn. */
 function nameRest(
   { occt, keep }: Scoped,
   named: NamedShape,

@@ -35,7 +35,7 @@ type Sweep = Extract<BodyContent, { kind: 'sweep' }>;
 
 /**
  * In the frame of the path: the origin of the section runs along it, its X to the right of the way, its Y out of the plane of
- * the path, or in the direction that is told. Faces: start, end, sides; those of a hollow after `hollow.`. Throws BuildError.
+ * the path, or in the direction that is given. Faces: start, end, sides; those of a hollow after `hollow.`. Throws BuildError.
  */
 export function buildSweep(occt: Occt, content: Sweep): NamedShape {
   const [spine, ...others] = content.paths;
@@ -118,7 +118,7 @@ const MAX_SECTIONS = 400;
 /** Curves of the path that turn by more than this (degrees) where they meet make a corner. */
 const SMOOTH_DEGREES = 1e-4;
 
-/** A section that turns about the path, or grows: a loft through many of them, told by the length walked. */
+/** A section that turns about the path, or grows: a loft through many of them, by the length walked. */
 function changing(
   occt: Occt,
   { spine, section }: { readonly spine: Path; readonly section: Path },
@@ -192,7 +192,7 @@ function turned({ closed, curves }: Path, twist: number, size: number): Path {
   return { closed, curves: curves.map(({ name, curve }) => ({ name, curve: carryCurve(map, curve) })) };
 }
 
-/** The ends are told by lying where the path begins and ends, across it. */
+/** The ends are determined by lying where the path begins and ends, across it. */
 function sweptNames(occt: Occt, shape: NamedShape['shape'], spine: Path): { faceNames: string[] } {
   return scope((keep) => {
     const explorer = keep(new occt.TopExp_Explorer(shape, 'TopAbs_FACE', 'TopAbs_SHAPE'));

@@ -225,7 +225,7 @@ function openParallel(
   const exact = by === 0 ? path : parallelPath(path, by);
   if (exact) return prefixed(edgesOfPath({ occt, keep }, exact), prefix);
   const { wire, edges } = wireOf({ occt, keep }, prefixed(edgesOfPath({ occt, keep }, path), prefix));
-  // The kernel's sign depends on the outline: the side is told by where the first end comes to lie.
+  // The kernel's sign depends on the outline: the side is determined by where the first end comes to lie.
   const first = path.curves[0]!.curve;
   const wanted = add2(startOf(first), scale2(left2(unit2(velocityAt(first, 0))), by));
   for (const sign of [1, -1]) {

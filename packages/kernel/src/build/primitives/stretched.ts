@@ -71,7 +71,7 @@ function slantedBox(occt: Occt, a: Vec3, b: Vec3, up: Vec3): NamedShape {
   });
 }
 
-/** Half axes of an ellipse told by two conjugate half diameters. Source: Rytz's construction, as a formula. */
+/** Half axes of an ellipse given by two conjugate half diameters. Source: Rytz's construction, as a formula. */
 function halfAxes(u: Vec3, v: Vec3): { major: Vec3; minor: Vec3 } {
   const angle = Math.atan2(2 * dot(u, v), dot(u, u) - dot(v, v)) / 2;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];

@@ -192,7 +192,7 @@ const BY_RULE: Readonly<Record<EdgeRule, (edge: MeetingEdge) => boolean>> = {
   met: ({ names: [a, b] }) => ownersOf(a).every((owner) => !ownersOf(b).includes(owner)),
 };
 
-/** Of several the one nearest to a place, where one is told. */
+/** Of several the one nearest to a place, where one is given. */
 function nearest<T>(
   occt: Occt,
   found: readonly T[],

@@ -319,7 +319,7 @@ function imprinted({ occt, keep }: Scoped, solid: NamedShape, imprint: Imprint):
   }
 }
 
-/** Whether a face lies within the prism, told by a point of it. */
+/** Whether a face lies within the prism, decided by a point of it. */
 function insideOf(occt: Occt, planar: Planar, prism: NamedShape, [u, v]: Vec2) {
   const mesh = planar.faces.map((face) => meshShape(occt, face, 0.1));
   const { min, max } = exactBox(occt, prism.shape);

@@ -66,7 +66,7 @@ function cornersOf(occt: Occt, { shape }: NamedShape, { chord, planes, keep }: L
   );
   const isExact = planes.every((plane) => plane) && hasStraightEdges({ occt, keep }, shape);
   const points = isExact ? [] : roundPoints(occt, shape, { chord, planes });
-  const nearMm = NOISE * points.reduce((most, at) => Math.max(most, ...at.map(Math.abs)), 0);
+  const nearMm = NOISE * points.reduce((max, at) => Math.max(max, ...at.map(Math.abs)), 0);
   for (const at of points) {
     if (corners.length > MAX_CORNERS) break;
     if (!corners.some((one) => distance(one, at) < nearMm)) corners.push(at);
@@ -78,7 +78,7 @@ function cornersOf(occt: Occt, { shape }: NamedShape, { chord, planes, keep }: L
   );
 }
 
-/** Points of facets, those of flat faces first, and put onto their planes: facets are told in single precision. */
+/** Points of facets, those of flat faces first, and put onto their planes: facets are in single precision. */
 function roundPoints(occt: Occt, shape: TopoDS_Shape, { chord, planes }: Omit<Looking, 'keep'>): Vec3[] {
   const { positions, triangles, faceOfTriangle } = meshShape(occt, shape, chord, ANY_TURN_RAD);
   withoutFacets(occt, shape);

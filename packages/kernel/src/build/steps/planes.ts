@@ -81,12 +81,12 @@ function cornersOf(planes: readonly Plane[]): MetAnew {
 
 function meetingOf(planes: readonly Plane[], old: Vec3): Vec3 {
   let best: readonly [Plane, Plane, Plane] | undefined;
-  let most = MIN_SPAN;
+  let max = MIN_SPAN;
   for (const a of planes)
     for (const b of planes)
       for (const c of planes) {
         const span = Math.abs(dot(a.normal, cross(b.normal, c.normal)));
-        if (span > most * (1 + MIN_SPAN)) [best, most] = [[a, b, c], span];
+        if (span > max * (1 + MIN_SPAN)) [best, max] = [[a, b, c], span];
       }
   const now = best && threePlanes(best);
   if (now && planes.every(({ normal, offset }) => Math.abs(dot(normal, now) - offset) < SAME_CORNER_MM))

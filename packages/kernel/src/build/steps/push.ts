@@ -36,12 +36,12 @@ const SAME_VOLUME = 1e-9;
 export function buildPushed(
   occt: Occt,
   of: NamedShape,
-  { faces: chosen, by: told, to, sides }: Pick<Push, 'faces' | 'by' | 'to' | 'sides'>,
+  { faces: chosen, by: distance, to, sides }: Pick<Push, 'faces' | 'by' | 'to' | 'sides'>,
 ): NamedShape {
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
     const edges = meetingEdges({ occt, keep }, of);
-    const by = to ? told + wayTo(occt, faces, to) : told;
+    const by = to ? distance + wayTo(occt, faces, to) : distance;
     if (by === 0)
       throw new BuildError('The face is there already.', 'Choose another point, or give a distance.', [to!]);
     const moving = faces.map(({ face }) => face);

@@ -1,4 +1,4 @@
-/** What a format that drawing sheets are written in is: told once, for the page and the headless runner alike. */
+/** What a format that drawing sheets are written in is: declared once, for the page and the headless runner alike. */
 import type { SheetPicture } from '@kadrel/core';
 
 /** A format that drawing sheets are written in. */

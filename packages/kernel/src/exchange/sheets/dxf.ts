@@ -75,7 +75,7 @@ function entitiesOf(mark: Mark, entityOn: (layer: string) => Entity): readonly P
   if (mark.kind === 'path')
     return mark.curves.flatMap((curve) => [...entityOf(curve, entityOn(mark.stroke))]);
   if (mark.kind === 'text') return textEntity(mark, entityOn(TEXT_LAYER));
-  // Light fills are told by their outlines alone.
+  // Light fills are given by their outlines alone.
   return mark.shade === 'dark' ? mark.loops.flatMap((loop) => solidEntity(loop, entityOn(FILL_LAYER))) : [];
 }
 
@@ -111,7 +111,7 @@ const asciiText = (text: string) =>
     (letter) => `\\U+${letter.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}`,
   );
 
-/** A filled triangle: its last corner is told twice. */
+/** A filled triangle: its last corner is given twice. */
 function solidEntity(loop: readonly Vec2[], entity: Entity): Pair[] {
   const [a, b, c] = loop;
   return [
@@ -164,7 +164,7 @@ const table = (name: string, handle: string, records: Pair[]): Pair[] => [
 ];
 
 function lineType(dashes: readonly number[], handle: number, lineWidth: number): Pair[] {
-  // Dashes and gaps of thin lines, in mm: gaps are told by a minus.
+  // Dashes and gaps of thin lines, in mm: gaps have a minus.
   const lengths = dashes.map((n, i) => (i % 2 === 0 ? 1 : -1) * n * 0.5 * lineWidth);
   return [
     [0, 'LTYPE'],

@@ -88,7 +88,7 @@ function drawText(
   });
 }
 
-/** Letters that the font has no picture of are told by their number. */
+/** Letters that the font has no picture of are written as their number. */
 function withKnownLetters(text: string): string {
   const missing = new Set(missingLetters(text));
   return [...text]
