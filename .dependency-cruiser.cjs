@@ -52,14 +52,22 @@ const only = (name, from, to) => ({
   name,
   severity: 'error',
   from: { path: from },
-  to: { path: '^(packages|apps|checks|e2e)/', pathNot: to },
+  to: { path: '^(packages|apps|checks|e2e)/', pathNot: [to, TESTING] },
 });
+const TESTING = '^packages/testing/';
 
 module.exports = {
   forbidden: [
     only('core-knows-nobody', '^packages/core/', '^packages/core/'),
     only('kernel-knows-core', '^packages/kernel/', '^packages/(core|kernel)/'),
     only('cli-knows-core-and-kernel', '^packages/cli/', '^packages/'),
+    only('testing-knows-core-and-kernel', TESTING, '^packages/(core|kernel)/'),
+    {
+      name: 'only-tests-use-testing',
+      severity: 'error',
+      from: { path: '^(packages|apps)/', pathNot: ['[.]test[.]ts$', TESTING] },
+      to: { path: TESTING },
+    },
     only('server-knows-core-and-kernel', '^apps/server/', '^(packages/(core|kernel)|apps/server)/'),
     only('web-knows-core-and-kernel', '^apps/web/', '^(packages/(core|kernel)|apps/web)/'),
     {

@@ -1,21 +1,8 @@
 /** What a person does, in their own words: tests read like what they do. */
 import { expect, type Page } from '@playwright/test';
 import type { KadrelDocument, Vec3 } from '@kadrel/core';
-
-interface Console {
-  readonly document: KadrelDocument;
-  readonly selection: readonly string[];
-  screenOf(point: Vec3): readonly [number, number];
-  facts(part: string): Promise<{ volume: number; area: number; box: { min: Vec3; max: Vec3 } }>;
-  readonly preview: Readonly<Record<string, number>>;
-  readonly isIdle: boolean;
-  readonly unsaved: number;
-}
-declare global {
-  interface Window {
-    kadrel?: Console;
-  }
-}
+// What the page offers on `window` is declared there.
+import type {} from '../apps/web/src/workshop/console.ts';
 
 export class Person {
   readonly problems: string[] = [];

@@ -170,11 +170,11 @@ for (const [what, aim] of Object.entries(AIMS)) {
 }
 const code = (select) =>
   Object.values(ROOMS)
-    .concat('packages/cli/src', 'checks/src', 'e2e')
+    .concat('packages/cli/src', 'packages/testing/src', 'checks/src', 'e2e')
     .flatMap(filesIn)
     .filter(select)
     .reduce((sum, file) => sum + readFileSync(join(ROOT, file), 'utf8').split('\n').length, 0);
-const isTesting = (file) => isTest(file) || /^(checks|e2e)/.test(file);
+const isTesting = (file) => isTest(file) || /^(checks|e2e|packages\/testing)/.test(file);
 print([
   'tests, % of all lines',
   Math.round((100 * code(isTesting)) / code(() => true)),

@@ -1,6 +1,6 @@
 /** `npm test`: sets up what is missing, then lint, types, unit tests and checks, and the browser tests on the built application. */
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { join, relative } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import {
@@ -27,11 +27,16 @@ function fail(what) {
   failures.push(what);
 }
 
-/** A step that either succeeds or counts as one failure. */
-function step(title, command, args) {
-  say(`\n== ${title}`);
-  const { status } = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2] });
-  if (status !== 0) fail(title);
+/** Steps side by side, each of which either succeeds or counts as one failure; what they say is printed when they have ended. */
+const together = (steps) => Promise.all(Object.entries(steps).map(step));
+
+async function step([title, [command, ...args]]) {
+  const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+  const parts = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => parts.push(part));
+  const code = await new Promise((resolve) => child.on('error', resolve).on('close', resolve));
+  say(`\n== ${title}\n${Buffer.concat(parts)}`);
+  if (code !== 0) fail(title);
 }
 
 function jest(databaseUrl, report) {
@@ -117,9 +122,11 @@ await runScript(async () => {
   ensureNodeModules();
   const reports = join(ROOT, '.cache', `reports-${process.pid}`);
   mkdirSync(reports, { recursive: true });
-  step('Lint', 'npm', ['run', '--silent', 'lint']);
-  step('Types', process.execPath, ['scripts/types.mjs']);
-  step('Measure', 'npm', ['run', '-s', 'measure']);
+  await together({
+    Lint: ['npm', 'run', '--silent', 'lint'],
+    Types: [process.execPath, 'scripts/types.mjs'],
+    Measure: ['npm', 'run', '-s', 'measure'],
+  });
   ensureBuilt();
   const cluster = await startTestCluster();
   try {

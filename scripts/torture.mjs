@@ -1,8 +1,8 @@
 /**
  * `npm run torture -- WHAT …`: long trials, seeds printed. Of geometry and edits `booleans [COUNT] [SEED] [CLASS,…]`,
- * `recipes [COUNT] [SEED]`,
- * `icons [OF EACH SET] [EVERY]` and `edits [COUNT] [SEED]`; of saving `kills [COUNT] [SEED]`, `starts [COUNT] [SEED]`, `disk`, and
- * `pages [COUNT] [SEED]`; of the server `held [ROUNDS]`; of the workshop `gestures [SECONDS] [SEED]`.
+ * `recipes [COUNT] [SEED]`, `icons [OF EACH SET] [EVERY]` and `edits [COUNT] [SEED]`, and with `checks [PATH …]` all random trials
+ * of the tests; of saving `kills [COUNT] [SEED]`, `starts [COUNT] [SEED]`, `disk`, and `pages [COUNT] [SEED]`; of the server
+ * `held [ROUNDS]`; of the workshop `gestures [SECONDS] [SEED]`.
  */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
@@ -10,6 +10,20 @@ import { ROOT, checkNode, ensureNodeModules } from './project.mjs';
 import { runScript } from './say.mjs';
 import { withDemo } from './serving.mjs';
 import { SAVING, tortureSaving } from './tortureSaving.mjs';
+
+/** Where tests with random trials stand. */
+const RANDOM_CHECKS = ['packages/kernel', 'checks'];
+
+/** The tests, with all of their random trials; in `npm test` each makes a fifth of them. */
+function tortureChecks(paths) {
+  const jest = ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', '--maxWorkers=100%'];
+  const { status } = spawnSync(process.execPath, [...jest, ...(paths.length > 0 ? paths : RANDOM_CHECKS)], {
+    cwd: ROOT,
+    stdio: 'inherit',
+    env: { ...process.env, KADREL_TRIALS: 'all' },
+  });
+  if (status !== 0) process.exitCode = 1;
+}
 
 /** Random clicks, drags, keys and numbers in a browser: nothing that was typed may be lost. */
 async function tortureGestures([seconds = '600', seed = '1']) {
@@ -27,6 +41,7 @@ async function tortureGestures([seconds = '600', seed = '1']) {
 await runScript(async () => {
   checkNode();
   ensureNodeModules();
+  if (process.argv[2] === 'checks') return tortureChecks(process.argv.slice(3));
   if (process.argv[2] === 'gestures') return tortureGestures(process.argv.slice(3));
   const { build } = await import('vite');
   await build({

@@ -1,55 +1,5 @@
-/** Parts for checks, given by ledger, built by a kernel in this process. */
-import {
-  emptyDocument,
-  isRefusal,
-  perform,
-  plainWorld,
-  verbNamed,
-  type KadrelDocument,
-  type ItemId,
-  type Typed,
-  type World,
-} from '@kadrel/core';
-import { worldOf, type Evaluator } from '@kadrel/kernel';
-
-export type Statement = readonly [verb: string, typed: Typed];
-
-type WorldFor = (document: KadrelDocument, newId: () => ItemId) => World;
-
-/** Where no statement asks the kernel anything. Throws an Error where one is refused. */
-export const built = (statements: readonly Statement[]): KadrelDocument => carriedOut(statements, plainWorld);
-
-/** Where names of faces and edges are looked up. Throws an Error where a statement is refused. */
-export const builtBy = (kernel: Evaluator, statements: readonly Statement[]): KadrelDocument =>
-  carriedOut(statements, (document, newId) => worldOf(document, kernel, newId));
-
-function carriedOut(statements: readonly Statement[], worldFor: WorldFor): KadrelDocument {
-  let document = emptyDocument();
-  let ids = 0;
-  for (const [verb, typed] of statements) {
-    const world = worldFor(document, () => `p${++ids}`);
-    const done = perform(verbNamed(verb)!, typed, document, world);
-    if (isRefusal(done)) throw new Error(`${verb}, ${done.blank}: ${done.message}`);
-    document = done.document;
-  }
-  return document;
-}
-
-export const idOf = (document: KadrelDocument, name: string): string =>
-  Object.values(document.items).find((item) => item.name === name)!.id;
-export const measured = (kernel: Evaluator, document: KadrelDocument, name: string) =>
-  kernel.measure(document, idOf(document, name));
-
-/** A small repeatable source of numbers in [0, 1). Source: mulberry32 by T. Ettinger, public domain, from memory. */
-export function numbers(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+/** What the benches share, and the plate with holes. */
+import type { Statement } from '@kadrel/testing';
 
 /** A plate with a grid of holes through it, each hole an operand. */
 export function plateWithHoles(rows: number, columns: number): Statement[] {

@@ -2,7 +2,7 @@
 import { datumInWorld } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
+import { built, builtBy, idOf, measured, numbers, type Statement, isEveryTrial } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -25,8 +25,7 @@ const SOLIDS: readonly (readonly [Statement, number])[] = [
   [['torus', { as: 'block', diameter: 40, thickness: 12, at: [0, 0, 0] }], 2 * Math.PI ** 2 * 20 * 36],
 ];
 
-// PLANES=200 tries more of them.
-const PLANES = Number(process.env.PLANES ?? 15);
+const PLANES = isEveryTrial ? 200 : 15;
 
 // Planes through points near the middle, leaning at random: the two halves come to what the formula of the whole says.
 test('halves add up to the whole', () => {

@@ -9,7 +9,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, numbers, type Statement } from './bench.ts';
+import { builtBy, numbers, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -12,7 +12,7 @@ import {
 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, builtBy, idOf, type Statement } from './bench.ts';
+import { built, builtBy, idOf, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

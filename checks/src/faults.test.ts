@@ -1,7 +1,7 @@
 /** Where something cannot be built is reported as a place in the world. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, idOf, type Statement } from './bench.ts';
+import { built, idOf, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -5,7 +5,8 @@ import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
-import { built, idOf, measured, plateWithHoles } from './bench.ts';
+import { built, idOf, measured } from '@kadrel/testing';
+import { plateWithHoles } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -2,7 +2,7 @@
 import { USUAL_SCOPE, visibleParts, type KadrelDocument, type PairFacts, type Replies } from '@kadrel/core';
 import { Evaluator, fitReportOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, builtBy, numbers, type Statement } from './bench.ts';
+import { built, builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 import { PLANTED_KINDS, tryAssembly, tryPlanted, type Libraries } from './torture/assemblies.ts';
 import { loadFacets } from './torture/facets.ts';
 
@@ -37,7 +37,7 @@ const isExactly = (found: number, wanted: number) => expect(Math.abs(found - wan
 // Elementary geometry; no source.
 test('distances by formula: balls, a ball in a bore, crossing cylinders, plates at an angle, a ring and a pin', () => {
   const random = numbers(18);
-  for (let i = 0; i < 4; i++) {
+  for (let i = 0; i < trials(10); i++) {
     const at = [random() * 30 + 12, random() * 30, random() * 30];
     isExactly(
       gapOf(['sphere', { as: 'a', diameter: 10 }], ['sphere', { as: 'b', diameter: 6, at }]),
@@ -122,7 +122,9 @@ test('contact over an area, along an edge and in a point, and what two share', (
 
 test('distances and overlaps of random solids are those of an independent facet library', async () => {
   const facets = await loadFacets();
-  const verdicts = Array.from({ length: 12 }, (_, seed) => tryAssembly(libraries, facets, seed + 1)).flat();
+  const verdicts = Array.from({ length: trials(30) }, (_, seed) =>
+    tryAssembly(libraries, facets, seed + 1),
+  ).flat();
   expect(verdicts.filter(({ outcome }) => outcome === 'wrong')).toEqual([]);
   expect(verdicts.filter(({ outcome }) => outcome === 'refused').length).toBeLessThan(verdicts.length / 50);
 });

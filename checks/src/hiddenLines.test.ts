@@ -21,7 +21,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, numbers, type Statement } from './bench.ts';
+import { builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 import { edgesOfShape, lengthWithin, type EdgeWay, type PlainShape } from './rayCaster.ts';
 
 const libraries = await loadLibraries();
@@ -264,8 +264,8 @@ function tryScene(seed: number, placing: Placing): Verdict {
 }
 
 test.each<Placing>(['turned', 'along the axes'])('scenes of boxes and cylinders %s', (placing) => {
-  const verdicts = Array.from({ length: 25 }, (_, i) => tryScene(4000 + i, placing));
+  const verdicts = Array.from({ length: trials(25) }, (_, i) => tryScene(4000 + i, placing));
   const looked = verdicts.reduce((sum, verdict) => sum + verdict.looked, 0);
-  expect(looked).toBeGreaterThan(5000);
+  expect(looked).toBeGreaterThan(trials(5000));
   expect(verdicts.flatMap(({ wrong }) => wrong)).toEqual([]);
 });

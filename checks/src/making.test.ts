@@ -10,7 +10,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator, makeReportOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, numbers, type Statement } from './bench.ts';
+import { builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -39,7 +39,7 @@ const wallOf = (...statements: Statement[]) => factsOf(...statements).wall!.size
 
 test('walls of plates, tubes, pockets and shells are as thick as they were made, however they are turned', () => {
   const random = numbers(180);
-  for (let i = 0; i < 2; i++) {
+  for (let i = 0; i < trials(5); i++) {
     const t = 0.2 + 3 * random();
     const plate: Statement = ['box', { as: 'a', size: [40 + 20 * random(), 30, t] }];
     expect(Math.abs(wallOf(plate, ...anyhow('a', random)) - t)).toBeLessThan(EXACT_MM);
@@ -63,7 +63,7 @@ test('walls of plates, tubes, pockets and shells are as thick as they were made,
 
 test('a bore that is off its axis is thinnest where it comes nearest to the side', () => {
   const random = numbers(181);
-  for (let i = 0; i < 2; i++) {
+  for (let i = 0; i < trials(5); i++) {
     const off = 1 + 3 * random();
     const facts = factsOf(
       ['cylinder', { as: 'bar', diameter: 30, height: 40 }],
@@ -80,7 +80,7 @@ test('a bore that is off its axis is thinnest where it comes nearest to the side
 
 test('slots are as wide as they were cut, and the tip of a wedge is no wall', () => {
   const random = numbers(182);
-  for (let i = 0; i < 2; i++) {
+  for (let i = 0; i < trials(5); i++) {
     const wide = 0.1 + random();
     const facts = factsOf(
       ['box', { as: 'block', size: [40, 30, 20] }],

@@ -11,7 +11,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, idOf, measured, numbers, type Statement } from './bench.ts';
+import { builtBy, idOf, measured, numbers, type Statement, trials } from '@kadrel/testing';
 
 const kernel = new Evaluator(await loadLibraries());
 
@@ -52,7 +52,7 @@ function after(document: KadrelDocument, ...statements: Statement[]): KadrelDocu
 
 test('gaps along any direction: balls reach their radius to every side', async () => {
   const random = numbers(18);
-  for (let i = 0; i < 6; i++) {
+  for (let i = 0; i < trials(10); i++) {
     const at = [20 + random() * 20, random() * 30, random() * 30] as const;
     const towards = [0.2 + random(), random(), random()] as const;
     const size = Math.hypot(...towards);

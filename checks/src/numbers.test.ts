@@ -2,7 +2,7 @@
 import { LENGTH_UNITS, mmPerSceneUnit, readQuantity, sinDegrees, type LengthUnit } from '@kadrel/core';
 import Qty from 'js-quantities';
 import { create, all } from 'mathjs';
-import { numbers } from './bench.ts';
+import { numbers } from '@kadrel/testing';
 
 const math = create(all!);
 const mm = (text: string, units: LengthUnit = 'mm') => readQuantity(text, 'length', { units }).value;

@@ -2,7 +2,7 @@
 import { loadKernel } from '@kadrel/kernel/node';
 import { Mesh, Vector3 } from 'three';
 import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
-import { built, idOf, type Statement } from './bench.ts';
+import { built, idOf, type Statement } from '@kadrel/testing';
 
 const STATEMENTS: Statement[] = [
   ['box', { as: 'plate', size: [40, 30, 8], at: [5, 0, 0] }],

@@ -18,7 +18,7 @@ import {
 } from '@kadrel/core';
 import { svgPathProperties } from 'svg-path-properties';
 import SVGPathCommander from 'svg-path-commander';
-import { numbers } from './bench.ts';
+import { numbers } from '@kadrel/testing';
 
 const page = (content: string, size = 'width="100mm" height="60mm" viewBox="0 0 100 60"') =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${size}>${content}</svg>`;

@@ -3,7 +3,7 @@ import { carry, worldFromPart, type KadrelDocument, type Vec3 } from '@kadrel/co
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
-import { built, idOf, measured, type Statement } from './bench.ts';
+import { built, idOf, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

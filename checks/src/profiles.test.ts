@@ -17,7 +17,7 @@ import { loadKernel } from '@kadrel/kernel/node';
 import polygonClipping, { type MultiPolygon, type Polygon } from 'polygon-clipping';
 import SVGPathCommander from 'svg-path-commander';
 import fc from 'fast-check';
-import { built, idOf, measured, numbers, type Statement } from './bench.ts';
+import { built, idOf, measured, numbers, type Statement, trials } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -50,7 +50,7 @@ describe('traverses', () => {
         const { closed, curves } = traverseOf(figure);
         near(pathArea({ closed, curves }), shoelace, 1e-9);
       }),
-      { numRuns: 300, seed: 6 },
+      { numRuns: trials(300), seed: 6 },
     );
   });
 
@@ -252,11 +252,11 @@ function atoms(polygons: readonly Polygon[]): Polygon[] {
 }
 
 describe('regions', () => {
-  test('of 300 random drawings of lines and circles are those of a polygon library', () => {
+  test('of random drawings of lines and circles are those of a polygon library', () => {
     // Source: the independent library polygon-clipping, with circles as polygons of 720 sides: areas differ by up to
     // (2π/720)²/6 of a circle. Slivers that this could hide are left out of the count on both sides.
     let regions = 0;
-    for (let seed = 1; seed <= 300; seed++) {
+    for (let seed = 1; seed <= trials(300); seed++) {
       const { statements, polygons } = drawing(seed);
       const document = built(statements);
       const profiles = statements.map(([, { as }]) => idOf(document, as as string));
@@ -270,7 +270,7 @@ describe('regions', () => {
       expect(Math.abs(a.length - b.length)).toBeLessThanOrEqual(nearOne(found, wanted));
       regions += a.length;
     }
-    expect(regions).toBeGreaterThan(1200);
+    expect(regions).toBeGreaterThan(trials(1200));
   }, 120_000);
 
   const nearOne = (found: readonly { area: number }[], wanted: readonly number[]) =>
@@ -278,10 +278,10 @@ describe('regions', () => {
 });
 
 describe('turned bodies', () => {
-  test('200 random ones have the volume that Pappus and Guldin say', () => {
+  test('random ones have the volume that Pappus and Guldin say', () => {
     // Source: Pappus–Guldin, V = 2π · distance of the centroid · area · angle/360°.
     const next = numbers(9);
-    for (let i = 0; i < 200; i++) {
+    for (let i = 0; i < trials(200); i++) {
       const inner = i % 3 === 0 ? 0 : 1 + 20 * next();
       const corners = [
         [inner, 0],

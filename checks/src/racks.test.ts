@@ -10,7 +10,7 @@ import {
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, type Statement } from './bench.ts';
+import { builtBy, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -1,7 +1,7 @@
 /** Drafted, reshaped and mirrored solids against formulas. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, measured, type Statement } from './bench.ts';
+import { builtBy, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

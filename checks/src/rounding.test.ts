@@ -2,7 +2,7 @@
 import { chosenOfStep, distance, type MadeFaces, type Vec3 } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, idOf, measured, type Statement } from './bench.ts';
+import { builtBy, idOf, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -2,7 +2,7 @@
 import { filledArea, pathsOf, worldFromPart, type KadrelDocument, type Replies } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, builtBy, idOf, numbers, type Statement } from './bench.ts';
+import { built, builtBy, idOf, numbers, type Statement, trials } from '@kadrel/testing';
 
 const libraries = await loadLibraries();
 
@@ -215,10 +215,10 @@ function sceneOf(random: () => number): Statement[] {
   return [...solid('a'), ...solid('b'), [how, { as: 'made', ...operands }]];
 }
 
-test('thirty random combinations, against slices of their facets by an independent library', () => {
+test('random combinations, against slices of their facets by an independent library', () => {
   const wasm = libraries.facetter;
   let compared = 0;
-  for (let seed = 1; compared < 30 && seed < 60; seed++) {
+  for (let seed = 1; compared < trials(30) && seed < 60; seed++) {
     const random = numbers(seed);
     const offset = Math.round(random() * 30 - 15) + 0.37;
     let document: KadrelDocument;
@@ -253,5 +253,5 @@ test('thirty random combinations, against slices of their facets by an independe
       throw new Error(`seed ${seed}`, { cause: error });
     }
   }
-  expect(compared).toBe(30);
+  expect(compared).toBe(trials(30));
 });

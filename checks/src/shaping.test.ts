@@ -1,7 +1,7 @@
 /** Pyramids and offset solids against formulas. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, idOf, measured, type Statement } from './bench.ts';
+import { built, idOf, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

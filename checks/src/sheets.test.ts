@@ -11,7 +11,7 @@ import { Evaluator, SHEET_EXPORTERS, pictureOfSheet } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import DxfParser from 'dxf-parser';
 import { OPS, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { builtBy, idOf, type Statement } from './bench.ts';
+import { builtBy, idOf, type Statement } from '@kadrel/testing';
 
 const libraries = await loadLibraries();
 

@@ -1,7 +1,8 @@
 /** Solids against closed formulas and laws from outside the project. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, measured, numbers, plateWithHoles, type Statement } from './bench.ts';
+import { built, measured, numbers, type Statement, trials } from '@kadrel/testing';
+import { plateWithHoles } from './bench.ts';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -52,7 +53,7 @@ test('a holed plate has the genus of its holes', () => {
   expect(vertices - edges + faces - rings).toBe(2 * (1 - n));
 });
 
-describe('inclusion and exclusion on 200 random pairs', () => {
+describe('inclusion and exclusion on random pairs', () => {
   // Source: inclusion–exclusion, vol(A ∪ B) + vol(A ∩ B) = vol A + vol B, and vol(A − B) = vol A − vol(A ∩ B).
   const random = numbers(20260105);
   const between = (low: number, high: number) => low + (high - low) * random();
@@ -65,7 +66,8 @@ describe('inclusion and exclusion on 200 random pairs', () => {
         : ['cylinder', { as, diameter: between(5, 20), height: between(5, 25), at }];
     return [made, ['change', { parts: [as], turn }]];
   };
-  const pairs = Array.from({ length: 200 }, () => [...solid('a'), ...solid('b')]);
+  const count = trials(200);
+  const pairs = Array.from({ length: count }, () => [...solid('a'), ...solid('b')]);
 
   test('holds', () => {
     let met = 0;
@@ -84,12 +86,12 @@ describe('inclusion and exclusion on 200 random pairs', () => {
       if (common > 0) met += 1;
       errors.push(Math.max(Math.abs(union + common - a - b) / (a + b), Math.abs(less + common - a) / a));
     }
-    expect(met).toBeGreaterThan(120);
+    expect(met).toBeGreaterThan(0.5 * count);
     errors.sort((x, y) => x - y);
     // Flat faces and square cuts are exact. Where a slanting cylinder is cut, the kernel's intersection curves are
     // approximations within 1e-7 mm, and the volume follows them.
-    expect(errors[100]).toBeLessThan(1e-12);
-    expect(errors[180]).toBeLessThan(2e-9);
-    expect(errors[199]).toBeLessThan(1e-7);
+    expect(errors[Math.floor(0.5 * count)]).toBeLessThan(1e-12);
+    expect(errors[Math.floor(0.9 * count)]).toBeLessThan(2e-9);
+    expect(errors.at(-1)).toBeLessThan(1e-7);
   });
 });

@@ -23,18 +23,8 @@ import {
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import Module from 'manifold-3d';
-import {
-  built,
-  idOf,
-  inTurn,
-  line,
-  median,
-  ms,
-  numbers,
-  plateWithHoles,
-  timed,
-  type Statement,
-} from './bench.ts';
+import { built, idOf, numbers, type Statement } from '@kadrel/testing';
+import { inTurn, line, median, ms, plateWithHoles, timed } from './bench.ts';
 import { drawing } from './speedDrawing.ts';
 import { fits } from './speedFit.ts';
 import { sections } from './speedSections.ts';

@@ -2,7 +2,8 @@
 import { isRefusal, perform, plainWorld, emptyDocument, readSvg, verbNamed, type Curve } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, idOf, inTurn, kept, line, ms, numbers, type Statement } from './bench.ts';
+import { built, idOf, numbers, type Statement } from '@kadrel/testing';
+import { inTurn, kept, line, ms } from './bench.ts';
 
 type Occt = Awaited<ReturnType<typeof loadLibraries>>['occt'];
 /** Fifty circles and fifty straight lines across one another. */

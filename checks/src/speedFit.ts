@@ -2,7 +2,8 @@
 import { USUAL_SCOPE, visibleParts, type KadrelDocument } from '@kadrel/core';
 import { Evaluator, fitReportOf, rawDistance } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, line, median, ms, plateWithHoles, timed, type Statement } from './bench.ts';
+import { built, type Statement } from '@kadrel/testing';
+import { line, median, ms, plateWithHoles, timed } from './bench.ts';
 
 const ROUNDS = 3;
 

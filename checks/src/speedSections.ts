@@ -1,7 +1,8 @@
 /** What a cut through the model costs, beside the bare calls of the kernel. */
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { built, idOf, inTurn, kept, line, ms, plateWithHoles, type Statement } from './bench.ts';
+import { built, idOf, type Statement } from '@kadrel/testing';
+import { inTurn, kept, line, ms, plateWithHoles } from './bench.ts';
 
 const ROUNDS = 9;
 /** Each cut is at another height, so that none is found in the cache, mm. */

@@ -2,7 +2,8 @@
 import { sheetsOf, type KadrelDocument } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, line, median, ms, timed, type Statement } from './bench.ts';
+import { builtBy, type Statement } from '@kadrel/testing';
+import { line, median, ms, timed } from './bench.ts';
 
 const ROUNDS = 5;
 

@@ -1,7 +1,8 @@
 /** What the steps of a recipe cost, beside the bare calls of the kernel and beside building all of them. */
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { builtBy, idOf, inTurn, kept, line, median, ms, timed, type Statement } from './bench.ts';
+import { builtBy, idOf, type Statement } from '@kadrel/testing';
+import { inTurn, kept, line, median, ms, timed } from './bench.ts';
 
 type Libraries = Awaited<ReturnType<typeof loadLibraries>>;
 

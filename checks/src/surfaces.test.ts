@@ -2,7 +2,7 @@
 import { readDocument } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { built, idOf, measured, type Statement } from './bench.ts';
+import { built, idOf, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {

@@ -15,7 +15,7 @@ import {
   type Verb,
 } from '@kadrel/core';
 import { BuildError, faceNamesOf, worldOf, type Evaluator } from '@kadrel/kernel';
-import { numbers, type Statement } from '../bench.ts';
+import { numbers, type Statement } from '@kadrel/testing';
 import { valuesFor } from './values.ts';
 
 /** What a part at the top comes to, in the world: mm, mm², mm³. */

@@ -13,7 +13,7 @@ import {
 import { Evaluator, fitReportOf } from '@kadrel/kernel';
 import type { loadLibraries } from '@kadrel/kernel/node';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { built, numbers, type Statement } from '../bench.ts';
+import { built, numbers, type Statement } from '@kadrel/testing';
 import { laidOut, volumeByFormula, type Solid } from './facets.ts';
 
 export type Libraries = Awaited<ReturnType<typeof loadLibraries>>;

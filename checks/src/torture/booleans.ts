@@ -2,7 +2,7 @@
 import { isRefusal, perform, plainWorld, verbNamed } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { idOf, measured, numbers } from '../bench.ts';
+import { idOf, measured, numbers } from '@kadrel/testing';
 import { CLASSES, HOWS, PATTERNS } from './cases.ts';
 import { together, type How } from './facets.ts';
 import { tellScene, type Predicted } from './telling.ts';

@@ -3,7 +3,7 @@
  * document that the whole schema refuses.
  */
 import { afterEdits, documentSchema, isEditFault, type Edit, type KadrelDocument } from '@kadrel/core';
-import { built, numbers } from '../bench.ts';
+import { built, numbers } from '@kadrel/testing';
 import type { Outcome } from './table.ts';
 
 type Random = () => number;

@@ -1,6 +1,7 @@
 /** A part of `npm run torture -- icons`: what comes in against an independent rasteriser, and what is raised from it. */
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
+import { trials } from '@kadrel/testing';
 import { areaVerdict, iconNamed, icons, loadRasteriser, paintedArea, volumeVerdict } from './icons.ts';
 
 beforeAll(loadRasteriser);
@@ -14,8 +15,8 @@ test('the rasteriser itself agrees with the formula of a circle', () => {
 });
 
 test('icons of three sets come in with the area that they paint', () => {
-  const all = icons(60);
-  expect(all).toHaveLength(180);
+  const all = icons(trials(100));
+  expect(all).toHaveLength(3 * trials(100));
   expect(all.map(areaVerdict).filter(({ outcome }) => outcome !== 'right')).toEqual([]);
 });
 
@@ -29,7 +30,7 @@ test.each([
 
 test('bodies raised from icons have that area times their height', async () => {
   const kernel = new Evaluator(await loadLibraries());
-  const verdicts = icons(5).map((icon) => volumeVerdict(kernel, icon));
+  const verdicts = icons(trials(10)).map((icon) => volumeVerdict(kernel, icon));
   expect(verdicts.filter(({ outcome }) => outcome === 'wrong')).toEqual([]);
-  expect(verdicts.filter(({ outcome }) => outcome === 'right').length).toBeGreaterThan(12);
+  expect(verdicts.filter(({ outcome }) => outcome === 'right').length).toBeGreaterThan(trials(10) * 2);
 });

@@ -8,7 +8,7 @@ import { dirname, join } from 'node:path';
 import { filledArea, readSvg, type Path } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { Resvg, initWasm } from '@resvg/resvg-wasm';
-import { built, idOf, measured } from '../bench.ts';
+import { built, idOf, measured } from '@kadrel/testing';
 
 const require = createRequire(import.meta.url);
 

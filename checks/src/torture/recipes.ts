@@ -1,7 +1,7 @@
 /** Recipes under torture: random solids with random steps, whose numbers are then changed at random. */
 import { builtRecipe, isRefusal, perform, verbNamed, type KadrelDocument } from '@kadrel/core';
 import { Evaluator, worldOf } from '@kadrel/kernel';
-import { idOf, builtBy, numbers, type Statement } from '../bench.ts';
+import { idOf, builtBy, numbers, type Statement } from '@kadrel/testing';
 
 export type Libraries = ConstructorParameters<typeof Evaluator>[0];
 type Random = () => number;

@@ -22,7 +22,7 @@ import { resume } from '../../../apps/web/src/session/resume.ts';
 import { openSaving, rebased, type Saving, type Shown } from '../../../apps/web/src/session/saving.ts';
 import type { SaveReport } from '../../../apps/web/src/session/saveQueue.ts';
 import { holdsOnly, putTogether, type Kept, type Shelf } from '../../../apps/web/src/session/shelf.ts';
-import { numbers } from '../bench.ts';
+import { numbers } from '@kadrel/testing';
 import { clock, printTable, say, type Outcome } from './table.ts';
 
 const STEPS = 24;

@@ -10,7 +10,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { idOf } from '../bench.ts';
+import { idOf } from '@kadrel/testing';
 import type { Placed, Scene, Tree } from './cases.ts';
 import { laidOut, together, type Embossed, type Reckoned } from './facets.ts';
 import type { Body } from './sketches.ts';

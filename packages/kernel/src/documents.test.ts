@@ -1,17 +1,9 @@
-import { emptyDocument, isRefusal, perform, plainWorld, verbNamed, type KadrelDocument } from '@kadrel/core';
+import { emptyDocument, type KadrelDocument } from '@kadrel/core';
+import { said } from '@kadrel/testing';
 import { DocumentHolder, DocumentSender } from './documents.ts';
 
-let ids = 0;
-function after(document: KadrelDocument, verb: string, typed: object): KadrelDocument {
-  const done = perform(
-    verbNamed(verb)!,
-    { ...typed },
-    document,
-    plainWorld(document, () => `p${++ids}`),
-  );
-  if (isRefusal(done)) throw new Error(done.message);
-  return done.document;
-}
+const after = (document: KadrelDocument, verb: string, typed: object) =>
+  said(document, verb, { ...typed }).document;
 const box = (document: KadrelDocument) =>
   after(document, 'box', { size: ['1', '2', '3'], at: ['0', '0', '0'] });
 

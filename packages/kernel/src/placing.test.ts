@@ -9,6 +9,7 @@ import {
   type Refusal,
   type Typed,
 } from '@kadrel/core';
+import { numbers, trials } from '@kadrel/testing';
 import { Evaluator } from './evaluate.ts';
 import { loadLibraries } from './node.ts';
 import type { Libraries } from './builder.ts';
@@ -75,14 +76,6 @@ const box = (as: string, size: readonly unknown[], at: readonly unknown[] = [0, 
   ['box', { as, size: [...size], at: [...at] }] as const;
 const scene = (...statements: (readonly [string, Typed])[]) =>
   statements.reduce((made, [verb, typed]) => made.run(verb, typed), new Scene());
-/** A small repeatable source of numbers in [0, 1): a linear congruence with the constants of POSIX drand48, from memory. */
-function numbers(seed: number): () => number {
-  let state = BigInt(seed);
-  return () => {
-    state = (state * 0x5deece66dn + 11n) & ((1n << 48n) - 1n);
-    return Number(state) / 2 ** 48;
-  };
-}
 const relative = (value: number, wanted: number) => Math.abs(value / wanted - 1);
 
 describe('resizing', () => {
@@ -242,7 +235,7 @@ describe('seat', () => {
     const one = stack().run('seat', { parts: ['b', 'a'], as: 'one' });
     expect([one.measure('a').box.min[2], one.measure('b').box.min[2]]).toEqual([0, 20]);
   });
-  test('500 random heaps of boxes come to rest on the highest under them', () => {
+  test('random heaps of boxes come to rest on the highest under them', () => {
     const next = numbers(7);
     const some = () => Math.round(next() * 8000) / 100;
     const size = [
@@ -254,7 +247,7 @@ describe('seat', () => {
     const bench = new Scene();
     size.forEach((sizes, n) => bench.run('box', { as: `f${n}`, size: [...sizes] }));
     bench.run('box', { as: 'm', size: [20, 20, 10] });
-    for (let i = 0; i < 500; i++) {
+    for (let i = 0; i < trials(500); i++) {
       const at = size.map(() => [some(), some(), some()] as const);
       at.forEach((place, n) => bench.run('change', { parts: [`f${n}`], at: [...place].map(String) }));
       bench
@@ -272,7 +265,7 @@ describe('seat', () => {
   });
   test('balls, rods and tilted boxes touch what they land on', () => {
     const next = numbers(11);
-    for (let i = 0; i < 30; i++) {
+    for (let i = 0; i < trials(30); i++) {
       const some = (scale: number) => Math.round(next() * scale * 100) / 100;
       const wide = 40 + some(20);
       const bench = scene(box('slab', [300, 300, 10], [-150, -150, 0]), [
@@ -372,11 +365,11 @@ describe('set distance', () => {
     const a = corner.measure('a').box;
     expect(Math.hypot(100 - a.max[0], 20 - a.min[1], 3 - a.max[2])).toBeCloseTo(50.8, 9);
   });
-  test('of corners of 500 random pairs of boxes, 1e-9 mm', () => {
+  test('of corners of random pairs of boxes, 1e-9 mm', () => {
     const next = numbers(23);
     const some = () => Math.round(next() * 400_000) / 1000;
     const bench = scene(box('a', [30, 20, 10]), box('b', [10, 20, 30], [50, 0, 0]));
-    for (let i = 0; i < 500; i++) {
+    for (let i = 0; i < trials(500); i++) {
       bench.run('change', { parts: ['b'], at: [some() + 60, some(), some()].map(String) });
       const wanted = some() + 1;
       bench.run('distance', {

@@ -1,4 +1,4 @@
-import { said } from '../testing.ts';
+import { said } from '@kadrel/testing';
 import type { Typed } from '../statement/resolving.ts';
 import { emptyDocument } from './items.ts';
 

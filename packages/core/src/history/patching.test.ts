@@ -1,6 +1,6 @@
 import { emptyDocument } from '../document/items.ts';
 import { documentSchema, joinFaults, type KadrelDocument, type Part } from '../document/schema.ts';
-import { said } from '../testing.ts';
+import { said } from '@kadrel/testing';
 import { applyEdit, type Edit } from './edit.ts';
 import { cleanJson, jsonFault, MAX_DEPTH } from './json.ts';
 import { afterEdits, isEditFault } from './patching.ts';

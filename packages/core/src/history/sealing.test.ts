@@ -1,6 +1,6 @@
 import { emptyDocument } from '../document/items.ts';
 import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
-import { said } from '../testing.ts';
+import { said } from '@kadrel/testing';
 import type { Typed } from '../statement/resolving.ts';
 import { stepBack, type Edit } from './edit.ts';
 import { isEditFault } from './patching.ts';

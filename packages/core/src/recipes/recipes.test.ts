@@ -1,6 +1,6 @@
 import { emptyDocument } from '../document/items.ts';
 import type { KadrelDocument } from '../document/schema.ts';
-import { said } from '../testing.ts';
+import { said } from '@kadrel/testing';
 import { isRefusal } from '../statement/declare.ts';
 import { verbNamed } from '../verbs/index.ts';
 import { perform } from '../statement/perform.ts';

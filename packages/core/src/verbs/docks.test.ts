@@ -24,7 +24,7 @@ import {
   type Vec3,
 } from '../index.ts';
 import { docksByNumbers } from '../docks/places.ts';
-import { said } from '../testing.ts';
+import { said } from '@kadrel/testing';
 
 const shapeOf = (document: KadrelDocument) => (part: string) => plainWorld(document, () => 'x').shapeOf(part);
 const docks = (document: KadrelDocument): DockPlace[] => docksIn(document, shapeOf(document));

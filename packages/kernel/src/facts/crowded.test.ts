@@ -1,12 +1,5 @@
-import {
-  emptyDocument,
-  isRefusal,
-  perform,
-  plainWorld,
-  verbNamed,
-  type KadrelDocument,
-  type Typed,
-} from '@kadrel/core';
+import { emptyDocument, type KadrelDocument, type Typed } from '@kadrel/core';
+import { said } from '@kadrel/testing';
 import { Evaluator, faceNamesOf } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
 
@@ -15,22 +8,21 @@ beforeAll(async () => {
   evaluator = new Evaluator(await loadLibraries());
 });
 
-let ids = 0;
-function said(document: KadrelDocument, verb: string, typed: Typed): KadrelDocument {
-  const world = plainWorld(document, () => `p${++ids}`);
-  const done = perform(verbNamed(verb)!, typed, document, world);
-  if (isRefusal(done)) throw new Error(done.message);
-  return done.document;
-}
+const after = (document: KadrelDocument, verb: string, typed: Typed) => said(document, verb, typed).document;
 
 /** A plate with so many columns of eleven holes ⌀6. */
 function sieve(columns: number) {
   let document = emptyDocument();
-  document = said(document, 'box', { as: 'plate', size: ['300', '220', '8'] });
-  document = said(document, 'cylinder', { as: 'drill', diameter: '6', height: '20', at: ['20', '15', '-5'] });
+  document = after(document, 'box', { as: 'plate', size: ['300', '220', '8'] });
+  document = after(document, 'cylinder', {
+    as: 'drill',
+    diameter: '6',
+    height: '20',
+    at: ['20', '15', '-5'],
+  });
   const grid = { columns: String(columns), columnPitch: '20', rows: '11', rowPitch: '17' };
-  document = said(document, 'grid', { as: 'drills', parts: ['drill'], ...grid });
-  document = said(document, 'subtract', { as: 'sieve', from: 'plate', parts: ['drills'] });
+  document = after(document, 'grid', { as: 'drills', parts: ['drill'], ...grid });
+  document = after(document, 'subtract', { as: 'sieve', from: 'plate', parts: ['drills'] });
   const { id } = Object.values(document.items).find(({ name }) => name === 'sieve')!;
   return { ...evaluator.facts(document, id), measures: evaluator.measure(document, id) };
 }

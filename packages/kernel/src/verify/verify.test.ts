@@ -1,14 +1,6 @@
 /** What may not lie: results of the kernel that were wrong, and what finds them. */
-import {
-  buildBvh,
-  isRefusal,
-  emptyDocument,
-  perform,
-  plainWorld,
-  verbNamed,
-  type Typed,
-  type Vec3,
-} from '@kadrel/core';
+import { buildBvh, type Vec3 } from '@kadrel/core';
+import { built as builtFrom, idOf as idIn, type Statement } from '@kadrel/testing';
 import { Evaluator } from '../evaluate.ts';
 import { loadLibraries } from '../node.ts';
 import { Builder, type Libraries } from '../builder.ts';
@@ -29,27 +21,15 @@ beforeAll(async () => {
   libraries = await loadLibraries();
 });
 
-type Said = readonly [verb: string, typed: Typed];
-function built(...statements: readonly Said[]) {
-  let document = emptyDocument();
-  let ids = 0;
-  for (const [verb, typed] of statements) {
-    const done = perform(
-      verbNamed(verb)!,
-      typed,
-      document,
-      plainWorld(document, () => `p${++ids}`),
-    );
-    if (isRefusal(done)) throw new Error(done.message);
-    document = done.document;
-  }
-  const idOf = (name: string) => Object.values(document.items).find((item) => item.name === name)!.id;
+function built(...statements: readonly Statement[]) {
+  const document = builtFrom(statements);
   const kernel = new Evaluator(libraries);
+  const idOf = (name: string) => idIn(document, name);
   return { kernel, document, idOf, measure: (name: string) => kernel.measure(document, idOf(name)) };
 }
 
-const ring: Said = ['torus', { as: 'ring', diameter: 12, thickness: 8 }];
-const ball = (at: Vec3): Said => ['sphere', { as: 'ball', diameter: 6, at: [...at] }];
+const ring: Statement = ['torus', { as: 'ring', diameter: 12, thickness: 8 }];
+const ball = (at: Vec3): Statement => ['sphere', { as: 'ball', diameter: 6, at: [...at] }];
 
 describe('combinations', () => {
   // Once −1969.6: joining edges damaged the result. Source: inclusion and exclusion.
@@ -106,7 +86,7 @@ describe('combinations', () => {
   });
 
   test('rings that nearly coincide do meet', () => {
-    const thin = (as: string, at: number): Said => [
+    const thin = (as: string, at: number): Statement => [
       'torus',
       { as, diameter: 12, thickness: 4, at: [at, 0, 0] },
     ];
@@ -117,7 +97,7 @@ describe('combinations', () => {
 
   // Once nothing: a millionth of a millimetre was left, and counted as none.
   test('a ring less itself moved by a hair is refused', () => {
-    const thin = (as: string, at: number): Said => [
+    const thin = (as: string, at: number): Statement => [
       'torus',
       { as, diameter: 6, thickness: 1, at: [0, 0, at] },
     ];
@@ -210,7 +190,7 @@ describe('fields', () => {
   ] as const)('%j at %j is %d away', (content, point, distance) =>
     expect(at(content as unknown as Content, point)).toBeCloseTo(distance, 12),
   );
-  const drawnAndRaised: readonly Said[] = [
+  const drawnAndRaised: readonly Statement[] = [
     ['rectangle', { as: 'p', width: 20, height: 12, round: 3, at: [3, -2, 0] }],
     ['circle', { as: 'h', diameter: 5, at: [10, 4, 0] }],
     ['ellipse', { as: 'e', width: 5, height: 3, at: [18, 4, 0] }],
