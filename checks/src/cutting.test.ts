@@ -1,5 +1,5 @@
 /** Solids cut by planes, and what is subtracted with a clearance, against formulas. */
-import { datumInWorld } from '@kadrel/core';
+import { datumInWorld, perform, plainWorld, verbNamed } from '@kadrel/core';
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { built, builtBy, idOf, measured, numbers, type Statement, isEveryTrial } from '@kadrel/testing';
@@ -306,6 +306,28 @@ describe('by another part', () => {
       expect(volume / (ball / 8)).toBeCloseTo(1, 9);
     for (const volume of volumes([...balls, corner, trim('behind')], 'a', 'b'))
       expect(volume / (ball * (7 / 8))).toBeCloseTo(1, 9);
+  });
+
+  // Source: Steiner's formula of a cylinder that grows by c all round, which is a cylinder of radius r + c within the block.
+  test('a clearance is left all round the other part, can be changed, and follows it', () => {
+    const room = (radius: number) => 24_000 - Math.PI * radius ** 2 * 30;
+    const clear: Statement = ['cut-by', { parts: ['block'], by: 'peg', keep: 'behind', clearance: '0.3' }];
+    expect(volumes([block, peg, clear], 'block')[0]! / room(5.3)).toBeCloseTo(1, 9);
+    const wider: Statement = ['step', { part: 'block', depth: '0.5' }];
+    expect(volumes([block, peg, clear, wider], 'block')[0]! / room(5.5)).toBeCloseTo(1, 9);
+    const thicker: Statement = ['change', { parts: ['peg'], diameter: 12 }];
+    expect(volumes([block, peg, clear, thicker], 'block', 'peg')).toEqual([
+      expect.closeTo(room(6.3), 6),
+      expect.closeTo(Math.PI * 36 * 50, 6),
+    ]);
+    const document = built([block, peg]);
+    const done = perform(
+      verbNamed('cut-by')!,
+      { parts: ['block'], by: 'peg', keep: 'behind', clearance: '0' },
+      document,
+      plainWorld(document, () => 'new'),
+    );
+    expect(done).toMatchObject({ code: 'not-positive.clearance', blank: 'clearance' });
   });
 
   test('the cut follows the other part where that is moved, turned or resized, and goes with what is cut', () => {

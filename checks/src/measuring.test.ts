@@ -224,6 +224,29 @@ test('remedies of wanted fits mend them: one axis, flush, and both sizes of an I
   expect((await findingsOf(document, 'fit')).map(({ state }) => state)).toEqual(['fine', 'fine', 'fine']);
 });
 
+test('a peg that is too thick for its hole is given room by a remedy, of the overlap or of the wanted fit', async () => {
+  const start = builtBy(kernel, [
+    ['box', { as: 'block', size: [40, 40, 20], at: [-20, -20, 0] }],
+    ['cylinder', { as: 'peg', diameter: 12, height: 40, at: [0, 0, 5] }],
+    ['wanted-fit', { from: 'peg', to: 'block', kind: 'clearance', least: '0.2', greatest: '0.4' }],
+  ]);
+  for (const kind of ['overlap', 'fit'] as const) {
+    const [missed] = await findingsOf(start, kind);
+    expect(missed?.state).toBe('fault');
+    const remedy = missed!.remedies.find(({ typed }) => typed.by === idOf(start, 'peg'));
+    expect(remedy).toMatchObject({ verb: 'cut-by', typed: { keep: 'behind' } });
+    const mended = after(start, [remedy!.verb, remedy!.typed]);
+    expect((await findingsOf(mended, 'fit')).map(({ state, size }) => [state, size])).toEqual([
+      ['fine', expect.closeTo(0.3, 7)],
+    ]);
+    expect(await findingsOf(mended, 'overlap')).toEqual([]);
+    // Source: a hole of radius 6.3 with a floor that is cut 0.3 deeper, its rim rounded by 0.3 (Pappus–Guldin).
+    const rim = 2 * Math.PI * (6 + (4 * 0.3) / (3 * Math.PI)) * ((Math.PI * 0.3 ** 2) / 4);
+    const hole = Math.PI * (6.3 ** 2 * 15 + 6 ** 2 * 0.3) + rim;
+    expect(measured(kernel, mended, 'block').volume).toBeCloseTo(32_000 - hole, 5);
+  }
+});
+
 test('what a variable is measured from is not deleted from under it; once the variable is a number, it is', () => {
   const document = builtBy(kernel, [
     ['box', { as: 'a', size: [10, 10, 10] }],

@@ -15,6 +15,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withChecks,
   withDocks,
   withMoreMeasures,
+  withClearances,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -70,6 +71,11 @@ function withDocks(old: Json): Json {
 /** Version 12 measures along directions and masses, and variables may be set from measures; nothing that was there changes. */
 function withMoreMeasures(old: Json): Json {
   return { ...old, kadrel: 12 };
+}
+
+/** Version 13 cuts by parts with a clearance; nothing that was there changes. */
+function withClearances(old: Json): Json {
+  return { ...old, kadrel: 13 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -1,6 +1,6 @@
 /** Statements after which a wanted fit that is missed is met. */
 import type { Fit } from '../document/fit.ts';
-import type { KadrelDocument } from '../document/schema.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import type { MeasuredFacts } from '../questions/fitFacts.ts';
 import type { Geometry } from '../space/geometry.ts';
 import { distance, dot, length, scale, subtract, type Vec3 } from '../space/vector.ts';
@@ -32,16 +32,51 @@ function moveRemedy(document: KadrelDocument, { to }: Fit, by: Vec3): Remedy[] {
   return [{ label: 'Move the second', verb: 'move', typed }];
 }
 
+/** In the middle of what a clearance may be, mm; where it has no greatest, the least. */
+export const middleClearance = ({ least = 0, greatest }: Pick<Fit, 'least' | 'greatest'>): number =>
+  greatest === undefined ? least : (least + greatest) / 2;
+
+/** Cuts one part out of another, with a clearance all round, mm; both stay. */
+export const cutOut = (label: string, { of, what }: CutOut, clearance = 0): Remedy => ({
+  label,
+  verb: 'cut-by',
+  typed: {
+    parts: [of],
+    by: what,
+    keep: 'behind',
+    ...(clearance > 0 && { clearance: `${clearance} mm` }),
+  },
+});
+
+interface CutOut {
+  readonly of: ItemId;
+  readonly what: ItemId;
+}
+
+/** Parts that go into one another, or stand too near: one is cut back until it keeps clear. */
+function cutRemedies(fit: Fit): Remedy[] {
+  const wanted = middleClearance(fit);
+  const [of, what] = [fit.to, fit.from].map((side) =>
+    'part' in side && side.at === undefined ? side.part : undefined,
+  );
+  if (fit.kind !== 'clearance' || of === undefined || what === undefined || wanted === 0) return [];
+  return [
+    cutOut('Cut the second back', { of, what }, wanted),
+    cutOut('Cut the first back', { of: what, what: of }, wanted),
+  ];
+}
+
 /** The second goes straight to where the distance is right; a face of it that is named is offset instead. */
 function clearanceRemedies(document: KadrelDocument, fit: Fit, { from, to }: MeasuredFacts): Remedy[] {
   const { kind, least = 0, greatest } = fit;
-  if (!from || !to) return [];
+  if (!from || !to) return cutRemedies(fit);
   const now = distance(from, to);
   const aim = now < least ? least : (greatest ?? least);
-  const wanted = kind === 'contact' ? 0 : greatest === undefined ? aim : (least + greatest) / 2;
+  const wanted = kind === 'contact' ? 0 : greatest === undefined ? aim : middleClearance(fit);
   const face = faceOf(fit.to);
   if (face) return [offsetRemedy('Offset the face', face, now - wanted)];
-  return now === 0 ? [] : moveRemedy(document, fit, scale(subtract(to, from), (wanted - now) / now));
+  const moved = now === 0 ? [] : moveRemedy(document, fit, scale(subtract(to, from), (wanted - now) / now));
+  return now < least ? [...moved, ...cutRemedies(fit)] : moved;
 }
 
 interface NamedFace {

@@ -1,6 +1,9 @@
 /** How two solids stand to one another, and what can be done about it. */
+import type { Target } from '../document/fit.ts';
+import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { formatMeasure } from '../quantity/format.ts';
 import type { Contact, Overlap, PairFacts, SolidPair, StandingSolid } from '../questions/fitFacts.ts';
+import { cutOut, middleClearance } from './fitRemedies.ts';
 import { boxAround, nameOf, type Context, type Finding, type Remedy } from './finding.ts';
 import { lengthWords } from './words.ts';
 
@@ -64,7 +67,7 @@ function overlapFinding(context: Context, common: Common, { a, b, overlap, withi
   const volume = formatMeasure(overlap.volume, 3, context.document.scene);
   const inner = within && nameOf(context, within === 'first' ? a : b);
   const words = inner ? `${inner} lies wholly within the other: ${volume}.` : `They share ${volume}.`;
-  return { ...fault, kind: inner ? 'inside' : 'overlap', words, remedies: overlapRemedies(a, b) };
+  return { ...fault, kind: inner ? 'inside' : 'overlap', words, remedies: overlapRemedies(context, a, b) };
 }
 
 /** The second one goes: a part, or a member of a pattern. */
@@ -79,18 +82,22 @@ const doubleRemedies = ({ document }: Context, { item, member }: StandingSolid):
         },
       ];
 
-const overlapRemedies = (a: StandingSolid, b: StandingSolid): Remedy[] =>
-  a.item === b.item
-    ? []
-    : [
-        {
-          label: 'Cut the second out of the first',
-          verb: 'cut-by',
-          typed: { parts: [a.item], by: b.item, keep: 'behind' },
-        },
-        {
-          label: 'Cut the first out of the second',
-          verb: 'cut-by',
-          typed: { parts: [b.item], by: a.item, keep: 'behind' },
-        },
-      ];
+/** One is cut out of the other, with the clearance that is wanted between them. */
+function overlapRemedies({ document }: Context, a: StandingSolid, b: StandingSolid): Remedy[] {
+  if (a.item === b.item) return [];
+  const clearance = wantedBetween(document, a.item, b.item);
+  return [
+    cutOut('Cut the second out of the first', { of: a.item, what: b.item }, clearance),
+    cutOut('Cut the first out of the second', { of: b.item, what: a.item }, clearance),
+  ];
+}
+
+/** mm; 0 where no clearance is wanted. */
+function wantedBetween(document: KadrelDocument, a: ItemId, b: ItemId): number {
+  const isSide = (side: Target, id: ItemId) => 'part' in side && side.part === id;
+  const wanted = Object.values(document.fits).find(
+    ({ kind, from, to }) =>
+      kind === 'clearance' && ((isSide(from, a) && isSide(to, b)) || (isSide(from, b) && isSide(to, a))),
+  );
+  return wanted ? middleClearance(wanted) : 0;
+}

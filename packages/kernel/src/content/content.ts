@@ -26,6 +26,7 @@ import {
   type ItemId,
   type KadrelDocument,
   type Matrix,
+  type Num,
   type Part,
   type Path,
   type Regions,
@@ -211,7 +212,7 @@ function stepContent(
       return { kind: 'cut', of, frame: chain(frame, { turn: NO_TURN, shift: [0, 0, valueOf(at)] }), keep };
     }
     case 'cutBy':
-      return { kind: 'cutBy', of, tool: toolContent(document, step), keep: step.keep };
+      return { kind: 'cutBy', of, tool: grown(toolContent(document, step), step.clearance), keep: step.keep };
     case 'double':
       return { kind: 'double', of, frame: poseOfPlacement(step.frame) };
     case 'close':
@@ -231,6 +232,12 @@ const toolContent = (
   document: KadrelDocument,
   { tool, frame }: Extract<RecipeStep, { kind: 'cutBy' | 'joined' }>,
 ): OperandContent => ({ tag: tool, pose: poseOfPlacement(frame), content: contentOf(document, tool) });
+
+/** A solid with a clearance all round. */
+const grown = (tool: OperandContent, clearance: Num | undefined): OperandContent =>
+  clearance === undefined
+    ? tool
+    : { ...tool, content: { kind: 'offset', of: tool.content, by: valueOf(clearance), corners: 'round' } };
 
 function baseContent(document: KadrelDocument, part: Part, extra: Vec3 | undefined): Content {
   const { base } = part.recipe;

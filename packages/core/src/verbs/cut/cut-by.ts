@@ -1,7 +1,7 @@
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
-import { definitionOf, isFlatPart, withAllBelow, worldFromPart } from '../../document/items.ts';
+import { definitionOf, isFlatPart, valueOf, withAllBelow, worldFromPart } from '../../document/items.ts';
 import { isSurface } from '../../recipes/bodies/index.ts';
-import { declareVerb, isRefusal, needed, refuse, type Refusal } from '../../statement/declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
 import { frameInPart } from '../../statement/planes.ts';
 import { splitInTwo, trimAll, type CutStep } from '../shared/cutting.ts';
 
@@ -25,17 +25,23 @@ export const cutByPart = declareVerb({
       default: 'both',
       choices: KEPT,
     }),
+    clearance: optional('length', 'clearance', 'Left all round the part that goes through them.', {
+      rare: true,
+    }),
   },
-  sentence: 'Cut by part {by} through {parts}, {keep}',
-  apply(draft, { parts, by, keep }, context) {
+  sentence: 'Cut by part {by} through {parts}[ with {clearance} all round], {keep}',
+  apply(draft, { parts, by, keep, clearance }, context) {
     const fault = toolFault(draft, parts, by);
     if (fault) return fault;
+    if (clearance !== undefined && !(valueOf(clearance) > 0))
+      return refuse('not-positive.clearance', {}, 'clearance');
     const place = worldFromPart(draft, by);
     const stepOf = (id: ItemId): CutStep => ({
       kind: 'cutBy',
       tool: by,
       frame: frameInPart(draft, id, place).kept,
       keep: keep === 'behind' ? 'behind' : 'front',
+      ...(clearance !== undefined && { clearance }),
     });
     if (keep !== 'both') return trimAll(draft, parts, stepOf) ?? { select: parts };
     const halves = splitInTwo(draft, { parts, stepOf }, context);
