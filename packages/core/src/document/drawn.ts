@@ -1,4 +1,5 @@
 /** Profiles together: their curves in one frame. */
+import { reasonOf, type Reason } from '../language/reason.ts';
 import { definitionOf, worldFromPart } from './items.ts';
 import { referencesIn } from '../recipes/bodies/index.ts';
 import type { ItemId, KadrelDocument, Part } from './schema.ts';
@@ -19,7 +20,7 @@ export interface Section {
 /** What becomes of a profile, and why the first edit that cannot be made is left out. */
 export interface Drawn {
   readonly paths: readonly Path[];
-  readonly fault?: { readonly step: number; readonly message: string; readonly at?: Vec2 };
+  readonly fault?: { readonly step: number; readonly why: Reason; readonly at?: Vec2 };
 }
 
 const NO_PROFILES: ReadonlySet<ItemId> = new Set();
@@ -69,8 +70,8 @@ function drawAnew(document: KadrelDocument, id: ItemId, { recipe, own, within, s
         paths = carried(paths, { x: [edit.by, 0], y: [0, edit.by], shift: [0, 0] });
     } catch (error) {
       if (!(error instanceof EditFault)) throw error;
-      const { message, at } = error;
-      return { paths, fault: { step, message, ...(at && { at }) } };
+      const { why, at } = error;
+      return { paths, fault: { step, why, ...(at && { at }) } };
     }
   }
   return { paths };
@@ -114,7 +115,7 @@ function cutters(
   return edit.profiles.flatMap((other) => {
     if (!document.items[other]) return [];
     const map = mapInPlane(chain(inverse(worldFromPart(document, id)), worldFromPart(document, other)));
-    if (!map) throw new EditFault(`${document.items[other].name} does not lie in its plane.`);
+    if (!map) throw new EditFault(reasonOf('edit.off-plane', { name: document.items[other].name }));
     return carried(drawnOf(document, other, { within: asking }).paths, map).flatMap(({ curves }) =>
       curves.map(({ curve }) => curve),
     );

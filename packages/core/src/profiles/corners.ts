@@ -1,4 +1,5 @@
 /** Corners of outlines, rounded by a radius or cut off at a distance. */
+import { reasonOf, type Reason } from '../language/reason.ts';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
 import {
@@ -33,10 +34,10 @@ import type { NamedCurve, Path } from './outline.ts';
 export class EditFault extends Error {
   /** @param at where it cannot, in the frame of the profile, mm */
   constructor(
-    message: string,
+    readonly why: Reason,
     readonly at?: Vec2,
   ) {
-    super(message);
+    super(why.message);
   }
 }
 
@@ -97,9 +98,7 @@ export function withCorner(
   const made = how === 'round' ? fillet(a.curve, b.curve, size) : chamfer(a.curve, b.curve, size);
   if (!made)
     throw new EditFault(
-      how === 'round'
-        ? `There is no room for a radius of ${size} mm between ${a.name} and ${b.name}.`
-        : `${a.name} or ${b.name} is shorter than ${size} mm.`,
+      reasonOf(how === 'round' ? 'edit.no-room' : 'edit.short', { size, first: a.name, second: b.name }),
       endOf(a.curve),
     );
   const curves = path.curves.flatMap((named, i): NamedCurve[] => {
@@ -136,8 +135,7 @@ const begun = (curve: Curve, from: Vec2): Curve => (curve.kind === 'line' ? line
 
 /** The arc that touches two lines or arcs on the inner side of their corner: its centre lies beside both. */
 function fillet(a: Curve, b: Curve, radius: number): Made | undefined {
-  if (!isRound(a) || !isRound(b))
-    throw new EditFault('Only corners between lines and arcs can be rounded.', endOf(a));
+  if (!isRound(a) || !isRound(b)) throw new EditFault(reasonOf('edit.corner-kind', {}), endOf(a));
   const side = Math.sign(turnBetween(a, b));
   const corner = endOf(a);
   const centre = crossings(beside(a, side * radius), beside(b, side * radius)).reduce<Vec2 | undefined>(

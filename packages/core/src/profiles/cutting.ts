@@ -1,4 +1,5 @@
 /** Outlines trimmed, extended and split. */
+import { reasonOf } from '../language/reason.ts';
 import { add2, distance2, scale2, unit2, type Vec2 } from '../space/vector2.ts';
 import { EditFault } from './corners.ts';
 import {
@@ -31,7 +32,7 @@ function spotNear(paths: readonly Path[], near: Vec2): Spot {
       if (!best || distance < best.distance) best = { path: p, curve: c, part, distance };
     }),
   );
-  if (!best) throw new EditFault('The profile has no curves left.');
+  if (!best) throw new EditFault(reasonOf('edit.no-curves', {}));
   return best;
 }
 
@@ -69,16 +70,11 @@ export function trimmed(given: readonly Path[], near: Vec2, others: readonly Cur
   );
   const at = spot.curve + spot.part;
   const sorted = [...new Set(cuts)].sort((a, b) => a - b);
-  if (sorted.length === 0)
-    throw new EditFault('Nothing crosses this curve: there is nothing to trim it by.', near);
+  if (sorted.length === 0) throw new EditFault(reasonOf('edit.no-crossing', {}), near);
   const count = path.curves.length;
   const before = sorted.findLast((cut) => cut < at);
   const after = sorted.find((cut) => cut > at);
-  if (path.closed && sorted.length === 1)
-    throw new EditFault(
-      'Only one curve crosses this outline: two crossings bound the piece that goes.',
-      near,
-    );
+  if (path.closed && sorted.length === 1) throw new EditFault(reasonOf('edit.one-crossing', {}), near);
   if (path.closed) {
     // What is kept runs from the cut after the point all round to the one before it.
     const from = after ?? sorted[0]!;
@@ -137,8 +133,7 @@ export function splitAt(paths: readonly Path[], near: Vec2): Path[] {
   if (path.closed)
     return replaced(paths, spot.path, [{ closed: false, curves: stretch(path, at, at + count) }]);
   const halves = [stretch(path, 0, at), stretch(path, at, count)];
-  if (halves.some(({ length }) => length === 0))
-    throw new EditFault('The path already ends at this point.', near);
+  if (halves.some(({ length }) => length === 0)) throw new EditFault(reasonOf('edit.ends-there', {}), near);
   return replaced(
     paths,
     spot.path,
@@ -163,7 +158,7 @@ export function extended(paths: readonly Path[], near: Vec2, others: readonly Cu
         ],
   );
   const [end] = ends.toSorted((a, b) => distance2(a.at, near) - distance2(b.at, near));
-  if (!end) throw new EditFault('A closed outline has no end to extend.', near);
+  if (!end) throw new EditFault(reasonOf('edit.no-end', {}), near);
   const path = end.isStart ? reversedPath(paths[end.p]!) : paths[end.p]!;
   const last = path.curves.at(-1)!;
   const own = paths.flatMap(({ curves }) => curves.map(({ curve }) => curve));
@@ -173,7 +168,7 @@ export function extended(paths: readonly Path[], near: Vec2, others: readonly Cu
     .flatMap((target) => meetings(beyond, target).map(({ a }) => a))
     .filter((part) => part * curveLength(beyond) > SAME_POINT_MM)
     .sort((a, b) => a - b)[0];
-  if (first === undefined) throw new EditFault('Going on from this end, it meets no curve.', end.at);
+  if (first === undefined) throw new EditFault(reasonOf('edit.meets-none', {}), end.at);
   const longer: Path = {
     closed: false,
     curves: [...path.curves.slice(0, -1), ...lengthened(last, beyond, first)],

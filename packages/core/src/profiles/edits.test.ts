@@ -96,7 +96,7 @@ describe('corners', () => {
     expect(drawn.refusal?.message).toMatch(/no room/);
   });
 
-  test('a figure that leaves no room says which step no longer goes', () => {
+  test('a figure that leaves no room says which step can no longer be applied', () => {
     const drawn = draw(
       plate,
       ['corner', { profile: 'plate', at: [0, 0, 0], size: 30 }],

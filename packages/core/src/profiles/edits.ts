@@ -1,4 +1,5 @@
 /** Outlines with their edits made, one after another. */
+import { reasonOf } from '../language/reason.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import { EditFault, cornersOf, nearestCorner, withCorner } from './corners.ts';
 import type { Curve } from '../curves/curve.ts';
@@ -29,7 +30,7 @@ function withCorners(paths: readonly Path[], { where, how, size }: CurveStepOf<'
   const corners = cornersOf(paths);
   const chosen =
     where === 'all' ? corners : [nearestCorner(corners, where.near, where.between)].filter((one) => !!one);
-  if (chosen.length === 0) throw new EditFault('The outline has no corners.');
+  if (chosen.length === 0) throw new EditFault(reasonOf('edit.no-corners', {}));
   return paths.map((path, p) =>
     // From the last to the first, so that the places of those before stay.
     chosen

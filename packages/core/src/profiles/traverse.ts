@@ -1,4 +1,5 @@
 /** Traverses: legs as they are booked → the curves that they come to, with the closing error. */
+import { reasonOf, type Reason } from '../language/reason.ts';
 import { valueOf } from '../recipes/numbers.ts';
 import { cosDegrees, degrees, sinDegrees, turnWithin } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
@@ -51,7 +52,7 @@ export interface Traverse {
   /** From the start to the end of the last leg given, before anything closes it. */
   readonly error: Course;
   /** Why corners cannot be as they are given, by leg. */
-  readonly faults: readonly { readonly leg: number; readonly message: string }[];
+  readonly faults: readonly Reason[];
   readonly curves: readonly NamedCurve[];
 }
 
@@ -192,7 +193,7 @@ function withCorners(
   legs: readonly Booked[],
   { isClosed }: { readonly isClosed: boolean },
 ): Pick<Traverse, 'curves' | 'faults'> {
-  const faults: { leg: number; message: string }[] = [];
+  const faults: Reason[] = [];
   const cuts = legs.map(() => ({ start: 0, end: 0 }));
   const corners = new Map<number, NamedCurve>();
   legs.forEach((leg, i) => {
@@ -200,10 +201,10 @@ function withCorners(
     if (!corner) return;
     const next = isClosed ? (i + 1) % legs.length : i + 1;
     const after = legs[next];
-    const made = after && cornerBetween(leg, after, { corner, name: `corner${i + 1}` });
+    const made = after && cornerBetween(leg, after, { corner, row: i + 1 });
     if (!made) return;
-    if (typeof made === 'string') {
-      faults.push({ leg: i, message: made });
+    if ('code' in made) {
+      faults.push(made);
       return;
     }
     cuts[i]!.end = made.cut;
@@ -213,8 +214,7 @@ function withCorners(
   const curves = legs.flatMap((leg, i): NamedCurve[] => {
     const { start, end } = cuts[i]!;
     const left = leg.course.length - start - end;
-    if (left < -SAME_POINT_MM)
-      faults.push({ leg: i, message: `The corners at the ends of ${leg.name} need more than its length.` });
+    if (left < -SAME_POINT_MM) faults.push(reasonOf('figure.leg-short', { row: i + 1, leg: leg.name }));
     const own = legCurve(leg, start, end);
     const corner = corners.get(i);
     return [
@@ -249,17 +249,17 @@ export function arcOnChord(from: Vec2, to: Vec2, sweep: number): Curve {
 function cornerBetween(
   leg: Booked,
   next: Booked,
-  { corner, name }: { readonly corner: NonNullable<Leg['corner']>; readonly name: string },
-): { cut: number; curve: NamedCurve } | string | undefined {
-  if (leg.sweep !== 0 || next.sweep !== 0)
-    return `Corners beside a bent leg cannot be rounded: ${leg.name} or ${next.name} is bent.`;
+  { corner, row }: { readonly corner: NonNullable<Leg['corner']>; readonly row: number },
+): { cut: number; curve: NamedCurve } | Reason | undefined {
+  const facts = { row, leg: leg.name, next: next.name };
+  if (leg.sweep !== 0 || next.sweep !== 0) return reasonOf('figure.leg-bent', facts);
   const [a, b] = [unit2(subtract2(leg.to, leg.from)), unit2(subtract2(next.to, next.from))];
   const turn = degrees(Math.atan2(cross2(a, b), dot2(a, b)));
   const size = valueOf('round' in corner ? corner.round : corner.bevel);
   if (size === 0 || Math.abs(turn) < 1e-9) return undefined;
-  if (Math.abs(turn) > 180 - 1e-9) return `${next.name} goes straight back over ${leg.name}.`;
+  if (Math.abs(turn) > 180 - 1e-9) return reasonOf('figure.leg-back', facts);
   const cut = 'round' in corner ? size * Math.tan((Math.abs(turn) * Math.PI) / 360) : size;
   const [from, to] = [subtract2(leg.to, scale2(a, cut)), add2(leg.to, scale2(b, cut))];
   const curve = 'round' in corner ? arcOnChord(from, to, cleanDegrees(turn)) : line(from, to);
-  return { cut, curve: { name, curve } };
+  return { cut, curve: { name: `corner${row}`, curve } };
 }

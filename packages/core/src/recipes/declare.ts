@@ -1,13 +1,23 @@
 /** What a kind of recipe is: its schema, whose fields say what its numbers are, and what they must be together. */
+import { reasonOf, type FactsOf, type Reason, type ReasonCode } from '../language/reason.ts';
 import { z } from 'zod';
 import type { Gesture } from '../gestures/gesture.ts';
 import type { Box } from '../space/box.ts';
 
 /** Why numbers do not go together; `blank` is that of one to blame. */
-export interface RecipeFault {
-  readonly message: string;
+export interface RecipeFault extends Reason {
   readonly blank: string;
 }
+
+/** A reason, and the blank of a number to blame. */
+export const recipeFault = <C extends ReasonCode>(
+  code: C,
+  facts: FactsOf<C>,
+  blank: string,
+): RecipeFault => ({
+  ...reasonOf(code, facts),
+  blank,
+});
 
 /** How a new one is made by the verb of the same name, which is made from this. */
 export interface Make {

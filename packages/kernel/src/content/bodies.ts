@@ -222,7 +222,7 @@ function faultOf(document: KadrelDocument, id: ItemId, pose: Pose): BodyContent 
   const { fault } = drawnOf(document, id);
   return {
     kind: 'fault',
-    reason: `Step ${fault!.step + 1} of ${document.items[id]!.name} no longer goes: ${fault!.message}`,
+    reason: `Step ${fault!.step + 1} of ${document.items[id]!.name} can no longer be applied: ${fault!.why.message}`,
     remedy: 'Change its number, or take the step out.',
     places: fault!.at ? [carry(pose, [...fault!.at, 0])] : [],
   };

@@ -2,6 +2,7 @@
 import { CHECK_SENTENCES } from './check.ts';
 import { COMBINE_SENTENCES } from './combine.ts';
 import { CUT_SENTENCES } from './cut.ts';
+import { CURVE_EDIT_SENTENCES } from './edits.ts';
 import { DRAW_SENTENCES } from './draw.ts';
 import { EDIT_SENTENCES } from './edit.ts';
 import { JOIN_SENTENCES } from './join.ts';
@@ -11,6 +12,7 @@ import { NUMBERS_SENTENCES } from './numbers.ts';
 import { OUTPUT_SENTENCES } from './output.ts';
 import { PAGE_SENTENCES } from './page.ts';
 import { PLACE_SENTENCES } from './place.ts';
+import { RECIPE_SENTENCES } from './recipes.ts';
 import { REPEAT_SENTENCES } from './repeat.ts';
 import { SHAPE_SENTENCES } from './shape.ts';
 import { SHARED_SENTENCES } from './shared.ts';
@@ -21,6 +23,7 @@ export const GROUPS = [
   CHECK_SENTENCES,
   COMBINE_SENTENCES,
   CUT_SENTENCES,
+  CURVE_EDIT_SENTENCES,
   DRAW_SENTENCES,
   EDIT_SENTENCES,
   JOIN_SENTENCES,
@@ -30,6 +33,7 @@ export const GROUPS = [
   OUTPUT_SENTENCES,
   PAGE_SENTENCES,
   PLACE_SENTENCES,
+  RECIPE_SENTENCES,
   REPEAT_SENTENCES,
   SHAPE_SENTENCES,
   SHARED_SENTENCES,
@@ -40,6 +44,7 @@ export const ENGLISH = {
   ...CHECK_SENTENCES,
   ...COMBINE_SENTENCES,
   ...CUT_SENTENCES,
+  ...CURVE_EDIT_SENTENCES,
   ...DRAW_SENTENCES,
   ...EDIT_SENTENCES,
   ...JOIN_SENTENCES,
@@ -49,6 +54,7 @@ export const ENGLISH = {
   ...OUTPUT_SENTENCES,
   ...PAGE_SENTENCES,
   ...PLACE_SENTENCES,
+  ...RECIPE_SENTENCES,
   ...REPEAT_SENTENCES,
   ...SHAPE_SENTENCES,
   ...SHARED_SENTENCES,

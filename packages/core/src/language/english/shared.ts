@@ -20,9 +20,7 @@ export const SHARED_SENTENCES = {
   'dock-taken': ({ name, place, name2, joint }: Facts<'name' | 'place' | 'name2' | 'joint'>) =>
     `${name} of ${place} is joined to ${name2} already (${joint}). Unjoin it first, or choose another dock.`,
   'edge.straight': () => 'Pick a straight edge.',
-  'edit.because': ({ message }: Facts<'message'>) => message,
   'edit.nothing': () => 'Nothing of the profile would be left.',
-  figure: ({ message }: Facts<'message'>) => message,
   'flat.face': () => 'Pick a flat face for the mirror.',
   'flat.solid': ({ name }: Facts<'name'>) => `${name} is no solid.`,
   'flat.solid-raise': ({ name }: Facts<'name'>) => `${name} is no solid: raise it or turn it first.`,
@@ -63,7 +61,6 @@ export const SHARED_SENTENCES = {
   'points.these': () => 'These three points stand in one line.',
   'rack-part.because': ({ message }: Facts<'message'>) => message,
   'range.members': ({ piece }: Facts<'piece'>) => `“${piece}” is no range: the lower number comes first.`,
-  recipe: ({ message }: Facts<'message'>) => message,
   'same-part.parts': ({ name }: Facts<'name'>) => `${name} cannot be on both sides.`,
   scale: ({ text }: Facts<'text'>) => `“${text}” is not a scale: say 1:50, or 2:1.`,
   section: ({ name }: Facts<'name'>) => `${name} is no section plane.`,

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { choice, flag, length } from '../fields.ts';
@@ -35,14 +36,8 @@ export const loft = declareKind(
   {
     words: 'a loft',
     fault({ profiles, guides = 0, closed = false }) {
-      if (closed && profiles.length - guides < 3)
-        return {
-          message: 'A loft that comes back to its first section needs three or more.',
-          blank: 'closed',
-        };
-      return closed && guides > 0
-        ? { message: 'A loft with guides leads from one section to another.', blank: 'closed' }
-        : undefined;
+      if (closed && profiles.length - guides < 3) return recipeFault('recipe.loft-closed', {}, 'closed');
+      return closed && guides > 0 ? recipeFault('recipe.loft-guides', {}, 'closed') : undefined;
     },
   },
 );

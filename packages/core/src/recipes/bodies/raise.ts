@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { declareKind } from '../declare.ts';
 import { angle, length } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
@@ -25,12 +26,11 @@ export const raise = declareKind(
     words: 'a raised part',
     inAWord: 'raised',
     fault({ height, down, draft, ends }) {
-      if (valueOf(height) === 0 && valueOf(down) === 0)
-        return { message: 'It would have no height.', blank: 'height' };
+      if (valueOf(height) === 0 && valueOf(down) === 0) return recipeFault('recipe.raise-flat', {}, 'height');
       if (Math.abs(valueOf(draft)) >= MAX_DRAFT)
-        return { message: `A draft is less than ${MAX_DRAFT}°.`, blank: 'draft' };
+        return recipeFault('recipe.raise-draft', { max: MAX_DRAFT }, 'draft');
       return ends === 'open' && valueOf(draft) !== 0
-        ? { message: 'A surface has no draft.', blank: 'ends' }
+        ? recipeFault('recipe.raise-surface', {}, 'ends')
         : undefined;
     },
   },

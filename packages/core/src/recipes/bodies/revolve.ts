@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { angle, choice, length } from '../fields.ts';
@@ -28,9 +29,7 @@ export const revolve = declareKind(
     inAWord: 'turned',
     fault({ angle: around }) {
       const by = Math.abs(valueOf(around));
-      return by > 0 && by <= 360
-        ? undefined
-        : { message: 'It turns by more than 0° and at most 360°, either way.', blank: 'angle' };
+      return by > 0 && by <= 360 ? undefined : recipeFault('recipe.revolve-angle', {}, 'angle');
     },
   },
 );

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { declareKind } from '../declare.ts';
 import { angle, length } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
@@ -15,9 +16,7 @@ export const arc = declareKind(
     inAWord: 'arc',
     fault({ sweep }) {
       const by = Math.abs(valueOf(sweep));
-      return by > 0 && by <= 360
-        ? undefined
-        : { message: 'An arc goes on for more than 0° and at most 360°.', blank: 'sweep' };
+      return by > 0 && by <= 360 ? undefined : recipeFault('figure.arc-sweep', {}, 'sweep');
     },
   },
 );

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { finite } from '../numbers.ts';
@@ -18,7 +19,7 @@ export const curve = declareKind(
     words: 'a curve',
     fault: ({ points }) =>
       points.some(([x, y], i) => i > 0 && x === points[i - 1]![0] && y === points[i - 1]![1])
-        ? { message: 'Two points of the curve that follow each other are the same.', blank: 'points' }
+        ? recipeFault('figure.curve-doubled', {}, 'points')
         : undefined,
   },
 );

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { z } from 'zod';
 import { declareKind } from '../declare.ts';
 import { length } from '../fields.ts';
@@ -24,6 +25,6 @@ export const rectangle = declareKind(
     fault: ({ width, height, round }) =>
       2 * valueOf(round) <= Math.min(valueOf(width), valueOf(height)) + SLACK_MM
         ? undefined
-        : { message: 'Its corners are rounder than its sides are long.', blank: 'round' },
+        : recipeFault('figure.rectangle-round', {}, 'round'),
   },
 );

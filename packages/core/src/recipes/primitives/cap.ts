@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf, type Num } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
@@ -14,9 +15,7 @@ export const cap = declareKind(
   {
     words: 'a cap',
     fault: ({ diameter, height }) =>
-      valueOf(height) < valueOf(diameter)
-        ? undefined
-        : { message: 'A cap is lower than the whole ball.', blank: 'height' },
+      valueOf(height) < valueOf(diameter) ? undefined : recipeFault('recipe.cap-high', {}, 'height'),
     make: {
       name: 'Cap',
       about: 'A ball cut flat below: half of it, or as much as the height says.',

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { BY_WIDTH } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
@@ -26,9 +27,7 @@ export const frustum = declareKind(
     words: 'a pyramid',
     inAWord: 'pyramid',
     fault: ({ size, top }) =>
-      valueOf(size) === valueOf(top)
-        ? { message: 'A pyramid whose top is as wide as its bottom is a prism: make that.', blank: 'top' }
-        : undefined,
+      valueOf(size) === valueOf(top) ? recipeFault('recipe.pyramid-prism', {}, 'top') : undefined,
     make: {
       name: 'Pyramid',
       about:

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
@@ -20,12 +21,7 @@ export const torus = declareKind(
       return { min: [-wide, -wide, -deep], max: [wide, wide, deep] };
     },
     fault: ({ diameter, thickness }) =>
-      valueOf(thickness) < valueOf(diameter)
-        ? undefined
-        : {
-            message: 'It would run into itself: make it thinner than its diameter.',
-            blank: 'thickness',
-          },
+      valueOf(thickness) < valueOf(diameter) ? undefined : recipeFault('recipe.torus-thick', {}, 'thickness'),
     make: {
       name: 'Torus',
       about: 'A ring with a round section: type the diameter of its middle line and its thickness.',

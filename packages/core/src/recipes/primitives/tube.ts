@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { HEIGHT, byRim } from '../../gestures/gesture.ts';
 import { valueOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
@@ -17,9 +18,7 @@ export const tube = declareKind(
     stretched: 'an elliptic tube',
     box: ({ diameter, height }) => upright(valueOf(diameter), height),
     fault: ({ diameter, bore }) =>
-      valueOf(bore) < valueOf(diameter)
-        ? undefined
-        : { message: 'The bore must be smaller than the diameter.', blank: 'bore' },
+      valueOf(bore) < valueOf(diameter) ? undefined : recipeFault('recipe.tube-bore', {}, 'bore'),
     make: {
       name: 'Tube',
       about: 'A round solid with a bore through it: type its diameter, its bore and its height.',

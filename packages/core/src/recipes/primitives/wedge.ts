@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { BY_CORNERS } from '../../gestures/gesture.ts';
 import { valueOf, vectorOf } from '../numbers.ts';
 import { declareKind } from '../declare.ts';
@@ -19,9 +20,7 @@ export const wedge = declareKind(
     words: 'a wedge',
     box: ({ size }) => ({ min: [0, 0, 0], max: vectorOf(size) }),
     fault: ({ size, top }) =>
-      valueOf(top) <= valueOf(size[0])
-        ? undefined
-        : { message: 'The top is from 0 to the length of the bottom.', blank: 'top' },
+      valueOf(top) <= valueOf(size[0]) ? undefined : recipeFault('recipe.wedge-top', {}, 'top'),
     make: {
       name: 'Wedge',
       about: 'A box whose top is shorter, down to an edge: a ramp, a roof, a trapezium.',

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { angle, edges, length } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
@@ -32,9 +33,8 @@ export const chamfer = declareStep(
       with: (width) => ({ ...step, width }),
     }),
     fault({ second, angle: lean }) {
-      if (valueOf(second) > 0 && valueOf(lean) > 0)
-        return { message: 'Give a second width or an angle, not both.', blank: 'angle' };
-      if (valueOf(lean) >= 90) return { message: 'The angle must be less than 90°.', blank: 'angle' };
+      if (valueOf(second) > 0 && valueOf(lean) > 0) return recipeFault('recipe.chamfer-both', {}, 'angle');
+      if (valueOf(lean) >= 90) return recipeFault('recipe.chamfer-angle', {}, 'angle');
       return undefined;
     },
     make: {

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { edges, length, lengths } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
@@ -21,13 +22,9 @@ export const fillet = declareStep(
   },
   {
     fault({ to, radii = [], edges: chosen }) {
-      if (radii.length > 0 && valueOf(to) > 0)
-        return { message: 'Give each edge a radius, or let one grow along them, not both.', blank: 'radii' };
+      if (radii.length > 0 && valueOf(to) > 0) return recipeFault('recipe.fillet-both', {}, 'radii');
       if (radii.length > chosen.length)
-        return {
-          message: `There are ${radii.length} radii for ${chosen.length} edges or rules.`,
-          blank: 'radii',
-        };
+        return recipeFault('recipe.fillet-many', { count: radii.length, edges: chosen.length }, 'radii');
       return undefined;
     },
     title: ({ to, radii }) =>

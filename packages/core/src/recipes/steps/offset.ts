@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { choice, length } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
@@ -21,8 +22,7 @@ export const offset = declareStep(
       value: step.by,
       with: (by) => ({ ...step, by }),
     }),
-    fault: ({ by }) =>
-      valueOf(by) === 0 ? { message: 'A clearance of 0 would change nothing.', blank: 'by' } : undefined,
+    fault: ({ by }) => (valueOf(by) === 0 ? recipeFault('recipe.clearance-0', {}, 'by') : undefined),
     make: {
       id: 'offset-solid',
       name: 'Offset solid',

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { choice, faces, length } from '../fields.ts';
 import { pointSchema, valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
@@ -32,8 +33,6 @@ export const push = declareStep(
       with: (by) => ({ ...step, by }),
     }),
     fault: ({ by, to }) =>
-      valueOf(by) === 0 && !to
-        ? { message: 'A distance of 0 would change nothing.', blank: 'by' }
-        : undefined,
+      valueOf(by) === 0 && !to ? recipeFault('recipe.distance-0', {}, 'by') : undefined,
   },
 );

@@ -1,3 +1,4 @@
+import { recipeFault } from '../declare.ts';
 import { choice, faces, length, lengths } from '../fields.ts';
 import { valueOf } from '../numbers.ts';
 import { declareStep } from './declare.ts';
@@ -41,17 +42,15 @@ export const shell = declareStep(
     }),
     fault({ open, side, thickness, other = [], thicknesses = [] }) {
       if (open.length === 0 && side === 'out' && valueOf(thickness) > 0)
-        return {
-          message: 'A closed hollow has its wall inward: choose a face to leave open, or inward.',
-          blank: 'side',
-        };
+        return recipeFault('recipe.shell-outward', {}, 'side');
       if (other.length > 0 && thicknesses.length === 0)
-        return { message: 'Say how thick the wall of the other faces is.', blank: 'thicknesses' };
+        return recipeFault('recipe.shell-thickness', {}, 'thicknesses');
       if (thicknesses.length > other.length)
-        return {
-          message: `There are ${thicknesses.length} thicknesses for ${other.length} other faces.`,
-          blank: 'thicknesses',
-        };
+        return recipeFault(
+          'recipe.shell-many',
+          { count: thicknesses.length, faces: other.length },
+          'thicknesses',
+        );
       return undefined;
     },
     make: {

@@ -3,7 +3,15 @@ import { CHOSEN_TYPES, type ChosenType } from '../../recipes/chosen.ts';
 import { fieldsOf } from '../../recipes/fields.ts';
 import { stepKind, type RecipeStep } from '../../recipes/steps/index.ts';
 import { onFrom } from '../../statement/chosen.ts';
-import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
+import {
+  declareVerb,
+  isRefusal,
+  needed,
+  optional,
+  refuse,
+  refuseFor,
+  type Refusal,
+} from '../../statement/declare.ts';
 
 const BEFORE = 'Those that the step has taken already are named by their two faces.';
 
@@ -72,7 +80,7 @@ function rechosen(step: RecipeStep, given: Given, what: string | undefined): Rec
   }
   const made = changed as unknown as RecipeStep;
   const fault = stepKind(made).fault?.(made);
-  return fault ? refuse('recipe', { message: fault.message }) : made;
+  return fault ? refuseFor(fault) : made;
 }
 
 /** The field of a step that holds edges, faces or corners; of several the first, or the one that is called so. */

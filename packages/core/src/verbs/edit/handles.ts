@@ -3,7 +3,7 @@ import { handlesOf, movedHandle, standsAsDrawn } from '../../profiles/handles.ts
 import { drawnOf } from '../../document/drawn.ts';
 import { carryBack, turnBack, turnVector } from '../../space/pose.ts';
 import { cleanLength } from '../../space/rounding.ts';
-import { declareVerb, needed, refuse } from '../../statement/declare.ts';
+import { declareVerb, needed, refuse, refuseFor } from '../../statement/declare.ts';
 import { figureFault, requireProfiles } from '../shared/drawing.ts';
 
 /** Moves one of the points that a profile is drawn by. */
@@ -40,8 +40,7 @@ export const movePoint = declareVerb({
     const [x, y] = carryBack(pose, vectorOf(to));
     const moved = movedHandle(recipe.base.figure, point - 1, [cleanLength(x), cleanLength(y)]);
     const wrong = moved && figureFault(moved.figure);
-    if (!moved || wrong)
-      return refuse('figure', { message: wrong?.message ?? 'It would have no size.' }, 'to');
+    if (!moved || wrong) return wrong ? refuseFor(wrong, 'to') : refuse('figure.no-size', {}, 'to');
     recipe.base.figure = moved.figure;
     const world = turnVector(pose.turn, [moved.shift[0], moved.shift[1], 0]);
     const shift = turnBack(worldFromParent(draft, profile).turn, world);
@@ -49,7 +48,7 @@ export const movePoint = declareVerb({
       shift[i] === 0 ? n : cleanLength(valueOf(n) + shift[i]!),
     ) as typeof item.placement.origin;
     const edits = drawnOf(draft, profile).fault;
-    if (edits) return refuse('edit.because', { message: edits.message }, 'to');
+    if (edits) return refuseFor(edits.why, 'to');
     return { select: [profile] };
   },
 });

@@ -1,5 +1,5 @@
 import { definitionOf } from '../../document/items.ts';
-import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, refuseFor } from '../../statement/declare.ts';
 import { figureFault } from '../shared/drawing.ts';
 import { CLOSING_WORDS } from '../shared/legs.ts';
 import { type Closing, readLegs, legsBlank } from '../shared/traverses.ts';
@@ -30,6 +30,6 @@ export const relay = declareVerb({
     }
     if (closing) base.figure.closing = closing as Closing;
     const fault = figureFault(base.figure);
-    return fault ? refuse('figure', { message: fault.message }, fault.blank) : { select: [profile] };
+    return fault ? refuseFor(fault, fault.blank) : { select: [profile] };
   },
 });

@@ -1,7 +1,7 @@
 import { valueOf } from '../../document/items.ts';
 import type { Num } from '../../document/schema.ts';
 import { cleanLength } from '../../space/rounding.ts';
-import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, refuseFor } from '../../statement/declare.ts';
 import { figureFault } from '../shared/drawing.ts';
 import { baseOf } from '../shared/tables.ts';
 
@@ -44,6 +44,6 @@ export const repoint = declareVerb({
     const min = figure.closed ? 3 : 2;
     if (figure.points.length < min) return refuse('too-few.points', { least: min }, 'points');
     const fault = figureFault(figure);
-    return fault ? refuse('figure', { message: fault.message }, 'points') : { select: [profile] };
+    return fault ? refuseFor(fault, 'points') : { select: [profile] };
   },
 });

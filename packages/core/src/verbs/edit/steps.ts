@@ -10,6 +10,7 @@ import {
   needed,
   optional,
   refuse,
+  refuseFor,
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
@@ -63,7 +64,7 @@ export const step = declareVerb({
     steps.splice(at, 1);
     if (out !== 'yes') steps.splice(place, 0, switched(changed, said.state));
     const { fault } = drawnOf(draft, part);
-    if (fault) return refuse('edit.because', { message: fault.message }, 'depth');
+    if (fault) return refuseFor(fault.why, 'depth');
     return { select: [part] };
   },
 });
@@ -105,7 +106,7 @@ function withField(
   const { [key]: _, ...others } = step as Record<string, unknown>;
   const changed = (read === undefined ? others : { ...others, [key]: read }) as unknown as RecipeStep;
   const together = stepKind(changed).fault?.(changed);
-  return together ? refuse('recipe', { message: together.message }, 'value') : changed;
+  return together ? refuseFor(together, 'value') : changed;
 }
 
 function switched(step: RecipeStep, state: string | undefined): RecipeStep {
@@ -125,5 +126,5 @@ function withNumber(step: RecipeStep, text: string, context: VerbContext): Recip
   if (fault) return refuse('out-of-bounds', { label, fault }, 'depth');
   const changed = number.with(read);
   const together = stepKind(changed).fault?.(changed);
-  return together ? refuse('recipe', { message: together.message }, 'depth') : changed;
+  return together ? refuseFor(together, 'depth') : changed;
 }

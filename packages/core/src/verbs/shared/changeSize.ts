@@ -4,7 +4,7 @@ import { definitionOf } from '../../document/items.ts';
 import type { Part } from '../../document/schema.ts';
 import { sizedKind } from '../../recipes/index.ts';
 import { figureFault } from './drawing.ts';
-import { refuse, type Refusal, type Drafting } from '../../statement/declare.ts';
+import { refuse, refuseFor, type Refusal, type Drafting } from '../../statement/declare.ts';
 import { changeFields, sizedBlanks, type Typed } from './recipeBlanks.ts';
 import { rememberMade } from './reshape.ts';
 
@@ -24,5 +24,5 @@ export function changeSize({ draft, context }: Drafting, part: Part, values: Typ
   const fault = changeFields({ ...sized, values, context, without });
   if (fault || base.kind !== 'profile') return fault;
   const wrong = figureFault(base.figure);
-  return wrong && refuse('figure', { message: wrong.message }, wrong.blank);
+  return wrong && refuseFor(wrong, wrong.blank);
 }

@@ -4,7 +4,7 @@ import type { ItemId, KadrelDocument, NumVector } from '../../document/schema.ts
 import type { CurveStep } from '../../recipes/steps/index.ts';
 import { drawnOf } from '../../document/drawn.ts';
 import { carryBack } from '../../space/pose.ts';
-import { needed, refuse, type Outcome, type Refusal } from '../../statement/declare.ts';
+import { needed, refuse, refuseFor, type Outcome, type Refusal } from '../../statement/declare.ts';
 
 export const profileBlank = needed('part', 'profile', 'A drawn profile.');
 
@@ -18,7 +18,7 @@ export function addEdit(
   if (item.locked) return refuse('locked', { name: item.name }, 'profile');
   definitionOf(draft, item).recipe.steps.push(edit);
   const { fault, paths } = drawnOf(draft, id);
-  if (fault) return refuse('edit.because', { message: fault.message }, blank);
+  if (fault) return refuseFor(fault.why, blank);
   if (paths.length === 0) return refuse('edit.nothing', {}, blank);
   return { select: [id] };
 }

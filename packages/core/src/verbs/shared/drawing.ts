@@ -1,4 +1,5 @@
 /** What the Draw verbs share: a plane to draw on, and putting a profile there. */
+import { reasonOf, type Reason } from '../../language/reason.ts';
 import { definitionOf, worldFromPart, vectorOf } from '../../document/items.ts';
 import type { ItemId, KadrelDocument, NumVector } from '../../document/schema.ts';
 import type { Figure } from '../../recipes/figures/index.ts';
@@ -11,6 +12,7 @@ import {
   needed,
   optional,
   refuse,
+  refuseFor,
   type Outcome,
   type Refusal,
   type VerbContext,
@@ -31,7 +33,7 @@ export function drawFigure(
   drawn: { name: string; figure: Figure; plane: Pose; at: Vec2; exact?: NumVector | undefined },
 ): Outcome | Refusal {
   const fault = figureFault(drawn.figure);
-  if (fault) return refuse('figure', { message: fault.message }, fault.blank);
+  if (fault) return refuseFor(fault, fault.blank);
   const { plane, at } = drawn;
   // A number that depends on variables goes on doing so where the plane's axes are the world's.
   const isPlan = plane.turn.every((n, i) => n === (i % 4 === 0 ? 1 : 0)) && plane.shift.every((n) => n === 0);
@@ -51,17 +53,17 @@ export function drawFigure(
 export const footOf = (plane: Pose, at: NumVector): Vec2 => inPlane(plane, vectorOf(at));
 
 /** What is wrong with a figure, if anything. */
-export function figureFault(figure: Figure): { message: string; blank?: string } | undefined {
+export function figureFault(figure: Figure): (Reason & { readonly blank?: string }) | undefined {
   const together = figureKind(figure).fault?.(figure);
   if (together) return together;
   if (figure.kind === 'traverse') {
     const { faults, legs } = traverseOf(figure);
     const empty = legs.findIndex(({ course }) => course.length === 0);
-    if (empty >= 0) return { message: `Row ${empty + 1}: this leg has no length.`, blank: 'legs' };
+    if (empty >= 0) return { ...reasonOf('figure.leg-empty', { row: empty + 1 }), blank: 'legs' };
     const [fault] = faults;
-    return fault && { message: `Row ${fault.leg + 1}: ${fault.message}`, blank: 'legs' };
+    return fault && { ...fault, blank: 'legs' };
   }
-  return outlineOf(figure).length === 0 ? { message: 'There is nothing to draw.' } : undefined;
+  return outlineOf(figure).length === 0 ? reasonOf('figure.nothing', {}) : undefined;
 }
 
 /** The profiles that a body is to be made from, or why not. */

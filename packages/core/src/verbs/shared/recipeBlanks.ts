@@ -16,6 +16,7 @@ import {
   isRefusal,
   optional,
   refuse,
+  refuseFor,
   type Blank,
   type Refusal,
   type VerbContext,
@@ -113,7 +114,7 @@ export function changeFields(changing: Changing): Refusal | undefined {
 }
 
 export const asRefusal = (fault: RecipeFault | undefined): Refusal | undefined =>
-  fault && refuse('recipe', { message: fault.message }, fault.blank);
+  fault && refuseFor(fault, fault.blank);
 
 const blanksOf = (key: string, field: Field): readonly string[] => [
   blankOf(key, field),
