@@ -213,7 +213,9 @@ describe('a traverse', () => {
     const before: Said = ['traverse', { legs: [{ dx: 9, dy: 0 }], as: 'T' }];
     const document = said(before, ['relay', { profile: 'T', legs: [{ dx: 0, dy: 7 }], closing: 'open' }]);
     expect(traverse(document, 'T').legs[0]!.to).toEqual([0, 7]);
-    expect(refusal(['relay', { profile: 'T', legs: [{ dx: 0, dy: 0 }] }], before).code).toBe('figure.leg-empty');
+    expect(refusal(['relay', { profile: 'T', legs: [{ dx: 0, dy: 0 }] }], before).code).toBe(
+      'figure.leg-empty',
+    );
   });
 });
 
