@@ -12,7 +12,7 @@ function rowsAsTyped(value: unknown, blank: Blank): readonly TypedRow[] {
     Array.isArray(value) && value.every((row) => typeof row === 'object' && !Array.isArray(row));
   if (isTyped) return value as TypedRow[];
   const shownRows = typedRows(value ?? [], blank);
-  return typeof shownRows === 'string' ? [] : shownRows;
+  return 'code' in shownRows ? [] : shownRows;
 }
 
 export function RowsField({

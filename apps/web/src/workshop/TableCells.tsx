@@ -55,7 +55,7 @@ export function pasteRows(
   const text = event.clipboardData.getData('text');
   if (!/[\t\n;]/.test(text.trim()) && !/,\s*\S/.test(text.trim())) return;
   const pasted = typedRows(text, blank);
-  if (typeof pasted === 'string' || pasted.length === 0) return;
+  if ('code' in pasted || pasted.length === 0) return;
   event.preventDefault();
   const kept = rows.filter((row) => Object.values(row).some((cell) => cell !== ''));
   set([...kept, ...pasted]);

@@ -20,11 +20,18 @@ export function solidNamed(
       (member === undefined || one.member === String(member)) && (leaf === undefined || one.leaf === leaf),
   );
   const [first] = found;
-  if (!first)
-    return refuse('no-member.because', {
-      message: `${name} has no member ${member ?? ''}${of ? ` of ${of}` : ''}.`.replace('  ', ' '),
-    });
+  if (!first) return noMember(name, { member: member === undefined ? undefined : String(member), of });
   if (found.some((one) => one.leaf !== first.leaf) && leaf === undefined)
     return refuse('ambiguous.consists', { name });
   return first;
+}
+
+function noMember(
+  name: string,
+  { member, of }: { member: string | undefined; of: string | undefined },
+): Refusal {
+  if (of === undefined) return refuse('no-member.member', { name, member: member ?? '' });
+  return member === undefined
+    ? refuse('no-member.of', { name, of })
+    : refuse('no-member.member-of', { name, member, of });
 }

@@ -1,7 +1,17 @@
 /** Tables in blanks: rows given as records, as lists in the order of the columns, or as pasted lines of a spreadsheet. */
+import { reasonOf, type Reason } from '../language/reason.ts';
 import type { Num } from '../document/schema.ts';
 import type { QuantityKind } from '../quantity/units.ts';
-import { isRefusal, refuse, type Blank, type Asked, type Column, type Refusal, type Row } from './declare.ts';
+import {
+  isRefusal,
+  refuse,
+  refuseFor,
+  type Blank,
+  type Asked,
+  type Column,
+  type Refusal,
+  type Row,
+} from './declare.ts';
 
 /** More rows than this are a file, not a table. */
 const MAX_ROWS = 5000;
@@ -25,19 +35,20 @@ const rowOfCells = (cells: readonly unknown[], columns: readonly string[]): Type
 const isBlank = (cell: unknown) => cell === undefined || cell === null || cell === '';
 
 /** Rows as records, or why they are none. */
-export function typedRows(given: unknown, blank: Blank): TypedRow[] | string {
+export function typedRows(given: unknown, blank: Blank): TypedRow[] | Reason {
   const names = Object.keys(blank.columns ?? {});
   if (typeof given === 'string') return rowsOfText(given, names);
-  if (!Array.isArray(given)) return 'A list of rows belongs here.';
+  const columns = names.join(', ');
+  if (!Array.isArray(given)) return reasonOf('rows.list', {});
   const rows: TypedRow[] = [];
   for (const [i, row] of (given as unknown[]).entries()) {
     if (typeof row === 'string') rows.push(...rowsOfText(row, names));
     else if (Array.isArray(row)) rows.push(rowOfCells(row, names));
     else if (typeof row === 'object' && row !== null) {
       const odd = Object.keys(row).find((key) => !names.includes(key));
-      if (odd) return `Row ${i + 1}: there is no “${odd}”; a row has ${names.join(', ')}.`;
+      if (odd) return reasonOf('rows.odd', { row: i + 1, odd, columns });
       rows.push(Object.fromEntries(Object.entries(row).filter(([, cell]) => !isBlank(cell))));
-    } else return `Row ${i + 1} is no row: give { ${names.join(', ')} } or a list.`;
+    } else return reasonOf('rows.no-row', { row: i + 1, columns });
   }
   // A row that nothing stands in is not there yet.
   return rows.filter((row) => Object.keys(row).length > 0);
@@ -48,7 +59,7 @@ type ReadNumber = (given: unknown, kind: QuantityKind, label: string) => Num | R
 
 export function readRows(given: unknown, { blank, id }: Asked, readNumber: ReadNumber): Row[] | Refusal {
   const typed = typedRows(given, blank);
-  if (typeof typed === 'string') return refuse('rows.because', { message: typed }, id);
+  if ('code' in typed) return refuseFor(typed, id);
   if (typed.length > MAX_ROWS) return refuse('rows.most', { typed: typed.length, maxRows: MAX_ROWS }, id);
   const rows: Row[] = [];
   for (const [i, row] of typed.entries()) {

@@ -2,7 +2,9 @@
 import type { Facts } from './facts.ts';
 
 export const CUT_SENTENCES = {
-  'itself.because': ({ message }: Facts<'message'>) => message,
+  'itself.cut': ({ name }: Facts<'name'>) => `${name} cannot be cut by itself: choose another part.`,
+  'itself.made-from': ({ name, part }: Facts<'name' | 'part'>) =>
+    `${name} is made from ${part}: choose a part that is not.`,
   'missing.thread': () => 'Say which bolt it is for, or how wide it is.',
   'no-solid': ({ name }: Facts<'name'>) => `${name} encloses nothing: choose a solid to cut by.`,
   'nothing.section': ({ name }: Facts<'name'>) => `${name} cuts nothing there: move it into the parts.`,

@@ -41,7 +41,10 @@ export const STATEMENT_SENTENCES = {
     `${name} is made with ${tool}, which has to stay: take that step out of ${name} first.`,
   'no-kernel.nothing': () => 'Nothing is built here.',
   'no-kernel.points': () => 'There is no kernel here: give points by number.',
-  'no-member.because': ({ message }: Facts<'message'>) => message,
+  'no-member.member': ({ name, member }: Facts<'name' | 'member'>) => `${name} has no member ${member}.`,
+  'no-member.member-of': ({ name, member, of }: Facts<'name' | 'member' | 'of'>) =>
+    `${name} has no member ${member} of ${of}.`,
+  'no-member.of': ({ name, of }: Facts<'name' | 'of'>) => `${name} has no member of ${of}.`,
   'no-new-part': () => 'This makes no new part that could be named. Leave the name out.',
   'no-sheet': () => 'There is no sheet yet: make one with Sheet.',
   'no-such-corner': ({ at, name }: Facts<'at' | 'name'>) => `There is no corner ${at} of ${name}.`,
@@ -64,7 +67,11 @@ export const STATEMENT_SENTENCES = {
     `This is no rack part, at ${path}: ${message}`,
   regions: () =>
     'Regions are “all”, or a list of { "at": [x, y], "curves": [names] }; picking one writes that.',
-  'rows.because': ({ message }: Facts<'message'>) => message,
+  'rows.list': () => 'A list of rows belongs here.',
+  'rows.no-row': ({ row, columns }: Facts<'row' | 'columns'>) =>
+    `Row ${row} is not a row: give { ${columns} } or a list.`,
+  'rows.odd': ({ row, odd, columns }: Facts<'row' | 'odd' | 'columns'>) =>
+    `Row ${row}: there is no “${odd}”; a row has ${columns}.`,
   'rows.most': ({ typed, maxRows }: Facts<'typed' | 'maxRows'>) =>
     `There are ${typed} rows, and at most ${maxRows} are taken.`,
   snap: ({ snap, pointKinds }: Facts<'snap' | 'pointKinds'>) => `“${snap}” is not a snap: use ${pointKinds}.`,

@@ -56,9 +56,7 @@ function toolFault(draft: KadrelDocument, parts: readonly ItemId[], by: ItemId):
   const below = new Set(withAllBelow(draft, by).map(({ id }) => id));
   const within = parts.find((id) => below.has(id));
   if (within === undefined) return undefined;
-  const reason =
-    within === by
-      ? `${tool.name} cannot be cut by itself: choose another part.`
-      : `${tool.name} is made from ${draft.items[within]!.name}: choose a part that is not.`;
-  return refuse('itself.because', { message: reason }, 'by');
+  return within === by
+    ? refuse('itself.cut', { name: tool.name }, 'by')
+    : refuse('itself.made-from', { name: tool.name, part: draft.items[within]!.name }, 'by');
 }
