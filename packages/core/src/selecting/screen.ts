@@ -41,7 +41,9 @@ export function viewOf(pose: Pose, camera: Camera): View {
         return [x, y, z, seen.depth(x, y, z)];
       });
       const isAhead = corners.every(([, , , deep]) => !seen.isBehind(deep));
-      return (isAhead ? corners : clipped(corners, seen.nearest)).map((corner) => seen.place(...corner));
+      return (isAhead ? corners : clipped(corners, seen.nearest)).map((corner) =>
+        seen.place(corner[0], corner[1], corner[2], corner[3]),
+      );
     },
   };
 }
