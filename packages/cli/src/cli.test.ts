@@ -349,3 +349,19 @@ describe('a ledger', () => {
     expect(fault(apart)).toContain('Statement 3 (intersect), blank “parts”: i: The parts do not meet');
   });
 });
+
+test('a step that a later statement makes impossible is reported, with its place, and the ledger goes on', () => {
+  const { document, warnings } = runLedger(
+    ledger(
+      { verb: 'box', as: 'block', size: ['20', '20', '20'] },
+      { verb: 'fillet', part: 'block', edges: ['front&right'], radius: '8' },
+      { verb: 'change', parts: ['block'], size: ['5', '5', '20'] },
+      { verb: 'box', as: 'other', size: ['1', '1', '1'] },
+    ),
+    kernel,
+  );
+  expect(Object.values(document.items).map(({ name }) => name)).toEqual(['block', 'other']);
+  expect(warnings).toEqual([
+    expect.stringMatching(/^Statement 3 .*block: step 1 can no longer be done\. .* Place: \(.*\) mm\.$/),
+  ]);
+});

@@ -162,7 +162,7 @@ function requireBuilt(
     const { part, step } = problem;
     if (hadStep(before, after, problem)) {
       const name = after.items[part]!.name;
-      points.push(`${where}: ${name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}${at}`);
+      messages.push(`${where}: ${name}: step ${step! + 1} can no longer be done. ${reason} ${remedy}${at}`);
       continue;
     }
     throw new LedgerError(`${where}, blank “${blank}”: ${after.items[id]!.name}: ${reason} ${remedy}${at}`);
