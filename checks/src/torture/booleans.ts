@@ -18,7 +18,7 @@ export interface Verdict {
 }
 
 /** The widest tolerance that combinations tell of, mm. */
-const TOLD_MM = 1e-5;
+const REPORTED_MM = 1e-5;
 /** Volumes that are off by this part of the largest operand are the same: intersection curves are within 1e-7 mm. */
 const SAME = 1e-6;
 
@@ -104,12 +104,12 @@ interface Found {
 }
 
 /** Marks what contradicts the other results. Source: inclusion and exclusion. */
-function countedTwice(verdicts: Verdict[], { kernel, predicted: told, found, fuzzy }: Found): Verdict[] {
-  const facts = told.names.map((name) => measured(kernel, told.document, name));
+function countedTwice(verdicts: Verdict[], { kernel, predicted, found, fuzzy }: Found): Verdict[] {
+  const facts = predicted.names.map((name) => measured(kernel, predicted.document, name));
   const [a, b] = facts.map(({ volume }) => volume) as [number, number];
   const area = facts.reduce((sum, one) => sum + one.area, 0);
   // A tolerance that is reported is no lie: what lies within it may be missing.
-  const bound = SAME * Math.max(a, b) + (fuzzy.length > 0 ? TOLD_MM * area : 0);
+  const bound = SAME * Math.max(a, b) + (fuzzy.length > 0 ? REPORTED_MM * area : 0);
   const [union, common, cut] = [found.get('union'), found.get('intersect'), found.get('subtract')];
   const off = new Map<How, number>();
   if (union !== undefined && common !== undefined) off.set('union', union + common - a - b);

@@ -28,7 +28,7 @@ export const say = (line: string): boolean => process.stdout.write(`${line}\n`);
 export const isReported = ({ outcome }: Pick<Outcome, 'outcome'>): boolean =>
   outcome === 'wrong' || (outcome === 'refused' && process.env.TORTURE_REFUSED !== undefined);
 /** How often a run says how far it is, minutes. */
-const TOLD_EVERY = 10;
+const REPORT_EVERY = 10;
 
 /** Asked before each scene: whether there is time for it. Says now and then how many there have been. */
 export function clock(): () => boolean {
@@ -37,7 +37,7 @@ export function clock(): () => boolean {
   let [asked, reported] = [0, 0];
   return () => {
     const minutes = (performance.now() - start) / 60_000;
-    if (minutes >= reported + TOLD_EVERY) {
+    if (minutes >= reported + REPORT_EVERY) {
       reported = Math.floor(minutes);
       process.stderr.write(`${asked} after ${reported} min\n`);
     }

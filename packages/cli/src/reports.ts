@@ -1,6 +1,6 @@
 /** Reports as files: a table, or pages for print. */
 import { writeFileSync } from 'node:fs';
-import { csvOf, reportPages, type ToldReport } from '@kadrel/core';
+import { csvOf, reportPages, type WrittenReport } from '@kadrel/core';
 import { sheetExporterFor } from '@kadrel/kernel';
 import { UsageError } from './usage.ts';
 
@@ -10,7 +10,7 @@ export function requireReportFile(path: string): void {
 }
 
 /** To each of the files. */
-export async function writeReport(paths: readonly string[], report: ToldReport): Promise<void> {
+export async function writeReport(paths: readonly string[], report: WrittenReport): Promise<void> {
   for (const path of paths) {
     const isTable = path.toLowerCase().endsWith('.csv');
     const written = isTable

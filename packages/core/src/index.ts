@@ -239,7 +239,7 @@ export { quantityReader, type Typed } from './statement/resolving.ts';
 export { rackPartMeant } from './statement/racked.ts';
 export { wordBlank, wordStatement } from './statement/sentence.ts';
 export * from './statement/world.ts';
-export { PLANES, type GivenPlane as ToldPlane } from './statement/planes.ts';
+export { PLANES, type GivenPlane } from './statement/planes.ts';
 export { typedRows, type TypedRow } from './statement/rows.ts';
 export { rowsOfTraverse } from './verbs/shared/legs.ts';
 export { rowsOfCurve, rowsOfOpenings, rowsOfTiers } from './verbs/shared/tables.ts';

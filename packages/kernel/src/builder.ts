@@ -175,7 +175,7 @@ export class Builder {
     const named = buildJoined(this.occt, this.held(of).named, { other, pose, tag, gap });
     const looseMm = loosenessOf(this.occt, named.shape);
     const words = `Gaps of up to ${looseMm.toPrecision(2)} mm were closed: edges there are only that near to their faces.`;
-    return { named, notices: looseMm > TOLD_GAP_MM ? [{ what: 'fuzzy' as const, words }] : [] };
+    return { named, notices: looseMm > REPORTED_GAP_MM ? [{ what: 'fuzzy' as const, words }] : [] };
   }
 
   /** Faces that a plane cuts, of one solid or of all. */
@@ -266,7 +266,7 @@ export class Builder {
 const PLAIN_VOLUME = 1e-9;
 
 /** Gaps wider than this (mm) are reported: ten times what the kernel allows anyway. */
-const TOLD_GAP_MM = 1e-6;
+const REPORTED_GAP_MM = 1e-6;
 
 /** What is checked while it is made. */
 const CHECKED_AS_MADE: ReadonlySet<string> = new Set(['combine', 'cutBy', 'section', 'sectioned']);

@@ -89,9 +89,9 @@ export class Rates implements OnApplicationBootstrap, OnModuleDestroy {
   /** Tells the other servers what was counted here, and hears what they counted. */
   async exchange(): Promise<void> {
     const end = this.windowEnd;
-    const fresh = [...this.counts].filter(([, { own, exchanged: told }]) => own > told);
+    const fresh = [...this.counts].filter(([, { own, exchanged }]) => own > exchanged);
     if (fresh.length === 0 || Date.now() >= end) return;
-    const added = fresh.map(([, { own, exchanged: told }]) => own - told);
+    const added = fresh.map(([, { own, exchanged }]) => own - exchanged);
     for (const [, count] of fresh) count.exchanged = count.own;
     const rows = await this.added(fresh.map(([address], i) => [keyOf(address), added[i]!, end])).catch(
       (error: unknown) => {

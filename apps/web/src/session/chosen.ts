@@ -25,7 +25,7 @@ import {
   type Num,
   type Refusal,
   type ShapeFeatures,
-  type ToldPlane,
+  type GivenPlane,
   type Vec3,
   type World,
 } from '@kadrel/core';
@@ -89,7 +89,7 @@ function shownPlane(
   const [part] = listIn(typed.parts) as ItemId[];
   const read = (blank: string) => resolveOne(verbNamed(verb)!, blank, typed, document, world);
   const [plane, at] = [
-    read('plane') as ToldPlane | Refusal | undefined,
+    read('plane') as GivenPlane | Refusal | undefined,
     read('at') as Num | Refusal | undefined,
   ];
   const box = part === undefined || !document.items[part] ? undefined : world.ask({ ask: 'box', part });

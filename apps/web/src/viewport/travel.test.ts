@@ -10,7 +10,7 @@ const withMotion = (wanted: 'reduced' | 'full') =>
 function travelling() {
   const calls = { changed: 0, byHand: 0 };
   const travel = new Travel(FRONT, { changed: () => calls.changed++, movedByHand: () => calls.byHand++ });
-  return { travel, told: calls };
+  return { travel, calls };
 }
 
 describe('where a view looks from', () => {
@@ -34,7 +34,7 @@ describe('where a view looks from', () => {
   });
 
   it('counts all moves of a gesture as one, and none where the gesture moved nothing', () => {
-    const { travel, told: calls } = travelling();
+    const { travel, calls } = travelling();
     travel.beginGesture();
     for (const bearing of [10, 20, 30]) travel.move(() => seenFrom(bearing));
     travel.beginGesture();
@@ -57,7 +57,7 @@ describe('where a view looks from', () => {
 
   it('is on the way for a while, and says where to; a move by hand ends that', () => {
     withMotion('full');
-    const { travel, told: calls } = travelling();
+    const { travel, calls } = travelling();
     const began = performance.now();
     travel.go(seenFrom(90));
     expect(travel.state.bearing).toBe(0);
@@ -73,7 +73,7 @@ describe('where a view looks from', () => {
   });
 
   it('does not count what is set as a move that can be taken back', () => {
-    const { travel, told: calls } = travelling();
+    const { travel, calls } = travelling();
     travel.set(seenFrom(45));
     travel.back();
     expect(travel.view.bearing).toBe(45);

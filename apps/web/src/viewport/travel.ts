@@ -1,5 +1,5 @@
 /** Where a view looks from: its moves by hand, its jumps with their short animation, and the way back. */
-import { cameraOf, type Camera, type ViewState } from '@kadrel/core';
+import type { ViewState } from '@kadrel/core';
 import { between } from './standard.ts';
 
 const ANIMATION_MS = 220;
@@ -110,7 +110,3 @@ export class Travel {
     this.telling.changed();
   }
 }
-
-/** The camera of a view where it comes to rest, in a picture of the same size. */
-export const restingCamera = (travel: Travel, { width, pixelHeight }: Camera): Camera =>
-  cameraOf(travel.view, width, pixelHeight);

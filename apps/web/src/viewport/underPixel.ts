@@ -1,6 +1,7 @@
 /** What lies under a pixel of a view, and what is in its picture. */
 import {
   boxPoint,
+  cameraOf,
   castOnScene,
   curveUnder,
   project,
@@ -13,7 +14,6 @@ import {
 } from '@kadrel/core';
 import { boxOf } from './gripSet.ts';
 import type { Pane } from './pane.ts';
-import { restingCamera } from './travel.ts';
 
 /** What is met by its lines alone. */
 const DRAWN: ReadonlySet<string> = new Set(['profile', 'section']);
@@ -41,7 +41,7 @@ export function faceAt(
 
 /** Whether a corner or the middle of a box is in the picture, or is where the view goes. */
 export function isInSight({ camera, travel }: Pane, box: Box): boolean {
-  const resting = restingCamera(travel, camera);
+  const resting = cameraOf(travel.view, camera.width, camera.pixelHeight);
   const sides = [-1, 0, 1] as const;
   return sides.some((x) =>
     sides.some((y) => sides.some((z) => isInPicture(resting, boxPoint(box, [x, y, z])))),

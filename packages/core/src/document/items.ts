@@ -21,7 +21,7 @@ import { boxOfFigure } from '../profiles/outline.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
 import { valueOf, vectorOf } from '../recipes/numbers.ts';
 
-export { valueOf as valueOf, vectorOf };
+export { valueOf, vectorOf };
 
 /** What a new project begins with. */
 export const DEFAULT_SCENE: Scene = {

@@ -7,5 +7,5 @@ export { nearFaces, type NearFaces, type Nearness, type PlacedShape } from './ne
 export { clippedToTriangle, pointOver, stripWidth } from './overlay.ts';
 export { FINDING_WORDS, type Finding, type FindingKind, type Remedy } from './finding.ts';
 export { fitReport, type FitReport } from './report.ts';
-export { csvOf, reportPages, type WrittenReport as ToldReport } from './reportFiles.ts';
+export { csvOf, reportPages, type WrittenReport } from './reportFiles.ts';
 export { USUAL_SCOPE, surveyChecks, surveyFit, type Asking, type Scope, type Surveyed } from './survey.ts';

@@ -4,6 +4,6 @@ export { USUAL_LIMITS, type MakeLimits } from './limits.ts';
 export { MATERIALS, massOf, type Material } from '../document/materials.ts';
 export { areaOf, facetCorners, middleOf, normalOf, piecesOf, type Corners, type Piece } from './pieces.ts';
 export { MAKE_KINDS, makeReport } from './report.ts';
-export { thinnestSounding as leastSounding, sizesOf, soundingAt, type Place } from './soundings.ts';
+export { sizesOf, soundingAt, thinnestSounding, type Place } from './soundings.ts';
 export { footingOf, groundOf, hullOf, islandsOf, overhangOf } from './standing.ts';
 export { surveyMaking, type MakeScope, type MakeSurveyed } from './survey.ts';

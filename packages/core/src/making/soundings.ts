@@ -121,15 +121,16 @@ export function thinnestSounding(shape: SnapShape, way: Way): Sounding | undefin
     best = Math.min(best, size);
   }
   const near = found.filter(({ size }) => size <= best + doubt).sort((a, b) => a.size - b.size);
-  let min: Sounding | undefined;
+  let thinnest: Sounding | undefined;
   for (const { piece, size } of near.slice(0, MAX_REFINED)) {
     const { middle, normal, triangle } = piece;
     const face = shape.faceOfTriangle[triangle]!;
     const exact = soundingAt(shape, { face, middle, normal }, way);
     // What comes out otherwise on the true surface met another face there.
-    if (exact && Math.abs(exact.size - size) <= doubt && !(min && min.size <= exact.size)) min = exact;
+    if (exact && Math.abs(exact.size - size) <= doubt && !(thinnest && thinnest.size <= exact.size))
+      thinnest = exact;
   }
-  return min;
+  return thinnest;
 }
 
 /** Near the corners of facets, where walls that taper are thinnest. */

@@ -43,13 +43,13 @@ export const exactStyle = (style: NumberStyle): NumberStyle => ({
 });
 
 /** Digits after the point that a length is given to where the scene's are too few, in mm. */
-const TOLD_DECIMALS = 7;
+const FINE_DECIMALS = 7;
 
 /** `mm` as text in scene units, with more digits where the usual ones would hide that it is another number. */
 export function formatLengthFinely(mm: number, style: NumberStyle): string {
   if (style.units === 'ft-in') return formatLength(mm, style);
   const more = {
-    decimals: TOLD_DECIMALS + Math.ceil(Math.log10(mmPerSceneUnit(style.units))),
+    decimals: FINE_DECIMALS + Math.ceil(Math.log10(mmPerSceneUnit(style.units))),
     trailingZeros: false,
   };
   const value = mm / mmPerSceneUnit(style.units);

@@ -1,6 +1,6 @@
 /** Drawing sheets. */
 export { catchesOf } from './catches.ts';
-export { composeSheet, type SheetReplies as Told } from './compose.ts';
+export { composeSheet, type SheetReplies } from './compose.ts';
 export { INK, LIGHT_FILL, STROKES, type Mark, type SheetPicture, type Stroke } from './marks.ts';
 export { frameOfView, LOOK_WORDS, onPaper, viewNamed } from './looks.ts';
 export { PAPER_SIZES, SCALES, formatScale, paperWords, readScale, type Paper } from './paper.ts';

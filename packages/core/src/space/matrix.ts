@@ -74,8 +74,8 @@ export function angleAbout(axis: Vec3, from: Vec3, to: Vec3): number {
 
 /** A direction of length 1 square to this one: along the world axis that it leans to least, as nearly as can be. */
 export function acrossTo(direction: Vec3): Vec3 {
-  const min = [0, 1, 2].reduce((a, b) => (Math.abs(direction[b]!) < Math.abs(direction[a]!) ? b : a));
-  const helper: Vec3 = min === 0 ? [1, 0, 0] : min === 1 ? [0, 1, 0] : [0, 0, 1];
+  const axis = [0, 1, 2].reduce((a, b) => (Math.abs(direction[b]!) < Math.abs(direction[a]!) ? b : a));
+  const helper: Vec3 = axis === 0 ? [1, 0, 0] : axis === 1 ? [0, 1, 0] : [0, 0, 1];
   const deep = dot(helper, direction);
   return unit([0, 1, 2].map((i) => helper[i]! - deep * direction[i]!) as unknown as Vec3);
 }

@@ -6,7 +6,7 @@ import { PIPES } from './pipes.ts';
 import { PRINTED } from './printed.ts';
 import { PROFILES } from './profiles.ts';
 
-const TOLD: readonly StarterPart[] = [...FASTENERS, ...PROFILES, ...PIPES, ...PRINTED];
+const PARTS: readonly StarterPart[] = [...FASTENERS, ...PROFILES, ...PIPES, ...PRINTED];
 
 /** Made when they are first asked for. */
 const made = new Map<string, RackPart>();
@@ -15,7 +15,7 @@ const made = new Map<string, RackPart>();
 export function starterPart(name: string): RackPart | undefined {
   const known = made.get(name);
   if (known) return known;
-  const found = TOLD.find((one) => one.name === name);
+  const found = PARTS.find((one) => one.name === name);
   if (!found) return undefined;
   const part = rackPartFrom(found);
   made.set(name, part);
@@ -26,5 +26,5 @@ export function starterPart(name: string): RackPart | undefined {
 export const starterRack = (): RackFile => ({
   kadrelRack: 1,
   name: 'Starter rack',
-  parts: TOLD.map(({ name }) => starterPart(name)!),
+  parts: PARTS.map(({ name }) => starterPart(name)!),
 });

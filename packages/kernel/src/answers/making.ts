@@ -9,7 +9,7 @@ import {
   dot,
   footingOf,
   islandsOf,
-  leastSounding,
+  thinnestSounding,
   middleOf,
   normalOf,
   overhangOf,
@@ -74,7 +74,7 @@ function ownFactsOf(occt: Occt, made: Made): OwnFacts {
   const { shape } = made;
   const found = known.get(shape);
   if (found) return found;
-  const [wall, gap] = (['in', 'out'] as const).map((way) => leastSounding(shape, way));
+  const [wall, gap] = (['in', 'out'] as const).map((way) => thinnestSounding(shape, way));
   const facts: OwnFacts = {
     ...(wall ? { wall } : {}),
     ...(gap ? { gap } : {}),
@@ -164,12 +164,12 @@ function roundsOf(shape: SnapShape): { pin?: Round; bore?: Round } {
     isBore: outward < 0,
     round: { diameter: 2 * shape.faces[FACE_STRIDE * face + 6]!, at: middle, face: name },
   }));
-  const pin = nearestOf(rounds.filter(({ isBore }) => !isBore));
-  const bore = nearestOf(rounds.filter(({ isBore }) => isBore));
+  const pin = smallestOf(rounds.filter(({ isBore }) => !isBore));
+  const bore = smallestOf(rounds.filter(({ isBore }) => isBore));
   return { ...(pin ? { pin } : {}), ...(bore ? { bore } : {}) };
 }
 
-const nearestOf = (rounds: readonly { readonly round: Round }[]): Round | undefined =>
+const smallestOf = (rounds: readonly { readonly round: Round }[]): Round | undefined =>
   rounds
     .map(({ round }) => round)
     .reduce<Round | undefined>((a, b) => (a && a.diameter <= b.diameter ? a : b), undefined);

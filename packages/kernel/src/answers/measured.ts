@@ -51,15 +51,15 @@ function gapAlong({ occt }: Around, [a, b]: readonly [Thing, Thing], direction: 
 }
 
 function ofTwo(around: Around, a: Thing, b: Thing): MeasuredFacts {
-  const min = nearestOf(around, a, b);
+  const nearest = nearestOf(around, a, b);
   const along = [0, 1, 2].map((i) =>
     Math.max(b.box.min[i]! - a.box.max[i]!, a.box.min[i]! - b.box.max[i]!),
   ) as unknown as Vec3;
   const angle = angleOf(a.geometry, b.geometry);
   return {
-    distance: min.distance,
-    from: min.points[0],
-    to: min.points[1],
+    distance: nearest.distance,
+    from: nearest.points[0],
+    to: nearest.points[1],
     along,
     ...(angle === undefined ? {} : { angle }),
     geometries: [a.geometry, b.geometry],

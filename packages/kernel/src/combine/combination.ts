@@ -322,5 +322,4 @@ const MAX_LOOSE = 2;
 /** Enough digits to see how little it is. */
 const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
 
-const noticesOf = ({ words: words }: Way): Notice[] =>
-  words === undefined ? [] : [{ what: 'fuzzy', words }];
+const noticesOf = ({ words }: Way): Notice[] => (words === undefined ? [] : [{ what: 'fuzzy', words }]);

@@ -146,12 +146,12 @@ function faceDistance(
     const kinds = [first.shape.faceKind[a], second.shape.faceKind[b]];
     const isFlat = kinds.every((kind) => kind === FACE_PLANE);
     // Of cones, rings and free surfaces the kernel misses the nearest points now and then, and takes up to a minute over them.
-    const min = kinds.includes(FACE_OTHER) ? NOT_FOUND : nearestBetween(occt, face, other);
+    const exact = kinds.includes(FACE_OTHER) ? NOT_FOUND : nearestBetween(occt, face, other);
     const found =
-      isFlat || min.distance === 0
-        ? min
+      isFlat || exact.distance === 0
+        ? exact
         : nearestOfAll(occt, [face, other], {
-            least: min,
+            nearest: exact,
             starts: pair.starts.map((at) => carryBack(first.pose, at)),
           });
     const [onA, onB] = found.points.map((point) => carry(first.pose, point)) as [Vec3, Vec3];
@@ -177,9 +177,9 @@ const NOT_FOUND: Nearest = {
 function nearestOfAll(
   occt: Occt,
   faces: readonly [TopoDS_Shape, TopoDS_Shape],
-  { least, starts }: { readonly least: Nearest; readonly starts: readonly Vec3[] },
+  { nearest, starts }: { readonly nearest: Nearest; readonly starts: readonly Vec3[] },
 ): Nearest {
-  return starts.map((start) => nearestFrom(occt, faces, start)).reduce(nearer, least);
+  return starts.map((start) => nearestFrom(occt, faces, start)).reduce(nearer, nearest);
 }
 
 const nearer = (a: Nearest, b: Nearest): Nearest => (b.distance < a.distance ? b : a);

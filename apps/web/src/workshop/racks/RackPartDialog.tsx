@@ -74,7 +74,7 @@ interface Telling {
   readonly change: (more: Partial<RackPart>) => void;
 }
 
-function Words({ draft: told, change }: Telling) {
+function Words({ draft, change }: Telling) {
   return (
     <>
       <label className="flex flex-col gap-1">
@@ -83,7 +83,7 @@ function Words({ draft: told, change }: Telling) {
           className="field"
           required
           maxLength={120}
-          value={told.name}
+          value={draft.name}
           onChange={(event) => change({ name: event.target.value })}
         />
       </label>
@@ -92,7 +92,7 @@ function Words({ draft: told, change }: Telling) {
         <input
           className="field"
           maxLength={500}
-          value={told.about}
+          value={draft.about}
           onChange={(event) => change({ about: event.target.value })}
         />
       </label>
@@ -100,7 +100,7 @@ function Words({ draft: told, change }: Telling) {
         Words that find it, with commas between them
         <input
           className="field"
-          defaultValue={told.words.join(', ')}
+          defaultValue={draft.words.join(', ')}
           onChange={(event) => change({ words: wordsIn(event.target.value) })}
         />
       </label>

@@ -5,7 +5,7 @@ import { shownDocument } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { caughtOn } from './caught.ts';
 import { Paper } from './Paper.tsx';
-import { useSheetReplies } from './useTold.ts';
+import { useSheetReplies } from './useSheetReplies.ts';
 
 /** The open sheet, if there is one. */
 export function SheetArea({ openOutput }: { openOutput: () => void }) {

@@ -1,8 +1,8 @@
 /** All that can be caught on a sheet. */
-import { inOrder, type Sheet, type Told } from '@kadrel/core';
+import { inOrder, type Sheet, type SheetReplies } from '@kadrel/core';
 import { paperPlace, type Caught } from '../../session/onSheet.ts';
 
-export const caughtOn = ({ views }: Sheet, replies: Told): Caught[] =>
+export const caughtOn = ({ views }: Sheet, replies: SheetReplies): Caught[] =>
   inOrder(views).flatMap(([id, view]) =>
     (replies.views[id]?.catches ?? []).map((caught) => ({
       view: id,

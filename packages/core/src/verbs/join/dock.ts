@@ -111,12 +111,8 @@ const numbersOut = ({ part, point }: Spot, { id }: Part, context: VerbContext): 
   part === undefined ? context.wayOut(id, point) : undefined;
 
 /** Formulas stay where the frame of the part is that of the world. */
-function typedOrigin(
-  draft: KadrelDocument,
-  part: Part,
-  { asTyped: told }: Spot,
-): Partial<Pick<Dock, 'origin'>> {
-  return told && isSamePose(worldFromPart(draft, part.id), AT_ORIGIN) ? { origin: [...told] } : {};
+function typedOrigin(draft: KadrelDocument, part: Part, { asTyped }: Spot): Partial<Pick<Dock, 'origin'>> {
+  return asTyped && isSamePose(worldFromPart(draft, part.id), AT_ORIGIN) ? { origin: [...asTyped] } : {};
 }
 
 interface Look {

@@ -100,7 +100,7 @@ interface Around {
 function layoutOf(
   draft: KadrelDocument,
   values: AlongValues,
-  { inFrame: told, chosen, context }: Around,
+  { inFrame, chosen, context }: Around,
 ): LayoutOf<'along'> | Refusal {
   const direction = directionOf(values);
   if ('refused' in direction) return direction;
@@ -110,7 +110,7 @@ function layoutOf(
   if (fault) return fault;
   const row = {
     kind: 'along',
-    direction: told.direction(direction),
+    direction: inFrame.direction(direction),
     centred: values.centred === 'centred',
     ...(growth ? { growth } : {}),
   } as const;

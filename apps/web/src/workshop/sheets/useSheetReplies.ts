@@ -6,13 +6,13 @@ import {
   type Sheet,
   type SheetView,
   type TiesFound,
-  type Told,
+  type SheetReplies,
 } from '@kadrel/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Session } from '../../session/store.ts';
 
 export interface Drawing {
-  readonly replies: Told;
+  readonly replies: SheetReplies;
   /** How many of its views are drawn as the model is now, while more are coming. */
   readonly progress: { readonly done: number; readonly of: number } | null;
   /** Why it could not be drawn anew. */
