@@ -65,7 +65,7 @@ test('the view before an orbit, a zoom or a pan comes back', async ({ page }) =>
   expect(ada.problems).toEqual([]);
 });
 
-test('a part that is made outside the picture is brought into it', async ({ page }) => {
+test('a part that is made outside the picture is brought into it', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Outside');
   await ada.makesBox(['40', '30', '20']);
   await page.keyboard.press('Escape');
@@ -80,7 +80,7 @@ test('a part that is made outside the picture is brought into it', async ({ page
   expect(ada.problems).toEqual([]);
 });
 
-test('a place beside the grid is shown as it is', async ({ page }) => {
+test('a place beside the grid is shown as it is', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Beside the grid');
   await ada.makesBox(['40', '30', '20'], ['40.0000157', '0', '0'], 'Block');
   await page.keyboard.press('Escape');

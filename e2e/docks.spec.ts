@@ -64,7 +64,7 @@ test('a dock is picked on a face, joined by two clicks, turned by keys, and drif
   expect(ada.problems).toEqual([]);
 });
 
-test('posts are joined to eight brackets at once, by keys alone', async ({ page }) => {
+test('posts are joined to eight brackets at once, by keys alone', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Posts');
   await ada.makesBox(['60', '60', '5'], ['0', '0', '0'], 'bracket');
   await ada.types('Escape');

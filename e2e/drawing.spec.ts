@@ -36,61 +36,63 @@ async function draws(ada: Person, verb: string, values: Readonly<Record<string, 
   await ada.page.keyboard.press('Escape');
 }
 
-test('a plan of rooms by traverse, with a wall told by length and bearing, then one length changed', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Rooms');
-  await startsVerb(page, 'traverse');
-  await typesLegs(page, [
-    ['by', '10 m', '0'],
-    ['bearing', '5 m', '0'],
-    ['bearing', '4 m', '300'],
-    ['to', '0', '7 m'],
-  ]);
-  await expect(page.getByText('7000 mm at 0°')).toBeVisible();
-  await chooses(page, /^end: /, /straight leg/);
-  await ada.commits();
-  await page.keyboard.press('Escape');
-  // Four more rooms beside and within it.
-  for (const [x, y] of [
-    ['0', '8 m'],
-    ['4 m', '8 m'],
-    ['8 m', '8 m'],
-    ['12 m', '0'],
-  ] as const) {
+test(
+  'a plan of rooms by traverse, with a wall told by length and bearing, then one length changed',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Rooms');
     await startsVerb(page, 'traverse');
     await typesLegs(page, [
-      ['by', '3 m', '0'],
-      ['turn', '2.5 m', '-90'],
-      ['turn', '3 m', '-90'],
+      ['by', '10 m', '0'],
+      ['bearing', '5 m', '0'],
+      ['bearing', '4 m', '300'],
+      ['to', '0', '7 m'],
     ]);
-    await fills(page, 'start X', x);
-    await fills(page, 'start Y', y);
+    await expect(page.getByText('7000 mm at 0°')).toBeVisible();
     await chooses(page, /^end: /, /straight leg/);
     await ada.commits();
     await page.keyboard.press('Escape');
-  }
-  await selects(page, 'Traverse');
-  await startsVerb(page, 'wall');
-  await fills(page, 'thickness', '200');
-  await fills(page, 'height', '3 m');
-  await chooses(page, /^side: /, /outside/);
-  await ada.commits();
-  await page.keyboard.press('Escape');
-  const before = (await ada.facts('Wall')).box;
-  expect(before.max[0]).toBeCloseTo(10_200, 6);
-  // One length changed: the wall follows.
-  await selects(page, 'Traverse');
-  await page.getByRole('button', { name: '4 legs…' }).click();
-  await fills(page, 'ΔX, leg 1', '12 m');
-  await page.getByLabel('ΔX, leg 1', { exact: true }).press('Control+Enter');
-  await expect(page.getByText('done; change a blank to adjust')).toBeVisible();
-  await ada.isReady();
-  await page.keyboard.press('Escape');
-  const after = (await ada.facts('Wall')).box;
-  expect(after.max[0]).toBeCloseTo(12_200, 6);
-  expect(ada.problems).toEqual([]);
-});
+    // Four more rooms beside and within it.
+    for (const [x, y] of [
+      ['0', '8 m'],
+      ['4 m', '8 m'],
+      ['8 m', '8 m'],
+      ['12 m', '0'],
+    ] as const) {
+      await startsVerb(page, 'traverse');
+      await typesLegs(page, [
+        ['by', '3 m', '0'],
+        ['turn', '2.5 m', '-90'],
+        ['turn', '3 m', '-90'],
+      ]);
+      await fills(page, 'start X', x);
+      await fills(page, 'start Y', y);
+      await chooses(page, /^end: /, /straight leg/);
+      await ada.commits();
+      await page.keyboard.press('Escape');
+    }
+    await selects(page, 'Traverse');
+    await startsVerb(page, 'wall');
+    await fills(page, 'thickness', '200');
+    await fills(page, 'height', '3 m');
+    await chooses(page, /^side: /, /outside/);
+    await ada.commits();
+    await page.keyboard.press('Escape');
+    const before = (await ada.facts('Wall')).box;
+    expect(before.max[0]).toBeCloseTo(10_200, 6);
+    // One length changed: the wall follows.
+    await selects(page, 'Traverse');
+    await page.getByRole('button', { name: '4 legs…' }).click();
+    await fills(page, 'ΔX, leg 1', '12 m');
+    await page.getByLabel('ΔX, leg 1', { exact: true }).press('Control+Enter');
+    await expect(page.getByText('done; change a blank to adjust')).toBeVisible();
+    await ada.isReady();
+    await page.keyboard.press('Escape');
+    const after = (await ada.facts('Wall')).box;
+    expect(after.max[0]).toBeCloseTo(12_200, 6);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test('the room of 1000 × 500 cm, with its walls outside and inside the outline', async ({ page }) => {
   // Common practice, no source: both readings of a wall of 20 cm, 300 cm high.
@@ -194,7 +196,7 @@ test('nested outlines: the ring between is raised, then the inner one by another
   expect(ada.problems).toEqual([]);
 });
 
-test('a loft from square to round, with a hollow', async ({ page }) => {
+test('a loft from square to round, with a hollow', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Loft');
   const svg = (outer: string, inner: string) =>
     Buffer.from(
@@ -231,48 +233,52 @@ test('a loft from square to round, with a hollow', async ({ page }) => {
   expect(ada.problems).toEqual([]);
 });
 
-test('an outline brought in from a file in millimetres, embossed on a cylinder', async ({ page }) => {
-  const ada = await inNewProject(page, 'Jar');
-  await draws(ada, 'cylinder', { diameter: '60', height: '80' });
-  await startsVerb(page, 'work plane');
-  await page.getByRole('button', { name: /^from: / }).click();
-  await page.getByRole('menuitem', { name: /Front/ }).click();
-  await fills(page, 'offset', '40');
-  await ada.commits();
-  await page.keyboard.press('Escape');
-  await startsVerb(page, 'bring in');
-  await page.getByLabel('SVG or DXF file').setInputFiles({
-    name: 'leaf.svg',
-    mimeType: 'image/svg+xml',
-    buffer: Buffer.from(
-      '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><path d="M0 5A10 10 0 0 1 20 5A10 10 0 0 1 0 5Z"/></svg>',
-    ),
-  });
-  await expect(page.getByText(/20 mm × .* · 1 outline/)).toBeVisible();
-  await page.getByRole('button', { name: /^plane: / }).click();
-  await page.getByRole('menuitem', { name: 'Plane', exact: true }).click();
-  await fills(page, 'at X', '-10');
-  await fills(page, 'at Y', '-40');
-  await fills(page, 'at Z', '30');
-  await ada.commits();
-  await page.keyboard.press('Escape');
-  await selects(page, 'Cylinder', 'leaf');
-  await startsVerb(page, 'emboss');
-  await fills(page, 'depth', '0.8');
-  await ada.commits();
-  await page.keyboard.press('Escape');
-  const whole = Math.PI * 900 * 80;
-  const { volume } = await ada.facts('Cylinder');
-  // About as much as its area times the depth.
-  expect(volume - whole).toBeGreaterThan(Math.PI * 100 * 0.8);
-  expect(volume - whole).toBeLessThan(Math.PI * 100 * 0.9);
-  await selects(page, 'Cylinder');
-  await page.getByRole('button', { name: 'Take out' }).click();
-  await expect.poll(async () => (await ada.facts('Cylinder')).volume).toBeCloseTo(whole, 6);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'an outline brought in from a file in millimetres, embossed on a cylinder',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Jar');
+    await draws(ada, 'cylinder', { diameter: '60', height: '80' });
+    await startsVerb(page, 'work plane');
+    await page.getByRole('button', { name: /^from: / }).click();
+    await page.getByRole('menuitem', { name: /Front/ }).click();
+    await fills(page, 'offset', '40');
+    await ada.commits();
+    await page.keyboard.press('Escape');
+    await startsVerb(page, 'bring in');
+    await page.getByLabel('SVG or DXF file').setInputFiles({
+      name: 'leaf.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><path d="M0 5A10 10 0 0 1 20 5A10 10 0 0 1 0 5Z"/></svg>',
+      ),
+    });
+    await expect(page.getByText(/20 mm × .* · 1 outline/)).toBeVisible();
+    await page.getByRole('button', { name: /^plane: / }).click();
+    await page.getByRole('menuitem', { name: 'Plane', exact: true }).click();
+    await fills(page, 'at X', '-10');
+    await fills(page, 'at Y', '-40');
+    await fills(page, 'at Z', '30');
+    await ada.commits();
+    await page.keyboard.press('Escape');
+    await selects(page, 'Cylinder', 'leaf');
+    await startsVerb(page, 'emboss');
+    await fills(page, 'depth', '0.8');
+    await ada.commits();
+    await page.keyboard.press('Escape');
+    const whole = Math.PI * 900 * 80;
+    const { volume } = await ada.facts('Cylinder');
+    // About as much as its area times the depth.
+    expect(volume - whole).toBeGreaterThan(Math.PI * 100 * 0.8);
+    expect(volume - whole).toBeLessThan(Math.PI * 100 * 0.9);
+    await selects(page, 'Cylinder');
+    await page.getByRole('button', { name: 'Take out' }).click();
+    await expect.poll(async () => (await ada.facts('Cylinder')).volume).toBeCloseTo(whole, 6);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a name plate with its text engraved', async ({ page }) => {
+test('a name plate with its text engraved', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Plate');
   await ada.makesBox(['80', '24', '4'], ['0', '0', '0'], 'Plate');
   await page.keyboard.press('Escape');

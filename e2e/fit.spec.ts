@@ -80,7 +80,7 @@ test('what is looked at is chosen, and what reaches over the site is moved insid
   expect(ada.problems).toEqual([]);
 });
 
-test('doubles and overlaps are found; one is deleted, one is meant', async ({ page }) => {
+test('doubles and overlaps are found; one is deleted, one is meant', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Doubles');
   await ada.makesBox(['20', '20', '20'], ['0', '0', '0']);
   await ada.types('Escape');
@@ -156,39 +156,41 @@ test('a sliding fit that is missed is mended by its remedy', async ({ page }) =>
   expect(ada.problems).toEqual([]);
 });
 
-test('a variable is set from a kept measure and follows it; a mass is kept with its material', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Bee space');
-  await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'tray');
-  await ada.types('Escape');
-  await ada.makesBox(['10', '10', '10'], ['90', '10', '0'], 'knob');
-  await ada.types('Escape');
-  await says(ada, 'Measure', { typed: { of: 'tray', to: 'knob' } });
-  const measures = page.getByRole('list', { name: 'Measures and wanted fits' });
-  await expect(measures.getByRole('button', { name: /^M1 30 mm/ })).toBeVisible();
-  await page.getByLabel('Name of a new variable').fill('gap');
-  await page.getByLabel('Value of the new variable').fill('measure("M1")');
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('value of gap')).toHaveText('30 mm');
-  await page.getByRole('treeitem', { name: 'tray', exact: true }).click();
-  await ada.makesBox(['gap', '5', '5'], ['0', '80', '0'], 'bar');
-  await ada.types('Escape');
-  await page.getByRole('treeitem', { name: 'knob', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Place X', exact: true }).fill('95');
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('value of gap')).toHaveText('35 mm');
-  await ada.isReady();
-  expect((await ada.facts('bar')).box.max[0]).toBeCloseTo(35, 9);
-  await startsVerb(page, 'Measure');
-  await page.getByRole('textbox', { name: 'of', exact: true }).fill('tray');
-  await choosesIn(page, 'what', 'mass');
-  await choosesIn(page, 'material', 'Steel');
-  await ada.commits();
-  await ada.types('Escape');
-  // 48 cm³ at 7.85 g/cm³.
-  await expect(measures.getByRole('button', { name: /^M2 376\.8 g/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Forget M1' }).click();
-  await expect(page.getByText('The variable gap is set from M1')).toBeVisible();
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a variable is set from a kept measure and follows it; a mass is kept with its material',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Bee space');
+    await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'tray');
+    await ada.types('Escape');
+    await ada.makesBox(['10', '10', '10'], ['90', '10', '0'], 'knob');
+    await ada.types('Escape');
+    await says(ada, 'Measure', { typed: { of: 'tray', to: 'knob' } });
+    const measures = page.getByRole('list', { name: 'Measures and wanted fits' });
+    await expect(measures.getByRole('button', { name: /^M1 30 mm/ })).toBeVisible();
+    await page.getByLabel('Name of a new variable').fill('gap');
+    await page.getByLabel('Value of the new variable').fill('measure("M1")');
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('value of gap')).toHaveText('30 mm');
+    await page.getByRole('treeitem', { name: 'tray', exact: true }).click();
+    await ada.makesBox(['gap', '5', '5'], ['0', '80', '0'], 'bar');
+    await ada.types('Escape');
+    await page.getByRole('treeitem', { name: 'knob', exact: true }).click();
+    await page.getByRole('textbox', { name: 'Place X', exact: true }).fill('95');
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('value of gap')).toHaveText('35 mm');
+    await ada.isReady();
+    expect((await ada.facts('bar')).box.max[0]).toBeCloseTo(35, 9);
+    await startsVerb(page, 'Measure');
+    await page.getByRole('textbox', { name: 'of', exact: true }).fill('tray');
+    await choosesIn(page, 'what', 'mass');
+    await choosesIn(page, 'material', 'Steel');
+    await ada.commits();
+    await ada.types('Escape');
+    // 48 cm³ at 7.85 g/cm³.
+    await expect(measures.getByRole('button', { name: /^M2 376\.8 g/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Forget M1' }).click();
+    await expect(page.getByText('The variable gap is set from M1')).toBeVisible();
+    expect(ada.problems).toEqual([]);
+  },
+);

@@ -20,31 +20,35 @@ async function opensMaking(page: Page): Promise<void> {
   await expect(report(page).getByRole('button', { name: 'Look again' })).toBeVisible();
 }
 
-test('a thin wall is found, shown in colours, and thickened by its remedy', async ({ page }) => {
-  const ada = await inNewProject(page, 'Thin');
-  await ada.makesBox(['40', '30', '20'], ['0', '0', '0'], 'block');
-  await ada.types('Escape');
-  await ada.makesBox(['36', '26', '30'], ['2', '2', '0.5'], 'hollow');
-  await ada.types('Escape');
-  await selects(page, 'block', 'hollow');
-  await ada.types('x');
-  await ada.commits();
-  await ada.types('Escape');
-  await opensMaking(page);
-  await hasFaults(page, '1 fault.');
-  await finding(page, /Wall.*thinnest wall is 0\.5 mm.*0\.8 mm is wanted/).click();
-  await report(page).getByRole('button', { name: 'Show all walls in colours' }).click();
-  await expect(report(page).getByRole('list', { name: 'Colours of walls' })).toContainText(
-    'below 0.8 mm: too thin',
-  );
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
-  await report(page).getByRole('button', { name: 'Thicken it' }).click();
-  await ada.commits();
-  await hasFaults(page, 'No faults.');
-  await expect(finding(page, /Wall.*thinnest wall is 0\.8 mm/)).toBeVisible();
-  await expect(finding(page, /Mass.*PLA/)).toBeVisible();
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a thin wall is found, shown in colours, and thickened by its remedy',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Thin');
+    await ada.makesBox(['40', '30', '20'], ['0', '0', '0'], 'block');
+    await ada.types('Escape');
+    await ada.makesBox(['36', '26', '30'], ['2', '2', '0.5'], 'hollow');
+    await ada.types('Escape');
+    await selects(page, 'block', 'hollow');
+    await ada.types('x');
+    await ada.commits();
+    await ada.types('Escape');
+    await opensMaking(page);
+    await hasFaults(page, '1 fault.');
+    await finding(page, /Wall.*thinnest wall is 0\.5 mm.*0\.8 mm is wanted/).click();
+    await report(page).getByRole('button', { name: 'Show all walls in colours' }).click();
+    await expect(report(page).getByRole('list', { name: 'Colours of walls' })).toContainText(
+      'below 0.8 mm: too thin',
+    );
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    await report(page).getByRole('button', { name: 'Thicken it' }).click();
+    await ada.commits();
+    await hasFaults(page, 'No faults.');
+    await expect(finding(page, /Wall.*thinnest wall is 0\.8 mm/)).toBeVisible();
+    await expect(finding(page, /Mass.*PLA/)).toBeVisible();
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test('what hangs over is turned by its remedy, and what does not fit the bed is told, by keys alone', async ({
   page,

@@ -53,7 +53,7 @@ test('borders can be dragged or moved by keys, panels fold, and both are remembe
   expect(ada.problems).toEqual([]);
 });
 
-test('a pyramid is made, grown all round, and written as OBJ', async ({ page }) => {
+test('a pyramid is made, grown all round, and written as OBJ', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Spire');
   for (const text of ['/', 'pyramid', 'Enter']) await ada.types(text);
   const blank = (name: string) => page.getByRole('textbox', { name, exact: true });

@@ -42,86 +42,96 @@ test('a shelf of four boards: set distance, align, distribute', async ({ page })
   expect(ada.problems).toEqual([]);
 });
 
-test('two parts turn each about its own datum, or about their shared centre', async ({ page }) => {
-  const ada = await inNewProject(page, 'Turning');
-  await ada.makesBox(['10', '20', '30'], ['0', '0', '0'], 'a');
-  await ada.types('Escape');
-  await ada.makesBox(['10', '10', '10'], ['50', '0', '0'], 'b');
-  await ada.types('Escape', 'Control+a', 't', '90');
-  await expect(page.locator('[data-blank="centre"]')).toContainText('each about its own datum');
-  await ada.commits();
-  const boxes = async () => [(await ada.facts('a')).box.min, (await ada.facts('b')).box.min];
-  expect(await boxes()).toEqual([
-    [-20, 0, 0],
-    [40, 0, 0],
-  ]);
-  await choosesIn(page, 'centre', 'all about their shared centre');
-  await ada.commits();
-  expect(await boxes()).toEqual([
-    [20, -20, 0],
-    [30, 30, 0],
-  ]);
-  // Undone in one step, as it was one statement.
-  await ada.types('Escape', 'Control+z');
-  await expect.poll(boxes).toEqual([
-    [0, 0, 0],
-    [50, 0, 0],
-  ]);
-});
+test(
+  'two parts turn each about its own datum, or about their shared centre',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Turning');
+    await ada.makesBox(['10', '20', '30'], ['0', '0', '0'], 'a');
+    await ada.types('Escape');
+    await ada.makesBox(['10', '10', '10'], ['50', '0', '0'], 'b');
+    await ada.types('Escape', 'Control+a', 't', '90');
+    await expect(page.locator('[data-blank="centre"]')).toContainText('each about its own datum');
+    await ada.commits();
+    const boxes = async () => [(await ada.facts('a')).box.min, (await ada.facts('b')).box.min];
+    expect(await boxes()).toEqual([
+      [-20, 0, 0],
+      [40, 0, 0],
+    ]);
+    await choosesIn(page, 'centre', 'all about their shared centre');
+    await ada.commits();
+    expect(await boxes()).toEqual([
+      [20, -20, 0],
+      [30, 30, 0],
+    ]);
+    // Undone in one step, as it was one statement.
+    await ada.types('Escape', 'Control+z');
+    await expect.poll(boxes).toEqual([
+      [0, 0, 0],
+      [50, 0, 0],
+    ]);
+  },
+);
 
-test('a ring of the protractor turns in angle steps, and a knob of the box resizes from the other side', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Rings');
-  await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'a');
-  await ada.types('Escape');
-  await ada.looks('Plan');
-  await ada.fitsAll();
-  await page.keyboard.press('t');
-  const centre = await ada.screenOf([0, 0, 0]);
-  const ring = (angle: number) =>
-    [
-      centre.x + 72 * Math.cos((angle * Math.PI) / 180),
-      centre.y - 72 * Math.sin((angle * Math.PI) / 180),
-    ] as const;
-  await page.mouse.move(...ring(20));
-  await page.mouse.down();
-  await page.mouse.move(...ring(50), { steps: 5 });
-  await page.mouse.move(...ring(67), { steps: 5 });
-  await expect(page.getByLabel('angle', { exact: true })).toHaveValue('45°');
-  await page.mouse.up();
-  await expect(page.getByText(done)).toBeVisible();
-  expect(Object.values((await ada.document()).items)[0]!.placement.turn).toEqual([0, 0, 45]);
-  await ada.types('Escape', 'Control+z', 'z');
-  await ada.pointsAt([60, 20, 10], { x: 0, y: 0 });
-  await page.mouse.down();
-  await ada.pointsAt([81, 20, 10], { x: 0, y: 0 });
-  await page.mouse.up();
-  await expect(page.getByText(done)).toBeVisible();
-  const { box } = await ada.facts('a');
-  expect([box.min[0], box.max[0]]).toEqual([0, 80]);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a ring of the protractor turns in angle steps, and a knob of the box resizes from the other side',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Rings');
+    await ada.makesBox(['60', '40', '20'], ['0', '0', '0'], 'a');
+    await ada.types('Escape');
+    await ada.looks('Plan');
+    await ada.fitsAll();
+    await page.keyboard.press('t');
+    const centre = await ada.screenOf([0, 0, 0]);
+    const ring = (angle: number) =>
+      [
+        centre.x + 72 * Math.cos((angle * Math.PI) / 180),
+        centre.y - 72 * Math.sin((angle * Math.PI) / 180),
+      ] as const;
+    await page.mouse.move(...ring(20));
+    await page.mouse.down();
+    await page.mouse.move(...ring(50), { steps: 5 });
+    await page.mouse.move(...ring(67), { steps: 5 });
+    await expect(page.getByLabel('angle', { exact: true })).toHaveValue('45°');
+    await page.mouse.up();
+    await expect(page.getByText(done)).toBeVisible();
+    expect(Object.values((await ada.document()).items)[0]!.placement.turn).toEqual([0, 0, 45]);
+    await ada.types('Escape', 'Control+z', 'z');
+    await ada.pointsAt([60, 20, 10], { x: 0, y: 0 });
+    await page.mouse.down();
+    await ada.pointsAt([81, 20, 10], { x: 0, y: 0 });
+    await page.mouse.up();
+    await expect(page.getByText(done)).toBeVisible();
+    const { box } = await ada.facts('a');
+    expect([box.min[0], box.max[0]]).toEqual([0, 80]);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a knob is resized about a point on its rim, along its face normal', async ({ page }) => {
-  const ada = await inNewProject(page, 'Knob');
-  await page.keyboard.press('c');
-  await ada.types('30', 'Tab', '12', 'Tab', '0', 'Tab', '0', 'Tab', '5', 'Enter');
-  await expect(page.getByText(done)).toBeVisible();
-  await ada.types('Escape');
-  await ada.fitsAll();
-  await selects(page, 'Cylinder');
-  await page.keyboard.press('z');
-  await choosesIn(page, 'in', 'Picked: a face, an edge or an axis…');
-  await ada.clicksAt([4, 3, 17]);
-  await choosesIn(page, 'about', 'all about a point');
-  await ada.clicksAt([0, -15, 17]);
-  await page.getByLabel('factor Z', { exact: true }).fill('1.5');
-  await ada.commits();
-  expect((await ada.facts('Cylinder')).box).toEqual({ min: [-15, -15, -1], max: [15, 15, 17] });
-});
+test(
+  'a knob is resized about a point on its rim, along its face normal',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Knob');
+    await page.keyboard.press('c');
+    await ada.types('30', 'Tab', '12', 'Tab', '0', 'Tab', '0', 'Tab', '5', 'Enter');
+    await expect(page.getByText(done)).toBeVisible();
+    await ada.types('Escape');
+    await ada.fitsAll();
+    await selects(page, 'Cylinder');
+    await page.keyboard.press('z');
+    await choosesIn(page, 'in', 'Picked: a face, an edge or an axis…');
+    await ada.clicksAt([4, 3, 17]);
+    await choosesIn(page, 'about', 'all about a point');
+    await ada.clicksAt([0, -15, 17]);
+    await page.getByLabel('factor Z', { exact: true }).fill('1.5');
+    await ada.commits();
+    expect((await ada.facts('Cylinder')).box).toEqual({ min: [-15, -15, -1], max: [15, 15, 17] });
+  },
+);
 
-test('an upright is built in the front view with the View frame', async ({ page }) => {
+test('an upright is built in the front view with the View frame', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Upright');
   await ada.makesBox(['40', '40', '900'], ['0', '0', '0'], 'Post');
   await ada.types('Escape');
@@ -149,7 +159,7 @@ test('an upright is built in the front view with the View frame', async ({ page 
   );
 });
 
-test('a ball is seated in a bowl', async ({ page }) => {
+test('a ball is seated in a bowl', { tag: '@long' }, async ({ page }) => {
   const ada = await inNewProject(page, 'Bowl');
   await page.keyboard.press('c');
   await ada.types('100', 'Tab', '50', 'Enter');
@@ -204,29 +214,31 @@ test('a pin is placed, turned about, moved onto, and hidden; a statement is give
   await expect.poll(async () => (await ada.facts('a')).box.min).toEqual([20, 0, 10]);
 });
 
-test('only select drags nothing, locked parts stay, and a view is kept with the project', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Careful');
-  await ada.makesBox(['100', '60', '40'], ['0', '0', '0'], 'a');
-  await ada.types('Escape');
-  await ada.fitsAll();
-  await page.keyboard.press('o');
-  const from = await ada.screenOf([0, 0, 0]);
-  const to = await ada.screenOf([30, 0, 0]);
-  await page.mouse.move(from.x + (to.x - from.x) * 0.6, from.y + (to.y - from.y) * 0.6);
-  await page.mouse.down();
-  await page.mouse.move(to.x + 60, to.y, { steps: 5 });
-  await page.mouse.up();
-  expect((await ada.facts('a')).box.min).toEqual([0, 0, 0]);
-  await ada.looks('Right');
-  await page.getByRole('button', { name: /perspective|parallel/ }).click();
-  await page.getByRole('menuitem', { name: 'Keep this view…' }).click();
-  await page.getByLabel('name', { exact: true }).fill('Side');
-  await ada.commits();
-  await ada.isSaved();
-  await page.reload();
-  await ada.isReady();
-  await ada.looks('“Side”');
-  await expect(page.getByRole('button', { name: /^Right/ })).toBeVisible();
-});
+test(
+  'only select drags nothing, locked parts stay, and a view is kept with the project',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Careful');
+    await ada.makesBox(['100', '60', '40'], ['0', '0', '0'], 'a');
+    await ada.types('Escape');
+    await ada.fitsAll();
+    await page.keyboard.press('o');
+    const from = await ada.screenOf([0, 0, 0]);
+    const to = await ada.screenOf([30, 0, 0]);
+    await page.mouse.move(from.x + (to.x - from.x) * 0.6, from.y + (to.y - from.y) * 0.6);
+    await page.mouse.down();
+    await page.mouse.move(to.x + 60, to.y, { steps: 5 });
+    await page.mouse.up();
+    expect((await ada.facts('a')).box.min).toEqual([0, 0, 0]);
+    await ada.looks('Right');
+    await page.getByRole('button', { name: /perspective|parallel/ }).click();
+    await page.getByRole('menuitem', { name: 'Keep this view…' }).click();
+    await page.getByLabel('name', { exact: true }).fill('Side');
+    await ada.commits();
+    await ada.isSaved();
+    await page.reload();
+    await ada.isReady();
+    await ada.looks('“Side”');
+    await expect(page.getByRole('button', { name: /^Right/ })).toBeVisible();
+  },
+);

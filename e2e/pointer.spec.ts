@@ -99,26 +99,30 @@ const SOLIDS: readonly (readonly [words: string, name: string, places: readonly 
   ],
 ];
 
-test('solids are drawn by clicks, and by a drag for the first two places', async ({ page }) => {
-  const ada = await withRoom(page, 'Drawn');
-  for (const [words, name, places, volume] of SOLIDS) {
-    for (const way of ['clicks', 'drag'] as const) {
-      await startsVerb(page, words);
-      if (way === 'clicks') await clicks(ada, ...places);
-      else {
-        await drags(ada, places[0]!, places[1]!);
-        await clicks(ada, ...places.slice(2));
+test(
+  'solids are drawn by clicks, and by a drag for the first two places',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await withRoom(page, 'Drawn');
+    for (const [words, name, places, volume] of SOLIDS) {
+      for (const way of ['clicks', 'drag'] as const) {
+        await startsVerb(page, words);
+        if (way === 'clicks') await clicks(ada, ...places);
+        else {
+          await drags(ada, places[0]!, places[1]!);
+          await clicks(ada, ...places.slice(2));
+        }
+        await expect(done(page)).toBeVisible();
+        await ada.isReady();
+        expect((await ada.facts(name)).volume / volume, `${name} by ${way}`).toBeCloseTo(1, 9);
+        await page.keyboard.press('Control+z');
+        await expect(page.getByRole('treeitem', { name, exact: true })).toHaveCount(0);
+        await ada.isReady();
       }
-      await expect(done(page)).toBeVisible();
-      await ada.isReady();
-      expect((await ada.facts(name)).volume / volume, `${name} by ${way}`).toBeCloseTo(1, 9);
-      await page.keyboard.press('Control+z');
-      await expect(page.getByRole('treeitem', { name, exact: true })).toHaveCount(0);
-      await ada.isReady();
     }
-  }
-  expect(ada.problems).toEqual([]);
-});
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test('figures are drawn by the pointer: a line by two clicks, a rectangle, an arc, a polygon, an ellipse', async ({
   page,

@@ -57,108 +57,120 @@ test('a ring of twelve from one copy turned by 30°, eight the day after, two le
   expect(ada.problems).toEqual([]);
 });
 
-test('twenty posts by pitch, then as a span, then a grid copied from the row', async ({ page }) => {
-  const ada = await inNewProject(page, 'Posts');
-  await ada.makesBox(['10', '10', '100'], ['0', '0', '0'], 'Post');
-  await ada.types('Escape');
-  await selects(page, 'Post');
-  await page.keyboard.press('r');
-  await page.getByLabel('in all', { exact: true }).fill('20');
-  await page.getByLabel('every', { exact: true }).fill('50');
-  await ada.commits();
-  const row = page.getByRole('treeitem', { name: 'Post row', exact: true });
-  await expect(row).toContainText('row · 20');
-  expect((await ada.facts('Post row')).box.max[0]).toBe(960);
-  await ada.types('Escape');
+test(
+  'twenty posts by pitch, then as a span, then a grid copied from the row',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Posts');
+    await ada.makesBox(['10', '10', '100'], ['0', '0', '0'], 'Post');
+    await ada.types('Escape');
+    await selects(page, 'Post');
+    await page.keyboard.press('r');
+    await page.getByLabel('in all', { exact: true }).fill('20');
+    await page.getByLabel('every', { exact: true }).fill('50');
+    await ada.commits();
+    const row = page.getByRole('treeitem', { name: 'Post row', exact: true });
+    await expect(row).toContainText('row · 20');
+    expect((await ada.facts('Post row')).box.max[0]).toBe(960);
+    await ada.types('Escape');
 
-  // As a span: more of them stand closer together.
-  await row.click();
-  await page.getByLabel('Across', { exact: true }).fill('now');
-  await page.getByLabel('Across', { exact: true }).press('Enter');
-  await ada.isReady();
-  await page.getByLabel('In all', { exact: true }).fill('39');
-  await page.getByLabel('In all', { exact: true }).press('Enter');
-  await expect(row).toContainText('row · 39');
-  await ada.isReady();
-  expect((await ada.facts('Post row')).box.max[0]).toBe(960);
-  await expect(page.getByLabel('Every', { exact: true })).toHaveValue('25');
-  await ada.types('Escape');
+    // As a span: more of them stand closer together.
+    await row.click();
+    await page.getByLabel('Across', { exact: true }).fill('now');
+    await page.getByLabel('Across', { exact: true }).press('Enter');
+    await ada.isReady();
+    await page.getByLabel('In all', { exact: true }).fill('39');
+    await page.getByLabel('In all', { exact: true }).press('Enter');
+    await expect(row).toContainText('row · 39');
+    await ada.isReady();
+    expect((await ada.facts('Post row')).box.max[0]).toBe(960);
+    await expect(page.getByLabel('Every', { exact: true })).toHaveValue('25');
+    await ada.types('Escape');
 
-  await selects(page, 'Post row');
-  await startsVerb(page, 'grid');
-  await page.getByLabel('rows', { exact: true }).fill('4');
-  await page.getByLabel('row every').fill('200');
-  await ada.commits();
-  expect((await ada.facts('Post row grid')).box.max).toEqual([960, 610, 100]);
-  expect((await ada.facts('Post row grid')).volume).toBeCloseTo(4 * 39 * 10 * 10 * 100, 4);
-  expect(ada.problems).toEqual([]);
-});
+    await selects(page, 'Post row');
+    await startsVerb(page, 'grid');
+    await page.getByLabel('rows', { exact: true }).fill('4');
+    await page.getByLabel('row every').fill('200');
+    await ada.commits();
+    expect((await ada.facts('Post row grid')).box.max).toEqual([960, 610, 100]);
+    expect((await ada.facts('Post row grid')).volume).toBeCloseTo(4 * 39 * 10 * 10 * 100, 4);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a ring of holes is subtracted from a disc, and its count changed in the tree', async ({ page }) => {
-  const ada = await inNewProject(page, 'Flange');
-  await page.keyboard.press('c');
-  await page.getByLabel('diameter', { exact: true }).fill('200');
-  await page.getByLabel('height', { exact: true }).fill('10');
-  await page.getByLabel('name', { exact: true }).fill('Disc');
-  await ada.commits();
-  await ada.types('Escape');
-  await page.keyboard.press('c');
-  await page.getByLabel('diameter', { exact: true }).fill('12');
-  await page.getByLabel('height', { exact: true }).fill('20');
-  for (const [axis, text] of [
-    ['X', '80'],
-    ['Z', '-5'],
-  ] as const)
-    await page.getByLabel(`centre ${axis}`).fill(text);
-  await page.getByLabel('name', { exact: true }).fill('Drill');
-  await ada.commits();
-  await ada.types('Escape');
-  await selects(page, 'Drill');
-  await startsVerb(page, 'around');
-  await page.getByLabel('in all', { exact: true }).fill('12');
-  await page.getByLabel('centre', { exact: true }).fill('0, 0, 0');
-  await ada.commits();
-  await ada.types('Escape');
-  await selects(page, 'Disc', 'Drill ring');
-  await page.keyboard.press('x');
-  await ada.commits();
-  await ada.types('Escape');
-  // π(R² − n·r²)h, in Facts, to the last digit that is shown.
-  const volume = (holes: number) => Math.PI * (100 ** 2 - holes * 6 ** 2) * 10;
-  const shown = async () => Number((await ada.fact('volume').textContent())!.replaceAll(/[^\d.]/g, ''));
-  const disc = page.getByRole('treeitem', { name: 'Disc', exact: true });
-  await disc.click();
-  await expect.poll(async () => Math.abs((await shown()) - volume(12))).toBeLessThan(0.01);
+test(
+  'a ring of holes is subtracted from a disc, and its count changed in the tree',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Flange');
+    await page.keyboard.press('c');
+    await page.getByLabel('diameter', { exact: true }).fill('200');
+    await page.getByLabel('height', { exact: true }).fill('10');
+    await page.getByLabel('name', { exact: true }).fill('Disc');
+    await ada.commits();
+    await ada.types('Escape');
+    await page.keyboard.press('c');
+    await page.getByLabel('diameter', { exact: true }).fill('12');
+    await page.getByLabel('height', { exact: true }).fill('20');
+    for (const [axis, text] of [
+      ['X', '80'],
+      ['Z', '-5'],
+    ] as const)
+      await page.getByLabel(`centre ${axis}`).fill(text);
+    await page.getByLabel('name', { exact: true }).fill('Drill');
+    await ada.commits();
+    await ada.types('Escape');
+    await selects(page, 'Drill');
+    await startsVerb(page, 'around');
+    await page.getByLabel('in all', { exact: true }).fill('12');
+    await page.getByLabel('centre', { exact: true }).fill('0, 0, 0');
+    await ada.commits();
+    await ada.types('Escape');
+    await selects(page, 'Disc', 'Drill ring');
+    await page.keyboard.press('x');
+    await ada.commits();
+    await ada.types('Escape');
+    // π(R² − n·r²)h, in Facts, to the last digit that is shown.
+    const volume = (holes: number) => Math.PI * (100 ** 2 - holes * 6 ** 2) * 10;
+    const shown = async () => Number((await ada.fact('volume').textContent())!.replaceAll(/[^\d.]/g, ''));
+    const disc = page.getByRole('treeitem', { name: 'Disc', exact: true });
+    await disc.click();
+    await expect.poll(async () => Math.abs((await shown()) - volume(12))).toBeLessThan(0.01);
 
-  await page.getByRole('button', { name: 'Open Disc' }).click();
-  await page.getByRole('treeitem', { name: 'Drill ring' }).click();
-  await page.getByLabel('In all', { exact: true }).fill('7');
-  await page.getByLabel('In all', { exact: true }).press('Enter');
-  await expect(page.getByRole('treeitem', { name: 'Drill ring' })).toContainText('ring · 7');
-  await ada.isReady();
-  await disc.click();
-  await expect.poll(async () => Math.abs((await shown()) - volume(7))).toBeLessThan(0.01);
-  expect(ada.problems).toEqual([]);
-});
+    await page.getByRole('button', { name: 'Open Disc' }).click();
+    await page.getByRole('treeitem', { name: 'Drill ring' }).click();
+    await page.getByLabel('In all', { exact: true }).fill('7');
+    await page.getByLabel('In all', { exact: true }).press('Enter');
+    await expect(page.getByRole('treeitem', { name: 'Drill ring' })).toContainText('ring · 7');
+    await ada.isReady();
+    await disc.click();
+    await expect.poll(async () => Math.abs((await shown()) - volume(7))).toBeLessThan(0.01);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a copy that lies on a member of a row is told and removed; the row stays whole', async ({ page }) => {
-  const ada = await inNewProject(page, 'Copies by mistake');
-  await ada.makesBox(['10', '10', '10'], ['0', '0', '0'], 'Block');
-  await ada.types('Escape');
-  await selects(page, 'Block');
-  await page.keyboard.press('r');
-  await page.getByLabel('in all', { exact: true }).fill('5');
-  await page.getByLabel('every', { exact: true }).fill('30');
-  await ada.commits();
-  await ada.types('Escape');
-  await ada.makesBox(['10', '10', '10'], ['60', '0', '0'], 'Stray');
-  await ada.types('Escape');
-  await expect(page.getByText('2 alike in the same place')).toBeVisible();
-  await page.getByRole('button', { name: 'Keep one' }).click();
-  await expect(page.getByText('2 alike in the same place')).toBeHidden();
-  await expect(page.getByRole('treeitem', { name: 'Block row' })).toContainText('row · 5');
-  await expect(page.getByRole('treeitem', { name: 'Stray' })).toBeHidden();
-});
+test(
+  'a copy that lies on a member of a row is told and removed; the row stays whole',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Copies by mistake');
+    await ada.makesBox(['10', '10', '10'], ['0', '0', '0'], 'Block');
+    await ada.types('Escape');
+    await selects(page, 'Block');
+    await page.keyboard.press('r');
+    await page.getByLabel('in all', { exact: true }).fill('5');
+    await page.getByLabel('every', { exact: true }).fill('30');
+    await ada.commits();
+    await ada.types('Escape');
+    await ada.makesBox(['10', '10', '10'], ['60', '0', '0'], 'Stray');
+    await ada.types('Escape');
+    await expect(page.getByText('2 alike in the same place')).toBeVisible();
+    await page.getByRole('button', { name: 'Keep one' }).click();
+    await expect(page.getByText('2 alike in the same place')).toBeHidden();
+    await expect(page.getByRole('treeitem', { name: 'Block row' })).toContainText('row · 5');
+    await expect(page.getByRole('treeitem', { name: 'Stray' })).toBeHidden();
+  },
+);
 
 test('parts are grouped, ordered by dragging and by keys, worked on inside, and linked', async ({ page }) => {
   const ada = await inNewProject(page, 'Groups');

@@ -65,62 +65,70 @@ test('a section plane opens the model while it is told, says where it cuts and w
   expect(ada.problems).toEqual([]);
 });
 
-test('two planes at right angles cut in one view only; a part is left whole; the cut is kept and trims', async ({
-  page,
-}) => {
-  const ada = await withPot(page, 'Two planes');
-  for (const [on, offset] of [
-    ['Front: upright, along X', '-30'],
-    ['Side: upright, along Y', '30'],
-  ] as const) {
-    await cuts(ada, on, offset);
-    for (const view of ['Plan', 'Front', 'Right']) {
-      await page.getByLabel(`${view} view`).selectOption({ label: `not in the ${view.toLowerCase()} view` });
-      await ada.isReady();
+test(
+  'two planes at right angles cut in one view only; a part is left whole; the cut is kept and trims',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await withPot(page, 'Two planes');
+    for (const [on, offset] of [
+      ['Front: upright, along X', '-30'],
+      ['Side: upright, along Y', '30'],
+    ] as const) {
+      await cuts(ada, on, offset);
+      for (const view of ['Plan', 'Front', 'Right']) {
+        await page
+          .getByLabel(`${view} view`)
+          .selectOption({ label: `not in the ${view.toLowerCase()} view` });
+        await ada.isReady();
+      }
     }
-  }
-  await expect(caption(page, 'Home')).toContainText('cut by Section, Section 2');
-  await expect(caption(page, 'Plan')).not.toContainText('cut by');
-  const areas = page.getByTestId('cut-area');
-  await expect(areas).toHaveCount(2);
-  await selects(page, 'Box 2');
-  await startsVerb(page, 'leave whole');
-  await choosesIn(page, 'section', 'Section 2');
-  await ada.commits();
-  await ada.types('Escape');
-  await expect(areas).toHaveCount(1);
-  await expect(page.getByText('Leave whole Box 2 in Section 2')).toBeVisible();
-  await selects(page, 'Box');
-  await startsVerb(page, 'trim solid');
-  await choosesIn(page, 'plane', 'Section');
-  await ada.commits();
-  await ada.types('Escape');
-  const { box } = await ada.facts('Box');
-  expect([box.min[1], box.max[1]]).toEqual([0, 30]);
-  expect(ada.problems).toEqual([]);
-});
+    await expect(caption(page, 'Home')).toContainText('cut by Section, Section 2');
+    await expect(caption(page, 'Plan')).not.toContainText('cut by');
+    const areas = page.getByTestId('cut-area');
+    await expect(areas).toHaveCount(2);
+    await selects(page, 'Box 2');
+    await startsVerb(page, 'leave whole');
+    await choosesIn(page, 'section', 'Section 2');
+    await ada.commits();
+    await ada.types('Escape');
+    await expect(areas).toHaveCount(1);
+    await expect(page.getByText('Leave whole Box 2 in Section 2')).toBeVisible();
+    await selects(page, 'Box');
+    await startsVerb(page, 'trim solid');
+    await choosesIn(page, 'plane', 'Section');
+    await ada.commits();
+    await ada.types('Escape');
+    const { box } = await ada.facts('Box');
+    expect([box.min[1], box.max[1]]).toEqual([0, 30]);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('what is cut away is neither selected nor caught, and a cut face selects its part', async ({ page }) => {
-  const ada = await withPot(page, 'Clicks');
-  await ada.types('Escape');
-  await cuts(ada, 'Plan: level, through the origin', '10');
-  await ada.types('Escape');
-  await ada.looks('Plan');
-  await ada.types('Escape');
-  await expect(page.getByText('Select a part to read')).toBeVisible();
-  // From above, the top is gone: the knob is cut, and is seen.
-  await ada.clicksAt([32, 28, 10]);
-  await expect(page.getByRole('treeitem', { name: 'Box 2', exact: true })).toHaveAttribute(
-    'aria-selected',
-    'true',
-  );
-  await ada.clicksAt([2, 30, 10]);
-  await expect(page.getByRole('treeitem', { name: 'Box', exact: true })).toHaveAttribute(
-    'aria-selected',
-    'true',
-  );
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'what is cut away is neither selected nor caught, and a cut face selects its part',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await withPot(page, 'Clicks');
+    await ada.types('Escape');
+    await cuts(ada, 'Plan: level, through the origin', '10');
+    await ada.types('Escape');
+    await ada.looks('Plan');
+    await ada.types('Escape');
+    await expect(page.getByText('Select a part to read')).toBeVisible();
+    // From above, the top is gone: the knob is cut, and is seen.
+    await ada.clicksAt([32, 28, 10]);
+    await expect(page.getByRole('treeitem', { name: 'Box 2', exact: true })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
+    await ada.clicksAt([2, 30, 10]);
+    await expect(page.getByRole('treeitem', { name: 'Box', exact: true })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test('by keys: the outlines of a cut are kept as profiles, and slices of a part', async ({ page }) => {
   const ada = await withPot(page, 'Kept');

@@ -52,72 +52,80 @@ test('a rule outlives a change of size, and what is too large says the largest t
   expect(ada.problems).toEqual([]);
 });
 
-test('a step that a change of size makes impossible is told, and the part goes on without it until it fits again', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'No longer');
-  await ada.makesBox(['40', '30', '20']);
-  await ada.types('Escape');
-  await selects(page, 'Box');
-  await says(ada, 'fillet', { chosen: { edges: 'all edges along X' }, typed: { radius: '8' } });
-  const setsHeight = async (height: string) => {
-    await page.getByLabel('Height', { exact: true }).fill(height);
-    await page.getByLabel('Height', { exact: true }).press('Enter');
-  };
-  await setsHeight('10');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(12_000));
-  await expect(page.getByText(/step 1 can no longer be done/).first()).toBeVisible();
-  await expect(page.getByRole('alert').filter({ hasText: 'Shown without step 1' })).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toBeVisible();
-  // Another step that does not go either is refused, however the first one stands.
-  await startsVerb(page, 'fillet');
-  await choosesIn(page, 'edges', 'all edges along Z');
-  await page.keyboard.press('Escape');
-  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('40');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText(/The largest radius that fits here is about/).first()).toBeVisible();
-  await page.keyboard.press('Escape');
-  await setsHeight('30');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(36_000 - CORNER * 64 * 4 * 40));
-  await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toHaveCount(0);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a step that a change of size makes impossible is told, and the part goes on without it until it fits again',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'No longer');
+    await ada.makesBox(['40', '30', '20']);
+    await ada.types('Escape');
+    await selects(page, 'Box');
+    await says(ada, 'fillet', { chosen: { edges: 'all edges along X' }, typed: { radius: '8' } });
+    const setsHeight = async (height: string) => {
+      await page.getByLabel('Height', { exact: true }).fill(height);
+      await page.getByLabel('Height', { exact: true }).press('Enter');
+    };
+    await setsHeight('10');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(12_000));
+    await expect(page.getByText(/step 1 can no longer be done/).first()).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'Shown without step 1' })).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toBeVisible();
+    // Another step that does not go either is refused, however the first one stands.
+    await startsVerb(page, 'fillet');
+    await choosesIn(page, 'edges', 'all edges along Z');
+    await page.keyboard.press('Escape');
+    await page.getByRole('textbox', { name: 'radius', exact: true }).fill('40');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(/The largest radius that fits here is about/).first()).toBeVisible();
+    await page.keyboard.press('Escape');
+    await setsHeight('30');
+    await expect
+      .poll(async () => (await ada.facts('Box')).volume)
+      .toEqual(near(36_000 - CORNER * 64 * 4 * 40));
+    await expect(page.getByRole('img', { name: /^Step 1 cannot be done/ })).toHaveCount(0);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('steps are switched, put in another order and taken out, by pointer and by keys', async ({ page }) => {
-  const ada = await inNewProject(page, 'Order');
-  await ada.makesBox(['40', '30', '20']);
-  await ada.types('Escape');
-  await selects(page, 'Box');
-  await says(ada, 'shell', { chosen: { open: 'top' } });
-  const shelled = 24_000 - 36 * 26 * 18;
-  expect((await ada.facts('Box')).volume).toEqual(near(shelled));
-  await says(ada, 'offset face', { chosen: { faces: 'right' }, typed: { distance: '10' } });
-  expect((await ada.facts('Box')).volume).toEqual(near(shelled + 30 * 20 * 10));
-  const steps = page.getByRole('list', { name: 'Steps' });
-  // First longer, then hollowed out: the hollow goes all the way.
-  await steps.getByRole('button', { name: 'Do step 2 earlier' }).click();
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(50 * 30 * 20 - 46 * 26 * 18));
-  await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(30_000));
-  await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
-  await steps.getByRole('checkbox', { name: 'Step 2 is on' }).press('Alt+ArrowUp');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(shelled + 6000));
-  // Looked at up to its first step, and back; nothing changes by it.
-  const preview = () => page.evaluate(() => window.kadrel!.preview);
-  await steps.getByRole('button', { name: 'Look at it up to step 1' }).click();
-  await expect.poll(preview).toEqual({ Box: near(shelled) });
-  await expect(page.getByText('Looking at Box up to step 1')).toBeVisible();
-  await page.keyboard.press('Escape');
-  await expect.poll(preview).toEqual({});
-  await steps.getByRole('button', { name: 'Take out step 2' }).click();
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(shelled));
-  await page.getByRole('button', { name: 'Settle' }).click();
-  await expect(steps).toHaveCount(0);
-  expect((await ada.facts('Box')).volume).toEqual(near(shelled));
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(steps.getByRole('listitem')).toHaveCount(1);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'steps are switched, put in another order and taken out, by pointer and by keys',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Order');
+    await ada.makesBox(['40', '30', '20']);
+    await ada.types('Escape');
+    await selects(page, 'Box');
+    await says(ada, 'shell', { chosen: { open: 'top' } });
+    const shelled = 24_000 - 36 * 26 * 18;
+    expect((await ada.facts('Box')).volume).toEqual(near(shelled));
+    await says(ada, 'offset face', { chosen: { faces: 'right' }, typed: { distance: '10' } });
+    expect((await ada.facts('Box')).volume).toEqual(near(shelled + 30 * 20 * 10));
+    const steps = page.getByRole('list', { name: 'Steps' });
+    // First longer, then hollowed out: the hollow goes all the way.
+    await steps.getByRole('button', { name: 'Do step 2 earlier' }).click();
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(50 * 30 * 20 - 46 * 26 * 18));
+    await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(30_000));
+    await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
+    await steps.getByRole('checkbox', { name: 'Step 2 is on' }).press('Alt+ArrowUp');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(shelled + 6000));
+    // Looked at up to its first step, and back; nothing changes by it.
+    const preview = () => page.evaluate(() => window.kadrel!.preview);
+    await steps.getByRole('button', { name: 'Look at it up to step 1' }).click();
+    await expect.poll(preview).toEqual({ Box: near(shelled) });
+    await expect(page.getByText('Looking at Box up to step 1')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect.poll(preview).toEqual({});
+    await steps.getByRole('button', { name: 'Take out step 2' }).click();
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(shelled));
+    await page.getByRole('button', { name: 'Settle' }).click();
+    await expect(steps).toHaveCount(0);
+    expect((await ada.facts('Box')).volume).toEqual(near(shelled));
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(steps.getByRole('listitem')).toHaveCount(1);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test('a part is split, one half hidden, and the plane moved for both', async ({ page }) => {
   const ada = await inNewProject(page, 'Halves');
@@ -185,169 +193,183 @@ test('all of it by keys, and the same without a page', async ({ page }, { output
   expect(ada.problems).toEqual([]);
 });
 
-test('what a step would come to is shown before it is carried out, by numbers and by the pointer', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Ahead');
-  await ada.makesBox(['40', '30', '20']);
-  await ada.types('Escape');
-  await ada.makesBox(['10', '30', '40'], ['60', '0', '0']);
-  await ada.types('Escape');
-  await ada.fitsAll();
-  await selects(page, 'Box');
-  const preview = () => page.evaluate(() => window.kadrel!.preview);
-  await startsVerb(page, 'fillet');
-  await choosesIn(page, 'edges', 'all edges along Z');
-  await page.keyboard.press('Escape');
-  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('5');
-  await expect.poll(preview).toEqual({ Box: near(24_000 - CORNER * 25 * 4 * 20) });
-  // Too large: nothing is shown. The next that fits is.
-  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('50');
-  await expect.poll(preview).toEqual({});
-  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('10');
-  await expect.poll(preview).toEqual({ Box: near(24_000 - CORNER * 100 * 4 * 20) });
-  expect((await ada.facts('Box')).volume).toEqual(near(24_000));
-  await ada.types('Escape');
-  await expect.poll(preview).toEqual({});
+test(
+  'what a step would come to is shown before it is carried out, by numbers and by the pointer',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Ahead');
+    await ada.makesBox(['40', '30', '20']);
+    await ada.types('Escape');
+    await ada.makesBox(['10', '30', '40'], ['60', '0', '0']);
+    await ada.types('Escape');
+    await ada.fitsAll();
+    await selects(page, 'Box');
+    const preview = () => page.evaluate(() => window.kadrel!.preview);
+    await startsVerb(page, 'fillet');
+    await choosesIn(page, 'edges', 'all edges along Z');
+    await page.keyboard.press('Escape');
+    await page.getByRole('textbox', { name: 'radius', exact: true }).fill('5');
+    await expect.poll(preview).toEqual({ Box: near(24_000 - CORNER * 25 * 4 * 20) });
+    // Too large: nothing is shown. The next that fits is.
+    await page.getByRole('textbox', { name: 'radius', exact: true }).fill('50');
+    await expect.poll(preview).toEqual({});
+    await page.getByRole('textbox', { name: 'radius', exact: true }).fill('10');
+    await expect.poll(preview).toEqual({ Box: near(24_000 - CORNER * 100 * 4 * 20) });
+    expect((await ada.facts('Box')).volume).toEqual(near(24_000));
+    await ada.types('Escape');
+    await expect.poll(preview).toEqual({});
 
-  await selects(page, 'Box');
-  await startsVerb(page, 'offset face');
-  await choosesIn(page, 'faces', 'right');
-  await page.keyboard.press('Escape');
-  await page.locator('[data-blank="to"]').click();
-  await ada.pointsAt([60, 0, 20]);
-  await expect.poll(preview).toEqual({ Box: near(60 * 30 * 20) });
-  await ada.pointsAt([60, 0, 40]);
-  await ada.clicksAt([60, 0, 40]);
-  await ada.commits();
-  await expect.poll(preview).toEqual({});
-  expect((await ada.facts('Box')).volume).toEqual(near(60 * 30 * 20));
-  expect(ada.problems).toEqual([]);
-});
+    await selects(page, 'Box');
+    await startsVerb(page, 'offset face');
+    await choosesIn(page, 'faces', 'right');
+    await page.keyboard.press('Escape');
+    await page.locator('[data-blank="to"]').click();
+    await ada.pointsAt([60, 0, 20]);
+    await expect.poll(preview).toEqual({ Box: near(60 * 30 * 20) });
+    await ada.pointsAt([60, 0, 40]);
+    await ada.clicksAt([60, 0, 40]);
+    await ada.commits();
+    await expect.poll(preview).toEqual({});
+    expect((await ada.facts('Box')).volume).toEqual(near(60 * 30 * 20));
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a cube grows into a cross, is softened, and its cage is changed underneath', async ({ page }) => {
-  const ada = await inNewProject(page, 'Cross');
-  await ada.makesBox(['10', '10', '10']);
-  await ada.types('Escape');
-  await selects(page, 'Box');
-  await startsVerb(page, 'offset face');
-  await choosesIn(page, 'faces', 'front');
-  for (const face of ['back', 'left', 'right'])
-    await page.getByRole('option', { name: face, exact: true }).last().click();
-  await page.keyboard.press('Escape');
-  await page.getByRole('textbox', { name: 'distance', exact: true }).fill('10');
-  await choosesIn(page, 'sides', 'leaving its outline behind');
-  await ada.commits();
-  await ada.types('Escape');
-  expect((await ada.facts('Box')).volume).toEqual(near(5000));
-  await startsVerb(page, 'soften');
-  await ada.commits();
-  await ada.types('Escape');
-  const soft = expect.closeTo(3271.918, 2);
-  expect((await ada.facts('Box')).volume).toEqual(soft);
-  // The arms of the cage below it are made longer: the soft form follows, and is what it was when they are put back.
-  const setsArms = async (length: string) => {
-    await page.getByLabel('Distance of step 1').fill(length);
-    await page.getByLabel('Distance of step 1').press('Enter');
-  };
-  await setsArms('12');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3800);
-  await setsArms('10');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
-  // Another level is nearer to the limit (3272.31 by a deep refinement).
-  const level = page.getByLabel('Level of step 2');
-  await level.fill('2');
-  await level.press('Enter');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3272);
-  await level.fill('1');
-  await level.press('Enter');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
-  // With the box ticked the keys are the page's again.
-  const steps = page.getByRole('list', { name: 'Steps' });
-  await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(5000));
-  await startsVerb(page, 'hull');
-  await ada.commits();
-  await ada.types('Escape');
-  // A square of 30 without its four corners of 10.
-  expect((await ada.facts('Box')).volume).toEqual(near(7000));
-  await ada.types('Control+z');
-  await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(5000));
-  // While Soften is off one works on the cage: an edge of it goes up, and what is done goes in under Soften.
-  await ada.fitsAll();
-  await startsVerb(page, 'reshape');
-  await ada.clicksAt([5, -10, 10]);
-  await page.getByRole('textbox', { name: 'by Z', exact: true }).fill('2');
-  await ada.commits();
-  await ada.types('Escape');
-  expect((await ada.facts('Box')).volume).toEqual(near(5100));
-  await expect(steps.getByRole('listitem')).toContainText([/faces moved/, /Reshaped/, /Softened/]);
-  await steps.getByRole('checkbox', { name: 'Step 3 is on' }).click();
-  await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3280);
-  expect((await ada.facts('Box')).volume).toBeLessThan(3500);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a cube grows into a cross, is softened, and its cage is changed underneath',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Cross');
+    await ada.makesBox(['10', '10', '10']);
+    await ada.types('Escape');
+    await selects(page, 'Box');
+    await startsVerb(page, 'offset face');
+    await choosesIn(page, 'faces', 'front');
+    for (const face of ['back', 'left', 'right'])
+      await page.getByRole('option', { name: face, exact: true }).last().click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('textbox', { name: 'distance', exact: true }).fill('10');
+    await choosesIn(page, 'sides', 'leaving its outline behind');
+    await ada.commits();
+    await ada.types('Escape');
+    expect((await ada.facts('Box')).volume).toEqual(near(5000));
+    await startsVerb(page, 'soften');
+    await ada.commits();
+    await ada.types('Escape');
+    const soft = expect.closeTo(3271.918, 2);
+    expect((await ada.facts('Box')).volume).toEqual(soft);
+    // The arms of the cage below it are made longer: the soft form follows, and is what it was when they are put back.
+    const setsArms = async (length: string) => {
+      await page.getByLabel('Distance of step 1').fill(length);
+      await page.getByLabel('Distance of step 1').press('Enter');
+    };
+    await setsArms('12');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3800);
+    await setsArms('10');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
+    // Another level is nearer to the limit (3272.31 by a deep refinement).
+    const level = page.getByLabel('Level of step 2');
+    await level.fill('2');
+    await level.press('Enter');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3272);
+    await level.fill('1');
+    await level.press('Enter');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(soft);
+    // With the box ticked the keys are the page's again.
+    const steps = page.getByRole('list', { name: 'Steps' });
+    await steps.getByRole('checkbox', { name: 'Step 2 is on' }).click();
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(5000));
+    await startsVerb(page, 'hull');
+    await ada.commits();
+    await ada.types('Escape');
+    // A square of 30 without its four corners of 10.
+    expect((await ada.facts('Box')).volume).toEqual(near(7000));
+    await ada.types('Control+z');
+    await expect.poll(async () => (await ada.facts('Box')).volume).toEqual(near(5000));
+    // While Soften is off one works on the cage: an edge of it goes up, and what is done goes in under Soften.
+    await ada.fitsAll();
+    await startsVerb(page, 'reshape');
+    await ada.clicksAt([5, -10, 10]);
+    await page.getByRole('textbox', { name: 'by Z', exact: true }).fill('2');
+    await ada.commits();
+    await ada.types('Escape');
+    expect((await ada.facts('Box')).volume).toEqual(near(5100));
+    await expect(steps.getByRole('listitem')).toContainText([/faces moved/, /Reshaped/, /Softened/]);
+    await steps.getByRole('checkbox', { name: 'Step 3 is on' }).click();
+    await expect.poll(async () => (await ada.facts('Box')).volume).toBeGreaterThan(3280);
+    expect((await ada.facts('Box')).volume).toBeLessThan(3500);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a part is cut along a line that is drawn from the front, and follows it', async ({ page }) => {
-  const ada = await inNewProject(page, 'Sawn');
-  await ada.makesBox(['40', '30', '20']);
-  await ada.types('Escape');
-  await startsVerb(page, 'line');
-  for (const [entry, text] of Object.entries({
-    'from X': '10',
-    'from Y': '0',
-    'from Z': '0',
-    'to X': '10',
-    'to Y': '0',
-    'to Z': '20',
-  }))
-    await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
-  await choosesIn(page, 'on', 'Front: upright, along X');
-  await ada.commits();
-  await ada.types('Escape');
-  await selects(page, 'Box');
-  await startsVerb(page, 'cut along');
-  await choosesIn(page, 'profiles', 'Line');
-  await page.keyboard.press('Escape');
-  const preview = () => page.evaluate(() => window.kadrel!.preview);
-  await expect.poll(preview).toEqual({ Box: near(6000), 'Box 2': near(18_000) });
-  await ada.commits();
-  await ada.types('Escape');
-  await selects(page, 'Box 2');
-  await page.keyboard.press('h');
-  await ada.isReady();
-  await startsVerb(page, 'move point');
-  await choosesIn(page, 'profile', 'Line');
-  await page.getByRole('textbox', { name: 'point', exact: true }).fill('2');
-  for (const [entry, text] of Object.entries({ 'to X': '30', 'to Y': '0', 'to Z': '20' }))
-    await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
-  await ada.commits();
-  await ada.types('Escape');
-  expect((await ada.facts('Box')).volume).toEqual(near(12_000));
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a part is cut along a line that is drawn from the front, and follows it',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Sawn');
+    await ada.makesBox(['40', '30', '20']);
+    await ada.types('Escape');
+    await startsVerb(page, 'line');
+    for (const [entry, text] of Object.entries({
+      'from X': '10',
+      'from Y': '0',
+      'from Z': '0',
+      'to X': '10',
+      'to Y': '0',
+      'to Z': '20',
+    }))
+      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
+    await choosesIn(page, 'on', 'Front: upright, along X');
+    await ada.commits();
+    await ada.types('Escape');
+    await selects(page, 'Box');
+    await startsVerb(page, 'cut along');
+    await choosesIn(page, 'profiles', 'Line');
+    await page.keyboard.press('Escape');
+    const preview = () => page.evaluate(() => window.kadrel!.preview);
+    await expect.poll(preview).toEqual({ Box: near(6000), 'Box 2': near(18_000) });
+    await ada.commits();
+    await ada.types('Escape');
+    await selects(page, 'Box 2');
+    await page.keyboard.press('h');
+    await ada.isReady();
+    await startsVerb(page, 'move point');
+    await choosesIn(page, 'profile', 'Line');
+    await page.getByRole('textbox', { name: 'point', exact: true }).fill('2');
+    for (const [entry, text] of Object.entries({ 'to X': '30', 'to Y': '0', 'to Z': '20' }))
+      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
+    await ada.commits();
+    await ada.types('Escape');
+    expect((await ada.facts('Box')).volume).toEqual(near(12_000));
+    expect(ada.problems).toEqual([]);
+  },
+);
 
-test('a part is cut by another that is clicked, and the cut follows that one', async ({ page }) => {
-  const ada = await inNewProject(page, 'Cut by a part');
-  await ada.makesBox(['40', '30', '20'], undefined, 'Block');
-  await ada.makesBox(['10', '10', '40'], ['5', '5', '-10'], 'Peg');
-  await ada.types('Escape', 'Escape');
-  await ada.fitsAll();
-  await selects(page, 'Block');
-  await startsVerb(page, 'cut by part');
-  await ada.clicksAt([10, 5, 28]);
-  await expect(page.locator('[data-blank="by"]')).toHaveText('Peg');
-  await ada.commits();
-  await ada.types('Escape');
-  const volumes = async () => [
-    (await ada.facts('Block')).volume,
-    (await ada.facts('Block 2')).volume,
-    (await ada.facts('Peg')).volume,
-  ];
-  await expect.poll(volumes).toEqual([near(2000), near(22_000), near(4000)]);
-  // Half of it out of the block, half of the cut is left.
-  await selects(page, 'Peg');
-  await ada.types('m', '-10', 'Tab', 'Enter');
-  await expect.poll(volumes).toEqual([near(1000), near(23_000), near(4000)]);
-  expect(ada.problems).toEqual([]);
-});
+test(
+  'a part is cut by another that is clicked, and the cut follows that one',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Cut by a part');
+    await ada.makesBox(['40', '30', '20'], undefined, 'Block');
+    await ada.makesBox(['10', '10', '40'], ['5', '5', '-10'], 'Peg');
+    await ada.types('Escape', 'Escape');
+    await ada.fitsAll();
+    await selects(page, 'Block');
+    await startsVerb(page, 'cut by part');
+    await ada.clicksAt([10, 5, 28]);
+    await expect(page.locator('[data-blank="by"]')).toHaveText('Peg');
+    await ada.commits();
+    await ada.types('Escape');
+    const volumes = async () => [
+      (await ada.facts('Block')).volume,
+      (await ada.facts('Block 2')).volume,
+      (await ada.facts('Peg')).volume,
+    ];
+    await expect.poll(volumes).toEqual([near(2000), near(22_000), near(4000)]);
+    // Half of it out of the block, half of the cut is left.
+    await selects(page, 'Peg');
+    await ada.types('m', '-10', 'Tab', 'Enter');
+    await expect.poll(volumes).toEqual([near(1000), near(23_000), near(4000)]);
+    expect(ada.problems).toEqual([]);
+  },
+);

@@ -384,38 +384,44 @@ test('a browser that has no room for a copy still saves, and says that it keeps 
   await ada.isSaved();
 });
 
-test('a long union shows its progress, and can be cancelled without a trace', async ({ page }) => {
-  const ada = new Person(page);
-  await ada.entersTheDemo();
-  await ada.createsProject('Long');
-  // Crossing rods, made in one go through the API: joining them takes the kernel many seconds.
-  const id = page.url().split('/').at(-1)!;
-  await page.request.post(`/api/projects/${id}/edits`, { data: { base: 0, edits: crossingRods(60) } });
-  await page.reload();
-  await ada.isReady();
-  await page.keyboard.press('Control+a');
-  await page.keyboard.press('u');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
-  await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByTestId('refusal')).toHaveText('Cancelled. Nothing was changed.');
-  expect(Object.values((await ada.document()).items).filter((part) => part.parent === null)).toHaveLength(60);
-  // A verb that is looked for meanwhile begins when the work is over, and no letter of it is a shortcut.
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('u');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
-  await page.keyboard.press('/');
-  await page.keyboard.type('sphere');
-  await expect(page.getByTestId('find-verb')).toHaveValue('sphere');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByRole('textbox', { name: 'diameter', exact: true })).toBeVisible();
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
-  await ada.makesBox(['10', '10', '10']);
-  expect((await ada.facts('Box')).volume).toBeCloseTo(1000, 9);
-});
+test(
+  'a long union shows its progress, and can be cancelled without a trace',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = new Person(page);
+    await ada.entersTheDemo();
+    await ada.createsProject('Long');
+    // Crossing rods, made in one go through the API: joining them takes the kernel many seconds.
+    const id = page.url().split('/').at(-1)!;
+    await page.request.post(`/api/projects/${id}/edits`, { data: { base: 0, edits: crossingRods(60) } });
+    await page.reload();
+    await ada.isReady();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('u');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByTestId('refusal')).toHaveText('Cancelled. Nothing was changed.');
+    expect(Object.values((await ada.document()).items).filter((part) => part.parent === null)).toHaveLength(
+      60,
+    );
+    // A verb that is looked for meanwhile begins when the work is over, and no letter of it is a shortcut.
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('u');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('progressbar', { name: 'Progress' })).toBeVisible();
+    await page.keyboard.press('/');
+    await page.keyboard.type('sphere');
+    await expect(page.getByTestId('find-verb')).toHaveValue('sphere');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByRole('textbox', { name: 'diameter', exact: true })).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await ada.makesBox(['10', '10', '10']);
+    expect((await ada.facts('Box')).volume).toBeCloseTo(1000, 9);
+  },
+);
 
 test('the first screen stays small, and asks for neither three.js nor the kernel', async ({ page }) => {
   const scripts: string[] = [];

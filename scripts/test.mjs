@@ -96,7 +96,9 @@ async function playwright(databaseUrl, report) {
   const environment = { DATABASE_URL: databaseUrl, PORT: '0', KADREL_DEMO: '1', KADREL_RATE: '1000000' };
   migrate(environment);
   const { child, address } = await startServer(environment);
-  const args = ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
+  const config = ['--config', 'e2e/playwright.config.ts'];
+  // Those are left to `npm run torture -- browser`.
+  const args = ['node_modules/@playwright/test/cli.js', 'test', ...config, '--grep-invert', '@long'];
   const { status } = spawnSync(process.execPath, args, {
     cwd: ROOT,
     stdio: ['ignore', 2, 2],

@@ -2,7 +2,7 @@
  * `npm run torture -- WHAT …`: long trials, seeds printed. Of geometry and edits `booleans [COUNT] [SEED] [CLASS,…]`,
  * `recipes [COUNT] [SEED]`, `icons [OF EACH SET] [EVERY]` and `edits [COUNT] [SEED]`, and with `checks [PATH …]` all random trials
  * of the tests; of saving `kills [COUNT] [SEED]`, `starts [COUNT] [SEED]`, `disk`, and `pages [COUNT] [SEED]`; of the server
- * `held [ROUNDS]`; of the workshop `gestures [SECONDS] [SEED]`.
+ * `held [ROUNDS]`; of the workshop `gestures [SECONDS] [SEED]`, and `browser [FILE …]`: all browser tests, the long ones as well.
  */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
@@ -26,13 +26,17 @@ function tortureChecks(paths) {
 }
 
 /** Random clicks, drags, keys and numbers in a browser: nothing that was typed may be lost. */
-async function tortureGestures([seconds = '600', seed = '1']) {
+const tortureGestures = ([seconds = '600', seed = '1']) =>
+  inBrowser(['e2e/gestures.spec.ts'], { GESTURES: seconds, SEED: seed });
+
+/** Browser tests, those that are tagged `@long` among them. */
+async function inBrowser(files, environment = {}) {
   const test = ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
-  const { status } = await withDemo('kadrel_gestures', (address) =>
-    spawnSync(process.execPath, [...test, 'e2e/gestures.spec.ts'], {
+  const { status } = await withDemo('kadrel_browser', (address) =>
+    spawnSync(process.execPath, [...test, ...files], {
       cwd: ROOT,
       stdio: 'inherit',
-      env: { ...process.env, BASE_URL: address, GESTURES: seconds, SEED: seed },
+      env: { ...process.env, BASE_URL: address, ...environment },
     }),
   );
   if (status !== 0) process.exitCode = 1;
@@ -43,6 +47,7 @@ await runScript(async () => {
   ensureNodeModules();
   if (process.argv[2] === 'checks') return tortureChecks(process.argv.slice(3));
   if (process.argv[2] === 'gestures') return tortureGestures(process.argv.slice(3));
+  if (process.argv[2] === 'browser') return inBrowser(process.argv.slice(3));
   const { build } = await import('vite');
   await build({
     root: join(ROOT, 'checks'),

@@ -1,9 +1,9 @@
 /**
- * Facets of flat faces with many edges, by Earcut from what their neighbours make of their edges: the kernel’s own time for such a face
- * grows with the square of its holes (14 s for 900).
+ * Facets of flat faces with many edges, from what their neighbours make of their edges: the kernel’s own time for such a face grows with
+ * the square of its holes (14 s for 900).
  */
-import earcut, { deviation } from 'earcut';
 import type { Vec3 } from '@kadrel/core';
+import { areaOfFacets, facetsWithin, type Flat } from './flatFacets.ts';
 import { isFlatFace, outwardOf } from './surface.ts';
 import {
   addressOf,
@@ -17,8 +17,6 @@ import {
 
 /** Faces with fewer edges are quicker left to the kernel. */
 const MANY_EDGES = 120;
-/** Facets cover a face to this part of its area, or they are not taken: they are computed in single floats. */
-const SAME_AREA = 1e-5;
 
 export interface FlatFacets {
   /** 3·V, mm. */
@@ -77,26 +75,15 @@ export function flatFacets(
   const [u, v] = [(steepest + 1) % 3, (steepest + 2) % 3];
   const isUp = normal[steepest]! > 0;
   const flat = loops.map((loop) => loop.map((at): Flat => [at[u]!, at[v]!]));
-  const areas = flat.map((loop) => Math.abs(areaWithin(loop)));
-  const outer = areas.indexOf(Math.max(...areas));
-  const order = [outer, ...[...loops.keys()].filter((i) => i !== outer)];
-  const holes: number[] = [];
-  let count = 0;
-  for (const i of order) {
-    if (count > 0) holes.push(count);
-    count += loops[i]!.length;
-  }
-  const coordinates = order.flatMap((i) => flat[i]!.flat());
-  const triangles = earcut(coordinates, holes, 2);
-  if (!(deviation(coordinates, holes, 2, triangles) < SAME_AREA)) return undefined;
+  const triangles = facetsWithin(flat);
+  if (!triangles) return undefined;
+  const points = flat.flat();
   return {
-    positions: order.flatMap((i) => loops[i]!.flat()),
+    positions: loops.flat(2),
     normal,
-    triangles: areaOfFacets(coordinates, triangles) > 0 === isUp ? triangles : triangles.reverse(),
+    triangles: areaOfFacets(points, triangles) > 0 === isUp ? triangles : triangles.reverse(),
   };
 }
-
-type Flat = readonly [number, number];
 
 const edgesOf = (occt: Occt, face: TopoDS_Shape): number[] =>
   scope((keep) => uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => hashOf(occt, edge)));
@@ -131,24 +118,4 @@ function loopsOf(pieces: readonly number[]): Vec3[][] | undefined {
     loops.push(loop);
   }
   return loops;
-}
-
-/** Twice the area within a loop, positive when it runs counter-clockwise. */
-const areaWithin = (loop: readonly Flat[]): number =>
-  loop.reduce((sum, [x, y], i) => {
-    const [nextX, nextY] = loop[(i + 1) % loop.length]!;
-    return sum + x * nextY - nextX * y;
-  }, 0);
-
-/** Twice the area of facets, positive when they run counter-clockwise. */
-function areaOfFacets(coordinates: readonly number[], triangles: readonly number[]): number {
-  let sum = 0;
-  for (let t = 0; t < triangles.length; t += 3)
-    sum += areaWithin(
-      [0, 1, 2].map((k): Flat => {
-        const i = 2 * triangles[t + k]!;
-        return [coordinates[i]!, coordinates[i + 1]!];
-      }),
-    );
-  return sum;
 }

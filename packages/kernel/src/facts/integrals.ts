@@ -129,7 +129,7 @@ function shareOf({ occt, keep }: Scoped, face: TopoDS_Face, manner: Manner): Sha
   if (manner === 'flat') return ofFlat({ occt, keep }, face);
   if (manner === 'ruled') return ofRuled({ occt, keep }, face);
   const integrated = fromKernel({ occt, keep }, face, manner === 'plain' ? undefined : ADAPTIVE);
-  const border = borderOf({ occt, keep }, face);
+  const border = borderOf({ occt, keep }, face, manner === 'rounded' ? 'smooth' : 'polynomial');
   // The kernel reckons from the mean of the vertices; the difference is the cone between that and the origin.
   const vertices = occurrences({ occt, keep }, face, 'TopAbs_VERTEX').map((vertex) =>
     read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(vertex))) as unknown as Coordinates, keep),
@@ -199,7 +199,7 @@ interface BorderPoint {
 }
 
 /** Points round a face, with the face to their left seen from outside. Seams cancel out and are left out. */
-function borderOf({ occt, keep }: Scoped, face: TopoDS_Face): BorderPoint[] {
+function borderOf({ occt, keep }: Scoped, face: TopoDS_Face, integrand: Integrand): BorderPoint[] {
   const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
   const isSeam = (edge: TopoDS_Shape) => edges.filter((other) => other.IsSame(edge)).length > 1;
   return edges.flatMap((shape) => {
@@ -207,9 +207,8 @@ function borderOf({ occt, keep }: Scoped, face: TopoDS_Face): BorderPoint[] {
     if ((side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') || isSeam(shape)) return [];
     const sign = side === 'TopAbs_FORWARD' ? 1 : -1;
     const found: BorderPoint[] = [];
-    alongEdge(occt, keep(occt.TopoDS.Edge(shape)), (point, d, weight) =>
-      found.push({ point, way: scale(d, sign * weight) }),
-    );
+    for (const { point, derivative, weight } of alongEdge(occt, keep(occt.TopoDS.Edge(shape)), integrand))
+      found.push({ point, way: scale(derivative, sign * weight) });
     return found;
   });
 }
@@ -334,7 +333,7 @@ function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const x = unit(along);
   const y = cross(normal, x);
   let [area, mx, my] = [0, 0, 0];
-  for (const { point: p, way } of borderOf({ occt, keep }, face)) {
+  for (const { point: p, way } of borderOf({ occt, keep }, face, 'polynomial')) {
     const q = subtract(p, point);
     const [u, v, du, dv] = [dot(q, x), dot(q, y), dot(way, x), dot(way, y)];
     area += (u * dv - v * du) / 2;
@@ -346,19 +345,25 @@ function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   return { area, volume: (height * area) / 3, moment: scale(middle, height / 4) };
 }
 
-/** Points of a curve with their derivatives, weighted for an integral over its parameter. */
-function alongEdge(
-  occt: Occt,
-  edge: Edge,
-  visit: (point: Vec3, derivative: Vec3, weight: number) => void,
-): void {
-  scope((keep) => {
-    if (occt.BRep_Tool.Degenerated(edge)) return;
+/** What is integrated along a curve: a polynomial of degree 3 in the place and its derivative, or anything else that is smooth. */
+type Integrand = 'polynomial' | 'smooth';
+
+interface CurvePoint {
+  readonly point: Vec3;
+  readonly derivative: Vec3;
+  /** For an integral over the curve's parameter. */
+  readonly weight: number;
+}
+
+function alongEdge(occt: Occt, edge: Edge, integrand: Integrand): CurvePoint[] {
+  if (occt.BRep_Tool.Degenerated(edge)) return [];
+  return scope((keep) => {
     const curve = keep(new occt.BRepAdaptor_Curve(edge));
-    for (const [parameter, weight] of nodesAlong(curve, keep)) {
+    const nodes = integrand === 'polynomial' ? exactNodesAlong(curve, keep) : nodesAlong(curve, keep);
+    return nodes.map(([parameter, weight]) => {
       const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
-      visit(read(Point, keep), read(D1, keep), weight);
-    }
+      return { point: read(Point, keep), derivative: read(D1, keep), weight };
+    });
   });
 }
 
@@ -368,6 +373,10 @@ interface AnyCurve {
   GetType(): unknown;
   BSpline(): Spline;
 }
+interface FreeCurve extends AnyCurve {
+  IsRational(): boolean;
+  Degree(): number;
+}
 interface Spline {
   NbKnots(): number;
   Knot(index: number): number;
@@ -375,17 +384,38 @@ interface Spline {
   delete(): void;
 }
 
+type Nodes = readonly (readonly [parameter: number, weight: number])[];
+
+/** A product of three places on a curve of this degree, with one derivative, is still a polynomial that Gauss’s rule takes exactly. */
+const EXACT_DEGREE = 3;
+
+/** Nodes for polynomials in the place and its derivative: a single piece where the curve is a polynomial itself. */
+function exactNodesAlong(curve: FreeCurve, keep: Keep): Nodes {
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  const kind = curve.GetType() as string;
+  if (kind === 'GeomAbs_Line') return nodesIn(first, last, 1);
+  if (ROUND_CURVES.has(kind))
+    return nodesIn(first, last, Math.ceil((PIECES * Math.abs(last - first)) / (2 * Math.PI)));
+  if (!FREE_CURVES.has(kind) || curve.IsRational() || curve.Degree() > EXACT_DEGREE)
+    return nodesAlong(curve, keep);
+  const joints =
+    kind === 'GeomAbs_BezierCurve' ? [first, last] : jointsOf(keep(curve.BSpline()), first, last);
+  return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, 1));
+}
+
 /** Nodes of Gauss's rule along a curve, in pieces that are smooth: of a spline, none that reaches over a joint. */
-function nodesAlong(curve: AnyCurve, keep: Keep): (readonly [number, number])[] {
+function nodesAlong(curve: AnyCurve, keep: Keep): Nodes {
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const kind = curve.GetType() as string;
   if (kind !== 'GeomAbs_BSplineCurve')
-    return nodesIn(first, last, ROUND_CURVES.has(kind) ? PIECES : FREE_PIECES);
+    return nodesIn(first, last, kind === 'GeomAbs_Line' || ROUND_CURVES.has(kind) ? PIECES : FREE_PIECES);
   const joints = jointsOf(keep(curve.BSpline()), first, last);
   const pieces = Math.max(PIECES_BETWEEN_JOINTS, Math.ceil(PIECES / (joints.length - 1)));
   return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, pieces));
 }
-const ROUND_CURVES = new Set(['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse']);
+/** By angles, in radians. */
+const ROUND_CURVES = new Set(['GeomAbs_Circle', 'GeomAbs_Ellipse']);
+const FREE_CURVES = new Set(['GeomAbs_BezierCurve', 'GeomAbs_BSplineCurve']);
 
 /** Where its pieces meet between two parameters, with the two. */
 function jointsOf(spline: Spline, first: number, last: number): number[] {
@@ -400,18 +430,24 @@ function jointsOf(spline: Spline, first: number, last: number): number[] {
   return [first, ...inner, last];
 }
 
-function nodesIn(first: number, last: number, count = PIECES): (readonly [number, number])[] {
+function nodesIn(first: number, last: number, count = PIECES): Nodes {
   const step = (last - first) / count;
   return Array.from({ length: count }, (_, i) =>
     GAUSS.map(([at, weight]) => [first + step * (i + (1 + at) / 2), (weight * step) / 2] as const),
   ).flat();
 }
 
+/** Gauss’s rule of two nodes, exact to the third degree. */
+function twoNodes(first: number, last: number): Nodes {
+  const [middle, half] = [(first + last) / 2, (last - first) / 2];
+  return [-1, 1].map((side) => [middle + (side * half) / Math.sqrt(3), half] as const);
+}
+
 /** A face whose borders run along its parameters: Gauss's rule both ways; straight along the second. */
 function ofRuled({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  const straight = nodesIn(surface.FirstVParameter(), surface.LastVParameter(), 1);
+  const straight = twoNodes(surface.FirstVParameter(), surface.LastVParameter());
   let [area, volume] = [0, 0];
   let moment = ZERO;
   for (const [u, wide] of nodesIn(surface.FirstUParameter(), surface.LastUParameter()))
