@@ -12,7 +12,7 @@ import { withDemo } from './serving.mjs';
 import { SAVING, tortureSaving } from './tortureSaving.mjs';
 
 /** Where tests with random trials stand. */
-const RANDOM_CHECKS = ['packages/kernel', 'checks'];
+const RANDOM_CHECKS = ['packages/core', 'packages/kernel', 'checks'];
 
 /** The tests, with all of their random trials; in `npm test` each makes a fifth of them. */
 function tortureChecks(paths) {

@@ -25,7 +25,7 @@ const SOLIDS: readonly (readonly [Statement, number])[] = [
   [['torus', { as: 'block', diameter: 40, thickness: 12, at: [0, 0, 0] }], 2 * Math.PI ** 2 * 20 * 36],
 ];
 
-const PLANES = isEveryTrial ? 200 : 15;
+const PLANES = isEveryTrial ? 200 : 6;
 
 // Planes through points near the middle, leaning at random: the two halves come to what the formula of the whole says.
 test('halves add up to the whole', () => {

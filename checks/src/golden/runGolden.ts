@@ -67,12 +67,15 @@ async function round(): Promise<void> {
   let rounded = 0;
   let others = 0;
   await withKernels(kept.length, (kernel, i) => {
-    const now = replay(kernel, kept[i]!.statements);
+    // As it is stored, so that what is left out of files is not told as a difference.
+    const now = JSON.parse(JSON.stringify(replay(kernel, kept[i]!.statements))) as Golden;
     const found = differences(kept[i]!, now);
     if (found.length === 0) return;
     if (isRounding(kept[i]!, now)) rounded += 1;
-    else others += 1;
-    if (!isRounding(kept[i]!, now)) for (const words of found) say(`ledger ${i}: ${words}`);
+    else {
+      others += 1;
+      for (const words of found) say(`ledger ${i}: ${words}`);
+    }
     kept[i] = now;
   });
   say(`${rounded} ledgers differ by rounding, ${others} otherwise`);

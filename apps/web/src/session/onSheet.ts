@@ -118,6 +118,10 @@ function offsetTo({ typed }: Statement, place: Vec2, ties: readonly Caught[]): T
       offset: exactMm(round(Math.max(1, distance2(place, first) / 2))),
     };
   }
+  if (typed.kind === 'level') {
+    const aside = round(place[0] - first[0]);
+    return { offset: exactMm(Math.abs(aside) < 1 ? 1 : aside) };
+  }
   if (typed.kind === 'angle') return { offset: exactMm(round(distance2(place, first))) };
   const way: Vec2 =
     typed.kind === 'horizontal' ? [1, 0] : typed.kind === 'vertical' ? [0, 1] : subtract2(last, first);

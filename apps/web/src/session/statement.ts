@@ -319,24 +319,12 @@ export function nextEntry(statement: Statement, step: 1 | -1): Entry | null {
   return entries[(at + step + entries.length) % entries.length] ?? null;
 }
 
-/** Blanks that are picked one after another, and the field that comes after them. */
-const AFTER_PICK: Readonly<Record<string, Readonly<Record<string, string>>>> = {
-  move: { from: 'to' },
-  turn: { at: 'angle', from: 'to', line: 'parallel', about: 'angle' },
-  resize: { at: 'by', from: 'until', until: 'length' },
-  mirror: { a: 'b', b: 'c' },
-  'face-to-face': { face: 'onto', onto: 'gap' },
-  distance: { from: 'to', to: 'distance' },
-  'join-docks': { dock: 'onto' },
-  run: { end: 'start' },
-};
-
 /** The statement with something picked into a blank, and the focus on what is picked or typed next. */
 export function withPick(statement: Statement, blank: string, value: unknown, label?: string): Statement {
   const { [blank]: _, ...labels } = statement.labels;
   const { blanks } = verbNamed(statement.verb)!;
-  const { excludes } = blanks[blank]!;
-  const next = AFTER_PICK[statement.verb]?.[blank];
+  const { excludes, next: after } = blanks[blank]!;
+  const next = typeof after === 'function' ? after(statement.typed) : after;
   const type = next === undefined ? undefined : blanks[next]!.type;
   const isTripled = type === 'quantities' || type === 'vector';
   const filled: Statement = {

@@ -16,6 +16,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withDocks,
   withMoreMeasures,
   withClearances,
+  withSheetSymbols,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -76,6 +77,11 @@ function withMoreMeasures(old: Json): Json {
 /** Version 13 cuts by parts with a clearance; nothing that was there changes. */
 function withClearances(old: Json): Json {
   return { ...old, kadrel: 13 };
+}
+
+/** Version 14 has level marks and north arrows on sheets; nothing that was there changes. */
+function withSheetSymbols(old: Json): Json {
+  return { ...old, kadrel: 14 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -12,7 +12,7 @@ export type StandardLook = (typeof STANDARD_LOOKS)[number];
 /** What is on a sheet is few enough to be drawn. */
 const MAX_ON_SHEET = 500;
 /** No paper is larger than this, mm. */
-const MAX_PAPER_MM = 5000;
+export const MAX_PAPER_MM = 5000;
 
 const pairSchema = z.tuple([finite, finite]);
 const nameSchema = z.string().min(1).max(120);
@@ -82,6 +82,7 @@ export const DIMENSION_KINDS = {
   radius: 'radius',
   diameter: 'diameter',
   angle: 'angle',
+  level: 'level',
 } as const;
 /** One of the kinds of dimensions. */
 export type DimensionKind = keyof typeof DIMENSION_KINDS;
@@ -96,7 +97,8 @@ const dimensionSchema = z.strictObject({
   ties: z.array(tieSchema).min(1).max(50),
   /** Of several points: each from the one before, or each from the first. */
   run: z.enum(['chained', 'running']),
-  /** On paper, mm: from the outermost of its points, to the left of the way from the first to the last where more than 0. Of an angle, the radius. */
+  /** On paper, mm: from the outermost of its points, to the left of the way from the first to the last where more than 0. Of an angle, the radius;
+   *  of a level, how far to the right its mark stands. */
   offset: finite,
   /** Of a radius or a diameter: where its leader goes, degrees from the right of the paper. */
   bearing: finite,
@@ -116,6 +118,8 @@ const noteSchema = z.strictObject({
   height: finite.positive().max(100),
   /** Where its leader points, in a view. */
   leader: z.strictObject({ view: idSchema, tie: tieSchema }).optional(),
+  /** Drawn about its place: an arrow to the north of a view, by its bearing clockwise from the world’s Y, degrees. */
+  north: z.strictObject({ view: idSchema, bearing: finite }).optional(),
 });
 export type SheetNote = z.infer<typeof noteSchema>;
 
@@ -203,7 +207,9 @@ export const sheetNamed = (
 export function sheetFaults({ id, views, dimensions, notes }: Sheet): { path: string[]; message: string }[] {
   const isGone = (view: string) => !Object.hasOwn(views, view);
   const loose = Object.entries(dimensions).filter(([, { view }]) => isGone(view));
-  const leading = Object.entries(notes).filter(([, { leader }]) => leader && isGone(leader.view));
+  const leading = Object.entries(notes).filter(([, { leader, north }]) =>
+    [leader, north].some((one) => one && isGone(one.view)),
+  );
   return [
     ...loose.map(([key, { name }]) => ({
       path: ['sheets', id, 'dimensions', key],

@@ -29,6 +29,7 @@ import {
   type SheetPicture,
   type Stroke,
 } from './marks.ts';
+import { northMarks, northOnPaper } from './northArrow.ts';
 import { formatScale } from './paper.ts';
 import { lettersOf, sectionMarks } from './sectionMarks.ts';
 import { countedParts, surroundings } from './titleBlock.ts';
@@ -60,9 +61,10 @@ export function composeSheet(document: KadrelDocument, sheet: Sheet, replies: Sh
     ...inOrder(sheet.dimensions).map(
       ([id, one]) => [id, dimensionPart({ document, sheet }, one, replies.ties[id])] as const,
     ),
-    ...inOrder(sheet.notes).map(
-      ([id, note]) => [id, notePart({ document, sheet }, note, replies.ties[id])] as const,
-    ),
+    ...inOrder(sheet.notes).map(([id, note]) => {
+      const on = { document, sheet };
+      return [id, note.north ? northPart(on, note) : notePart(on, note, replies.ties[id])] as const;
+    }),
   ];
   return {
     name: sheet.name,
@@ -252,6 +254,13 @@ function partNumber(document: KadrelDocument, sheet: Sheet, { named }: Tie): str
 
 /** Between the lines of a note, in heights of its capitals. Common practice, no source. */
 const LINE_PITCH = 1.6;
+
+function northPart({ document, sheet }: OnSheet, { name, at, height, north }: SheetNote): Part {
+  const frame = frameOfView(document, sheet.views[north!.view]!);
+  const way = frame && northOnPaper(frame, north!.bearing);
+  if (way) return { marks: northMarks(at, way, height) };
+  return frame ? warning(at, `${name}: its view looks along north.`) : { marks: [] };
+}
 
 function notePart({ document, sheet }: OnSheet, note: SheetNote, found: TiesFound[string] | undefined): Part {
   const { at, height, leader } = note;

@@ -9,6 +9,7 @@ import type { Pose } from '../space/pose.ts';
 import { along, cross, distance, dot, length, type Vec3 } from '../space/vector.ts';
 import { add2, dot2, left2, length2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
 import { isPictorial, onPaper } from './looks.ts';
+import { levelMark } from './levelMark.ts';
 import { ARROW_ROOM, LETTERS, arrow, stroke, textWidth, type Mark, type TextMark } from './marks.ts';
 
 /** A dimension as marks, with the number that it tells. */
@@ -54,6 +55,8 @@ export function measured(measuring: Measuring): Measured | NotMeasured {
       return roundDimension(measuring);
     case 'angle':
       return angleDimension(measuring);
+    case 'level':
+      return levelDimension(measuring);
     default:
       return linearDimension(measuring);
   }
@@ -230,6 +233,18 @@ function leaderOf(centre: Vec2, radius: number, { dimension, text, isRadius }: L
     arrow(rim, dimension.bearing),
     { kind: 'text', text, at, align: 'middle', height: LETTERS.usual, turn: 0 },
   ];
+}
+
+// Levels.
+
+function levelDimension(measuring: Measuring): Measured | NotMeasured {
+  const { places, frame, view, dimension } = measuring;
+  const [place, other] = places;
+  if (!place || other) return { words: 'a level is that of one place' };
+  const value = place.at[2];
+  const sign = value > 0 ? '+' : value === 0 ? '±' : '';
+  const text = numberText(measuring, value, sign);
+  return { value, marks: levelMark(onPaper(frame, view)(place.at), dimension.offset, text) };
 }
 
 // Angles.

@@ -17,11 +17,24 @@ export interface Paper {
   readonly height: number;
 }
 
-/** What a sheet of paper is called: “A3”, or its size. */
-export function paperWords({ width, height }: Paper): string {
+/** Sizes to choose from, in words; any other one is told by its width and height. */
+export const PAPER_CHOICES: Readonly<Record<string, string>> = {
+  ...Object.fromEntries(Object.entries(PAPER_SIZES).map(([id, { words }]) => [id, words])),
+  own: 'paper of its own size',
+};
+
+/** The usual size that a paper is of, whichever way it lies; undefined where it is of its own. */
+export function paperSizeOf({ width, height }: Paper): PaperSize | undefined {
   const [short, long] = [Math.min(width, height), Math.max(width, height)];
-  const known = Object.values(PAPER_SIZES).find((one) => one.width === short && one.height === long);
-  return known?.words ?? `${width} × ${height}`;
+  return (Object.keys(PAPER_SIZES) as PaperSize[]).find(
+    (id) => PAPER_SIZES[id].width === short && PAPER_SIZES[id].height === long,
+  );
+}
+
+/** What a sheet of paper is called: “A3”, or its size. */
+export function paperWords(paper: Paper): string {
+  const size = paperSizeOf(paper);
+  return size ? PAPER_SIZES[size].words : `${paper.width} × ${paper.height}`;
 }
 
 /** From the rim of the paper to the frame, mm: more on the left, where sheets are filed. Source: ISO 5457, from memory. */

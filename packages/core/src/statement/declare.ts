@@ -176,6 +176,8 @@ export interface Blank<T extends BlankType = BlankType, Optional extends boolean
   readonly catches?: 'faces' | 'edges' | 'features';
   /** Picking it carries the statement out. */
   readonly completes?: true;
+  /** The blank that has the focus once this one is picked. */
+  readonly next?: string | ((typed: Readonly<Record<string, unknown>>) => string | undefined);
   /** Of lengths: on paper, where a bare number means millimetres whatever the scene’s unit is. */
   readonly paper?: true;
   /** Of ties: one alone. */

@@ -24,7 +24,7 @@ import {
   type Vec3,
 } from '../index.ts';
 import { docksByNumbers } from '../docks/places.ts';
-import { said } from '@kadrel/testing';
+import { said, trials } from '@kadrel/testing';
 
 const shapeOf = (document: KadrelDocument) => (part: string) => plainWorld(document, () => 'x').shapeOf(part);
 const docks = (document: KadrelDocument): DockPlace[] => docksIn(document, shapeOf(document));
@@ -85,7 +85,7 @@ test('joins place docks to 1e-9 mm, looking at each other to 1e-12', () => {
         expect(report(document).joints).toMatchObject([{ isClosed: true }]);
       },
     ),
-    { numRuns: 1000, seed: 20261129, endOnFailure: true },
+    { numRuns: trials(1000), seed: 20261129, endOnFailure: true },
   );
 });
 
@@ -301,7 +301,7 @@ test('any sequence of joins and undo keeps the document and its joints sound', (
         if (Object.keys(document.items).length > 60) return;
       }
     }),
-    { numRuns: 250, seed: 20261129, endOnFailure: true },
+    { numRuns: trials(250), seed: 20261129, endOnFailure: true },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { trials } from '@kadrel/testing';
 import {
   carry,
   documentSchema,
@@ -314,7 +315,7 @@ const randomScene = (rows: readonly (readonly [number, number, number, number, n
   return { bench, names: rows.map((_, i) => `b${i}`) };
 };
 
-describe('500 random scenes leave no residual above 1e-9 mm', () => {
+describe('random scenes leave no residual above 1e-9 mm', () => {
   const middle = ({ min, max }: Box, axis: number) => (min[axis]! + max[axis]!) / 2;
   test('align', () =>
     fc.assert(
@@ -329,7 +330,7 @@ describe('500 random scenes leave no residual above 1e-9 mm', () => {
           expect(Math.abs(now.max[2] - goal.max[2])).toBeLessThan(1e-9);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: trials(500) },
     ));
   test('distribute by equal gaps, with both ends in place', () =>
     fc.assert(
@@ -343,7 +344,7 @@ describe('500 random scenes leave no residual above 1e-9 mm', () => {
         expect(Math.max(...gaps) - Math.min(...gaps)).toBeLessThan(1e-9);
         expect([now[0], now[4]]).toEqual([before[0], before[4]]);
       }),
-      { numRuns: 500 },
+      { numRuns: trials(500) },
     ));
 });
 

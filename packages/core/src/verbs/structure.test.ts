@@ -1,5 +1,6 @@
 /** Any sequence of statements about the tree leaves a sound document, and can be taken back. */
 import fc from 'fast-check';
+import { trials } from '@kadrel/testing';
 import {
   applyEdit,
   emptyDocument,
@@ -101,6 +102,6 @@ test('the document stays sound, and every statement can be taken back', () => {
       }
       expect(carriedOut).toBeGreaterThan(2);
     }),
-    { numRuns: 80, seed: 20261125 },
+    { numRuns: trials(80), seed: 20261125 },
   );
 });

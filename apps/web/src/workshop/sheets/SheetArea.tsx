@@ -83,6 +83,7 @@ const ADDED = [
   ['sheet-view', 'View'],
   ['dimension', 'Dimension'],
   ['sheet-note', 'Note'],
+  ['north-arrow', 'North'],
 ] as const;
 
 function SheetBar({ sheet, openOutput }: OpenSheetProps) {

@@ -2,9 +2,11 @@
 import {
   DIMENSION_KINDS,
   ENTRY_KINDS,
+  PAPER_CHOICES,
   TITLE_FIELDS,
   formatScale,
   inOrder,
+  paperSizeOf,
   paperWords,
   sentenceCase,
   verbNamed,
@@ -205,12 +207,25 @@ function ViewSpec({ view, say, sheet }: OfSheet & { view: SheetView }) {
   );
 }
 
+/** Starts a statement about what is selected on the sheet, which clicks on it go on with. */
+function EntryAction({ words, verb }: { words: string; verb: string }) {
+  const session = useSession();
+  return (
+    <div className="px-3.5 py-[3px]">
+      <button type="button" className="quiet" onClick={() => session.start(verb)}>
+        {words}
+      </button>
+    </div>
+  );
+}
+
 function DimensionSpec({ dimension, say, sheet }: OfSheet & { dimension: Dimension }) {
   const id = Object.keys(sheet.dimensions).find((one) => sheet.dimensions[one] === dimension)!;
   const change = (typed: Readonly<Record<string, unknown>>) =>
     say('change-dimension', { dimension: id, ...typed });
   return (
     <Section title={`Dimension: ${dimension.name}`}>
+      <EntryAction words="Measure something else" verb="change-dimension" />
       <PaperLength label="Beside" value={dimension.offset} commit={(offset) => change({ offset })} />
       <TextRow label="Tolerance" value={dimension.suffix} commit={(suffix) => change({ suffix })} />
       <TextRow label="Instead" value={dimension.words} commit={(words) => change({ words })} />
@@ -223,12 +238,47 @@ function NoteSpec({ note, say, sheet }: OfSheet & { note: SheetNote }) {
   const [x, y] = note.at;
   const place = (typed: Readonly<Record<string, unknown>>) =>
     say('place-on-sheet', { entry: id, x: `${x} mm`, y: `${y} mm`, ...typed });
+  const change = (typed: Readonly<Record<string, unknown>>) => say('change-note', { note: id, ...typed });
   return (
     <Section title={`Note: ${note.name}`}>
-      <p className="px-3.5 whitespace-pre-wrap">{note.text}</p>
+      {!note.north && (
+        <>
+          <TextRow label="Words" value={note.text} commit={(text) => change({ text })} />
+          <EntryAction words="Point to something else" verb="change-note" />
+        </>
+      )}
+      <PaperLength label="Letters" value={note.height} commit={(height) => change({ height })} />
       <PaperLength label="From left" value={x} commit={(text) => place({ x: text })} />
       <PaperLength label="From below" value={y} commit={(text) => place({ y: text })} />
     </Section>
+  );
+}
+
+/** A usual size, or width and height; either way on top of the other. */
+function PaperRows({ sheet: { paper }, say }: OfSheet) {
+  const { width, height } = paper;
+  const change = (typed: Readonly<Record<string, unknown>>) => say('change-sheet', typed);
+  const own = (typed: Readonly<Record<string, unknown>>) =>
+    change({ paper: 'own', width: `${width} mm`, height: `${height} mm`, ...typed });
+  return (
+    <>
+      <Labelled label="Paper">
+        <select
+          className="field"
+          aria-label="Paper"
+          value={paperSizeOf(paper) ?? 'own'}
+          onChange={({ target: { value } }) => void (value === 'own' ? own({}) : change({ paper: value }))}
+        >
+          {Object.entries(PAPER_CHOICES).map(([size, words]) => (
+            <option key={size} value={size}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <PaperLength label="Width" value={width} commit={(text) => own({ width: text })} />
+      <PaperLength label="Height" value={height} commit={(text) => own({ height: text })} />
+    </>
   );
 }
 
@@ -244,6 +294,7 @@ function SheetFields({ sheet, say }: OfSheet) {
           commit={(text) => change({ [field]: text })}
         />
       ))}
+      <PaperRows sheet={sheet} say={say} />
       <ChoiceRow
         of={['change-sheet', 'lines']}
         value={sheet.lines}

@@ -16,6 +16,7 @@ import { checkName, limitKind, limitsRead, nextCheckOrder } from '../shared/chec
 const BLANKS = {
   from: needed('target', 'of', 'A point, an edge, a face or a part: pick it, or type its name.', {
     catches: 'features',
+    next: ({ what }) => (OF_ONE.has(what as MeasuredKind) ? undefined : 'to'),
   }),
   to: optional('target', 'to', 'The other one, of a distance or an angle.', { catches: 'features' }),
   what: needed('choice', 'what', 'What is kept.', { default: 'distance', choices: MEASURED }),

@@ -27,7 +27,10 @@ export const wantedFit = declareVerb({
     'g6',
   ],
   blanks: {
-    from: needed('target', 'of', 'A part or a face; of an ISO 286 fit the bore.', { catches: 'features' }),
+    from: needed('target', 'of', 'A part or a face; of an ISO 286 fit the bore.', {
+      catches: 'features',
+      next: 'to',
+    }),
     to: needed('target', 'and', 'The other one; of an ISO 286 fit the shaft.', { catches: 'features' }),
     kind: needed('choice', 'wanted', 'What is to hold.', { default: 'clearance', choices: WANTED }),
     least: optional('text', 'at least', 'Of a clearance.'),

@@ -29,7 +29,7 @@ const MOVES = {
 } as const;
 
 const BLANKS = {
-  dock: needed('dock', 'dock', 'The dock that moves; of a part alone its best one.'),
+  dock: needed('dock', 'dock', 'The dock that moves; of a part alone its best one.', { next: 'onto' }),
   onto: needed('dock', 'other dock', 'The dock that it goes onto; of a part alone the best free one.'),
   turn: optional('angle', 'turn', 'About the axis of the joint.'),
   tiltX: optional('angle', 'tilt X', 'About the X of the other dock; 180 flips the part.', { rare: true }),

@@ -24,7 +24,7 @@ const MAX_PIECES = 500;
 const WHOLE_SHARE = 1e-9;
 
 const BLANKS = {
-  end: needed('dock', 'end', 'The dock of the part that the next one joins on to.'),
+  end: needed('dock', 'end', 'The dock of the part that the next one joins on to.', { next: 'start' }),
   start: needed(
     'dock',
     'start',

@@ -4,14 +4,13 @@ import {
   type Dimension,
   type DimensionKind,
   type Sheet,
-  type TieRead,
 } from '../../document/sheet.ts';
 import { valueOf } from '../../recipes/numbers.ts';
-import { isMeasured, measured } from '../../sheets/dimensions.ts';
 import { frameOfView, onPaper } from '../../sheets/looks.ts';
 import type { KadrelDocument } from '../../document/schema.ts';
 import { left2, subtract2, dot2, scale2, add2, type Vec2 } from '../../space/vector2.ts';
-import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
+import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { dimensionFault, type Made } from '../shared/dimensionFault.ts';
 import { nextNumbered, nextOrderOn, sheetBlank, sheetIn, tieKept } from '../shared/sheets.ts';
 
 /** From the outermost point to the dimension line, mm on paper, where nothing is said. Common practice, no source. */
@@ -22,7 +21,7 @@ export const dimension = declareVerb({
   id: 'dimension',
   name: 'Dimension',
   group: 'output',
-  about: 'A length, a radius, a diameter or an angle in a view of a sheet; it follows the model.',
+  about: 'A length, a radius, a diameter, an angle or a level in a view of a sheet; it follows the model.',
   words: [
     'measure',
     'length',
@@ -32,6 +31,9 @@ export const dimension = declareVerb({
     'radius',
     'diameter',
     'angle',
+    'level',
+    'height',
+    'elevation',
     'chain',
     'running',
   ],
@@ -48,7 +50,7 @@ export const dimension = declareVerb({
     offset: optional(
       'length',
       'beside',
-      'From the outermost of its points to its line, on paper; less than 0 is the other side.',
+      'From the outermost of its points to its line, or to the mark of a level, on paper; less than 0 is the other side.',
       { paper: true },
     ),
     bearing: optional('angle', 'towards', 'Where the leader of a radius or a diameter goes.', { rare: true }),
@@ -85,7 +87,7 @@ export const dimension = declareVerb({
       suffix: (values.suffix ?? '').slice(0, 40),
     };
     const placed = offset === undefined ? { ...made, offset: outwards(draft, sheet, { made, ties }) } : made;
-    const fault = faultOf(draft, sheet, { made: placed, ties });
+    const fault = dimensionFault(draft, sheet, { made: placed, ties });
     if (fault) return fault;
     sheet.dimensions[context.newId()] = placed;
     return {};
@@ -97,27 +99,14 @@ function onlyView({ views }: Sheet): string | undefined {
   return ids.length === 1 ? ids[0] : undefined;
 }
 
-interface Made {
-  readonly made: Dimension;
-  readonly ties: readonly TieRead[];
-}
-
-/** What cannot be drawn is refused. */
-function faultOf(document: KadrelDocument, sheet: Sheet, { made, ties }: Made): Refusal | undefined {
-  const view = sheet.views[made.view]!;
-  const frame = frameOfView(document, view);
-  if (!frame) return refuse('gone', {}, 'view');
-  const places = ties.map(({ geometry }) => geometry);
-  const found = measured({ document, dimension: made, view, frame, places });
-  return isMeasured(found) ? undefined : refuse('not-measured', { words: found.words }, 'ties');
-}
-
 /** The usual distance, on the side that is away from the middle of the view. */
 function outwards(document: KadrelDocument, sheet: Sheet, { made, ties }: Made): number {
   const view = sheet.views[made.view]!;
   const frame = frameOfView(document, view);
   if (!frame || ties.length === 0) return USUAL_OFFSET;
   const points = ties.map(({ geometry }) => onPaper(frame, view)(geometry.at));
+  // A level stands beside what is drawn.
+  if (made.kind === 'level') return points[0]![0] < view.at[0] ? -USUAL_OFFSET : USUAL_OFFSET;
   const whole = subtract2(points.at(-1)!, points[0]!);
   const way: Vec2 = made.kind === 'horizontal' ? [1, 0] : made.kind === 'vertical' ? [0, 1] : whole;
   const middle = scale2(add2(points[0]!, points.at(-1)!), 0.5);

@@ -1,8 +1,10 @@
 import { changeDimension } from './change-dimension.ts';
+import { changeNote } from './change-note.ts';
 import { changeSheet } from './change-sheet.ts';
 import { changeSheetView } from './change-sheet-view.ts';
 import { deleteSheet } from './delete-sheet.ts';
 import { dimension } from './dimension.ts';
+import { northArrow } from './north-arrow.ts';
 import { placeOnSheet } from './place-on-sheet.ts';
 import { sheet } from './sheet.ts';
 import { sheetNote } from './sheet-note.ts';
@@ -16,10 +18,12 @@ export const OUTPUT = [
   sheetView,
   dimension,
   sheetNote,
+  northArrow,
   stackedModel,
   changeSheet,
   changeSheetView,
   changeDimension,
+  changeNote,
   placeOnSheet,
   takeOffSheet,
   deleteSheet,

@@ -1,7 +1,8 @@
 import { valueOf } from '../../recipes/numbers.ts';
 import { LETTERS } from '../../sheets/marks.ts';
-import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
-import { nextNumbered, nextOrderOn, sheetBlank, sheetIn, tieKept } from '../shared/sheets.ts';
+import { declareVerb, isRefusal, needed, optional } from '../../statement/declare.ts';
+import { leaderSaid } from '../shared/leader.ts';
+import { MAX_LETTER_MM, nextNumbered, nextOrderOn, sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 /** Words on a sheet, with a leader to what they are about where that is given. */
 export const sheetNote = declareVerb({
@@ -45,17 +46,15 @@ export const sheetNote = declareVerb({
   apply(draft, { text, x, y, sheet: sheetName, to, view, height }, context) {
     const sheet = sheetIn(draft, sheetName);
     if (isRefusal(sheet)) return sheet;
-    if (to && to.length !== 1) return refuse('too-many.leader', {}, 'to');
-    const only = Object.keys(sheet.views).length === 1 ? Object.keys(sheet.views)[0] : undefined;
-    const into = view?.id ?? only;
-    if (to && into === undefined) return refuse('missing.several-views-sheet', {}, 'view');
+    const leader = to && leaderSaid(sheet, { to, view: view?.id });
+    if (leader && isRefusal(leader)) return leader;
     sheet.notes[context.newId()] = {
       name: nextNumbered(sheet, 'N'),
       order: nextOrderOn(sheet, 'notes'),
       at: [valueOf(x), valueOf(y)],
       text,
-      height: height === undefined ? LETTERS.usual : Math.min(100, valueOf(height)),
-      ...(to ? { leader: { view: into!, tie: tieKept(to[0]!) } } : {}),
+      height: height === undefined ? LETTERS.usual : Math.min(MAX_LETTER_MM, valueOf(height)),
+      ...(leader ? { leader } : {}),
     };
     return {};
   },

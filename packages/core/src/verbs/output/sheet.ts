@@ -2,7 +2,7 @@ import { STANDARD_LOOKS, sheetNamed, type Sheet, type StandardLook } from '../..
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { arranged, roomFor, roomOn, type Arranging } from '../../sheets/arrangement.ts';
 import { LOOK_WORDS } from '../../sheets/looks.ts';
-import { PAPER_SIZES, formatScale, type Paper, type PaperSize } from '../../sheets/paper.ts';
+import { PAPER_CHOICES, formatScale, type Paper } from '../../sheets/paper.ts';
 import { boxPoint } from '../../space/box.ts';
 import {
   declareVerb,
@@ -13,6 +13,7 @@ import {
   type Refusal,
   type VerbContext,
 } from '../../statement/declare.ts';
+import { OWN_PAPER, paperSaid } from '../shared/papers.ts';
 import { addView, boxShown, emptySheet, scaleFrom } from '../shared/sheets.ts';
 
 const VIEWS: Readonly<Record<string, readonly StandardLook[]>> = {
@@ -48,9 +49,10 @@ export const sheet = declareVerb({
   blanks: {
     paper: needed('choice', 'paper', 'Its size.', {
       default: 'a3',
-      choices: Object.fromEntries(Object.entries(PAPER_SIZES).map(([id, { words }]) => [id, words])),
+      choices: PAPER_CHOICES,
     }),
-    turned: needed('choice', 'turned', 'Which way it lies.', {
+    ...OWN_PAPER,
+    turned: needed('choice', 'turned', 'Which way paper of a usual size lies.', {
       default: 'across',
       choices: { across: 'lying across', upright: 'upright' },
     }),
@@ -84,11 +86,12 @@ export const sheet = declareVerb({
     as: optional('name', 'name', 'What it is called.', { replaces: true }),
   },
   sentence:
-    'Sheet {paper} {turned} with {views}[ of {only}][ at {scale}][, {arrangement}], hidden lines {hidden}[ named {as}]',
+    'Sheet {paper}[ {width} wide][ {height} high] {turned} with {views}[ of {only}][ at {scale}][, {arrangement}], hidden lines {hidden}[ named {as}]',
   apply(draft, values, context) {
     const { as, only, arrangement, hidden } = values;
     if (as !== undefined && sheetNamed(draft, as)) return refuse('name-taken.sheet-named', { to: as }, 'as');
-    const paper = paperOf(values.paper as PaperSize, values.turned);
+    const paper = paperSaid(values);
+    if (isRefusal(paper)) return paper;
     const looks = VIEWS[values.views]!;
     const found =
       looks.length === 0 ? undefined : laidOut(draft, { ...values, parts: only, looks, paper }, context);
@@ -113,11 +116,6 @@ export const sheet = declareVerb({
     return { sheet: made.id };
   },
 });
-
-const paperOf = (size: PaperSize, turned: string): Paper => {
-  const { width, height } = PAPER_SIZES[size];
-  return turned === 'upright' ? { width, height } : { width: height, height: width };
-};
 
 interface Wanted {
   readonly looks: readonly StandardLook[];

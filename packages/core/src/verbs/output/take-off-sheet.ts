@@ -6,7 +6,8 @@ export const takeOffSheet = declareVerb({
   id: 'take-off-sheet',
   name: 'Take off sheet',
   group: 'output',
-  about: 'Takes a view, a dimension or a note off its sheet; with a view go its dimensions.',
+  about:
+    'Takes a view, a dimension or a note off its sheet; with a view go its dimensions and its north arrow.',
   words: ['delete', 'remove', 'view', 'dimension', 'note'],
   blanks: {
     entry: needed('entry', 'what', 'A view, a dimension or a note, by its name.', { of: 'sheet' }),
@@ -20,7 +21,10 @@ export const takeOffSheet = declareVerb({
     if (entry.kind !== 'views') return {};
     for (const [id, { view }] of Object.entries(sheet.dimensions))
       if (view === entry.id) delete sheet.dimensions[id];
-    for (const note of Object.values(sheet.notes)) if (note.leader?.view === entry.id) delete note.leader;
+    for (const [id, note] of Object.entries(sheet.notes)) {
+      if (note.leader?.view === entry.id) delete note.leader;
+      if (note.north?.view === entry.id) delete sheet.notes[id];
+    }
     return {};
   },
 });

@@ -40,8 +40,14 @@ export const distance = declareVerb({
   about: 'Between two points, edges, faces or axes: read the exact distance, and type the one that you want.',
   words: ['gap', 'clearance', 'measure', 'apart', 'between', 'space', 'dimension'],
   blanks: {
-    from: needed('feature', 'from', 'A point, an edge, a face or an axis.', { catches: 'features' }),
-    to: needed('feature', 'to', 'The other point, edge, face or axis.', { catches: 'features' }),
+    from: needed('feature', 'from', 'A point, an edge, a face or an axis.', {
+      catches: 'features',
+      next: 'to',
+    }),
+    to: needed('feature', 'to', 'The other point, edge, face or axis.', {
+      catches: 'features',
+      next: 'distance',
+    }),
     distance: needed('length', 'distance', 'What it becomes; less than zero goes to the other side.'),
     along: needed('choice', 'along', 'The direction in which it is taken, and in which the part moves.', {
       default: 'own',

@@ -16,8 +16,11 @@ export const faceToFace = declareVerb({
     'A face here and a face there lie flat on each other, with a clearance and a turn; round ones share an axis.',
   words: ['mate', 'flat', 'fit', 'join', 'coaxial', 'concentric', 'axis', 'contact', 'clearance'],
   blanks: {
-    face: needed('feature', 'face', 'A flat or round face of the part that moves.', { catches: 'faces' }),
-    onto: needed('feature', 'other face', 'The face that it is laid on.', { catches: 'faces' }),
+    face: needed('feature', 'face', 'A flat or round face of the part that moves.', {
+      catches: 'faces',
+      next: 'onto',
+    }),
+    onto: needed('feature', 'other face', 'The face that it is laid on.', { catches: 'faces', next: 'gap' }),
     gap: needed('length', 'clearance', 'Left between the faces; 0 touches.', { default: '0' }),
     turn: needed('angle', 'turn', 'About the common normal or axis.', { default: '0' }),
     placed: needed('choice', 'placed', 'Where it comes to lie on the other face.', {

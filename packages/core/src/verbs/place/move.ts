@@ -27,7 +27,9 @@ const FREE_AXES: Readonly<Record<string, readonly [number, number, number]>> = {
 
 const BLANKS = {
   parts: needed('parts', 'parts', 'What is moved.', { least: 1 }),
-  from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.'),
+  from: optional('point', 'from', 'A point that is carried along; when only “to” is given, the datum.', {
+    next: 'to',
+  }),
   to: optional('point', 'to', 'Where that point goes.', { completes: true }),
   by: optional('vector', 'by', 'The distance along X, Y and Z of the frame.', { default: ['0', '0', '0'] }),
   in: needed('frame', 'frame', 'The axes that the numbers refer to.', { default: 'world' }),

@@ -44,9 +44,12 @@ export const resize = declareVerb({
       choices: { stay: 'stay', follow: 'follow in proportion' },
     }),
     about: needed('choice', 'centre', 'What stays put.', { default: 'own', choices: CENTRES }),
-    at: optional('point', 'centre point', 'The point that stays.', { askedBy: ['about', 'point'] }),
-    from: optional('point', 'from', 'One end of a distance that gets a stated length.'),
-    until: optional('point', 'until', 'The other end of it.'),
+    at: optional('point', 'centre point', 'The point that stays.', {
+      next: 'by',
+      askedBy: ['about', 'point'],
+    }),
+    from: optional('point', 'from', 'One end of a distance that gets a stated length.', { next: 'until' }),
+    until: optional('point', 'until', 'The other end of it.', { next: 'length' }),
     length: optional('length', 'length', 'What that distance becomes.', { positive: true }),
   },
   sentence:

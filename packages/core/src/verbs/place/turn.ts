@@ -29,15 +29,19 @@ export const turn = declareVerb({
   blanks: {
     parts: needed('parts', 'parts', 'What is turned.', { least: 1 }),
     angle: optional('angle', 'angle', 'How far; against the clock when the axis points at you.'),
-    about: needed('direction', 'axis', 'X, Y or Z of the frame, or a picked edge or face.', { default: 'z' }),
+    about: needed('direction', 'axis', 'X, Y or Z of the frame, or a picked edge or face.', {
+      default: 'z',
+      next: 'angle',
+    }),
     in: needed('frame', 'frame', 'The axes that X, Y and Z refer to.', { default: 'world' }),
     centre: needed('choice', 'centre', 'What stays put.', { default: 'own', choices: CENTRES }),
     at: optional('point', 'centre point', 'The point that they turn about.', {
+      next: 'angle',
       askedBy: ['centre', 'point'],
     }),
-    from: optional('point', 'from', 'A point whose direction from the centre is turned.'),
+    from: optional('point', 'from', 'A point whose direction from the centre is turned.', { next: 'to' }),
     to: optional('point', 'to', 'The point that it is turned towards.', { completes: true }),
-    line: optional('feature', 'edge or face', 'An edge or a face of what is turned.'),
+    line: optional('feature', 'edge or face', 'An edge or a face of what is turned.', { next: 'parallel' }),
     parallel: optional('feature', 'parallel to', 'The edge or face that it becomes parallel to.', {
       completes: true,
     }),

@@ -17,6 +17,9 @@ import type { Vec3 } from '../../space/vector.ts';
 import { readSheet } from '../../statement/onSheets.ts';
 import { isRefusal, optional, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
+/** Letters on a sheet are no higher than this, mm. */
+export const MAX_LETTER_MM = 100;
+
 /** The blank that names a sheet; left empty, it is the last one made. */
 export const sheetBlank = optional('sheet', 'sheet', 'Which one; the last one made where none is said.');
 
