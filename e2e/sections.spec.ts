@@ -143,3 +143,28 @@ test('by keys: the outlines of a cut are kept as profiles, and slices of a part'
   await expect(page.getByText('group · 10')).toBeVisible();
   expect(ada.problems).toEqual([]);
 });
+
+test(
+  'the clearance of a lid is read from a cut, between two cut edges',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Lid in a tray');
+    await ada.makesBox(['60', '40', '20'], undefined, 'Tray');
+    await ada.types('Escape');
+    await ada.makesBox(['50', '30', '20'], ['5', '5', '5'], 'Hollow');
+    await ada.types('Escape');
+    await selects(page, 'Tray', 'Hollow');
+    await says(ada, 'subtract', {});
+    await ada.makesBox(['49.4', '29.4', '8'], ['5.3', '5.3', '15'], 'Lid');
+    await ada.types('Escape');
+    await cuts(ada, 'Front: upright, along X', '-20');
+    await ada.types('Escape');
+    await ada.looks('Front');
+    await ada.fitsAll();
+    await startsVerb(page, 'Measure');
+    await ada.clicksAt([5.3, 20, 17]);
+    await ada.clicksAt([5, 20, 10]);
+    await expect(page.getByLabel('Measured')).toContainText('least distance 0.3 mm');
+    expect(ada.problems).toEqual([]);
+  },
+);

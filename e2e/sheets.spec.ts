@@ -131,3 +131,37 @@ test('by keys alone: a sheet, a length from point to point, and a PDF', async ({
   const path = await (await downloading).path();
   expect(readFileSync(path).subarray(0, 5).toString()).toBe('%PDF-');
 });
+
+test(
+  'a level and a north arrow are put on a sheet, a dimension is tied to something else, and the paper gets a size of its own',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await withFoot(page, 'Symbols');
+    await makesSheet(ada);
+    const [x, y] = await middleOf(page, 'Front');
+    await page.getByRole('button', { name: 'Dimension', exact: true }).click();
+    await choosesIn(page, 'kind', 'level');
+    // The top of the post is 25 mm above the middle, and its side 15 mm beside it; drawn at 1:2.
+    await clicksPaper(page, [x + 7.5, y + 12.5]);
+    await clicksPaper(page, [x + 40, y + 20]);
+    await ada.commits();
+    await ada.types('Escape');
+    await expect(texts(page).filter({ hasText: /^\+50$/ })).toHaveCount(1);
+    await page.getByRole('button', { name: /^D1 / }).click();
+    await page.getByRole('button', { name: 'Measure something else' }).click();
+    await clicksPaper(page, [x + 30, y - 7.5]);
+    await ada.commits();
+    await ada.types('Escape');
+    await expect(texts(page).filter({ hasText: /^\+10$/ })).toHaveCount(1);
+    await page.getByRole('button', { name: 'North', exact: true }).click();
+    await choosesIn(page, 'view', 'Plan');
+    await clicksPaper(page, [300, 60]);
+    await ada.commits();
+    await ada.types('Escape');
+    await expect(texts(page).filter({ hasText: /^N$/ })).toHaveCount(1);
+    await page.getByLabel('Width', { exact: true }).fill('500');
+    await page.getByLabel('Width', { exact: true }).press('Enter');
+    await expect(page.getByLabel('Paper', { exact: true })).toHaveValue('own');
+    expect(ada.problems).toEqual([]);
+  },
+);

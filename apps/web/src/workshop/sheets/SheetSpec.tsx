@@ -254,9 +254,10 @@ function NoteSpec({ note, say, sheet }: OfSheet & { note: SheetNote }) {
   );
 }
 
-/** A usual size, or width and height; either way on top of the other. */
+/** A usual size, or a width and a height, which make it paper of its own size. */
 function PaperRows({ sheet: { paper }, say }: OfSheet) {
   const { width, height } = paper;
+  const usual = paperSizeOf(paper);
   const change = (typed: Readonly<Record<string, unknown>>) => say('change-sheet', typed);
   const own = (typed: Readonly<Record<string, unknown>>) =>
     change({ paper: 'own', width: `${width} mm`, height: `${height} mm`, ...typed });
@@ -266,14 +267,16 @@ function PaperRows({ sheet: { paper }, say }: OfSheet) {
         <select
           className="field"
           aria-label="Paper"
-          value={paperSizeOf(paper) ?? 'own'}
-          onChange={({ target: { value } }) => void (value === 'own' ? own({}) : change({ paper: value }))}
+          value={usual ?? 'own'}
+          onChange={({ target: { value } }) => void change({ paper: value })}
         >
-          {Object.entries(PAPER_CHOICES).map(([size, words]) => (
-            <option key={size} value={size}>
-              {words}
-            </option>
-          ))}
+          {Object.entries(PAPER_CHOICES)
+            .filter(([size]) => size !== 'own' || usual === undefined)
+            .map(([size, words]) => (
+              <option key={size} value={size}>
+                {words}
+              </option>
+            ))}
         </select>
       </Labelled>
       <PaperLength label="Width" value={width} commit={(text) => own({ width: text })} />
