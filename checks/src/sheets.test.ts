@@ -1,6 +1,8 @@
 /** Drawing sheets read back by independent libraries, and against published sizes and scales. */
 import {
   PAPER_SIZES,
+  boxOfCurves,
+  type DrawnView,
   SCALES,
   sheetsOf,
   type KadrelDocument,
@@ -232,6 +234,49 @@ describe('sections', () => {
     expect(cut.length).toBeGreaterThan(0);
     expect(marks.filter((mark) => mark.kind === 'path' && mark.stroke === 'hatch').length).toBeGreaterThan(5);
     expect(textsOf(marks)).toEqual(expect.arrayContaining(['A–A', 'A']));
+  });
+});
+
+describe('sections that take out a quarter', () => {
+  const SLEEVE: readonly Statement[] = [
+    ['cylinder', { as: 'Rod', diameter: 60, height: 80, at: [0, 0, 0] }],
+    ['cylinder', { as: 'Bore', diameter: 30, height: 80, at: [0, 0, 0] }],
+    ['subtract', { as: 'Sleeve', from: 'Rod', parts: ['Bore'] }],
+    ['box', { as: 'Aside', size: [10, 10, 10], at: [-60, -60, 0] }],
+    ['box', { as: 'Taken', size: [5, 5, 5], at: [40, -40, 0] }],
+  ];
+  const quartered = (...sections: readonly Statement[]) => {
+    const kernel = new Evaluator(libraries);
+    const document = builtBy(kernel, [
+      ...SLEEVE,
+      ...sections,
+      ['sheet', { as: 'Drawing', views: 'none' }],
+      ['sheet-view', { section: 'Quarter', scale: '1:1', x: '150', y: '150' }],
+    ]);
+    const [sheet] = sheetsOf(document);
+    const [view] = Object.keys(sheet!.views);
+    const drawn = kernel.answer(document, { ask: 'drawn', sheet: sheet!.id, view: view! }) as DrawnView;
+    return { document, drawn, marks: pictureOfSheet(kernel, document, sheet!).marks };
+  };
+  const hatchedArea = (marks: readonly Mark[]) =>
+    marks.reduce((sum, mark) => {
+      if (mark.kind !== 'path' || mark.stroke !== 'hatch') return sum;
+      const [one] = mark.curves;
+      return one?.kind === 'line'
+        ? sum + 2.5 * Math.hypot(one.to[0] - one.from[0], one.to[1] - one.from[1])
+        : sum;
+    }, 0);
+
+  test.each(['behind', 'before'])('one side of a sleeve is seen from outside, the other cut: %s', (shows) => {
+    const section: Statement = ['section', { as: 'Quarter', on: 'front', form: 'corner', shows }];
+    const { document, drawn, marks } = quartered(section);
+    expect(drawn.fault).toBeUndefined();
+    expect(drawn.cuts.map(({ item }) => item)).toEqual([idOf(document, 'Sleeve')]);
+    // Half of what a plane through the axis cuts: one wall of 15 × 80, as nearly as lines 2.5 mm apart tell.
+    expect(hatchedArea(marks) / (15 * 80)).toBeCloseTo(1, 1);
+    const box = boxOfCurves(drawn.lines.visible.flatMap(({ curves }) => curves))!;
+    // From the block aside, at x = −60, to the sleeve's rim, or to the block at x = 45 where that is not in the quarter.
+    expect(box.max[0] - box.min[0]).toBeCloseTo(shows === 'behind' ? 90 : 105, 6);
   });
 });
 

@@ -13,6 +13,7 @@ import {
   snapScene,
   unitedOutlines,
   valueOf,
+  worldFromPart,
   withSecondLook,
   dot,
   NO_TURN,
@@ -25,14 +26,16 @@ import {
   type SnapShape,
   type Sheet,
   type SheetView,
+  type Vec3,
 } from '@kadrel/core';
 import type { RangeOf } from '../facts/wholes.ts';
-import { cutThrough, placedContent, type Content } from '../content/content.ts';
+import { cutThrough, placedContent, type Content, type OperandContent } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
 import { pathsOfProjected } from '../occt/curves.ts';
 import { linesSeen } from './hiddenLines.ts';
+import { lessQuarter, quarterFrame } from './quarter.ts';
 import { sectionOutlines } from './section.ts';
 
 /** Where built shapes come from. All throw BuildError. */
@@ -55,7 +58,9 @@ interface Scene {
   readonly pieces: readonly Piece[];
   readonly solids: readonly Placed[];
   /** Items whose cut faces are seen. */
-  readonly cut: readonly ItemId[];
+  readonly cut: ReadonlySet<ItemId>;
+  /** What the section plane is held against, in its frame. */
+  readonly cutFaces: Content;
   /** Names of what cannot be built. */
   readonly missing: readonly string[];
 }
@@ -94,11 +99,6 @@ export class SheetAnswers {
     if (!view) throw new BuildError('There is no such view any more.', 'Open the sheet again.');
     const frame = frameOfView(document, view);
     if (!frame) return nothing('what it shows is not there any more.');
-    const plane = sectionOf(document, view);
-    if (plane?.recipe.base.form === 'corner')
-      return nothing(
-        'a section that takes out a quarter is not drawn. Let its plane take a half, or a slab.',
-      );
     return view.look.kind === 'slice'
       ? this.layer({ document, view, frame }, view.look)
       : this.seen({ document, view, frame });
@@ -128,10 +128,10 @@ export class SheetAnswers {
     const { pieces, missing } = scene;
     const key = JSON.stringify([
       pieces.map(({ content, pose, item }) => [keyOf(content), pose, item]),
-      scene.cut.length > 0 ? viewing.frame : null,
+      scene.cut.size > 0 ? viewing.frame : null,
     ]);
     const known = this.kept.get(key);
-    const lines = known ?? this.linesOf(viewing, scene);
+    const lines = known ?? this.linesOf(scene);
     this.keep(key, lines);
     const features = (solid: Placed) => this.featuresIfBuilt(viewing.document, solid);
     const { overlapping, ...drawn } = lines;
@@ -139,11 +139,11 @@ export class SheetAnswers {
       ...(missing.length > 0 ? [`${missing.join(', ')}: not built, and left out.`] : []),
       ...overlapWords(viewing.document, overlapping),
     ];
-    const catches = catchesOf(viewing, { solids: scene.solids, cut: new Set(scene.cut), features });
+    const catches = catchesOf(viewing, { solids: scene.solids, cut: scene.cut, features });
     return { ...drawn, catches, ...(faults.length === 0 ? {} : { fault: faults.join(' ') }) };
   }
 
-  private linesOf({ document, frame }: Viewing, { pieces, cut }: Scene): Lines {
+  private linesOf({ pieces, cut, cutFaces }: Scene): Lines {
     return scope((keep) => {
       const shapes = pieces.map(({ content, pose }) =>
         keep(moved(this.occt, this.shapes.shapeOf(content).shape, pose)),
@@ -161,10 +161,7 @@ export class SheetAnswers {
       }));
       const scene = snapScene(instances);
       const lines = withSecondLook(first, scene);
-      const cuts =
-        cut.length === 0
-          ? []
-          : sectionOutlines(this.occt, this.shapes.shapeOf(cutThrough(document, cut, frame)));
+      const cuts = cut.size === 0 ? [] : sectionOutlines(this.occt, this.shapes.shapeOf(cutFaces));
       return { lines, cuts, overlapping: overlappingIn(scene) };
     });
   }
@@ -184,6 +181,7 @@ export class SheetAnswers {
     const pieces: Piece[] = [];
     const solids: Placed[] = [];
     const [cut, missing] = [new Set<ItemId>(), new Set<string>()];
+    const across: OperandContent[] = [];
     const back = inverse(frame);
     for (const item of partsShown(document, view.parts))
       for (const solid of placedOf(document, item)) {
@@ -192,22 +190,41 @@ export class SheetAnswers {
           this.shapes.shapeOf(content);
           const isCut = plane !== undefined && !whole.has(item);
           const left = isCut
-            ? this.leftOf({ content, pose: solid.pose, item }, planesOf(plane, frame))
-            : { content };
-          if (!left) continue;
-          if (left.content !== content) cut.add(item);
-          pieces.push({ content: left.content, pose: chain(back, solid.pose), item });
+            ? this.leftBy({ document, plane, frame }, { content, pose: solid.pose, item })
+            : { content, across: undefined };
+          const pose = chain(back, solid.pose);
+          if (left.content !== content && left.across) {
+            cut.add(item);
+            across.push({ tag: solid.tag, pose, content: left.across });
+          }
+          if (!left.content) continue;
+          pieces.push({ content: left.content, pose, item });
           solids.push(solid);
         } catch (error) {
           if (!(error instanceof BuildError)) throw error;
           missing.add(document.items[item]!.name);
         }
       }
-    return { pieces, solids, cut: [...cut], missing: [...missing] };
+    const cutFaces: Content = { kind: 'section', size: 1, pieces: across };
+    return { pieces, solids, cut, cutFaces, missing: [...missing] };
+  }
+
+  /** What a section leaves of a solid, and what its plane cuts across; undefined for nothing. Throws BuildError. */
+  private leftBy({ document, plane, frame }: CutIn, solid: Piece): ReturnType<typeof lessQuarter> {
+    if (plane.recipe.base.form !== 'corner') {
+      const content = this.leftOf(solid, planesOf(plane, frame));
+      return { content, across: content && solid.content };
+    }
+    const shape = this.shapes.shapeOf(solid.content);
+    const rangeAlong = (direction: Vec3) => this.shapes.range(shape, direction);
+    return lessQuarter(
+      { ...solid, rangeAlong },
+      quarterFrame(worldFromPart(document, plane.id), column(frame.turn, 2)),
+    );
   }
 
   /** What planes leave of a solid; undefined for nothing. Throws BuildError. */
-  private leftOf(solid: Piece, planes: readonly CuttingPlane[]): { content: Content } | undefined {
+  private leftOf(solid: Piece, planes: readonly CuttingPlane[]): Content | undefined {
     let { content } = solid;
     for (const { frame, keep } of planes) {
       const own = chain(inverse(solid.pose), frame);
@@ -218,7 +235,7 @@ export class SheetAnswers {
       if (outside > -ON_PLANE_MM) return undefined;
       if (inside > ON_PLANE_MM) content = { kind: 'cut', of: content, frame: own, keep };
     }
-    return { content };
+    return content;
   }
 
   private featuresIfBuilt(document: KadrelDocument, solid: Placed): SnapShape | undefined {
@@ -244,6 +261,14 @@ function overlapWords({ items }: KadrelDocument, pairs: Lines['overlapping']): s
 interface CuttingPlane {
   readonly frame: Pose;
   readonly keep: 'front' | 'behind';
+}
+
+/** A section that a view is of. */
+interface CutIn {
+  readonly document: KadrelDocument;
+  readonly plane: NonNullable<ReturnType<typeof sectionOf>>;
+  /** Of the view. */
+  readonly frame: Pose;
 }
 
 function sectionOf(document: KadrelDocument, { look }: SheetView) {
