@@ -94,6 +94,26 @@ describe('creases', () => {
     expect(Math.abs(of(cube, creased(2, ['around top'])).volume / limit - 1)).toBeLessThan(0.001);
   });
 
+  // With all edges sharp by s, each corner of the cage goes s of the way from its soft to its sharp place the first time (DeRose, Kass,
+  // Truong 1998), so that the first facets are as far out as that says; what comes after is soft.
+  test('edges that are sharp in part lie between soft and sharp ones, and the patches on the limit of the facets', () => {
+    const inPart = (level: number, sharpness: string, more = {}) =>
+      of(cube, creased(level, ['all'], { sharpness, ...more }));
+    const soft = of(cube, soften(1, 'facets')).box.min[0];
+    for (const part of [0.25, 0.5, 0.9])
+      expect(inPart(1, String(100 * part), { form: 'facets' }).box.min[0]).toBeCloseTo((1 - part) * soft, 9);
+    const volumes = ['20', '50', '80', '100'].map((sharpness) => inPart(1, sharpness).volume);
+    expect(volumes).toEqual(volumes.toSorted((a, b) => a - b));
+    expect(volumes[0]).toBeGreaterThan(of(cube, soften(1)).volume);
+    expect(volumes[3]).toBeCloseTo(1000, 9);
+    const facets = (level: number) => inPart(level, '50', { form: 'facets' }).volume;
+    const limit = facets(3) + (facets(3) - facets(2)) / 3;
+    const made = inPart(2, '50');
+    expect(Math.abs(made.volume / limit - 1)).toBeLessThan(0.002);
+    expect(made).toMatchObject({ watertight: true, closed: true, solids: 1 });
+    expect(() => of(cube, creased(1, ['all'], { sharpness: '150' }))).toThrow('from 1 to 100');
+  });
+
   test('a sharp corner stays where it is, and the rest is as smooth as before', () => {
     const made = of(cube, creased(1, [], { corners: ['back & right & top'] }));
     expect(made.box.max).toEqual([10, 10, 10].map((n) => expect.closeTo(n, 9) as number));

@@ -79,7 +79,7 @@ function withClearances(old: Json): Json {
   return { ...old, kadrel: 13 };
 }
 
-/** Version 14 has level marks and north arrows on sheets; nothing that was there changes. */
+/** Version 14 has level marks and north arrows on sheets, and edges that are sharp in part; nothing that was there changes. */
 function withSheetSymbols(old: Json): Json {
   return { ...old, kadrel: 14 };
 }

@@ -25,6 +25,17 @@ export const soften = declareStep(
         mayBeNone: true,
       },
     ).optional(),
+    sharpness: count(
+      'Sharpness',
+      'Of the sharp edges, percent: 100 keeps them, less lets them go soft in part.',
+      {
+        least: 1,
+        most: 100,
+        default: '100',
+        absent: 100,
+        rare: true,
+      },
+    ).optional(),
     corners: places(
       'Sharp corners',
       'Corners, edges and faces of the cage whose corners stay where they are.',
@@ -34,11 +45,12 @@ export const soften = declareStep(
     ).optional(),
   },
   {
-    title: ({ level, form, sharp = [], corners = [] }) =>
+    title: ({ level, form, sharp = [], sharpness = 100, corners = [] }) =>
       [
         `Softened, level ${level}`,
         ...(form === 'facets' ? ['facets'] : []),
         ...(sharp.length + corners.length > 0 ? ['with creases'] : []),
+        ...(sharp.length > 0 && sharpness < 100 ? [`${sharpness} % sharp`] : []),
       ].join(', '),
     number: (step) => ({
       label: 'Level',
@@ -55,7 +67,8 @@ export const soften = declareStep(
       about:
         'Makes the solid the cage of a smooth one, of exact patches or of facets; the cage stays editable in the steps before.',
       words: ['smooth', 'subdivide', 'subdivision', 'organic', 'round', 'cage', 'melt', 'crease'],
-      sentence: 'Soften {part} to level {level}[, {form}][, {sharp} sharp][, with corners {corners}]',
+      sentence:
+        'Soften {part} to level {level}[, {form}][, {sharp} sharp][ by {sharpness} %][, with corners {corners}]',
     },
   },
 );

@@ -18,6 +18,8 @@ export interface Cage {
   readonly faces: readonly CageFace[];
   /** Edges that stay sharp, by `edgeKey` of their ends. */
   readonly sharp: ReadonlySet<string>;
+  /** Of those: 1 where they stay so for good, less where they are so in part, and only the first time that the cage is made finer. */
+  readonly sharpness: number;
   /** Corners that stay where they are. */
   readonly fixed: ReadonlySet<number>;
 }
@@ -71,7 +73,7 @@ function bendsOf({ points, sharp, fixed }: Cage): Bend[] {
 
 /** One step of Catmull and Clark: each face becomes as many quads as it has corners, which keep its name. */
 export function refined(cage: Cage): Cage {
-  const { points, faces, sharp, fixed } = cage;
+  const { points, faces, sharp, sharpness, fixed } = cage;
   const at = (i: number) => points[i]!;
   const middles = faces.map(({ corners }) => meanOf(corners.map(at)));
   const neighbours = neighboursOf(cage);
@@ -80,10 +82,11 @@ export function refined(cage: Cage): Cage {
   const sharpPieces = new Set<string>();
   for (const [key, { ends, faces: beside }] of neighbours.edges) {
     const isSharp = sharp.has(key);
-    const middle = meanOf([at(ends[0]), at(ends[1]), ...(isSharp ? [] : beside.map((f) => middles[f]!))]);
-    const index = next.push(middle) - 1;
+    const own = ends.map(at);
+    const smooth = meanOf([...own, ...beside.map((f) => middles[f]!)]);
+    const index = next.push(isSharp ? between(smooth, meanOf(own), sharpness) : smooth) - 1;
     edgeIndex.set(key, index);
-    if (isSharp) for (const end of ends) sharpPieces.add(edgeKey(end, index));
+    if (isSharp && sharpness === 1) for (const end of ends) sharpPieces.add(edgeKey(end, index));
   }
   const quads = faces.flatMap(({ name, corners }, f): CageFace[] => {
     const middle = next.push(middles[f]!) - 1;
@@ -94,7 +97,7 @@ export function refined(cage: Cage): Cage {
       corners: [corner, along(i), middle, along(i + corners.length - 1)],
     }));
   });
-  return { points: next, faces: quads, sharp: sharpPieces, fixed };
+  return { points: next, faces: quads, sharp: sharpPieces, sharpness, fixed };
 }
 
 interface Round {
@@ -107,14 +110,25 @@ function movedCorners(cage: Cage, { middles, neighbours: { round } }: Round): Ve
   const bends = bendsOf(cage);
   return cage.points.map((point, i) => {
     const bend = bends[i]!;
-    if (bend.is === 'corner') return point;
-    if (bend.is === 'crease') return scale(add(scale(point, 6), sumOf(bend.ends.map(at))), 1 / 8);
+    const sharp = sharpPlace(point, bend, at);
+    if (sharp && (cage.sharpness === 1 || cage.fixed.has(i))) return sharp;
     const n = round[i]!.faces.length;
     const face = meanOf(round[i]!.faces.map((f) => middles[f]!));
     const edge = meanOf([...round[i]!.ends].map((end) => scale(add(point, at(end)), 0.5)));
-    return scale(add(add(face, scale(edge, 2)), scale(point, n - 3)), 1 / n);
+    const smooth = scale(add(add(face, scale(edge, 2)), scale(point, n - 3)), 1 / n);
+    return sharp ? between(smooth, sharp, cage.sharpness) : smooth;
   });
 }
+
+/** Where a corner goes by the sharp edges that end there; undefined where it is smooth. */
+function sharpPlace(point: Vec3, bend: Bend, at: At): Vec3 | undefined {
+  if (bend.is === 'corner') return point;
+  return bend.is === 'crease' ? scale(add(scale(point, 6), sumOf(bend.ends.map(at))), 1 / 8) : undefined;
+}
+
+/** A part of the way from one place to another; exact at both ends. */
+const between = (a: Vec3, b: Vec3, part: number): Vec3 =>
+  part === 1 ? b : add(scale(a, 1 - part), scale(b, part));
 
 export interface Patch {
   readonly name: string;

@@ -46,7 +46,7 @@ interface Caging {
 }
 
 function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
-  const { sharp = [], corners: fixed = [] } = content;
+  const { sharp = [], sharpness = 100, corners: fixed = [] } = content;
   const flat = flatFacesOf({ occt, keep }, of);
   const corners = new Corners();
   const faces = flat.map(({ name, loops }): CageFace => {
@@ -65,6 +65,7 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
     points: corners.points,
     faces,
     sharp: new Set(ends.map(([a, b]) => edgeKey(a!, b!))),
+    sharpness: sharpness / 100,
     fixed: new Set(fixed.flatMap((place) => cornersAt(flat, place)).map((at) => corners.indexOf(at))),
   };
 }
