@@ -50,6 +50,7 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
     // Corners come first: most curves and surfaces between them are then seen to reach no farther.
     for (const corner of uniqueShapes({ occt, keep }, shape, 'TopAbs_VERTEX'))
       limits.reach(scope((inner) => read(occt.BRep_Tool.Pnt(inner(occt.TopoDS.Vertex(corner))), inner)));
+    for (const { edge } of edges) scope((inner) => hintOfEdge({ occt, keep: inner }, edge, limits));
     // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
     for (const edge of edges) scope((inner) => reachOfEdge({ occt, keep: inner }, edge, limits));
     for (const face of faces) scope((inner) => reachOfFace({ occt, keep: inner }, face, limits));
@@ -60,11 +61,25 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
 /** The farthest points found so far, both ways along each direction. */
 class Limits {
   private readonly most: number[];
+  /** What is surely reached, and found later: all that reaches less far is left out until then. */
+  private readonly hinted: number[];
   private readonly ways: readonly Vec3[];
 
   constructor(private readonly directions: readonly Vec3[]) {
     this.ways = directions.flatMap((d) => [scale(d, -1), d]);
     this.most = this.ways.map(() => -Infinity);
+    this.hinted = [...this.most];
+  }
+
+  /** @param point within SETTLED_MM of the shape */
+  hint(point: Vec3): void {
+    this.ways.forEach((way, i) => {
+      this.hinted[i] = Math.max(this.hinted[i]!, dot(way, point) - SETTLED_MM);
+    });
+  }
+
+  private reached(i: number): number {
+    return Math.max(this.most[i]!, this.hinted[i]!);
   }
 
   reach(point: Vec3): void {
@@ -80,13 +95,13 @@ class Limits {
     const { min, max } = roughBox(occt, shape);
     return this.ways.every((way, i) => {
       const maximum = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
-      return maximum + SETTLED_MM <= this.most[i]!;
+      return maximum + SETTLED_MM <= this.reached(i);
     });
   }
 
   /** Calls for each way along which something at `value` would reach farther. */
   forEachWay(visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void): void {
-    this.ways.forEach((way, i) => visit(way, (value) => this.reachAlong(i, value), this.most[i]!));
+    this.ways.forEach((way, i) => visit(way, (value) => this.reachAlong(i, value), this.reached(i)));
   }
 
   ranges(): Range[] {
@@ -130,6 +145,17 @@ function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits
   else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
   else if (kind !== 'GeomAbs_Line' && !(HAS_POLES.has(kind) && limits.enclose(occt, edge)))
     reachOfFreeCurve(curve, limits, settle, keep);
+}
+
+/** Parts of a free curve where it is looked at first. */
+const HINTS = [1 / 4, 1 / 2, 3 / 4];
+
+function hintOfEdge({ occt, keep }: Scoped, edge: EdgeBeside['edge'], limits: Limits): void {
+  const curve = keep(new occt.BRepAdaptor_Curve(edge));
+  if (!HAS_POLES.has(curve.GetType() as unknown as string)) return;
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  for (const part of HINTS)
+    limits.hint(read(curve.EvalD0(first + part * (last - first)) as unknown as Coordinates, keep));
 }
 
 const footsOf = ({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): SurfaceFoot[] =>
