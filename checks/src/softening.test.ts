@@ -141,6 +141,36 @@ test('the cage of a soft form is told by its edges, and takes steps while Soften
   expect(kernel.answer(plain, { ask: 'cage', part: idOf(plain, 'block') })).toEqual([]);
 });
 
+describe('cages with a hole', () => {
+  const hole = (more: Statement): readonly Statement[] => [
+    ['box', { as: 'outside', size: [30, 30, 10], at: [-15, -15, 0] }],
+    more,
+    ['subtract', { as: 'block', from: 'outside', parts: ['inside'] }],
+  ];
+  const square: Statement = ['box', { as: 'inside', size: [10, 10, 30], at: [-5, -5, -10] }];
+
+  // Faces, edges and corners of what goes round one hole: F − E + V = 0 (Euler and Poincaré).
+  test('a frame becomes a smooth ring with a hole, as near to its limit as its facets say', () => {
+    const statements = (level: number, form?: string): readonly Statement[] => [
+      ...hole(square),
+      soften(level, form),
+    ];
+    const made = of(...statements(1));
+    expect(made).toMatchObject({ watertight: true, closed: true, solids: 1, faces: 64, edges: 128 });
+    const facets = (level: number) => of(...statements(level, 'facets')).volume;
+    const limit = facets(2) + (facets(2) - facets(1)) / 3;
+    expect(Math.abs(made.volume / limit - 1)).toBeLessThan(0.01);
+    // As the cage is, so it is alike in X and in Y.
+    expect(made.box.max[0]).toBeCloseTo(made.box.max[1], 9);
+    expect(made.box.max[0]).toBeCloseTo(-made.box.min[0], 9);
+  });
+
+  test('a hole with other corners is gone round too', () => {
+    const six: Statement = ['prism', { as: 'inside', sides: 6, width: 12, height: 30, at: [0, 0, -10] }];
+    expect(of(...hole(six), soften(1))).toMatchObject({ watertight: true, closed: true, solids: 1 });
+  });
+});
+
 test.each([
   [[['cylinder', { as: 'block', diameter: 10, height: 10 }], soften(1)], 'faces are all flat'],
   [[cube, soften(4, 'facets')], 'faces, and 1600 is the most'],

@@ -15,8 +15,11 @@ const isField = (target: EventTarget | null) =>
 const TICKED = 'input[type="checkbox"]';
 /** What the space bar and Enter work by themselves. */
 const BUTTONS = `button,a,${TICKED}`;
+/** A list that was opened gets the focus a moment later; until then its button has it. */
+const OPENED = '[aria-haspopup="listbox"][aria-expanded="true"],[aria-haspopup="menu"][aria-expanded="true"]';
 const isInDialog = (target: EventTarget | null) =>
-  target instanceof HTMLElement && target.closest('[role="dialog"],[role="menu"],[role="listbox"]') !== null;
+  target instanceof HTMLElement &&
+  target.closest(`[role="dialog"],[role="menu"],[role="listbox"],${OPENED}`) !== null;
 const isWithin = (target: EventTarget | null, selector: string) =>
   target instanceof HTMLElement && target.closest(selector) !== null;
 

@@ -6,8 +6,16 @@ import { endsOfEdge } from '../../occt/edges.ts';
 import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { sewn } from '../surfaces.ts';
 import { edgesChosen } from './chosen.ts';
-import { Corners, cornersAt, flatFacesOf, solidOfFaces, type FlatFace } from './polyhedron.ts';
+import {
+  Corners,
+  cornersAt,
+  flatFacesOf,
+  solidOfFaces,
+  type FlatFace,
+  type FoundFlat,
+} from './polyhedron.ts';
 import { patchFace } from './patchFace.ts';
+import { ringFaces } from './ringFaces.ts';
 import { edgeKey, patchesOf, refined, type Cage, type CageFace } from './refined.ts';
 
 type Soften = Extract<Content, { readonly kind: 'soften' }>;
@@ -49,16 +57,12 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
   const { sharp = [], sharpness = 100, corners: fixed = [] } = content;
   const flat = flatFacesOf({ occt, keep }, of);
   const corners = new Corners();
-  const faces = flat.map(({ name, loops }): CageFace => {
-    const [border, hole] = loops;
-    if (hole)
-      throw new BuildError(
-        'A face has a hole in it, which a cage cannot have.',
-        'Split the solid, so that its faces run round the hole in pieces.',
-        [hole[0]!],
-      );
-    return { name, corners: border!.map((at) => corners.indexOf(at)) };
-  });
+  const faces = flat.flatMap((face) =>
+    withoutHoles(face).map((border): CageFace => ({
+      name: face.name,
+      corners: border.map((at) => corners.indexOf(at)),
+    })),
+  );
   const edges = sharp.length === 0 ? [] : edgesChosen(occt, of, { chosen: sharp, keep });
   const ends = edges.map(({ edge }) => endsOfEdge({ occt, keep }, edge).map((at) => corners.indexOf(at)));
   return {
@@ -68,6 +72,18 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
     sharpness: sharpness / 100,
     fixed: new Set(fixed.flatMap((place) => cornersAt(flat, place)).map((at) => corners.indexOf(at))),
   };
+}
+
+/** A cage has no holes in its faces: faces run round the one that is there. */
+function withoutHoles({ loops: [border, hole, ...others], normal }: FoundFlat): (readonly Vec3[])[] {
+  if (!hole) return [border!];
+  const round = others.length === 0 ? ringFaces({ border: border!, hole, normal }) : undefined;
+  if (round) return round;
+  throw new BuildError(
+    'A face has holes in it that faces of a cage cannot run round.',
+    'Split the solid, so that its faces run round each hole in pieces.',
+    [hole[0]!],
+  );
 }
 
 const facetsOf = ({ points, faces }: Cage): FlatFace[] =>
