@@ -345,7 +345,7 @@ function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   return { area, volume: (height * area) / 3, moment: scale(middle, height / 4) };
 }
 
-/** What is integrated along a curve: a polynomial of degree 3 in the place and its derivative, or anything else that is smooth. */
+/** What is integrated along a curve: products of at most two places and a derivative, or anything else that is smooth. */
 type Integrand = 'polynomial' | 'smooth';
 
 interface CurvePoint {
@@ -386,10 +386,10 @@ interface Spline {
 
 type Nodes = readonly (readonly [parameter: number, weight: number])[];
 
-/** A product of three places on a curve of this degree, with one derivative, is still a polynomial that Gauss’s rule takes exactly. */
+/** Two places times a derivative along a curve of this degree make a polynomial of degree 8; Gauss’s rule of five nodes is exact up to 9. */
 const EXACT_DEGREE = 3;
 
-/** Nodes for polynomials in the place and its derivative: a single piece where the curve is a polynomial itself. */
+/** Nodes for such products: a single piece where the curve is a polynomial itself. */
 function exactNodesAlong(curve: FreeCurve, keep: Keep): Nodes {
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const kind = curve.GetType() as string;
