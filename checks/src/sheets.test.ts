@@ -250,11 +250,11 @@ describe('sections that take out a quarter', () => {
     const document = builtBy(kernel, [
       ...SLEEVE,
       ...sections,
-      ['sheet', { as: 'Drawing', views: 'none' }],
+      ['sheet', { as: 'Drawing', views: 'plan', scale: '1:1' }],
       ['sheet-view', { section: 'Quarter', scale: '1:1', x: '150', y: '150' }],
     ]);
     const [sheet] = sheetsOf(document);
-    const [view] = Object.keys(sheet!.views);
+    const view = Object.keys(sheet!.views).find((id) => sheet!.views[id]!.look.kind === 'section');
     const drawn = kernel.answer(document, { ask: 'drawn', sheet: sheet!.id, view: view! }) as DrawnView;
     return { document, drawn, marks: pictureOfSheet(kernel, document, sheet!).marks };
   };
@@ -271,6 +271,8 @@ describe('sections that take out a quarter', () => {
     const section: Statement = ['section', { as: 'Quarter', on: 'front', form: 'corner', shows }];
     const { document, drawn, marks } = quartered(section);
     expect(drawn.fault).toBeUndefined();
+    // In the plan its trace goes to one side alone, and has one arrow with a letter.
+    expect(textsOf(marks).filter((text) => text === 'A')).toHaveLength(1);
     expect(drawn.cuts.map(({ item }) => item)).toEqual([idOf(document, 'Sleeve')]);
     // Half of what a plane through the axis cuts: one wall of 15 × 80, as nearly as lines 2.5 mm apart tell.
     expect(hatchedArea(marks) / (15 * 80)).toBeCloseTo(1, 1);
