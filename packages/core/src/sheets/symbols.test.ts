@@ -1,4 +1,5 @@
 /** Level marks, north arrows, paper of its own size, and notes and dimensions that are changed. */
+import { said } from '@kadrel/testing';
 import { emptyDocument } from '../document/items.ts';
 import { readDocument } from '../document/migrations.ts';
 import type { KadrelDocument } from '../document/schema.ts';
@@ -12,31 +13,22 @@ import { composeSheet } from './compose.ts';
 import type { Mark } from './marks.ts';
 import { tiesOfSheet } from './ties.ts';
 
-let ids = 0;
 const begun = () => after(emptyDocument(), ['box', { size: [120, 80, 10] }]);
-
-function tried(document: KadrelDocument, [verb, typed]: readonly [string, Typed]) {
-  return perform(
-    verbNamed(verb)!,
-    typed,
-    document,
-    plainWorld(document, () => `i${++ids}`),
-  );
-}
 
 function after(
   document: KadrelDocument,
   ...statements: readonly (readonly [string, Typed])[]
 ): KadrelDocument {
-  return statements.reduce((before, statement) => {
-    const done = tried(before, statement);
-    if (isRefusal(done)) throw new Error(done.message);
-    return done.document;
-  }, document);
+  return statements.reduce((before, [verb, typed]) => said(before, verb, typed).document, document);
 }
 
-function refusalOf(document: KadrelDocument, ...statement: readonly [string, Typed]): string {
-  const done = tried(document, statement);
+function refusalOf(document: KadrelDocument, verb: string, typed: Typed): string {
+  const done = perform(
+    verbNamed(verb)!,
+    typed,
+    document,
+    plainWorld(document, () => 'x'),
+  );
   if (!isRefusal(done)) throw new Error('It was not refused.');
   return `${done.blank}: ${done.message}`;
 }
