@@ -12,6 +12,11 @@ interface Piece {
   readonly path: number;
   /** Its place along the path. */
   readonly at: number;
+  /** The box that it surely lies in: it is looked at so often that this is reckoned once. */
+  readonly minX: number;
+  readonly maxX: number;
+  readonly minY: number;
+  readonly maxY: number;
 }
 
 /** Curves nearer than this are taken to touch, mm: ten times the kernel's own tolerance. */
@@ -19,26 +24,13 @@ const TOUCH_MM = 1e-6;
 
 /** True when no two curves come near each other except where one goes on from the other. Errs towards false. */
 export function areClear(paths: readonly Path[]): boolean {
-  const pieces: Piece[] = [];
-  const counts: number[] = [];
-  paths.forEach((path, p) => {
-    let at = 0;
-    for (const { curve } of path.curves) {
-      const sag = sagOf(curve);
-      const points = flattened(curve);
-      for (let i = 1; i < points.length; i++)
-        pieces.push({ from: points[i - 1]!, to: points[i]!, sag, path: p, at: at++ });
-    }
-    counts.push(at);
-  });
-  const min = (piece: Piece, axis: 0 | 1) => Math.min(piece.from[axis], piece.to[axis]) - piece.sag;
-  const max = (piece: Piece, axis: 0 | 1) => Math.max(piece.from[axis], piece.to[axis]) + piece.sag;
-  pieces.sort((a, b) => min(a, 0) - min(b, 0));
+  const pieces = paths.map(piecesOf);
+  const counts = pieces.map(({ length }) => length);
   let open: Piece[] = [];
-  for (const piece of pieces) {
-    open = open.filter((other) => max(other, 0) + TOUCH_MM >= min(piece, 0));
+  for (const piece of pieces.flat().sort((a, b) => a.minX - b.minX)) {
+    open = open.filter((other) => other.maxX + TOUCH_MM >= piece.minX);
     for (const other of open) {
-      if (max(other, 1) + TOUCH_MM < min(piece, 1) || min(other, 1) > max(piece, 1) + TOUCH_MM) continue;
+      if (other.maxY + TOUCH_MM < piece.minY || other.minY > piece.maxY + TOUCH_MM) continue;
       if (areNeighbours(piece, other, { closed: paths[piece.path]!.closed, count: counts[piece.path]! }))
         continue;
       if (segmentDistance(piece, other) <= piece.sag + other.sag + TOUCH_MM) return false;
@@ -47,6 +39,27 @@ export function areClear(paths: readonly Path[]): boolean {
   }
   return true;
 }
+
+function piecesOf({ curves }: Path, path: number): Piece[] {
+  const pieces: Piece[] = [];
+  for (const { curve } of curves) {
+    const sag = sagOf(curve);
+    const points = flattened(curve);
+    for (let i = 1; i < points.length; i++)
+      pieces.push(pieceOf(points[i - 1]!, points[i]!, { sag, path, at: pieces.length }));
+  }
+  return pieces;
+}
+
+const pieceOf = (from: Vec2, to: Vec2, more: Pick<Piece, 'sag' | 'path' | 'at'>): Piece => ({
+  ...more,
+  from,
+  to,
+  minX: Math.min(from[0], to[0]) - more.sag,
+  maxX: Math.max(from[0], to[0]) + more.sag,
+  minY: Math.min(from[1], to[1]) - more.sag,
+  maxY: Math.max(from[1], to[1]) + more.sag,
+});
 
 function areNeighbours(
   a: Piece,
