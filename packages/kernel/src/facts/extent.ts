@@ -152,10 +152,10 @@ const HINTS = [1 / 4, 1 / 2, 3 / 4];
 
 function hintOfEdge({ occt, keep }: Scoped, edge: EdgeBeside['edge'], limits: Limits): void {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
-  if (!HAS_POLES.has(curve.GetType() as unknown as string)) return;
+  if (!HAS_POLES.has(curve.GetType())) return;
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   for (const part of HINTS)
-    limits.hint(read(curve.EvalD0(first + part * (last - first)) as unknown as Coordinates, keep));
+    limits.hint(read(curve.EvalD0(first + part * (last - first)), keep));
 }
 
 const footsOf = ({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): SurfaceFoot[] =>
