@@ -154,8 +154,7 @@ function hintOfEdge({ occt, keep }: Scoped, edge: EdgeBeside['edge'], limits: Li
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   if (!HAS_POLES.has(curve.GetType())) return;
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
-  for (const part of HINTS)
-    limits.hint(read(curve.EvalD0(first + part * (last - first)), keep));
+  for (const part of HINTS) limits.hint(read(curve.EvalD0(first + part * (last - first)), keep));
 }
 
 const footsOf = ({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): SurfaceFoot[] =>
