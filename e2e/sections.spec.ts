@@ -165,6 +165,8 @@ test(
     await ada.clicksAt([5.3, 20, 17]);
     await ada.clicksAt([5, 20, 10]);
     await expect(page.getByLabel('Measured')).toContainText('least distance 0.3 mm');
+    await expect(page.locator('[data-blank="from"] input')).toHaveValue('edge of Lid in Section');
+    await expect(page.locator('[data-blank="to"] input')).toHaveValue('edge of Tray in Section');
     expect(ada.problems).toEqual([]);
   },
 );

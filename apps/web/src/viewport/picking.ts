@@ -343,7 +343,18 @@ function labelOf(hand: Hand, { snap }: Caught): string | undefined {
   if (snap.dock !== undefined) return `${snap.dock} of ${nameOf(hand, snap)}`;
   if (snap.part === undefined) return undefined;
   const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
-  return `${kind} of ${nameOf(hand, snap)}`;
+  const cut = cutPartOf(hand, snap);
+  return cut === undefined
+    ? `${kind} of ${nameOf(hand, snap)}`
+    : `${kind} of ${cut} in ${nameOf(hand, snap)}`;
+}
+
+/** The part whose cut was caught, where a section plane was. */
+function cutPartOf(hand: Hand, { part, feature }: Snap): string | undefined {
+  const { items } = hand.state().document;
+  if (part === undefined || feature === undefined || items[part]?.recipe.base.kind !== 'section')
+    return undefined;
+  return items[feature.split('.')[0]!]?.name;
 }
 
 /** The blank that the pointer fills now. */
