@@ -31,7 +31,15 @@ import { pickedBlank } from '../session/waiting.ts';
 import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
-import { coordinates, nameOf, showCaught, showPreviewOf, snapWords, tellNumbers } from './telling.ts';
+import {
+  coordinates,
+  nameOf,
+  ownerOf,
+  showCaught,
+  showPreviewOf,
+  snapWords,
+  tellNumbers,
+} from './telling.ts';
 import { othersThan, othersThanOwner } from './othersThan.ts';
 import type { Caught } from './aim.ts';
 import { frameAxes } from './gripSet.ts';
@@ -343,18 +351,7 @@ function labelOf(hand: Hand, { snap }: Caught): string | undefined {
   if (snap.dock !== undefined) return `${snap.dock} of ${nameOf(hand, snap)}`;
   if (snap.part === undefined) return undefined;
   const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
-  const cut = cutPartOf(hand, snap);
-  return cut === undefined
-    ? `${kind} of ${nameOf(hand, snap)}`
-    : `${kind} of ${cut} in ${nameOf(hand, snap)}`;
-}
-
-/** The part whose cut was caught, where a section plane was. */
-function cutPartOf(hand: Hand, { part, feature }: Snap): string | undefined {
-  const { items } = hand.state().document;
-  if (part === undefined || feature === undefined || items[part]?.recipe.base.kind !== 'section')
-    return undefined;
-  return items[feature.split('.')[0]!]?.name;
+  return `${kind} of ${ownerOf(hand, snap)}`;
 }
 
 /** The blank that the pointer fills now. */

@@ -32,6 +32,14 @@ export function nameOf(hand: Hand, snap: Snap): string {
   return snap.member === undefined ? name : `${name} ${snap.member}`;
 }
 
+/** What was caught, and of the cut of a section plane also which part it is of. */
+export function ownerOf(hand: Hand, snap: Snap): string {
+  const { items } = hand.state().document;
+  const isCut = snap.part !== undefined && items[snap.part]?.recipe.base.kind === 'section';
+  const cut = isCut && snap.feature !== undefined ? items[snap.feature.split('.')[0]!] : undefined;
+  return cut ? `${cut.name} in ${nameOf(hand, snap)}` : nameOf(hand, snap);
+}
+
 /** The kind of a snap, and where it is, in words. */
 export function snapWords(hand: Hand, snap: Snap): { title: string; detail: string } {
   const words = [nameOf(hand, snap), snap.words ?? featureWords(hand, snap)];
