@@ -31,15 +31,7 @@ import { pickedBlank } from '../session/waiting.ts';
 import { listIn, toggled, type PickedPlace } from '../session/chosen.ts';
 import { gathersPoints, withPoint } from '../session/drawing.ts';
 import { pointIn, shiftOf } from './gripping.ts';
-import {
-  coordinates,
-  nameOf,
-  ownerOf,
-  showCaught,
-  showPreviewOf,
-  snapWords,
-  tellNumbers,
-} from './telling.ts';
+import { coordinates, labelOf, showCaught, showPreviewOf, snapWords, tellNumbers } from './telling.ts';
 import { othersThan, othersThanOwner } from './othersThan.ts';
 import type { Caught } from './aim.ts';
 import { frameAxes } from './gripSet.ts';
@@ -343,15 +335,6 @@ export function named(hand: Hand, snap: Snap): unknown {
     ...(snap.leaf === undefined ? {} : { of: snap.leaf }),
   };
   return { on: snap.part, at, ...(isPoint ? { snap: snap.kind } : {}), near, ...which };
-}
-
-function labelOf(hand: Hand, { snap }: Caught): string | undefined {
-  if (!snap) return undefined;
-  if (snap.pin !== undefined) return `pin ${snap.pin}`;
-  if (snap.dock !== undefined) return `${snap.dock} of ${nameOf(hand, snap)}`;
-  if (snap.part === undefined) return undefined;
-  const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
-  return `${kind} of ${ownerOf(hand, snap)}`;
 }
 
 /** The blank that the pointer fills now. */

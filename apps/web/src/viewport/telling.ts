@@ -33,11 +33,21 @@ export function nameOf(hand: Hand, snap: Snap): string {
 }
 
 /** What was caught, and of the cut of a section plane also which part it is of. */
-export function ownerOf(hand: Hand, snap: Snap): string {
+function ownerOf(hand: Hand, snap: Snap): string {
   const { items } = hand.state().document;
   const isCut = snap.part !== undefined && items[snap.part]?.recipe.base.kind === 'section';
   const cut = isCut && snap.feature !== undefined ? items[snap.feature.split('.')[0]!] : undefined;
   return cut ? `${cut.name} in ${nameOf(hand, snap)}` : nameOf(hand, snap);
+}
+
+/** What a pick is called in its blank; undefined where it is a place like any other. */
+export function labelOf(hand: Hand, { snap }: Caught): string | undefined {
+  if (!snap) return undefined;
+  if (snap.pin !== undefined) return `pin ${snap.pin}`;
+  if (snap.dock !== undefined) return `${snap.dock} of ${nameOf(hand, snap)}`;
+  if (snap.part === undefined) return undefined;
+  const kind = snap.kind === 'on face' ? 'face' : snap.kind === 'on edge' ? 'edge' : snap.kind;
+  return `${kind} of ${ownerOf(hand, snap)}`;
 }
 
 /** The kind of a snap, and where it is, in words. */
