@@ -282,6 +282,23 @@ describe('sections that take out a quarter', () => {
   });
 });
 
+test('a solid that reaches round a quarter without reaching into it is left whole', () => {
+  const kernel = new Evaluator(libraries);
+  const document = builtBy(kernel, [
+    // Its box reaches 3 mm into the quarter both ways; the round corner of it does not.
+    ['cylinder', { as: 'Post', diameter: 40, height: 30, at: [-17, 17, 0] }],
+    ['section', { as: 'Quarter', on: 'front', form: 'corner' }],
+    ['sheet', { as: 'Drawing', views: 'none' }],
+    ['sheet-view', { section: 'Quarter', scale: '1:1', x: '150', y: '150' }],
+  ]);
+  const [sheet] = sheetsOf(document);
+  const [view] = Object.keys(sheet!.views);
+  const drawn = kernel.answer(document, { ask: 'drawn', sheet: sheet!.id, view: view! }) as DrawnView;
+  expect(drawn.fault).toBeUndefined();
+  const box = boxOfCurves(drawn.lines.visible.flatMap(({ curves }) => curves))!;
+  expect(box.max[0] - box.min[0]).toBeCloseTo(40, 6);
+});
+
 describe('layers of a stacked model', () => {
   const CONE: Statement = ['cone', { as: 'Hill', diameter: 400, top: 100, height: 120 }];
   const LARGE = { width: '841 mm', height: '594 mm' };

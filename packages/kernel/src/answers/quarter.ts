@@ -1,5 +1,6 @@
 /** What a section that takes out a quarter leaves of a solid, and what of the solid it cuts across: by boxes that fill the quarter. */
 import {
+  AT_ORIGIN,
   chain,
   column,
   cross,
@@ -49,8 +50,7 @@ export function lessQuarter({ content, pose, rangeAlong }: Quartered, quarter: P
     const direction = column(own.turn, axis);
     return rangeAlong(direction).map((n) => n - dot(direction, own.shift)) as [number, number];
   }) as [[number, number], [number, number], [number, number]];
-  if (x[1] < NOTHING_MM || z[1] < NOTHING_MM)
-    return { content, across: x[1] < NOTHING_MM || z[1] < -NOTHING_MM ? undefined : content };
+  if (x[1] < NOTHING_MM || z[1] < NOTHING_MM) return { content, across: undefined };
   const before = x[0] > -NOTHING_MM ? content : cutAt(content, beside(own), 'front');
   if (z[0] > -NOTHING_MM)
     return {
@@ -64,7 +64,9 @@ export function lessQuarter({ content, pose, rangeAlong }: Quartered, quarter: P
     [0, y[0] - BEYOND_MM, 0],
   );
   const tool = { tag: 'quarter', pose: corner, content: { kind: 'box', size } as const };
-  return { content: { kind: 'cutBy', of: content, tool, keep: 'behind' }, across: before };
+  // Unlike a cut by a part, a subtraction may take nothing: a solid can reach round the quarter without reaching into it.
+  const operands = [{ tag: '', pose: AT_ORIGIN, content }, tool];
+  return { content: { kind: 'combine', how: 'subtract', operands }, across: before };
 }
 
 const cutAt = (of: Content, frame: Pose, keep: 'front' | 'behind'): Content => ({
