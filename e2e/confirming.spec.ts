@@ -5,7 +5,7 @@ import { startTestCluster } from '../scripts/postgres.mjs';
 import { endChild, migrate, startServer } from '../scripts/project.mjs';
 import { Person } from './person.ts';
 
-test('with a mail server an account is made by the link in a message', { tag: '@long' }, async ({ page }) => {
+test('with a mail server an account is made by the link in a message', async ({ page }) => {
   const messages: MailboxMessage[] = [];
   const mailbox = await startMailbox(0, (message) => messages.push(message));
   const cluster = await startTestCluster();

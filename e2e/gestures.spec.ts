@@ -7,17 +7,13 @@ import { Person } from './person.ts';
 const SECONDS = Number(process.env.GESTURES ?? 25);
 const SEED = Number(process.env.SEED ?? 1);
 
-test(
-  'whatever is clicked, dragged and typed, no number and no statement is lost',
-  { tag: '@long' },
-  async ({ page }) => {
-    test.setTimeout((SECONDS + 300) * 1000);
-    const ada = new Person(page);
-    await ada.entersTheDemo();
-    await ada.opens('Orchard hive');
-    const person = new Restless(ada, randomOf(SEED));
-    const end = Date.now() + SECONDS * 1000;
-    await person.goesOn(() => Date.now() > end);
-    expect(person.done.length).toBeGreaterThan(5);
-  },
-);
+test('whatever is clicked, dragged and typed, no number and no statement is lost', async ({ page }) => {
+  test.setTimeout((SECONDS + 300) * 1000);
+  const ada = new Person(page);
+  await ada.entersTheDemo();
+  await ada.opens('Orchard hive');
+  const person = new Restless(ada, randomOf(SEED));
+  const end = Date.now() + SECONDS * 1000;
+  await person.goesOn(() => Date.now() > end);
+  expect(person.done.length).toBeGreaterThan(5);
+});

@@ -48,55 +48,51 @@ const isAlive = (pid: number) => {
   }
 };
 
-test(
-  'starts that find a port in use, another start, or what a killed one left, say and do one thing each',
-  { tag: '@long' },
-  async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'kadrel-start-'));
-    chmodSync(folder, 0o755);
-    const { port, give } = await freePort();
-    const start = () => new Start(folder, { PORT: port });
-    try {
-      const refused = start();
-      expect(await refused.ended).toBe(1);
-      await refused.says(
-        new RegExp(`Port ${port} is in use: end what listens there, or set PORT to another one.`),
-      );
-      expect(refused.said).not.toMatch(/\bat .*:\d+:\d+|Error:/);
-      await give();
+test('starts that find a port in use, another start, or what a killed one left, say and do one thing each', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'kadrel-start-'));
+  chmodSync(folder, 0o755);
+  const { port, give } = await freePort();
+  const start = () => new Start(folder, { PORT: port });
+  try {
+    const refused = start();
+    expect(await refused.ended).toBe(1);
+    await refused.says(
+      new RegExp(`Port ${port} is in use: end what listens there, or set PORT to another one.`),
+    );
+    expect(refused.said).not.toMatch(/\bat .*:\d+:\d+|Error:/);
+    await give();
 
-      const first = start();
-      const [, address] = await first.says(RUNNING);
-      const second = start();
-      expect(await second.ended).toBe(0);
-      expect((await second.says(/running at (\S+) already/))[1]).toBe(address);
+    const first = start();
+    const [, address] = await first.says(RUNNING);
+    const second = start();
+    expect(await second.ended).toBe(0);
+    expect((await second.says(/running at (\S+) already/))[1]).toBe(address);
 
-      // Killed: its server and database go on, and the next start says where.
-      const server = Number(readFileSync(join(folder, 'server.pid'), 'utf8'));
-      first.child.kill('SIGKILL');
-      await first.ended;
-      expect(isAlive(server)).toBe(true);
-      const third = start();
-      expect(await third.ended).toBe(0);
-      await third.says(/already/);
+    // Killed: its server and database go on, and the next start says where.
+    const server = Number(readFileSync(join(folder, 'server.pid'), 'utf8'));
+    first.child.kill('SIGKILL');
+    await first.ended;
+    expect(isAlive(server)).toBe(true);
+    const third = start();
+    expect(await third.ended).toBe(0);
+    await third.says(/already/);
 
-      // Killed before it said where it is: the next start ends what holds its port.
-      rmSync(join(folder, 'run.json'));
-      const fourth = start();
-      await fourth.says(RUNNING);
-      expect(isAlive(server)).toBe(false);
+    // Killed before it said where it is: the next start ends what holds its port.
+    rmSync(join(folder, 'run.json'));
+    const fourth = start();
+    await fourth.says(RUNNING);
+    expect(isAlive(server)).toBe(false);
 
-      const last = Number(readFileSync(join(folder, 'server.pid'), 'utf8'));
-      fourth.child.kill('SIGINT');
-      fourth.child.kill('SIGINT');
-      await fourth.ended;
-      await expect.poll(() => isAlive(last)).toBe(false);
-    } finally {
-      const database = /^\d+/.exec(
-        readFileSync(join(folder, 'pg', 'postmaster.pid'), { encoding: 'utf8', flag: 'a+' }),
-      );
-      if (database && isAlive(Number(database[0]))) process.kill(Number(database[0]), 'SIGINT');
-      rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
-    }
-  },
-);
+    const last = Number(readFileSync(join(folder, 'server.pid'), 'utf8'));
+    fourth.child.kill('SIGINT');
+    fourth.child.kill('SIGINT');
+    await fourth.ended;
+    await expect.poll(() => isAlive(last)).toBe(false);
+  } finally {
+    const database = /^\d+/.exec(
+      readFileSync(join(folder, 'pg', 'postmaster.pid'), { encoding: 'utf8', flag: 'a+' }),
+    );
+    if (database && isAlive(Number(database[0]))) process.kill(Number(database[0]), 'SIGINT');
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
+  }
+});
