@@ -7,7 +7,7 @@ import { CLASSES, NEAR_CLASS } from './cases.ts';
 
 /** Results used again five deep, many solids, and bodies between free curves, take longest by far. */
 const SLOW = new Set(['results used again', 'bodies from profiles', 'three to five solids']);
-const scenesOf = (name: string) => trials(SLOW.has(name) ? 2 : 8);
+const scenesOf = (name: string) => trials(SLOW.has(name) ? 2 : 10);
 const FIRST_SEED = 500;
 
 let libraries: Awaited<ReturnType<typeof loadLibraries>>;

@@ -120,7 +120,7 @@ function offsetTo({ typed }: Statement, place: Vec2, ties: readonly Caught[]): T
   }
   if (typed.kind === 'level') {
     const aside = round(place[0] - first[0]);
-    return { offset: exactMm(Math.abs(aside) < 1 ? 1 : aside) };
+    return { offset: exactMm(aside < 0 ? Math.min(-1, aside) : Math.max(1, aside)) };
   }
   if (typed.kind === 'angle') return { offset: exactMm(round(distance2(place, first))) };
   const way: Vec2 =

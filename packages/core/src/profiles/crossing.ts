@@ -46,12 +46,12 @@ function piecesOf({ curves }: Path, path: number): Piece[] {
     const sag = sagOf(curve);
     const points = flattened(curve);
     for (let i = 1; i < points.length; i++)
-      pieces.push(pieceOf(points[i - 1]!, points[i]!, { sag, path, at: pieces.length }));
+      pieces.push(boxed(points[i - 1]!, points[i]!, { sag, path, at: pieces.length }));
   }
   return pieces;
 }
 
-const pieceOf = (from: Vec2, to: Vec2, more: Pick<Piece, 'sag' | 'path' | 'at'>): Piece => ({
+const boxed = (from: Vec2, to: Vec2, more: Pick<Piece, 'sag' | 'path' | 'at'>): Piece => ({
   ...more,
   from,
   to,

@@ -63,7 +63,8 @@ export function composeSheet(document: KadrelDocument, sheet: Sheet, replies: Sh
     ),
     ...inOrder(sheet.notes).map(([id, note]) => {
       const on = { document, sheet };
-      return [id, note.north ? northPart(on, note) : notePart(on, note, replies.ties[id])] as const;
+      const { north } = note;
+      return [id, north ? northPart(on, note, north) : notePart(on, note, replies.ties[id])] as const;
     }),
   ];
   return {
@@ -255,9 +256,13 @@ function partNumber(document: KadrelDocument, sheet: Sheet, { named }: Tie): str
 /** Between the lines of a note, in heights of its capitals. Common practice, no source. */
 const LINE_PITCH = 1.6;
 
-function northPart({ document, sheet }: OnSheet, { name, at, height, north }: SheetNote): Part {
-  const frame = frameOfView(document, sheet.views[north!.view]!);
-  const way = frame && northOnPaper(frame, north!.bearing);
+function northPart(
+  { document, sheet }: OnSheet,
+  { name, at, height }: SheetNote,
+  { view, bearing }: NonNullable<SheetNote['north']>,
+): Part {
+  const frame = frameOfView(document, sheet.views[view]!);
+  const way = frame && northOnPaper(frame, bearing);
   if (way) return { marks: northMarks(at, way, height) };
   return frame ? warning(at, `${name}: its view looks along north.`) : { marks: [] };
 }

@@ -241,9 +241,10 @@ function levelDimension(measuring: Measuring): Measured | NotMeasured {
   const { places, frame, view, dimension } = measuring;
   const [place, other] = places;
   if (!place || other) return { words: 'a level is that of one place' };
-  const value = place.at[2];
-  const sign = value > 0 ? '+' : value === 0 ? '±' : '';
-  const text = numberText(measuring, value, sign);
+  // What is zero to the digits of the scene is zero, whatever the noise of its doubles.
+  const isZero = !/[1-9]/.test(formatLength(place.at[2], measuring.document.scene));
+  const value = isZero ? 0 : place.at[2];
+  const text = numberText(measuring, value, isZero ? '±' : value > 0 ? '+' : '');
   return { value, marks: levelMark(onPaper(frame, view)(place.at), dimension.offset, text) };
 }
 

@@ -1,6 +1,6 @@
 /** An arrow to the north of a view. North is the world's Y, or that turned by a bearing. */
 import { circle } from '../curves/curve.ts';
-import { radians } from '../space/angle.ts';
+import { cosDegrees, sinDegrees } from '../space/angle.ts';
 import { column } from '../space/matrix.ts';
 import type { Pose } from '../space/pose.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
@@ -12,12 +12,12 @@ const MIN_LENGTH = 1e-6;
 
 /** Where north goes on paper; undefined where the view looks along it. @param bearing clockwise from the world's Y, degrees */
 export function northOnPaper({ turn }: Pose, bearing: number): Vec2 | undefined {
-  const north: Vec3 = [Math.sin(radians(bearing)), Math.cos(radians(bearing)), 0];
+  const north: Vec3 = [sinDegrees(bearing), cosDegrees(bearing), 0];
   const seen: Vec2 = [dot(column(turn, 0), north), dot(column(turn, 1), north)];
   return length2(seen) < MIN_LENGTH ? undefined : unit2(seen);
 }
 
-/** Radius of the ring, in heights of the letter; the needle reaches out of it by as much again as the letter needs. */
+/** Radius of the ring, in heights of the letter. */
 const RING = 1.8;
 
 /** A ring with a needle, half of it filled, and an N beyond its point. @param height of the letter, mm */

@@ -93,10 +93,9 @@ function halfMark(trace: Trace, letter: string): Mark[] {
 function quarterMark(trace: Trace, letter: string, side: Vec2): Mark[] {
   const { through, sight } = trace;
   const back = scale2(sight, -1);
-  const [end, foot] = [side, back].map((way) => add2(through, scale2(way, spanOf(trace, way)[1]))) as [
-    Vec2,
-    Vec2,
-  ];
+  const [end, foot] = [side, back].map((way) =>
+    add2(through, scale2(way, Math.max(BEYOND, spanOf(trace, way)[1]))),
+  ) as [Vec2, Vec2];
   return [
     stroke('centre', end, through, foot),
     stroke('mark', add2(through, scale2(side, END / 2)), through, add2(through, scale2(back, END / 2))),

@@ -59,6 +59,8 @@ describe('levels', () => {
     for (const [z, text] of [
       [10, '+10'],
       [0, '±0'],
+      [1e-13, '±0'],
+      [-1e-13, '±0'],
       [-2.5, '-2.5'],
     ] as const)
       expect(textOf(ofEntry(after(front(), level(z)), 'D1')).replace('−', '-')).toBe(text);
@@ -137,6 +139,13 @@ describe('paper of its own size', () => {
       width: 300,
       height: 100,
     });
+  });
+
+  test('is meant by a width and a height alone', () => {
+    const document = after(begun(), ['sheet', { width: '500', height: '200', views: 'front' }]);
+    expect(sheetOf(document).paper).toEqual({ width: 500, height: 200 });
+    const changed = after(document, ['change-sheet', { width: '300', height: '90' }]);
+    expect(sheetOf(changed).paper).toEqual({ width: 300, height: 90 });
   });
 
   test('needs both, and keeps to what can be drawn', () => {

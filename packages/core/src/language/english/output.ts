@@ -5,6 +5,7 @@ export const OUTPUT_SENTENCES = {
   gone: () => 'What this view shows is not there any more.',
   'missing.several-views': () => 'There are several views on this sheet: say which one it stands in.',
   'missing.several-views-sheet': () => 'There are several views on this sheet: say into which one it points.',
+  'missing.leader': ({ name }: Facts<'name'>) => `${name} has no leader: say what it points to.`,
   'missing.paper-side': ({ side }: Facts<'side'>) => `Paper of its own size needs a ${side}.`,
   'missing.view-of-north': () => 'There are several views on this sheet: say for which one the arrow is.',
   'name-taken.sheet-already': ({ to }: Facts<'to'>) => `There is a ${to} on this sheet already.`,

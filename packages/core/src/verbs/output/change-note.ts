@@ -32,6 +32,8 @@ export const changeNote = declareVerb({
     if (text !== undefined) one.text = text;
     if (height !== undefined) one.height = Math.min(MAX_LETTER_MM, valueOf(height));
     if (leader === 'none') delete one.leader;
+    if (!to && view && !one.leader) return refuse('missing.leader', { name: one.name }, 'to');
+    if (!to && view) one.leader!.view = view.id;
     if (!to) return {};
     const made = leaderSaid(sheet, { to, view: view?.id ?? one.leader?.view });
     if (isRefusal(made)) return made;

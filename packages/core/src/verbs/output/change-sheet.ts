@@ -8,7 +8,7 @@ import {
   type Refusal,
   type Values,
 } from '../../statement/declare.ts';
-import { OWN_PAPER, paperSaid } from '../shared/papers.ts';
+import { OWN_PAPER, isOwn, paperSaid } from '../shared/papers.ts';
 import { sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 const BLANKS = {
@@ -70,7 +70,8 @@ function paperFor(
 ): Paper | Refusal {
   const isUpright = turned === undefined ? before.width < before.height : turned === 'upright';
   const way = isUpright ? 'upright' : 'across';
-  if (paper !== undefined) return paperSaid({ paper, turned: way, width, height });
+  if (paper !== undefined || isOwn({ width, height }))
+    return paperSaid({ paper: paper ?? 'own', turned: way, width, height });
   const [short, long] = [Math.min(before.width, before.height), Math.max(before.width, before.height)];
   return isUpright ? { width: short, height: long } : { width: long, height: short };
 }

@@ -23,14 +23,18 @@ interface PaperSaid {
   readonly height: Num | undefined;
 }
 
-/** mm; refused where paper of its own size has none, or is too small or too large. */
+/** mm. A width or a height means paper of its own size. Refused where one of them is missing, too small or too large. */
 export function paperSaid({ paper, turned, width, height }: PaperSaid): Paper | Refusal {
-  if (paper === 'own') return ownPaper(width, height);
+  if (isOwn({ paper, width, height })) return ownPaper(width, height);
   const size = PAPER_SIZES[paper as PaperSize];
   return turned === 'upright'
     ? { width: size.width, height: size.height }
     : { width: size.height, height: size.width };
 }
+
+/** Whether paper of its own size is said. */
+export const isOwn = ({ paper, width, height }: Partial<Omit<PaperSaid, 'turned'>>): boolean =>
+  paper === 'own' || width !== undefined || height !== undefined;
 
 function ownPaper(width: Num | undefined, height: Num | undefined): Paper | Refusal {
   if (width === undefined) return refuse('missing.paper-side', { side: 'width' }, 'width');

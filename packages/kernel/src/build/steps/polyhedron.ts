@@ -128,7 +128,7 @@ export function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace)
 }
 
 /** Twice the area within a loop, positive when it runs counter-clockwise seen against the normal. */
-const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
+export const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
   loop.reduce((sum, at, i) => sum + dot(normal, cross(at, loop[(i + 1) % loop.length]!)), 0);
 
 /** Of a loop, length 1: counter-clockwise seen against it. Source: M. Newell, as in any textbook of computer graphics. */

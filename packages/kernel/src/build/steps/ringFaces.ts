@@ -1,5 +1,6 @@
 /** A flat face with a hole as faces without one, which run round the hole: what a cage is made of. Pure arithmetic. */
-import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import { add, angleAbout, scale, subtract, type Vec3 } from '@kadrel/core';
+import { areaWithin } from './polyhedron.ts';
 
 /** What lies between a border and a hole in it. */
 interface Ring {
@@ -10,9 +11,9 @@ interface Ring {
   readonly normal: Vec3;
 }
 
-/** Angles that differ by less than this, radians, are those of one direction. */
-const SAME_WAY = 1e-9;
-const FULL_TURN = 2 * Math.PI;
+/** Angles that differ by less than this, degrees, are those of one direction. */
+const SAME_WAY = 1e-7;
+const FULL_TURN = 360;
 
 /**
  * Triangles and quads between the two, counter-clockwise: each corner is joined to the one of the other loop that lies in nearly the same
@@ -21,7 +22,8 @@ const FULL_TURN = 2 * Math.PI;
  */
 export function ringFaces({ border, hole, normal }: Ring): Vec3[][] | undefined {
   const centre = scale(hole.reduce<Vec3>(add, [0, 0, 0]), 1 / hole.length);
-  const angleOf = angleAbout(centre, normal, border[0]!);
+  const first = subtract(border[0]!, centre);
+  const angleOf = (point: Vec3) => angleAbout(normal, first, subtract(point, centre));
   const [outer, inner] = [border, [...hole].reverse()].map((loop) => turned(loop, angleOf));
   if (!outer || !inner) return undefined;
   const isOuterLonger = outer.length >= inner.length;
@@ -35,22 +37,13 @@ export function ringFaces({ border, hole, normal }: Ring): Vec3[][] | undefined 
     const face = [at, long[next]!.at, ...rim];
     return isOuterLonger ? face : face.reverse();
   });
-  return faces.every((face) => areaOf(face, normal) > 0) ? faces : undefined;
+  return faces.every((face) => areaWithin(face, normal) > 0) ? faces : undefined;
 }
 
 interface Turned {
   readonly at: Vec3;
-  /** Radians, growing along the loop by less than a turn in all. */
+  /** Degrees, growing along the loop by less than a turn in all. */
   readonly angle: number;
-}
-
-function angleAbout(centre: Vec3, normal: Vec3, first: Vec3): (point: Vec3) => number {
-  const x = unit(subtract(first, centre));
-  const y = cross(normal, x);
-  return (point) => {
-    const arm = subtract(point, centre);
-    return Math.atan2(dot(arm, y), dot(arm, x));
-  };
 }
 
 /** Begun at its smallest angle; undefined where the angles do not grow all the way round. */
@@ -80,11 +73,3 @@ function joined(long: readonly Turned[], short: readonly Turned[]): number[] | u
     ? joints
     : undefined;
 }
-
-const areaOf = (face: readonly Vec3[], normal: Vec3): number => {
-  const sum = face.reduce<Vec3>(
-    (all, at, i) => add(all, cross(subtract(at, face[0]!), subtract(face[(i + 1) % face.length]!, face[0]!))),
-    [0, 0, 0],
-  );
-  return dot(sum, normal) / 2;
-};
