@@ -193,7 +193,7 @@ export class SheetAnswers {
             ? this.leftBy({ document, plane, frame }, { content, pose: solid.pose, item })
             : { content, across: undefined };
           // What cannot be built is named, and the rest is drawn all the same.
-          for (const needed of [left.content, left.across]) if (needed) this.shapes.shapeOf(needed);
+          [left.content, left.across].forEach((needed) => needed && this.shapes.shapeOf(needed));
           const pose = chain(back, solid.pose);
           if (left.content !== content && left.across) {
             cut.add(item);
