@@ -1,6 +1,10 @@
+import { fileURLToPath } from 'node:url';
+
+const TRANSFORM = fileURLToPath(new URL('scripts/jest-transform.mjs', import.meta.url));
+
 const swc = (decorators, jsx) => ({
   '^.+\\.tsx?$': [
-    '@swc/jest',
+    TRANSFORM,
     {
       jsc: {
         target: 'es2022',
@@ -28,7 +32,8 @@ const project = (
   rootDir: `<rootDir>/${folder}`,
   testEnvironment: environment,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: swc(decorators, jsx),
+  transform: { ...swc(decorators, jsx), 'replicad_single\\.js$': TRANSFORM },
+  transformIgnorePatterns: ['/node_modules/(?!replicad-opencascadejs/)'],
   testMatch: ['<rootDir>/**/*.test.{ts,tsx}'],
   ...extra,
 });

@@ -31,7 +31,7 @@ export interface Failure {
 /** Something worth knowing of a part that was built: what it consists of may be idle, or was taken with a tolerance. */
 export interface PartNotice {
   readonly part: ItemId;
-  readonly what: Notice['what'];
+  readonly what: Notice['what'] | 'nothing cut';
   readonly words: string;
 }
 
@@ -84,11 +84,14 @@ export class Problems {
 
   /** Notices of a content, by the names of the document. */
   noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
-    return this.parts.shapes.builder.noticesOf(content).map((notice) => {
+    const found = this.parts.shapes.builder.noticesOf(content).map((notice): PartNotice => {
       const { what } = notice;
       if (notice.what === 'fuzzy') return { part, what, words: notice.words };
       return { part, what, words: idleWords(document, part, notice.operand) };
     });
+    if (!document.items[part]!.traced?.lost) return found;
+    const words = 'Nothing is cut any more where this was cut: its curves are those of the last cut.';
+    return [{ part, what: 'nothing cut', words }, ...found];
   }
 }
 

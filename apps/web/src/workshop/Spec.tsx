@@ -27,6 +27,7 @@ import { ManyParts } from './ManyParts.tsx';
 import { Quantity } from './NumberField.tsx';
 import { Recipe } from './Recipe.tsx';
 import { DockList } from './DockList.tsx';
+import { TracedFacts } from './TracedFacts.tsx';
 import { TakenFacts } from './racks/TakenFacts.tsx';
 import { Section } from './Section.tsx';
 import { SheetSpec } from './sheets/SheetSpec.tsx';
@@ -94,6 +95,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
       {measures && base.kind !== 'section' && <Overall part={part} values={boxSize(measures.box)} />}
       <Resets part={part} />
       <TakenFacts part={part} />
+      <TracedFacts part={part} />
       <Recipe part={part} />
       {base.kind === 'section' && <SectionFacts part={part} />}
       <Steps part={part} />

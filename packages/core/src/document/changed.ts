@@ -14,6 +14,7 @@ export function changedItems(before: KadrelDocument, after: KadrelDocument): Cha
 
 /** The first document with what the second has otherwise. */
 export function withChangedItems(document: KadrelDocument, changed: ChangedItems): KadrelDocument {
+  if (Object.keys(changed).length === 0) return document;
   const items = { ...document.items };
   for (const [id, item] of Object.entries(changed)) {
     if (item) items[id] = item;

@@ -17,6 +17,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withMoreMeasures,
   withClearances,
   withSheetSymbols,
+  withTraces,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -82,6 +83,11 @@ function withClearances(old: Json): Json {
 /** Version 14 has level marks and north arrows on sheets, and edges that are sharp in part; nothing that was there changes. */
 function withSheetSymbols(old: Json): Json {
   return { ...old, kadrel: 14 };
+}
+
+/** Version 15 has profiles that follow what they were cut from; nothing that was there changes. */
+function withTraces(old: Json): Json {
+  return { ...old, kadrel: 15 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -8,6 +8,10 @@ import { bodyBases } from '../recipes/bodies/index.ts';
 import { finite, numberSchema, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 import { docksSchema } from './dock.ts';
 
+/** Where within its layer a slice is cut. */
+export const LAYER_PLACES = ['bottom', 'middle', 'top'] as const;
+export type LayerPlace = (typeof LAYER_PLACES)[number];
+
 /** Colours are written #rrggbb, lower case. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
 
@@ -92,6 +96,35 @@ const takenSchema = z.strictObject({
 });
 export type Taken = z.infer<typeof takenSchema>;
 
+/** A frame of the world: nine numbers of its turn row by row, and where its origin stands, mm. */
+const frameSchema = z.strictObject({ turn: z.array(finite).length(9), shift: pointSchema });
+
+/** What a profile, or a group of slices, is cut from: its curves follow that. */
+const tracedSchema = z.discriminatedUnion('by', [
+  z.strictObject({
+    by: z.literal('section'),
+    /** The section plane, and the standing item whose cut it is. */
+    section: idSchema,
+    through: idSchema,
+    /** Nothing is cut there now: the curves are those of the last cut. */
+    lost: z.literal(true).optional(),
+  }),
+  z.strictObject({
+    by: z.literal('slices'),
+    parts: z.array(idSchema).min(1),
+    plane: frameSchema,
+    /** From one to the next, mm; or how many over the whole height. */
+    pitch: z.number().positive().optional(),
+    count: z.number().int().positive().optional(),
+    at: z.enum(LAYER_PLACES),
+    /** Heights over the plane, mm, and the profile of each; null where nothing is cut. */
+    layers: z.array(z.strictObject({ height: finite, item: idSchema.nullable() })),
+    lost: z.literal(true).optional(),
+  }),
+]);
+export type Traced = z.infer<typeof tracedSchema>;
+export type TracedOf<K extends Traced['by']> = Extract<Traced, { by: K }>;
+
 /** An item as it is stored: a part, a pattern, a group, a profile or a plane. */
 export const partSchema = z.strictObject({
   id: idSchema,
@@ -112,6 +145,8 @@ export const partSchema = z.strictObject({
   taken: takenSchema.optional(),
   /** Its joining places. */
   docks: docksSchema.optional(),
+  /** Of a profile, or of a group of slices. */
+  traced: tracedSchema.optional(),
   /** How it was before it was first resized; what Reset brings back. */
   made: z
     .strictObject({

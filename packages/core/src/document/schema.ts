@@ -13,21 +13,25 @@ import { sheetFaults, sheetSchema } from './sheet.ts';
 export type { Num, NumVector } from '../recipes/numbers.ts';
 export { pinSchema, sceneSchema, viewSchema, type Pin, type Scene } from './scene.ts';
 export {
+  LAYER_PLACES,
   childrenOf,
   colourSchema,
   partSchema,
   type Base,
   type CombineHow,
   type Datum,
+  type LayerPlace,
   type Part,
   type PatternBase,
   type Placement,
   type Taken,
+  type Traced,
+  type TracedOf,
 } from './part.ts';
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 14;
+export const DOCUMENT_VERSION = 15;
 
 /** Name → text in the number language. */
 export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));

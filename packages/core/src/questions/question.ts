@@ -20,12 +20,17 @@ export interface Standing {
   readonly shift: Vec3;
 }
 
-/** What only the kernel can tell of the document that a statement begins with. */
+/** What only the kernel can tell of the document that a statement begins with; `items` are what the statement has left otherwise so far. */
 export type Question =
   /** The exact box in the world, or in the part's own frame. */
   | { readonly ask: 'box'; readonly part: ItemId; readonly frame?: 'own' }
   /** Least and greatest coordinate along a direction of length 1. */
-  | { readonly ask: 'extent'; readonly part: ItemId; readonly direction: Vec3 }
+  | {
+      readonly ask: 'extent';
+      readonly part: ItemId;
+      readonly direction: Vec3;
+      readonly items?: ChangedItems | undefined;
+    }
   /** The bounded areas between the curves of profiles, in the frame of the first. */
   | { readonly ask: 'regions'; readonly profiles: readonly ItemId[] }
   /** Outlines beside a profile, in its own frame: outward, or to the left of an open one, mm. */
@@ -45,13 +50,14 @@ export type Question =
   /** What a section plane cuts, item by item. */
   | { readonly ask: 'section'; readonly part: ItemId }
   /** And the outlines of that, in the frame of the section plane. */
-  | { readonly ask: 'outlines'; readonly part: ItemId }
+  | { readonly ask: 'outlines'; readonly part: ItemId; readonly items?: ChangedItems | undefined }
   /** The outlines of parts at heights over a plane, mm; in frames that are shifted there. */
   | {
       readonly ask: 'slices';
       readonly parts: readonly ItemId[];
       readonly plane: Pose;
       readonly heights: readonly number[];
+      readonly items?: ChangedItems | undefined;
     }
   /** A view of a sheet, as it is drawn. */
   | { readonly ask: 'drawn'; readonly sheet: string; readonly view: string }

@@ -69,8 +69,9 @@ function encloseRange(
   for (let i = from; i < to; i++) {
     const box = 6 * order[i]!;
     for (let axis = 0; axis < 3; axis++) {
-      bounds[at + axis] = Math.min(bounds[at + axis]!, boxes[box + axis]!);
-      bounds[at + 3 + axis] = Math.max(bounds[at + 3 + axis]!, boxes[box + 3 + axis]!);
+      const [low, high] = [boxes[box + axis]!, boxes[box + 3 + axis]!];
+      if (low < bounds[at + axis]!) bounds[at + axis] = low;
+      if (high > bounds[at + 3 + axis]!) bounds[at + 3 + axis] = high;
     }
   }
 }
@@ -83,8 +84,8 @@ function widestAxis(middles: Float64Array, order: Uint32Array, from: number, to:
     let max = -Infinity;
     for (let i = from; i < to; i++) {
       const m = middles[3 * order[i]! + axis]!;
-      min = Math.min(min, m);
-      max = Math.max(max, m);
+      if (m < min) min = m;
+      if (m > max) max = m;
     }
     if (max - min > widest) [best, widest] = [axis, max - min];
   }

@@ -31,6 +31,7 @@ import { docksByNumbers, docksOn } from '../docks/places.ts';
 import { jointsFollow, type Changing } from '../docks/following.ts';
 import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
+import { cutsFollow, cutsLeft } from './cutsFollow.ts';
 import { measuresFollow } from './measuresFollow.ts';
 import { offPlaneNotes } from './offPlane.ts';
 import { resolveStatement } from './resolve.ts';
@@ -81,7 +82,7 @@ export function perform(
   return {
     ...done,
     outcome,
-    notes: offPlaneNotes(verb, values, { typed, document }),
+    notes: [...offPlaneNotes(verb, values, { typed, document }), ...cutsLeft(document, done.document)],
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
 }
@@ -97,7 +98,8 @@ function allFollows(
   if (unmeasured) return unmeasured;
   jointsFollow(changing(document, draft, context));
   stepsFollow(document, draft);
-  return measured();
+  const untraced = isPreview ? undefined : cutsFollow(document, draft, context);
+  return untraced ?? measured();
 }
 
 /** What a verb may ask of the world round the document that its statement begins with. */

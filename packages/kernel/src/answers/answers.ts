@@ -103,8 +103,12 @@ export class Answers {
       parallelsOf(this.occt, pathsOf(document, profile), { by, corners }),
     cut: (document, question) => this.cut(document, question),
     section: (document, { part }) => this.section(document, part),
-    outlines: (document, { part }) => sectionOutlines(this.occt, this.namedOf(document, part)),
-    slices: (document, question) => question.heights.map((height) => this.slice(document, question, height)),
+    outlines: (document, { part, items }) =>
+      sectionOutlines(this.occt, this.namedOf(withChangedItems(document, items ?? {}), part)),
+    slices: (document, question) => {
+      const then = withChangedItems(document, question.items ?? {});
+      return question.heights.map((height) => this.slice(then, question, height));
+    },
     drawn: (document, { sheet, view }) => this.sheets.drawn(document, sheet, view),
     ties: (document, { sheet }) => this.sheets.ties(document, sheet),
     face: (document, { part, names }) => facesTogether(this.occt, this.namedOf(document, part), names),
@@ -114,7 +118,8 @@ export class Answers {
     docks: (document, question) => this.docks(document, question),
     solid: (document, { part }) => writtenSolid(this.occt, this.namedOf(document, part)),
     regions: (document, { profiles }) => this.regions(document, profiles),
-    extent: (document, { part, direction }) => this.extent(document, part, direction),
+    extent: (document, { part, direction, items }) =>
+      this.extent(withChangedItems(document, items ?? {}), part, direction),
     contact: (document, question) => this.contact(document, question),
   };
 

@@ -4,6 +4,8 @@ import type { Facts } from './facts.ts';
 export const STATEMENT_SENTENCES = {
   'measure-circle': ({ names }: Facts<'names'>) =>
     `What is measured would follow itself: ${names} changes with a variable that is set from it. Measure something else.`,
+  'cut-circle': ({ names }: Facts<'names'>) =>
+    `A kept cut would follow itself: ${names} changes what it is cut from. Unlink it first.`,
   'ambiguous.consists': ({ name }: Facts<'name'>) =>
     `${name} consists of several parts: say which with “of”, or name the part itself.`,
   'ambiguous.edges': ({ fitting, what }: Facts<'fitting' | 'what'>) =>

@@ -1,14 +1,15 @@
 import { isFlatPart, worldFromPart } from '../../document/items.ts';
 import type { ItemId } from '../../document/schema.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
+import { cutKeeping } from '../shared/cutKeeping.ts';
 import { drawPaths } from '../shared/outlines.ts';
 
-/** What a section plane cuts, as profiles that stay as they are. */
+/** What a section plane cuts, as profiles that follow it, or stay as they are. */
 export const keepCut = declareVerb({
   id: 'keep-cut',
   name: 'Keep the cut',
   group: 'cut',
-  about: 'The outlines that a section plane cuts, as profiles in its plane; they stay as they are now.',
+  about: 'The outlines that a section plane cuts, as profiles in its plane.',
   words: ['section', 'outline', 'profile', 'curve', 'trace', 'contour'],
   blanks: {
     section: needed('part', 'of', 'The section plane.'),
@@ -17,9 +18,10 @@ export const keepCut = declareVerb({
       'through',
       'Whose outlines are kept; of all parts that it cuts where none is said.',
     ),
+    keeps: cutKeeping,
   },
-  sentence: 'Keep the cut of {section}[ through {parts}]',
-  apply(draft, { section, parts }, context) {
+  sentence: 'Keep the cut of {section}[ through {parts}], {keeps}',
+  apply(draft, { section, parts, keeps }, context) {
     const { name, recipe } = draft.items[section]!;
     if (recipe.base.kind !== 'section') return refuse('section', { name }, 'section');
     const flat = parts?.find((id) => isFlatPart(draft, draft.items[id]!));
@@ -38,6 +40,8 @@ export const keepCut = declareVerb({
         plane,
       });
       if (isRefusal(drawn)) return drawn;
+      if (keeps === 'following')
+        draft.items[drawn.result!]!.traced = { by: 'section', section, through: item };
       made.push(drawn.result!);
     }
     return { select: made };

@@ -1,5 +1,5 @@
 import { isFlatPart, standingOf } from '../../document/items.ts';
-import type { ItemId, KadrelDocument } from '../../document/schema.ts';
+import type { KadrelDocument, LayerPlace, TracedOf } from '../../document/schema.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { chain, NO_TURN } from '../../space/pose.ts';
 import {
@@ -12,7 +12,8 @@ import {
   type VerbContext,
 } from '../../statement/declare.ts';
 import { wrapParts } from '../shared/combine.ts';
-import { layersOf, type Layers } from '../shared/layers.ts';
+import { layersOf, type Layers } from '../../statement/layers.ts';
+import { cutKeeping } from '../shared/cutKeeping.ts';
 import { drawPaths } from '../shared/outlines.ts';
 
 /** A stack of cuts at a pitch, as profiles: layers to be cut from sheets, or contours. */
@@ -39,39 +40,60 @@ export const slices = declareVerb({
         top: 'at the top of each layer',
       },
     }),
+    keeps: cutKeeping,
     as: optional('name', 'name', 'What the group of them is called.'),
   },
-  sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}[ named {as}]',
-  apply(draft, { parts, on, pitch, count, at, as }, context) {
+  sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}, {keeps}[ named {as}]',
+  apply(draft, { parts, on, pitch, count, at, keeps, as }, context) {
     const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
     if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
     const items = [...standingOf(draft, parts)];
-    const layers = layersOf({ items, plane: on, pitch: pitch && valueOf(pitch), count, at }, context);
+    const by = { pitch: pitch && valueOf(pitch), count, at: at as LayerPlace };
+    const heights = layersOf({ items, plane: on, ...by }, context);
+    if (isRefusal(heights)) return heights;
+    const layers = drawnLayers(draft, { items, plane: on, heights }, context);
     if (isRefusal(layers)) return layers;
-    const made = drawnLayers(draft, { items, plane: on, heights: layers }, context);
-    if (isRefusal(made)) return made;
+    const made = layers.flatMap(({ item }) => item ?? []);
     if (made.length === 0) return refuse('nothing.slices', {}, 'parts');
     const name = as ?? `Slices of ${draft.items[parts[0]!]!.name}`;
     const group = wrapParts({ draft, context }, made, { name, base: { kind: 'group', members: [] } });
+    if (keeps === 'following')
+      draft.items[group]!.traced = {
+        by: 'slices',
+        parts: items,
+        plane: { turn: [...on.turn], shift: [...on.shift] },
+        at: by.at,
+        ...(by.pitch === undefined ? {} : { pitch: by.pitch }),
+        ...(by.count === undefined ? {} : { count: by.count }),
+        layers: [...layers],
+      };
     return { result: group, select: [group] };
   },
 });
 
+type Heights = { readonly heights: readonly number[] };
+type DrawnLayers = TracedOf<'slices'>['layers'];
+
 function drawnLayers(
   draft: KadrelDocument,
-  { items, plane, heights }: Pick<Layers, 'items' | 'plane'> & { readonly heights: readonly number[] },
+  { items, plane, heights }: Pick<Layers, 'items' | 'plane'> & Heights,
   context: VerbContext,
-): ItemId[] | Refusal {
+): DrawnLayers | Refusal {
   const { turn, shift } = plane;
   const found = context.ask<'slices'>({ ask: 'slices', parts: items, plane: { turn, shift }, heights });
-  const made: ItemId[] = [];
+  const made: DrawnLayers = [];
   for (const [i, cut] of found.entries()) {
     const paths = cut.flatMap((one) => one.paths);
+    made.push({ height: heights[i]!, item: null });
     if (paths.length === 0) continue;
     const there = chain({ turn, shift }, { turn: NO_TURN, shift: [0, 0, heights[i]!] });
-    const drawn = drawPaths(draft, context, { name: `Slice ${made.length + 1}`, paths, plane: there });
+    const drawn = drawPaths(draft, context, {
+      name: `Slice ${made.filter(({ item }) => item !== null).length + 1}`,
+      paths,
+      plane: there,
+    });
     if (isRefusal(drawn)) return drawn;
-    made.push(drawn.result!);
+    made.at(-1)!.item = drawn.result!;
   }
   return made;
 }

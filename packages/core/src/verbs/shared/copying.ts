@@ -45,8 +45,13 @@ function copyBelow(
 /** A link among what was copied goes with the copy of what it is linked to. */
 function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>): void {
   for (const copy of copied.values()) {
-    const { recipe, taken } = draft.items[copy]!;
+    const { recipe, taken, traced } = draft.items[copy]!;
     const { base, steps } = recipe;
+    if (traced?.by === 'slices')
+      traced.layers = traced.layers.map(({ height, item }) => ({
+        height,
+        item: item && (copied.get(item) ?? item),
+      }));
     // What was taken from a rack is made anew within its copy alone.
     if (taken)
       taken.items = Object.fromEntries(
@@ -86,7 +91,7 @@ export function linkPart(draft: KadrelDocument, id: ItemId, context: NewId): Ite
   const parent = source.parent === null ? undefined : draft.items[source.parent];
   const newId = context.newId();
   // A link follows what it is linked to, whatever that was taken from.
-  const { made: _, taken: __, ...look } = plain(source);
+  const { made: _, taken: __, traced: ___, ...look } = plain(source);
   draft.items[newId] = {
     ...look,
     id: newId,

@@ -10,7 +10,7 @@ import { formatScale } from '../../sheets/paper.ts';
 import { NO_TURN, carry, chain, degreesOfTurn, type Pose } from '../../space/pose.ts';
 import type { Vec3 } from '../../space/vector.ts';
 import { isRefusal, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
-import { layersOf } from './layers.ts';
+import { layersOf } from '../../statement/layers.ts';
 import { addView, emptySheet, freeSheetName } from './sheets.ts';
 
 /** A layer of a stacked model. */

@@ -1,9 +1,9 @@
 /** Heights at which parts are cut into layers. */
-import type { ItemId } from '../../document/schema.ts';
-import { column } from '../../space/matrix.ts';
-import type { Pose } from '../../space/pose.ts';
-import { dot } from '../../space/vector.ts';
-import { refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
+import type { ItemId, LayerPlace } from '../document/schema.ts';
+import { column } from '../space/matrix.ts';
+import type { Pose } from '../space/pose.ts';
+import { dot } from '../space/vector.ts';
+import { refuse, type Refusal, type VerbContext } from './declare.ts';
 
 /** More slices than this are more than a model is built of by hand. */
 const MAX_SLICES = 500;
@@ -16,16 +16,16 @@ export interface Layers {
   readonly plane: Pose;
   readonly pitch: number | undefined;
   readonly count: number | undefined;
-  readonly at: string;
+  readonly at: LayerPlace;
 }
 
 /** The share of a layer that lies below its cut. */
-const WITHIN: Readonly<Record<string, number>> = { bottom: 0, middle: 0.5, top: 1 };
+const WITHIN: Readonly<Record<LayerPlace, number>> = { bottom: 0, middle: 0.5, top: 1 };
 
 /** Heights of the cuts over the plane, mm, from the lowest point of the parts to the highest. */
 export function layersOf(
   { items, plane, pitch, count, at }: Layers,
-  context: VerbContext,
+  context: Pick<VerbContext, 'ask'>,
 ): readonly number[] | Refusal {
   const up = column(plane.turn, 2);
   const base = dot(up, plane.shift);
@@ -45,5 +45,5 @@ export function layersOf(
       { number, mostSlices: MAX_SLICES },
       pitch === undefined ? 'count' : 'pitch',
     );
-  return Array.from({ length: number }, (_, i) => first + (i + WITHIN[at]!) * step);
+  return Array.from({ length: number }, (_, i) => first + (i + WITHIN[at]) * step);
 }
