@@ -170,3 +170,38 @@ test(
     expect(ada.problems).toEqual([]);
   },
 );
+
+/** Mean red, green and blue of a picture, 0 to 255. */
+const meanColour = (page: Page, png: string): Promise<number[]> =>
+  page.evaluate(async (data) => {
+    const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+    const picture = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+    const context = new OffscreenCanvas(picture.width, picture.height).getContext('2d')!;
+    context.drawImage(picture, 0, 0);
+    const { data: pixels } = context.getImageData(0, 0, picture.width, picture.height);
+    const sums = [0, 0, 0];
+    pixels.forEach((value, i) => i % 4 < 3 && (sums[i % 4]! += value));
+    return sums.map((sum) => (4 * sum) / pixels.length);
+  }, png);
+
+test(
+  'where parts fill the same place, their cut is filled in the warning tone',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Overlap');
+    await ada.makesBox(['60', '40', '20']);
+    await ada.types('Escape');
+    await ada.makesBox(['60', '40', '20'], ['40', '10', '8']);
+    await ada.types('Escape');
+    await cuts(ada, 'Front: upright, along X', '-20');
+    await ada.fitsAll();
+    const redness = async (point: readonly [number, number, number]) => {
+      const [red, green] = await meanColour(page, await seenAt(ada, point));
+      return red! - green!;
+    };
+    // The middle of what both have of the plane, and a place that only one has.
+    await expect.poll(() => redness([45, 20, 11])).toBeGreaterThan(40);
+    expect(await redness([10, 20, 10])).toBeLessThan(40);
+    expect(ada.problems).toEqual([]);
+  },
+);

@@ -12,6 +12,24 @@ const factsOf = (document: KadrelDocument, name: string): Replies['section'] =>
     part: idOf(document, name),
   }) as Replies['section'];
 
+/** Of triangles, nine numbers each. */
+function facetArea(corners: readonly number[]): number {
+  let sum = 0;
+  for (let i = 0; i < corners.length; i += 9) {
+    const [u, v] = [3, 6].map((to) => [0, 1, 2].map((k) => corners[i + to + k]! - corners[i + k]!)) as [
+      number[],
+      number[],
+    ];
+    sum +=
+      Math.hypot(
+        u[1]! * v[2]! - u[2]! * v[1]!,
+        u[2]! * v[0]! - u[0]! * v[2]!,
+        u[0]! * v[1]! - u[1]! * v[0]!,
+      ) / 2;
+  }
+  return sum;
+}
+
 /** The area that a section plane cuts of the only part. */
 function areaOf(part: Statement, plane: Statement[1]): number {
   const document = built([part, ['section', { as: 'cut', ...plane }]]);
@@ -150,6 +168,8 @@ test('parts that are alike and lie on one another are told, each by its own name
   const { items, overlaps } = factsOf(document, 'cut');
   expect(items.map(({ item }) => document.items[item]!.name)).toEqual(['a', 'b', 'c']);
   for (const { area } of [...items, ...overlaps]) expectWithin(area, 1200);
+  // What is shown of an overlap are facets that fill it.
+  for (const { corners } of overlaps) expectWithin(facetArea(corners), 1200, 1e-6);
   expect(overlaps).toHaveLength(3);
 });
 

@@ -1,9 +1,10 @@
 /** What is marked in the views of solids: what a statement gathers, what is selected of a part, and what a step has made. */
-import { carry, worldFromPart, type Pose } from '@kadrel/core';
+import { worldFromPart } from '@kadrel/core';
 import type { ShownChoice } from '../session/chosen.ts';
 import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import type { StepShown } from '../session/state.ts';
 import type { Session, SessionState } from '../session/store.ts';
+import { carriedTo } from './carried.ts';
 import type { Picture } from './picture.ts';
 
 const NO_LINES = new Float32Array();
@@ -91,9 +92,3 @@ export class ChosenMarks {
     this.invalidate();
   }
 }
-
-/** Points as one list of numbers, from the frame of a part into the world. */
-const carriedTo = (pose: Pose, points: readonly number[]): Float32Array =>
-  Float32Array.from(
-    points.flatMap((x, i) => (i % 3 === 0 ? carry(pose, [x, points[i + 1]!, points[i + 2]!]) : [])),
-  );

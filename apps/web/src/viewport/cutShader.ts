@@ -10,7 +10,7 @@ import { Vector2, Vector3, Vector4 } from 'three';
 /** More cuts at once are not drawn; a slab counts as two. */
 export const MAX_CUTS = 8;
 /** Faces in a plane are not cut away by the rounding of shaders, mm. */
-const BESIDE_MM = 1e-3;
+export const BESIDE_MM = 1e-3;
 /** Outlines of cuts are drawn so much nearer than they are, as a part of the depth that is drawn: they lie on faces. */
 export const NEARER = 4e-4;
 /** Half spaces that take everything: where a cut has but one. */

@@ -94,7 +94,13 @@ export class Picture {
   /** Parts of which only outlines are seen meanwhile. */
   private veiled: ReadonlySet<ItemId> = NOBODY;
   private canvasHeight = 1;
-  private colours = { plum: new Color(), chosen: new Color(), outline: new Color(), ground: new Color() };
+  private colours = {
+    plum: new Color(),
+    chosen: new Color(),
+    outline: new Color(),
+    ground: new Color(),
+    bad: new Color(),
+  };
 
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({
@@ -128,6 +134,7 @@ export class Picture {
       chosen: new Color(themeColour('chosen')),
       outline: new Color(themeColour('outline')),
       ground: new Color(themeColour('ground')),
+      bad: new Color(themeColour('bad')),
     };
     this.scene.background = this.colours.ground;
     this.copies.surface.color.copy(this.colours.chosen);
@@ -269,6 +276,7 @@ export class Picture {
   /** Each item is cut by what does not leave it whole. */
   private cut(cuts: readonly Cut[], parted: ReadonlySet<ItemId>): void {
     this.cuts.set(cuts);
+    this.extras.overlaps.cutBy(cuts);
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
       cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MAX_CUTS ? mask : mask | (1 << i)), 0);

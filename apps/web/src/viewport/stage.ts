@@ -8,6 +8,7 @@ import { areOtherDocks } from '../session/docks.ts';
 import type { Session, SessionState } from '../session/store.ts';
 import { Catcher } from './catching.ts';
 import { ChosenMarks } from './chosenMarks.ts';
+import { OverlapMarks } from './overlapMarks.ts';
 import { boxOf } from './gripSet.ts';
 import type { Pane } from './pane.ts';
 import { Panes } from './panes.ts';
@@ -45,6 +46,7 @@ export class Stage {
   readonly pointer: PointerOnStage = { at: null, follow: null, onKey: null };
   private hovered: ItemId | null = null;
   private readonly chosenMarks: ChosenMarks;
+  private readonly overlapMarks: OverlapMarks;
   private readonly undo: (() => void)[] = [];
 
   constructor(
@@ -59,10 +61,12 @@ export class Stage {
     this.previews = new Previews(this);
     this.catcher = new Catcher(this);
     this.chosenMarks = new ChosenMarks(session, this.picture, invalidate);
+    this.overlapMarks = new OverlapMarks(session, this.picture, invalidate);
     this.regionPick = new RegionPick(session, this.picture.extras.sketching, invalidate);
     this.listen();
     this.resize();
     this.showModel();
+    void this.overlapMarks.show();
   }
 
   private listen(): void {
@@ -105,7 +109,7 @@ export class Stage {
       keys.some((key) => now[key] !== before[key]);
     const isModel = isOther('built', 'document', 'lookingAt');
     const isStatement = isOther('statement');
-    const { marks, model, chosenMarks } = this;
+    const { marks, model, chosenMarks, overlapMarks } = this;
     if (isModel) this.showModel();
     if (isModel && isOther('edits')) this.bringIntoView(before.document, now.document);
     if (isOther('selection', 'built', 'openGroup')) this.showTones();
@@ -117,6 +121,7 @@ export class Stage {
     if (isModel || isStatement || isOther('places')) chosenMarks.show();
     if (isOther('stepShown')) chosenMarks.showStep();
     if (isModel || isOther('selection')) void chosenMarks.showCage();
+    if (isModel) void overlapMarks.show();
     if (isModel || isStatement || isOther('selection', 'gripScale', 'isSelectOnly', 'places', 'frames'))
       marks.showGrips();
     if (isOther('document', 'selection', 'arePinsShown')) marks.showPins();

@@ -186,6 +186,8 @@ export interface SectionFacts {
     readonly items: readonly [ItemId, ItemId];
     readonly area: number;
     readonly at: Vec3;
+    /** 9·T: corners of its facets, in the frame of the section plane, mm. */
+    readonly corners: readonly number[];
   }[];
 }
 

@@ -2,7 +2,7 @@
 import { carry, type CutFacts, type ItemId, type Pose, type Replies, type Vec3 } from '@kadrel/core';
 import { borderOf } from '../facts/faces.ts';
 import { pathsOfEdges } from '../occt/curves.ts';
-import { commonOf } from '../facts/common.ts';
+import { commonFacets } from '../facts/common.ts';
 import { integralsOf } from '../facts/integrals.ts';
 import type { NamedShape } from '../naming/named.ts';
 import {
@@ -56,19 +56,29 @@ function overlapsOf(occt: Occt, byItem: ReadonlyMap<ItemId, readonly TopoDS_Shap
   const all = [...byItem].flatMap(([item, faces]) =>
     faces.map((face) => ({ item, face, box: roughBox(occt, face) })),
   );
-  const sums = new Map<string, { items: [ItemId, ItemId]; area: number; at: Vec3 }>();
+  const sums = new Map<string, Overlap>();
   all.forEach((one, i) => {
     for (const other of all.slice(i + 1)) {
       if (one.item === other.item || !doMeet(one.box, other.box)) continue;
-      const common = commonOf(occt, one.face, other.face);
-      if (common.area < MIN_OVERLAP) continue;
+      const common = commonFacets(occt, one.face, other.face);
+      if (!common || common.area < MIN_OVERLAP) continue;
       const key = [one.item, other.item].sort().join();
       const before = sums.get(key);
-      if (before) before.area += common.area;
-      else sums.set(key, { items: [one.item, other.item], area: common.area, at: carry(pose, common.at) });
+      if (before) {
+        before.area += common.area;
+        before.corners.push(...common.corners);
+      } else sums.set(key, { items: [one.item, other.item], ...common, at: carry(pose, common.at) });
     }
   });
   return [...sums.values()];
+}
+
+interface Overlap {
+  readonly items: readonly [ItemId, ItemId];
+  area: number;
+  readonly at: Vec3;
+  /** 9·T, in the frame of the section plane. */
+  readonly corners: number[];
 }
 
 type Box = ReturnType<typeof roughBox>;
