@@ -2,6 +2,9 @@
 import {
   PAPER_SIZES,
   boxOfCurves,
+  curveLength,
+  pointAt,
+  type Curve,
   type DrawnView,
   SCALES,
   sheetsOf,
@@ -372,4 +375,106 @@ test('parts that fill the same place are told, since their lines may be hidden w
   const [fault] = picture.faults;
   expect(fault!.words).toMatch(/Foot and Peg fill the same place/);
   expect(drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 10] }]).picture.faults).toEqual([]);
+});
+
+describe('details, centre lines and arc lengths', () => {
+  const STANDS: readonly Statement[] = [
+    ['box', { as: 'Base', size: [80, 50, 10] }],
+    ['fillet', { part: 'Base', edges: ['front&left'], radius: 12 }],
+    ['cylinder', { as: 'Rod', diameter: 16, height: 40, at: [60, 30, 10] }],
+    ['sheet', { as: 'Stand', paper: 'a3', views: 'two', scale: '1:1' }],
+  ];
+  const drawnWith = (...more: readonly Statement[]) => {
+    const kernel = new Evaluator(libraries);
+    const document = builtBy(kernel, [...STANDS, ...more]);
+    const sheet = sheetsOf(document)[0]!;
+    const viewNamed = (name: string) =>
+      Object.keys(sheet.views).find((id) => sheet.views[id]!.name === name)!;
+    return { document, sheet, viewNamed, picture: pictureOfSheet(kernel, document, sheet) };
+  };
+  const pathsOf = ({ marks }: SheetPicture, of: string, stroke: string) =>
+    marks.flatMap((mark) =>
+      mark.kind === 'path' && mark.of === of && mark.stroke === stroke ? mark.curves : [],
+    );
+  const number = (text: string | undefined) => Number(text?.replace(/[^\d.]/g, ''));
+
+  test('an arc is as long as its part of the circle, whichever side it is looked at from', () => {
+    const arc = (at: string, view: string): Statement => [
+      'dimension',
+      { ties: [{ on: 'Base', at }], kind: 'arc', view, offset: '8 mm' },
+    ];
+    const { picture } = drawnWith(
+      ['sheet-view', { from: 'below' }],
+      arc('top&fillet1', 'Plan'),
+      arc('bottom&fillet1', 'From below'),
+      ['dimension', { ties: [{ on: 'Rod', at: 'top&side' }], kind: 'arc', view: 'Plan' }],
+    );
+    const [above, under, round] = textsOf(picture.marks.filter(({ of }) => of !== undefined)).filter((text) =>
+      /^\d/.test(text),
+    );
+    // Source: s = r φ.
+    expect(number(above)).toBeCloseTo((Math.PI / 2) * 12, 1);
+    expect(under).toBe(above);
+    expect(number(round)).toBeCloseTo(Math.PI * 16, 1);
+    expect(picture.faults).toEqual([]);
+  });
+
+  test('an arc that is not seen squarely, and a straight edge, have no arc length', () => {
+    expect(() =>
+      drawnWith(['dimension', { ties: [{ on: 'Base', at: 'top&fillet1' }], kind: 'arc', view: 'Front' }]),
+    ).toThrow('not seen squarely');
+    expect(() =>
+      drawnWith(['dimension', { ties: [{ on: 'Base', at: 'top&back' }], kind: 'arc', view: 'Plan' }]),
+    ).toThrow('one round edge');
+  });
+
+  test('round things have a line along their axis from the side, and a cross from above', () => {
+    const { picture, viewNamed } = drawnWith();
+    // Three millimetres beyond both ends of what is 40 high; the rounded edge goes no way round, and has none.
+    expect(pathsOf(picture, viewNamed('Front'), 'centre').map((curve) => curveLength(curve))).toEqual([46]);
+    expect(pathsOf(picture, viewNamed('Plan'), 'centre').map((curve) => curveLength(curve))).toEqual([
+      22, 22,
+    ]);
+  });
+
+  test('a detail has what its view has within the ring, as much larger as it says', () => {
+    const { picture, viewNamed, sheet } = drawnWith([
+      'detail',
+      { ties: [[60, 22, 10]], radius: 14, view: 'Front', scale: '3:1', x: '300 mm', y: '200 mm' },
+    ]);
+    const { anchor, at } = sheet.views[viewNamed('Detail of Front')]!;
+    const [whole, own] = [viewNamed('Front'), viewNamed('Detail of Front')].map((id) =>
+      pathsOf(picture, id, 'visible'),
+    ) as [Curve[], Curve[]];
+    const inFront = sheet.views[viewNamed('Front')]!;
+    const centre = [
+      inFront.at[0] + (anchor[0] - inFront.anchor[0]),
+      inFront.at[1] + (anchor[2] - inFront.anchor[2]),
+    ] as const;
+    // Lengths within the ring by stepping along what the view has, against those that are drawn.
+    const STEPS = 20_000;
+    let within = 0;
+    for (const curve of whole)
+      for (let i = 0; i < STEPS; i++) {
+        const [x, y] = pointAt(curve, (i + 0.5) / STEPS);
+        if (Math.hypot(x - centre[0], y - centre[1]) < 14) within += curveLength(curve) / STEPS;
+      }
+    const drawnLength = own.reduce((sum, curve) => sum + curveLength(curve), 0);
+    expect(within).toBeGreaterThan(40);
+    expect(Math.abs(drawnLength / 3 - within)).toBeLessThan(0.05);
+    for (const curve of own)
+      for (const part of [0, 0.5, 1]) {
+        const [x, y] = pointAt(curve, part);
+        expect(Math.hypot(x - at[0], y - at[1])).toBeLessThan(14 * 3 + 1e-6);
+      }
+    expect(textsOf(picture.marks).filter((text) => /^Z/.test(text))).toEqual(['Z', 'Z (3:1)']);
+  });
+
+  test('with a view go its details', () => {
+    const { document } = drawnWith(
+      ['detail', { ties: [[60, 22, 10]], radius: 14, view: 'Front' }],
+      ['take-off-sheet', { entry: 'Front' }],
+    );
+    expect(Object.values(sheetsOf(document)[0]!.views).map(({ name }) => name)).toEqual(['Plan']);
+  });
 });

@@ -365,3 +365,19 @@ test('a step that a later statement makes impossible is reported, with its place
     expect.stringMatching(/^Statement 3 .*block: step 1 can no longer be done\. .* Place: \(.*\) mm\.$/),
   ]);
 });
+
+test('a sheet as a picture has the pixels that its paper and the resolution say', async () => {
+  const path = file('sheet.json', ledger(plate, { verb: 'sheet', as: 'S', paper: 'a4', views: 'plan' }));
+  const picture = join(folder, 'sheet.png');
+  // Source of the places of width and height: W3C, PNG, the header chunk.
+  const size = () => [16, 20].map((at) => readFileSync(picture).readUInt32BE(at));
+  expect((await command('run', path, '--sheet', 'S', '--output', picture)).code).toBe(0);
+  expect(size()).toEqual([297, 210].map((mm) => Math.round((mm / 25.4) * 300)));
+  expect((await command('run', path, '--sheet', 'S', '--dpi', '72', '--output', picture)).code).toBe(0);
+  expect(size()).toEqual([842, 595]);
+  const { code, err } = await command('run', path, '--sheet', 'S', '--dpi', '0', '--output', picture);
+  expect(code).toBe(1);
+  expect(err).toContain('--dpi takes pixels in an inch');
+  const large = await command('run', path, '--sheet', 'S', '--dpi', '4800', '--output', picture);
+  expect(large.err).toContain('Say fewer with --dpi');
+});

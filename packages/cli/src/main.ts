@@ -39,15 +39,15 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
   .join(', ')
   .replace(/, ([^,]*)$/, ' and $1');
 
-const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
-kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--chord MM] [--limit SECONDS]
+const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--dpi N] [--chord MM] [--limit SECONDS]
+kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--dpi N] [--chord MM] [--limit SECONDS]
 kadrel fit FILE [--part NAME …] [--within NAME …] [--bed X,Y,Z] [--reach MM] [--hair MM] [--output FILE …] [--limit SECONDS]
 kadrel make FILE [--part NAME …] [--output FILE …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
 kadrel docks FILE [--limit SECONDS]
 kadrel verbs [--json]
 
 FILE.json is a ledger, or a Kadrel document as --output FILE.json writes it. Written are ${ENDINGS};
-drawing sheets as .pdf, and with --sheet as .svg and .dxf too.
+drawing sheets as .pdf, and with --sheet as .svg, .dxf and .png too (--dpi pixels in an inch, 300 where none is said).
 Fit tells as JSON how parts stand to one another, make whether they can be printed, cut or milled,
 docks what is joined and what is open; all three end with 2 where something is wrong. Fit and make write their
 report as .csv and .pdf too.
@@ -108,6 +108,7 @@ function read(args: readonly string[]) {
     part: { type: 'string', multiple: true },
     sheet: { type: 'string', multiple: true },
     chord: { type: 'string' },
+    dpi: { type: 'string' },
     limit: { type: 'string' },
     json: { type: 'boolean' },
     within: { type: 'string', multiple: true },
@@ -186,7 +187,7 @@ async function docks(file: string, begin: Begin): Promise<number> {
 
 async function run(
   file: string,
-  { measure, output = [], part = [], sheet = [], chord }: Options,
+  { measure, output = [], part = [], sheet = [], chord, dpi }: Options,
   begin: Begin,
 ): Promise<void> {
   const kernel = await loadKernel();
@@ -195,10 +196,11 @@ async function run(
   const chosen = part.length === 0 ? visibleParts(document) : named;
   const measured = part.length === 0 ? [...visibleGroups(document), ...chosen] : named;
   const sheets = sheet.map((name) => requireSheet(document, name));
+  const pixelsPerInch = readResolution(dpi);
   const writing = { document, parts: chosen, kernel, chordMm: readChord(chord) };
   for (const path of output) {
     begin(`Writing ${path}`);
-    if (isForSheets(path, sheets)) await writeSheets(path, { document, kernel, sheets });
+    if (isForSheets(path, sheets)) await writeSheets(path, { document, kernel, sheets, pixelsPerInch });
     else writeOutput(path, writing);
   }
   if (measure) begin('Measuring');
@@ -277,6 +279,17 @@ function requirePart(document: KadrelDocument, name: string): Part {
   if (!part) throw new UsageError(`There is no part named ${name}.`);
   return part;
 }
+
+/** Throws UsageError. */
+function readResolution(text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const dpi = Number(text);
+  if (!(dpi >= 1 && dpi <= MAX_DPI))
+    throw new UsageError(`--dpi takes pixels in an inch, from 1 to ${MAX_DPI}.`);
+  return dpi;
+}
+/** Finer than any printer. */
+const MAX_DPI = 4800;
 
 function readChord(text: string | undefined): number {
   const chord = text === undefined ? STL_CHORD_MM : Number(text);

@@ -9,6 +9,7 @@ export type { Measures } from './facts/measure.ts';
 export { EXPORTERS, exporterFor, exporterNamed } from './exchange/index.ts';
 export { SHEET_EXPORTERS, sheetExporterFor } from './exchange/sheets/index.ts';
 export { marksAsSvg, svgOfSheet } from './exchange/sheets/svg.ts';
+export { plainFont } from './exchange/sheets/woff.ts';
 export type { SheetExporter } from './exchange/sheets/declare.ts';
 export { fitReportOf, makeReportOf } from './reportsOf.ts';
 export { pictureOfSheet } from './pictureOfSheet.ts';

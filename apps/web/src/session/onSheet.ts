@@ -18,6 +18,8 @@ import { exactMm, withPick, type Statement, type Typed } from './statement.ts';
 export interface Caught {
   readonly view: string;
   readonly at: Vec2;
+  /** The radius of a circle, on paper. */
+  readonly rim?: number | undefined;
   readonly caught: DrawnCatch;
 }
 
@@ -121,6 +123,9 @@ function offsetTo({ typed }: Statement, place: Vec2, ties: readonly Caught[]): T
   if (typed.kind === 'level') {
     const aside = round(place[0] - first[0]);
     return { offset: exactMm(aside < 0 ? Math.min(-1, aside) : Math.max(1, aside)) };
+  }
+  if (typed.kind === 'arc') {
+    return { offset: exactMm(round(distance2(place, first) - (ties[0]!.rim ?? 0))) };
   }
   if (typed.kind === 'angle') return { offset: exactMm(round(distance2(place, first))) };
   const way: Vec2 =

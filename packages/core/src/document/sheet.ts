@@ -48,10 +48,12 @@ const sheetViewSchema = z.strictObject({
   at: pairSchema,
   hidden: z.enum(['dashed', 'none']),
   smooth: z.enum(['thin', 'none']),
-  /** Crosses in circles that are seen squarely. */
+  /** Crosses in circles that are seen squarely, and lines along the axes of round things that are seen from the side. */
   centres: z.enum(['marked', 'none']),
   /** All that is visible where it says nothing. */
   parts: z.array(idSchema).max(2000).optional(),
+  /** Only what lies within so much of the anchor, mm of the model, larger than in the view that it is a detail of. */
+  detail: z.strictObject({ of: idSchema, radius: finite.positive() }).optional(),
 });
 export type SheetView = z.infer<typeof sheetViewSchema>;
 
@@ -82,6 +84,7 @@ export const DIMENSION_KINDS = {
   radius: 'radius',
   diameter: 'diameter',
   angle: 'angle',
+  arc: 'arc length',
   level: 'level',
 } as const;
 /** One of the kinds of dimensions. */
@@ -98,7 +101,7 @@ const dimensionSchema = z.strictObject({
   /** Of several points: each from the one before, or each from the first. */
   run: z.enum(['chained', 'running']),
   /** On paper, mm: from the outermost of its points, to the left of the way from the first to the last where more than 0. Of an angle, the radius;
-   *  of a level, how far to the right its mark stands. */
+   *  of an arc, from the arc outwards; of a level, how far to the right its mark stands. */
   offset: finite,
   /** Of a radius or a diameter: where its leader goes, degrees from the right of the paper. */
   bearing: finite,
@@ -210,7 +213,12 @@ export function sheetFaults({ id, views, dimensions, notes }: Sheet): { path: st
   const leading = Object.entries(notes).filter(([, { leader, north }]) =>
     [leader, north].some((one) => one && isGone(one.view)),
   );
+  const details = Object.entries(views).filter(([, { detail }]) => detail && isGone(detail.of));
   return [
+    ...details.map(([key, { name }]) => ({
+      path: ['sheets', id, 'views', key],
+      message: `${name} is a detail of no view.`,
+    })),
     ...loose.map(([key, { name }]) => ({
       path: ['sheets', id, 'dimensions', key],
       message: `${name} is in no view.`,

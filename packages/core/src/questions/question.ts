@@ -159,7 +159,12 @@ export interface DrawnView {
   /** Cut faces of a section, item by item. */
   readonly cuts: readonly ItemOutlines[];
   readonly catches: readonly DrawnCatch[];
+  /** Axes of round things that are seen from the side, from end to end. */
+  readonly axes: readonly DrawnAxis[];
 }
+/** From one end of a round thing to the other, in the frame of the view, mm. */
+export type DrawnAxis = readonly [from: readonly [number, number], to: readonly [number, number]];
+
 /** Whether a drawn line is seen, hidden, or where faces run into one another smoothly. */
 export type DrawnLine = 'visible' | 'smooth' | 'hidden';
 

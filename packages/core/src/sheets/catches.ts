@@ -44,6 +44,7 @@ export function catchesOf(
   { solids, cut, features }: Shown,
 ): DrawnCatch[] {
   const back = inverse(frame);
+  const reach = view.detail?.radius ?? Infinity;
   const found: DrawnCatch[] = [];
   const gather = (solid: Placed, near: number) => {
     const own = features(solid);
@@ -51,7 +52,7 @@ export function catchesOf(
     const pose = chain(back, solid.pose);
     for (const one of [...pointsOf(own), ...edgesOf(own)]) {
       const at = carry(pose, one.at);
-      if (at[2] > near) continue;
+      if (at[2] > near || Math.hypot(at[0], at[1]) > reach) continue;
       const radius = one.axis && isSquare(turnVector(pose.turn, one.axis)) ? one.radius : undefined;
       const tie: Tie = { point: carry(solid.pose, one.at), named: { ...nameOf(solid), ...one.named } };
       const round = radius === undefined ? {} : { radius, ...(one.isWhole ? { isWhole: one.isWhole } : {}) };
@@ -124,8 +125,9 @@ function* edgesOf(features: ShapeFeatures): Generator<Found> {
 }
 
 /** Degrees that a circle may lack and still go all round. */
-const SWEEP_SLACK = 1e-6;
-const sweepOf = ({ curves }: ShapeFeatures, c: number): number =>
+export const SWEEP_SLACK = 1e-6;
+/** Degrees that a circular edge goes round. */
+export const sweepOf = ({ curves }: ShapeFeatures, c: number): number =>
   curves[CURVE_STRIDE * c + 10]! - curves[CURVE_STRIDE * c + 9]!;
 
 const rimOf = ({ curves }: ShapeFeatures, c: number): Vec3 => {

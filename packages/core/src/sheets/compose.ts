@@ -16,7 +16,10 @@ import type { DrawnView, TiesFound } from '../questions/question.ts';
 import { isSection } from '../sections/cuts.ts';
 import type { Affine2, Vec2 } from '../space/vector2.ts';
 import { degrees } from '../space/angle.ts';
-import { isMeasured, measured } from './dimensions.ts';
+import { centreMarks } from './centreMarks.ts';
+import { detailLetters, detailOf, detailRings } from './details.ts';
+import { measured } from './dimensions.ts';
+import { isMeasured } from './measuring.ts';
 import { hatchAngle, hatched } from './hatching.ts';
 import { frameOfView, onPaper } from './looks.ts';
 import {
@@ -56,7 +59,7 @@ const HATCH_SPACING = 2.5;
 export function composeSheet(document: KadrelDocument, sheet: Sheet, replies: SheetReplies): SheetPicture {
   const parts = [
     ...inOrder(sheet.views).map(
-      ([id, view]) => [id, viewPart({ document, sheet, view }, replies.views[id])] as const,
+      ([id, view]) => [id, viewPart({ document, sheet, view, id }, replies.views[id])] as const,
     ),
     ...inOrder(sheet.dimensions).map(
       ([id, one]) => [id, dimensionPart({ document, sheet }, one, replies.ties[id])] as const,
@@ -85,10 +88,11 @@ interface ViewOn {
   readonly document: KadrelDocument;
   readonly sheet: Sheet;
   readonly view: SheetView;
+  readonly id: string;
 }
 
 /** Drawn from the thin to the heavy, so that a hidden line never covers a visible one. */
-function viewPart({ document, sheet, view }: ViewOn, drawn: DrawnView | undefined): Part {
+function viewPart({ document, sheet, view, id }: ViewOn, drawn: DrawnView | undefined): Part {
   const frame = frameOfView(document, view);
   if (!frame) return warning(view.at, `${view.name}: what it shows is not there any more.`);
   if (!drawn) return { marks: [] };
@@ -106,37 +110,21 @@ function viewPart({ document, sheet, view }: ViewOn, drawn: DrawnView | undefine
     return {
       marks: [...paths('engrave', drawn.lines.smooth), ...paths('cut', drawn.lines.visible), labelOf(view)],
     };
-  const marks = [
+  const shown = [
     ...cutMarks(document, view, { drawn, map }),
     ...(view.hidden === 'dashed' ? paths('hidden', drawn.lines.hidden) : []),
     ...(view.smooth === 'thin' ? paths('smooth', drawn.lines.smooth) : []),
     ...paths('visible', drawn.lines.visible),
     ...drawn.cuts.flatMap((cut) => paths('cut', cut.paths)),
     ...centreMarks(view, drawn),
-    ...sectionMarks(document, { sheet, view, frame, drawn }),
-    ...captionOf({ document, sheet, view }, drawn),
+    ...(view.detail ? [] : sectionMarks(document, { sheet, view, frame, drawn })),
+  ];
+  const marks = [
+    ...detailOf(view, shown),
+    ...detailRings(document, sheet, id),
+    ...captionOf({ document, sheet, view, id }, drawn),
   ];
   return drawn.fault === undefined ? { marks } : { marks, fault: `${view.name}: ${drawn.fault}` };
-}
-
-/** Beyond the rim, mm. Common practice, no source. */
-const BEYOND_RIM = 3;
-
-/** A cross in each circle that is seen squarely, as large as the largest about that centre. */
-function centreMarks({ centres, at, scale }: SheetView, { catches }: DrawnView): Mark[] {
-  if (centres === 'none') return [];
-  const largest = new Map<string, { readonly centre: Vec2; readonly reach: number }>();
-  for (const { at: place, radius, isWhole } of catches) {
-    if (radius === undefined || !isWhole) continue;
-    const centre: Vec2 = [at[0] + scale * place[0], at[1] + scale * place[1]];
-    const key = centre.map((n) => n.toFixed(3)).join();
-    const reach = scale * radius + BEYOND_RIM;
-    if (reach > (largest.get(key)?.reach ?? 0)) largest.set(key, { centre, reach });
-  }
-  return [...largest.values()].flatMap(({ centre: [x, y], reach }) => [
-    stroke('centre', [x - reach, y], [x + reach, y]),
-    stroke('centre', [x, y - reach], [x, y + reach]),
-  ]);
 }
 
 /** The number of a layer, where its middle is. */
@@ -168,23 +156,31 @@ function cutMarks(document: KadrelDocument, { look, scale }: SheetView, { drawn,
   });
 }
 
-/** Below a section its letters; and the scale, where it is not that of the sheet. */
-function captionOf({ sheet, view }: ViewOn, drawn: DrawnView): Mark[] {
-  const { look } = view;
-  const letter = look.kind === 'section' ? lettersOf(sheet).get(look.plane) : undefined;
+/** Over a section its letters, over a detail its letter; and the scale, where it is not that of the sheet. */
+function captionOf({ sheet, view, id }: ViewOn, drawn: DrawnView): Mark[] {
+  const { look, detail } = view;
+  const letter = look.kind === 'section' && !detail ? lettersOf(sheet).get(look.plane) : undefined;
   const words = [
+    ...(detail ? [detailLetters(sheet).get(id)!] : []),
     ...(letter === undefined ? [] : [`${letter}–${letter}`]),
     ...(view.scale === usualScale(sheet) ? [] : [`(${formatScale(view.scale)})`]),
   ];
+  if (detail) {
+    const at: Vec2 = [view.at[0], view.at[1] + detail.radius * view.scale + CAPTION_GAP];
+    return [{ kind: 'text', text: words.join(' '), at, align: 'middle', height: LETTERS.large, turn: 0 }];
+  }
   const all = [...drawn.lines.visible, ...drawn.cuts.flatMap(({ paths }) => paths)];
   const box = boxOfCurves(all.flatMap(({ curves }) => curves));
   if (words.length === 0 || !box) return [];
   const at: Vec2 = [
     view.at[0] + (view.scale * (box.min[0] + box.max[0])) / 2,
-    view.at[1] + view.scale * box.max[1] + 4,
+    view.at[1] + view.scale * box.max[1] + CAPTION_GAP,
   ];
   return [{ kind: 'text', text: words.join(' '), at, align: 'middle', height: LETTERS.large, turn: 0 }];
 }
+
+/** Between what is drawn and its caption, mm. Common practice, no source. */
+const CAPTION_GAP = 4;
 
 /** The scale of most views; the others tell theirs. */
 function usualScale({ views }: Sheet): number | undefined {

@@ -1,51 +1,27 @@
 /** Dimensions as they are drawn: measured in the model, laid out on paper. */
-import type { KadrelDocument } from '../document/schema.ts';
-import type { Dimension, SheetView } from '../document/sheet.ts';
-import { formatAngle, formatLength, type NumberStyle } from '../quantity/format.ts';
+import type { Dimension } from '../document/sheet.ts';
+import { formatLength } from '../quantity/format.ts';
 import { degrees } from '../space/angle.ts';
 import type { Geometry } from '../space/geometry.ts';
 import { column } from '../space/matrix.ts';
-import type { Pose } from '../space/pose.ts';
 import { along, cross, distance, dot, length, type Vec3 } from '../space/vector.ts';
 import { add2, dot2, left2, length2, scale2, subtract2, unit2, type Vec2 } from '../space/vector2.ts';
+import { arcDimension, arcLine } from './arcDimension.ts';
 import { isPictorial, onPaper } from './looks.ts';
 import { levelMark } from './levelMark.ts';
+import {
+  EXTENSION,
+  SQUARE,
+  TEXT_GAP,
+  numberText,
+  type Measured,
+  type Measuring,
+  type NotMeasured,
+} from './measuring.ts';
 import { ARROW_ROOM, LETTERS, arrow, stroke, textWidth, type Mark, type TextMark } from './marks.ts';
 
-/** A dimension as marks, with the number that it tells. */
-export interface Measured {
-  /** mm, or degrees of an angle. */
-  readonly value: number;
-  readonly marks: readonly Mark[];
-}
-
-/** Why a dimension cannot be drawn, in a sentence. */
-export interface NotMeasured {
-  readonly words: string;
-}
-
-/** A dimension with what it stands on. */
-export interface Measuring {
-  readonly document: KadrelDocument;
-  readonly dimension: Dimension;
-  readonly view: SheetView;
-  /** Of the view. */
-  readonly frame: Pose;
-  /** What it is tied to, in the world. */
-  readonly places: readonly Geometry[];
-}
-
-/** From what is measured to where its extension lines begin, and how far these go beyond the dimension line, mm. Common practice, no source. */
-const EXTENSION = { gap: 1, beyond: 2 } as const;
-/** Between a dimension line and its number, mm. */
-const TEXT_GAP = 1;
 /** Points nearer than this are one, mm of the model. */
 const SAME_MM = 1e-9;
-/** How far a direction may be off a square view of it. */
-const SQUARE = 1e-9;
-
-/** Whether a dimension could be drawn. */
-export const isMeasured = (found: Measured | NotMeasured): found is Measured => 'marks' in found;
 
 /** What a dimension comes to. */
 export function measured(measuring: Measuring): Measured | NotMeasured {
@@ -53,6 +29,8 @@ export function measured(measuring: Measuring): Measured | NotMeasured {
     case 'radius':
     case 'diameter':
       return roundDimension(measuring);
+    case 'arc':
+      return arcDimension(measuring);
     case 'angle':
       return angleDimension(measuring);
     case 'level':
@@ -60,16 +38,6 @@ export function measured(measuring: Measuring): Measured | NotMeasured {
     default:
       return linearDimension(measuring);
   }
-}
-
-/** The number in scene units, or the words that stand for it, and what follows. */
-function numberText({ document, dimension }: Measuring, value: number, before = ''): string {
-  const { words, suffix, kind } = dimension;
-  const style: NumberStyle = document.scene;
-  const number = kind === 'angle' ? formatAngle(value, style.decimals) : formatLength(value, style);
-  // Words in place of a number are distinguished from one by their brackets.
-  const text = words === '' ? `${before}${number}` : `[${words}]`;
-  return suffix === '' ? text : `${text} ${suffix}`;
 }
 
 // Lengths.
@@ -274,26 +242,9 @@ function arcBetween(measuring: Measuring, apex: Vec2, [u, v]: readonly [Vec2, Ve
   const [first, last] = [u, v].map(([x, y]) => degrees(Math.atan2(y, x))) as [number, number];
   const sweep = ((last - first + 540) % 360) - 180;
   const value = Math.abs(sweep);
-  const text = numberText(measuring, value);
-  const middle = ((first + sweep / 2) * Math.PI) / 180;
-  const out = radius + TEXT_GAP + LETTERS.usual;
-  const at: Vec2 = [apex[0] + out * Math.cos(middle), apex[1] + out * Math.sin(middle) - LETTERS.usual / 2];
-  const rim = (way: Vec2) => add2(apex, scale2(way, radius));
-  const side = Math.sign(sweep) * 90;
-  return {
-    value,
-    marks: [
-      {
-        kind: 'path',
-        stroke: 'dimension',
-        closed: false,
-        curves: [{ kind: 'arc', centre: apex, radius, first, sweep }],
-      },
-      arrow(rim(u), first - side),
-      arrow(rim(v), last + side),
-      stroke('dimension', apex, add2(apex, scale2(u, radius + EXTENSION.beyond))),
-      stroke('dimension', apex, add2(apex, scale2(v, radius + EXTENSION.beyond))),
-      { kind: 'text', text, at, align: 'middle', height: LETTERS.usual, turn: 0 },
-    ],
-  };
+  const legs = [u, v].map((way) =>
+    stroke('dimension', apex, add2(apex, scale2(way, radius + EXTENSION.beyond))),
+  );
+  const arc = { centre: apex, radius, first, sweep };
+  return { value, marks: [...arcLine(arc, numberText(measuring, value)), ...legs] };
 }

@@ -1,4 +1,5 @@
 /** Drawing sheets. */
+export { seenAxes } from './axes.ts';
 export { catchesOf } from './catches.ts';
 export { composeSheet, type SheetReplies } from './compose.ts';
 export { INK, LIGHT_FILL, STROKES, type Mark, type SheetPicture, type Stroke } from './marks.ts';

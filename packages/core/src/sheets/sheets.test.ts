@@ -273,6 +273,7 @@ describe('what stands on a sheet', () => {
     const drawn: DrawnView = {
       lines: { visible: [], smooth: [], hidden: [] },
       cuts: [],
+      axes: [],
       catches: [round(5, { isWhole: true }), round(10, { isWhole: true }), round(30)],
     };
     const crosses = (centres: 'marked' | 'none') => {
@@ -321,6 +322,7 @@ describe('what stands on a sheet', () => {
       lines: { visible: [{ closed: false, curves: [line([0, 0], [10, 0])] }], smooth: [], hidden: [] },
       cuts: [],
       catches: [],
+      axes: [],
     };
     const { marks, faults } = composeSheet(document, sheet, { views: { [id!]: drawn }, ties: {} });
     expect(faults).toEqual([{ of: id, words: 'Plan: Lid: not built, and left out.' }]);

@@ -3,7 +3,8 @@ import { MEETING, nameFit } from '../document/naming.ts';
 import type { KadrelDocument } from '../document/schema.ts';
 import type { Geometry } from '../space/geometry.ts';
 import { carry, turnVector, type Pose } from '../space/pose.ts';
-import { add, cross, distance, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { cosDegrees, sinDegrees } from '../space/angle.ts';
+import { add, cross, distance, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { refuse, type Refusal } from '../refusals/refusal.ts';
 import { locatePoint, type NamedPoint } from './locate.ts';
 import {
@@ -28,6 +29,9 @@ export const carryGeometry = (pose: Pose, geometry: Geometry): Geometry => ({
   at: carry(pose, geometry.at),
   ...('direction' in geometry ? { direction: turnVector(pose.turn, geometry.direction) } : {}),
   ...('normal' in geometry ? { normal: turnVector(pose.turn, geometry.normal) } : {}),
+  ...('arc' in geometry && geometry.arc
+    ? { arc: { from: carry(pose, geometry.arc.from), sweep: geometry.arc.sweep } }
+    : {}),
 });
 
 /** Where a feature points: along an edge or an axis, or out of a face; undefined for a point. */
@@ -167,6 +171,9 @@ export function edgeGeometry(features: ShapeFeatures, c: number): Geometry | und
     };
   }
   if (features.curveKind[c] !== CURVE_CIRCLE) return undefined;
-  const [x, y] = [triple(3), triple(6)];
-  return { kind: 'axis', at: triple(0), direction: unit(cross(x, y)), radius: Math.hypot(...x) };
+  const [centre, x, y] = [triple(0), triple(3), triple(6)];
+  const [first, last] = [features.curves[data + 9]!, features.curves[data + 10]!];
+  const from = add(centre, add(scale(x, cosDegrees(first)), scale(y, sinDegrees(first))));
+  const arc = { from, sweep: last - first };
+  return { kind: 'axis', at: centre, direction: unit(cross(x, y)), radius: Math.hypot(...x), arc };
 }

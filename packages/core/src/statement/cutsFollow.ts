@@ -97,8 +97,10 @@ export function cutsLeft(before: KadrelDocument, after: KadrelDocument): string[
 }
 
 /** Asks about the document as the statement has left it so far. */
-const askingOf = (context: VerbContext, items: ChangedItems): VerbContext['ask'] =>
-  ((question: Question) => context.ask({ ...question, items } as never));
+const askingOf =
+  (context: VerbContext, items: ChangedItems): VerbContext['ask'] =>
+  (question: Question) =>
+    context.ask({ ...question, items } as never);
 
 /** Whether anything has changed of what it is cut from, or of what that stands in. What is gone has changed. */
 function isStale(now: KadrelDocument, traced: Part['traced'], fresh: ReadonlySet<ItemId>): boolean {

@@ -1,5 +1,6 @@
 /** What sheets ask: the lines of a view, and where what dimensions are tied to is now. */
 import {
+  seenAxes,
   catchesOf,
   chain,
   column,
@@ -114,7 +115,7 @@ export class SheetAnswers {
       );
     };
     const lines = { visible: cutAt(0), smooth: next === null ? [] : cutAt(next - height), hidden: [] };
-    return { lines, cuts: [], catches: [] };
+    return { lines, cuts: [], catches: [], axes: [] };
   }
 
   ties(document: KadrelDocument, sheetId: string): Replies['ties'] {
@@ -140,7 +141,8 @@ export class SheetAnswers {
       ...overlapWords(viewing.document, overlapping),
     ];
     const catches = catchesOf(viewing, { solids: scene.solids, cut: scene.cut, features });
-    return { ...drawn, catches, ...(faults.length === 0 ? {} : { fault: faults.join(' ') }) };
+    const axes = seenAxes(viewing.frame, { solids: scene.solids, features });
+    return { ...drawn, catches, axes, ...(faults.length === 0 ? {} : { fault: faults.join(' ') }) };
   }
 
   private linesOf({ pieces, cut, cutFaces }: Scene): Lines {
@@ -292,4 +294,5 @@ const nothing = (fault: string): DrawnView => ({
   lines: { visible: [], smooth: [], hidden: [] },
   cuts: [],
   catches: [],
+  axes: [],
 });

@@ -83,6 +83,7 @@ const ADDED = [
   ['sheet-view', 'View'],
   ['dimension', 'Dimension'],
   ['sheet-note', 'Note'],
+  ['detail', 'Detail'],
   ['north-arrow', 'North'],
 ] as const;
 

@@ -14,6 +14,8 @@ export const OUTPUT_SENTENCES = {
   'no-north': () => 'This view looks along north: an arrow would have no length in it.',
   'north-arrow': ({ name }: Facts<'name'>) =>
     `${name} is a north arrow: only its letter and its place can be changed.`,
+  'missing.view-of-detail': () => 'There are several views on this sheet: say which one it is a detail of.',
+  'no-detail.layer': () => 'A layer to be cut out has no details: take another view.',
   'not-measured': ({ words }: Facts<'words'>) => `This cannot be measured here: ${words}.`,
   'paper-size': ({ side, from, to }: Facts<'side' | 'from' | 'to'>) =>
     `The ${side} of paper must be between ${from} and ${to} mm.`,

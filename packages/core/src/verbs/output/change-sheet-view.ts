@@ -21,9 +21,14 @@ export const changeSheetView = declareVerb({
     smooth: optional('choice', 'smooth edges', 'Where round faces go on into others.', {
       choices: { thin: 'thin', none: 'left out' },
     }),
-    centres: optional('choice', 'centres', 'Crosses in circles that are seen squarely.', {
-      choices: { marked: 'marked', none: 'left out' },
-    }),
+    centres: optional(
+      'choice',
+      'centres',
+      'Crosses in circles that are seen squarely, and the axes of round things that are seen from the side.',
+      {
+        choices: { marked: 'marked', none: 'left out' },
+      },
+    ),
   },
   sentence:
     'Change sheet view {view}[ on {sheet}][, named {to}][, at {scale}][, hidden lines {hidden}][, smooth edges {smooth}][, centres {centres}]',

@@ -3,6 +3,7 @@ import { changeNote } from './change-note.ts';
 import { changeSheet } from './change-sheet.ts';
 import { changeSheetView } from './change-sheet-view.ts';
 import { deleteSheet } from './delete-sheet.ts';
+import { detail } from './detail.ts';
 import { dimension } from './dimension.ts';
 import { northArrow } from './north-arrow.ts';
 import { placeOnSheet } from './place-on-sheet.ts';
@@ -16,6 +17,7 @@ import { takeOffSheet } from './take-off-sheet.ts';
 export const OUTPUT = [
   sheet,
   sheetView,
+  detail,
   dimension,
   sheetNote,
   northArrow,

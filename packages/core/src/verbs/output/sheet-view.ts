@@ -1,13 +1,10 @@
-import { STANDARD_LOOKS, type Look, type Sheet, type StandardLook } from '../../document/sheet.ts';
+import { STANDARD_LOOKS, type Look, type StandardLook } from '../../document/sheet.ts';
 import type { KadrelDocument } from '../../document/schema.ts';
 import { isSection } from '../../sections/cuts.ts';
 import { LOOK_WORDS } from '../../sheets/looks.ts';
-import { MARGINS, TITLE_BLOCK } from '../../sheets/paper.ts';
 import { valueOf, vectorOf } from '../../recipes/numbers.ts';
-import type { Vec2 } from '../../space/vector2.ts';
-import { distance2 } from '../../space/vector2.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
-import { addView, middleShown, scaleFrom, sheetBlank, sheetIn } from '../shared/sheets.ts';
+import { addView, freePlace, middleShown, scaleFrom, sheetBlank, sheetIn } from '../shared/sheets.ts';
 
 /** One more view on a sheet: from a side, as it was kept, or what a section plane leaves. */
 export const sheetView = declareVerb({
@@ -94,19 +91,4 @@ function lookFrom(draft: KadrelDocument, { from, section, kept }: Source): Given
 function nameOf(draft: KadrelDocument, look: GivenLook): string {
   if (look.kind === 'kept') return look.name;
   return look.kind === 'section' ? draft.items[look.plane]!.name : LOOK_WORDS[look.from];
-}
-
-/** Of places spread over the sheet, the one that is farthest from the views that are there. */
-function freePlace({ paper, views }: Sheet): Vec2 {
-  const shares = [0.2, 0.35, 0.5, 0.65, 0.8];
-  const low = MARGINS.other + TITLE_BLOCK.height;
-  const spots = shares.flatMap((u) =>
-    shares.map((v): Vec2 => [Math.round(u * paper.width), Math.round(low + v * (paper.height - low))]),
-  );
-  const middle: Vec2 = [paper.width / 2, (low + paper.height) / 2];
-  const room = (spot: Vec2) => {
-    const taken = Object.values(views).map(({ at }) => distance2(at, spot));
-    return taken.length === 0 ? -distance2(spot, middle) : Math.min(...taken);
-  };
-  return spots.reduce((best, spot) => (room(spot) > room(best) ? spot : best));
 }

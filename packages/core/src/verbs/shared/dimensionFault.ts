@@ -1,7 +1,8 @@
 /** Whether a dimension can be drawn as it is tied. */
 import type { KadrelDocument } from '../../document/schema.ts';
 import type { Dimension, Sheet, TieRead } from '../../document/sheet.ts';
-import { isMeasured, measured } from '../../sheets/dimensions.ts';
+import { measured } from '../../sheets/dimensions.ts';
+import { isMeasured } from '../../sheets/measuring.ts';
 import { frameOfView } from '../../sheets/looks.ts';
 import { refuse, type Refusal } from '../../statement/declare.ts';
 

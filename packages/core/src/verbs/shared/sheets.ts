@@ -11,9 +11,10 @@ import {
 } from '../../document/sheet.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { partsShown } from '../../sheets/titleBlock.ts';
-import { readScale, type Paper } from '../../sheets/paper.ts';
+import { MARGINS, TITLE_BLOCK, readScale, type Paper } from '../../sheets/paper.ts';
 import { boxPoint, unionBoxes, type Box } from '../../space/box.ts';
 import type { Vec3 } from '../../space/vector.ts';
+import { distance2, type Vec2 } from '../../space/vector2.ts';
 import { readSheet } from '../../statement/onSheets.ts';
 import { isRefusal, optional, refuse, type Refusal, type VerbContext } from '../../statement/declare.ts';
 
@@ -116,6 +117,21 @@ export function emptySheet(document: KadrelDocument, { id, name, paper, arrangem
   };
 }
 
+/** Of places spread over the sheet, the one that is farthest from the views that are there. */
+export function freePlace({ paper, views }: Sheet): Vec2 {
+  const shares = [0.2, 0.35, 0.5, 0.65, 0.8];
+  const low = MARGINS.other + TITLE_BLOCK.height;
+  const spots = shares.flatMap((u) =>
+    shares.map((v): Vec2 => [Math.round(u * paper.width), Math.round(low + v * (paper.height - low))]),
+  );
+  const middle: Vec2 = [paper.width / 2, (low + paper.height) / 2];
+  const room = (spot: Vec2) => {
+    const taken = Object.values(views).map(({ at }) => distance2(at, spot));
+    return taken.length === 0 ? -distance2(spot, middle) : Math.min(...taken);
+  };
+  return spots.reduce((best, spot) => (room(spot) > room(best) ? spot : best));
+}
+
 export interface NewView {
   readonly name: string;
   readonly look: Look;
@@ -125,10 +141,15 @@ export interface NewView {
   readonly at: readonly [number, number];
   readonly hidden: SheetView['hidden'];
   readonly parts?: readonly ItemId[] | undefined;
+  readonly detail?: SheetView['detail'];
 }
 
 /** Puts a view on a sheet of a draft. */
-export function addView(sheet: Sheet, id: ItemId, { name, parts, anchor, at, ...view }: NewView): void {
+export function addView(
+  sheet: Sheet,
+  id: ItemId,
+  { name, parts, detail, anchor, at, ...view }: NewView,
+): void {
   sheet.views[id] = {
     ...view,
     name: freeOnSheet(sheet, name),
@@ -138,6 +159,7 @@ export function addView(sheet: Sheet, id: ItemId, { name, parts, anchor, at, ...
     smooth: 'thin',
     centres: 'marked',
     ...(parts ? { parts: [...parts] } : {}),
+    ...(detail ? { detail } : {}),
   };
 }
 
