@@ -336,6 +336,24 @@ describe('layers of a stacked model', () => {
     expect(picture!.name).toBe(`Hill 1 (1:4, ${waste} % waste)`);
   });
 
+  test('dowels go through every layer that has card all round them, and through some', async () => {
+    const dowels = '0,0,0; 60,0,0; 0,150,0';
+    const [picture] = layers(CONE, [MODEL[0], { ...MODEL[1], dowels, dowel: '5 mm' }]);
+    const read = new DxfParser().parseSync((await written(picture!, 'sheet-dxf')) as string)!;
+    const holes = read.entities.filter(
+      (entity) =>
+        entity.type === 'CIRCLE' &&
+        entity.layer === 'cut' &&
+        Math.abs((entity as unknown as { radius: number }).radius - 2.5) < 1e-9,
+    );
+    // Of a radius of 10 mm on the model, beside the middle by 0, 60 and 150: within so many of the ten layers.
+    const radii = Array.from({ length: 10 }, (_, i) => 200 - (150 * (12 * i + 6)) / 120);
+    const within = [0, 60, 150].map((off) => radii.filter((radius) => radius > off + 10).length);
+    expect(within).toEqual([10, 9, 3]);
+    expect(holes).toHaveLength(22);
+    expect(() => layers(CONE, [MODEL[0], { ...MODEL[1], dowels: '0,0,0; 500,0,0' }])).toThrow('Dowel 2');
+  });
+
   test('they follow the model, and what overlaps is one piece', () => {
     const pond: Statement = ['box', { as: 'House', size: [80, 60, 60], at: [-40, -30, 100] }];
     const cuts = (picture: SheetPicture) =>

@@ -18,6 +18,7 @@ import { useEffect, useState, type KeyboardEvent } from 'react';
 import { imprintsOf } from '../session/faces.ts';
 import { useSession, useSessionState } from './context.ts';
 import { Section } from './Section.tsx';
+import { StepDrawing } from './StepDrawing.tsx';
 import { StepFields } from './StepFields.tsx';
 
 /** The steps of a part, in order. */
@@ -110,6 +111,7 @@ function StepHead({ part, step, place: { index, count }, isFailed }: StepProps) 
         checked={!step.off}
         onChange={(event) => say({ state: event.currentTarget.checked ? 'on' : 'off' })}
       />
+      <StepDrawing kind={step.kind} />
       <span
         className={clsx('mr-auto', isFailed ? 'text-bad' : 'truncate', step.off && 'text-ink3 line-through')}
       >

@@ -33,6 +33,10 @@ const lookSchema = z.discriminatedUnion('kind', [
     frame: z.strictObject({ origin: pointSchema, turn: pointSchema }),
     height: finite,
     next: finite.nullable(),
+    /** Holes through all layers that have room for them: in the frame, mm of the model. */
+    dowels: z
+      .strictObject({ diameter: finite.positive(), at: z.array(pairSchema).min(1).max(50) })
+      .optional(),
   }),
 ]);
 export type Look = z.infer<typeof lookSchema>;

@@ -14,6 +14,7 @@ export {
   readScale,
   type Paper,
 } from './paper.ts';
+export { dowelHoles } from './dowels.ts';
 export { unitedOutlines } from './layers.ts';
 export { overlappingIn } from './overlapping.ts';
 export { withSecondLook } from './secondLook.ts';

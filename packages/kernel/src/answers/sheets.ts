@@ -1,15 +1,18 @@
 /** What sheets ask: the lines of a view, and where what dimensions are tied to is now. */
 import {
   seenAxes,
+  carry,
   catchesOf,
   chain,
   column,
+  dowelHoles,
   frameOfView,
   inverse,
   isSection,
   overlappingIn,
   partsShown,
   placedOf,
+  poseOf,
   tiesOfSheet,
   snapScene,
   unitedOutlines,
@@ -106,7 +109,8 @@ export class SheetAnswers {
   }
 
   /** What is cut of the parts here, and what is cut at the next layer. */
-  private layer({ document, view, frame }: Viewing, { height, next }: Slice): DrawnView {
+  private layer({ document, view, frame }: Viewing, look: Slice): DrawnView {
+    const { height, next } = look;
     const items = [...partsShown(document, view.parts)];
     const cutAt = (shift: number) => {
       const plane = chain(frame, { turn: NO_TURN, shift: [0, 0, shift] });
@@ -114,7 +118,9 @@ export class SheetAnswers {
         sectionOutlines(this.occt, this.shapes.shapeOf(cutThrough(document, items, plane))),
       );
     };
-    const lines = { visible: cutAt(0), smooth: next === null ? [] : cutAt(next - height), hidden: [] };
+    const outlines = cutAt(0);
+    const visible = [...outlines, ...dowelHoles(outlines, dowelsIn(look, frame))];
+    const lines = { visible, smooth: next === null ? [] : cutAt(next - height), hidden: [] };
     return { lines, cuts: [], catches: [], axes: [] };
   }
 
@@ -287,6 +293,17 @@ function planesOf(plane: NonNullable<ReturnType<typeof sectionOf>>, frame: Pose)
   if (form !== 'slab') return [near];
   const far = chain(frame, { turn: NO_TURN, shift: [0, 0, -valueOf(depth)] });
   return [near, { frame: far, keep: 'front' }];
+}
+
+/** The dowels of a layer, in its frame. */
+function dowelsIn({ dowels, frame: plane, height }: Slice, frame: Pose): Parameters<typeof dowelHoles>[1] {
+  if (!dowels) return { at: [], diameter: 0 };
+  const carried = chain(inverse(frame), poseOf(plane.origin, plane.turn));
+  const at = dowels.at.map(([x, y]): readonly [number, number] => {
+    const [u, v] = carry(carried, [x, y, height]);
+    return [u, v];
+  });
+  return { at, diameter: dowels.diameter };
 }
 
 const nothing = (fault: string): DrawnView => ({

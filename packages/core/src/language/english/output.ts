@@ -15,6 +15,9 @@ export const OUTPUT_SENTENCES = {
   'north-arrow': ({ name }: Facts<'name'>) =>
     `${name} is a north arrow: only its letter and its place can be changed.`,
   'missing.view-of-detail': () => 'There are several views on this sheet: say which one it is a detail of.',
+  'no-layer.dowel': ({ number }: Facts<'number'>) =>
+    `Dowel ${number} goes through no layer with card all round it: put it elsewhere, or make it narrower.`,
+  'places.dowels': () => 'Dowels are given by their places: two or more points.',
   'no-detail.layer': () => 'A layer to be cut out has no details: take another view.',
   'not-measured': ({ words }: Facts<'words'>) => `This cannot be measured here: ${words}.`,
   'paper-size': ({ side, from, to }: Facts<'side' | 'from' | 'to'>) =>

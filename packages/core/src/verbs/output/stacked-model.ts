@@ -1,8 +1,13 @@
 import { isFlatPart, standingOf } from '../../document/items.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { packed } from '../../sheets/packing.ts';
-import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
-import { doesNotFit, layersIn, pageOf } from '../shared/stacking.ts';
+import type { Num } from '../../document/schema.ts';
+import type { WayCurve } from '../../recipes/layouts/index.ts';
+import type { Dowels } from '../../sheets/dowels.ts';
+import type { Pose } from '../../space/pose.ts';
+import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
+import { inPlane } from '../../statement/planes.ts';
+import { doesNotFit, idleDowel, layersIn, pageOf, type Layer } from '../shared/stacking.ts';
 import { scaleFrom } from '../shared/sheets.ts';
 
 /** A length of card, of which there is a usual one. */
@@ -29,10 +34,14 @@ export const stackedModel = declareVerb({
     height: onCard('sheet height', 'Of a sheet of card.', '297 mm'),
     margin: { ...onCard('margin', 'From the rim of a sheet.', '10 mm'), rare: true },
     spacing: { ...onCard('apart', 'Between layers on a sheet.', '4 mm'), rare: true },
+    dowels: optional('path', 'dowels at', 'Places of holes through all layers that have room for them.', {
+      rare: true,
+    }),
+    dowel: { ...onCard('dowel', 'How wide the holes for dowels are, on card.', '3 mm'), rare: true },
     as: optional('name', 'name', 'What the sheets are called, with a number each.', { replaces: true }),
   },
   sentence:
-    'Stacked model of {parts} from {on} at {scale}, of card {thickness} thick on sheets of {width} by {height}[, {margin} from the rim][, {spacing} apart][ named {as}]',
+    'Stacked model of {parts} from {on} at {scale}, of card {thickness} thick on sheets of {width} by {height}[, {margin} from the rim][, {spacing} apart][, dowels at {dowels}][, {dowel} wide][ named {as}]',
   apply(draft, values, context) {
     const { parts, on, as } = values;
     const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
@@ -49,6 +58,8 @@ export const stackedModel = declareVerb({
       context,
     );
     if (isRefusal(layers)) return layers;
+    const dowels = dowelsSaid(values, layers, { plane: on, scale: scale! });
+    if (isRefusal(dowels)) return dowels;
     const [width, height, margin, spacing] = [values.width, values.height, values.margin, values.spacing].map(
       valueOf,
     ) as [number, number, number, number];
@@ -65,8 +76,28 @@ export const stackedModel = declareVerb({
         scale: scale!,
         plane: on,
         parts,
+        dowels,
       }),
     );
     return { sheet: made[0]! };
   },
 });
+
+interface DowelsSaid {
+  readonly dowels: WayCurve | undefined;
+  readonly dowel: Num;
+}
+
+/** Points as they fall on the plane, and the width of a hole on the model. */
+function dowelsSaid(
+  { dowels, dowel }: DowelsSaid,
+  layers: readonly Layer[],
+  { plane, scale }: { readonly plane: Pose; readonly scale: number },
+): Dowels | undefined | Refusal {
+  if (!dowels) return undefined;
+  if (dowels.kind !== 'points') return refuse('places.dowels', {}, 'dowels');
+  const at = dowels.points.map((point) => inPlane(plane, point));
+  const made = { at, diameter: valueOf(dowel) / scale };
+  const idle = idleDowel(layers, made);
+  return idle === undefined ? made : refuse('no-layer.dowel', { number: idle }, 'dowels');
+}

@@ -4,6 +4,7 @@ import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import type { Sheet } from '../../document/sheet.ts';
 import { boxOfPaths } from '../../formats/drawing.ts';
 import { filledArea } from '../../profiles/area.ts';
+import { dowelHoles, type Dowels } from '../../sheets/dowels.ts';
 import { unitedOutlines } from '../../sheets/layers.ts';
 import type { PackedPiece } from '../../sheets/packing.ts';
 import { formatScale } from '../../sheets/paper.ts';
@@ -25,6 +26,8 @@ export interface Layer {
   readonly over: number;
   /** Of the layer above. */
   readonly next: number | null;
+  /** In the frame of the plane, mm of the model. */
+  readonly outlines: readonly DrawnPath[];
 }
 
 interface Cutting {
@@ -53,6 +56,7 @@ export function layersIn({ items, plane, pitch, scale }: Cutting, context: VerbC
     middle: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2],
     over,
     next: cut[i + 1]?.over ?? null,
+    outlines: paths,
   }));
 }
 
@@ -81,6 +85,15 @@ interface Page {
   readonly scale: number;
   readonly plane: Pose;
   readonly parts: readonly ItemId[];
+  readonly dowels: Dowels | undefined;
+}
+
+/** A dowel that goes through no layer, counted from 1; undefined where all go through some. */
+export function idleDowel(layers: readonly Layer[], { at, diameter }: Dowels): number | undefined {
+  const idle = at.findIndex((place) =>
+    layers.every(({ outlines }) => dowelHoles(outlines, { at: [place], diameter }).length === 0),
+  );
+  return idle < 0 ? undefined : idle + 1;
 }
 
 /** Of a name, so that what follows it still fits into one. */
@@ -88,7 +101,7 @@ const MAX_NAMED = 80;
 
 /** Its name says how much of it is left over. */
 export function pageOf(draft: KadrelDocument, context: VerbContext, of: Page): ItemId {
-  const { page, layers, paper, scale, plane, parts } = of;
+  const { page, layers, paper, scale, plane, parts, dowels } = of;
   const used = page.reduce((sum, { piece }) => sum + layers[piece]!.area, 0);
   const waste = Math.round(100 * (1 - used / (paper.width * paper.height)));
   const sheet = emptySheet(draft, {
@@ -104,7 +117,7 @@ export function pageOf(draft: KadrelDocument, context: VerbContext, of: Page): I
     const there = chain(plane, { turn: NO_TURN, shift: [0, 0, over] });
     addView(draft.sheets[sheet.id]!, context.newId(), {
       name: `Layer ${piece + 1}`,
-      look: { kind: 'slice', frame, height: over, next },
+      look: { kind: 'slice', frame, height: over, next, ...(dowels ? { dowels: keptDowels(dowels) } : {}) },
       scale,
       anchor: carry(there, [...middle, 0]),
       at,
@@ -114,5 +127,10 @@ export function pageOf(draft: KadrelDocument, context: VerbContext, of: Page): I
   }
   return sheet.id;
 }
+
+const keptDowels = ({ at, diameter }: Dowels) => ({
+  diameter,
+  at: at.map(([x, y]): [number, number] => [x, y]),
+});
 
 const triple = ([x, y, z]: Vec3): [number, number, number] => [x, y, z];
