@@ -89,6 +89,40 @@ describe('a kept cut', () => {
     expect(areaOf(alone, KEPT)).toBeCloseTo(ring(40, 30), 9);
   });
 
+  test('stays while its part is hidden, and follows what was changed meanwhile', () => {
+    const hidden = after(builtBy(kernel, PIPE), 'hide', { parts: ['pipe'] });
+    expect(hidden.notes).toEqual([]);
+    const changed = after(hidden.document, 'change', { parts: ['pipe'], diameter: 60 }).document;
+    const shown = after(changed, 'show', { parts: ['pipe'] }).document;
+    expect(areaOf(shown, KEPT)).toBeCloseTo(ring(60, 30), 9);
+  });
+
+  test('copied with its part and its plane follows the copy', () => {
+    const document = builtBy(kernel, [
+      ...PIPE,
+      ['group', { parts: ['pipe', 'cut', KEPT], as: 'all' }],
+      ['duplicate', { parts: ['all'], by: [100, 0, 0] }],
+    ]);
+    const copy = Object.values(document.items).find(({ name }) => name.startsWith('pipe '))!.name;
+    const changed = after(document, 'change', { parts: [copy], diameter: 60 }).document;
+    expect(areaOf(changed, KEPT)).toBeCloseTo(ring(40, 30), 9);
+    expect(areaOf(changed, `${KEPT} 2`)).toBeCloseTo(ring(60, 30), 9);
+  });
+
+  test('follows a size that is set from a measure', () => {
+    const document = builtBy(kernel, [
+      ['box', { as: 'near', size: [10, 10, 10], at: [100, 0, 0] }],
+      ['box', { as: 'far', size: [10, 10, 10], at: [150, 0, 0] }],
+      ['measure', { from: 'near', to: 'far' }],
+      ['variable', { name: 'width', value: 'measure("M1")' }],
+      ['tube', { as: 'pipe', diameter: 'width', bore: 30, height: 50 }],
+      ...PIPE.slice(1),
+    ]);
+    expect(areaOf(document, KEPT)).toBeCloseTo(ring(40, 30), 9);
+    const moved = after(document, 'move', { parts: ['far'], by: [20, 0, 0] }).document;
+    expect(areaOf(moved, KEPT)).toBeCloseTo(ring(60, 30), 9);
+  });
+
   test('is fixed where that is said, and once it is unlinked', () => {
     const fixed = builtBy(kernel, [...PIPE.slice(0, 2), ['keep-cut', { section: 'cut', keeps: 'fixed' }]]);
     const free = after(builtBy(kernel, PIPE), 'unlink', { parts: [KEPT] }).document;

@@ -127,11 +127,11 @@ function hasNoSource({ items }: KadrelDocument, traced: AnyTraced): boolean {
 const standingAbove = (document: KadrelDocument, id: ItemId): ItemId =>
   lineage(document, id).find((above) => !isGroup(document.items[above]!)) ?? id;
 
-/** A kept cut goes along with its section plane, unless it was moved itself. */
+/** A kept cut goes along with its section plane, unless it is locked or was moved itself. */
 function moveAlong(before: KadrelDocument, draft: KadrelDocument, traced: readonly ItemId[]): void {
   for (const id of traced) {
     const part = draft.items[id]!;
-    if (part.traced?.by !== 'section' || !draft.items[part.traced.section]) continue;
+    if (part.locked || part.traced?.by !== 'section' || !draft.items[part.traced.section]) continue;
     const { section } = part.traced;
     const [from, to] = [worldFromPart(before, section), worldFromPart(draft, section)];
     const stood = worldFromPart(before, id);
@@ -157,8 +157,9 @@ function retrace(following: Following, part: Part): void {
   }
 }
 
-/** Whether something is cut. */
+/** Whether something is cut. What is hidden is not cut now, and its cut stays as it was. */
 function retraceCut({ draft, context }: Following, part: Part, traced: TracedOf<'section'>): boolean {
+  if (!lineage(draft, traced.through).every((id) => draft.items[id]!.visible)) return !traced.lost;
   const found = context.ask<'outlines'>({ ask: 'outlines', part: traced.section });
   const through = standingAbove(draft, traced.through);
   const paths = found.find(({ item }) => item === through)?.paths ?? [];

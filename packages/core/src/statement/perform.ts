@@ -28,6 +28,7 @@ import {
   type VerbContext,
 } from './declare.ts';
 import { docksByNumbers, docksOn } from '../docks/places.ts';
+import { measuresUsed } from '../document/variables.ts';
 import { jointsFollow, type Changing } from '../docks/following.ts';
 import type { StandingDock } from '../questions/question.ts';
 import { stepsFollow, dependenceFault } from './following.ts';
@@ -98,8 +99,9 @@ function allFollows(
   if (unmeasured) return unmeasured;
   jointsFollow(changing(document, draft, context));
   stepsFollow(document, draft);
-  const untraced = isPreview ? undefined : cutsFollow(document, draft, context);
-  return untraced ?? measured();
+  const traced = () => (isPreview ? undefined : cutsFollow(document, draft, context));
+  // What is measured may be made of a cut, and what is cut may go by a measure.
+  return traced() ?? measured() ?? (measuresUsed(draft).length > 0 ? traced() : undefined);
 }
 
 /** What a verb may ask of the world round the document that its statement begins with. */

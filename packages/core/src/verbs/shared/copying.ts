@@ -47,11 +47,7 @@ function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>):
   for (const copy of copied.values()) {
     const { recipe, taken, traced } = draft.items[copy]!;
     const { base, steps } = recipe;
-    if (traced?.by === 'slices')
-      traced.layers = traced.layers.map(({ height, item }) => ({
-        height,
-        item: item && (copied.get(item) ?? item),
-      }));
+    if (traced) retarget(traced, copied);
     // What was taken from a rack is made anew within its copy alone.
     if (taken)
       taken.items = Object.fromEntries(
@@ -64,6 +60,18 @@ function linkWithin(draft: KadrelDocument, copied: ReadonlyMap<ItemId, ItemId>):
     if (base.kind === 'link') base.to = copied.get(base.to) ?? base.to;
     if ('profiles' in base) base.profiles = base.profiles.map((id) => copied.get(id) ?? id);
   }
+}
+
+/** A cut of what was copied too follows the copy. */
+function retarget(traced: NonNullable<Part['traced']>, copied: ReadonlyMap<ItemId, ItemId>): void {
+  const now = (id: ItemId) => copied.get(id) ?? id;
+  if (traced.by === 'section') {
+    traced.section = now(traced.section);
+    traced.through = now(traced.through);
+    return;
+  }
+  traced.parts = traced.parts.map(now);
+  traced.layers = traced.layers.map(({ height, item }) => ({ height, item: item && now(item) }));
 }
 
 /** What is joined within what was copied is joined within the copy. */
