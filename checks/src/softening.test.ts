@@ -171,6 +171,34 @@ describe('cages with a hole', () => {
   });
 });
 
+describe('cages with several holes', () => {
+  const slab = (...holes: readonly (readonly [string, number, number])[]): readonly Statement[] => [
+    ['box', { as: 'block', size: [60, 30, 10] }],
+    ...holes.flatMap(([as, x, size]): Statement[] => [
+      ['box', { as, size: [size, size, 30], at: [x, 15 - size / 2, -10] }],
+      ['subtract', { from: 'block', parts: [as] }],
+    ]),
+  ];
+  const TWO = slab(['left', 10, 10], ['right', 40, 10]);
+
+  test('a slab with two holes is smooth and closed, as near to its limit as its facets say', () => {
+    const made = of(...TWO, soften(1));
+    expect(made).toMatchObject({ watertight: true, closed: true, solids: 1 });
+    const facets = (level: number) => of(...TWO, soften(level, 'facets')).volume;
+    const limit = facets(2) + (facets(2) - facets(1)) / 3;
+    expect(Math.abs(made.volume / limit - 1)).toBeLessThan(0.01);
+    expect(made.volume).toBeGreaterThan(0.3 * (60 * 30 - 200) * 10);
+  });
+
+  test('three holes of other sizes are gone round too, by quads alone once they are refined', () => {
+    const three = slab(['left', 6, 8], ['middle', 25, 12], ['right', 46, 6]);
+    const made = of(...three, soften(1));
+    expect(made).toMatchObject({ watertight: true, closed: true, solids: 1 });
+    // Each quad has four edges, each of two quads.
+    expect(made.edges).toBe(2 * made.faces);
+  });
+});
+
 test.each([
   [[['cylinder', { as: 'block', diameter: 10, height: 10 }], soften(1)], 'faces are all flat'],
   [[cube, soften(4, 'facets')], 'faces, and 1600 is the most'],

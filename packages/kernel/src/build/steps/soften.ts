@@ -15,6 +15,7 @@ import {
   type FoundFlat,
 } from './polyhedron.ts';
 import { patchFace } from './patchFace.ts';
+import { holedFaces } from './holedFaces.ts';
 import { ringFaces } from './ringFaces.ts';
 import { edgeKey, patchesOf, refined, type Cage, type CageFace } from './refined.ts';
 
@@ -74,13 +75,15 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
   };
 }
 
-/** A cage has no holes in its faces: faces run round the one that is there. */
-function withoutHoles({ loops: [border, hole, ...others], normal }: FoundFlat): (readonly Vec3[])[] {
+/** A cage has no holes in its faces: faces run round the one that is there, and fill what lies between several. */
+function withoutHoles({ loops, normal }: FoundFlat): (readonly Vec3[])[] {
+  const [border, hole, another] = loops;
   if (!hole) return [border!];
-  const round = others.length === 0 ? ringFaces({ border: border!, hole, normal }) : undefined;
-  if (round) return round;
+  const round = another ? undefined : ringFaces({ border: border!, hole, normal });
+  const between = round ?? holedFaces(loops, normal);
+  if (between) return between;
   throw new BuildError(
-    'A face has holes in it that faces of a cage cannot run round.',
+    'A face has holes in it that touch each other or its border.',
     'Split the solid, so that its faces run round each hole in pieces.',
     [hole[0]!],
   );
