@@ -240,6 +240,39 @@ describe('sections', () => {
   });
 });
 
+test('cut faces of a part are filled though the plane is hatched, and the other way round', () => {
+  const hatchesOf = (...more: readonly Statement[]) => {
+    const { picture } = drawnWithCut(...more);
+    return {
+      hatches: picture.marks.filter((mark) => mark.kind === 'path' && mark.stroke === 'hatch').length,
+      fills: picture.marks.filter((mark) => mark.kind === 'fill' && mark.shade === 'light').length,
+    };
+  };
+  const drawnWithCut = (...more: readonly Statement[]) => {
+    const kernel = new Evaluator(libraries);
+    const document = builtBy(kernel, [
+      ['box', { as: 'left', size: [20, 20, 20] }],
+      ['box', { as: 'right', size: [20, 20, 20], at: [20, 0, 0] }],
+      ['section', { as: 'Cut', on: 'front', offset: -10 }],
+      ...more,
+      ['sheet', { paper: 'a4', views: 'none' }],
+      ['sheet-view', { section: 'Cut', scale: '1:1' }],
+    ]);
+    return { picture: pictureOfSheet(kernel, document, sheetsOf(document)[0]!) };
+  };
+  const both = hatchesOf();
+  expect(both.fills).toBe(0);
+  const one = hatchesOf(['change', { parts: ['left'], cutFill: 'plain' }]);
+  expect(one.fills).toBe(1);
+  expect(one.hatches).toBeGreaterThan(0);
+  expect(one.hatches).toBeLessThan(both.hatches);
+  const plain: Statement = ['change', { parts: ['Cut'], fill: 'plain' }];
+  expect(hatchesOf(plain)).toEqual({ hatches: 0, fills: 2 });
+  expect(hatchesOf(plain, ['change', { parts: ['left'], cutFill: 'hatched' }]).fills).toBe(1);
+  const back = ['plain', 'plane'].map((cutFill): Statement => ['change', { parts: ['left'], cutFill }]);
+  expect(hatchesOf(...back)).toEqual(both);
+});
+
 describe('sections that take out a quarter', () => {
   const SLEEVE: readonly Statement[] = [
     ['cylinder', { as: 'Rod', diameter: 60, height: 80, at: [0, 0, 0] }],

@@ -4,7 +4,7 @@
  * also while a plane is dragged, and nothing is built for them. They mark the stencil, so that edges on the far side are not drawn over
  * them.
  */
-import type { Cut } from '@kadrel/core';
+import type { Cut, CutFill } from '@kadrel/core';
 import { Vector2, Vector3, Vector4 } from 'three';
 
 /** More cuts at once are not drawn; a slab counts as two. */
@@ -48,6 +48,8 @@ export interface OwnCuts {
   readonly cutMask: { value: number };
   /** How far its hatch is turned, radians. */
   readonly hatchTurn: { value: number };
+  /** Whether its cut faces are hatched: as the plane says, yes, or no. */
+  readonly ownFill: { value: OwnFill };
   /** Lines are drawn so much nearer than they are, as a part of the depth that is drawn. */
   readonly nearer: { value: number };
 }
@@ -56,8 +58,14 @@ export interface OwnCuts {
 export const ownCuts = (): OwnCuts => ({
   cutMask: { value: 0 },
   hatchTurn: { value: 0 },
+  ownFill: { value: FILLS.plane },
   nearer: { value: 0 },
 });
+
+/** In shaders: what is left to the plane, hatched, and filled. */
+const FILLS = { plane: 0, hatched: 1, plain: 2 } as const;
+export type OwnFill = (typeof FILLS)[keyof typeof FILLS];
+export const ownFillOf = (fill: CutFill | undefined): OwnFill => FILLS[fill ?? 'plane'];
 
 interface Shader {
   uniforms: Record<string, { value: unknown }>;
@@ -91,6 +99,7 @@ bool isTaken(vec3 at) {
 
 const CAP = `
 uniform float hatchTurn;
+uniform int ownFill;
 uniform float pixelRatio;
 uniform vec3 cutAcross[${2 * MAX_CUTS}];
 uniform vec2 cutHatch[${MAX_CUTS}];
@@ -122,7 +131,7 @@ int lastPlane(vec3 at, vec3 back, out float way) {
 vec3 cutFace(vec3 plain, vec3 at, int plane) {
   vec2 hatch = cutHatch[plane / 2];
   vec3 paper = mix(plain, vec3(1.0), 0.3);
-  if (hatch.x < 0.5) return paper;
+  if (ownFill == ${FILLS.plain} || (ownFill == ${FILLS.plane} && hatch.x < 0.5)) return paper;
   vec3 across = cutAcross[plane];
   vec3 upward = cross(cutPlanes[plane].xyz, across);
   vec3 turned = across * cos(hatchTurn) + upward * sin(hatchTurn);
@@ -166,8 +175,8 @@ export function withCuts(shader: Shader, all: CutUniforms, own: OwnCuts, nearer 
 export function withCutFaces(shader: Shader, all: CutUniforms, own: OwnCuts): void {
   withCuts(shader, all, own);
   const { cutAcross, cutHatch, pixelRatio } = all;
-  const { hatchTurn } = own;
-  Object.assign(shader.uniforms, { cutAcross, cutHatch, pixelRatio, hatchTurn });
+  const { hatchTurn, ownFill } = own;
+  Object.assign(shader.uniforms, { cutAcross, cutHatch, pixelRatio, hatchTurn, ownFill });
   const withCap = shader.fragmentShader.replace(
     '#include <opaque_fragment>',
     `${AT_CUT}\n  #include <opaque_fragment>`,

@@ -359,6 +359,7 @@ export class Picture {
         isOutline: this.display !== 'shaded' || selected || hovered || isVeiled || FLAT.has(kind ?? ''),
         isSolid: part !== undefined && isSolid(part),
         hatchTurn: HATCH_TURNS[index++ % HATCH_TURNS.length]!,
+        cutFill: part?.cutFill,
         isCutOutline: kind === 'section',
       });
       Object.assign(solids.surface, kind === 'plane' ? SHEET : SOLID);

@@ -1,5 +1,5 @@
 /** The drawn solids of one item: for each shape one draw call with the places of all its members. */
-import type { Affine } from '@kadrel/core';
+import type { Affine, CutFill } from '@kadrel/core';
 import {
   AlwaysStencilFunc,
   BackSide,
@@ -18,7 +18,7 @@ import {
   ReplaceStencilOp,
 } from 'three';
 
-import { NEARER, ownCuts, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
+import { NEARER, ownCuts, ownFillOf, withCutFaces, withCuts, type CutUniforms } from './cutShader.ts';
 
 export interface ShapeGeometry {
   readonly surface: BufferGeometry;
@@ -72,6 +72,8 @@ interface Drawn {
   readonly isSolid?: boolean;
   /** Of its cut faces, radians. */
   readonly hatchTurn?: number;
+  /** How they are drawn, where that is not left to the section plane. */
+  readonly cutFill?: CutFill | undefined;
   /** It is the outline of a cut, and is drawn over cut faces. */
   readonly isCutOutline?: boolean;
 }
@@ -207,6 +209,7 @@ export class Solids {
     this.drawn = drawn;
     this.facing.value = drawn.isFacing ? 1 : 0;
     this.cuts.hatchTurn.value = drawn.hatchTurn ?? 0;
+    this.cuts.ownFill.value = ownFillOf(drawn.cutFill);
     this.cuts.nearer.value = drawn.isCutOutline ? NEARER : 0;
     for (const { mesh, lines } of this.sets) {
       mesh.visible = drawn.isSurface;

@@ -18,6 +18,7 @@ import {
 } from '@kadrel/core';
 import { measuresOf } from '../session/built.ts';
 import { AlignPanel } from './AlignPanel.tsx';
+import { Choice } from './Choice.tsx';
 import { ColourField } from './ColourField.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { DatumPad } from './DatumPad.tsx';
@@ -107,6 +108,15 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
             commit={(colour) => void session.say('change', { parts: [part.id], colour })}
           />
         </div>
+        {!isFlat(base) && (
+          <Choice
+            label="Cut faces"
+            heard="How its cut faces are drawn"
+            chosen={part.cutFill ?? 'plane'}
+            choices={CUT_FILL_WORDS}
+            choose={(cutFill) => void session.say('change', { parts: [part.id], cutFill })}
+          />
+        )}
       </Section>
       {/* What a profile measures stands with its recipe. */}
       {!isFlat(base) && <Facts part={part} />}
@@ -114,6 +124,9 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
     </>
   );
 }
+
+/** Short, since they stand side by side. */
+const CUT_FILL_WORDS = { plane: 'by plane', hatched: 'hatched', plain: 'filled' } as const;
 
 /** Overall size in the part's own frame; a number typed here resizes the part about its datum. */
 function Overall({ part, values }: { part: Part; values: Vec3 }) {

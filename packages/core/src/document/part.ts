@@ -8,6 +8,10 @@ import { bodyBases } from '../recipes/bodies/index.ts';
 import { finite, numberSchema, pointSchema, vectorSchema } from '../recipes/numbers.ts';
 import { docksSchema } from './dock.ts';
 
+/** How cut faces are drawn: hatched, or filled. */
+export const CUT_FILLS = ['hatched', 'plain'] as const;
+export type CutFill = (typeof CUT_FILLS)[number];
+
 /** Where within its layer a slice is cut. */
 export const LAYER_PLACES = ['bottom', 'middle', 'top'] as const;
 export type LayerPlace = (typeof LAYER_PLACES)[number];
@@ -138,6 +142,8 @@ export const partSchema = z.strictObject({
   visible: z.boolean(),
   locked: z.boolean(),
   snappable: z.boolean(),
+  /** How its cut faces are drawn, where that is not left to the section plane. */
+  cutFill: z.enum(CUT_FILLS).optional(),
   placement: placementSchema,
   datum: datumSchema,
   recipe: z.strictObject({ base: baseSchema, steps: z.array(stepSchema) }),

@@ -13,12 +13,14 @@ import { sheetFaults, sheetSchema } from './sheet.ts';
 export type { Num, NumVector } from '../recipes/numbers.ts';
 export { pinSchema, sceneSchema, viewSchema, type Pin, type Scene } from './scene.ts';
 export {
+  CUT_FILLS,
   LAYER_PLACES,
   childrenOf,
   colourSchema,
   partSchema,
   type Base,
   type CombineHow,
+  type CutFill,
   type Datum,
   type LayerPlace,
   type Part,

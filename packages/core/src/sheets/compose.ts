@@ -147,9 +147,9 @@ function cutMarks(document: KadrelDocument, { look, scale }: SheetView, { drawn,
   if (!plane || !isSection(plane)) return [];
   const { fill, spacing } = plane.recipe.base;
   const own = valueOf(spacing) * scale;
-  return drawn.cuts.flatMap(({ paths }, rank): Mark[] => {
+  return drawn.cuts.flatMap(({ item, paths }, rank): Mark[] => {
     const loops = paths.map(({ curves }) => curves.map((curve) => carryCurve(map, curve)));
-    if (fill === 'plain')
+    if ((document.items[item]?.cutFill ?? fill) === 'plain')
       return [{ kind: 'fill', shade: 'light', loops: loops.map((loop) => loop.flatMap(flattened)) }];
     const hatch = { angle: hatchAngle(rank), spacing: own > 0 ? own : HATCH_SPACING };
     return hatched(loops, hatch).map(([from, to]) => stroke('hatch', from, to));

@@ -8,6 +8,7 @@ import {
 } from '../../document/items.ts';
 import {
   colourSchema,
+  type CutFill,
   type Datum,
   type KadrelDocument,
   type NumVector,
@@ -53,12 +54,15 @@ export const change = declareVerb({
     visible: optional('choice', 'visible', 'Whether it is shown.', { choices: YES_NO }),
     locked: optional('choice', 'locked', 'Whether it is kept from moving.', { choices: YES_NO }),
     snappable: optional('choice', 'snappable', 'Whether snaps catch it.', { choices: YES_NO }),
+    cutFill: optional('choice', 'its cut faces', 'How they are drawn where a section plane cuts it.', {
+      choices: { plane: 'as the section plane says', hatched: 'hatched', plain: 'filled' },
+    }),
   },
   sentence:
     'Change {parts}' +
     RECIPE_SENTENCE +
     '[, at {at}][, turned {turn}][, datum {datum}]' +
-    '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}]',
+    '[, colour {colour}][, visible {visible}][, locked {locked}][, snappable {snappable}][, its cut faces {cutFill}]',
   apply(draft, values, context) {
     for (const id of values.parts) {
       const refusal = changePart({ draft, context }, draft.items[id]!, values);
@@ -86,6 +90,7 @@ function changePart({ draft, context }: Drafting, part: Part, values: ChangeValu
   if (values.visible) part.visible = values.visible === 'yes';
   if (values.locked) part.locked = values.locked === 'yes';
   if (values.snappable) part.snappable = values.snappable === 'yes';
+  if (values.cutFill !== undefined) fillCuts(draft, part, values.cutFill);
   if (values.datum !== undefined) {
     const datum = readDatum(values.datum);
     if (!datum) return refuse('datum', {}, 'datum');
@@ -107,6 +112,14 @@ function changePart({ draft, context }: Drafting, part: Part, values: ChangeValu
     (fixed && keepDatum({ draft, context }, part, fixed)) ??
     (values.at && changePlace({ draft, context }, part, values.at))
   );
+}
+
+/** Of a group, those of what stands in it. */
+function fillCuts(draft: KadrelDocument, part: Part, fill: string): void {
+  for (const one of [part, ...standingWithin(draft, part)]) {
+    if (fill === 'plane') delete one.cutFill;
+    else one.cutFill = fill as CutFill;
+  }
 }
 
 function keepShared(
