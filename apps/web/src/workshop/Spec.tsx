@@ -126,7 +126,7 @@ function OnePart({ part, document }: { part: Part; document: KadrelDocument }) {
 }
 
 /** Short, since they stand side by side. */
-const CUT_FILL_WORDS = { plane: 'by plane', hatched: 'hatched', plain: 'filled' } as const;
+const CUT_FILL_WORDS = { plane: 'plane', hatched: 'hatched', plain: 'filled' } as const;
 
 /** Overall size in the part's own frame; a number typed here resizes the part about its datum. */
 function Overall({ part, values }: { part: Part; values: Vec3 }) {

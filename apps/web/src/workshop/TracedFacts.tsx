@@ -28,7 +28,7 @@ const MAX_NAMED = 3;
 
 function sourceNames({ items }: KadrelDocument, traced: NonNullable<Part['traced']>): string {
   const name = (id: string) => items[id]?.name ?? 'what is gone';
-  if (traced.by === 'section') return `${name(traced.section)} through ${name(traced.through)}`;
+  if (traced.by === 'section') return `${name(traced.through)}, cut by ${name(traced.section)}`;
   if (traced.parts.length > MAX_NAMED) return `${traced.parts.length} parts`;
   return traced.parts.map(name).join(', ');
 }
