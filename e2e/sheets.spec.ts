@@ -165,3 +165,24 @@ test(
     expect(ada.problems).toEqual([]);
   },
 );
+
+test(
+  'a detail is taken of a view by a click, with its letter in both',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await withFoot(page, 'Foot, enlarged');
+    await makesSheet(ada);
+    const [x, y] = await middleOf(page, 'Plan');
+    await page.getByRole('button', { name: 'Detail', exact: true }).click();
+    // A corner of the plate, 120 × 80 at 1:2; then a free place on the paper.
+    await clicksPaper(page, [x - 30, y + 20]);
+    await page.getByRole('textbox', { name: 'within', exact: true }).fill('15');
+    await ada.commits();
+    await ada.types('Escape');
+    await isDrawn(page);
+    await expect(texts(page).filter({ hasText: /^Z$/ })).toHaveCount(1);
+    await expect(texts(page).filter({ hasText: 'Z (1:1)' })).toHaveCount(1);
+    await expect(page.getByRole('button', { name: /^Detail of Plan/ })).toBeVisible();
+    expect(ada.problems).toEqual([]);
+  },
+);
