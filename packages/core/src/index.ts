@@ -133,6 +133,7 @@ export { outlinesOf } from './formats/outlines.ts';
 export { cornersOf } from './profiles/corners.ts';
 export { filledArea } from './profiles/area.ts';
 export { filledDistance } from './profiles/filled.ts';
+export { namedPaths } from './profiles/path.ts';
 export { offsetOutlines } from './profiles/offset.ts';
 export { parallelPath } from './profiles/parallel.ts';
 export { boreOf } from './document/bore.ts';

@@ -25,6 +25,7 @@ export class OverlapFills {
       this.group.remove(fill.group);
       fill.dispose();
       this.fills.delete(section);
+      this.corners.delete(section);
     }
     for (const [section, corners] of overlaps) {
       this.of(section).fill([corners]);

@@ -1,7 +1,6 @@
 /** Lengths along circular edges, and the arcs that they and angles are drawn with. */
 import { column } from '../space/matrix.ts';
-import { carryBack } from '../space/pose.ts';
-import { degrees, radians } from '../space/angle.ts';
+import { cosDegrees, degrees, radians, sinDegrees } from '../space/angle.ts';
 import { cross, dot, length } from '../space/vector.ts';
 import { add2, scale2, subtract2, type Vec2 } from '../space/vector2.ts';
 import { onPaper } from './looks.ts';
@@ -24,7 +23,7 @@ export interface Arc2 {
   readonly sweep: number;
 }
 
-const wayAt = (angle: number): Vec2 => [Math.cos(radians(angle)), Math.sin(radians(angle))];
+const wayAt = (angle: number): Vec2 => [cosDegrees(angle), sinDegrees(angle)];
 const pointOn = ({ centre, radius }: Arc2, angle: number): Vec2 => add2(centre, scale2(wayAt(angle), radius));
 
 /** The middle of a text that stands outside the middle of an arc, clear of it. @param above what stands over its letters, mm */
@@ -60,11 +59,9 @@ export function arcDimension(measuring: Measuring): Measured | NotMeasured {
   const { from, sweep } = place.arc;
   const value = place.radius * radians(Math.abs(sweep));
   const rim = place.radius * view.scale;
-  const centre = onPaper(frame, view)(place.at);
-  const [x, y] = subtract2(
-    carryBack(frame, from).slice(0, 2) as unknown as Vec2,
-    carryBack(frame, place.at).slice(0, 2) as unknown as Vec2,
-  );
+  const map = onPaper(frame, view);
+  const centre = map(place.at);
+  const [x, y] = subtract2(map(from), centre);
   const first = degrees(Math.atan2(y, x));
   const turn = dot(place.direction, towards) < 0 ? -sweep : sweep;
   const radius = Math.max(rim + dimension.offset, ARROW_ROOM);

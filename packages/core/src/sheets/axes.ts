@@ -3,7 +3,7 @@ import type { DrawnAxis } from '../questions/question.ts';
 import { edgeGeometry } from '../snapping/feature.ts';
 import { CURVE_CIRCLE, type ShapeFeatures } from '../snapping/shape.ts';
 import { carry, chain, inverse, turnVector, type Pose } from '../space/pose.ts';
-import { dot2, left2, type Vec2 } from '../space/vector2.ts';
+import { add2, dot2, left2, scale2, type Vec2 } from '../space/vector2.ts';
 import { SWEEP_SLACK, sweepOf, type Shown } from './catches.ts';
 
 /** How far an axis may lean out of the plane of the view, and still be drawn. */
@@ -36,10 +36,8 @@ export function seenAxes(frame: Pose, { solids, features }: Pick<Shown, 'solids'
     return lines.flatMap(({ way, off, stops }): DrawnAxis[] => {
       const [low, high] = [Math.min(...stops), Math.max(...stops)];
       if (high - low < SAME) return [];
-      const at = (along: number): Vec2 => [
-        along * way[0] + off * left2(way)[0],
-        along * way[1] + off * left2(way)[1],
-      ];
+      const foot = scale2(left2(way), off);
+      const at = (along: number) => add2(foot, scale2(way, along));
       return [[at(low), at(high)]];
     });
   });

@@ -4,6 +4,7 @@ import {
   boxSize,
   cornersOf,
   filledArea,
+  namedPaths,
   offsetOutlines,
   parallelPath,
   pathArea,
@@ -67,12 +68,7 @@ function besideClosed(
 
 /** Outward there is more, inward less. */
 function isBetween(path: Path, made: readonly DrawnPath[], by: number): boolean {
-  const area = filledArea(
-    made.map(({ closed, curves }, i) => ({
-      closed,
-      curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
-    })),
-  );
+  const area = filledArea(namedPaths(made));
   return by > 0 === area > Math.abs(pathArea(path));
 }
 
@@ -133,11 +129,7 @@ const SHADOW_CHORD = 1 / 2000;
 export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
   return scope((keep) => {
     const { visible, hidden } = linesSeen({ occt, keep }, [shape]);
-    const drawn = pathsOfEdges(occt, [...visible, ...hidden]);
-    const paths = drawn.map(({ closed, curves }, i): Path => ({
-      closed,
-      curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
-    }));
+    const paths = namedPaths(pathsOfEdges(occt, [...visible, ...hidden]));
     const split = splitRegions({ occt, keep }, paths);
     const { min, max } = exactBox(occt, shape);
     const mesh = meshShape(occt, shape, SHADOW_CHORD * Math.hypot(...boxSize({ min, max })));

@@ -22,7 +22,7 @@ export const commonOf = (occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape): { area: 
 export const commonFacets = (occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape) =>
   withCommon(occt, [a, b], (common) => ({
     ...areaAndMiddle(occt, common),
-    corners: facetCorners(
+    corners: cornersOfFacets(
       meshShape(occt, common, displayChord(Math.hypot(...boxSize(roughBox(occt, common))))),
     ),
   }));
@@ -32,7 +32,7 @@ function areaAndMiddle(occt: Occt, common: TopoDS_Shape) {
   return { area, at: areaCentroid };
 }
 
-const facetCorners = ({ triangles, positions }: Mesh): number[] =>
+const cornersOfFacets = ({ triangles, positions }: Mesh): number[] =>
   [...triangles].flatMap((i) => [...positions.subarray(3 * i, 3 * i + 3)]);
 
 /** Undefined where they have nothing in common. */

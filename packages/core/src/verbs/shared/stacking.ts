@@ -4,6 +4,7 @@ import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import type { Sheet } from '../../document/sheet.ts';
 import { boxOfPaths } from '../../formats/drawing.ts';
 import { filledArea } from '../../profiles/area.ts';
+import { namedPaths } from '../../profiles/path.ts';
 import { dowelHoles, type Dowels } from '../../sheets/dowels.ts';
 import { unitedOutlines } from '../../sheets/layers.ts';
 import type { PackedPiece } from '../../sheets/packing.ts';
@@ -52,21 +53,13 @@ export function layersIn({ items, plane, pitch, scale }: Cutting, context: VerbC
   return cut.map(({ paths, box: { min, max }, over }, i) => ({
     width: (max[0] - min[0]) * scale,
     height: (max[1] - min[1]) * scale,
-    area: areaOf(paths) * scale ** 2,
+    area: filledArea(namedPaths(paths)) * scale ** 2,
     middle: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2],
     over,
     next: cut[i + 1]?.over ?? null,
     outlines: paths,
   }));
 }
-
-const areaOf = (paths: readonly DrawnPath[]): number =>
-  filledArea(
-    paths.map(({ closed, curves }, i) => ({
-      closed,
-      curves: curves.map((curve, k) => ({ name: `${i}.${k}`, curve })),
-    })),
-  );
 
 /** The refusal of a layer that is larger than a sheet. */
 export function doesNotFit(
