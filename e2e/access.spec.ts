@@ -1,7 +1,8 @@
 /** axe finds no fault on any screen, panel, menu, dialog or state. */
-import AxeBuilder from '@axe-core/playwright';
+import type { RunOptions } from 'axe-core';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { VERBS, type Verb } from '@kadrel/core';
+import { violationsOf } from './axe.ts';
 import { inNewProject, selects, startsVerb } from './doing.ts';
 import { Person } from './person.ts';
 
@@ -12,23 +13,18 @@ class Checks {
   constructor(private readonly page: Page) {}
 
   /** All rules but the contrast of colours, which takes longest. */
-  async look(where: string): Promise<void> {
-    await this.add(where, new AxeBuilder({ page: this.page }).disableRules('color-contrast'));
+  look(where: string): Promise<void> {
+    return this.add(where, { rules: { 'color-contrast': { enabled: false } } });
   }
 
   /** All rules. */
-  async lookClosely(where: string): Promise<void> {
-    await this.add(where, new AxeBuilder({ page: this.page }));
+  lookClosely(where: string): Promise<void> {
+    return this.add(where, {});
   }
 
-  private async add(where: string, axe: AxeBuilder): Promise<void> {
-    // Without frames there is nothing to gather from others, which would take a page of its own each time.
-    const { violations } = await axe
-      .setLegacyMode()
-      .options({ resultTypes: ['violations'] })
-      .analyze();
-    for (const { id, nodes } of violations)
-      this.found.push(`${where}: ${id} ${nodes.map(({ target }) => target.join(' ')).join('; ')}`);
+  private async add(where: string, options: RunOptions): Promise<void> {
+    const violations = await violationsOf(this.page, options);
+    this.found.push(...violations.map((violation) => `${where}: ${violation}`));
   }
 
   /** Opens something by a button, looks, and closes it. */

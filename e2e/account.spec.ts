@@ -63,3 +63,48 @@ test('an account is made, its password changed, its work taken away as a file, a
   // What the server refuses stands in the browser's console too.
   expect(person.problems.filter((problem) => !/status of 4\d\d/.test(problem))).toEqual([]);
 });
+
+test('the first screen stays small, and asks for neither three.js nor the kernel', async ({ page }) => {
+  const scripts: string[] = [];
+  let bytes = 0;
+  page.on('response', async (response) => {
+    if (!response.url().endsWith('.js')) return;
+    scripts.push(response.url());
+    bytes += Number((await response.allHeaders())['content-length'] ?? 0);
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  expect(scripts.filter((url) => /worker|Workshop/.test(url))).toEqual([]);
+  expect(bytes).toBeGreaterThan(10_000);
+  expect(bytes).toBeLessThan(250_000);
+});
+
+test('an account of one’s own: sign up, work, sign out, sign in', async ({ page }) => {
+  const ada = new Person(page);
+  const email = `ada-${Date.now()}@kadrel.example`;
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Name').fill('Ada');
+  await page.getByLabel('Password').fill('short');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await expect(page.getByText('At least 10 characters.')).toBeVisible();
+  await page.getByLabel('Password').fill('long enough now');
+  await page.getByRole('button', { name: 'Make account' }).click();
+  await expect(page.getByText('There is no project yet. Make the first one.')).toBeVisible();
+  await ada.createsProject('Mine');
+  await page.getByRole('link', { name: 'Kadrel: to the projects' }).click();
+  await page.getByRole('button', { name: 'More for Mine' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByText('There is no project yet. Make the first one.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show archived' }).click();
+  await page.getByRole('button', { name: 'More for Mine' }).click();
+  await page.getByRole('menuitem', { name: 'Restore' }).click();
+  await page.getByRole('button', { name: 'Account: Ada' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Password').fill('long enough now');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('link', { name: 'Open Mine' })).toBeVisible();
+});

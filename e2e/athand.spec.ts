@@ -1,5 +1,5 @@
 /** Small things that are at hand: views that come back, undo that says what it did, numbers as they are, output from the search. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 
 const done = (page: Page) => page.getByText('done; change a blank to adjust');

@@ -1,8 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { startMailbox, type MailboxMessage } from '../scripts/mailbox.mjs';
 import { startTestCluster } from '../scripts/postgres.mjs';
 import { endChild, migrate, startServer } from '../scripts/project.mjs';
+import { violationsOf } from './axe.ts';
 import { Person } from './person.ts';
 
 test('with a mail server an account is made by the link in a message', async ({ page }) => {
@@ -26,11 +26,11 @@ test('with a mail server an account is made by the link in a message', async ({ 
     await page.getByLabel('Password').fill('a long password');
     await page.getByRole('button', { name: 'Make account' }).click();
     await expect(page.getByRole('status')).toContainText('on its way to ada@kadrel.example');
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
 
     const path = /https:\/\/kadrel\.example(\/confirm#[\w-]+)/.exec(messages[0]!.text)![1]!;
     await page.goto(`${server.address}${path}`);
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     await page.getByRole('button', { name: 'Make the account and sign in' }).press('Enter');
     await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
 

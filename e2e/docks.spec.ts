@@ -1,6 +1,6 @@
 /** Docks: made by a pick, joined by clicks with quarter turns by keys, filled all at once, and closed again after a change. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { violationsOf } from './axe.ts';
+import { expect, test, type Page } from './tests.ts';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 
@@ -57,7 +57,7 @@ test('a dock is picked on a face, joined by two clicks, turned by keys, and drif
   await page.keyboard.press('Enter');
   await expect(joints(page).getByRole('listitem')).toContainText('Apart by 20');
   await expect(page.getByRole('button', { name: 'Joints 1 fault 1' })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
   await joints(page).getByRole('button', { name: 'Close again' }).click();
   await expect(joints(page).getByText('Apart by')).toHaveCount(0);
   expect((await ada.facts('other')).box.min[0]).toBeCloseTo(120, 9);

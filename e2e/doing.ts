@@ -1,18 +1,41 @@
 /** Things done in many tests: a project of one's own, choosing parts in the tree, verbs by their words. */
 import { expect, type Page } from '@playwright/test';
-import type { Vec3 } from '@kadrel/core';
+import type { LengthUnit, Vec3 } from '@kadrel/core';
 import { Person } from './person.ts';
 
 /** Straight into the workshop: the start screens have tests of their own, and would take a third of the time here. */
-export async function inNewProject(page: Page, name: string): Promise<Person> {
+export async function inNewProject(
+  page: Page,
+  name: string,
+  scene: { readonly units?: LengthUnit } = {},
+): Promise<Person> {
   const ada = new Person(page);
-  expect((await page.request.post('/api/demo')).status()).toBe(201);
-  const created = await page.request.post('/api/projects', { data: { name, scene: {} } });
+  // Another test has left the application open, with a guest of its own.
+  const isOpen = await page.evaluate(() => document.querySelector('#root') !== null);
+  if (!isOpen) expect((await page.request.post('/api/demo')).status()).toBe(201);
+  const created = await page.request.post('/api/projects', { data: { name, scene } });
   expect(created.status()).toBe(201);
-  await page.goto(`/projects/${((await created.json()) as { id: string }).id}`);
+  const path = `/projects/${((await created.json()) as { id: string }).id}`;
+  await (isOpen ? goesOnTo(page, path) : page.goto(path));
   await ada.isReady();
   return ada;
 }
+
+/** To a path of the application by its own navigation. */
+async function goesOnTo(page: Page, path: string): Promise<void> {
+  await page.mouse.move(0, 0);
+  await navigates(page, '/about');
+  // The workshop that was open is gone, and what it kept of sizes and choices.
+  await page.waitForFunction(() => window.kadrel === undefined);
+  await page.evaluate(() => localStorage.clear());
+  await navigates(page, path);
+}
+
+const navigates = (page: Page, path: string) =>
+  page.evaluate((to) => {
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
 
 /** Chooses parts in the tree, in this order. */
 export async function selects(page: Page, ...names: string[]): Promise<void> {

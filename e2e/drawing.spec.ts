@@ -1,5 +1,5 @@
 /** Drawing by number, finding regions, and making bodies from them, by hand. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import { inNewProject, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 

@@ -1,5 +1,5 @@
 /** What would change nothing is reported, and done only when it is said again. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import { inNewProject, selects } from './doing.ts';
 
 async function makesBox(page: Page, ...texts: string[]) {

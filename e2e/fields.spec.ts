@@ -1,5 +1,5 @@
 /** Fields of the Spec: what is typed is committed once, and the keyboard belongs to the view again. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './tests.ts';
 import { inNewProject, selects } from './doing.ts';
 
 test('Enter commits a number and leaves the field; the next letter is a shortcut, and undo is the model’s', async ({

@@ -1,6 +1,6 @@
 /** How parts stand to one another: found, shown, mended; measures that are kept, and fits that are wanted. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import { choosesIn, inNewProject, says, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 

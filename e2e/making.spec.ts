@@ -1,6 +1,6 @@
 /** Whether parts can be made: a thin wall is found in colours and thickened; what hangs over is turned. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { violationsOf } from './axe.ts';
+import { expect, test, type Page } from './tests.ts';
 import { inNewProject, startsVerb } from './doing.ts';
 
 const report = (page: Page) => page.getByRole('complementary', { name: 'Fit report' });
@@ -40,7 +40,7 @@ test(
     await expect(report(page).getByRole('list', { name: 'Colours of walls' })).toContainText(
       'below 0.8 mm: too thin',
     );
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     await report(page).getByRole('button', { name: 'Thicken it' }).click();
     await ada.commits();
     await hasFaults(page, 'No faults.');

@@ -1,5 +1,5 @@
 /** Edges, corners and faces of a part are selected by clicks, by regions and by name, and go into the next verb. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import type { Vec3 } from '@kadrel/core';
 import { choosesIn, drags, inNewProject, says, selects, startsVerb, zoomsOut } from './doing.ts';
 import type { Person } from './person.ts';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './tests.ts';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 
 const done = 'done; change a blank to adjust';

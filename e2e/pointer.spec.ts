@@ -1,5 +1,5 @@
 /** Drawing by the pointer, and a statement in hand that nothing but Esc, Enter or another verb ends. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import type { Vec3 } from '@kadrel/core';
 import { inNewProject, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';

@@ -1,5 +1,5 @@
 /** Changing what was drawn, choosing regions without the mouse, and surfaces, by hand. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import { inNewProject, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
 

@@ -2,8 +2,8 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { violationsOf } from './axe.ts';
+import { expect, test, type Page } from './tests.ts';
 import type { Vec3 } from '@kadrel/core';
 import { inNewProject, says, selects, startsVerb } from './doing.ts';
 import type { Person } from './person.ts';
@@ -63,7 +63,7 @@ test(
     await expect(joints(page).getByText('Apart by')).toHaveCount(0);
     // The lines of what is on the racks are drawn meanwhile.
     await expect(racks(page).locator('svg[data-drawn]')).toHaveCount(4, { timeout: 30_000 });
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     expect(ada.problems).toEqual([]);
   },
 );
@@ -219,7 +219,7 @@ test(
     await dialog.getByRole('button', { name: 'Put version 2 on the rack' }).click();
     await expect(dialog.getByRole('alert')).toContainText('shelf, size wide:');
     await dialog.getByRole('textbox', { name: 'How wide of size wide' }).fill('30 cm');
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await violationsOf(page)).toEqual([]);
     await dialog.getByRole('button', { name: 'Put version 2 on the rack' }).click();
     await expect(dialog).toHaveCount(0);
     await racks(page).getByRole('searchbox', { name: 'Find on the racks' }).fill('ledge');

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './tests.ts';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 
 test('a ring of twelve from one copy turned by 30°, eight the day after, two left out', async ({ page }) => {

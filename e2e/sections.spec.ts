@@ -1,5 +1,5 @@
 /** Looking inside: section planes in chosen views, what they cut, live while they are typed and dragged, and what is kept of a cut. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import type { Person } from './person.ts';
 import { choosesIn, drags, inNewProject, says, selects, startsVerb } from './doing.ts';
 

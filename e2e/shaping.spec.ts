@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './tests.ts';
 import { choosesIn, inNewProject, says, selects, startsVerb } from './doing.ts';
 
 const CORNER = 1 - Math.PI / 4;

@@ -1,6 +1,6 @@
 /** Drawing sheets: views that follow the model, dimensions by clicks and by keys, sections, and files. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import type { Person } from './person.ts';
 import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
 

@@ -1,16 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './tests.ts';
 import type { Vec3 } from '@kadrel/core';
-import { drags, zoomsOut } from './doing.ts';
-import { Person } from './person.ts';
+import { drags, inNewProject, zoomsOut } from './doing.ts';
+import type { Person } from './person.ts';
 
 const done = 'done; change a blank to adjust';
-
-async function inNewProject(page: Page, name: string): Promise<Person> {
-  const ada = new Person(page);
-  await ada.entersTheDemo();
-  await ada.createsProject(name);
-  return ada;
-}
 
 const part = async (ada: Person, name: string) =>
   Object.values((await ada.document()).items).find((item) => item.name === name)!;

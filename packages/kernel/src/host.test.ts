@@ -34,7 +34,13 @@ class PuppetPort implements Port {
   }
 }
 
-function hostWithPuppets(options: { patienceMs?: number; recycleBytes?: number } = {}) {
+interface PuppetOptions {
+  readonly patienceMs?: number;
+  readonly recycleBytes?: number;
+  readonly keep?: (port: Port) => void;
+}
+
+function hostWithPuppets(options: PuppetOptions = {}) {
   const ports: PuppetPort[] = [];
   const states: HostState[] = [];
   const host = new KernelHost({
@@ -202,6 +208,40 @@ test('a worker whose memory has grown too large is replaced between two requests
   await big;
   expect([ports[0]!.terminated, ports.length]).toEqual([true, 2]);
   host.close();
+});
+
+test('a worker without work is kept for the next project, and one that is busy or has grown ends', async () => {
+  const kept: Port[] = [];
+  const closed = async (heapBytes: number, isBusy: boolean) => {
+    const { host, ports } = hostWithPuppets({ keep: (port) => kept.push(port) });
+    ports[0]!.say({ say: 'ready' });
+    const built = host.evaluate(document);
+    ports[0]!.answer({ heapBytes });
+    await built;
+    const left = isBusy ? expect(host.evaluate(document)).rejects.toMatchObject({ code: 'cancelled' }) : null;
+    host.close();
+    await left;
+    return ports[0]!;
+  };
+  const idle = await closed(1000, false);
+  expect([kept, idle.terminated]).toEqual([[idle], false]);
+  const busy = await closed(1000, true);
+  const large = await closed(2 ** 29, false);
+  expect([kept.length, busy.terminated, large.terminated]).toEqual([1, true, true]);
+});
+
+test('a host takes over a worker whose documents it never sent', async () => {
+  const { host, ports } = hostWithPuppets({ keep: () => undefined });
+  ports[0]!.say({ say: 'ready' });
+  const first = host.evaluate(document);
+  ports[0]!.answer({});
+  await first;
+  host.close();
+  const next = new KernelHost({ now: () => 0, spawn: () => ports[0]! });
+  ports[0]!.say({ say: 'ready' });
+  void next.evaluate({ ...document }).catch(() => undefined);
+  expect(ports[0]!.received.at(-1)!.news).toMatchObject({ number: 1, from: null });
+  next.close();
 });
 
 test('a kernel that cannot start is given up after three tries, and says so', async () => {

@@ -25,6 +25,8 @@ export type HostState =
 /** Where workers come from, and who is notified of them. */
 export interface HostOptions {
   readonly spawn: () => Port;
+  /** Takes over a worker that is closed with nothing to do and little in its memory; without it, such a worker ends. */
+  readonly keep?: (port: Port) => void;
   readonly now: () => number;
   /** A part that builds for longer than this is given up. */
   readonly patienceMs?: number;
@@ -58,6 +60,8 @@ const PATIENCE_MS = 120_000;
 const MAX_FALSE_STARTS = 3;
 /** The kernel's memory only grows, and ends at 4 GiB: a quarter of it leaves room for any one operation. */
 const RECYCLE_BYTES = 1 << 30;
+/** What a worker that waits for the next project may hold on to. */
+const KEEP_BYTES = RECYCLE_BYTES / 4;
 
 interface Job {
   readonly id: number;
@@ -147,6 +151,11 @@ export class KernelHost {
   }
 
   close(): void {
+    const { port, options, heapBytes } = this;
+    if (port && options.keep && this.isIdle && heapBytes <= KEEP_BYTES) {
+      this.port = undefined;
+      options.keep(port);
+    }
     this.end(new KernelError('cancelled', 'Closed.'));
   }
 

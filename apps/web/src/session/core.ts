@@ -1,7 +1,7 @@
 /** What the parts of a session share: its state, the kernel, saving, and the two ways in which the picture changes. */
 import { type Edit, type KadrelDocument } from '@kadrel/core';
 import { KernelHost } from '@kadrel/kernel';
-import { spawnWorker } from '@kadrel/kernel/browser';
+import { keepWorker, spawnWorker } from '@kadrel/kernel/browser';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { followOthers } from './following.ts';
 import { keptPlaces } from './inside.ts';
@@ -31,6 +31,7 @@ export function openCore(opened: OpenedSession): SessionCore {
   const { getState: get, setState: set } = store;
   const host = new KernelHost({
     spawn: spawnWorker,
+    keep: keepWorker,
     now: () => performance.now(),
     onState: (kernel) => set({ kernel }),
   });
