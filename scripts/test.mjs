@@ -125,7 +125,8 @@ await runScript(async () => {
   const reports = join(ROOT, '.cache', `reports-${process.pid}`);
   mkdirSync(reports, { recursive: true });
   await together({
-    Lint: ['npm', 'run', '--silent', 'lint'],
+    Lint: ['npm', 'run', '--silent', 'eslint'],
+    'Formatting, arrows and what nothing uses': ['npm', 'run', '--silent', 'form'],
     Types: [process.execPath, 'scripts/types.mjs'],
     Measure: ['npm', 'run', '-s', 'measure'],
   });

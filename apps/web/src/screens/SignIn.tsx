@@ -34,7 +34,7 @@ export function SignIn() {
     await navigate('/projects');
   };
   const enter = useMutation({
-    mutationFn: ({ email, name, password }: Form) =>
+    mutationFn: ({ email, name, password }: Form): ReturnType<typeof api.signUp> =>
       isNew ? api.signUp({ email, name, password }) : api.signIn({ email, password }),
     onSuccess: (answer) => ('confirm' in answer ? undefined : entered()),
   });
