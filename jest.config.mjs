@@ -1,10 +1,10 @@
 import { fileURLToPath } from 'node:url';
 
-const TRANSFORM = fileURLToPath(new URL('scripts/jest-transform.mjs', import.meta.url));
+const path = (to) => fileURLToPath(new URL(to, import.meta.url));
 
 const swc = (decorators, jsx) => ({
   '^.+\\.tsx?$': [
-    TRANSFORM,
+    '@swc/jest',
     {
       jsc: {
         target: 'es2022',
@@ -23,19 +23,28 @@ const swc = (decorators, jsx) => ({
   ],
 });
 
-const project = (
-  displayName,
-  folder,
-  { decorators = false, jsx = false, environment = 'node', ...extra } = {},
-) => ({
+/** Every suite in a context of its own: with decorators, or with a page. */
+const isolated = (displayName, folder, { decorators = false, jsx = false, environment = 'node' }) => ({
   displayName,
   rootDir: `<rootDir>/${folder}`,
   testEnvironment: environment,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: { ...swc(decorators, jsx), 'replicad_single\\.js$': TRANSFORM },
+  transform: swc(decorators, jsx),
   transformIgnorePatterns: ['/node_modules/(?!replicad-opencascadejs/)'],
   testMatch: ['<rootDir>/**/*.test.{ts,tsx}'],
-  ...extra,
+});
+
+/**
+ * What computes runs as Node itself runs it, suite after suite in two processes: modules are read and the kernel is started once for
+ * each of them, and numeric code is as quick as in the product. Suites share what modules hold.
+ */
+const together = (displayName, ...folders) => ({
+  displayName,
+  runner: path('scripts/jest-runner.mjs'),
+  setupFiles: [path('scripts/jest-typescript.mjs')],
+  transform: {},
+  testMatch: folders.map((folder) => `<rootDir>/${folder}/**/*.test.ts`),
+  testPathIgnorePatterns: ['/dist/', '/node_modules/'],
 });
 
 export default {
@@ -43,11 +52,8 @@ export default {
   globalSetup: '<rootDir>/scripts/jest-setup.mjs',
   globalTeardown: '<rootDir>/scripts/jest-teardown.mjs',
   projects: [
-    project('core', 'packages/core'),
-    project('kernel', 'packages/kernel'),
-    project('cli', 'packages/cli'),
-    project('checks', 'checks'),
-    project('server', 'apps/server', { decorators: true }),
-    project('web', 'apps/web', { jsx: true, environment: 'jsdom' }),
+    together('core, kernel, headless, checks', 'packages/core', 'packages/kernel', 'packages/cli', 'checks'),
+    isolated('server', 'apps/server', { decorators: true }),
+    isolated('web', 'apps/web', { jsx: true, environment: 'jsdom' }),
   ],
 };

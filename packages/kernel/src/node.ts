@@ -10,8 +10,15 @@ export async function loadOcct(): Promise<Occt> {
   return init({ print: () => undefined, printErr: () => undefined });
 }
 
+let loaded: Promise<Libraries> | undefined;
+
 /** The libraries of the kernel, loaded once a process. */
-export async function loadLibraries(): Promise<Libraries> {
+export function loadLibraries(): Promise<Libraries> {
+  loaded ??= load();
+  return loaded;
+}
+
+async function load(): Promise<Libraries> {
   const [occt, facetter] = await Promise.all([loadOcct(), initFacets()]);
   facetter.setup();
   return { occt, facetter };

@@ -1,0 +1,4 @@
+/** Lets Node read TypeScript, in a process of the runner. */
+import { register } from 'tsx/esm/api';
+
+register();
