@@ -4,7 +4,7 @@ import { randomOf } from '../scripts/random.mjs';
 import { Restless } from './gestures.ts';
 import { Person } from './person.ts';
 
-const SECONDS = Number(process.env.GESTURES ?? 25);
+const SECONDS = Number(process.env.GESTURES ?? 15);
 const SEED = Number(process.env.SEED ?? 1);
 
 test('whatever is clicked, dragged and typed, no number and no statement is lost', async ({ page }) => {

@@ -18,6 +18,7 @@ import { runScript, say } from './say.mjs';
 
 const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
 const FONT = '/usr/share/fonts/truetype/liberation';
+const MAX_UNIT_MS = 60 * 60_000;
 const totals = { passed: 0, failed: 0, skipped: 0 };
 /** What failed, one line each, repeated at the end, where whoever reads only the tail of a log finds it. */
 const failures = [];
@@ -54,6 +55,8 @@ function jest(databaseUrl, report) {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 2],
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
+    // A guard against a hang: the runner of what computes has none of its own.
+    timeout: MAX_UNIT_MS,
   });
   if (!existsSync(report)) {
     fail('Unit tests and checks: no report');

@@ -36,7 +36,7 @@ async function inBrowser(files, environment = {}) {
     spawnSync(process.execPath, [...test, ...files], {
       cwd: ROOT,
       stdio: 'inherit',
-      env: { ...process.env, BASE_URL: address, ...environment },
+      env: { ...process.env, BASE_URL: address, KADREL_TRIALS: 'all', ...environment },
     }),
   );
   if (status !== 0) process.exitCode = 1;
