@@ -69,6 +69,72 @@ test('gaps along any direction: balls reach their radius to every side', async (
   }
 });
 
+describe('distances along a path', () => {
+  const paths = async (...statements: Statement[]) =>
+    (await findingsOf(builtBy(kernel, statements), 'measure')).map((one) => one.size);
+
+  test('of legs add up, from foot to foot, whichever way and wherever it is picked', async () => {
+    const legs = [
+      { dx: 30, dy: 0 },
+      { dx: 0, dy: 40 },
+      { dx: -10, dy: 0 },
+    ];
+    const run = { what: 'path', path: 'walk' };
+    expect(
+      await paths(
+        ['traverse', { as: 'walk', legs, at: [0, 0, 0] }],
+        ['sphere', { as: 'ball', diameter: 4, at: [36, 12, 0] }],
+        ['measure', { from: [0, 0, 0], to: [20, 40, 0], ...run }],
+        ['measure', { from: [25, 45, 9], to: [8, -3, 0], ...run }],
+        ['measure', { from: [0, 0, 0], to: 'ball', ...run }],
+      ),
+    ).toEqual([80, 67, 42].map((mm) => expect.closeTo(mm, 9) as number));
+  });
+
+  test('of a closed one go the shorter way round', async () => {
+    const found = await paths(
+      ['circle', { as: 'ring', diameter: 20, at: [0, 0, 0] }],
+      ['measure', { from: [10, 0, 0], to: [0, -10, 0], what: 'path', path: 'ring' }],
+      ['measure', { from: [-30, 1e-9, 0], to: [30, 0, 0], what: 'path', path: 'ring' }],
+    );
+    expect(found[0]).toBeCloseTo(5 * Math.PI, 9);
+    expect(found[1]).toBeCloseTo(10 * Math.PI, 6);
+  });
+
+  test('of an ellipse are its quarters, by the arithmetic-geometric mean', async () => {
+    // Source: NIST Digital Library of Mathematical Functions, 19.8.5 and 19.8.6, with 19.9.9 for the perimeter; from memory.
+    const perimeter = (a: number, b: number) => {
+      let [mean, root, sum] = [1, b / a, (1 - (b / a) ** 2) / 2];
+      for (let n = 1; n < 8; n++) {
+        const c = (mean - root) / 2;
+        [mean, root] = [(mean + root) / 2, Math.sqrt(mean * root)];
+        sum += 2 ** (n - 1) * c * c;
+      }
+      return (2 * Math.PI * a * (1 - sum)) / mean;
+    };
+    const [quarter] = await paths(
+      ['ellipse', { as: 'ring', width: 60, height: 20, at: [0, 0, 0] }],
+      ['measure', { from: [30, 0, 0], to: [0, 10, 0], what: 'path', path: 'ring' }],
+    );
+    expect(quarter).toBeCloseTo(perimeter(30, 10) / 4, 8);
+  });
+
+  test('follow an edge of a solid that is resized, and refuse what is no path', async () => {
+    const document = builtBy(kernel, [
+      ['cylinder', { as: 'post', diameter: 20, height: 30, at: [0, 0, 0] }],
+      ['measure', { from: [50, 0, 30], to: [0, 50, 30], what: 'path', path: 'post: top&side' }],
+    ]);
+    expect((await findingsOf(document, 'measure'))[0]!.size).toBeCloseTo(5 * Math.PI, 9);
+    const wider = after(document, ['change', { parts: ['post'], diameter: 40 }]);
+    expect((await findingsOf(wider, 'measure'))[0]!.size).toBeCloseTo(10 * Math.PI, 9);
+    const box = builtBy(kernel, [
+      ['box', { as: 'a', size: [10, 10, 10] }],
+      ['measure', { from: [0, 0, 0], to: [9, 0, 0], what: 'path', path: 'a' }],
+    ]);
+    expect((await findingsOf(box, 'measure'))[0]).toMatchObject({ state: 'fault' });
+  });
+});
+
 test('masses by volume and density; limits of areas, volumes and masses', async () => {
   const document = builtBy(kernel, [
     ['box', { as: 'beam', size: [1000, 100, 50] }],
@@ -94,6 +160,8 @@ test('a measure says what it needs, and nothing that it does not', () => {
     [{ what: 'mass' }, 'missing.material'],
     [{ to: [50, 0, 0], what: 'along' }, 'missing.along'],
     [{ to: [50, 0, 0], along: 'x' }, 'along-only'],
+    [{ to: [50, 0, 0], what: 'path' }, 'missing.path'],
+    [{ to: [50, 0, 0], path: 'a: top&front' }, 'along-only'],
     [{ what: 'area', least: '3 mm' }, 'dimension.belongs'],
   ] as const)
     expect(tried(document, ['measure', { from: 'a: top', ...typed }])).toMatchObject({ code });

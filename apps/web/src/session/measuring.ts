@@ -17,32 +17,36 @@ import type { SessionCore } from './core.ts';
 import type { ShownCheck } from './fitState.ts';
 import type { Statement } from './statement.ts';
 
-/** Both things, in order, as far as they are given; nothing where the first is not. */
-export function resolvedTargets(
-  { verb, typed }: Pick<Statement, 'verb' | 'typed'>,
-  document: KadrelDocument,
-  world: World,
-): Target[] {
+type Said = Pick<Statement, 'verb' | 'typed'>;
+
+/** What one blank means, as far as it is given. */
+function resolvedTarget({ verb, typed }: Said, id: string, around: Around): Target | undefined {
   const declared = verbNamed(verb)!;
-  const found: Target[] = [];
-  for (const id of ['from', 'to']) {
-    if (declared.blanks[id]?.type !== 'target') return [];
-    const read = resolveOne(declared, id, typed, document, world);
-    if (read === undefined || isRefusal(read)) break;
-    found.push(read as Target);
-  }
-  return found;
+  if (declared.blanks[id]?.type !== 'target') return undefined;
+  const read = resolveOne(declared, id, typed, around);
+  return read === undefined || isRefusal(read) ? undefined : (read as Target);
+}
+
+interface Around {
+  readonly document: KadrelDocument;
+  readonly world: World;
+}
+
+/** Both things, in order, as far as they are given; nothing where the first is not. */
+export function resolvedTargets(said: Said, document: KadrelDocument, world: World): Target[] {
+  const [from, to] = ['from', 'to'].map((id) => resolvedTarget(said, id, { document, world }));
+  return from ? [from, ...(to ? [to] : [])] : [];
 }
 
 /** @param show the distance in the views; null takes it off again */
 export function measuring({ get, host, worlds }: SessionCore, show: (inHand: ShownCheck | null) => void) {
   let latest = 0;
-  const measured = async (
-    document: KadrelDocument,
-    [from, to]: readonly Target[],
-  ): Promise<MeasuredFacts | null> => {
+  const measured = async (document: KadrelDocument, said: Said): Promise<MeasuredFacts | null> => {
+    const world = worlds.of(document);
+    const [from, to] = resolvedTargets(said, document, world);
     if (!from) return null;
-    const question = { ask: 'measured', from, ...(to ? { to } : {}) } as const;
+    const path = resolvedTarget(said, 'path', { document, world });
+    const question = { ask: 'measured', from, ...(to ? { to } : {}), ...(path ? { path } : {}) } as const;
     try {
       return (await host.ask({ ask: 'answer', document, question })) as MeasuredFacts;
     } catch (error) {
@@ -53,11 +57,10 @@ export function measuring({ get, host, worlds }: SessionCore, show: (inHand: Sho
   };
   return {
     /** All that can be measured of what is picked so far, in words; the views show the distance. */
-    async measureInHand(statement: Pick<Statement, 'verb' | 'typed'> | null): Promise<readonly string[]> {
+    async measureInHand(statement: Said | null): Promise<readonly string[]> {
       const { document } = get();
       const own = ++latest;
-      const targets = statement ? resolvedTargets(statement, document, worlds.of(document)) : [];
-      const facts = await measured(document, targets);
+      const facts = statement && (await measured(document, statement));
       if (own !== latest) return [];
       const words = facts ? readings(facts, document.scene) : [];
       show(facts && shownInHand(facts, document.scene));

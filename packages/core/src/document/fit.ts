@@ -35,6 +35,7 @@ export const MEASURED = {
   y: 'distance along Y',
   z: 'distance along Z',
   along: 'distance along a direction',
+  path: 'distance along a path',
   angle: 'angle',
   length: 'length',
   radius: 'radius',
@@ -67,6 +68,8 @@ export const measureSchema = z.strictObject({
   to: targetSchema.optional(),
   /** Of a distance along a direction: length 1. */
   direction: pointSchema.optional(),
+  /** Of a distance along a path: an edge, or a drawn line. */
+  path: targetSchema.optional(),
   /** Of a mass. */
   material: z.enum(MATERIAL_LIST).optional(),
   /** What it must be at least, and at most: mm, mm², mm³, degrees or g. */

@@ -18,6 +18,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withClearances,
   withSheetSymbols,
   withTraces,
+  withPaths,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -88,6 +89,11 @@ function withSheetSymbols(old: Json): Json {
 /** Version 15 has profiles that follow what they were cut from; nothing that was there changes. */
 function withTraces(old: Json): Json {
   return { ...old, kadrel: 15 };
+}
+
+/** Version 16 has measures along a path; nothing that was there changes. */
+function withPaths(old: Json): Json {
+  return { ...old, kadrel: 16 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

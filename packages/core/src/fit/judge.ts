@@ -35,6 +35,8 @@ export function measuredValue({ what, material }: Wanted, facts: MeasuredFacts):
       return facts.along?.[AXES.indexOf(what)];
     case 'along':
       return facts.directed;
+    case 'path':
+      return facts.alongPath;
     case 'mass':
       return facts.volume === undefined || material === undefined
         ? undefined

@@ -136,6 +136,7 @@ export const measuringOf = (one: Fit | Measure): Measuring => ({
   from: one.from,
   ...(one.to ? { to: one.to } : {}),
   ...('direction' in one && one.direction ? { direction: one.direction } : {}),
+  ...('path' in one && one.path ? { path: one.path } : {}),
 });
 
 async function measuredOf<T extends Fit | Measure>(all: readonly T[], ask: Asking) {

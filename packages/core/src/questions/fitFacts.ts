@@ -14,6 +14,8 @@ export interface MeasuredFacts {
   readonly along?: Vec3;
   /** The gap between them along the direction that was asked for; less than 0 where they overlap along it. */
   readonly directed?: number;
+  /** From one to the other along the path that was asked for, from foot to foot; of a closed one, the shorter way round. */
+  readonly alongPath?: number;
   /** Between their directions, at most 90. */
   readonly angle?: number;
   /** Of one: of an edge, or of the border of a face. */

@@ -104,6 +104,8 @@ export interface Measuring {
   readonly to?: Target | undefined;
   /** Along which the gap is reported as well; length 1. */
   readonly direction?: Vec3 | undefined;
+  /** Along which the way from one to the other is reported as well: an edge, or a drawn line. */
+  readonly path?: Target | undefined;
   /** Items as a statement has left them so far, where it asks about what it makes. */
   readonly items?: ChangedItems | undefined;
 }

@@ -1,6 +1,7 @@
 /** What can be measured of one thing, or between two: points, parts, faces, edges by their names. */
 import {
   cross,
+  definitionOf,
   degrees,
   directionOf,
   isWithinSolid,
@@ -21,6 +22,7 @@ import { reachesOf } from '../facts/extent.ts';
 import { integralsOf } from '../facts/integrals.ts';
 import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { placedSolid, pointOn, type FitShapes } from './bodies.ts';
+import { distanceAlong } from './alongPath.ts';
 import { thicknessOf } from './thickness.ts';
 import { thingOf, type Thing, type Around } from './things.ts';
 
@@ -28,16 +30,30 @@ import { thingOf, type Thing, type Around } from './things.ts';
 export function measuredFacts(
   { occt, shapes }: { readonly occt: Occt; readonly shapes: FitShapes },
   document: KadrelDocument,
-  { from, to, direction, items }: Measuring,
+  { from, to, direction, path, items }: Measuring,
 ): MeasuredFacts {
   return scope((keep) => {
     const around = { occt, shapes, document: items ? withChangedItems(document, items) : document, keep };
     const first = thingOf(around, from);
     if (!to) return ofOne(around, first, from);
     const second = thingOf(around, to);
-    const facts = ofTwo(around, first, second);
+    const facts = path ? ofPath(around, path, [first, second]) : ofTwo(around, first, second);
     return direction ? { ...facts, directed: gapAlong(around, [first, second], direction) } : facts;
   });
+}
+
+/** With the feet on the path for the places. */
+function ofPath(around: Around, path: Target, [a, b]: readonly [Thing, Thing]): MeasuredFacts {
+  const { occt, keep } = around;
+  const { distance, feet } = distanceAlong({ occt, keep }, pathShape(around, path), [a.shape, b.shape]);
+  return { ...ofTwo(around, a, b), alongPath: distance, from: feet[0], to: feet[1] };
+}
+
+/** An edge of a solid is a path by itself; of what is drawn it means all of it. */
+function pathShape(around: Around, path: Target): TopoDS_Shape {
+  const item = 'part' in path ? around.document.items[path.part] : undefined;
+  const isDrawn = item && 'figure' in definitionOf(around.document, item).recipe.base;
+  return thingOf(around, isDrawn && 'part' in path ? { part: path.part } : path).shape;
 }
 
 /** Between how far both reach along a direction of length 1; less than 0 where they overlap along it. */

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 
 const NOTHING: readonly string[] = [];
+const NOTHING_SAID = { from: undefined, to: undefined, path: undefined };
 
 /** All that can be measured of what is picked for Measure or Wanted fit so far. */
 export function MeasureReading() {
@@ -12,14 +13,12 @@ export function MeasureReading() {
   const isMeasuring =
     statement?.phase === 'open' && verbNamed(statement.verb)!.blanks.from?.type === 'target';
   const verb = isMeasuring ? statement.verb : null;
-  const { from, to } = isMeasuring ? statement.typed : { from: undefined, to: undefined };
+  const { from, to, path } = isMeasuring ? statement.typed : NOTHING_SAID;
   const [words, setWords] = useState(NOTHING);
-  const key = JSON.stringify([from, to]);
+  const key = JSON.stringify({ from, to, path });
   useEffect(() => {
     let isOver = false;
-    const [first, second] = JSON.parse(key) as [unknown, unknown];
-    const asked =
-      verb === null ? null : { verb, typed: { from: first ?? undefined, to: second ?? undefined } };
+    const asked = verb === null ? null : { verb, typed: JSON.parse(key) as Record<string, unknown> };
     void session.measureInHand(asked).then((found) => {
       if (!isOver) setWords(found);
     });

@@ -8,6 +8,7 @@ export const CHECK_SENTENCES = {
     `The variable ${follower} is set from ${name}: give it a value of its own first.`,
   'along-only': ({ along }: Facts<'along'>) => `Only a ${along} has one: choose that, or leave this empty.`,
   'missing.along': () => 'Say which way it is measured: X, Y or Z, or pick an edge or a face.',
+  'missing.path': () => 'Say which path it follows: an edge, or a drawn line.',
   'missing.material': () => 'Say which material it is of.',
   grades: () => 'Say the fit as hole/shaft, as in H7/g6: D to S, grades 5 to 11.',
   limits: ({ name }: Facts<'name'>) => `${name} has no limits.`,

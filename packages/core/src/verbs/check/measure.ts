@@ -23,6 +23,10 @@ const BLANKS = {
   along: optional('direction', 'along', 'Which way a distance along a direction is told.', {
     askedBy: ['what', 'along'],
   }),
+  path: optional('target', 'along the path', 'The edge or the drawn line that a distance follows.', {
+    catches: 'features',
+    askedBy: ['what', 'path'],
+  }),
   material: optional('choice', 'of material', 'What a mass is of.', {
     askedBy: ['what', 'mass'],
     choices: Object.fromEntries(Object.entries(MATERIALS).map(([id, { name }]) => [id, name])),
@@ -53,15 +57,16 @@ export const measure = declareVerb({
     'weight',
     'thickness',
     'ruler',
+    'running distance',
   ],
   blanks: BLANKS,
   sentence:
-    'Measure {what} of {from}[ to {to}][, along {along}][, of {material}][, at least {least}][, at most {greatest}][, called {called}]',
+    'Measure {what} of {from}[ to {to}][, along {along}][, along the path {path}][, of {material}][, at least {least}][, at most {greatest}][, called {called}]',
   apply(draft, values, context) {
     const kind = values.what as MeasuredKind;
     const fault = unfitting(kind, values);
     if (fault) return fault;
-    const { from, to, along, material, least, greatest, called } = values;
+    const { from, to, along, path, material, least, greatest, called } = values;
     const name = checkName(draft, called, 'M');
     if (isRefusal(name)) return name;
     const limits = limitsRead({ least, greatest }, limitKind(kind), context);
@@ -75,6 +80,7 @@ export const measure = declareVerb({
       from: targetKept(from),
       ...(to ? { to: targetKept(to) } : {}),
       ...(kind === 'along' && along ? { direction: [...worldDirection(along, NO_TURN)] } : {}),
+      ...(kind === 'path' && path ? { path: targetKept(path) } : {}),
       ...(kind === 'mass' ? { material: material as Material } : {}),
       ...limits,
     };
@@ -84,11 +90,16 @@ export const measure = declareVerb({
 });
 
 /** What is said too much or too little for what is measured. */
-function unfitting(kind: MeasuredKind, { to, along, material }: Values<typeof BLANKS>): Refusal | undefined {
+function unfitting(
+  kind: MeasuredKind,
+  { to, along, path, material }: Values<typeof BLANKS>,
+): Refusal | undefined {
   if (!OF_ONE.has(kind) && !to) return refuse('missing.distance-angle', {}, 'to');
   if (OF_ONE.has(kind) && to) return refuse('of-one', { distance: MEASURED.distance }, 'to');
   if (kind === 'along' && !along) return refuse('missing.along', {}, 'along');
   if (kind !== 'along' && along) return refuse('along-only', { along: MEASURED.along }, 'along');
+  if (kind === 'path' && !path) return refuse('missing.path', {}, 'path');
+  if (kind !== 'path' && path) return refuse('along-only', { along: MEASURED.path }, 'path');
   if (kind === 'mass' && material === undefined) return refuse('missing.material', {}, 'material');
   return undefined;
 }
