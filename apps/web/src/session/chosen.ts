@@ -87,7 +87,7 @@ function shownPlane(
   const { group, blanks } = verbNamed(verb)!;
   if (group !== 'cut' || !blanks.plane) return undefined;
   const [part] = listIn(typed.parts) as ItemId[];
-  const read = (blank: string) => resolveOne(verbNamed(verb)!, blank, typed, document, world);
+  const read = (blank: string) => resolveOne(verbNamed(verb)!, blank, typed, { document, world });
   const [plane, at] = [
     read('plane') as GivenPlane | Refusal | undefined,
     read('at') as Num | Refusal | undefined,
@@ -119,7 +119,7 @@ function shownChoice(
   const part = typeof typed.part === 'string' ? partNamed(document, typed.part)?.id : undefined;
   if (gathered.length === 0 || part === undefined) return undefined;
   const chosen = gathered.flatMap(([id]) => {
-    const read = resolveOne(verbNamed(verb)!, id, typed, document, world);
+    const read = resolveOne(verbNamed(verb)!, id, typed, { document, world });
     if (read === undefined || isRefusal(read)) return [];
     // What a rule means for a step that stands is not to be seen on what the step has made.
     const { former } = verbNamed(verb)!.blanks[id]!;

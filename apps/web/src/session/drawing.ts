@@ -26,7 +26,7 @@ export function drawingPlane(
   const edited = verb && EDITING.has(verb.id) ? (statement!.typed.profile as string | undefined) : undefined;
   if (edited !== undefined && document.items[edited]) return worldFromPart(document, edited);
   if (!statement || !verb || !drawsOn(verb.id)) return undefined;
-  const plane = resolveOne(verb, 'on', statement.typed, document, world) as Pose | undefined;
+  const plane = resolveOne(verb, 'on', statement.typed, { document, world }) as Pose | undefined;
   return plane && !isRefusal(plane) ? plane : undefined;
 }
 

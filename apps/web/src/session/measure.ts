@@ -18,7 +18,7 @@ export function measureOf(
   world: World,
 ): Measured | null {
   const verb = verbNamed('distance')!;
-  const [from, to] = ['from', 'to'].map((id) => resolveOne(verb, id, typed, document, world));
+  const [from, to] = ['from', 'to'].map((id) => resolveOne(verb, id, typed, { document, world }));
   if (from === undefined || to === undefined || isRefusal(from) || isRefusal(to)) return null;
   const found = measured(from as Feature, to as Feature, String(typed.along ?? 'own'));
   return isRefusal(found) ? null : found;

@@ -72,13 +72,10 @@ export class Aim {
     const statement = this.hand.openStatement();
     const verb = statement && verbNamed(statement.verb)!;
     if (!verb || verb.blanks.from?.type !== 'point' || statement.focus?.blank === 'from') return undefined;
-    const at = resolveOne(
-      verb,
-      'from',
-      statement.typed,
-      this.hand.state().document,
-      this.hand.session.world(),
-    );
+    const at = resolveOne(verb, 'from', statement.typed, {
+      document: this.hand.state().document,
+      world: this.hand.session.world(),
+    });
     return Array.isArray(at) ? vectorOf(at as unknown as NumVector) : undefined;
   }
 

@@ -54,7 +54,8 @@ export function frameAxes(session: Session): Turn {
   const verb = statement && isFramed(statement.verb) ? statement.verb : 'move';
   const typed =
     statement?.verb === verb ? statement.typed : { in: frames[verb] === 'view' ? 'world' : frames[verb] };
-  const frame = resolveOne(verbNamed(verb)!, 'in', typed, document, session.world()) as Frame | undefined;
+  const frame = resolveOne(verbNamed(verb)!, 'in', typed, { document, world: session.world() }) as
+    Frame | undefined;
   if (!frame || isRefusal(frame)) return NO_TURN;
   if (!frame.own) return frame.turn;
   const [first] = selection;
@@ -96,7 +97,7 @@ function turnCentre(session: Session, statement: Statement | null): Vec3 | null 
   const state = session.store.getState();
   const { document } = state;
   if (statement.typed.centre === 'point') {
-    const at = resolveOne(verbNamed('turn')!, 'at', statement.typed, document, session.world());
+    const at = resolveOne(verbNamed('turn')!, 'at', statement.typed, { document, world: session.world() });
     return Array.isArray(at) ? vectorOf(at as never) : null;
   }
   const box = statement.typed.centre === 'shared' ? selectionBox(state) : undefined;

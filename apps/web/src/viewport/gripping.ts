@@ -186,7 +186,7 @@ function movedBy(
     const stepped = raw.map((n, axis) =>
       last.ctrl ? n : toStep(start[axis]! + n, grid) - start[axis]!,
     ) as unknown as Vec3;
-    local = last.ctrl ? stepped : linedUp(hand, set, parts, axes, raw, stepped);
+    local = last.ctrl ? stepped : linedUp(hand, { set, parts, axes }, raw, stepped);
   }
   const main = last.shift && axes.length > 1 ? mainAxis(local, axes) : null;
   return withPointer(statement, 'by', shiftOf(hand, statement, local, main === null ? axes : [main]));
@@ -198,9 +198,7 @@ const LINING_UP_PX = 6;
 /** Where the dragged parts line up with others, that; along other axes whole steps. World axes only. */
 function linedUp(
   hand: Hand,
-  set: GripSet,
-  parts: readonly ItemId[],
-  axes: readonly (0 | 1 | 2)[],
+  { set, parts, axes }: { set: GripSet; parts: readonly ItemId[]; axes: readonly (0 | 1 | 2)[] },
   raw: Vec3,
   stepped: Vec3,
 ): Vec3 {

@@ -271,8 +271,8 @@ export class Grips extends FollowingMarks {
 
   private tickPath(camera: Camera, set: GripSet, axis: 0 | 1 | 2 | 'screen', step: number): string {
     const count = Math.min(120, Math.round(360 / step));
-    const inner = this.ringPoints(camera, set, axis, 1, count);
-    const outer = this.ringPoints(camera, set, axis, 1.1, count);
+    const inner = this.ringPoints(camera, set, axis, { count });
+    const outer = this.ringPoints(camera, set, axis, { grow: 1.1, count });
     return inner.map(([x, y], i) => `M${x} ${y}L${outer[i]![0]} ${outer[i]![1]}`).join('');
   }
 
@@ -340,15 +340,14 @@ export class Grips extends FollowingMarks {
     const facing = Math.abs(
       normal[0] * camera.toward[0] + normal[1] * camera.toward[1] + normal[2] * camera.toward[2],
     );
-    return facing < MIN_RING ? null : this.ringPoints(camera, set, axis, 1, RING_STEPS);
+    return facing < MIN_RING ? null : this.ringPoints(camera, set, axis, { count: RING_STEPS });
   }
 
   private ringPoints(
     camera: Camera,
     set: GripSet,
     axis: 0 | 1 | 2 | 'screen',
-    grow: number,
-    count: number,
+    { grow = 1, count }: { readonly grow?: number; readonly count: number },
   ): Pixel[] {
     const size = mmPerPixelAt(camera, depthOf(camera, set.anchor)) * this.scale * grow;
     const radius = (axis === 'screen' ? SCREEN_RING : RING) * size;

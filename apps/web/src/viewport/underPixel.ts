@@ -24,7 +24,11 @@ export function instanceAt({ camera, scene, stage }: Pane, x: number, y: number)
   // A drawn curve has no face to meet: it is caught within reach of the pointer, before what lies behind it.
   const { document } = stage.session.store.getState();
   const isDrawn = ({ part }: SnapInstance) => DRAWN.has(document.items[part]?.recipe.base.kind ?? '');
-  return curveUnder(camera, [x, y], scene, isDrawn, hit?.distance) ?? hit?.instance ?? null;
+  return (
+    curveUnder(camera, [x, y], scene, { may: isDrawn, ...(hit ? { max: hit.distance } : {}) }) ??
+    hit?.instance ??
+    null
+  );
 }
 
 /** The name of the face of a part that is in front. */

@@ -27,7 +27,10 @@ export function DrawingFileField({ id, blank, statement, isBad }: FieldProps) {
   }, [isActive]);
   const value = statement.typed[id] as { name?: string } | undefined;
   const read = value
-    ? (resolveOne(verbNamed(statement.verb)!, id, statement.typed, document, session.world()) as Drawing)
+    ? (resolveOne(verbNamed(statement.verb)!, id, statement.typed, {
+        document,
+        world: session.world(),
+      }) as Drawing)
     : undefined;
   const fault = isRefusal(read) ? read.message : undefined;
   const size = read && !fault ? sizeWords(read, document.scene) : '';

@@ -31,8 +31,8 @@ export function nearestOfTriangles(a: Float64Array, b: Float64Array, found: Near
     if (footOnTriangle(b, 3 * i, a)) keepFoot(found, 'onB', b, 3 * i);
   }
   for (let i = 0; i < 3 && found.square > 0; i++) {
-    crossing(a, 3 * i, 3 * ((i + 1) % 3), b, found);
-    crossing(b, 3 * i, 3 * ((i + 1) % 3), a, found);
+    crossing(a, i, b, found);
+    crossing(b, i, a, found);
   }
 }
 
@@ -116,8 +116,9 @@ function keepFoot(found: Nearest, side: 'onA' | 'onB', p: Float64Array, at: numb
   }
 }
 
-/** Where an edge of one goes through the other. */
-function crossing(e: Float64Array, from: number, to: number, t: Float64Array, found: Nearest): void {
+/** Where the edge of one from a corner to the next goes through the other. */
+function crossing(e: Float64Array, corner: number, t: Float64Array, found: Nearest): void {
+  const [from, to] = [3 * corner, 3 * ((corner + 1) % 3)];
   const [ux, uy, uz] = [t[3]! - t[0]!, t[4]! - t[1]!, t[5]! - t[2]!];
   const [vx, vy, vz] = [t[6]! - t[0]!, t[7]! - t[1]!, t[8]! - t[2]!];
   const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];

@@ -66,8 +66,15 @@ export function placedIn(
     extra: undefined,
     poses: new Map(),
   };
-  walk(document, part, start, options, found);
+  walk({ document, options, found }, part, start);
   return found;
+}
+
+/** What is gone through, and what it has come to so far. */
+interface Walked {
+  readonly document: KadrelDocument;
+  readonly options: PlacedOptions;
+  readonly found: Placed[];
 }
 
 interface Walk {
@@ -87,7 +94,8 @@ function placementOf(part: Part, poses: Map<ItemId, Placement>): Placement {
   return found;
 }
 
-function walk(document: KadrelDocument, part: Part, at: Walk, options: PlacedOptions, found: Placed[]): void {
+function walk(walked: Walked, part: Part, at: Walk): void {
+  const { document, options, found } = walked;
   const own = chainPlacements(at.outer, placementOf(part, at.poses));
   const definition = definitionOf(document, part);
   const { base } = definition.recipe;
@@ -97,16 +105,9 @@ function walk(document: KadrelDocument, part: Part, at: Walk, options: PlacedOpt
     for (const member of below(document, definition))
       if (member.visible || options.withHidden)
         // A member of a group stands for itself, and is determined by its own id.
-        walk(document, member, { ...at, outer: own, item, tag: item === null ? '' : tag }, options, found);
+        walk(walked, member, { ...at, outer: own, item, tag: item === null ? '' : tag });
   } else if (base.kind === 'pattern') {
-    walkPattern(
-      document,
-      definition,
-      base,
-      { ...at, outer: own, item: item ?? part.id, tag },
-      options,
-      found,
-    );
+    walkPattern(walked, definition, base, { ...at, outer: own, item: item ?? part.id, tag });
   } else {
     found.push({
       item: item ?? part.id,
@@ -119,14 +120,8 @@ function walk(document: KadrelDocument, part: Part, at: Walk, options: PlacedOpt
   }
 }
 
-function walkPattern(
-  document: KadrelDocument,
-  pattern: Part,
-  base: PatternBase,
-  at: Walk,
-  options: PlacedOptions,
-  found: Placed[],
-): void {
+function walkPattern(walked: Walked, pattern: Part, base: PatternBase, at: Walk): void {
+  const { document, options } = walked;
   const hold = holdOf(document, pattern);
   const sources = below(document, pattern);
   const isOut = leftOut(base.omitted);
@@ -143,7 +138,7 @@ function walkPattern(
       extra: extra && at.extra ? add(extra, at.extra) : (extra ?? at.extra),
       poses: at.poses,
     };
-    for (const source of sources) walk(document, source, inside, options, found);
+    for (const source of sources) walk(walked, source, inside);
   }
 }
 

@@ -76,7 +76,7 @@ export function encloses(region: Region, corners: readonly Point[]): boolean {
 /** Whether brush strokes cover all of a straight line: the pieces that each leg covers, one after another. */
 function isPainted(region: Region & { kind: 'brush' }, a: Point, b: Point): boolean {
   const covered = legs(region)
-    .flatMap(([c, d]) => coveredBy(a, b, c, d, region.radius) ?? [])
+    .flatMap((leg) => coveredBy([a, b], leg, region.radius) ?? [])
     .sort((m, n) => m.from - n.from);
   let reach = 0;
   for (const { from, to } of covered) {
@@ -86,8 +86,8 @@ function isPainted(region: Region & { kind: 'brush' }, a: Point, b: Point): bool
   return reach >= 1 - 1e-9;
 }
 
-/** The piece of a–b nearer than `radius` to c–d, as shares of a–b. The distance is convex along the line. */
-function coveredBy(a: Point, b: Point, c: Point, d: Point, radius: number) {
+/** The piece of a–b nearer than `radius` to a leg, as shares of a–b. The distance is convex along the line. */
+function coveredBy([a, b]: readonly [Point, Point], [c, d]: readonly [Point, Point], radius: number) {
   const at = (s: number): Point => [a[0] + s * (b[0] - a[0]), a[1] + s * (b[1] - a[1])];
   const off = (s: number) => pointToSegment(at(s), c, d) - radius;
   let [low, high] = [0, 1];

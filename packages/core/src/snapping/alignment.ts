@@ -3,7 +3,7 @@
  * Boxes and points in the world, along its axes; mm.
  */
 import { boxPoint, type Box, type BoxPoint } from '../space/box.ts';
-import type { Vec3 } from '../space/vector.ts';
+import { add, type Vec3 } from '../space/vector.ts';
 
 /** What is dragged, and what it may line up with. */
 export interface Dragged {
@@ -56,11 +56,13 @@ export function alignmentOf({ box, points, others, axes, reach }: Dragged): Alig
   const near =
     others.length > MAX_OTHERS ? [...others].sort((a, b) => off(a) - off(b)).slice(0, MAX_OTHERS) : others;
   const shift: [number, number, number] = [0, 0, 0];
-  for (const axis of axes) shift[axis] = correction(box, points, near, axis, reach);
+  for (const axis of axes) shift[axis] = correction({ box, points }, near, axis, reach);
   const moved = shifted(box, shift);
   return {
     shift,
-    lines: axes.flatMap((axis) => lineAlong(moved, points, shift, near, axis) ?? []),
+    lines: axes.flatMap(
+      (axis) => lineAlong({ box: moved, points: points.map((p) => add(p, shift)) }, near, axis) ?? [],
+    ),
     gaps: ([0, 1, 2] as const).flatMap((axis) => gapsAlong(moved, near, axis)),
   };
 }
@@ -72,14 +74,14 @@ const shifted = ({ min, max }: Box, by: Vec3): Box => ({
 
 const sidesOf = ({ min, max }: Box, axis: number) => [min[axis]!, (min[axis]! + max[axis]!) / 2, max[axis]!];
 
+/** What is lined up: by the sides and the middle of its box, and by points of its own. */
+interface Lined {
+  readonly box: Box;
+  readonly points: readonly Vec3[];
+}
+
 /** The smallest correction that lines something up or makes gaps equal; 0 where nothing is near. */
-function correction(
-  box: Box,
-  points: readonly Vec3[],
-  others: readonly Box[],
-  axis: 0 | 1 | 2,
-  reach: number,
-) {
+function correction({ box, points }: Lined, others: readonly Box[], axis: 0 | 1 | 2, reach: number) {
   const own = [...sidesOf(box, axis), ...points.map((point) => point[axis])];
   let best = 0;
   let min = reach;
@@ -126,16 +128,11 @@ function equalGapCorrections(box: Box, others: readonly Box[], axis: 0 | 1 | 2):
 
 /** From the point of the box that lines up to what it lines up with. */
 function lineAlong(
-  box: Box,
-  points: readonly Vec3[],
-  shift: Vec3,
+  { box, points }: Lined,
   others: readonly Box[],
   axis: 0 | 1 | 2,
 ): AlignmentLine | undefined {
-  const own = [
-    ...STEPS.map((step) => boxPoint(box, sideAt(axis, step))),
-    ...points.map((p): Vec3 => [p[0] + shift[0], p[1] + shift[1], p[2] + shift[2]]),
-  ];
+  const own = [...STEPS.map((step) => boxPoint(box, sideAt(axis, step))), ...points];
   for (const from of own)
     for (const other of others)
       for (const step of STEPS) {

@@ -205,7 +205,7 @@ function pairMeeting(
   if (meeting && (isGuide || (inSpace && a.instance !== b.instance)))
     put(meeting, { one: a, other: b, kind: 'intersection', words });
   if (meeting || !(inView || (a.guide && b.guide))) return;
-  const crossing = crossInView(a.curve, b.curve, a.nearest, b.nearest, camera);
+  const crossing = crossInView([a.curve, b.curve], [a.nearest, b.nearest], camera);
   if (crossing) put(crossing, { one: a, other: b, kind: 'apparent', words: `${words}, only in this view` });
 }
 

@@ -11,13 +11,18 @@ import type { SnapInstance, SnapScene } from './scene.ts';
 /** A click this near to a curve means it, pixels. */
 const REACH_PX = 6;
 
-/** The instance whose curve is nearest to a pixel, within reach. @param max curves farther than this (mm) are hidden */
+/** Which instances count, and how far off: curves farther than `max` (mm) are hidden. */
+interface Wanted {
+  readonly may: (instance: SnapInstance) => boolean;
+  readonly max?: number;
+}
+
+/** The instance whose curve is nearest to a pixel, within reach. */
 export function curveUnder(
   camera: Camera,
   pointer: Vec2,
   scene: SnapScene,
-  may: (instance: SnapInstance) => boolean,
-  max = Infinity,
+  { may, max = Infinity }: Wanted,
 ): SnapInstance | undefined {
   const ray = rayThrough(camera, pointer[0], pointer[1]);
   let found: SnapInstance | undefined;

@@ -45,13 +45,11 @@ export function meetInSpace(a: Curve, b: Curve, startA: number, startB: number):
  * Newton's steps on the difference of their pictures.
  */
 export function crossInView(
-  a: Curve,
-  b: Curve,
-  startA: number,
-  startB: number,
+  [a, b]: readonly [Curve, Curve],
+  starts: readonly [number, number],
   camera: Camera,
 ): Vec3 | undefined {
-  let [s, t] = [startA, startB];
+  let [s, t] = starts;
   for (let i = 0; i < MAX_STEPS; i++) {
     const [p, q] = [seen(camera, a.at(s), a.slope(s)), seen(camera, b.at(t), b.slope(t))];
     const det = p.dx * -q.dy + q.dx * p.dy;
@@ -148,7 +146,7 @@ export function isOnFace({ shape, pose }: SnapInstance, face: number, world: Vec
     (t) => {
       if (isOn || faceOfTriangle[t] !== face) return;
       const [a, b, c] = [at(triangles[3 * t]!), at(triangles[3 * t + 1]!), at(triangles[3 * t + 2]!)];
-      isOn = isOnTriangle(own, a, b, c, slack);
+      isOn = isOnTriangle(own, [a, b, c], slack);
     },
   );
   return isOn;
@@ -157,7 +155,7 @@ export function isOnFace({ shape, pose }: SnapInstance, face: number, world: Vec
 const FACET_CHORDS = 2;
 const FACET_SLACK_MM = 1e-4;
 
-function isOnTriangle(p: Vec3, a: Vec3, b: Vec3, c: Vec3, slack: number): boolean {
+function isOnTriangle(p: Vec3, [a, b, c]: readonly [Vec3, Vec3, Vec3], slack: number): boolean {
   const [ab, ac, ap] = [subtract(b, a), subtract(c, a), subtract(p, a)];
   const normal = cross(ab, ac);
   const size = length(normal);

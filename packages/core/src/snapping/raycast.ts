@@ -30,16 +30,11 @@ export const localRay = ({ pose }: Pick<SnapInstance, 'pose'>, ray: Ray): Ray =>
 
 /** The nearest facet in front of the ray's start and nearer than `most`, from either side. */
 export function castOnShape(shape: SnapShape, ray: Ray, max = Infinity): FacetHit | undefined {
-  const { positions, triangles } = shape;
-  const { from, direction } = ray;
-  const [ox, oy, oz] = from;
-  const [dx, dy, dz] = direction;
   let nearest = max;
   let hit = -1;
-  const enter = (bounds: Float64Array, at: number) => isBoxOnRay(bounds, at, from, direction, nearest);
+  const enter = (bounds: Float64Array, at: number) => isBoxOnRay(bounds, at, ray, nearest);
   searchBvh(shape.triangleTree, enter, (t) => {
-    const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
-    const distance = meetTriangle(positions, a, b, c, ox, oy, oz, dx, dy, dz);
+    const distance = meetTriangle(shape, t, ray);
     if (distance < nearest) {
       nearest = distance;
       hit = t;
@@ -65,7 +60,7 @@ export function isWithinSolid(solid: Pick<SnapInstance, 'pose' | 'shape'>, point
 }
 
 /** Whether the ray enters a box before `most`: the slab test. Source: Kay and Kajiya, SIGGRAPH 1986. */
-function isBoxOnRay(b: Float64Array, at: number, from: Vec3, direction: Vec3, max: number): boolean {
+function isBoxOnRay(b: Float64Array, at: number, { from, direction }: Ray, max: number): boolean {
   let near = -Infinity;
   let far = Infinity;
   for (let axis = 0; axis < 3; axis++) {
@@ -90,24 +85,23 @@ const SEAM_SLACK = 1e-9;
 
 /** Distance to the triangle, Infinity when missed. Source: Möller and Trumbore, Journal of Graphics Tools 2 (1997). */
 function meetTriangle(
-  p: Float32Array,
-  a: number,
-  b: number,
-  c: number,
-  ox: number,
-  oy: number,
-  oz: number,
-  dx: number,
-  dy: number,
-  dz: number,
+  { positions: p, triangles }: SnapShape,
+  triangle: number,
+  { from, direction }: Ray,
 ): number {
+  const a = 3 * triangles[3 * triangle]!;
+  const b = 3 * triangles[3 * triangle + 1]!;
+  const c = 3 * triangles[3 * triangle + 2]!;
+  const dx = direction[0];
+  const dy = direction[1];
+  const dz = direction[2];
   const [ax, ay, az] = [p[a]!, p[a + 1]!, p[a + 2]!];
   const [e1x, e1y, e1z] = [p[b]! - ax, p[b + 1]! - ay, p[b + 2]! - az];
   const [e2x, e2y, e2z] = [p[c]! - ax, p[c + 1]! - ay, p[c + 2]! - az];
   const [px, py, pz] = [dy * e2z - dz * e2y, dz * e2x - dx * e2z, dx * e2y - dy * e2x];
   const det = e1x * px + e1y * py + e1z * pz;
   if (det === 0) return Infinity;
-  const [tx, ty, tz] = [ox - ax, oy - ay, oz - az];
+  const [tx, ty, tz] = [from[0] - ax, from[1] - ay, from[2] - az];
   const u = (tx * px + ty * py + tz * pz) / det;
   if (u < -SEAM_SLACK || u > 1 + SEAM_SLACK) return Infinity;
   const [qx, qy, qz] = [ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x];
@@ -147,10 +141,9 @@ export function castOnScene(
   may?: (part: string, instance: SnapInstance) => boolean,
 ): SurfaceHit | undefined {
   let found: SurfaceHit | undefined;
-  const { from, direction } = ray;
   searchBvh(
     scene.tree,
-    (bounds, at) => isBoxOnRay(bounds, at, from, direction, found?.distance ?? max),
+    (bounds, at) => isBoxOnRay(bounds, at, ray, found?.distance ?? max),
     (i) => {
       const instance = scene.instances[i]!;
       if (instance.isOpen || (may && !may(instance.part, instance))) return;
@@ -221,7 +214,11 @@ function onPlane({ numbers, data, local, distance }: Met): OnFace {
 
 function onCylinder({ numbers, data, local, distance }: Met): OnFace {
   const [point, axis, radius] = [pointFrom(numbers, data), pointFrom(numbers, data + 3), numbers[data + 6]!];
-  const exact = along(local.from, local.direction, cylinderDistance(local, point, axis, radius, distance));
+  const exact = along(
+    local.from,
+    local.direction,
+    cylinderDistance(local, { point, axis, radius }, distance),
+  );
   const offset = subtract(exact, point);
   const height = dot(offset, axis);
   const radial = along(offset, axis, -height);
@@ -257,9 +254,13 @@ function sphereDistance(ray: Ray, centre: Vec3, radius: number, guess: number): 
 }
 
 /** Of the two places where a line meets a cylinder, the one nearest to `guess`; `guess` itself when it misses by a hair. */
-function cylinderDistance(ray: Ray, onAxis: Vec3, axis: Vec3, radius: number, guess: number): number {
+function cylinderDistance(
+  ray: Ray,
+  { point, axis, radius }: { readonly point: Vec3; readonly axis: Vec3; readonly radius: number },
+  guess: number,
+): number {
   const across = cross(ray.direction, axis);
-  const offset = cross(subtract(ray.from, onAxis), axis);
+  const offset = cross(subtract(ray.from, point), axis);
   const [a, b, c] = [dot(across, across), dot(across, offset), dot(offset, offset) - radius * radius];
   const inside = b * b - a * c;
   if (a < GRAZING ** 2 || inside < 0) return guess;

@@ -33,7 +33,7 @@ export function buildBvh(boxes: Float64Array): Bvh {
 
   const split = (from: number, to: number): void => {
     const node = nodes++;
-    encloseRange(boxes, order, from, to, bounds, node);
+    encloseRange({ boxes, order, from, to }, bounds, node);
     if (to - from <= LEAF_SIZE) {
       first[node] = from;
       count[node] = to - from;
@@ -41,7 +41,7 @@ export function buildBvh(boxes: Float64Array): Bvh {
     }
     const axis = widestAxis(middles, order, from, to);
     const half = (from + to) >> 1;
-    selectMiddle(order, middles, axis, from, to - 1, half);
+    selectMiddle({ order, middles, axis }, from, to - 1, half);
     split(from, half);
     first[node] = nodes;
     split(half, to);
@@ -55,14 +55,15 @@ export function buildBvh(boxes: Float64Array): Bvh {
   };
 }
 
-function encloseRange(
-  boxes: Float64Array,
-  order: Uint32Array,
-  from: number,
-  to: number,
-  bounds: Float64Array,
-  node: number,
-): void {
+/** Things from one place in the order to another, with their boxes. */
+interface Range {
+  readonly boxes: Float64Array;
+  readonly order: Uint32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+function encloseRange({ boxes, order, from, to }: Range, bounds: Float64Array, node: number): void {
   const at = 6 * node;
   bounds.fill(Infinity, at, at + 3);
   bounds.fill(-Infinity, at + 3, at + 6);
@@ -94,9 +95,7 @@ function widestAxis(middles: Float64Array, order: Uint32Array, from: number, to:
 
 /** Puts the things below the middle one before it and the others after it. Source: Hoare, Algorithm 65 (1961). */
 function selectMiddle(
-  order: Uint32Array,
-  middles: Float64Array,
-  axis: number,
+  { order, middles, axis }: { order: Uint32Array; middles: Float64Array; axis: number },
   low: number,
   high: number,
   middle: number,

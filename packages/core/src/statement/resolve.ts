@@ -105,8 +105,7 @@ export function resolveOne(
   verb: Verb,
   id: string,
   typed: Typed,
-  document: KadrelDocument,
-  world: World,
+  { document, world }: { readonly document: KadrelDocument; readonly world: World },
 ): unknown {
   const blank = verb.blanks[id]!;
   const given = isEmpty(typed[id]) ? blank.default : typed[id];

@@ -216,7 +216,7 @@ function exactWay(
     let way = clear;
     let facing: Vec3 | undefined;
     for (let i = 0; i < MAX_STEPS; i++) {
-      const gap = gapAt(occt, a, b, towards, way, keep);
+      const gap = gapAt({ occt, keep }, [a, b], scale(towards, way));
       if (!gap || gap.distance < 1e-9) {
         // A step too far: back to the last place that was clear, and on by what is surely free there.
         if (i === 0) way = clear -= slack;
@@ -262,16 +262,14 @@ function flatWay(
   return dot(subtract(q.point, p.point), q.normal) / dot(towards, q.normal);
 }
 
+/** Between two faces, with the first one moved. */
 function gapAt(
-  occt: Occt,
-  a: PlacedFace,
-  b: PlacedFace,
-  towards: Vec3,
-  way: number,
-  outer: Keep,
+  { occt, keep: outer }: Scoped,
+  [a, b]: readonly [PlacedFace, PlacedFace],
+  by: Vec3,
 ): { distance: number; direction: Vec3 } | undefined {
   return scope((keep) => {
-    const shift = a.pose.shift.map((n, i) => n + towards[i]! * way) as unknown as Vec3;
+    const shift = a.pose.shift.map((n, i) => n + by[i]!) as unknown as Vec3;
     const first = keep(moved(occt, a.face, { ...a.pose, shift }));
     const second = keep(moved(occt, b.face, b.pose));
     const measure = keep(new occt.BRepExtrema_DistShapeShape());

@@ -1,4 +1,4 @@
-import { below, worldFromParent } from '../../document/items.ts';
+import { below } from '../../document/items.ts';
 import { handOver } from '../shared/copying.ts';
 import { declareVerb, needed, refuse } from '../../statement/declare.ts';
 import { lockedRefusal, withoutNested } from '../shared/placing.ts';
@@ -25,7 +25,7 @@ export const ungroup = declareVerb({
       const parent = group.parent === null ? null : draft.items[group.parent]!;
       const members = below(draft, group);
       for (const [i, member] of members.entries()) {
-        attach(draft, member, parent, id, worldFromParent(draft, member.id));
+        attach(draft, member, parent, { before: id });
         // Where the group stood in the tree, its members stand now.
         if (!parent) member.order = group.order + i / (members.length + 1);
         if (!group.visible) member.visible = false;

@@ -102,7 +102,7 @@ export function wrapParts(
   const result = draft.items[at]!;
   if (parent) {
     // Its frame is the group's, so that it stands square to it.
-    attach(draft, result, parent, firstId, worldFromPart(draft, parent.id));
+    attach(draft, result, parent, { before: firstId, was: worldFromPart(draft, parent.id) });
   }
   result.colour = colour;
   result.order = order;

@@ -1,5 +1,5 @@
 /** Taking items out of their parents, and putting them below others, where they stand in the world. */
-import { isGroup, withAllBelow, worldFromParent } from '../../document/items.ts';
+import { isGroup, withAllBelow } from '../../document/items.ts';
 import { childrenOf, type ItemId, type KadrelDocument, type Part } from '../../document/schema.ts';
 import { handOver } from './copying.ts';
 import type { VerbContext, Drafting } from '../../statement/declare.ts';
@@ -30,7 +30,7 @@ export interface Goal {
 export function moveBelow({ draft, context }: Drafting<NewId>, part: Part, { to, before }: Goal): void {
   const from = part.parent;
   // First put there, then taken away here: the group that it goes into may be one that this would leave empty.
-  attach(draft, part, to, before ?? null, worldFromParent(draft, part.id));
+  attach(draft, part, to, { before: before ?? null });
   if (from !== (to?.id ?? null)) detach({ draft, context }, part, from);
 }
 

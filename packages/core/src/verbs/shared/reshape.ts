@@ -77,7 +77,7 @@ export function reshapePart(
   if (determinant(linear) < 0) makeIndependent(draft, part, context);
   const shared = linkedWith(draft, part);
   return shared.length > 1
-    ? reshapeShared(draft, part, linear, fixed, { shared, context })
+    ? reshapeShared({ draft, context }, part, { linear, fixed, shared })
     : reshapeOwn({ draft, context }, part, { linear, fixed });
 }
 
@@ -110,11 +110,13 @@ const affineAbout = (linear: Matrix, fixed: Vec3): Affine => ({
 
 /** One recipe of several parts: it is mapped once, in the part's own frame, and each part then put back onto its datum. */
 function reshapeShared(
-  draft: KadrelDocument,
+  { draft, context }: Drafting<ReshapeContext>,
   part: Part,
-  linear: Matrix,
-  fixed: Vec3,
-  { shared, context }: { shared: readonly Part[]; context: ReshapeContext },
+  {
+    linear,
+    fixed,
+    shared,
+  }: { readonly linear: Matrix; readonly fixed: Vec3; readonly shared: readonly Part[] },
 ): Affine | Refusal {
   const definition = definitionOf(draft, part);
   const boxOf = (id: ItemId) => context.boxOf(id);

@@ -26,6 +26,12 @@ export function setChildren({ recipe: { base } }: Part, ids: ItemId[]): void {
   if (base.kind === 'group') base.members = ids;
 }
 
+/** Before which of its new siblings, and the frame that its placement is given in so far. */
+interface Attaching {
+  readonly before?: ItemId | null;
+  readonly was?: Pose;
+}
+
 /**
  * Puts an item below another, or at the top, where it stands in the world; in a list before `before`, or last. Take it out of
  * its old parent first, unless that is gone.
@@ -34,8 +40,7 @@ export function attach(
   draft: KadrelDocument,
   part: Part,
   to: Part | null,
-  before: ItemId | null = null,
-  was: Pose = worldFromParent(draft, part.id),
+  { before = null, was = worldFromParent(draft, part.id) }: Attaching = {},
 ): void {
   const frame = to ? worldFromPart(draft, to.id) : AT_ORIGIN;
   if (!isSamePose(was, frame)) {

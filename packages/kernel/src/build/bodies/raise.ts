@@ -31,7 +31,7 @@ export function buildRaise(occt: Occt, content: Raise): NamedShape {
     return together(
       occt,
       planar.faces.map((face) => {
-        const straight = pulledFace({ occt, keep }, planar, face, -down, height);
+        const straight = pulledFace({ occt, keep }, planar, face, { from: -down, to: height });
         if (draft === 0) return straight;
         keep(straight.shape);
         return drafted(occt, straight, draft);
@@ -65,14 +65,20 @@ function raisedSurface(occt: Occt, { paths, height, down }: Raise): NamedShape {
   });
 }
 
-/** A face of the XY plane pulled from one height to another. @param slant along X and Y for each mm of height */
+/** From one height to another, mm. */
+interface Pull {
+  readonly from: number;
+  readonly to: number;
+  /** Along X and Y for each mm of height. */
+  readonly slant?: Vec2;
+}
+
+/** A face of the XY plane pulled from one height to another. */
 export function pulledFace(
   { occt, keep }: Scoped,
   planar: Planar,
   face: TopoDS_Face,
-  from: number,
-  to: number,
-  [u, v]: Vec2 = [0, 0],
+  { from, to, slant: [u, v] = [0, 0] }: Pull,
 ): NamedShape {
   const lift = keep(new occt.gp_Trsf());
   lift.SetValues(1, 0, 0, u * from, 0, 1, 0, v * from, 0, 0, 1, from);

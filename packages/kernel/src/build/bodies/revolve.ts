@@ -70,7 +70,7 @@ function turnedRegions({ occt, keep }: Scoped, planar: Planar, content: Revolve)
             { face: keep(occt.TopoDS.Face(keep(operation.LastShape()))), name: 'end' },
           ];
       const named = nameFaces(occt, shape, [...ends, ...sides]);
-      return { ...named, faceNames: nameRest({ occt, keep }, named, planar, face, content) };
+      return { ...named, faceNames: nameRest({ occt, keep }, named, { planar, face, about: content }) };
     }),
   );
 }
@@ -232,14 +232,13 @@ function halfPlane({ occt, keep }: Scoped, planar: Planar, content: Revolve): To
 function nameRest(
   { occt, keep }: Scoped,
   named: NamedShape,
-  planar: Planar,
-  face: TopoDS_Face,
-  { point, direction }: Revolve,
+  { planar, face, about }: { readonly planar: Planar; readonly face: TopoDS_Face; readonly about: Revolve },
 ): readonly string[] {
+  const { point, direction } = about;
   if (!named.faceNames.includes('face')) return named.faceNames;
   const [c, s] = [cosDegrees(direction), sinDegrees(direction)];
   const edges = uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE');
-  const [least, most] = reachBeside({ occt, keep }, face, { point, direction } as Revolve);
+  const [least, most] = reachBeside({ occt, keep }, face, about);
   const side = most > -least ? 1 : -1;
   const faces = uniqueShapes({ occt, keep }, named.shape, 'TopAbs_FACE');
   return named.faceNames.map((name, i) => {

@@ -72,7 +72,7 @@ interface Standing extends Band {
 export function buildStanding(occt: Occt, path: Path, { right, left, from, to }: Standing): NamedShape {
   return scope((keep) => {
     const planar = bandBeside({ occt, keep }, path, { right, left });
-    return pulledFace({ occt, keep }, planar, planar.faces[0]!, from, to);
+    return pulledFace({ occt, keep }, planar, planar.faces[0]!, { from, to });
   });
 }
 

@@ -16,7 +16,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import type { SolidContent } from '../../content/content.ts';
-import { occurrences, progressRange, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { occurrences, progressRange, scope, type Occt, type Scoped } from '../../occt/occt.ts';
 import { buildSphere } from './sphere.ts';
 import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import { pulledPrism } from './prism.ts';
@@ -84,7 +84,7 @@ function halfAxes(u: Vec3, v: Vec3): { major: Vec3; minor: Vec3 } {
 const ROUND = 1e-12;
 
 /** An ellipse by two conjugate half diameters, counter-clockwise seen from where their cross product points. */
-function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
+function ellipse({ occt, keep }: Scoped, centre: Vec3, u: Vec3, v: Vec3) {
   const { major, minor } = halfAxes(u, v);
   const [long, short] = [length(major), length(minor)];
   const axes = keep(
@@ -105,7 +105,7 @@ function ellipse(occt: Occt, centre: Vec3, u: Vec3, v: Vec3, keep: Keep) {
 
 function ellipticCylinder(occt: Occt, { u, v, up }: ConjugateAxes): NamedShape {
   return scope((keep) =>
-    pulledUp({ occt, keep }, { rims: [[ellipse(occt, ORIGIN, u, v, keep)]], sides: [['side']] }, up),
+    pulledUp({ occt, keep }, { rims: [[ellipse({ occt, keep }, ORIGIN, u, v)]], sides: [['side']] }, up),
   );
 }
 
@@ -113,8 +113,8 @@ function ellipticCylinder(occt: Occt, { u, v, up }: ConjugateAxes): NamedShape {
 function ellipticTube(occt: Occt, { u, v, up }: ConjugateAxes, inner: number): NamedShape {
   return scope((keep) => {
     const rims = [
-      [ellipse(occt, ORIGIN, u, v, keep)],
-      [ellipse(occt, ORIGIN, scale(u, inner), scale(v, inner), keep)],
+      [ellipse({ occt, keep }, ORIGIN, u, v)],
+      [ellipse({ occt, keep }, ORIGIN, scale(u, inner), scale(v, inner))],
     ];
     return pulledUp({ occt, keep }, { rims, sides: [['side'], ['bore']] }, up);
   });
@@ -126,8 +126,8 @@ function ellipticCone(occt: Occt, { u, v, up }: ConjugateAxes, top: number): Nam
     const wire = (edge: ReturnType<typeof ellipse>) =>
       keep(keep(new occt.BRepBuilderAPI_MakeWire(edge)).Wire());
     const loft = keep(new occt.BRepOffsetAPI_ThruSections(true, true, LOFT_TOLERANCE_MM));
-    loft.AddWire(wire(ellipse(occt, ORIGIN, u, v, keep)));
-    if (top > 0) loft.AddWire(wire(ellipse(occt, up, scale(u, top), scale(v, top), keep)));
+    loft.AddWire(wire(ellipse({ occt, keep }, ORIGIN, u, v)));
+    if (top > 0) loft.AddWire(wire(ellipse({ occt, keep }, up, scale(u, top), scale(v, top))));
     else {
       const tip = keep(new occt.gp_Pnt(...up));
       loft.AddVertex(keep(keep(new occt.BRepBuilderAPI_MakeVertex(tip)).Vertex()));

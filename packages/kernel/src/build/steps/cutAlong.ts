@@ -45,7 +45,7 @@ function cutInFrame(occt: Occt, own: NamedShape, { paths, slant, keep: side }: C
     const reach = height * (1 + Math.hypot(...slant));
     const planar = planarFaces({ occt, keep }, closedPaths(paths, reach), 'all');
     const prisms = planar.faces.map((face) =>
-      pulledFace({ occt, keep }, planar, face, -height, height, slant),
+      pulledFace({ occt, keep }, planar, face, { from: -height, to: height, slant }),
     );
     const prism = together(occt, prisms);
     keep(prism.shape);

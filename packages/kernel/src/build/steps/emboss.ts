@@ -65,7 +65,7 @@ function laid({ occt, keep }: Scoped, own: NamedShape, outline: Outline): NamedS
     const [from, to] = way > 0 ? [Math.min(start, end), end] : [end, Math.max(-start, end)];
     const prism = together(
       occt,
-      planar.faces.map((face) => pulledFace({ occt, keep }, planar, face, from, to, slant)),
+      planar.faces.map((face) => pulledFace({ occt, keep }, planar, face, { from, to, slant })),
     );
     keep(prism.shape);
     return prism;
