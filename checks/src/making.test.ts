@@ -169,6 +169,39 @@ const report = async (statements: Statement[], limits: Partial<MakeLimits> = {})
 const findingOf = (findings: readonly Finding[], kind: Finding['kind']) =>
   findings.find((one) => one.kind === kind);
 
+test('a round cutter does not reach into the inner corners of a sheet, until they are rounded', async () => {
+  const angle: Statement[] = [
+    ['box', { as: 'plate', size: [60, 40, 3] }],
+    ['box', { as: 'notch', size: [30, 20, 9], at: [30, 20, -3] }],
+    ['subtract', { as: 'a', from: 'plate', parts: ['notch'] }],
+    ['turn', { parts: ['a'], angle: 30, about: 'x' }],
+  ];
+  const turned = ([x, y, z]: readonly number[]) => {
+    const [c, s] = [Math.sqrt(3) / 2, 0.5];
+    return [x!, y! * c - z! * s, y! * s + z! * c];
+  };
+  const { radius, at } = factsOf(...angle).inner!;
+  expect(radius).toBe(0);
+  turned([30, 20, 1.5]).forEach((n, i) => expect(at[i]).toBeCloseTo(n, 6));
+
+  const drilled: Statement[] = [
+    ...angle,
+    ['fillet', { part: 'a', edges: 'inward', radius: 5 }],
+    ['cylinder', { as: 'drill', diameter: 8, height: 60, at: [15, 15, -30] }],
+    ['turn', { parts: ['drill'], angle: 30, about: 'x', at: [0, 0, 0] }],
+    ['subtract', { as: 'b', from: 'a', parts: ['drill'] }],
+  ];
+  expect(factsOf(...drilled).inner!.radius).toBeCloseTo(4, 9);
+  expect(factsOf(['box', { as: 'a', size: [60, 40, 3] }]).inner).toBeUndefined();
+
+  expect(findingOf((await report(angle)).findings, 'inner')).toBeUndefined();
+  const found = findingOf((await report(angle, { cutter: 6 })).findings, 'inner')!;
+  expect(found).toMatchObject({ state: 'fault', words: expect.stringContaining('leaves 3 mm') as string });
+  const [{ verb, typed }] = found.remedies as [Finding['remedies'][number]];
+  const mended = await report([...angle, [verb, { ...typed, part: 'a' }]], { cutter: 6 });
+  expect(findingOf(mended.findings, 'inner')).toMatchObject({ state: 'fine', size: 3 });
+});
+
 test('the report names what is wrong by its limits, and its remedies mend it', async () => {
   const lid: Statement[] = [
     ['box', { as: 'block', size: [40, 30, 20] }],

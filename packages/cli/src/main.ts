@@ -42,7 +42,7 @@ const ENDINGS = EXPORTERS.map(({ extensions }) => extensions.at(-1)!)
 const USAGE = `kadrel run FILE.json [--measure] [--output FILE …] [--part NAME …] [--sheet NAME …] [--dpi N] [--chord MM] [--limit SECONDS]
 kadrel convert FILE.kadrel.json --output FILE … [--part NAME …] [--sheet NAME …] [--dpi N] [--chord MM] [--limit SECONDS]
 kadrel fit FILE [--part NAME …] [--within NAME …] [--bed X,Y,Z] [--reach MM] [--hair MM] [--output FILE …] [--limit SECONDS]
-kadrel make FILE [--part NAME …] [--output FILE …] [--wall MM] [--gap MM] [--feature MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
+kadrel make FILE [--part NAME …] [--output FILE …] [--wall MM] [--gap MM] [--feature MM] [--cutter MM] [--overhang DEGREES] [--bed X,Y,Z] [--material NAME] [--limit SECONDS]
 kadrel docks FILE [--limit SECONDS]
 kadrel verbs [--json]
 
@@ -118,6 +118,7 @@ function read(args: readonly string[]) {
     gap: { type: 'string' },
     feature: { type: 'string' },
     overhang: { type: 'string' },
+    cutter: { type: 'string' },
     bed: { type: 'string' },
     material: { type: 'string' },
   } as const;

@@ -16,6 +16,7 @@ export interface MakeOptions {
   readonly gap?: string | undefined;
   readonly overhang?: string | undefined;
   readonly feature?: string | undefined;
+  readonly cutter?: string | undefined;
   readonly bed?: string | undefined;
   readonly material?: string | undefined;
   readonly parts: readonly string[];
@@ -34,12 +35,13 @@ export function makeOf(
   });
 }
 
-function limitsOf({ wall, gap, overhang, feature, bed, material }: MakeOptions): MakeLimits {
+function limitsOf({ wall, gap, overhang, feature, cutter, bed, material }: MakeOptions): MakeLimits {
   return {
     wall: numberOf('--wall', wall, USUAL_LIMITS.wall),
     gap: numberOf('--gap', gap, USUAL_LIMITS.gap),
     overhang: numberOf('--overhang', overhang, USUAL_LIMITS.overhang),
     feature: numberOf('--feature', feature, USUAL_LIMITS.feature),
+    cutter: cutter === undefined ? undefined : numberOf('--cutter', cutter, 0),
     bed: bed === undefined ? undefined : bedOf(bed),
     material: materialOf(material),
   };

@@ -67,6 +67,7 @@ export type {
   Overhang,
   Round,
   CutSheet,
+  InnerCorner,
   Sounding,
   WallMap,
 } from './questions/makeFacts.ts';

@@ -24,6 +24,7 @@ export const FINDING_WORDS = {
   gap: 'Gap',
   pin: 'Pin',
   bore: 'Bore',
+  inner: 'Inner corner',
   overhang: 'Overhang',
   island: 'In the air',
   bed: 'Bed',

@@ -11,6 +11,8 @@ export interface MakeLimits {
   readonly overhang: number;
   /** The thinnest pin and the narrowest bore: a nozzle's or a cutter's width, mm. */
   readonly feature: number;
+  /** The diameter of the round cutter that sheets are cut out with, mm; none is not looked at: a beam of light has none. */
+  readonly cutter?: number | undefined;
   /** What fits on the bed, mm along X, Y and Z; none is not looked at. */
   readonly bed?: Vec3 | undefined;
   readonly material: Material;

@@ -33,6 +33,7 @@ const CHECKS: readonly (readonly [FindingKind, Check])[] = [
   ['gap', gap],
   ['pin', (survey) => round(survey, survey.facts.pin, 'pin')],
   ['bore', (survey) => round(survey, survey.facts.bore, 'bore')],
+  ['inner', innerCorner],
   ['overhang', overhang],
   ['island', islands],
   ['bed', bed],
@@ -123,6 +124,33 @@ function round(
     state: isSmall ? 'fault' : 'fine',
     size: found.diameter,
     box: boxAround([found.at]),
+  };
+}
+
+function innerCorner({ document, limits: { cutter }, solid, facts: { inner } }: Survey): Part | undefined {
+  if (!inner || cutter === undefined) return undefined;
+  const isTight = isLess(2 * inner.radius, cutter);
+  const [radius, left] = [inner.radius, cutter / 2].map((mm) => lengthWords(mm, document.scene));
+  const words =
+    inner.radius === 0
+      ? 'An inner corner of it is sharp.'
+      : `Its tightest inner corner has a radius of ${radius}.`;
+  // A bore or a rounded corner is made wider by what made it.
+  const canRound = isTight && inner.radius === 0 && solid.member === '';
+  return {
+    words: isTight ? `${words} The cutter leaves ${left}.` : words,
+    state: isTight ? 'fault' : 'fine',
+    size: inner.radius,
+    box: boxAround([inner.at]),
+    remedies: canRound
+      ? [
+          {
+            label: 'Round its inner corners',
+            verb: 'fillet',
+            typed: { part: solid.item, edges: 'inward', radius: `${cutter / 2} mm` },
+          },
+        ]
+      : [],
   };
 }
 

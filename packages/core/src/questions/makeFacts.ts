@@ -27,6 +27,15 @@ export interface MakeFacts {
   readonly bore?: Round;
   /** Where it is a sheet of one thickness. */
   readonly sheet?: CutSheet;
+  /** Of such a sheet: the tightest corner that is cut out of it. */
+  readonly inner?: InnerCorner;
+}
+
+/** A corner of an outline that a round cutter has to reach into. */
+export interface InnerCorner {
+  /** mm; 0 where it is sharp. */
+  readonly radius: number;
+  readonly at: Vec3;
 }
 
 /** The least thickness or gap that was found, mm, and where. */

@@ -19,19 +19,20 @@ import {
   subtract,
   type Box,
   type Corners,
+  type InnerCorner,
   type MakeFacts,
   type Pose,
   type Round,
-  type CutSheet,
   type SnapShape,
   type Sounding,
   type Vec3,
   type WallMap,
 } from '@kadrel/core';
 import { facesTogether } from '../facts/faces.ts';
+import { meetingEdges } from '../build/steps/chosen.ts';
 import type { Measures } from '../facts/measure.ts';
 import type { NamedShape } from '../naming/named.ts';
-import type { Occt } from '../occt/occt.ts';
+import { scope, type Occt } from '../occt/occt.ts';
 
 /** A solid where it stands, with what is known of it. */
 export interface Made {
@@ -50,7 +51,7 @@ export function makeFacts(occt: Occt, made: Made, overhang: number): MakeFacts {
   const centroid = carry(pose, measures.centroid);
   const facets = facetsOf(shape, pose);
   const hanging = overhangOf(facets, overhang);
-  const { wall, gap, pin, bore, sheet } = ownFactsOf(occt, made);
+  const { wall, gap, pin, bore, sheet, inner } = ownFactsOf(occt, made);
   const whole = { closed, touching, solids, volume, centroid, box };
   return {
     ...whole,
@@ -62,11 +63,12 @@ export function makeFacts(occt: Occt, made: Made, overhang: number): MakeFacts {
     ...(pin ? { pin: { ...pin, at: carry(pose, pin.at) } } : {}),
     ...(bore ? { bore: { ...bore, at: carry(pose, bore.at) } } : {}),
     ...(sheet ? { sheet } : {}),
+    ...(inner ? { inner: { ...inner, at: carry(pose, inner.at) } } : {}),
   };
 }
 
 /** In the frame of the shape. */
-type OwnFacts = Pick<MakeFacts, 'wall' | 'gap' | 'pin' | 'bore' | 'sheet'>;
+type OwnFacts = Pick<MakeFacts, 'wall' | 'gap' | 'pin' | 'bore' | 'sheet' | 'inner'>;
 const known = new WeakMap<SnapShape, OwnFacts>();
 
 /** What does not depend on where a solid stands, found once for each shape: members and linked parts share it, and moves keep it. */
@@ -178,7 +180,7 @@ const smallestOf = (rounds: readonly { readonly round: Round }[]): Round | undef
 const SAME = 1e-6;
 
 /** Where all of it lies between a flat face and one that is the same but for looking away. */
-function sheetOf(occt: Occt, { shape, named, measures }: Made): { sheet?: CutSheet } {
+function sheetOf(occt: Occt, { shape, named, measures }: Made): Pick<OwnFacts, 'sheet' | 'inner'> {
   const flat = summed(shape)
     .filter(({ face }) => shape.faceKind[face] === FACE_PLANE)
     .sort((a, b) => b.area - a.area);
@@ -190,7 +192,21 @@ function sheetOf(occt: Occt, { shape, named, measures }: Made): { sheet?: CutShe
   // Of what is thicker than it is wide nobody speaks as of a sheet.
   if (!isOpposite || thickness > Math.sqrt(one.area)) return {};
   const { area, border } = facesTogether(occt, named, [one.name]);
-  return Math.abs((area * thickness) / measures.volume - 1) <= SAME
-    ? { sheet: { thickness, cut: border } }
-    : {};
+  if (Math.abs((area * thickness) / measures.volume - 1) > SAME) return {};
+  const inner = innerCornerOf(occt, named, shape);
+  return { sheet: { thickness, cut: border }, ...(inner ? { inner } : {}) };
+}
+
+/** The tightest of the edges that look inward, which are sharp, and of the round faces that do: bores among them. */
+function innerCornerOf(occt: Occt, named: NamedShape, shape: SnapShape): InnerCorner | undefined {
+  const sharp = scope((keep) =>
+    meetingEdges({ occt, keep }, named)
+      .filter(({ bend }) => bend === 'inward')
+      .map(({ middle }) => ({ radius: 0, at: middle })),
+  );
+  const round = summed(shape)
+    .filter(({ face, outward }) => shape.faceKind[face] === FACE_CYLINDER && outward < 0)
+    .map(({ face, middle }) => ({ radius: shape.faces[FACE_STRIDE * face + 6]!, at: middle }));
+  const [first, ...others] = [...sharp, ...round];
+  return first && others.reduce((a, b) => (b.radius < a.radius ? b : a), first);
 }

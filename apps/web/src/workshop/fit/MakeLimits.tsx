@@ -34,6 +34,7 @@ export function Limits() {
           options={Object.entries(MATERIALS).map(([key, { name }]) => [key, name])}
           choose={(material) => change({ material: material as Material })}
         />
+        <Cutter cutter={limits.cutter} set={(cutter) => change({ cutter })} />
         <Bed bed={limits.bed} label="Has to fit on a bed" set={(bed) => change({ bed })} />
       </div>
     </details>
@@ -91,6 +92,31 @@ export function Limit({ label, mm, set }: LimitProps) {
         }}
       />
     </div>
+  );
+}
+
+/** Common for routers; no source. */
+const USUAL_CUTTER_MM = 3;
+
+interface CutterProps {
+  readonly cutter: number | undefined;
+  readonly set: (cutter: number | undefined) => void;
+}
+
+/** What sheets are cut out with, where that is looked at. */
+function Cutter({ cutter, set }: CutterProps) {
+  return (
+    <>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={cutter !== undefined}
+          onChange={(event) => set(event.target.checked ? USUAL_CUTTER_MM : undefined)}
+        />
+        Sheets are cut out by a round cutter
+      </label>
+      {cutter !== undefined && <Limit label="Cutter across" mm={cutter} set={set} />}
+    </>
   );
 }
 
