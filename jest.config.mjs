@@ -35,7 +35,7 @@ const isolated = (displayName, folder, { decorators = false, jsx = false, enviro
 });
 
 /**
- * What computes runs as Node itself runs it, suite after suite in two processes: modules are read and the kernel is started once for
+ * What computes runs as Node itself runs it, suite after suite in two threads: modules are read and the kernel is started once for
  * each of them, and numeric code is as quick as in the product. Suites share what modules hold.
  */
 const together = (displayName, ...folders) => ({

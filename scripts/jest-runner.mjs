@@ -1,4 +1,4 @@
-/** Jest's runner without contexts, in processes of its own: threads would share one address space of 4 GiB for all kernels. */
+/** Jest's runner without contexts: suite after suite in two threads. In processes its start is a race that one of two may lose. */
 import { createRunner } from 'jest-light-runner';
 
-export default createRunner({ runtime: 'child_process' });
+export default createRunner({ runtime: 'worker_threads' });

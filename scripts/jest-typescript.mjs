@@ -1,4 +1,4 @@
-/** Lets Node read TypeScript, in a process of the runner. */
+/** Lets Node read TypeScript, in a thread of the runner. */
 import { register } from 'tsx/esm/api';
 
 register();
