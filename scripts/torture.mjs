@@ -14,7 +14,7 @@ import { SAVING, tortureSaving } from './tortureSaving.mjs';
 /** Where tests with random trials stand. */
 const RANDOM_CHECKS = ['packages/core', 'packages/kernel', 'checks'];
 
-/** The tests, with all of their random trials; in `npm test` each makes a fifth of them. */
+/** The tests, with all of their random trials; in `npm test` each makes a tenth of them. */
 function tortureChecks(paths) {
   const jest = ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', '--maxWorkers=100%'];
   const { status } = spawnSync(process.execPath, [...jest, ...(paths.length > 0 ? paths : RANDOM_CHECKS)], {

@@ -1,10 +1,11 @@
 /** A part of `npm run torture -- icons`: what comes in against an independent rasteriser, and what is raised from it. */
+import { loadPainter } from '@kadrel/cli/painter';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { trials } from '@kadrel/testing';
-import { areaVerdict, iconNamed, icons, loadRasteriser, paintedArea, volumeVerdict } from './icons.ts';
+import { areaVerdict, iconNamed, icons, paintedArea, volumeVerdict } from './icons.ts';
 
-beforeAll(loadRasteriser);
+beforeAll(loadPainter);
 
 test('the rasteriser itself agrees with the formula of a circle', () => {
   const svg =

@@ -3,23 +3,16 @@
  * painted, and a body raised from it must have that area times its height.
  */
 import { readFileSync, readdirSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { filledArea, readSvg, type Path } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
-import { Resvg, initWasm } from '@resvg/resvg-wasm';
+import { Resvg } from '@resvg/resvg-wasm';
 import { built, idOf, measured } from '@kadrel/testing';
-
-const require = createRequire(import.meta.url);
 
 export interface Icon {
   readonly name: string;
   readonly svg: string;
 }
-
-/** The rasteriser’s own code, which runs in this process. */
-export const loadRasteriser = async (): Promise<void> =>
-  initWasm(readFileSync(require.resolve('@resvg/resvg-wasm/index_bg.wasm')));
 
 const SETS: readonly { of: string; folder: string; brands?: RegExp }[] = [
   { of: 'heroicons', folder: '24/solid' },

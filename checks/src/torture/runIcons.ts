@@ -1,13 +1,14 @@
 /** `npm run torture -- icons [OF EACH SET] [EVERY]`: areas of so many icons of each of three sets, and the volume of every so many. */
+import { loadPainter } from '@kadrel/cli/painter';
 import { Evaluator } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
-import { areaVerdict, icons, loadRasteriser, volumeVerdict, type Verdict } from './icons.ts';
+import { areaVerdict, icons, volumeVerdict, type Verdict } from './icons.ts';
 import { clock, isReported, printTable, say, type Outcome } from './table.ts';
 
 const [AREA, VOLUME] = ['area', 'volume when raised'];
 
 export async function runIcons([ofEachSet = '400', every = '1']: readonly string[]): Promise<void> {
-  await loadRasteriser();
+  await loadPainter();
   const kernel = new Evaluator(await loadLibraries());
   const outcomes: Outcome[] = [];
   const times = new Map<string, number>();

@@ -1,22 +1,14 @@
 /** A sheet as a picture of pixels, painted without a browser from its SVG. */
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { FONT_WOFF, FormatError } from '@kadrel/core';
 import { plainFont, svgOfSheet, type SheetExporter } from '@kadrel/kernel';
-import { Resvg, initWasm } from '@resvg/resvg-wasm';
+import { Resvg } from '@resvg/resvg-wasm';
+import { loadPainter } from './painter.ts';
 
 /** What printers resolve. Common practice, no source. */
 const PIXELS_PER_INCH = 300;
 /** More pixels than this to a side take more memory than a process has. */
 const MAX_PIXELS = 16_000;
 const MM_PER_INCH = 25.4;
-
-let painter: Promise<void> | undefined;
-
-function loadPainter(): Promise<void> {
-  const wasm = createRequire(import.meta.url).resolve('@resvg/resvg-wasm/index_bg.wasm');
-  return (painter ??= initWasm(readFileSync(wasm)));
-}
 
 /** @param pixelsPerInch 300 where nothing is said */
 export const sheetPng = (pixelsPerInch = PIXELS_PER_INCH): SheetExporter => ({

@@ -18,7 +18,10 @@ const BLANKS = {
     catches: 'features',
     next: ({ what }) => (OF_ONE.has(what as MeasuredKind) ? undefined : 'to'),
   }),
-  to: optional('target', 'to', 'The other one, of a distance or an angle.', { catches: 'features' }),
+  to: optional('target', 'to', 'The other one, of a distance or an angle.', {
+    catches: 'features',
+    next: ({ what }) => (what === 'path' ? 'path' : undefined),
+  }),
   what: needed('choice', 'what', 'What is kept.', { default: 'distance', choices: MEASURED }),
   along: optional('direction', 'along', 'Which way a distance along a direction is told.', {
     askedBy: ['what', 'along'],

@@ -60,7 +60,7 @@ test('agree with the split by the kernel on drawings of lines, circles, triangle
     });
   }
   // Hardly any of them touch by chance.
-  expect(counted).toBeGreaterThanOrEqual(trials(40) - 4);
+  expect(counted).toBeGreaterThan(0.7 * trials(40));
 });
 
 test('leave what touches or lies on itself to the kernel', () => {
