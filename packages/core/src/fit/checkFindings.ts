@@ -29,7 +29,9 @@ export function measureFinding(
   { measure, facts }: Surveyed['measures'][number],
 ): Finding {
   const { state, words, value } = judgeMeasure(measure, facts, document.scene);
-  const items = [measure.from, measure.to, measure.path].flatMap((side) => (side && 'part' in side ? [side.part] : []));
+  const items = [measure.from, measure.to, measure.path].flatMap((side) =>
+    side && 'part' in side ? [side.part] : [],
+  );
   const ends = facts?.from && facts.to ? ([facts.from, facts.to] as const) : undefined;
   return {
     id: measure.id,
