@@ -43,8 +43,7 @@ export function worldCurve({ shape, pose }: SnapInstance, c: number): Curve {
       carry(pose, triple(curves, data)),
       turnVector(pose.turn, triple(curves, data + 3)),
       turnVector(pose.turn, triple(curves, data + 6)),
-      curves[data + 9],
-      curves[data + 10],
+      [curves[data + 9]!, curves[data + 10]!],
     );
   const [from, count] = [curves[data]!, curves[data + 1]!];
   return chainOf(count, (i) => carry(pose, triple(polyline, 3 * (from + i))));
@@ -77,7 +76,7 @@ export const endless = (from: Vec3, direction: Vec3): Curve => ({
 });
 
 /** An ellipse in space by its half axes, from angle to angle in degrees. */
-export function ellipse(centre: Vec3, x: Vec3, y: Vec3, first = 0, last = 360): Curve {
+function ellipse(centre: Vec3, x: Vec3, y: Vec3, [first, last]: readonly [number, number]): Curve {
   return {
     kind: 'round',
     first,
