@@ -69,9 +69,10 @@ export function measuring({ get, host, worlds }: SessionCore, show: (inHand: Sho
   };
 }
 
-/** The line that the facts have: the least distance of two, or the thickness below a face. */
-function shownInHand({ from, to, distance, thickness }: MeasuredFacts, scene: Scene): ShownCheck | null {
-  const mm = distance ?? thickness;
+/** The line that the facts have: from foot to foot of a path, the least distance of two, or the thickness below a face. */
+function shownInHand(facts: MeasuredFacts, scene: Scene): ShownCheck | null {
+  const { from, to } = facts;
+  const mm = facts.alongPath ?? facts.distance ?? facts.thickness;
   return from && to && mm !== undefined
     ? { from, to, words: measureWords('distance', mm, scene), isBad: false }
     : null;
