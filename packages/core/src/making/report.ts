@@ -138,7 +138,7 @@ function innerCorner({ document, limits: { cutter }, solid, facts: { inner } }: 
   // A bore or a rounded corner is made wider by what made it.
   const canRound = isTight && inner.radius === 0 && solid.member === '';
   return {
-    words: isTight ? `${words} The cutter leaves ${left}.` : words,
+    words: isTight ? `${words} The cutter leaves a radius of ${left}.` : words,
     state: isTight ? 'fault' : 'fine',
     size: inner.radius,
     box: boxAround([inner.at]),
