@@ -196,7 +196,10 @@ test('a round cutter does not reach into the inner corners of a sheet, until the
 
   expect(findingOf((await report(angle)).findings, 'inner')).toBeUndefined();
   const found = findingOf((await report(angle, { cutter: 6 })).findings, 'inner')!;
-  expect(found).toMatchObject({ state: 'fault', words: expect.stringContaining('leaves a radius of 3 mm') as string });
+  expect(found).toMatchObject({
+    state: 'fault',
+    words: expect.stringContaining('leaves a radius of 3 mm') as string,
+  });
   const [{ verb, typed }] = found.remedies as [Finding['remedies'][number]];
   const mended = await report([...angle, [verb, { ...typed, part: 'a' }]], { cutter: 6 });
   expect(findingOf(mended.findings, 'inner')).toMatchObject({ state: 'fine', size: 3 });
