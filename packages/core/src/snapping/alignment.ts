@@ -58,11 +58,10 @@ export function alignmentOf({ box, points, others, axes, reach }: Dragged): Alig
   const shift: [number, number, number] = [0, 0, 0];
   for (const axis of axes) shift[axis] = correction({ box, points }, near, axis, reach);
   const moved = shifted(box, shift);
+  const carried = { box: moved, points: points.map((point) => add(point, shift)) };
   return {
     shift,
-    lines: axes.flatMap(
-      (axis) => lineAlong({ box: moved, points: points.map((p) => add(p, shift)) }, near, axis) ?? [],
-    ),
+    lines: axes.flatMap((axis) => lineAlong(carried, near, axis) ?? []),
     gaps: ([0, 1, 2] as const).flatMap((axis) => gapsAlong(moved, near, axis)),
   };
 }
