@@ -1,7 +1,7 @@
 /**
  * Content → verified solids. Every content has a key; a cache maps keys to what was built, and holds only what has passed its check.
  */
-import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, type Vec3 } from '@kadrel/core';
 import { buildCombined, type Combined, type Notice, type Site } from './combine/combination.ts';
 import { buildCutBy } from './combine/cutBy.ts';
 import { isStep, type Content, type OperandContent, type StepContent } from './content/content.ts';
@@ -274,11 +274,7 @@ const CHECKED_AS_MADE: ReadonlySet<string> = new Set(['combine', 'cutBy', 'secti
 type KindOf<K extends Content['kind']> = Extract<Content, { readonly kind: K }>;
 type StepOf<K extends StepContent['kind']> = Extract<StepContent, { readonly kind: K }>;
 
-const notWhatItSays = () =>
-  new BuildError(
-    'What the kernel built does not have the volume that its sizes come to.',
-    'Make its sizes less unlike one another.',
-  );
+const notWhatItSays = () => new BuildError(faultOf('kernel.other-volume', {}));
 
 const diagonal = ({ box: { min, max } }: Measures) =>
   Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);

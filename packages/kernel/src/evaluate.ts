@@ -11,6 +11,7 @@ import {
   variantsOf,
   visibleParts,
   worldFromPart,
+  faultOf,
   type ItemId,
   type KadrelDocument,
   type Placed,
@@ -63,8 +64,7 @@ export interface EvaluateOptions {
 
 /** What has brought the kernel down before is not built again. Throws BuildError. */
 function requireHarmless(poison: string | undefined): void {
-  if (poison !== undefined)
-    throw new BuildError(poison, 'Change one of its sizes or places, or take a part out of it.');
+  if (poison !== undefined) throw new BuildError(faultOf('kernel.stopped', { poison }));
 }
 
 /** A document in, solids, measures and answers out. */

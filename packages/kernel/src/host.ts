@@ -255,7 +255,7 @@ export class KernelHost {
     clearTimeout(this.timer);
     this.running = undefined;
     if (message.say === 'refusal')
-      job.reject(new KernelError('refused', `${message.reason} ${message.remedy}`));
+      job.reject(new KernelError('refused', `${message.fault.reason} ${message.fault.remedy}`));
     else {
       if (job.request.ask === 'evaluate') this.heapBytes = (message.answer as Evaluation).heapBytes;
       job.resolve(message.answer as never);

@@ -4,10 +4,12 @@ import {
   builtRecipe,
   carry,
   definitionOf,
+  faultFor,
   placedOf,
   toolsIn,
   variantsOf,
   worldFromPart,
+  type Fault,
   type ItemId,
   type KadrelDocument,
   type Vec3,
@@ -19,11 +21,9 @@ import { BuildError, isFatal, translated, type Occt } from './occt/occt.ts';
 import type { Parts } from './parts.ts';
 
 /** Why a part has no solid: `step` is null, its base is to blame. Or why it has the solid without one of its steps. */
-export interface Failure {
+export interface Failure extends Fault {
   readonly part: ItemId;
   readonly step: number | null;
-  readonly reason: string;
-  readonly remedy: string;
   /** Where it goes wrong, in the world, mm; none where that is no single place. */
   readonly places: readonly Vec3[];
 }
@@ -67,12 +67,11 @@ export class Problems {
   failure(document: KadrelDocument, part: ItemId, thrown: unknown): Failure {
     const error = translated(this.occt, thrown);
     if (isFatal(error) || !(error instanceof BuildError)) throw error;
-    const { remedy } = error;
     const pose = worldFromPart(document, part);
     const blamed = error instanceof CombineError ? namesOf(document, error.operands) : [];
-    const reason = blamed.length === 0 ? error.reason : `${blamed.join(' and ')}: ${error.reason}`;
+    const fault = faultFor(error.fault, blamed);
     const step = failedStep(document, part, error.failedStep);
-    return { part, step, reason, remedy, places: error.places.map((place) => carry(pose, place)) };
+    return { ...fault, part, step, places: error.places.map((place) => carry(pose, place)) };
   }
 
   /** Steps of a part, or of what it is made of, that could not be done. */

@@ -1,5 +1,5 @@
 /** The whole contract between the page and the kernel's worker. Typed arrays are transferred, never cloned. */
-import type { ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
+import type { Fault, ItemId, KadrelDocument, Question, Replies } from '@kadrel/core';
 import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation } from './evaluate.ts';
@@ -77,7 +77,7 @@ export type FromWorker =
     }
   | { readonly say: 'answer'; readonly id: number; readonly answer: Answers[keyof Answers] }
   /** The request could not be answered; the worker lives on. */
-  | { readonly say: 'refusal'; readonly id: number; readonly reason: string; readonly remedy: string }
+  | { readonly say: 'refusal'; readonly id: number; readonly fault: Fault }
   /** The kernel's memory is damaged; the worker must be replaced. */
   | { readonly say: 'broken'; readonly reason: string };
 

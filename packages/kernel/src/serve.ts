@@ -31,8 +31,7 @@ export function serve(
       );
       post({ say: 'answer', id, answer }, transfer);
     } catch (error) {
-      if (error instanceof BuildError)
-        post({ say: 'refusal', id, reason: error.reason, remedy: error.remedy }, []);
+      if (error instanceof BuildError) post({ say: 'refusal', id, fault: error.fault }, []);
       else post({ say: 'broken', reason: error instanceof Error ? error.message : String(error) }, []);
     }
   };

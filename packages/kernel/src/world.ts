@@ -44,7 +44,7 @@ function unlessNotBuilt<T, R>(work: () => T, otherwise: (refusal: Refusal) => R)
     return work();
   } catch (error) {
     if (error instanceof BuildError) {
-      const { reason, remedy } = error;
+      const { reason, remedy } = error.fault;
       return otherwise(refuse('not-built.kernel', { reason, remedy }));
     }
     throw error;

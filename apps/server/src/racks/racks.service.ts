@@ -174,7 +174,7 @@ export class RacksService {
 /** Throws a Problem that says what is wrong. */
 function checked(body: RackPart) {
   const fault = rackPartFault(body);
-  if (fault !== undefined) throw new Problem(HttpStatus.BAD_REQUEST, fault);
+  if (fault) throw new Problem(HttpStatus.BAD_REQUEST, fault.message);
   const bytes = Buffer.byteLength(JSON.stringify(body));
   if (bytes > MAX_BYTES)
     throw new Problem(

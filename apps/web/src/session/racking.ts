@@ -33,7 +33,7 @@ export function racking(core: SessionCore, closeFit: () => void) {
     /** Drawn when nothing else is to be done; null for what cannot be drawn. Rejects as the kernel’s host does. */
     async rackDrawing(part: RackPart): Promise<RackDrawing | null> {
       const made = madeItems(part, {});
-      if (typeof made === 'string') return null;
+      if (isRefusal(made)) return null;
       await free();
       const document = drawnDocument(made);
       const view = (await host.ask({

@@ -9,16 +9,17 @@ import type { Num, NumVector } from '../recipes/numbers.ts';
 import { stepKind } from '../recipes/steps/index.ts';
 import { holdsFormula, visitFormulas } from '../recipes/walk.ts';
 import type { Joint } from './dock.ts';
+import { labelled, reasonOf, withoutPlace, type Reason } from '../language/reason.ts';
 import { itemsIn } from './items.ts';
 import type { KadrelDocument, Part } from './schema.ts';
 
 /** A formula that is worked out anew, given as that of a part where it goes wrong. */
 type Update = (n: Num, kind: QuantityKind, bounds: Bounds) => Num;
 
-/** Recomputes every number with a formula, in place. Returns sentences about those that no longer have a value. */
-export function recalculate(draft: KadrelDocument): string[] {
+/** Recomputes every number with a formula, in place. Returns why some no longer have a value, under the names of what they are of. */
+export function recalculate(draft: KadrelDocument): Reason[] {
   const { values, faults } = variablesOf(draft);
-  const problems = faults.map((fault) => `${fault.name}: ${fault.why.message}`);
+  const problems = faults.map(({ name, why }) => labelled(withoutPlace(why), name));
   // Most parts follow no variable: they are not looked at through the draft, which would cost a proxy for all that they hold.
   const updateOf =
     (owner: string): Update =>
@@ -28,12 +29,12 @@ export function recalculate(draft: KadrelDocument): string[] {
       try {
         const { value } = readQuantity(n.formula, kind, { units: draft.scene.units, variables: values });
         const fault = boundFault(bounds, value);
-        if (fault) problems.push(`${where} is ${value} now; it ${fault}.`);
+        if (fault) problems.push(reasonOf('formula.out-of-bounds', { where, value, fault }));
         // What stays is left alone: an edit says only what it changes.
         return value === n.value ? n : { formula: n.formula, value };
       } catch (error) {
         if (!(error instanceof QuantityError)) throw error;
-        problems.push(`${where}: ${error.message}`);
+        problems.push(labelled(withoutPlace(error), where));
         return n;
       }
     };
@@ -84,13 +85,13 @@ function updatePart(part: Part, update: Update): boolean {
 }
 
 /** Why numbers that were each well said no longer go together. */
-function togetherFaults({ name, recipe: { base, steps } }: Part): string[] {
+function togetherFaults({ name, recipe: { base, steps } }: Part): Reason[] {
   const sized = sizedKind(base);
   const faults = [
     sized?.kind.fault?.(sized.holder as never),
     ...steps.map((step) => stepKind(step).fault?.(step as never)),
   ];
-  return faults.flatMap((fault) => (fault ? [`${name}: ${fault.message}`] : []));
+  return faults.flatMap((fault) => (fault ? [labelled(withoutPlace(fault), name)] : []));
 }
 
 /** The vector itself where nothing in it changes. */

@@ -18,6 +18,8 @@ export interface Reason {
   readonly facts: AnyFacts;
   /** The sentence of the code, in British English. */
   readonly message: string;
+  /** Which of several things or numbers is to blame; it stands before the sentence. */
+  readonly label?: string;
   /** The character of a text, where one is to blame. */
   readonly at?: number;
 }
@@ -32,3 +34,13 @@ export const reasonOf = <C extends ReasonCode>(code: C, facts: FactsOf<C>): Reas
   facts,
   message: sentenceOf(code, facts),
 });
+
+/** The same of one thing or number among several: which one stands before the sentence. */
+export const labelled = <R extends Reason>(reason: R, label: string): R => ({
+  ...reason,
+  label: reason.label === undefined ? label : `${label}: ${reason.label}`,
+  message: `${label}: ${reason.message}`,
+});
+
+/** The same without the character to blame: of a text that is not the one that a person has just typed. */
+export const withoutPlace = ({ code, facts, message }: Reason): Reason => ({ code, facts, message });

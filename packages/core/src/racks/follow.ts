@@ -7,24 +7,26 @@ import { QuantityError } from '../quantity/lexer.ts';
 import { variablesOf } from '../document/variables.ts';
 import { isSameJson } from '../history/json.ts';
 import { holdsFormula } from '../recipes/walk.ts';
+import { labelled, withoutPlace } from '../language/reason.ts';
+import { isRefusal, refuseFor, type Refusal } from '../refusals/refusal.ts';
 import { remake } from './put.ts';
 
-/** Returns a sentence where something can no longer be made. */
-export function takenFollow(draft: KadrelDocument, newId: () => ItemId): string | undefined {
+/** Why something can no longer be made, or undefined. */
+export function takenFollow(draft: KadrelDocument, newId: () => ItemId): Refusal | undefined {
   const following = itemsIn(draft).filter(({ taken }) => taken && holdsFormula(taken.values));
   for (const { id, name, taken } of following) {
     const part = draft.rackParts[taken!.from]!;
     const values = valuesNow(draft, part, taken!);
-    if (typeof values === 'string') return `${name}: ${values}`;
+    if (isRefusal(values)) return labelled(values, name);
     if (isSameJson(values, taken!.values)) continue;
     const taking = { values, size: taken!.size, follows: taken!.follows === true };
     const fault = remake({ draft, newId }, id, { part, taking });
-    if (fault !== undefined) return `${name}: ${fault}`;
+    if (fault) return labelled(fault, name);
   }
   return undefined;
 }
 
-function valuesNow(draft: KadrelDocument, part: RackPart, { values }: Taken): Record<string, Num> | string {
+function valuesNow(draft: KadrelDocument, part: RackPart, { values }: Taken): Record<string, Num> | Refusal {
   const { values: variables } = variablesOf(draft);
   const found: Record<string, Num> = {};
   for (const [name, n] of Object.entries(values)) {
@@ -36,7 +38,7 @@ function valuesNow(draft: KadrelDocument, part: RackPart, { values }: Taken): Re
         found[name] = { formula: n.formula, value };
       } catch (error) {
         if (!(error instanceof QuantityError)) throw error;
-        return `“${n.formula}”: ${error.message}`;
+        return labelled(refuseFor(withoutPlace(error)), `“${n.formula}”`);
       }
   }
   return found;

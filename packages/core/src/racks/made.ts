@@ -2,6 +2,8 @@
 import { produce } from 'immer';
 import { emptyDocument } from '../document/items.ts';
 import { recalculate } from '../document/recalculate.ts';
+import { labelled, withoutPlace, type Reason } from '../language/reason.ts';
+import { isRefusal, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
 import type { Parameter, RackPart } from '../document/rack.ts';
 import { joinFaults, type ItemId, type Part } from '../document/schema.ts';
 import { readVariable } from '../quantity/evaluate.ts';
@@ -15,12 +17,17 @@ export type MadeItems = Readonly<Record<ItemId, Part>>;
 /** mm, degrees or counts by the names of parameters. */
 export type ParameterValues = Readonly<Record<string, number>>;
 
-/** The items of a rack part at these values, under its own ids; or a sentence on why there are none. */
-export function madeItems(part: RackPart, values: ParameterValues): MadeItems | string {
+/** The items of a rack part at these values, under its own ids; or why there are none. */
+export function madeItems(part: RackPart, values: ParameterValues): MadeItems | Refusal {
+  const made = itemsAt(part, values);
+  return isRefusal(made) ? labelled(made, part.name) : made;
+}
+
+function itemsAt(part: RackPart, values: ParameterValues): MadeItems | Refusal {
   const parameters = part.parameters.flatMap(({ name, kind }) =>
     values[name] === undefined ? [] : [[name, textOf(kind, values[name])]],
   );
-  let problems: readonly string[] = [];
+  let problems: readonly Reason[] = [];
   const { items } = produce(
     {
       ...emptyDocument(),
@@ -32,7 +39,7 @@ export function madeItems(part: RackPart, values: ParameterValues): MadeItems | 
     },
   );
   const [problem] = problems;
-  return problem === undefined ? (valued(items) as MadeItems) : `${part.name}: ${problem}`;
+  return problem ? refuseFor(problem) : (valued(items) as MadeItems);
 }
 
 /** A number as a variable of the rack part says it. */
@@ -54,29 +61,35 @@ export function usualValues(part: RackPart, size?: string): ParameterValues | un
 }
 
 /** Why the texts of a rack part are none, or undefined: each variable must have a value, and so must each size. */
-export function rackPartFault(part: RackPart): string | undefined {
-  const { faults } = solveVariables(part.variables, 'mm');
-  if (faults[0]) return `${part.name}: ${faults[0].why.message}`;
-  const lost = part.parameters.find(({ name }) => part.variables[name] === undefined);
-  if (lost) return `${part.name}: there is no variable ${lost.name} for ${lost.label}.`;
-  for (const { name, values } of part.sizes) {
-    const fault = sizeFault(part, values);
-    if (fault !== undefined) return `${part.name}, size ${name}: ${fault}`;
-  }
-  const [loose] = joinFaults({ ...emptyDocument(), items: part.items });
-  if (loose) return `${part.name}: ${loose.message}`;
-  const made = madeItems(part, {});
-  return typeof made === 'string' ? made : undefined;
+export function rackPartFault(part: RackPart): Refusal | undefined {
+  const fault = ownFault(part);
+  return fault && labelled(fault, part.name);
 }
 
-function sizeFault(part: RackPart, values: Readonly<Record<string, string>>): string | undefined {
+function ownFault(part: RackPart): Refusal | undefined {
+  const { faults } = solveVariables(part.variables, 'mm');
+  if (faults[0]) return refuseFor(withoutPlace(faults[0].why));
+  const lost = part.parameters.find(({ name }) => part.variables[name] === undefined);
+  if (lost) return refuse('rack-part.no-variable', { variable: lost.name, label: lost.label });
+  for (const { name, values } of part.sizes) {
+    const fault = sizeFault(part, values);
+    if (fault) return labelled(fault, `size ${name}`);
+  }
+  const [loose] = joinFaults({ ...emptyDocument(), items: part.items });
+  if (loose) return refuse('rack-part.loose', { message: loose.message });
+  const made = itemsAt(part, {});
+  return isRefusal(made) ? made : undefined;
+}
+
+function sizeFault(part: RackPart, values: Readonly<Record<string, string>>): Refusal | undefined {
   for (const [name, text] of Object.entries(values)) {
-    if (!part.parameters.some((one) => one.name === name)) return `there is no parameter ${name}.`;
+    if (!part.parameters.some((one) => one.name === name))
+      return refuse('rack-part.no-parameter', { parameter: name });
     try {
       readVariable(text, { units: 'mm', variables: new Map() });
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      return error.message;
+      return refuseFor(withoutPlace(error));
     }
   }
   return undefined;

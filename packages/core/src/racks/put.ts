@@ -11,6 +11,7 @@ import {
 } from '../document/schema.ts';
 import { isSameJson } from '../history/json.ts';
 import { valueOf } from '../recipes/numbers.ts';
+import { isRefusal, refuse, type Refusal } from '../refusals/refusal.ts';
 import { madeItems, type MadeItems } from './made.ts';
 
 /** What is said of a part that is taken. */
@@ -25,14 +26,14 @@ type NewId = () => ItemId;
 const numbersOf = (values: Readonly<Record<string, Num>>) =>
   Object.fromEntries(Object.entries(values).map(([name, n]) => [name, valueOf(n)]));
 
-/** Puts a rack part into a document at its own origin. Returns the item that stands for it, or a sentence on why it cannot be made. */
+/** Puts a rack part into a document at its own origin. Returns the item that stands for it, or why it cannot be made. */
 export function putRackPart(
   { draft, newId }: { readonly draft: KadrelDocument; readonly newId: NewId },
   part: RackPart,
   taking: Taking,
-): { readonly item: ItemId } | { readonly fault: string } {
+): { readonly item: ItemId } | Refusal {
   const made = madeItems(part, numbersOf(taking.values));
-  if (typeof made === 'string') return { fault: made };
+  if (isRefusal(made)) return made;
   const ids = Object.fromEntries(Object.keys(made).map((id) => [id, newId()]));
   const tops = Object.values(made).filter(({ parent }) => parent === null);
   for (const item of Object.values(made).sort((a, b) => a.order - b.order)) {
@@ -141,18 +142,16 @@ export function remake(
   { draft, newId }: { readonly draft: KadrelDocument; readonly newId: NewId },
   top: ItemId,
   { part, taking }: Remaking,
-): string | undefined {
+): Refusal | undefined {
   const item = draft.items[top]!;
   const before = item.taken!;
   const changed = changedSince(draft, top, before);
-  if (changed !== undefined)
-    return `${changed} was changed since it was taken, and that would be lost. Take the part anew, or take that change back first.`;
+  if (changed !== undefined) return refuse('rack-part.changed', { name: changed });
   const made = madeItems(part, numbersOf(taking.values));
-  if (typeof made === 'string') return made;
+  if (isRefusal(made)) return made;
   const isGrouped = !Object.values(before.items).includes(top);
   const tops = Object.values(made).filter(({ parent }) => parent === null);
-  if (tops.length > 1 !== isGrouped)
-    return `${part.name} is built in another way in this version: take it anew from the rack.`;
+  if (tops.length > 1 !== isGrouped) return refuse('rack-part.rebuilt', { name: part.name });
   const ids = Object.fromEntries(Object.keys(made).map((id) => [id, before.items[id] ?? newId()]));
   if (!isGrouped && ids[tops[0]!.id] !== top) ids[tops[0]!.id] = top;
   putAnew(draft, made, { ids, top, isGrouped });
@@ -175,7 +174,7 @@ function changedSince(
 ): string | undefined {
   const kept = draft.rackParts[from];
   const made = kept && madeItems(kept, numbersOf(values));
-  if (!made || typeof made === 'string') return undefined;
+  if (!made || isRefusal(made)) return undefined;
   return Object.entries(items)
     .map(([own, id]) => ({ wanted: made[own], item: draft.items[id] }))
     .find(({ wanted, item }) => wanted && item && !isAsMade(item, renamed(wanted, items), top))?.item?.name;

@@ -7,8 +7,6 @@ import type { Vec3 } from '../space/vector.ts';
 export interface Refusal extends Reason {
   readonly refused: true;
   readonly blank?: string;
-  /** Which of several numbers in it, where one is to blame; it stands before the sentence. */
-  readonly label?: string;
   /** Where in the world it goes wrong, mm. */
   readonly places?: readonly Vec3[];
   /** What the kernel must be asked first; the statement is then tried again. */
@@ -20,20 +18,14 @@ export const refuse = <C extends ReasonCode>(code: C, facts: FactsOf<C>, blank?:
   refuseFor(reasonOf(code, facts), blank);
 
 /** The same for a reason that was found elsewhere, as in the text of a number. */
-export const refuseFor = ({ code, facts, message, at }: Reason, blank?: string): Refusal => ({
+export const refuseFor = ({ code, facts, message, at, label }: Reason, blank?: string): Refusal => ({
   refused: true,
   code,
   facts,
   message,
+  ...(label === undefined ? {} : { label }),
   ...(at === undefined ? {} : { at }),
   ...(blank === undefined ? {} : { blank }),
-});
-
-/** The same of one number among several: which one stands before the sentence. */
-export const labelled = (refusal: Refusal, label: string): Refusal => ({
-  ...refusal,
-  label,
-  message: `${label}: ${refusal.message}`,
 });
 
 /** What kind of reason: its code without the detail. */

@@ -42,7 +42,7 @@ export type {
   DrawnView,
   TiesFound,
 } from '../questions/question.ts';
-export { isRefusal, labelled, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
+export { isRefusal, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
 
 export const GROUPS = [
   'make',

@@ -8,7 +8,7 @@ import { measuresUsed } from '../document/variables.ts';
 import { measuredValue } from '../fit/judge.ts';
 import { measuringOf } from '../fit/survey.ts';
 import { takenFollow } from '../racks/follow.ts';
-import { Unanswerable, refuse, type Refusal, type VerbContext } from './declare.ts';
+import { Unanswerable, refuse, refuseFor, type Refusal, type VerbContext } from './declare.ts';
 
 /** Measured this often, a model that still moves follows itself: chains of measures that follow one another come to rest sooner. */
 const MAX_ROUNDS = 6;
@@ -28,7 +28,7 @@ export function measuresFollow(
     const moved = measuresUsed(draft).filter((measure) => hasMoved(context, measure, items));
     if (moved.length === 0) return undefined;
     const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
-    if (problem) return refuse('formula', { message: problem });
+    if (problem) return refuseFor(problem);
   }
   return refuse('measure-circle', {
     names: measuresUsed(draft)

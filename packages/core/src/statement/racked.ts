@@ -4,7 +4,8 @@ import { rackPartSchema, type RackPart } from '../document/rack.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { rackPartFault } from '../racks/made.ts';
-import { isRefusal, labelled, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
+import { labelled } from '../language/reason.ts';
+import { isRefusal, refuse, refuseFor, type Refusal } from '../refusals/refusal.ts';
 import { partNamed } from '../document/items.ts';
 
 interface Racks {
@@ -24,8 +25,7 @@ export function readRackPart(given: unknown, { document, lookUp }: Racks): RackP
     const [issue] = read.error.issues;
     return refuse('rack-part', { path: issue!.path.join('.') || 'its root', message: issue!.message });
   }
-  const fault = rackPartFault(read.data);
-  return fault === undefined ? read.data : refuse('rack-part.because', { message: fault });
+  return rackPartFault(read.data) ?? read.data;
 }
 
 /** The rack part that a blank names: itself, or what an item was taken from. */

@@ -5,7 +5,8 @@ import { readQuantity, type Quantity } from '../quantity/evaluate.ts';
 import { QuantityError } from '../quantity/lexer.ts';
 import type { QuantityKind } from '../quantity/units.ts';
 import { variablesOf } from '../document/variables.ts';
-import { isRefusal, labelled, refuse, refuseFor, type Blank, type Asked, type Refusal } from './declare.ts';
+import { labelled } from '../language/reason.ts';
+import { isRefusal, refuse, refuseFor, type Blank, type Asked, type Refusal } from './declare.ts';
 import { sentenceCase } from './letters.ts';
 import type { World } from './world.ts';
 

@@ -249,7 +249,7 @@ describe('variables', () => {
     const bench = new Bench()
       .run('variable', { name: 'wall', value: '3' })
       .run('box', { size: ['10', '10', 'wall - 2'] });
-    expect(bench.refusal('variable', { name: 'wall', value: '1' })?.code).toBe('formula');
+    expect(bench.refusal('variable', { name: 'wall', value: '1' })?.code).toBe('formula.out-of-bounds');
     expect(bench.refusal('variable', { name: 'wall', value: 'wall' })?.code).toBe('cycle');
   });
 });

@@ -1,5 +1,5 @@
 /** How far apart two things lie along a path: from foot to foot, following its edges. World coordinates, mm. */
-import { GAUSS, distance, dot, length, subtract, type Vec3 } from '@kadrel/core';
+import { GAUSS, distance, dot, length, subtract, faultOf, type Vec3 } from '@kadrel/core';
 import { BuildError, progressRange, uniqueShapes, type Scoped, type TopoDS_Shape } from '../occt/occt.ts';
 
 /** An edge of the path, run through in its own sense or against it. */
@@ -50,7 +50,7 @@ function footOf(scoped: Scoped, { legs }: Path, thing: TopoDS_Shape): Foot {
     const found = nearestOn(scoped, at.leg.edge, thing);
     if (found && (!best || found.off < best.off - SAME_MM)) best = { ...found, at };
   }
-  if (!best) throw new BuildError('How far that is along the path cannot be told.', 'Choose points on it.');
+  if (!best) throw new BuildError(faultOf('path.no-way-along', {}));
   const { leg, isReversed, before } = best.at;
   const part = lengthBetween(leg, leg.first, parameterAt(leg, best.point));
   return { along: before + (isReversed ? leg.length - part : part), point: best.point };
@@ -139,8 +139,4 @@ function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path {
   return { legs, length: before, isClosed: start === undefined };
 }
 
-const noPath = () =>
-  new BuildError(
-    'Its edges are not one path from end to end.',
-    'Choose an edge, or a drawn line that does not branch.',
-  );
+const noPath = () => new BuildError(faultOf('path.branches', {}));

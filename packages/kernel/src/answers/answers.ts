@@ -15,6 +15,8 @@ import {
   softenedBy,
   withStepsUpTo,
   worldFromPart,
+  withChangedItems,
+  faultOf,
   type Box,
   type ItemId,
   type KadrelDocument,
@@ -25,7 +27,6 @@ import {
   type Standing,
   type Variant,
   type Vec3,
-  withChangedItems,
 } from '@kadrel/core';
 import { cutThrough } from '../content/content.ts';
 import { contactWay, type Body } from '../facts/contact.ts';
@@ -203,8 +204,7 @@ export class Answers {
   /** The regions of profiles, in the frame of the first. Throws BuildError. */
   private regions(document: KadrelDocument, profiles: readonly ItemId[]): Replies['regions'] {
     const paths = pathsOnPlane(document, profiles);
-    if (!paths)
-      throw new BuildError('These profiles do not lie in one plane.', 'Choose profiles of one plane.');
+    if (!paths) throw new BuildError(faultOf('outline.several-planes', {}));
     const areas = areasOf(paths);
     if (areas)
       return areas.map(({ curves, at, area, triangles }) => ({

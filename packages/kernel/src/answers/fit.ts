@@ -9,6 +9,7 @@ import {
   isWithinSolid,
   nearBoxes,
   placedOf,
+  faultOf,
   type Box,
   type Fall,
   type ItemId,
@@ -209,7 +210,7 @@ export class FitAnswers {
       this.solids.set(document, known);
     }
     const found = known.get(tag);
-    if (!found) throw new BuildError('There is no such solid any more.', 'Ask again.');
+    if (!found) throw new BuildError(faultOf('fit.no-solid', {}));
     return found;
   }
 

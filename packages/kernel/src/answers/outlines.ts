@@ -3,6 +3,7 @@ import {
   areClear,
   boxSize,
   cornersOf,
+  faultOf,
   filledArea,
   namedPaths,
   offsetOutlines,
@@ -36,11 +37,7 @@ export function parallelsOf(
   return found;
 }
 
-const noRoom = (by: number) =>
-  new BuildError(
-    `There is no room for an outline ${Math.abs(by)} mm away.`,
-    'Make the distance smaller, or go to the other side.',
-  );
+const noRoom = (by: number) => new BuildError(faultOf('outline.no-room', { by: Math.abs(by) }));
 
 /** Closed outlines keep their holes; what formulas do not tell is left to the kernel, one outline by itself. */
 function besideClosed(
@@ -55,11 +52,7 @@ function besideClosed(
   }
   const whole = offsetOutlines(paths, by, corners);
   if (whole) return whole;
-  if (paths.length > 1 || !areClear(paths))
-    throw new BuildError(
-      'These outlines cannot be followed at this distance.',
-      'Make the distance smaller than their tightest bend, or choose one outline.',
-    );
+  if (paths.length > 1 || !areClear(paths)) throw new BuildError(faultOf('outline.not-followed', {}));
   const made = parallelOf(occt, only!, { by, corners });
   // The kernel may keep strips that are turned over.
   if (made.length > 1 || !made.every(({ closed }) => closed) || !isBetween(only!, made, by)) throw noRoom(by);
@@ -113,8 +106,7 @@ export function cutOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
     const common = keep(new occt.BRepAlgoAPI_Common(sheet, shape, progressRange({ occt, keep })));
     const edges = occurrences({ occt, keep }, keep(common.Shape()), 'TopAbs_EDGE');
     common.Clear();
-    if (edges.length === 0)
-      throw new BuildError('The plane does not meet this part.', 'Move the plane into the part.');
+    if (edges.length === 0) throw new BuildError(faultOf('outline.plane-misses', {}));
     return pathsOfEdges(occt, edges);
   });
 }
@@ -134,11 +126,7 @@ export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
     const { min, max } = exactBox(occt, shape);
     const mesh = meshShape(occt, shape, SHADOW_CHORD * Math.hypot(...boxSize({ min, max })));
     const under = split.regions.filter(({ at }) => heightsAt(mesh, at[0], at[1]).length > 0);
-    if (under.length === 0)
-      throw new BuildError(
-        'This part casts no shadow on the plane.',
-        'Choose another plane, or another part.',
-      );
+    if (under.length === 0) throw new BuildError(faultOf('outline.no-shadow', {}));
     const { faces } = merged(
       { occt, keep },
       under.map(({ face }) => face),

@@ -21,6 +21,7 @@ import {
   withSecondLook,
   dot,
   NO_TURN,
+  faultOf,
   type DrawnView,
   type ItemId,
   type KadrelDocument,
@@ -100,7 +101,7 @@ export class SheetAnswers {
   /** Throws BuildError where there is no such view. */
   drawn(document: KadrelDocument, sheetId: string, viewId: string): Replies['drawn'] {
     const view = document.sheets[sheetId]?.views[viewId];
-    if (!view) throw new BuildError('There is no such view any more.', 'Open the sheet again.');
+    if (!view) throw new BuildError(faultOf('sheet.no-view', {}));
     const frame = frameOfView(document, view);
     if (!frame) return nothing('what it shows is not there any more.');
     return view.look.kind === 'slice'
@@ -126,7 +127,7 @@ export class SheetAnswers {
 
   ties(document: KadrelDocument, sheetId: string): Replies['ties'] {
     const sheet: Sheet | undefined = document.sheets[sheetId];
-    if (!sheet) throw new BuildError('There is no such sheet any more.', 'Open another one.');
+    if (!sheet) throw new BuildError(faultOf('sheet.no-sheet', {}));
     return tiesOfSheet(document, sheet, (solid) => this.featuresIfBuilt(document, solid));
   }
 

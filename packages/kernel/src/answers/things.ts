@@ -9,6 +9,7 @@ import {
   placedOf,
   solidNamed,
   unionBoxes,
+  faultOf,
   type Box,
   type Geometry,
   type KadrelDocument,
@@ -53,8 +54,7 @@ export interface Around {
   readonly keep: Keep;
 }
 
-const gone = (name: string, what: string) =>
-  new BuildError(`${name} has no ${what} any more.`, 'Choose what is measured anew.');
+const gone = (name: string, what: string) => new BuildError(faultOf('measured.gone-of', { name, what }));
 
 /** The geometry that a target means. */
 export function thingOf(around: Around, target: Target): Thing {
@@ -71,11 +71,10 @@ export function thingOf(around: Around, target: Target): Thing {
     };
   }
   const part = document.items[target.part];
-  if (!part)
-    throw new BuildError('What was measured is not there any more.', 'Choose what is measured anew.');
+  if (!part) throw new BuildError(faultOf('measured.gone', {}));
   if (target.at === undefined) return partThing(around, target, part.name);
   const solid = solidNamed(document, part.id, { member: target.member, of: target.of });
-  if (isRefusal(solid)) throw new BuildError(solid.message, 'Choose what is measured anew.');
+  if (isRefusal(solid)) throw new BuildError(faultOf('measured.refused', { message: solid.message }));
   return placeThing(around, { ...target, at: target.at }, { solid, name: part.name });
 }
 

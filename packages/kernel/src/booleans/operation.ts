@@ -1,5 +1,5 @@
 /** One boolean of the kernel, on copies, with faces merged, edges joined and names carried. It may lie: whoever asks verifies. */
-import { AT_ORIGIN, MERGED, type CombineHow, type Pose, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, MERGED, type CombineHow, type Pose, type Vec3 } from '@kadrel/core';
 import { carryNames } from '../naming/carry.ts';
 import {
   BuildError,
@@ -25,24 +25,13 @@ export interface Operand extends NamedShape {
 /** Faces whose planes differ by less than this angle (radians) become one: far below any angle that is drawn. */
 const SAME_PLANE_RAD = 1e-6;
 
-const EMPTY: Readonly<Record<CombineHow, readonly [string, string]>> = {
-  union: ['The union came out empty.', 'Look at the parts one by one; one of them may have no volume.'],
-  subtract: [
-    'Nothing is left: what is taken out covers the whole part.',
-    'Make the taken-out part smaller, or move it.',
-  ],
-  intersect: [
-    'The parts do not meet, so that they have nothing in common.',
-    'Move them into one another first.',
-  ],
-};
 /** The fault of an operation that leaves nothing. */
-export const emptyFault = (how: CombineHow) => new NothingLeft(...EMPTY[how]);
+export const emptyFault = (how: CombineHow) => new NothingLeft(faultOf(`nothing-left.${how}`, {}));
 
 /** The result has no solid. That may be so, or the kernel's mistake. */
 export class NothingLeft extends BuildError {
   override placedAt(places: readonly Vec3[]): NothingLeft {
-    return new NothingLeft(this.reason, this.remedy, places);
+    return new NothingLeft(this.fault, places);
   }
 }
 
@@ -116,11 +105,7 @@ function booleanOf(
       operation.SetRunParallel(false);
       if (fuzzMm > 0) operation.SetFuzzyValue(fuzzMm);
       operation.Build(progressRange({ occt, keep }));
-      if (operation.HasErrors())
-        throw new BuildError(
-          'These parts could not be combined.',
-          'Move one of them a little, or change a size.',
-        );
+      if (operation.HasErrors()) throw new BuildError(faultOf('combine.not-combined', {}));
       // Only faces: joining edges here damages results where rings and balls cross, and the operands with them.
       operation.SimplifyResult(false, true, SAME_PLANE_RAD);
       const whole = keep(operation.Shape());

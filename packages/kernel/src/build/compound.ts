@@ -1,5 +1,5 @@
 /** Several named solids as one shape, and what makes a shape a body. */
-import { AT_ORIGIN, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
   compoundOf,
@@ -36,14 +36,10 @@ export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): To
   return scope((keep) => {
     const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
     if (solids.length === 0)
-      throw new BuildError(
-        `${what} comes to no closed body.`,
-        'Close the outline, or look for doubled curves.',
-        openingsOf({ occt, keep }, shape),
-      );
+      throw new BuildError(faultOf('body.not-closed', { what }), openingsOf({ occt, keep }, shape));
     const volumes = solids.map((solid) => plainVolumeOf(occt, solid));
     if (volumes.some((volume) => Math.abs(volume) <= MIN_VOLUME_MM3))
-      throw new BuildError(`${what} has no volume.`, 'Look for an outline that lies on itself.');
+      throw new BuildError(faultOf('body.no-volume', { what }));
     if (volumes.every((volume) => volume > 0)) return shape;
     const outward = solids.map((solid, i) => (volumes[i]! > 0 ? solid : keep(solid.Reversed())));
     if (outward.length === 1) return moved(occt, outward[0]!, AT_ORIGIN);

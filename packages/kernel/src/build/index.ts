@@ -69,8 +69,8 @@ const BASES: { readonly [K in BaseKind]: BaseBuilder<K> } = {
   fill: (occt, { sections }) => buildFill(occt, sections),
   wall: buildWall,
   settled: buildSettled,
-  fault: (_, { reason, remedy, places }) => {
-    throw new BuildError(reason, remedy, places);
+  fault: (_, { fault, places }) => {
+    throw new BuildError(fault, places);
   },
 };
 

@@ -1,4 +1,5 @@
 /** What the kernel can build of plain solids. */
+import { faultOf } from '@kadrel/core';
 import { BuildError } from '../occt/occt.ts';
 import type { SolidContent } from '../content/content.ts';
 
@@ -8,7 +9,7 @@ const MAX_SIZE_MM = 1e8;
 
 function requireSize(size: number, what: string): void {
   if (!(size >= MIN_SIZE_MM && size <= MAX_SIZE_MM))
-    throw new BuildError(`The ${what} is ${size} mm.`, `Give a ${what} between 0.000001 mm and 100 km.`);
+    throw new BuildError(faultOf('size.out-of-range', { what, size }));
 }
 
 /** Throws BuildError. */
@@ -21,15 +22,10 @@ export function requireSizes(content: SolidContent): void {
   if (content.kind === 'cone' && content.top !== 0) requireSize(content.top, 'top diameter');
   if (content.kind === 'tube') {
     requireSize(content.bore, 'bore');
-    if (content.bore >= content.diameter)
-      throw new BuildError('The bore is as wide as the tube.', 'Make the bore smaller, or the tube wider.');
+    if (content.bore >= content.diameter) throw new BuildError(faultOf('tube.bore', {}));
   }
   if (content.kind === 'torus') {
     requireSize(content.thickness, 'thickness');
-    if (content.thickness >= content.diameter)
-      throw new BuildError(
-        'The ring runs into itself in its middle.',
-        'Make its thickness smaller than its diameter.',
-      );
+    if (content.thickness >= content.diameter) throw new BuildError(faultOf('torus.thick', {}));
   }
 }

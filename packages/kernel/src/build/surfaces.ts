@@ -1,5 +1,5 @@
 /** Open surfaces: within a loop of curves, and the bodies that they become by caps or by a thickness. */
-import { AT_ORIGIN, distance, type Section, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, distance, faultOf, type Section, type Vec3 } from '@kadrel/core';
 import type { Content } from '../content/content.ts';
 import {
   BuildError,
@@ -35,23 +35,15 @@ export function buildFill(occt: Occt, sections: readonly Section[]): NamedShape 
     );
     const loops = loopsOf({ occt, keep }, edges);
     if (!loops || loops.length !== 1)
-      throw new BuildError(
-        loops
-          ? `These curves run round in ${loops.length} loops.`
-          : 'These curves do not run round in one loop.',
-        loops ? 'Fill one loop at a time.' : 'Close the gaps between their ends.',
-        loops ? [] : looseEnds({ occt, keep }, edges),
-      );
+      throw loops
+        ? new BuildError(faultOf('surface.several-loops', { loops: loops.length }))
+        : new BuildError(faultOf('surface.no-loop', {}), looseEnds({ occt, keep }, edges));
     const flat = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom({ occt, keep }, loops[0]!), true));
     if (flat.IsDone()) return { shape: flat.Face(), faceNames: ['surface'] };
     const filling = keep(new occt.BRepOffsetAPI_MakeFilling(3, 15, 2, false, 1e-5, 1e-4, 0.01, 0.1, 8, 9));
     for (const edge of loops[0]!) filling.Add(edge, 'GeomAbs_C0', true);
     filling.Build(progressRange({ occt, keep }));
-    if (!filling.IsDone())
-      throw new BuildError(
-        'No surface could be laid within these curves.',
-        'Make them smoother, or split them.',
-      );
+    if (!filling.IsDone()) throw new BuildError(faultOf('surface.not-laid', {}));
     return { shape: filling.Shape(), faceNames: ['surface'] };
   });
 }
@@ -86,8 +78,7 @@ function looseEnds({ occt, keep }: Scoped, edges: readonly Edge[]): Vec3[] {
 function wireFrom({ occt, keep }: Scoped, edges: readonly Edge[]): Wire {
   const builder = keep(new occt.BRepBuilderAPI_MakeWire());
   for (const edge of edges) builder.Add(edge);
-  if (!builder.IsDone())
-    throw new BuildError('These curves do not join.', 'Close the gaps between their ends.');
+  if (!builder.IsDone()) throw new BuildError(faultOf('surface.curves-do-not-join', {}));
   return keep(builder.Wire());
 }
 
@@ -97,22 +88,19 @@ export function buildClosed(occt: Occt, surface: NamedShape): NamedShape {
     const loops = loopsOf({ occt, keep }, rimsOf({ occt, keep }, surface.shape));
     if (!loops)
       throw new BuildError(
-        'The rim of this surface does not run round.',
-        'Join it with what is missing, or thicken it instead.',
+        faultOf('surface.rim-open', {}),
         looseEnds({ occt, keep }, rimsOf({ occt, keep }, surface.shape)),
       );
     const caps = loops.map((loop) => {
       const cap = keep(new occt.BRepBuilderAPI_MakeFace(wireFrom({ occt, keep }, loop), true));
       if (!cap.IsDone())
-        throw new BuildError(
-          'An opening of this surface is not flat.',
-          'Fill it, or thicken the surface instead.',
-          [endsOfEdge({ occt, keep }, loop[0]!)[0]],
-        );
+        throw new BuildError(faultOf('surface.opening-not-flat', {}), [
+          endsOfEdge({ occt, keep }, loop[0]!)[0],
+        ]);
       return keep(cap.Face());
     });
     if (caps.length === 1 && surface.faceNames.length === 1 && isFlat({ occt, keep }, surface.shape))
-      throw new BuildError('A flat surface encloses nothing.', 'Thicken it, or raise its outline.');
+      throw new BuildError(faultOf('surface.flat', {}));
     return sewn(
       { occt, keep },
       [
@@ -174,8 +162,7 @@ function sewnFaces(occt: Occt, faces: readonly NamedFace[], { what, gap, keep }:
   ) as [number, number];
   // A face that meets no other stays by itself, outside any shell.
   const pieces = shells.length + all - inShells;
-  if (pieces !== 1 || shells.length !== 1)
-    throw new BuildError(`${what} falls into ${pieces} pieces.`, 'Look for gaps between its faces.');
+  if (pieces !== 1 || shells.length !== 1) throw new BuildError(faultOf('surface.pieces', { what, pieces }));
   const names = new ShapeMap<string>(occt);
   for (const { face, name } of faces) {
     const image = sewing.IsModified(face) ? keep(sewing.Modified(face)) : face;
@@ -196,11 +183,7 @@ export function buildThickened(occt: Occt, surface: NamedShape, content: Thicken
   // What was raised from curves is exactly what stands between their parallels; its faces look to the right.
   if (of.kind === 'raise') {
     const [path, ...others] = of.paths;
-    if (!path || others.length > 0)
-      throw new BuildError(
-        'Only what stands on one outline can be thickened.',
-        'Thicken the pieces one by one.',
-      );
+    if (!path || others.length > 0) throw new BuildError(faultOf('surface.thickened-pieces', {}));
     return buildStanding(occt, path, { right: -before, left: behind, from: -of.down, to: of.height });
   }
   if (of.kind === 'revolve') return buildTurnedBand(occt, of, { before, behind });
@@ -229,8 +212,7 @@ const asMade = ({ of, before, behind }: Omit<Thickened, 'kind'>): Omit<Thickened
 const hasRim = (occt: Occt, shape: TopoDS_Shape): boolean =>
   scope((keep) => rimsOf({ occt, keep }, shape).length > 0);
 
-const cannotFollow = () =>
-  new BuildError('This surface cannot be made so thick.', 'Make it thinner than its narrowest bend.');
+const cannotFollow = () => new BuildError(faultOf('surface.too-thick', {}));
 
 /** One smooth face and another beside it, and the rims between them. */
 function offsetSheet(occt: Occt, { shape }: NamedShape, by: number): NamedShape {

@@ -1,5 +1,5 @@
 /** Combinations that hold: ways are tried in order, and the first whose result passes every check is taken. */
-import { boxSize, boxesMeet, carry, type Box, type Vec3 } from '@kadrel/core';
+import { boxesMeet, boxSize, carry, faultOf, type Box, type Fault, type Vec3 } from '@kadrel/core';
 import type { CombineContent, Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
@@ -9,9 +9,9 @@ import { buildDrilled, drilledVolume, drillingOf } from '../build/drilled.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { boxOfPart } from '../verify/bounds.ts';
 import { isTrulyEmpty } from '../verify/byFacets.ts';
-import type { Claim, Fault, Part } from '../verify/claim.ts';
+import type { Claim, ClaimFault, Part } from '../verify/claim.ts';
 import type { CheckClock } from '../verify/clock.ts';
-import { faultOf, loosenessOf } from '../verify/combination.ts';
+import { claimFault, loosenessOf } from '../verify/combination.ts';
 import type { Field } from '../verify/distance.ts';
 import { idleParts } from '../verify/effect.ts';
 import type { FacetCache } from '../verify/facets.ts';
@@ -54,18 +54,17 @@ export interface Combined {
 /** A combination that no way builds so that it holds. */
 export class CombineError extends BuildError {
   constructor(
-    reason: string,
-    remedy: string,
+    fault: Fault,
     places: readonly Vec3[],
     /** Tags of the operands to blame, which are ids of items. */
     readonly operands: readonly string[],
   ) {
-    super(reason, remedy, places);
+    super(fault, places);
     this.name = 'CombineError';
   }
 
   override placedAt(places: readonly Vec3[]): CombineError {
-    return new CombineError(this.reason, this.remedy, places, this.operands);
+    return new CombineError(this.fault, places, this.operands);
   }
 }
 
@@ -200,7 +199,7 @@ function inOneGo(site: Site, content: CombineContent, parts: readonly Part[]): C
 }
 
 class Attempts {
-  private readonly faults: Fault[] = [];
+  private readonly faults: ClaimFault[] = [];
   private readonly field: Field | undefined;
   private loose: { readonly made: Combined; readonly looseMm: number } | undefined;
 
@@ -228,7 +227,7 @@ class Attempts {
     const mesh = meshOf(occt, named, measures);
     const samples = clock.time(() => samplesOf(occt, named.shape, mesh));
     const claim = this.claim({ result: named, measures, mesh, samples, fuzzMm, volumeMm3 });
-    const fault = clock.time(() => faultOf(occt, facets, claim));
+    const fault = clock.time(() => claimFault(occt, facets, claim));
     if (fault) this.faults.push(fault);
     if (fault && fault.what !== 'loose') {
       release(occt, named.shape);
@@ -300,15 +299,13 @@ class Attempts {
     const near = nearCoincidence(this.parts);
     if (near)
       return new CombineError(
-        `They nearly coincide: their surfaces differ by ${shortMm(near.gapMm)} mm there, which cannot be combined safely.`,
-        'Move the second onto the first, or clearly away from it.',
+        faultOf('combine.nearly-coincide', { gap: shortMm(near.gapMm) }),
         near.places,
         near.operands,
       );
     const places = this.faults.flatMap((fault) => fault.places).slice(0, MAX_PLACES);
     return new CombineError(
-      'No way of combining these gave a solid that passes its checks.',
-      'Move one of them a little, change a size, or combine them in smaller steps.',
+      faultOf('combine.no-way', {}),
       places,
       this.parts.map(({ id }) => id),
     );

@@ -1,5 +1,5 @@
 /** One side of a solid that another one goes through: what lies within the other, or outside it. */
-import { AT_ORIGIN } from '@kadrel/core';
+import { AT_ORIGIN, faultOf } from '@kadrel/core';
 import type { CombineContent, StepContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import { BuildError, release } from '../occt/occt.ts';
@@ -33,8 +33,4 @@ function combined(site: Site, content: CombineContent): Combined {
   }
 }
 
-const doesNotGoThrough = () =>
-  new BuildError(
-    'The part that it is cut by does not go through it: nothing would be left on one side.',
-    'Move one of the two, or cut by another part.',
-  );
+const doesNotGoThrough = () => new BuildError(faultOf('combine.cut-misses', {}));

@@ -1,5 +1,5 @@
 /** The cut faces of one solid, by ways that are checked: no cut face is shown whose area facets do not bear out. */
-import { acrossTo, add, carryBox, cross, scale } from '@kadrel/core';
+import { acrossTo, add, carryBox, cross, faultOf, scale } from '@kadrel/core';
 import type { Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import type { Mesh } from '../facts/mesh.ts';
@@ -89,11 +89,7 @@ function buildSectioned(site: SectionSite, content: Sectioned): NamedShape {
     if (isBorneOut(site.occt, found, { ...plane, mesh })) return namedCut(site.occt, found);
     release(site.occt, found);
   }
-  throw new BuildError(
-    'The cut face of a solid could not be found with certainty.',
-    'Move the section plane a little.',
-    [scale(normal, offset)],
-  );
+  throw new BuildError(faultOf('section.uncertain', {}), [scale(normal, offset)]);
 }
 
 /** A way that cannot be gone is none; the next one is tried. */

@@ -1,35 +1,37 @@
 /** Bodies made from profiles, as there is to build of them: plain data without ids, in the frame of the first profile. */
 import {
+  arcOnChord,
   AT_ORIGIN,
   BODIES,
-  arcOnChord,
   carry,
   carryCurve,
   chain,
+  datumInPart,
+  definitionOf,
+  drawnOf,
+  faultOf,
   inverse,
   line,
-  worldFromPart,
-  type Pose,
-  datumInPart,
-  drawnOf,
   loftWays,
   pathsOf,
   pathsOnPlane,
   referencesIn,
   sectionsOf,
   traverseOf,
-  valueOf,
   valued,
-  definitionOf,
+  valueOf,
+  worldFromPart,
   type Affine2,
   type BodyBase,
   type BodyOf,
   type Curve,
+  type Fault,
   type ItemId,
   type KadrelDocument,
   type Opening,
   type Part,
   type Path,
+  type Pose,
   type Regions,
   type Section,
   type Tier,
@@ -114,8 +116,7 @@ export type BodyContent =
   /** It cannot be built, and this is why. */
   | {
       readonly kind: 'fault';
-      readonly reason: string;
-      readonly remedy: string;
+      readonly fault: Fault;
       readonly places: readonly Vec3[];
     };
 
@@ -156,12 +157,12 @@ export function bodyContent(document: KadrelDocument, { id, recipe }: Part, base
   const failed = referencesIn({ base, steps: recipe.steps }).find((one) => drawnOf(document, one).fault);
   if (failed !== undefined) {
     const frame = inverse(worldFromPart(document, id));
-    return faultOf(document, failed, chain(frame, worldFromPart(document, failed)));
+    return profileFault(document, failed, chain(frame, worldFromPart(document, failed)));
   }
   switch (base.kind) {
     case 'profile': {
       const { paths, fault } = drawnOf(document, id);
-      return fault ? faultOf(document, id, AT_ORIGIN) : { kind: 'drawn', paths };
+      return fault ? profileFault(document, id, AT_ORIGIN) : { kind: 'drawn', paths };
     }
     case 'plane':
       return { kind: 'sheet', size: valueOf(base.size), grid: document.scene.grid };
@@ -218,12 +219,15 @@ function loftContent(document: KadrelDocument, base: BodyOf<'loft'>): BodyConten
 }
 
 /** @param pose of the profile in the frame of what is built */
-function faultOf(document: KadrelDocument, id: ItemId, pose: Pose): BodyContent {
+function profileFault(document: KadrelDocument, id: ItemId, pose: Pose): BodyContent {
   const { fault } = drawnOf(document, id);
   return {
     kind: 'fault',
-    reason: `Step ${fault!.step + 1} of ${document.items[id]!.name} can no longer be applied: ${fault!.why.message}`,
-    remedy: 'Change its number, or take the step out.',
+    fault: faultOf('profile.step', {
+      step: fault!.step + 1,
+      name: document.items[id]!.name,
+      why: fault!.why.message,
+    }),
     places: fault!.at ? [carry(pose, [...fault!.at, 0])] : [],
   };
 }
@@ -264,8 +268,7 @@ function onPlane(
   const names = ids.map((id) => document.items[id]!.name).join(', ');
   return {
     kind: 'fault',
-    reason: `${names} do not lie in one plane.`,
-    remedy: 'Move them into one plane, or raise them one by one.',
+    fault: faultOf('profile.several-planes', { names }),
     places: [],
   };
 }

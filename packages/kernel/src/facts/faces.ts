@@ -1,5 +1,5 @@
 /** Single faces of a solid: their borders, and their sizes. */
-import type { DrawnPath, FaceFacts } from '@kadrel/core';
+import { faultOf, type DrawnPath, type FaceFacts } from '@kadrel/core';
 import {
   BuildError,
   ShapeMap,
@@ -34,8 +34,7 @@ export function faceOutline(
       })
       .map((face) => ({ face, off: offOrigin({ occt, keep }, face) }))
       .sort((a, b) => a.off - b.off);
-    if (!nearest)
-      throw new BuildError('This part has no such flat face in the plane.', 'Pick one of its flat faces.');
+    if (!nearest) throw new BuildError(faultOf('measured.no-flat-face', {}));
     return pathsOfEdges(occt, occurrences({ occt, keep }, nearest.face, 'TopAbs_EDGE'));
   });
 }

@@ -1,5 +1,5 @@
 /** Drawn curves → the kernel's edges, in the XY plane. */
-import { simplePieces, type Curve, type Path, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
+import { faultOf, simplePieces, type Curve, type Path, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
 import { BuildError, moved, type Keep, type Scoped, type Occt } from './occt.ts';
 
 export type Edge = ReturnType<Occt['TopoDS']['Edge']>;
@@ -79,8 +79,7 @@ function parameters({ first, sweep }: { first: number; sweep: number }): [number
 }
 
 function made(builder: { IsDone(): boolean; Edge(): Edge }, keep: Keep): Edge {
-  if (!builder.IsDone())
-    throw new BuildError('One of the drawn curves has no length.', 'Take it out of the profile.');
+  if (!builder.IsDone()) throw new BuildError(faultOf('curves.no-length', {}));
   return keep(builder.Edge());
 }
 
@@ -94,9 +93,7 @@ export function wireOf(
   const joined = edges.map(({ name, edge }) => {
     builder.Add(edge);
     if (!builder.IsDone())
-      throw new BuildError('The curves of the profile do not join.', 'Close the gaps between them.', [
-        endsOfEdge({ occt, keep }, edge)[0],
-      ]);
+      throw new BuildError(faultOf('curves.do-not-join', {}), [endsOfEdge({ occt, keep }, edge)[0]]);
     return { name, edge: keep(builder.Edge()) };
   });
   return { wire: keep(builder.Wire()), edges: joined };

@@ -7,7 +7,7 @@ import type {
   gp_Trsf,
   Message_ProgressRange,
 } from 'replicad-opencascadejs';
-import type { Box, Pose, Vec3 } from '@kadrel/core';
+import { faultOf, type Box, type Fault, type Pose, type Vec3 } from '@kadrel/core';
 
 /** The library of the kernel. */
 export type Occt = OpenCascadeInstance;
@@ -45,20 +45,24 @@ export class BuildError extends Error {
   failedStep?: string;
 
   constructor(
-    readonly reason: string,
-    readonly remedy: string,
+    readonly fault: Fault,
     /** Where it goes wrong, in the frame of what is built, mm. */
     readonly places: readonly Vec3[] = [],
     /** What the kernel itself said: for those who look into it, never for people at work. */
     readonly detail = '',
   ) {
-    super(reason);
+    super(fault.reason);
     this.name = 'BuildError';
+  }
+
+  /** What is wrong, in a sentence. */
+  get reason(): string {
+    return this.fault.reason;
   }
 
   /** The same failure, with its places in another frame. */
   placedAt(places: readonly Vec3[]): BuildError {
-    const placed = new BuildError(this.reason, this.remedy, places, this.detail);
+    const placed = new BuildError(this.fault, places, this.detail);
     if (this.failedStep !== undefined) placed.failedStep = this.failedStep;
     return placed;
   }
@@ -84,8 +88,7 @@ export function translated(occt: Occt, error: unknown): unknown {
   const message = occt.getExceptionMessage(thrown);
   occt.decrementExceptionRefcount(thrown);
   return new BuildError(
-    'The kernel could not build this.',
-    'Change a size or a place a little, or take a part away.',
+    faultOf('kernel.not-built', {}),
     [],
     [message[0], message[1]].filter(Boolean).join(': '),
   );

@@ -2,7 +2,7 @@
  * Whether a body that was not combined is one: closed, outward, and nowhere through itself. Where a formula tells where it lies, its
  * faces must lie there; else its facets may not cross, and must be wound round once.
  */
-import type { Vec3 } from '@kadrel/core';
+import { faultOf, type Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
 import { BuildError, isSound, type Occt } from '../occt/occt.ts';
@@ -73,22 +73,16 @@ export const throughItself = (mesh: Mesh): Vec3[] =>
     .filter(({ below, above }) => below !== 1 || above !== 0)
     .map(({ middle }) => middle);
 
-const WORDS: Readonly<Record<BodyFault['what'], readonly [string, string]>> = {
-  unsound: ['What came out is no sound solid.', 'Change a size a little, or simplify the profile.'],
-  open: ['What came out is not closed.', 'Change a size a little, or close the profile.'],
-  'through itself': [
-    'The body runs through itself.',
-    'Make it thinner, bend it less tightly, or move what crosses apart.',
-  ],
-  misplaced: [
-    'What the kernel built does not lie where its profile says.',
-    'Take out curves that nearly lie on one another.',
-  ],
-};
+const CODES = {
+  unsound: 'body.unsound',
+  open: 'body.open',
+  'through itself': 'body.through-itself',
+  misplaced: 'body.misplaced',
+} as const;
 const MAX_PLACES = 12;
 
 /** Throws BuildError where a body is not one. */
 export function requireBody(occt: Occt, built: Built): void {
   const fault = bodyFault(occt, built);
-  if (fault) throw new BuildError(...WORDS[fault.what], fault.places.slice(0, MAX_PLACES));
+  if (fault) throw new BuildError(faultOf(CODES[fault.what], {}), fault.places.slice(0, MAX_PLACES));
 }

@@ -1,7 +1,7 @@
 /** The volume against the same combination by facets. */
 import { AT_ORIGIN, type CombineHow, type Pose } from '@kadrel/core';
 import { boxOfPart } from './bounds.ts';
-import { SAME_VOLUME, type Claim, type Fault, type Part } from './claim.ts';
+import { SAME_VOLUME, type Claim, type ClaimFault, type Part } from './claim.ts';
 import type { Field } from './distance.ts';
 import type { FacetCache, Facets } from './facets.ts';
 import { placedSamples, probe } from './points.ts';
@@ -13,7 +13,7 @@ const FORMULA_VOLUME = 1e-9;
 const MAX_FACETTED = 12;
 
 /** Against the volume by formula, where there is one, or the same combination by facets. */
-export function besideFacets(cache: FacetCache, claim: Claim): Fault | undefined {
+export function besideFacets(cache: FacetCache, claim: Claim): ClaimFault | undefined {
   const { how, parts, measures, field, volumeMm3 } = claim;
   if (volumeMm3 !== undefined)
     return Math.abs(measures.volume / volumeMm3 - 1) <= FORMULA_VOLUME

@@ -41,7 +41,7 @@ export interface Claim {
 }
 
 /** What is wrong, with places in the frame of the combination; undefined where nothing is. */
-export interface Fault {
+export interface ClaimFault {
   readonly what: 'unsound' | 'open' | 'bounds' | 'doubled' | 'misplaced' | 'missing' | 'facets' | 'loose';
   readonly places: readonly Vec3[];
 }

@@ -6,12 +6,12 @@ import { isSound, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
 import { besideFacets } from './byFacets.ts';
-import type { Claim, Fault } from './claim.ts';
+import type { Claim, ClaimFault } from './claim.ts';
 import type { FacetCache } from './facets.ts';
 import { misplaced, missing, stray } from './points.ts';
 
 /** Why a combination is not what it says, or undefined. */
-export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | undefined {
+export function claimFault(occt: Occt, facets: FacetCache, claim: Claim): ClaimFault | undefined {
   const { result, measures } = claim;
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };
   if (!measures.closed) return { what: 'open', places: [] };
@@ -27,7 +27,7 @@ export function faultOf(occt: Occt, facets: FacetCache, claim: Claim): Fault | u
   );
 }
 
-function doubled(occt: Occt, { result, measures, mesh }: Claim): Fault | undefined {
+function doubled(occt: Occt, { result, measures, mesh }: Claim): ClaimFault | undefined {
   const places = measures.solids < 2 ? [] : doubledAt(occt, result.shape, mesh);
   return places.length === 0 ? undefined : { what: 'doubled', places };
 }
@@ -35,7 +35,7 @@ function doubled(occt: Occt, { result, measures, mesh }: Claim): Fault | undefin
 /** Edges that are off their faces by more than this (mm) make volumes wrong in their sixth digit; usually it is 0.000001. */
 const LOOSE_MM = 5e-6;
 
-const loose = (occt: Occt, { result }: Claim): Fault | undefined =>
+const loose = (occt: Occt, { result }: Claim): ClaimFault | undefined =>
   loosenessOf(occt, result.shape) > LOOSE_MM ? { what: 'loose', places: [] } : undefined;
 
 /** How far (mm) the kernel itself says that corners, and with them the edges that end there, may be off their faces, at the most. */

@@ -2,7 +2,7 @@
 import { MERGED, carry, turnVector, type Vec3 } from '@kadrel/core';
 import { distanceTo, scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
 import { facetSlack } from '../facts/mesh.ts';
-import type { Claim, Fault, Part } from './claim.ts';
+import type { Claim, ClaimFault, Part } from './claim.ts';
 import { beside, type Sample } from '../facts/samples.ts';
 
 /** Surfaces of the kernel that meet within its tolerance of 1e-7 mm count as one; probes stand clear of that. */
@@ -15,7 +15,7 @@ export const probe = (point: Vec3, fuzzMm: number) =>
 export function misplaced(
   occt: Occt,
   { field, samples, fuzzMm, result }: Pick<Claim, 'field' | 'samples' | 'fuzzMm' | 'result'>,
-): Fault | undefined {
+): ClaimFault | undefined {
   if (!field) return undefined;
   const doubtful = samples.filter((sample) => {
     const step = probe(sample.point, fuzzMm);
@@ -29,7 +29,7 @@ export function misplaced(
 /** More facets than this are looked at in steps. */
 const MAX_FACETS = 3000;
 /** Facets of the result that lie farther from the border of what it should be than facets can: rough, but all over it. */
-export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): Fault | undefined {
+export function stray({ field, mesh }: Pick<Claim, 'field' | 'mesh'>): ClaimFault | undefined {
   if (!field) return undefined;
   const { positions, triangles, chordMm } = mesh;
   const rounding = 1e-6 * (Math.hypot(...field.centre) + field.radius);
@@ -57,7 +57,7 @@ const isOnFace = (occt: Occt, shape: TopoDS_Shape, { face, point }: Sample): boo
   });
 
 /** Faces of operands that must be on the border of the whole, and are not there. */
-export function missing({ field, parts, result, fuzzMm }: Claim): Fault | undefined {
+export function missing({ field, parts, result, fuzzMm }: Claim): ClaimFault | undefined {
   if (!field) return undefined;
   const present = new Set(result.faceNames.flatMap((name) => name.split(MERGED)));
   for (const [i, part] of parts.entries()) {

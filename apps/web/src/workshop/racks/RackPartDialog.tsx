@@ -59,7 +59,7 @@ function usePut(rack: string, close: () => void) {
   return useMutation({
     async mutationFn(edited: RackPart) {
       const fault = rackPartFault(edited);
-      if (fault !== undefined) throw new Error(fault);
+      if (fault) throw new Error(fault.message);
       return api.putOnRack(rack, edited);
     },
     async onSuccess() {

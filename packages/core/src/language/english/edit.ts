@@ -7,7 +7,8 @@ export const EDIT_SENTENCES = {
   colour: () => 'A colour is written #rrggbb, as in #d9c3a0.',
   'count.from': () => 'The first number is a whole number, 0 or more.',
   datum: () => 'A datum is “own”, or three of -1, 0 and 1 such as “0 0 -1”.',
-  formula: ({ message }: Facts<'message'>) => message,
+  'formula.out-of-bounds': ({ where, value, fault }: Facts<'where' | 'value' | 'fault'>) =>
+    `${where} is ${value} now; it ${fault}.`,
   'in-use': ({ name, words }: Facts<'name' | 'words'>) =>
     `${name} is used ${words}: give those numbers values of their own first.`,
   large: ({ name }: Facts<'name'>) => `${name} has too many faces to be settled.`,

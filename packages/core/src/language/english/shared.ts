@@ -59,7 +59,14 @@ export const SHARED_SENTENCES = {
   'plane.parts': ({ name }: Facts<'name'>) => `${name} is a plane: set the size of its sheet in the Spec.`,
   'points.circle': () => 'A circle goes through two points across it, or three points on it.',
   'points.these': () => 'These three points stand in one line.',
-  'rack-part.because': ({ message }: Facts<'message'>) => message,
+  'rack-part.changed': ({ name }: Facts<'name'>) =>
+    `${name} was changed since it was taken, and that would be lost. Take the part anew, or take that change back first.`,
+  'rack-part.loose': ({ message }: Facts<'message'>) => `${message}`,
+  'rack-part.no-parameter': ({ parameter }: Facts<'parameter'>) => `there is no parameter ${parameter}.`,
+  'rack-part.no-variable': ({ variable, label }: Facts<'variable' | 'label'>) =>
+    `there is no variable ${variable} for ${label}.`,
+  'rack-part.rebuilt': ({ name }: Facts<'name'>) =>
+    `${name} is built in another way in this version: take it anew from the rack.`,
   'range.members': ({ piece }: Facts<'piece'>) => `“${piece}” is no range: the lower number comes first.`,
   'same-part.parts': ({ name }: Facts<'name'>) => `${name} cannot be on both sides.`,
   scale: ({ text }: Facts<'text'>) => `“${text}” is not a scale: say 1:50, or 2:1.`,

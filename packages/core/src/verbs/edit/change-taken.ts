@@ -41,8 +41,6 @@ export const changeTaken = declareVerb({
       follows: follow === undefined ? taken!.follows === true : follow === 'follows',
     };
     const fault = remake({ draft, newId: () => context.newId() }, id, { part, taking });
-    return fault === undefined
-      ? { select: [id] }
-      : refuse('rack-part.because', { message: fault }, values ? 'values' : 'size');
+    return fault ? { ...fault, blank: values ? 'values' : 'size' } : { select: [id] };
   },
 });

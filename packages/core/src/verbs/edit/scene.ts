@@ -2,7 +2,7 @@ import { valueOf } from '../../document/items.ts';
 import { recalculate } from '../../document/recalculate.ts';
 import type { Scene } from '../../document/schema.ts';
 import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '../../quantity/units.ts';
-import { declareVerb, optional, refuse } from '../../statement/declare.ts';
+import { declareVerb, optional, refuse, refuseFor } from '../../statement/declare.ts';
 
 const FRACTIONS = { 2: '1/2', 4: '1/4', 8: '1/8', 16: '1/16', 32: '1/32', 64: '1/64' } as const;
 
@@ -39,6 +39,6 @@ export const scene = declareVerb({
     if (angleStep !== undefined) draft.scene.angleStep = valueOf(angleStep);
     if (nudge !== undefined) draft.scene.nudge = valueOf(nudge);
     const [problem] = recalculate(draft);
-    return problem ? refuse('formula', { message: problem }, 'units') : {};
+    return problem ? refuseFor(problem, 'units') : {};
   },
 });

@@ -26,7 +26,7 @@ export const updateTaken = declareVerb({
       if (part?.id !== to.id) return refuse('not-taken.parts', { name: item.name, to: to.name }, 'parts');
       const taking = takingAnew(item.taken!, to);
       const fault = remake({ draft, newId: () => context.newId() }, id, { part: to, taking });
-      if (fault !== undefined) return refuse('rack-part.because', { message: fault }, 'to');
+      if (fault) return { ...fault, blank: 'to' };
     }
     return { select: parts };
   },

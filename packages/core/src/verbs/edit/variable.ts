@@ -3,7 +3,7 @@ import { takenFollow } from '../../racks/follow.ts';
 import { variablesOf } from '../../document/variables.ts';
 import { variableNameFault } from '../../quantity/variables.ts';
 import { readMeasures } from '../../statement/measuresFollow.ts';
-import { declareVerb, needed, refuse, refuseFor } from '../../statement/declare.ts';
+import { declareVerb, needed, refuseFor } from '../../statement/declare.ts';
 
 /** Gives a variable its value; every number that depends on it follows. */
 export const variable = declareVerb({
@@ -28,6 +28,6 @@ export const variable = declareVerb({
     // Of another variable the place is no place in this text.
     if (own) return refuseFor({ ...own.why, at: undefined }, 'value');
     const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
-    return problem ? refuse('formula', { message: problem }, 'value') : {};
+    return problem ? refuseFor(problem, 'value') : {};
   },
 });

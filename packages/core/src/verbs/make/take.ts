@@ -10,6 +10,7 @@ import { vectorOf } from '../../recipes/numbers.ts';
 import type { Pose } from '../../space/pose.ts';
 import {
   declareVerb,
+  isRefusal,
   needed,
   optional,
   refuse,
@@ -70,8 +71,7 @@ export const take = declareVerb({
     }
     const taking = { values: { ...sized, ...values.values }, size, follows: follow === 'follows' };
     const put = putRackPart({ draft, newId: () => context.newId() }, part, taking);
-    if ('fault' in put)
-      return refuse('rack-part.because', { message: put.fault }, values.values ? 'values' : 'part');
+    if (isRefusal(put)) return { ...put, blank: values.values ? 'values' : 'part' };
     const { item } = put;
     if (as !== undefined) draft.items[item]!.name = as;
     if (at) shiftPart(draft, draft.items[item]!, vectorOf(at));

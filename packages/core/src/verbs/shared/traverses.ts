@@ -1,9 +1,9 @@
+import { labelled } from '../../language/reason.ts';
 import type { Num } from '../../document/schema.ts';
 import { QuantityError } from '../../quantity/lexer.ts';
 import { CLOSINGS, type Leg } from '../../recipes/figures/index.ts';
 import {
   isRefusal,
-  labelled,
   refuse,
   refuseFor,
   type Refusal,

@@ -10,6 +10,7 @@ import {
   curveLength,
   distance,
   dot,
+  faultOf,
   fromColumns,
   partAtLength,
   pointAt,
@@ -119,11 +120,10 @@ function railThrough(points: readonly Vec3[], rings: Rings): Rail {
   const { share, off } = a.off <= b.off ? a : b;
   const end = nearestShare(head, way.at(-1)!);
   if (off > TOUCH_MM || end.off > TOUCH_MM)
-    throw new BuildError(
-      'A guide does not lead from the first section to the last.',
-      'Let its ends lie on both outlines.',
-      [...(off > TOUCH_MM ? [way[0]!] : []), ...(end.off > TOUCH_MM ? [way.at(-1)!] : [])],
-    );
+    throw new BuildError(faultOf('loft.guide-ends', {}), [
+      ...(off > TOUCH_MM ? [way[0]!] : []),
+      ...(end.off > TOUCH_MM ? [way.at(-1)!] : []),
+    ]);
   const lead = round(end.share - share + 0.5) - 0.5;
   const departures = way.map((point, k) => {
     const { straight, axes } = straightAt(rings, share, lead, k);

@@ -1,6 +1,7 @@
 /** Bodies and surfaces between sections. */
 import {
   depthAt,
+  faultOf,
   matchedOutlines,
   simplePieces,
   startOf,
@@ -23,16 +24,9 @@ export function buildLoft(occt: Occt, content: Loft): NamedShape {
   const { sections, starts, closed, guides, ends } = content;
   const loops = sections.map(loopsOf);
   const hollow = loops.filter(({ inner }) => inner).length;
-  if (hollow > 0 && hollow < loops.length)
-    throw new BuildError(
-      'Some of the sections have an inner outline, and some have none.',
-      'Give every section one, or none of them.',
-    );
+  if (hollow > 0 && hollow < loops.length) throw new BuildError(faultOf('loft.some-hollow', {}));
   if (hollow > 0 && (ends === 'open' || guides.length > 0))
-    throw new BuildError(
-      'A surface, or a loft with guides, goes through single outlines.',
-      'Take the inner outlines out of the sections.',
-    );
+    throw new BuildError(faultOf('loft.single-outlines', {}));
   const matched = (paths: readonly Path[]) => {
     const placed = sections.map(({ pose }, i) => ({ pose, path: inPieces(paths[i]!) }));
     return matchedOutlines(placed, { moved: starts, closed });
@@ -70,10 +64,7 @@ export function loopsOf({ paths }: Pick<Section, 'paths'>): { outer: Path; inner
   const outer = closed.filter((path) => depth(path) === 0);
   const inner = closed.filter((path) => depth(path) === 1);
   if (outer.length !== 1 || inner.length > 1)
-    throw new BuildError(
-      `A section has ${outer.length} outlines with ${inner.length} inside.`,
-      'A section is one closed outline, with at most one inside it.',
-    );
+    throw new BuildError(faultOf('loft.section-outlines', { outer: outer.length, inner: inner.length }));
   return { outer: outer[0]!, ...(inner[0] ? { inner: inner[0] } : {}) };
 }
 
@@ -102,8 +93,7 @@ export function through(
     for (const { wire } of wires) loft.AddWire(wire);
     if (closed) loft.AddWire(wires[0]!.wire);
     loft.Build(progressRange({ occt, keep }));
-    if (!loft.IsDone())
-      throw new BuildError('These sections cannot be joined.', 'Move them apart, or make them more alike.');
+    if (!loft.IsDone()) throw new BuildError(faultOf('loft.not-joined', {}));
     const made = loft.Shape();
     const shape = isSolid ? requireBodies(occt, made, 'The body between the sections') : made;
     const caps =

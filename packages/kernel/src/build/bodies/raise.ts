@@ -1,5 +1,5 @@
 /** Regions pulled up from their plane. */
-import { NO_TURN, type Pose, type Vec2, type Vec3 } from '@kadrel/core';
+import { faultOf, NO_TURN, type Pose, type Vec2 } from '@kadrel/core';
 import {
   BuildError,
   fromList,
@@ -24,8 +24,7 @@ type Raise = Extract<BodyContent, { kind: 'raise' }>;
 export function buildRaise(occt: Occt, content: Raise): NamedShape {
   const { paths, regions, height, down, draft } = content;
   return scope((keep) => {
-    if (!(height + down > 0))
-      throw new BuildError('The body has no height.', 'Give it a height, up or down from its plane.');
+    if (!(height + down > 0)) throw new BuildError(faultOf('raise.no-height', {}));
     if (content.ends === 'open') return raisedSurface(occt, content);
     const planar = planarFaces({ occt, keep }, paths, regions);
     return together(
@@ -114,20 +113,18 @@ function drafted(occt: Occt, { shape, faceNames }: NamedShape, draft: number): N
     const plane = keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), up));
     const operation = keep(new occt.BRepOffsetAPI_DraftAngle(shape));
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    const cannot = (reason: string, places: readonly Vec3[] = []) =>
-      new BuildError(reason, 'Make the draft or the height smaller; free curves cannot lean.', places);
     faces.forEach((face, i) => {
       if (faceNames[i] === 'top' || faceNames[i] === 'bottom') return;
       operation.Add(keep(occt.TopoDS.Face(face)), up, (draft * Math.PI) / 180, plane, true);
       if (operation.AddDone()) return;
       const [edge] = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
-      throw cannot(
-        `The side ${faceNames[i]} cannot lean by ${draft}°.`,
+      throw new BuildError(
+        faultOf('raise.side-draft', { side: faceNames[i]!, draft }),
         endsOfEdge({ occt, keep }, keep(occt.TopoDS.Edge(edge!))),
       );
     });
     operation.Build(progressRange({ occt, keep }));
-    if (!operation.IsDone()) throw cannot(`The sides cannot lean by ${draft}° here.`);
+    if (!operation.IsDone()) throw new BuildError(faultOf('raise.draft', { draft }));
     const roles = faces.flatMap((face, i) => {
       const later = fromList({ occt, keep }, keep(operation.Modified(face)));
       return (later.length > 0 ? later : [face]).map((one) => ({

@@ -3,6 +3,7 @@ import {
   areClear,
   boxOfCurves,
   depthAt,
+  faultOf,
   fillsPoint,
   insideOf,
   pathArea,
@@ -62,8 +63,7 @@ export function planarFaces({ occt, keep }: Scoped, paths: readonly Path[], regi
   );
 }
 
-const nothingEnclosed = () =>
-  new BuildError('The curves enclose no area.', 'Close the outline, or look for gaps between its curves.');
+const nothingEnclosed = () => new BuildError(faultOf('regions.no-area', {}));
 
 /** Loops that do not meet: each one at an even depth is the border of a face, those right inside it are its holes. */
 function clearFaces({ occt, keep }: Scoped, paths: readonly Path[]): Planar {
@@ -136,11 +136,7 @@ export function splitRegions(
     splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(drawn.map(({ edge }) => edge) as never)));
     splitter.SetRunParallel(false);
     splitter.Build(progressRange({ occt, keep }));
-    if (splitter.HasErrors())
-      throw new BuildError(
-        'The regions of these curves could not be found.',
-        'Take out curves that lie on one another.',
-      );
+    if (splitter.HasErrors()) throw new BuildError(faultOf('regions.not-found', {}));
     nameImages({ occt, keep }, splitter, drawn, names);
     const faces = enclosedFaces({ occt, keep }, keep(splitter.Shape()), names);
     const filled = trianglesOf(
@@ -230,11 +226,7 @@ function findRegion(regions: readonly RegionFace[], wanted: Region2): RegionFace
     .map((region) => ({ region, share: share(region), off: off(region) }))
     .sort((a, b) => b.share - a.share || a.off - b.off);
   if (!best || (best.share < MIN_SHARE && best.off > 0))
-    throw new BuildError(
-      'A region that this was made from is no longer there.',
-      'Undo the change of the profile, or pick the region again.',
-      [[...wanted.at, 0]],
-    );
+    throw new BuildError(faultOf('regions.gone', {}), [[...wanted.at, 0]]);
   return best.region;
 }
 /** A region that shares fewer of its curves than this is another one. */
@@ -249,8 +241,7 @@ export function merged({ occt, keep }: Scoped, faces: readonly TopoDS_Face[], na
     fuse.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(faces.slice(1) as never)));
     fuse.SetRunParallel(false);
     fuse.Build(progressRange({ occt, keep }));
-    if (fuse.HasErrors())
-      throw new BuildError('These regions could not be joined.', 'Raise them one by one.');
+    if (fuse.HasErrors()) throw new BuildError(faultOf('regions.not-joined', {}));
     fuse.SimplifyResult(true, true, 1e-6);
     const after: EdgeNames = new ShapeMap(occt);
     for (const face of faces)

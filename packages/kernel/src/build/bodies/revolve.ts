@@ -10,6 +10,7 @@ import {
   scale2,
   sinDegrees,
   subtract2,
+  faultOf,
   type Vec3,
 } from '@kadrel/core';
 import {
@@ -83,11 +84,7 @@ export function buildTurnedBand(
 ): NamedShape {
   return scope((keep) => {
     const [path, ...others] = content.paths;
-    if (!path || others.length > 0)
-      throw new BuildError(
-        'Only what is turned from one outline can be thickened.',
-        'Thicken the pieces one by one.',
-      );
+    if (!path || others.length > 0) throw new BuildError(faultOf('revolve.thickened-pieces', {}));
     const { wire } = placedWire({ occt, keep }, path, AT_ORIGIN);
     const [least, most] = reachBeside({ occt, keep }, wire, content);
     // To the right of the axis faces look to the right of the way, to the left of it to the left; turned back, the other way.
@@ -131,8 +128,7 @@ function turnedSurface(occt: Occt, content: Revolve): NamedShape {
             .filter((made) => (made.ShapeType() as unknown as string) === 'TopAbs_FACE')
             .map((made) => ({ face: keep(occt.TopoDS.Face(made)), name })),
         );
-        if (sides.length === 0)
-          throw new BuildError('These curves lie on their axis.', 'Move the axis, or the curves.');
+        if (sides.length === 0) throw new BuildError(faultOf('revolve.on-axis', {}));
         return nameFaces(occt, operation.Shape(), sides);
       }),
     );
@@ -162,8 +158,7 @@ function requireBeside(
   if (least >= -OVER_AXIS_MM || most <= OVER_AXIS_MM) return;
   const text = (n: number) => String(Number(n.toFixed(6)));
   throw new BuildError(
-    `The profile crosses its axis: it reaches ${text(most)} mm to the left of it and ${text(-least)} mm to the right, so that the body would lie in itself.`,
-    'Use one half, left or right, or move the axis.',
+    faultOf('revolve.crosses-axis', { left: text(most), right: text(-least) }),
     crossingsOf(content, new Set(occurrences({ occt, keep }, shape, 'TopAbs_EDGE').map(nameOf))),
   );
 }
@@ -196,8 +191,7 @@ function oneHalf({ occt, keep }: Scoped, planar: Planar, content: Revolve): Plan
         names.set(image, planar.nameOf(edge));
     common.Clear();
   }
-  if (faces.length === 0)
-    throw new BuildError(`Nothing lies to the ${content.half} of the axis.`, 'Use the other half.');
+  if (faces.length === 0) throw new BuildError(faultOf('revolve.half-empty', { half: content.half }));
   const nameOf = (edge: TopoDS_Shape) => {
     for (const [image, name] of names) if (image.IsSame(edge)) return name;
     return planar.nameOf(edge);

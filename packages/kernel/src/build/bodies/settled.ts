@@ -1,5 +1,5 @@
 /** A solid as it was written down, and writing one down. */
-import { AT_ORIGIN, type SolidWritten } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, type SolidWritten } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, copied, release, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
@@ -18,8 +18,7 @@ export function buildSettled(occt: Occt, { shape: text, faces: faceNames }: Sett
   throw unreadable();
 }
 
-const unreadable = () =>
-  new BuildError('What was settled cannot be read.', 'Undo until before it was settled, or take it away.');
+const unreadable = () => new BuildError(faultOf('settled.unreadable', {}));
 
 /** Exact to fifteen digits and more. Of a copy: it has no facets, which would be written too. */
 export function writtenSolid(occt: Occt, { shape, faceNames }: NamedShape): SolidWritten {

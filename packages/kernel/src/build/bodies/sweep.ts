@@ -7,6 +7,7 @@ import {
   curveLength,
   dot,
   endOf,
+  faultOf,
   fromColumns,
   length,
   partAtLength,
@@ -40,17 +41,13 @@ type Sweep = Extract<BodyContent, { kind: 'sweep' }>;
 export function buildSweep(occt: Occt, content: Sweep): NamedShape {
   const [spine, ...others] = content.paths;
   if (!spine || others.length > 0)
-    throw new BuildError(
-      `The path consists of ${content.paths.length} pieces.`,
-      'A path is one curve, or several end to end.',
-    );
+    throw new BuildError(faultOf('sweep.path-pieces', { pieces: content.paths.length }));
   const { outer, inner } = loopsOf({ paths: content.section });
   const carried = (section: Path) =>
     content.twist === 0 && content.scale === 1
       ? pipe(occt, { spine, section }, content)
       : changing(occt, { spine, section }, content);
-  if (content.ends === 'open' && inner)
-    throw new BuildError('A hollow surface is two surfaces.', 'Take the inner outline out, or make a body.');
+  if (content.ends === 'open' && inner) throw new BuildError(faultOf('sweep.hollow-surface', {}));
   const body = carried(outer);
   if (!inner) return body;
   const hollow = carried(inner);
@@ -73,12 +70,7 @@ function standing([x, y]: Vec2, way: Vec2, up: Vec3): Pose {
   const [u, v] = unit2(way);
   const upright = unit(up);
   const right = cross([u, v, 0], upright);
-  if (length(right) < ALONG_SINE)
-    throw new BuildError(
-      'The path runs in the direction that is to stay upright.',
-      'Choose another upright direction, or leave it out.',
-      [[x, y, 0]],
-    );
+  if (length(right) < ALONG_SINE) throw new BuildError(faultOf('sweep.upright-along', {}), [[x, y, 0]]);
   const across = unit(right);
   return { turn: fromColumns(across, upright, cross(across, upright)), shift: [x, y, 0] };
 }
@@ -100,10 +92,7 @@ function pipe(
     builder.Add(profile.wire, false, false);
     builder.Build(progressRange({ occt, keep }));
     if (!builder.IsDone() || (ends === 'capped' && !builder.MakeSolid()))
-      throw new BuildError(
-        'The section cannot be carried along this path.',
-        'Make the section smaller, or the bends of the path wider.',
-      );
+      throw new BuildError(faultOf('sweep.bends', {}));
     const made = builder.Shape();
     const shape = ends === 'open' ? made : requireBodies(occt, made, 'The swept body');
     const { faceNames } = sweptNames(occt, shape, spine);
@@ -124,11 +113,7 @@ function changing(
   { spine, section }: { readonly spine: Path; readonly section: Path },
   { up, twist, scale: end, ends }: Sweep,
 ): NamedShape {
-  if (spine.closed)
-    throw new BuildError(
-      'A section that turns or grows does not fit itself where a closed path comes back.',
-      'Open the path, or leave the twist and the end size out.',
-    );
+  if (spine.closed) throw new BuildError(faultOf('sweep.closed-turning', {}));
   const walked = stationsOf(spine, twist);
   const sections = walked.map(({ at, way, share }) => ({
     pose: standing(at, way, up),
@@ -157,11 +142,7 @@ function stationsOf({ curves }: Path, twist: number): Station[] {
     (Math.abs(Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1])) * 180) / Math.PI;
   all.forEach((curve, i) => {
     if (i > 0 && turnOf(velocityAt(all[i - 1]!, 1), velocityAt(curve, 0)) > SMOOTH_DEGREES)
-      throw new BuildError(
-        'A section that turns or grows cannot go round a sharp corner.',
-        'Round the corners of the path first.',
-        [[...startOf(curve), 0]],
-      );
+      throw new BuildError(faultOf('sweep.corner-turning', {}), [[...startOf(curve), 0]]);
   });
   const stations: Station[] = [];
   let walked = 0;

@@ -2,6 +2,7 @@
 import {
   add2,
   curveLength,
+  faultOf,
   left2,
   parallelPath,
   pathArea,
@@ -40,8 +41,7 @@ type Wall = Extract<BodyContent, { kind: 'wall' }>;
 /** Faces: bottom, top, a side for each leg by its name and `inner.` and its name, the ends, and those of the openings. */
 export function buildWall(occt: Occt, content: Wall): NamedShape {
   const [path, ...others] = content.paths;
-  if (!path || others.length > 0)
-    throw new BuildError('A wall stands on one outline.', 'Choose an outline in one piece.');
+  if (!path || others.length > 0) throw new BuildError(faultOf('wall.pieces', {}));
   const [right, left] = reach(path, content);
   const solid = buildStanding(occt, path, { right, left, from: 0, to: content.height });
   if (content.openings.length === 0) return solid;
@@ -80,10 +80,7 @@ export function buildStanding(occt: Occt, path: Path, { right, left, from, to }:
 function reach(path: Path, { side, thickness }: Wall): [number, number] {
   const isLeftInside = pathArea(path) > 0;
   if ((side === 'outside' || side === 'inside') && !path.closed)
-    throw new BuildError(
-      'An open outline has no inside.',
-      'Say left, right or centred, or close the outline.',
-    );
+    throw new BuildError(faultOf('wall.open-inside', {}));
   if (side === 'centred') return [-thickness / 2, thickness / 2];
   const isLeft = side === 'left' || (side === 'inside' ? isLeftInside : side === 'outside' && !isLeftInside);
   return isLeft ? [0, thickness] : [-thickness, 0];
@@ -128,11 +125,7 @@ function offsetEdges(
   offset.Perform(by, 0);
   const result = offset.IsDone() ? keep(offset.Shape()) : undefined;
   const wires = result ? occurrences({ occt, keep }, result, 'TopAbs_WIRE') : [];
-  if (wires.length !== 1)
-    throw new BuildError(
-      `There is no room for a parallel outline ${Math.abs(by)} mm away.`,
-      'Make it thinner, or the outline wider.',
-    );
+  if (wires.length !== 1) throw new BuildError(faultOf('wall.no-room', { by: Math.abs(by) }));
   const images = edges.flatMap(({ name, edge }) =>
     fromList({ occt, keep }, keep(offset.Generated(edge))).map((image) => ({ name, image })),
   );
@@ -232,7 +225,7 @@ function openParallel(
     const found = offsetEdges({ occt, keep }, { wire, edges }, { by: sign * by, open: true });
     if (endsOfEdges({ occt, keep })(found).some((end) => near(end, wanted) < SIDE_MM)) return found;
   }
-  throw new BuildError('The wall could not be laid beside this outline.', 'Make it thinner.');
+  throw new BuildError(faultOf('wall.not-laid', {}));
 }
 /** The end of the right side lies within this of where it should, mm. */
 const SIDE_MM = 1e-5;
@@ -242,11 +235,9 @@ function cutterFor(occt: Occt, content: Wall, index: number): Tagged {
   const { openings, legs } = content;
   const opening = openings[index]!;
   const leg = legs[opening.leg - 1];
-  const what = `Opening ${index + 1}`;
   if (!leg)
     throw new BuildError(
-      `${what} is on leg ${opening.leg}, and there are ${legs.length}.`,
-      'Give the number of a leg.',
+      faultOf('wall.opening-off', { opening: index + 1, leg: opening.leg, legs: legs.length }),
     );
   const length = curveLength(leg);
   const at = (along: number): Vec3 => [
@@ -255,18 +246,20 @@ function cutterFor(occt: Occt, content: Wall, index: number): Tagged {
   ];
   if (opening.from < 0 || opening.from + opening.width > length + 1e-9)
     throw new BuildError(
-      `${what} reaches from ${opening.from} to ${opening.from + opening.width} mm along a leg of ${shortNumber(length)} mm.`,
-      'Move it, or make it narrower.',
+      faultOf('wall.opening-beyond', {
+        opening: index + 1,
+        from: opening.from,
+        to: opening.from + opening.width,
+        length: shortNumber(length),
+      }),
       [at(opening.from)],
     );
   const tag = `opening${index + 1}`;
   if (leg.kind === 'line') return { ...openingBox(occt, leg, opening, content.thickness), tag };
   if (leg.kind === 'arc') return { ...openingBand(occt, leg, opening, content), tag };
-  throw new BuildError(
-    `${what} is on leg ${opening.leg}, which is a free curve.`,
-    'Put openings into straight legs and arcs.',
-    [at(opening.from)],
-  );
+  throw new BuildError(faultOf('wall.opening-on-curve', { opening: index + 1, leg: opening.leg }), [
+    at(opening.from),
+  ]);
 }
 
 const shortNumber = (n: number) => String(Number(n.toFixed(6)));

@@ -1,13 +1,10 @@
+import { faultOf } from '@kadrel/core';
 import { BuildError, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
 import type { NamedShape } from '../../naming/named.ts';
 
 /** A ball cut flat below, standing on the flat face at the origin. Faces: surface, bottom. */
 export function buildCap(occt: Occt, diameter: number, height: number): NamedShape {
-  if (!(height < diameter))
-    throw new BuildError(
-      `The cap is ${height} mm high, and the whole ball ${diameter} mm.`,
-      'Make it lower, or use a ball.',
-    );
+  if (!(height < diameter)) throw new BuildError(faultOf('cap.high', { height, diameter }));
   return scope((keep) => {
     const radius = diameter / 2;
     const axes = keep(

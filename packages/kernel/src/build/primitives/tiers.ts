@@ -1,5 +1,5 @@
 /** Stacked levels: round ones turned, those with straight sides cut from as many strips as they have sides. */
-import { cosDegrees, sinDegrees, type Vec2 } from '@kadrel/core';
+import { cosDegrees, faultOf, sinDegrees, type Vec2 } from '@kadrel/core';
 import { BuildError, moved, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import type { TierContent } from '../../content/bodies.ts';
 import { combineShapes, type Tagged } from '../../booleans/operation.ts';
@@ -38,14 +38,9 @@ export function buildTiers(occt: Occt, levels: readonly TierContent[]): NamedSha
 }
 
 function requireLevel({ below, above, height, flank }: TierContent, level: number): void {
-  const fault = (what: string) =>
-    new BuildError(
-      `Level ${level}: ${what}.`,
-      'Widths and heights are more than 0; the upper width may be 0.',
-    );
-  if (!(below > 0)) throw fault('the lower width is not more than zero');
-  if (!(height > 0)) throw fault('the height is not more than zero');
-  if (above < 0) throw fault('the upper width is less than zero');
+  if (!(below > 0)) throw new BuildError(faultOf('tiers.lower-width', { level }));
+  if (!(height > 0)) throw new BuildError(faultOf('tiers.height', { level }));
+  if (above < 0) throw new BuildError(faultOf('tiers.upper-width', { level }));
   if (flank === 'curve' && below === above) return;
 }
 

@@ -1,4 +1,4 @@
-import type { Vec2 } from '@kadrel/core';
+import { faultOf, type Vec2 } from '@kadrel/core';
 import { BuildError, scope, type Occt } from '../../occt/occt.ts';
 import type { BodyContent } from '../../content/bodies.ts';
 import type { NamedShape } from '../../naming/named.ts';
@@ -8,8 +8,7 @@ type Wedge = Extract<BodyContent, { kind: 'wedge' }>;
 
 /** A box whose top is shorter along X. Faces: left, right, front, back, bottom, and top where it has one. */
 export function buildWedge(occt: Occt, { size: [x, y, z], top, lean }: Wedge): NamedShape {
-  if (top > x || top < 0)
-    throw new BuildError(`The top is ${top} mm long, the bottom ${x} mm.`, 'Make the top shorter.');
+  if (top > x || top < 0) throw new BuildError(faultOf('wedge.top-long', { top, bottom: x }));
   return scope((keep) => {
     const from = lean === 'left' ? 0 : (x - top) / 2;
     const outline: readonly Vec2[] = [

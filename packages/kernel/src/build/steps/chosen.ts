@@ -9,6 +9,7 @@ import {
   scale,
   sharesName,
   unit,
+  faultOf,
   type ChosenEdge,
   type ChosenFace,
   type EdgeRule,
@@ -206,25 +207,13 @@ function nearest<T>(
   });
 }
 
-const RULE_WORDS: Readonly<Record<EdgeRule, string>> = {
-  all: 'sharp edges',
-  outward: 'outward edges',
-  inward: 'inward edges',
-  x: 'straight edges along X',
-  y: 'straight edges along Y',
-  z: 'straight edges along Z',
-  met: 'edges where parts met',
-};
-
 function noSuchEdge(one: ChosenEdge): BuildError {
-  const remedy = 'Choose the edges anew, or take the step out.';
-  if ('rule' in one) return new BuildError(`There are no ${RULE_WORDS[one.rule]}.`, remedy);
-  if ('around' in one) return new BuildError(`There is no sharp edge around ${wordsOf(one.around)}.`, remedy);
+  if ('rule' in one) return new BuildError(faultOf(`chosen.no-${one.rule}`, {}));
+  if ('around' in one) return new BuildError(faultOf('chosen.no-edge-around', { face: wordsOf(one.around) }));
   const [a, b] = ('from' in one ? one.from : one.edge).split(MEETING);
   const places = one.near ? [one.near] : [];
   return new BuildError(
-    `There is no sharp edge between ${wordsOf(a!)} and ${wordsOf(b ?? '')}.`,
-    remedy,
+    faultOf('chosen.no-edge-between', { face: wordsOf(a!), other: wordsOf(b ?? '') }),
     places,
   );
 }
@@ -252,11 +241,7 @@ export function facesChosen(
   for (const { face, near } of chosen) {
     const named = all.filter(({ name }) => sharesName(face, name));
     if (named.length === 0)
-      throw new BuildError(
-        `There is no face ${wordsOf(face)}.`,
-        'Choose the faces anew, or take the step out.',
-        near ? [near] : [],
-      );
+      throw new BuildError(faultOf('chosen.no-face', { face: wordsOf(face) }), near ? [near] : []);
     for (const one of nearest(occt, named, { near, shapeOf: (of) => of.face })) found.add(one);
   }
   return [...found];

@@ -7,6 +7,7 @@ import {
   inverse,
   pointAt,
   velocityAt,
+  faultOf,
   type Curve,
   type Path,
   type Vec2,
@@ -65,11 +66,7 @@ function cutInFrame(occt: Occt, own: NamedShape, { paths, slant, keep: side }: C
 function closedPaths(paths: readonly Path[], reach: number): readonly Path[] {
   const open = paths.filter(({ closed }) => !closed);
   if (open.length === 0) return paths;
-  if (paths.length > 1)
-    throw new BuildError(
-      'One of these outlines is open, and cuts by itself.',
-      'Cut along one open line at a time, or close the outlines.',
-    );
+  if (paths.length > 1) throw new BuildError(faultOf('cut-along.open-among-others', {}));
   return [closedOnLeft(open[0]!, reach)];
 }
 
@@ -94,11 +91,7 @@ function closedOnLeft(path: Path, reach: number): Path {
   ];
   const whole: Path = { ...path, closed: true, curves: [...joined(led), ...far] };
   if (areClear([whole])) return whole;
-  throw new BuildError(
-    'Led on straight at its ends, the line runs into itself.',
-    'Draw it on until it is clear of the solid.',
-    [[...pointAt(last.curve, 1), 0]],
-  );
+  throw new BuildError(faultOf('cut-along.into-itself', {}), [[...pointAt(last.curve, 1), 0]]);
 }
 
 const back = ([x, y]: Vec2): Vec2 => [-x, -y];

@@ -1,5 +1,5 @@
 /** A solid and its mirror image as one. */
-import { AT_ORIGIN, chain, inverse, type Pose } from '@kadrel/core';
+import { AT_ORIGIN, chain, faultOf, inverse, type Pose } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
@@ -33,9 +33,7 @@ export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): Nam
     const isWithin = is >= was * (1 - SAME_VOLUME) && is <= 2 * was * (1 + SAME_VOLUME);
     if (isWithin && isSound(occt, made.shape)) return made;
     release(occt, made.shape);
-    throw new BuildError('The solid and its image could not be joined.', 'Move the mirror a little.', [
-      frame.shift,
-    ]);
+    throw new BuildError(faultOf('mirrored.not-joined', {}), [frame.shift]);
   });
 }
 

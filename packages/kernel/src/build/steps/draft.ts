@@ -1,5 +1,5 @@
 /** Faces that lean. */
-import { radians, scale } from '@kadrel/core';
+import { faultOf, radians, scale } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { facesChosen, type FoundFace } from './chosen.ts';
 import { isFlatFace, outwardOf } from '../../facts/surface.ts';
@@ -25,8 +25,7 @@ export function buildDrafted(occt: Occt, of: NamedShape, { faces: chosen, angle,
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
     const [stays, ...others] = facesChosen(occt, of, { chosen: foot, keep });
-    if (others.length > 0)
-      throw new BuildError('The foot is one face, and several are chosen.', 'Choose one of them.');
+    if (others.length > 0) throw new BuildError(faultOf('draft.foot-of-several', {}));
     return buildOrTellLargest(
       Math.abs(angle),
       (size) => leaning(occt, of, { faces, foot: stays!.face, angle: Math.sign(angle) * size }),
@@ -42,13 +41,11 @@ interface Leaning {
   readonly angle: number;
 }
 
-const cannotLean = () =>
-  new BuildError('The faces cannot lean by this angle.', 'Take a smaller angle, or fewer faces.');
+const cannotLean = () => new BuildError(faultOf('draft.angle', {}));
 
 function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): NamedShape {
   return scope((keep) => {
-    if (!isFlatFace(occt, foot))
-      throw new BuildError('The foot is not flat.', 'Choose a flat face as the foot.');
+    if (!isFlatFace(occt, foot)) throw new BuildError(faultOf('draft.foot-not-flat', {}));
     const plane = keep(keep(new occt.BRepAdaptor_Surface(foot, true)).Plane());
     const up = keep(new occt.gp_Dir(...scale(outwardOf(occt, foot), -1)));
     const operation = keep(new occt.BRepOffsetAPI_DraftAngle(of.shape));

@@ -2,7 +2,7 @@
  * Regions laid on a solid, square to their own plane or on a slanting way. What is raised lies between the solid and one that is offset from it by
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
-import { AT_ORIGIN, boxSize, carry, inverse, type Box, type Vec2 } from '@kadrel/core';
+import { AT_ORIGIN, boxSize, carry, faultOf, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { exactBox } from '../../facts/extent.ts';
 import { heightsAt, hitsAt, meshShape, type Mesh } from '../../facts/mesh.ts';
@@ -93,8 +93,7 @@ function requireFloor({ mesh }: Seen, spots: readonly Spot[], { way, near, start
   });
   if (bare.length > 0)
     throw new BuildError(
-      'The outline comes nearer than its depth to a rim, where the surface cannot be followed.',
-      'Make the depth smaller, or keep the outline away from the rim.',
+      faultOf('emboss.near-rim', {}),
       bare.slice(0, MAX_PLACES).map(([x, y]) => [x, y, way * near]),
     );
 }
@@ -142,12 +141,7 @@ function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spo
   const faces = new Set<number>();
   for (const [x, y] of samples) {
     const hits = hitsAt(mesh, x, y);
-    if (hits.length < 2)
-      throw new BuildError(
-        'The outline reaches beyond the solid.',
-        'Move it onto the solid, or make it smaller.',
-        [[x, y, 0]],
-      );
+    if (hits.length < 2) throw new BuildError(faultOf('emboss.beyond', {}), [[x, y, 0]]);
     // Heights along the way from the plane: the first two are where the solid begins and ends.
     const ahead = hits
       .map(({ z, face }) => ({ at: way * z, face }))
@@ -158,11 +152,7 @@ function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spo
     near = Math.max(near, first?.at ?? Infinity);
     far = Math.min(far, ahead.find(({ at }) => at > first!.at + size * 1e-6)?.at ?? Infinity);
   }
-  if (!(near < far))
-    throw new BuildError(
-      'The surface bends too far away under the outline.',
-      'Make the outline smaller, or lay it on the solid from another side.',
-    );
+  if (!(near < far)) throw new BuildError(faultOf('emboss.bends-away', {}));
   const stop = (near + Math.min(far, near + size)) / 2;
   const start = -Math.abs(depth) - size * 0.01 - 1e-3;
   return { way, near, start, stop, faces: [...faces] };
@@ -200,14 +190,10 @@ function offset({ occt, keep }: Scoped, { shape, faceNames }: NamedShape, by: nu
     false,
     progressRange({ occt, keep }),
   );
-  if (!operation.IsDone())
-    throw new BuildError(
-      'The surface cannot be followed at this depth.',
-      'Make the depth smaller than its narrowest bend.',
-    );
+  if (!operation.IsDone()) throw new BuildError(faultOf('emboss.too-deep-for-bend', {}));
   const made = keep(operation.Shape());
   const [only] = occurrences({ occt, keep }, made, 'TopAbs_SOLID');
-  if (!only) throw new BuildError('The surface cannot be followed at this depth.', 'Make the depth smaller.');
+  if (!only) throw new BuildError(faultOf('emboss.too-deep', {}));
   const names = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) => ({
     images: fromList({ occt, keep }, keep(operation.Generated(face))),
     name: faceNames[i]!,
@@ -301,8 +287,7 @@ function imprinted({ occt, keep }: Scoped, solid: NamedShape, imprint: Imprint):
     splitter.Build(progressRange({ occt, keep }));
     const whole = keep(splitter.Shape());
     const [only] = occurrences({ occt, keep }, whole, 'TopAbs_SOLID');
-    if (splitter.HasErrors() || !only)
-      throw new BuildError('The outline could not be laid on the solid.', 'Move it a little.');
+    if (splitter.HasErrors() || !only) throw new BuildError(faultOf('emboss.not-laid', {}));
     occt.BRepTools.RemoveInternals(only, false);
     const names = uniqueShapes({ occt, keep }, solid.shape, 'TopAbs_FACE').map((face, i) => {
       const images = fromList({ occt, keep }, keep(splitter.Modified(face)));

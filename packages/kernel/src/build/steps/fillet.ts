@@ -26,7 +26,7 @@ export function buildFillet(occt: Occt, of: NamedShape, fillet: Fillet): NamedSh
         return rounded(operation, { occt, of, edges: [...edges.keys()], what: 'Fillet', keep });
       },
       {
-        what: radii ? 'radius, with the radii of single edges in the same proportion,' : 'radius',
+        what: radii ? 'radii' : 'radius',
         giveBack: ({ shape }) => release(occt, shape),
       },
     );

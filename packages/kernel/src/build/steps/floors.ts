@@ -2,7 +2,7 @@
  * How far an engraving goes in, and a relief out, where all that lies under its outline is one plane, one cylinder or one ball:
  * exactly, and whatever else the solid has beside it.
  */
-import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import { add, cross, dot, faultOf, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
   moved,
@@ -148,11 +148,7 @@ function roundFloor(
   const { at, axis, radius, isHollow } = surface;
   if (slant[0] !== 0 || slant[1] !== 0 || (axis && Math.abs(axis[2]) > LEVEL_SINE)) return undefined;
   const there = isHollow ? radius - by : radius + by;
-  if (!(there > 0))
-    throw new BuildError(
-      'The surface cannot be followed at this depth.',
-      'Make the depth smaller than its narrowest bend.',
-    );
+  if (!(there > 0)) throw new BuildError(faultOf('emboss.too-deep-for-bend', {}));
   const shape = axis
     ? cylinderAbout(occt, at, axis, { radius: there, long: 8 * size })
     : ballAt(occt, at, there);

@@ -1,5 +1,5 @@
 /** The two sides of a solid that is cut, of which one is kept: what they must be. */
-import { subtract, type Vec3 } from '@kadrel/core';
+import { faultOf, subtract, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
 import type { NamedShape } from '../../naming/named.ts';
@@ -31,11 +31,7 @@ export function keptSide(occt: Occt, of: NamedShape, cutting: Cutting): NamedSha
     ];
     if (Math.abs(a + b - whole) <= sameVolume * whole && isSound(occt, kept.shape)) return kept;
     keep(kept.shape);
-    throw new BuildError(
-      'The solid could not be cut cleanly here: the halves do not add up to the whole.',
-      `Move the ${by} a little.`,
-      [at],
-    );
+    throw new BuildError(faultOf('halves.do-not-add-up', { by }), [at]);
   });
 }
 
@@ -48,12 +44,7 @@ function bothSides(occt: Occt, of: NamedShape, { tool, by, at }: Cutting): [Name
     return [combineShapes(occt, 'intersect', operands), combineShapes(occt, 'subtract', operands)];
   } catch (error) {
     if (!(error instanceof BuildError)) throw error;
-    throw new BuildError(
-      `The ${by} does not go through the solid.`,
-      `Move the ${by}, or choose another.`,
-      [at],
-      error.reason,
-    );
+    throw new BuildError(faultOf('halves.not-through', { by }), [at], error.reason);
   }
 }
 

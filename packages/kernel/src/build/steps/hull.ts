@@ -1,6 +1,6 @@
 /** The least convex solid round another. */
 import quickHull from 'quickhull3d/dist/quickhull3d.js';
-import { distance, dot, length, scale, subtract, type Vec3 } from '@kadrel/core';
+import { distance, dot, faultOf, length, scale, subtract, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { meshShape } from '../../facts/mesh.ts';
 import { firstDerivatives, isFlatFace, isLine, outwardOf } from '../../facts/surface.ts';
@@ -46,10 +46,7 @@ function requireAround(faces: readonly FlatFace[], corners: readonly Vec3[], sla
     const [first] = loops[0]!;
     const normal = newellNormal(loops[0]!);
     const beyond = corners.find((at) => dot(normal, subtract(at, first!)) > slackMm);
-    if (beyond)
-      throw new BuildError('The hull does not hold all of the solid here.', 'Change a size a little.', [
-        beyond,
-      ]);
+    if (beyond) throw new BuildError(faultOf('hull.not-around', {}), [beyond]);
   }
 }
 
@@ -72,10 +69,7 @@ function cornersOf(occt: Occt, { shape }: NamedShape, { chord, planes, keep }: L
     if (!corners.some((one) => distance(one, at) < nearMm)) corners.push(at);
   }
   if (corners.length <= MAX_CORNERS) return { corners, slackMm: SAME_CORNER_MM + nearMm };
-  throw new BuildError(
-    `The hull would have more than ${MAX_CORNERS} corners.`,
-    'Let its facets be off by more where the solid is round.',
-  );
+  throw new BuildError(faultOf('hull.corners', { max: MAX_CORNERS }));
 }
 
 /** Points of facets, those of flat faces first, and put onto their planes: facets are in single precision. */

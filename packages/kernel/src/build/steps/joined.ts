@@ -1,5 +1,5 @@
 /** Surfaces that become one where their rims meet, or nearly do. */
-import type { Pose } from '@kadrel/core';
+import { faultOf, type Pose } from '@kadrel/core';
 import { taggedNames } from '../../booleans/operation.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
@@ -41,9 +41,8 @@ export function buildJoined(occt: Occt, of: NamedShape, { other, pose, tag, gap 
     const apart = rims.every((edges) => edges.length > 0) ? distanceBetween(occt, own!, others!) : Infinity;
     throw new BuildError(
       Number.isFinite(apart)
-        ? `No rim of these surfaces runs along one of the other within the gap; at their nearest they are ${Number(apart.toPrecision(3))} mm apart.`
-        : 'A surface that is closed has no rim to be joined at.',
-      'Move one of them, or allow a wider gap.',
+        ? faultOf('surface.rims-apart', { apart: Number(apart.toPrecision(3)) })
+        : faultOf('surface.no-rim', {}),
     );
   });
 }

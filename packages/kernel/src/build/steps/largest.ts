@@ -1,4 +1,5 @@
 /** The largest value that a step could have: said beside a refusal, so that one need not try. */
+import { withRemedy } from '@kadrel/core';
 import { BuildError } from '../../occt/occt.ts';
 
 /** Halvings of the span between what fits and what does not: to a thousandth of what was asked for. */
@@ -23,8 +24,7 @@ export function roundedDown(value: number): string {
 }
 
 interface Telling<T> {
-  /** “radius” */
-  readonly what: string;
+  readonly what: 'radius' | 'radii' | 'width' | 'thickness' | 'distance' | 'clearance' | 'angle';
   /** With a space before it where there is one. */
   readonly unit?: string;
   readonly giveBack: (made: T) => void;
@@ -41,11 +41,9 @@ export function buildOrTellLargest<T>(
   } catch (error) {
     if (!(error instanceof BuildError)) throw error;
     const fits = largestThatFits(value, (smaller) => isBuilt(() => giveBack(build(smaller))));
-    const remedy =
-      fits === undefined
-        ? error.remedy
-        : `The largest ${what} that fits here is about ${roundedDown(fits)}${unit}.`;
-    throw new BuildError(error.reason, remedy, error.places, error.detail);
+    if (fits === undefined) throw error;
+    const fault = withRemedy(error.fault, `largest.${what}`, { size: `${roundedDown(fits)}${unit}` });
+    throw new BuildError(fault, error.places, error.detail);
   }
 }
 

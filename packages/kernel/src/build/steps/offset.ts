@@ -1,5 +1,5 @@
 /** A solid whose faces have all moved out, or in, by one distance. */
-import type { Vec3 } from '@kadrel/core';
+import { faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import {
   BuildError,
@@ -70,13 +70,7 @@ export function offsetBy(occt: Occt, of: NamedShape, { by, corners }: Offsetting
 }
 
 const cannotFollow = (by: number, places: readonly Vec3[] = []) =>
-  new BuildError(
-    `The faces cannot all move by ${by} mm.`,
-    by < 0
-      ? 'Move them in by less than half of what is thinnest.'
-      : 'Move them out by less, or choose other corners.',
-    places.slice(0, MAX_PLACES),
-  );
+  new BuildError(faultOf(by < 0 ? 'offset.inward' : 'offset.outward', { by }), places.slice(0, MAX_PLACES));
 
 interface Made {
   readonly of: NamedShape;

@@ -1,5 +1,5 @@
 /** Flat faces that move while their neighbours go on in their own planes: corners are met anew. */
-import { add, cross, dot, scale, subtract, type Vec3 } from '@kadrel/core';
+import { add, cross, dot, faultOf, scale, subtract, type Vec3 } from '@kadrel/core';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Occt, type TopoDS_Face } from '../../occt/occt.ts';
 import {
@@ -91,11 +91,7 @@ function meetingOf(planes: readonly Plane[], old: Vec3): Vec3 {
   const now = best && threePlanes(best);
   if (now && planes.every(({ normal, offset }) => Math.abs(dot(normal, now) - offset) < SAME_CORNER_MM))
     return now;
-  throw new BuildError(
-    'More than three faces meet in a corner here, and would no longer.',
-    'Choose “straight out of the face”, or move all the faces round this corner.',
-    [old],
-  );
+  throw new BuildError(faultOf('push.corner-of-many', {}), [old]);
 }
 
 /** By Cramer's rule. */
@@ -111,5 +107,5 @@ function threePlanes([a, b, c]: readonly [Plane, Plane, Plane]): Vec3 {
 /** An edge that would turn round has shrunk to nothing on the way. */
 function requireSameWay([from, to]: readonly [Vec3, Vec3], corners: MetAnew): void {
   if (dot(subtract(to, from), subtract(corners(to), corners(from))) > 0) return;
-  throw new BuildError('An edge would shrink to nothing.', 'Move the face by less.', [from, to]);
+  throw new BuildError(faultOf('push.edge-vanishes', {}), [from, to]);
 }

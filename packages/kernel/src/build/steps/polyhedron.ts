@@ -10,6 +10,7 @@ import {
   sharesName,
   subtract,
   unit,
+  faultOf,
   type ChosenPlace,
   type Vec3,
 } from '@kadrel/core';
@@ -50,11 +51,7 @@ export const flatFacesOf = ({ occt, keep }: Scoped, { shape, faceNames }: NamedS
     flatFace(occt, { face: keep(occt.TopoDS.Face(one)), name: faceNames[i]! }),
   );
 
-const notFlat = () =>
-  new BuildError(
-    'This goes only for solids whose faces are all flat.',
-    'Choose another part, or do it before its edges are rounded.',
-  );
+const notFlat = () => new BuildError(faultOf('flat-faced.round', {}));
 
 function flatFace(
   occt: Occt,
@@ -119,13 +116,15 @@ export function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace)
   );
   if (found.length === 0)
     throw new BuildError(
-      `There is no ${wanted.length === 1 ? 'face' : wanted.length === 2 ? 'edge' : 'corner'} ${wanted.join(' · ')}.`,
-      'Choose what moves anew, or take the step out.',
+      faultOf(NONE_SUCH[wanted.length] ?? 'flat-faced.no-corner', { faces: wanted.join(' · ') }),
       near ? [near] : [],
     );
   if (wanted.length < 3 || !near || found.length < 2) return found;
   return [[...found].sort((a, b) => distance(a, near) - distance(b, near))[0]!];
 }
+
+/** By how many faces meet in it. */
+const NONE_SUCH = [undefined, 'flat-faced.no-face', 'flat-faced.no-edge'] as const;
 
 /** Twice the area within a loop, positive when it runs counter-clockwise seen against the normal. */
 export const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
@@ -166,9 +165,6 @@ export function faceOf({ occt, keep }: Scoped, { name, loops }: FlatFace): Named
   });
   const made = keep(new occt.BRepBuilderAPI_MakeFace(outer!, true));
   for (const hole of inner) made.Add(hole);
-  if (!made.IsDone())
-    throw new BuildError('A face would no longer be flat.', 'Move its corners within one plane.', [
-      ...loops[0]!.slice(0, 4),
-    ]);
+  if (!made.IsDone()) throw new BuildError(faultOf('flat-faced.bent', {}), [...loops[0]!.slice(0, 4)]);
   return { name, face: keep(made.Face()) };
 }

@@ -1,5 +1,5 @@
 /** Faces that move out of themselves, or in. */
-import { cross, dot, length, scale, subtract, type ChosenFace, type Vec3 } from '@kadrel/core';
+import { cross, dot, faultOf, length, scale, subtract, type ChosenFace, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import type { Content } from '../../content/content.ts';
 import { firstDerivatives, isFlatFace, outwardOf } from '../../facts/surface.ts';
@@ -42,8 +42,7 @@ export function buildPushed(
     const faces = facesChosen(occt, of, { chosen, keep });
     const edges = meetingEdges({ occt, keep }, of);
     const by = to ? distance + wayTo(occt, faces, to) : distance;
-    if (by === 0)
-      throw new BuildError('The face is there already.', 'Choose another point, or give a distance.', [to!]);
+    if (by === 0) throw new BuildError(faultOf('push.there-already', {}), [to!]);
     const moving = faces.map(({ face }) => face);
     const isStraight = sides === 'straight' || moving.every((face) => standsSquare(face, { edges, moving }));
     return buildOrTellLargest(
@@ -64,7 +63,7 @@ export function buildPushed(
 function wayTo(occt: Occt, faces: readonly FoundFace[], to: Vec3): number {
   const found = faces.map(({ face }) => gapOf(occt, face, to));
   if (found.some((one) => Math.abs(one - found[0]!) > ON_EDGE_MM))
-    throw new BuildError('These faces are not equally far from the point.', 'Move them one by one.', [to]);
+    throw new BuildError(faultOf('push.not-equally-far', {}), [to]);
   return found[0]!;
 }
 
@@ -76,10 +75,7 @@ function gapOf(occt: Occt, face: TopoDS_Face, to: Vec3): number {
       const { point } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
       return dot(subtract(to, point), outwardOf(occt, face));
     }
-    if (type !== 'GeomAbs_Cylinder')
-      throw new BuildError('Only flat and cylindrical faces go to a point.', 'Give a distance instead.', [
-        to,
-      ]);
+    if (type !== 'GeomAbs_Cylinder') throw new BuildError(faultOf('push.other-face', {}), [to]);
     const cylinder = keep(surface.Cylinder());
     const axis = keep(cylinder.Axis());
     const direction = read(keep(axis.Direction()), keep);
@@ -166,8 +162,7 @@ function thick(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
     const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
     operation.MakeThickSolidBySimple(face, by);
     operation.Build(progressRange({ occt, keep }));
-    if (!operation.IsDone())
-      throw new BuildError('This face cannot move so far.', 'Move it by less, or choose another face.');
+    if (!operation.IsDone()) throw new BuildError(faultOf('push.face-too-far', {}));
     const made = keep(operation.Shape());
     const solid = occt.TopoDS.Solid(made);
     occt.BRepLib.OrientClosedSolid(solid);
@@ -190,5 +185,5 @@ function withLayers(occt: Occt, of: NamedShape, { layers, by }: Layers): NamedSh
   const isWithin = by > 0 ? is > was && is <= was + moved + slack : is < was && is >= was - moved - slack;
   if (isWithin && isSound(occt, made.shape)) return made;
   release(occt, made.shape);
-  throw new BuildError('The face cannot move so far.', 'Move it by less, or choose other faces.');
+  throw new BuildError(faultOf('push.too-far', {}));
 }

@@ -1,5 +1,5 @@
 /** Corners of a solid with flat faces that stand elsewhere. */
-import { add, cross, dot, length, subtract, type Vec3 } from '@kadrel/core';
+import { add, cross, dot, faultOf, length, subtract, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Scoped, type Occt } from '../../occt/occt.ts';
@@ -28,7 +28,7 @@ export function buildReshaped(occt: Occt, of: NamedShape, { places, by, folds }:
     const faces = flat.flatMap(({ name, loops }): NamedFace[] => {
       const shifted = { name, loops: loops.map((loop) => loop.map(moved)) };
       if (isFlat(shifted)) return [faceOf({ occt, keep }, shifted)];
-      if (loops.length > 1) throw cannotFold('A face with a hole cannot fold.', loops[0]![0]!);
+      if (loops.length > 1) throw new BuildError(faultOf('reshape.hole', {}), [loops[0]![0]!]);
       const corners = { name, loop: shifted.loops[0]!, isMoved: loops[0]!.map(isMoving) };
       if (folds === 'warp') return [warped({ occt, keep }, corners)];
       return folded(corners, folds).map((piece) => faceOf({ occt, keep }, piece));
@@ -45,11 +45,8 @@ function requireOutward(borders: readonly (readonly Vec3[])[]): void {
     0,
   );
   if (volume > 0) return;
-  throw new BuildError('The solid would be turned inside out.', 'Move it by less.', [borders[0]![0]!]);
+  throw new BuildError(faultOf('reshape.inside-out', {}), [borders[0]![0]!]);
 }
-
-const cannotFold = (reason: string, at: Vec3) =>
-  new BuildError(reason, 'Move the whole face, or move its corners within its plane.', [at]);
 
 interface Border {
   readonly name: string;
@@ -85,6 +82,6 @@ const isSliver = ([a, b, c]: readonly Vec3[]): boolean =>
 /** A ruled surface between two opposite sides: bilinear. */
 function warped({ occt, keep }: Scoped, { name, loop }: Border): NamedFace {
   const [a, b, c, d] = loop;
-  if (loop.length !== 4) throw cannotFold('Only faces with four corners can warp.', a!);
+  if (loop.length !== 4) throw new BuildError(faultOf('reshape.warp', {}), [a!]);
   return patchFace({ occt, keep }, { name, poles: [a!, b!, d!, c!] });
 }

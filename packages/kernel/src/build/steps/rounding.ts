@@ -1,5 +1,5 @@
 /** What fillets and chamfers share: their edges, their names and their checks. */
-import type { Vec3 } from '@kadrel/core';
+import { faultOf, type Vec3 } from '@kadrel/core';
 import {
   BuildError,
   ShapeMap,
@@ -94,9 +94,5 @@ const MAX_PLACES = 12;
 function cannotGo(what: Rounding['what'], edges: readonly MeetingEdge[]): BuildError {
   const places: Vec3[] = edges.slice(0, MAX_PLACES).map(({ middle }) => middle);
   const many = edges.length === 1 ? 'this edge' : 'these edges';
-  return new BuildError(
-    `${what}: it does not go round ${many} with this size.`,
-    'Make it smaller, or choose fewer edges at once.',
-    places,
-  );
+  return new BuildError(faultOf('rounding.size', { what, many }), places);
 }

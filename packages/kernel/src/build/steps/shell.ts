@@ -1,5 +1,5 @@
 /** A solid hollowed out to a wall. */
-import { MERGED, add, scale as times, sharesName, type ChosenFace, type Vec3 } from '@kadrel/core';
+import { MERGED, add, scale as times, sharesName, faultOf, type ChosenFace, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
@@ -98,12 +98,7 @@ function strayCorners(occt: Occt, { of, made, chosen, keep }: Moved): Vec3[] | u
 }
 
 const doesNotFitBehind = (places: readonly Vec3[], detail: string) =>
-  new BuildError(
-    'Shell: the wall of another thickness does not fit.',
-    'Choose a thickness nearer to that of the others.',
-    places,
-    detail,
-  );
+  new BuildError(faultOf('shell.other-thickness', {}), places, detail);
 
 function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
   return scope((keep) => {
@@ -193,11 +188,7 @@ function thickened(occt: Occt, operation: ThickSolid, { of, opened, by, keep }: 
 }
 
 const tooThick = (places: readonly Vec3[]) =>
-  new BuildError(
-    'Shell: a wall of this thickness does not fit.',
-    'Make it thinner, or choose other faces to leave open.',
-    places.slice(0, MAX_PLACES),
-  );
+  new BuildError(faultOf('shell.too-thick', {}), places.slice(0, MAX_PLACES));
 
 interface Wall {
   readonly of: NamedShape;

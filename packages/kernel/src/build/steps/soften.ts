@@ -1,5 +1,5 @@
 /** A solid with flat faces as the cage of a smooth one. */
-import type { Vec3 } from '@kadrel/core';
+import { faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { endsOfEdge } from '../../occt/edges.ts';
@@ -43,10 +43,7 @@ export function buildSoftened(occt: Occt, of: NamedShape, content: Soften): Name
 function requireFew({ faces }: Cage, times: number): void {
   const corners = faces.reduce((sum, one) => sum + one.corners.length, 0);
   if (corners * times <= MAX_FACES) return;
-  throw new BuildError(
-    `Softened, it would have ${corners * times} faces, and ${MAX_FACES} is the most.`,
-    'Take fewer levels, or a coarser solid.',
-  );
+  throw new BuildError(faultOf('soften.faces', { faces: corners * times, max: MAX_FACES }));
 }
 
 interface Caging {
@@ -82,11 +79,7 @@ function withoutHoles({ loops, normal }: FoundFlat): (readonly Vec3[])[] {
   const round = another ? undefined : ringFaces({ border: border!, hole, normal });
   const between = round ?? holedFaces(loops, normal);
   if (between) return between;
-  throw new BuildError(
-    'A face has holes in it that touch each other or its border.',
-    'Split the solid, so that its faces run round each hole in pieces.',
-    [hole[0]!],
-  );
+  throw new BuildError(faultOf('soften.holes-touch', {}), [hole[0]!]);
 }
 
 const facetsOf = ({ points, faces }: Cage): FlatFace[] =>
