@@ -8,6 +8,7 @@ import {
   type Finding,
   type KadrelDocument,
   type Scope,
+  type Vec3,
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
@@ -132,6 +133,26 @@ describe('distances along a path', () => {
       ['measure', { from: [0, 0, 0], to: [9, 0, 0], what: 'path', path: 'a' }],
     ]);
     expect((await findingsOf(box, 'measure'))[0]).toMatchObject({ state: 'fault' });
+  });
+
+  test('run on without a bend round a plate whose corners are round, and stop at sharp ones', async () => {
+    const plate: Statement = ['box', { as: 'plate', size: [60, 40, 5] }];
+    const along = (from: Vec3, to: Vec3): Statement => [
+      'measure',
+      { from, to, what: 'path', path: 'plate: top&front' },
+    ];
+    const rounded = builtBy(kernel, [
+      plate,
+      ['fillet', { part: 'plate', edges: 'z', radius: 10 }],
+      along([30, 0, 5], [30, 40, 5]),
+      along([10, 0, 5], [60, 10, 5]),
+    ]);
+    const sizes = (await findingsOf(rounded, 'measure')).map(({ size }) => size);
+    // The rim is 2·40 + 2·20 + 2π·10 long; half of it leads from the middle of one side to that of the other.
+    expect(sizes[0]).toBeCloseTo(60 + 10 * Math.PI, 9);
+    expect(sizes[1]).toBeCloseTo(40 + 5 * Math.PI, 9);
+    const [sharp] = await findingsOf(builtBy(kernel, [plate, along([10, 0, 5], [60, 30, 5])]), 'measure');
+    expect(sharp!.size).toBeCloseTo(50, 9);
   });
 });
 

@@ -24,17 +24,24 @@ const SAME_MM = 1e-6;
 /** Edges are integrated in so many pieces: exact on lines, circles and single cubics of even pace, to 1e-12 of the rest. */
 const PIECES = 32;
 
-/** Throws BuildError where the edges are no single path, or a thing is nowhere. @param things points, edges, faces, solids */
+/**
+ * Along the first of some shapes whose edges are one path, from end to end or round. Throws BuildError where none is, or a thing is
+ * nowhere.
+ * @param things points, edges, faces, solids
+ */
 export function distanceAlong(
   scoped: Scoped,
-  path: TopoDS_Shape,
+  paths: readonly TopoDS_Shape[],
   things: readonly [TopoDS_Shape, TopoDS_Shape],
 ) {
-  const run = pathOf(scoped, path);
-  const [a, b] = things.map((thing) => footOf(scoped, run, thing)) as [Foot, Foot];
+  let run: Path | undefined;
+  for (const path of paths) run ??= pathOf(scoped, path);
+  if (!run) throw new BuildError(faultOf('path.branches', {}));
+  const path = run;
+  const [a, b] = things.map((thing) => footOf(scoped, path, thing)) as [Foot, Foot];
   const apart = Math.abs(a.along - b.along);
   return {
-    distance: run.isClosed ? Math.min(apart, run.length - apart) : apart,
+    distance: path.isClosed ? Math.min(apart, path.length - apart) : apart,
     feet: [a.point, b.point] as const,
   };
 }
@@ -112,8 +119,8 @@ interface Coordinates {
 }
 const triple = (of: Coordinates): Vec3 => [of.X(), of.Y(), of.Z()];
 
-/** Its edges one after another, from an end that nothing else begins at where there is one. */
-function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path {
+/** Its edges one after another, from an end that nothing else begins at where there is one; undefined where they are no path. */
+function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path | undefined {
   const left = uniqueShapes(scoped, shape, 'TopAbs_EDGE')
     .map((edge) => legOf(scoped, edge))
     .filter((leg) => leg.length > SAME_MM);
@@ -121,14 +128,14 @@ function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path {
   const meetings = (end: Vec3) =>
     left.flatMap(endsOf).filter((other) => distance(other, end) < SAME_MM).length;
   const ends = left.flatMap(endsOf);
-  if (left.length === 0 || ends.some((end) => meetings(end) > 2)) throw noPath();
+  if (left.length === 0 || ends.some((end) => meetings(end) > 2)) return undefined;
   const start = ends.find((end) => meetings(end) === 1);
   let end = start ?? ends[0]!;
   const legs: Path['legs'][number][] = [];
   let before = 0;
   while (left.length > 0) {
     const next = left.findIndex((leg) => endsOf(leg).some((other) => distance(other, end) < SAME_MM));
-    if (next < 0) throw noPath();
+    if (next < 0) return undefined;
     const [leg] = left.splice(next, 1) as [Leg];
     const [from, to] = endsOf(leg);
     const isReversed = distance(from, end) >= SAME_MM;
@@ -138,5 +145,3 @@ function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path {
   }
   return { legs, length: before, isClosed: start === undefined };
 }
-
-const noPath = () => new BuildError(faultOf('path.branches', {}));

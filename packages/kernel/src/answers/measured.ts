@@ -24,7 +24,7 @@ import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.
 import { placedSolid, pointOn, type FitShapes } from './bodies.ts';
 import { distanceAlong } from './alongPath.ts';
 import { thicknessOf } from './thickness.ts';
-import { thingOf, type Thing, type Around } from './things.ts';
+import { runOfEdge, thingOf, type Thing, type Around } from './things.ts';
 
 /** Throws BuildError where there is no such thing. */
 export function measuredFacts(
@@ -45,15 +45,18 @@ export function measuredFacts(
 /** With the feet on the path for the places. */
 function ofPath(around: Around, path: Target, [a, b]: readonly [Thing, Thing]): MeasuredFacts {
   const { occt, keep } = around;
-  const { distance, feet } = distanceAlong({ occt, keep }, pathShape(around, path), [a.shape, b.shape]);
+  const { distance, feet } = distanceAlong({ occt, keep }, pathsMeant(around, path), [a.shape, b.shape]);
   return { ...ofTwo(around, a, b), alongPath: distance, from: feet[0], to: feet[1] };
 }
 
-/** An edge of a solid is a path by itself; of what is drawn it means all of it. */
-function pathShape(around: Around, path: Target): TopoDS_Shape {
+/** Best first: an edge of a solid means those too that run on from it, where they do not branch; of what is drawn it means all of it. */
+function pathsMeant(around: Around, path: Target): TopoDS_Shape[] {
   const item = 'part' in path ? around.document.items[path.part] : undefined;
   const isDrawn = item && 'figure' in definitionOf(around.document, item).recipe.base;
-  return thingOf(around, isDrawn && 'part' in path ? { part: path.part } : path).shape;
+  if (isDrawn && 'part' in path) return [thingOf(around, { part: path.part }).shape];
+  const run = runOfEdge(around, path);
+  const alone = thingOf(around, path).shape;
+  return run ? [run, alone] : [alone];
 }
 
 /** Between how far both reach along a direction of length 1; less than 0 where they overlap along it. */

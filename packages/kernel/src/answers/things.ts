@@ -19,6 +19,7 @@ import {
 } from '@kadrel/core';
 import { placedContent } from '../content/content.ts';
 import { meetingEdges } from '../build/steps/chosen.ts';
+import { edgesRunningOn } from '../build/steps/runningOn.ts';
 import { exactBox } from '../facts/extent.ts';
 import type { NamedShape } from '../naming/named.ts';
 import {
@@ -142,6 +143,24 @@ function edgeThing(
   if (edges.length === 0) throw gone(around.document.items[target.part]!.name, `edge ${target.at}`);
   const shape = together(around, edges, solid);
   return { kind: 'edge', shape, box: exactBox(around.occt, shape), geometry, solids: [solid] };
+}
+
+/** An edge of a solid, and all that run on from it without a bend on edges of its kind, sharp or smooth. Throws BuildError. */
+export function runOfEdge(around: Around, target: Target): TopoDS_Shape | undefined {
+  if ('point' in target || target.at === undefined || target.snap !== undefined) return undefined;
+  const written = target.at.split(MEETING).map((one) => one.trim());
+  const solid = solidNamed(around.document, target.part, { member: target.member, of: target.of });
+  if (written.length !== 2 || isRefusal(solid)) return undefined;
+  const { occt, keep } = around;
+  const named = around.shapes.shapeOf(placedContent(around.document, solid));
+  const chosen = edgesCalled(around, named, { ...target, at: target.at, written });
+  const all = meetingEdges({ occt, keep }, named);
+  const first = all.filter(({ edge }) => chosen.some((one) => one.IsSame(edge)));
+  const alike = all.filter(({ bend }) =>
+    first.some((one) => (one.bend === 'smooth') === (bend === 'smooth')),
+  );
+  const run = edgesRunningOn(occt, alike, first).map(({ edge }) => edge);
+  return run.length > first.length ? together(around, run, solid) : undefined;
 }
 
 /** Where its solid stands, as one shape. */

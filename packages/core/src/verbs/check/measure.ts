@@ -26,10 +26,15 @@ const BLANKS = {
   along: optional('direction', 'along', 'Which way a distance along a direction is told.', {
     askedBy: ['what', 'along'],
   }),
-  path: optional('target', 'along the path', 'The edge or the drawn line that a distance follows.', {
-    catches: 'features',
-    askedBy: ['what', 'path'],
-  }),
+  path: optional(
+    'target',
+    'along the path',
+    'The edge, with those that run on from it without a bend, or the drawn line that a distance follows.',
+    {
+      catches: 'features',
+      askedBy: ['what', 'path'],
+    },
+  ),
   material: optional('choice', 'of material', 'What a mass is of.', {
     askedBy: ['what', 'mass'],
     choices: Object.fromEntries(Object.entries(MATERIALS).map(([id, { name }]) => [id, name])),
