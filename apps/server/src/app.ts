@@ -113,6 +113,9 @@ const protection = (settings: Settings) =>
 
 const servePage = (folder: string) =>
   sirv(folder, {
+    // Files are looked at when they are asked for: a list made at the start would break, and end, a server beneath which the page is
+    // built anew.
+    dev: true,
     brotli: true,
     gzip: true,
     etag: true,
