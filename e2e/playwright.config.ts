@@ -17,6 +17,8 @@ export default defineConfig({
   use: {
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4180',
     viewport: { width: 1280, height: 800 },
+    // Software draws every pixel of the views: half as many each way are enough to see by.
+    deviceScaleFactor: 0.5,
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

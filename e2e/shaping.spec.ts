@@ -2,8 +2,10 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Vec3 } from '@kadrel/core';
 import { expect, test } from './tests.ts';
 import { choosesIn, inNewProject, says, selects, startsVerb } from './doing.ts';
+import type { Person } from './person.ts';
 
 const CORNER = 1 - Math.PI / 4;
 const near = (value: number) => expect.closeTo(value, 5);
@@ -302,6 +304,47 @@ test(
   },
 );
 
+/** A line in the upright plane along X. */
+async function drawsFromTheFront(ada: Person, from: Vec3, to: Vec3): Promise<void> {
+  await startsVerb(ada.page, 'line');
+  for (const [end, point] of Object.entries({ from, to }))
+    for (const [i, axis] of ['X', 'Y', 'Z'].entries())
+      await ada.page.getByRole('textbox', { name: `${end} ${axis}`, exact: true }).fill(String(point[i]));
+  await choosesIn(ada.page, 'on', 'Front: upright, along X');
+  await ada.commits();
+  await ada.types('Escape');
+}
+
+test(
+  'what stands above a drawn slope is trimmed from a wall, and follows it',
+  { tag: '@long' },
+  async ({ page }) => {
+    const ada = await inNewProject(page, 'Gable');
+    await ada.makesBox(['40', '10', '20']);
+    await ada.types('Escape');
+    await drawsFromTheFront(ada, [40, 0, 10], [0, 0, 20]);
+    await selects(page, 'Box');
+    await startsVerb(page, 'cut along');
+    await choosesIn(page, 'profiles', 'Line');
+    await page.keyboard.press('Escape');
+    await choosesIn(page, 'keep', 'what lies within, or to its left, stays');
+    await ada.commits();
+    await ada.types('Escape');
+    // What is left stands 10 mm high at one end and 20 mm at the other.
+    expect((await ada.facts('Box')).volume).toEqual(near(40 * 10 * 15));
+    expect(await page.getByRole('treeitem').count()).toBe(2);
+    await startsVerb(page, 'move point');
+    await choosesIn(page, 'profile', 'Line');
+    await page.getByRole('textbox', { name: 'point', exact: true }).fill('1');
+    for (const [entry, text] of Object.entries({ 'to X': '40', 'to Y': '0', 'to Z': '4' }))
+      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
+    await ada.commits();
+    await ada.types('Escape');
+    expect((await ada.facts('Box')).volume).toEqual(near(40 * 10 * 12));
+    expect(ada.problems).toEqual([]);
+  },
+);
+
 test(
   'a part is cut along a line that is drawn from the front, and follows it',
   { tag: '@long' },
@@ -309,19 +352,7 @@ test(
     const ada = await inNewProject(page, 'Sawn');
     await ada.makesBox(['40', '30', '20']);
     await ada.types('Escape');
-    await startsVerb(page, 'line');
-    for (const [entry, text] of Object.entries({
-      'from X': '10',
-      'from Y': '0',
-      'from Z': '0',
-      'to X': '10',
-      'to Y': '0',
-      'to Z': '20',
-    }))
-      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
-    await choosesIn(page, 'on', 'Front: upright, along X');
-    await ada.commits();
-    await ada.types('Escape');
+    await drawsFromTheFront(ada, [10, 0, 0], [10, 0, 20]);
     await selects(page, 'Box');
     await startsVerb(page, 'cut along');
     await choosesIn(page, 'profiles', 'Line');

@@ -11,10 +11,11 @@ export { expect, type Page } from '@playwright/test';
 export const test = base.extend<object, { readonly pageForAll: Page }>({
   pageForAll: [
     async ({ browser }, use, { project }) => {
-      const { baseURL, viewport } = project.use;
+      const { baseURL, viewport, deviceScaleFactor } = project.use;
       const context = await browser.newContext({
         ...(baseURL ? { baseURL } : {}),
         viewport: viewport ?? null,
+        ...(deviceScaleFactor === undefined ? {} : { deviceScaleFactor }),
       });
       await use(await context.newPage());
       await context.close();

@@ -1,4 +1,4 @@
-import { reasonOf } from './reason.ts';
+import { labelled, reasonOf, withoutPlace } from './reason.ts';
 import { ENGLISH_FAULTS, ENGLISH_REMEDIES, FAULT_GROUPS } from './english/faults/index.ts';
 import { ENGLISH, GROUPS } from './english/index.ts';
 import { faultFor, faultOf, withRemedy } from './fault.ts';
@@ -42,6 +42,14 @@ test('a reason holds its code, its facts and its sentence', () =>
     facts: { name: 'Plate' },
     message: 'Plate is locked. Unlock it in Parts first.',
   }));
+
+test('a reason may be of one thing in another, and of no text', () => {
+  const reason = { ...reasonOf('missing.where', {}), at: 3 };
+  const inner = labelled(reason, 'size wide');
+  expect(inner).toMatchObject({ label: 'size wide', message: 'size wide: Say where it goes.', at: 3 });
+  expect(labelled(inner, 'Shelf').message).toBe('Shelf, size wide: Say where it goes.');
+  expect(withoutPlace(reason)).toEqual(reasonOf('missing.where', {}));
+});
 
 const said: Readonly<Record<string, (facts: Record<string, string>) => string>> = {
   ...Object.fromEntries(

@@ -35,12 +35,13 @@ export const reasonOf = <C extends ReasonCode>(code: C, facts: FactsOf<C>): Reas
   message: sentenceOf(code, facts),
 });
 
-/** The same of one thing or number among several: which one stands before the sentence. */
-export const labelled = <R extends Reason>(reason: R, label: string): R => ({
-  ...reason,
-  label: reason.label === undefined ? label : `${label}: ${reason.label}`,
-  message: `${label}: ${reason.message}`,
-});
+/** The same of one thing or number among several: which one stands before the sentence, the larger thing first. */
+export function labelled<R extends Reason>(reason: R, label: string): R {
+  const { label: within, message } = reason;
+  return within === undefined
+    ? { ...reason, label, message: `${label}: ${message}` }
+    : { ...reason, label: `${label}, ${within}`, message: `${label}, ${message}` };
+}
 
 /** The same without the character to blame: of a text that is not the one that a person has just typed. */
 export const withoutPlace = ({ code, facts, message }: Reason): Reason => ({ code, facts, message });
