@@ -1,6 +1,5 @@
 /** Whether drawn curves surely keep clear of each other, so that their loops are the borders of what they enclose. */
 import { distance2, dot2, mix2, subtract2, type Vec2 } from '../space/vector2.ts';
-import { type Curve } from '../curves/curve.ts';
 import { flattened } from '../curves/flattened.ts';
 import type { Path } from './outline.ts';
 
@@ -43,23 +42,30 @@ export function areClear(paths: readonly Path[]): boolean {
 function piecesOf({ curves }: Path, path: number): Piece[] {
   const pieces: Piece[] = [];
   for (const { curve } of curves) {
-    const sag = sagOf(curve);
     const points = flattened(curve);
+    const sag = curve.kind === 'line' ? 0 : sagOf(points);
     for (let i = 1; i < points.length; i++)
       pieces.push(boxed(points[i - 1]!, points[i]!, { sag, path, at: pieces.length }));
   }
   return pieces;
 }
 
-const boxed = (from: Vec2, to: Vec2, more: Pick<Piece, 'sag' | 'path' | 'at'>): Piece => ({
-  ...more,
-  from,
-  to,
-  minX: Math.min(from[0], to[0]) - more.sag,
-  maxX: Math.max(from[0], to[0]) + more.sag,
-  minY: Math.min(from[1], to[1]) - more.sag,
-  maxY: Math.max(from[1], to[1]) + more.sag,
-});
+/** Each field by itself: there are tens of thousands, and to spread one object into another takes longer than all that is done here. */
+function boxed(from: Vec2, to: Vec2, { sag, path, at }: Pick<Piece, 'sag' | 'path' | 'at'>): Piece {
+  const [x, y] = from;
+  const [toX, toY] = to;
+  return {
+    from,
+    to,
+    sag,
+    path,
+    at,
+    minX: (x < toX ? x : toX) - sag,
+    maxX: (x < toX ? toX : x) + sag,
+    minY: (y < toY ? y : toY) - sag,
+    maxY: (y < toY ? toY : y) + sag,
+  };
+}
 
 function areNeighbours(
   a: Piece,
@@ -73,13 +79,12 @@ function areNeighbours(
 }
 
 /** Twice the greatest departure that is found: a bound for curves that do not wind within one step. */
-function sagOf(curve: Curve): number {
-  if (curve.kind === 'line') return 0;
-  const points = flattened(curve);
+function sagOf(points: readonly Vec2[]): number {
   let sag = 0;
   for (let i = 2; i < points.length; i++) {
     // The departure of a curve from its chord is a quarter of that of every other point from the longer chord.
-    sag = Math.max(sag, distance2(points[i - 1]!, mix2(points[i - 2]!, points[i]!, 0.5)) / 4);
+    const [[fromX, fromY], [x, y], [toX, toY]] = [points[i - 2]!, points[i - 1]!, points[i]!];
+    sag = Math.max(sag, Math.hypot(x - (fromX + toX) / 2, y - (fromY + toY) / 2) / 4);
   }
   return 2 * sag;
 }
