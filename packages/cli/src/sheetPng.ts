@@ -1,5 +1,5 @@
 /** A sheet as a picture of pixels, painted without a browser from its SVG. */
-import { FONT_WOFF, FormatError } from '@kadrel/core';
+import { FONT_WOFF, FormatError, reasonOf } from '@kadrel/core';
 import { plainFont, svgOfSheet, type SheetExporter } from '@kadrel/kernel';
 import { Resvg } from '@resvg/resvg-wasm';
 import { loadPainter } from './painter.ts';
@@ -22,9 +22,7 @@ export const sheetPng = (pixelsPerInch = PIXELS_PER_INCH): SheetExporter => ({
     const { width, height } = picture!.paper;
     const zoom = pixelsPerInch / MM_PER_INCH;
     if (Math.max(width, height) * zoom > MAX_PIXELS)
-      throw new FormatError(
-        `${picture!.name}: a picture of this paper would have more than ${MAX_PIXELS} pixels to a side. Say fewer with --dpi.`,
-      );
+      throw new FormatError(reasonOf('file.pixels-dpi', { name: picture!.name, max: MAX_PIXELS }));
     await loadPainter();
     const letters = plainFont(Uint8Array.from(Buffer.from(FONT_WOFF, 'base64')));
     const painted = new Resvg(svgOfSheet(picture!), {

@@ -233,6 +233,7 @@ export {
 } from './statement/declare.ts';
 export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
 export { kindOfRefusal } from './refusals/refusal.ts';
+export { reasonOf } from './language/reason.ts';
 export { faultFor, faultOf, withRemedy, type Fault } from './language/fault.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';

@@ -4,6 +4,7 @@
  */
 import {
   FormatError,
+  reasonOf,
   buildName,
   inverse,
   isWhole,
@@ -160,7 +161,7 @@ export class Evaluator {
   /** A file of a format. Throws BuildError, and FormatError. */
   exported(format: string, exporting: Exporting): string | Uint8Array {
     const exporter = exporterNamed(format);
-    if (!exporter) throw new FormatError(`Kadrel does not write files of the format ${format}.`);
+    if (!exporter) throw new FormatError(reasonOf('file.format', { format }));
     if (exporter.holds !== 'solids') return exporter.write(exporting);
     return this.shapes.guarded(() =>
       exporter.write(exporting, solidsToExport(this.libraries.occt, this.parts, exporting)),

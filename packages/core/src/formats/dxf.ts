@@ -2,6 +2,7 @@
  * DXF in and out: lines, polylines with bulges, circles, arcs, ellipses, splines, and blocks of them.
  * Long, since what is read stands beside what is written, entity by entity.
  */
+import { reasonOf } from '../language/reason.ts';
 import DxfParser, { type IDxf, type IEntity } from 'dxf-parser';
 import { degrees } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
@@ -32,10 +33,10 @@ export function readDxf(text: string): Drawing {
     file = parsed(text);
   } catch (error) {
     throw new FormatError(
-      `This DXF file is broken: ${error instanceof Error ? error.message : String(error)}.`,
+      reasonOf('file.dxf-broken', { why: error instanceof Error ? error.message : String(error) }),
     );
   }
-  if (!file?.entities) throw new FormatError('This is no DXF file: it has no entities.');
+  if (!file?.entities) throw new FormatError(reasonOf('file.no-dxf', {}));
   const unit = UNITS[Number(file.header?.$INSUNITS ?? 4)] ?? 1;
   const notes = new Set<string>();
   const curves: Curve[] = [];
@@ -43,9 +44,9 @@ export function readDxf(text: string): Drawing {
   collect(file.entities, scaled, { file, notes, curves, depth: 0 });
   const paths = joined(curves);
   const box = boxOfPaths(paths);
-  if (!box) throw new FormatError('This DXF file has no curves that could be drawn.');
+  if (!box) throw new FormatError(reasonOf('file.dxf-empty', {}));
   if (![...box.min, ...box.max].every(Number.isFinite))
-    throw new FormatError('This DXF file has a number that is none.');
+    throw new FormatError(reasonOf('file.dxf-number', {}));
   return { paths, box, notes: [...notes] };
 }
 
@@ -113,7 +114,7 @@ interface Collecting {
 const MAX_DEPTH = 30;
 
 function collect(entities: readonly IEntity[], map: Affine2, around: Collecting): void {
-  if (around.depth > MAX_DEPTH) throw new FormatError('A block of this DXF file holds itself.');
+  if (around.depth > MAX_DEPTH) throw new FormatError(reasonOf('file.dxf-block', {}));
   for (const entity of entities) {
     const facing = facingOf(entity);
     if (facing === undefined) {
@@ -165,7 +166,9 @@ function insert(entity: Insert, map: Affine2, around: Collecting): void {
   }
   const [columns, rows] = [entity.columnCount || 1, entity.rowCount || 1];
   if (!(columns * rows <= MAX_COPIES))
-    throw new FormatError(`Block “${entity.name}” of this DXF file is repeated ${columns * rows} times.`);
+    throw new FormatError(
+      reasonOf('file.dxf-repeated', { name: String(entity.name), times: columns * rows }),
+    );
   const angle = ((entity.rotation ?? 0) * Math.PI) / 180;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const [sx, sy] = [entity.xScale ?? 1, entity.yScale ?? 1];
@@ -270,21 +273,18 @@ function spline(
   const degree = degreeOfSplineCurve ?? 3;
   const isWhole = controlPoints && knotValues && knotValues.length === controlPoints.length + degree + 1;
   if (isWhole && weights.length === controlPoints.length && weights.some((w) => w !== weights[0])) {
-    if (!weights.every((w) => w > 0))
-      throw new FormatError('A spline in this DXF file has a weight that is not above zero.');
+    if (!weights.every((w) => w > 0)) throw new FormatError(reasonOf('file.dxf-weight', {}));
     return rationalPieces({ points: controlPoints.map(at), weights, knots: knotValues, degree });
   }
   if (isWhole) return bezierPieces(controlPoints.map(at), knotValues, degree);
   if (fitPoints && fitPoints.length > 1)
     return throughPoints({ points: fitPoints.map(at), closed: closed === true });
-  throw new FormatError(
-    'A spline in this DXF file has neither knots for its points nor points that it goes through.',
-  );
+  throw new FormatError(reasonOf('file.dxf-spline', {}));
 }
 
 /** Curves one by one in mm, arcs as arcs. Source: DXF reference, AC1015. */
 export function writeDxf(paths: readonly DrawnPath[]): string {
-  if (paths.length === 0) throw new FormatError('There is nothing to write.');
+  if (paths.length === 0) throw new FormatError(reasonOf('file.nothing', {}));
   let handle = 0x100;
   const entity = (type: string, kind: string, ...pairs: (readonly [number, string | number])[]) =>
     [

@@ -1,8 +1,15 @@
-/** A file that cannot be read, in a sentence that says what is wrong with it. */
-export class FormatError extends Error {
-  constructor(message: string) {
+import { reasonOf, type AnyFacts, type Reason, type ReasonCode } from '../language/reason.ts';
+
+/** A file that cannot be read or written, and why. */
+export class FormatError extends Error implements Reason {
+  readonly code: ReasonCode;
+  readonly facts: AnyFacts;
+
+  constructor({ code, facts, message }: Reason) {
     super(message);
     this.name = 'FormatError';
+    this.code = code;
+    this.facts = facts;
   }
 }
 
@@ -11,9 +18,7 @@ export const MAX_FILE_CHARACTERS = 8_000_000;
 
 /** Throws FormatError where a file is empty. */
 export function requireText(text: string, what: string): void {
-  if (text.trim() === '') throw new FormatError(`This ${what} file is empty.`);
+  if (text.trim() === '') throw new FormatError(reasonOf('file.empty', { what }));
   if (text.length > MAX_FILE_CHARACTERS)
-    throw new FormatError(
-      `This ${what} file has ${Math.round(text.length / 1e6)} million characters; at most 8 million are read.`,
-    );
+    throw new FormatError(reasonOf('file.long', { what, millions: Math.round(text.length / 1e6) }));
 }

@@ -1,4 +1,5 @@
 /** Profiles of a document as outlines for a file. */
+import { reasonOf } from '../language/reason.ts';
 import { definitionOf } from '../document/items.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
 import { pathsOnPlane } from '../document/drawn.ts';
@@ -10,8 +11,8 @@ export function outlinesOf(document: KadrelDocument, ids: readonly ItemId[]): Dr
   const profiles = ids.filter(
     (id) => definitionOf(document, document.items[id]!).recipe.base.kind === 'profile',
   );
-  if (profiles.length === 0) throw new FormatError('There is no profile to write: draw one first.');
+  if (profiles.length === 0) throw new FormatError(reasonOf('file.no-profile', {}));
   const paths = pathsOnPlane(document, profiles);
-  if (!paths) throw new FormatError('These profiles lie in several planes: choose those of one plane.');
+  if (!paths) throw new FormatError(reasonOf('file.several-planes', {}));
   return paths.map(({ closed, curves }) => ({ closed, curves: curves.map(({ curve }) => curve) }));
 }

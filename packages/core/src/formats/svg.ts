@@ -2,6 +2,7 @@
  * SVG in and out: outlines only, at their true size. Source: SVG 1.1, W3C.
  * Long, since references, styles, units and viewports of the one format lean on each other.
  */
+import { reasonOf } from '../language/reason.ts';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { degrees, radians } from '../space/angle.ts';
 import { chain2, type Affine2, type Vec2 } from '../space/vector2.ts';
@@ -23,13 +24,12 @@ interface Node {
 /** Throws FormatError with a sentence. The lower left corner of the page is the origin. */
 export function readSvg(text: string): Drawing {
   requireText(text, 'SVG');
-  if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(text))
-    throw new FormatError('This SVG file defines entities, which are not read for safety.');
+  if (/<!ENTITY|<!DOCTYPE[^>]*\[/i.test(text)) throw new FormatError(reasonOf('file.svg-entities', {}));
   const valid = XMLValidator.validate(text);
   if (valid !== true)
-    throw new FormatError(`This SVG file is broken in line ${valid.err.line}: ${valid.err.msg}`);
+    throw new FormatError(reasonOf('file.svg-broken-in', { line: valid.err.line, why: valid.err.msg }));
   const root = parse(text).find(({ tag }) => tag === 'svg');
-  if (!root) throw new FormatError('This is no SVG file: it has no svg element.');
+  if (!root) throw new FormatError(reasonOf('file.no-svg', {}));
   const ids = new Map<string, Node>();
   index(root, ids);
   const notes = new Set<string>();
@@ -40,7 +40,7 @@ export function readSvg(text: string): Drawing {
   collect(root.children, pageMap(root), { ...around, depth: 0, style, view: viewSize(root) });
   const found = [...lines, ...[...painted.values()].flatMap((shapes) => bordersOf(shapes, notes))];
   const box = boxOfPaths(found);
-  if (!box) throw new FormatError('This SVG file has no outlines that could be drawn.');
+  if (!box) throw new FormatError(reasonOf('file.svg-empty', {}));
   return { paths: found, box, notes: [...notes] };
 }
 
@@ -83,7 +83,7 @@ function parse(text: string): Node[] {
     return (parser.parse(text) as Raw[]).flatMap(node);
   } catch (error) {
     throw new FormatError(
-      `This SVG file is broken: ${error instanceof Error ? error.message : String(error)}`,
+      reasonOf('file.svg-broken', { why: error instanceof Error ? error.message : String(error) }),
     );
   }
 }
@@ -177,12 +177,11 @@ const MAX_DEPTH = 50;
 const MAX_ELEMENTS = 50_000;
 
 function collect(nodes: readonly Node[], map: Affine2, around: Collecting): void {
-  if (around.depth > MAX_DEPTH) throw new FormatError('This SVG file refers to itself.');
+  if (around.depth > MAX_DEPTH) throw new FormatError(reasonOf('file.svg-circle', {}));
   for (const node of nodes) {
     if (HIDDEN.has(node.tag) || QUIET.has(node.tag) || isUnseen(node.attributes)) continue;
     around.left.elements -= 1;
-    if (around.left.elements < 0)
-      throw new FormatError(`This SVG file draws more than ${MAX_ELEMENTS} elements.`);
+    if (around.left.elements < 0) throw new FormatError(reasonOf('file.svg-elements', { max: MAX_ELEMENTS }));
     const own = chain2(map, transformOf(node.attributes.transform));
     const style = styleOf(node, around.rules, around.style);
     collectOne(node, own, { ...around, depth: around.depth + 1, style });
@@ -335,7 +334,7 @@ function transformOf(text: string | undefined): Affine2 {
       .trim()
       .split(/[\s,]+/)
       .map(Number);
-    if (!n.every(Number.isFinite)) throw new FormatError(`“${text}” in this SVG file is no transform.`);
+    if (!n.every(Number.isFinite)) throw new FormatError(reasonOf('file.svg-transform', { text: text! }));
     map = chain2(map, oneTransform(name!, n));
   }
   return map;
@@ -361,14 +360,14 @@ function oneTransform(name: string, n: readonly number[]): Affine2 {
     case 'skewY':
       return { x: [1, Math.tan(radians(a))], y: [0, 1], shift: [0, 0] };
     default:
-      throw new FormatError(`“${name}” in this SVG file is no transform.`);
+      throw new FormatError(reasonOf('file.svg-transform', { text: name }));
   }
 }
 
 /** Outlines at their true size: the page is their box, in mm, Y turned down as SVG has it. */
 export function writeSvg(paths: readonly DrawnPath[]): string {
   const box = boxOfPaths(paths);
-  if (!box) throw new FormatError('There is nothing to write.');
+  if (!box) throw new FormatError(reasonOf('file.nothing', {}));
   const [w, h] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
   const turned: Affine2 = { x: [1, 0], y: [0, -1], shift: [-box.min[0], box.max[1]] };
   const drawn = paths.map((path) => {
@@ -396,7 +395,7 @@ export function pathText({
     if (curve.kind === 'line') return `L${point(end)}`;
     if (curve.kind === 'bezier') {
       const [, ...rest] = curve.points;
-      if (rest.length > 3) throw new FormatError('A curve of a degree above 3 cannot be written as SVG.');
+      if (rest.length > 3) throw new FormatError(reasonOf('file.svg-degree', {}));
       return `${rest.length === 2 ? 'Q' : 'C'}${rest.map(point).join(' ')}`;
     }
     const [rx, ry] =

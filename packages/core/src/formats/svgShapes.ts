@@ -1,4 +1,5 @@
 /** The shapes of an SVG file as curves: rectangles, ellipses, lines, and every command of the path language. */
+import { reasonOf } from '../language/reason.ts';
 import svgpath from 'svgpath';
 import { degrees, radians } from '../space/angle.ts';
 import { cleanDegrees } from '../space/matrix.ts';
@@ -43,8 +44,7 @@ export const numberOf = (text: string | undefined, whole = 0): number => {
   const unit = found?.[2]!.toLowerCase();
   if (found && unit === '%') return (Number(found[1]) / 100) * whole;
   const factor = unit === '' ? 1 : unit === undefined ? undefined : UNITS[unit] && UNITS[unit] / PX_MM;
-  if (!found || factor === undefined)
-    throw new FormatError(`“${text}” in this SVG file is no number, or has a unit that is not read.`);
+  if (!found || factor === undefined) throw new FormatError(reasonOf('file.svg-number', { text: text! }));
   return Number(found[1]) * factor;
 };
 
@@ -118,7 +118,7 @@ function rectOf(a: Readonly<Record<string, string>>, view: Vec2): DrawnPath[] {
 /** Every command of the path language. */
 function pathOf(text: string): DrawnPath[] {
   const parsed = svgpath(text).abs().unshort() as ReturnType<typeof svgpath> & { readonly err?: string };
-  if (parsed.err) throw new FormatError(`A path in this SVG file is broken: ${parsed.err}.`);
+  if (parsed.err) throw new FormatError(reasonOf('file.svg-path', { why: parsed.err }));
   const pen = new Pen();
   parsed.iterate(([mark, ...numbers]) => pen.follow(mark, numbers));
   pen.finish('open');

@@ -25,8 +25,8 @@ export interface Reason {
 }
 
 /** The sentence of a code, with its facts in it. */
-const sentenceOf = (code: ReasonCode, facts: AnyFacts): string =>
-  (ENGLISH[code] as (facts: AnyFacts) => string)(facts);
+const sentenceOf = (code: ReasonCode, facts: AnyFacts): string => SENTENCES[code](facts as never);
+const SENTENCES: Readonly<Record<ReasonCode, (facts: never) => string>> = ENGLISH;
 
 /** A reason with the sentence that goes with it. */
 export const reasonOf = <C extends ReasonCode>(code: C, facts: FactsOf<C>): Reason => ({

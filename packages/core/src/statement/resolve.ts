@@ -8,6 +8,7 @@ import { IMPORTERS } from '../formats/importers.ts';
 import {
   isRefusal,
   refuse,
+  refuseFor,
   type BlankValues,
   type Blank,
   type Asked,
@@ -127,7 +128,7 @@ function readDrawing(given: unknown, id: string): BlankValues['drawing'] | Refus
   try {
     return { ...importer.read(entries[importer.format] as string), name: named };
   } catch (error) {
-    if (error instanceof FormatError) return refuse('file', { message: error.message }, id);
+    if (error instanceof FormatError) return refuseFor(error, id);
     throw error;
   }
 }

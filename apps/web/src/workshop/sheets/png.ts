@@ -1,6 +1,7 @@
 /** A sheet as a picture of pixels, painted by the browser. */
 import {
   FormatError,
+  reasonOf,
   INK,
   LIGHT_FILL,
   STROKES,
@@ -32,7 +33,7 @@ async function painted(picture: SheetPicture): Promise<Uint8Array> {
   const scale = Math.min(PIXELS_PER_INCH / 25.4, MAX_PIXELS / Math.max(width, height));
   const canvas = new OffscreenCanvas(Math.round(width * scale), Math.round(height * scale));
   const context = canvas.getContext('2d');
-  if (!context) throw new FormatError('This browser paints no pictures of this size. Write a PDF instead.');
+  if (!context) throw new FormatError(reasonOf('file.no-picture', {}));
   context.fillStyle = '#ffffff';
   context.fillRect(0, 0, canvas.width, canvas.height);
   // Letters are there once the page has drawn some.

@@ -5,6 +5,7 @@ import { CUT_SENTENCES } from './cut.ts';
 import { CURVE_EDIT_SENTENCES } from './edits.ts';
 import { DRAW_SENTENCES } from './draw.ts';
 import { EDIT_SENTENCES } from './edit.ts';
+import { FILE_SENTENCES } from './files.ts';
 import { JOIN_SENTENCES } from './join.ts';
 import { KERNEL_SENTENCES } from './kernel.ts';
 import { MAKE_SENTENCES } from './make.ts';
@@ -26,6 +27,7 @@ export const GROUPS = [
   CURVE_EDIT_SENTENCES,
   DRAW_SENTENCES,
   EDIT_SENTENCES,
+  FILE_SENTENCES,
   JOIN_SENTENCES,
   KERNEL_SENTENCES,
   MAKE_SENTENCES,
@@ -47,6 +49,7 @@ export const ENGLISH = {
   ...CURVE_EDIT_SENTENCES,
   ...DRAW_SENTENCES,
   ...EDIT_SENTENCES,
+  ...FILE_SENTENCES,
   ...JOIN_SENTENCES,
   ...KERNEL_SENTENCES,
   ...MAKE_SENTENCES,

@@ -28,7 +28,6 @@ export const STATEMENT_SENTENCES = {
   'edge.two': ({ at, edgeRules }: Facts<'at' | 'edgeRules'>) =>
     `“${at}” is not an edge: say two faces, as in top&front, or a rule: ${edgeRules}, around top, on from top&front.`,
   empty: ({ value }: Facts<'value'>) => `${value} is empty.`,
-  file: ({ message }: Facts<'message'>) => message,
   'frame.point': () => 'A point has no axes: pick an edge or a face.',
   'frame.these': () => 'These three points stand in one line.',
   'frame.world': ({ viewFrames }: Facts<'viewFrames'>) =>
