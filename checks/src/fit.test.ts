@@ -1,7 +1,7 @@
 /** How solids stand to one another: by formulas, against facets of an independent library, and by planted faults. */
 import { USUAL_SCOPE, visibleParts, type KadrelDocument, type PairFacts, type Replies } from '@kadrel/core';
 import { Evaluator, fitReportOf } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { built, builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 import { PLANTED_KINDS, tryAssembly, tryPlanted, type Libraries } from './torture/assemblies.ts';
 import { loadFacets } from './torture/facets.ts';
@@ -9,7 +9,7 @@ import { loadFacets } from './torture/facets.ts';
 let libraries: Libraries;
 let kernel: Evaluator;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
   kernel = new Evaluator(libraries);
 });
 

@@ -20,11 +20,11 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 import { edgesOfShape, lengthWithin, type EdgeWay, type PlainShape } from './rayCaster.ts';
 
-const libraries = await loadLibraries();
+const libraries = await sharedLibraries();
 
 /** Lines of sight that go through less than this of a solid graze it (mm): such points are left out. */
 const GRAZE_MM = 0.05;

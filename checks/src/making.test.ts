@@ -9,12 +9,12 @@ import {
   type Nearby,
 } from '@kadrel/core';
 import { Evaluator, makeReportOf } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { builtBy, numbers, type Statement, trials } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
-  kernel = new Evaluator(await loadLibraries());
+  kernel = new Evaluator(await sharedLibraries());
 });
 
 /** mm: what thicknesses are held to. */

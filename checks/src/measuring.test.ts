@@ -11,10 +11,10 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { builtBy, idOf, measured, numbers, type Statement, trials } from '@kadrel/testing';
 
-const kernel = new Evaluator(await loadLibraries());
+const kernel = new Evaluator(await sharedLibraries());
 
 const findingsOf = async (document: KadrelDocument, kind: Finding['kind'], scope: Partial<Scope> = {}) =>
   (await fitReportOf(kernel, document, { ...USUAL_SCOPE, ...scope })).findings.filter(

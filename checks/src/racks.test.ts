@@ -9,12 +9,12 @@ import {
   type KadrelDocument,
 } from '@kadrel/core';
 import { Evaluator, fitReportOf, worldOf } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { builtBy, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
-  kernel = new Evaluator(await loadLibraries());
+  kernel = new Evaluator(await sharedLibraries());
 });
 
 const built = (...statements: Statement[]) => builtBy(kernel, statements);

@@ -1,10 +1,10 @@
 /** Section planes against formulas, and against slices by an independent facet library. */
 import { filledArea, pathsOf, worldFromPart, type KadrelDocument, type Replies } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { built, builtBy, idOf, numbers, type Statement, trials } from '@kadrel/testing';
 
-const libraries = await loadLibraries();
+const libraries = await sharedLibraries();
 
 const factsOf = (document: KadrelDocument, name: string): Replies['section'] =>
   new Evaluator(libraries).answer(document, {

@@ -13,12 +13,12 @@ import {
   type SheetPicture,
 } from '@kadrel/core';
 import { Evaluator, SHEET_EXPORTERS, pictureOfSheet } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import DxfParser from 'dxf-parser';
 import { OPS, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { builtBy, idOf, type Statement } from '@kadrel/testing';
 
-const libraries = await loadLibraries();
+const libraries = await sharedLibraries();
 
 const FOOT: readonly Statement[] = [
   ['box', { as: 'Plate', size: [120, 80, 10], at: [0, 0, 0] }],

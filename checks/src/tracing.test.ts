@@ -11,10 +11,10 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { Evaluator, worldOf } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { builtBy, idOf, measured, type Statement } from '@kadrel/testing';
 
-const kernel = new Evaluator(await loadLibraries());
+const kernel = new Evaluator(await sharedLibraries());
 
 let ids = 0;
 

@@ -1,5 +1,5 @@
 /** A part of `npm run torture -- booleans`: every class of scenes, held against facets, formulas and inclusion and exclusion. */
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { trial } from './booleans.ts';
 import { loadFacets } from './facets.ts';
 import { trials } from '@kadrel/testing';
@@ -10,10 +10,10 @@ const SLOW = new Set(['results used again', 'bodies from profiles', 'three to fi
 const scenesOf = (name: string) => trials(SLOW.has(name) ? 2 : 10);
 const FIRST_SEED = 500;
 
-let libraries: Awaited<ReturnType<typeof loadLibraries>>;
+let libraries: Awaited<ReturnType<typeof sharedLibraries>>;
 let facets: Awaited<ReturnType<typeof loadFacets>>;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
   facets = await loadFacets();
 });
 

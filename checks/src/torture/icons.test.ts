@@ -1,7 +1,7 @@
 /** A part of `npm run torture -- icons`: what comes in against an independent rasteriser, and what is raised from it. */
 import { loadPainter } from '@kadrel/cli/painter';
 import { Evaluator } from '@kadrel/kernel';
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { trials } from '@kadrel/testing';
 import { areaVerdict, iconNamed, icons, paintedArea, volumeVerdict } from './icons.ts';
 
@@ -30,7 +30,7 @@ test.each([
 });
 
 test('bodies raised from icons have that area times their height', async () => {
-  const kernel = new Evaluator(await loadLibraries());
+  const kernel = new Evaluator(await sharedLibraries());
   const verdicts = icons(trials(20)).map((icon) => volumeVerdict(kernel, icon));
   expect(verdicts.filter(({ outcome }) => outcome === 'wrong')).toEqual([]);
   expect(verdicts.filter(({ outcome }) => outcome === 'right').length).toBeGreaterThan(trials(20) * 2);

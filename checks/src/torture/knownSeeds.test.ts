@@ -1,5 +1,5 @@
 /** Combinations that once came out wrong, by their seeds: `npm run torture -- booleans` found them. */
-import { loadLibraries } from '@kadrel/kernel/node';
+import { sharedLibraries } from '@kadrel/kernel/node';
 import { isEveryTrial } from '@kadrel/testing';
 import { trial } from './booleans.ts';
 import { loadFacets } from './facets.ts';
@@ -13,10 +13,10 @@ interface Known {
   readonly isLong?: boolean;
 }
 
-let libraries: Awaited<ReturnType<typeof loadLibraries>>;
+let libraries: Awaited<ReturnType<typeof sharedLibraries>>;
 let facets: Awaited<ReturnType<typeof loadFacets>>;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
   facets = await loadFacets();
 });
 

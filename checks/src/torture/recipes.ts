@@ -59,6 +59,27 @@ const BASES: readonly ((random: Random) => Statement[])[] = [
   ],
 ];
 
+/** What steps may refer to: an outline, a line seen from the front, and a pin that goes through. */
+const besides = (random: Random): Statement[] => [
+  [
+    'circle',
+    { as: 'mark', diameter: between(random, 4, 12), at: [between(random, 0, 30), between(random, 0, 30), 0] },
+  ],
+  [
+    'line',
+    { as: 'saw', from: [-100, 0, between(random, 3, 20)], to: [100, 0, between(random, 3, 20)], on: 'front' },
+  ],
+  [
+    'cylinder',
+    {
+      as: 'pin',
+      diameter: between(random, 4, 15),
+      height: 200,
+      at: [between(random, 0, 30), between(random, 0, 30), -80],
+    },
+  ],
+];
+
 const EDGES = [
   'all',
   'outward',
@@ -108,21 +129,87 @@ const STEPS: readonly ((random: Random) => Statement)[] = [
       folds: oneOf(random, ['beside', 'through', 'warp']),
     },
   ],
-  () => ['soften', { part: 'block', level: 1 }],
+  (random) => [
+    'soften',
+    {
+      part: 'block',
+      level: oneOf(random, [1, 1, 2]),
+      form: oneOf(random, ['smooth', 'facets']),
+      ...(random() < 0.4 ? { sharp: oneOf(random, EDGES), sharpness: oneOf(random, [100, 60]) } : {}),
+      ...(random() < 0.2 ? { corners: 'top' } : {}),
+    },
+  ],
+  (random) => [
+    'fillet',
+    {
+      part: 'block',
+      edges: oneOf(random, EDGES),
+      radius: between(random, 0.5, 5),
+      to: between(random, 1, 6),
+    },
+  ],
+  (random) => [
+    'fillet',
+    {
+      part: 'block',
+      edges: ['around top', 'along z'],
+      radius: between(random, 0.5, 4),
+      radii: [between(random, 0.5, 4)],
+    },
+  ],
+  (random) => [
+    'shell',
+    {
+      part: 'block',
+      thickness: between(random, 0.5, 5),
+      open: oneOf(random, FACES),
+      side: oneOf(random, ['in', 'out']),
+      ...(random() < 0.5 ? { other: oneOf(random, FACES), thicknesses: [between(random, 0.5, 6)] } : {}),
+    },
+  ],
+  () => ['hull', { part: 'block', chord: 0.2 }],
+  (random) => [
+    'emboss',
+    {
+      part: 'block',
+      profiles: ['mark'],
+      how: oneOf(random, ['emboss', 'engrave', 'imprint']),
+      depth: between(random, 0.3, 4),
+    },
+  ],
+  (random) => [
+    'cut-along',
+    {
+      parts: ['block'],
+      profiles: [oneOf(random, ['saw', 'mark'])],
+      keep: oneOf(random, ['front', 'behind']),
+    },
+  ],
+  (random) => [
+    'cut-by',
+    {
+      parts: ['block'],
+      by: 'pin',
+      keep: oneOf(random, ['front', 'behind']),
+      ...(random() < 0.3 ? { clearance: between(random, 0.1, 1) } : {}),
+    },
+  ],
   (random) => [
     'offset-solid',
     { part: 'block', by: between(random, -3, 4), corners: oneOf(random, ['round', 'square']) },
   ],
 ];
 
-/** Names of faces that a step cannot have made: those of the base. */
-const isOfBase = (name: string): boolean => !/fillet|chamfer|inner|rim|cut|corner|mirrored/.test(name);
+/** Names of faces that a step cannot have made: those of the base. @param pin the id of what cuts through it */
+const isOfBase = (name: string, pin: string): boolean =>
+  !/fillet|chamfer|inner|rim|cut|corner|mirrored|hull|relief|imprint/.test(name) &&
+  !name.startsWith(`${pin}.`);
 
 /** One recipe: said step by step, its numbers changed, its steps switched off. */
 export function tryRecipe(libraries: Libraries, seed: number): RecipeVerdict[] {
   const random = numbers(seed * 104_729 + 11);
   const kernel = new Evaluator(libraries);
-  const base = oneOf(random, BASES)(random);
+  const base = [...oneOf(random, BASES)(random), ...besides(random)];
   const plain = builtBy(kernel, base);
   const verdicts: RecipeVerdict[] = [];
   const tell = (step: string, words: string, outcome: RecipeVerdict['outcome'] = 'wrong') =>
@@ -188,9 +275,10 @@ function judged(kernel: Evaluator, { plain, before }: Earlier, after: KadrelDocu
   const measures = kernel.measure(after, id);
   if (!(measures.volume > 0) || !measures.closed || !measures.watertight)
     return wrong(`volume ${measures.volume}, closed ${measures.closed}`);
+  const pin = idOf(after, 'pin');
   // What a cut had taken away may come back; what was never there may not.
   const were = new Set([plain, before].flatMap((document) => [...namesOf(kernel, document)]));
-  const strange = [...namesOf(kernel, after)].filter((name) => isOfBase(name) && !were.has(name));
+  const strange = [...namesOf(kernel, after)].filter((name) => isOfBase(name, pin) && !were.has(name));
   if (strange.length > 0) return wrong(`faces that were not there: ${strange.join(', ')}`);
   return RIGHT;
 }

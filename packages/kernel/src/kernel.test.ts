@@ -4,7 +4,7 @@ import { readStep } from './exchange/step.ts';
 import { faceNamesOf, Evaluator } from './evaluate.ts';
 import type { ShapeFacts } from './shapes.ts';
 import { measureShape } from './facts/measure.ts';
-import { loadLibraries } from './node.ts';
+import { sharedLibraries } from './node.ts';
 import type { Libraries } from './builder.ts';
 import type { Occt } from './occt/occt.ts';
 
@@ -12,7 +12,7 @@ let libraries: Libraries;
 let occt: Occt;
 let evaluator: Evaluator;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
   occt = libraries.occt;
   evaluator = new Evaluator(libraries);
 });

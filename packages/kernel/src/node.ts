@@ -10,21 +10,22 @@ export async function loadOcct(): Promise<Occt> {
   return init({ print: () => undefined, printErr: () => undefined });
 }
 
-let loaded: Promise<Libraries> | undefined;
-
-/** The libraries of the kernel, loaded once a process. */
-export function loadLibraries(): Promise<Libraries> {
-  loaded ??= load();
-  return loaded;
-}
-
-async function load(): Promise<Libraries> {
+/** The libraries of the kernel, with a memory of their own. */
+export async function loadLibraries(): Promise<Libraries> {
   const [occt, facetter] = await Promise.all([loadOcct(), initFacets()]);
   facetter.setup();
   return { occt, facetter };
 }
 
+let shared: Promise<Libraries> | undefined;
+
+/** Those of this process, loaded once: for all that do not wear them out. */
+export function sharedLibraries(): Promise<Libraries> {
+  shared ??= loadLibraries();
+  return shared;
+}
+
 /** A kernel for Node. */
 export async function loadKernel(): Promise<Evaluator> {
-  return new Evaluator(await loadLibraries());
+  return new Evaluator(await sharedLibraries());
 }

@@ -11,7 +11,7 @@ import {
 } from '@kadrel/core';
 import { numbers, trials } from '@kadrel/testing';
 import { Evaluator } from './evaluate.ts';
-import { loadLibraries } from './node.ts';
+import { sharedLibraries } from './node.ts';
 import type { Libraries } from './builder.ts';
 import { moved, progressRange, scope, type Occt } from './occt/occt.ts';
 import { worldOf } from './world.ts';
@@ -20,7 +20,7 @@ let libraries: Libraries;
 let occt: Occt;
 let kernel: Evaluator;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
   occt = libraries.occt;
   kernel = new Evaluator(libraries);
 });

@@ -30,7 +30,7 @@ export const emptyFault = (how: CombineHow) => new NothingLeft(faultOf(`nothing-
 
 /** The result has no solid. That may be so, or the kernel's mistake. */
 export class NothingLeft extends BuildError {
-  override placedAt(places: readonly Vec3[]): NothingLeft {
+  protected override copiedAt(places: readonly Vec3[]): NothingLeft {
     return new NothingLeft(this.fault, places);
   }
 }

@@ -63,7 +63,7 @@ export class CombineError extends BuildError {
     this.name = 'CombineError';
   }
 
-  override placedAt(places: readonly Vec3[]): CombineError {
+  protected override copiedAt(places: readonly Vec3[]): CombineError {
     return new CombineError(this.fault, places, this.operands);
   }
 }

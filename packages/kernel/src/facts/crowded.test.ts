@@ -1,11 +1,11 @@
 import { emptyDocument, type KadrelDocument, type Typed } from '@kadrel/core';
 import { said } from '@kadrel/testing';
 import { Evaluator, faceNamesOf } from '../evaluate.ts';
-import { loadLibraries } from '../node.ts';
+import { sharedLibraries } from '../node.ts';
 
 let evaluator: Evaluator;
 beforeAll(async () => {
-  evaluator = new Evaluator(await loadLibraries());
+  evaluator = new Evaluator(await sharedLibraries());
 });
 
 const after = (document: KadrelDocument, verb: string, typed: Typed) => said(document, verb, typed).document;

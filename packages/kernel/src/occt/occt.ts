@@ -62,9 +62,14 @@ export class BuildError extends Error {
 
   /** The same failure, with its places in another frame. */
   placedAt(places: readonly Vec3[]): BuildError {
-    const placed = new BuildError(this.fault, places, this.detail);
+    const placed = this.copiedAt(places);
     if (this.failedStep !== undefined) placed.failedStep = this.failedStep;
     return placed;
+  }
+
+  /** A failure of the same class, which knows of no step. */
+  protected copiedAt(places: readonly Vec3[]): BuildError {
+    return new BuildError(this.fault, places, this.detail);
   }
 }
 

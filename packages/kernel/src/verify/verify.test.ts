@@ -2,7 +2,7 @@
 import { buildBvh, type Vec3 } from '@kadrel/core';
 import { built as builtFrom, idOf as idIn, type Statement } from '@kadrel/testing';
 import { Evaluator } from '../evaluate.ts';
-import { loadLibraries } from '../node.ts';
+import { sharedLibraries } from '../node.ts';
 import { Builder, type Libraries } from '../builder.ts';
 import { contentOf, type Content, type SolidContent } from '../content/content.ts';
 import { facetBoxes, meshShape } from '../facts/mesh.ts';
@@ -18,7 +18,7 @@ import { windingNumber } from './winding.ts';
 
 let libraries: Libraries;
 beforeAll(async () => {
-  libraries = await loadLibraries();
+  libraries = await sharedLibraries();
 });
 
 function built(...statements: readonly Statement[]) {
