@@ -202,7 +202,7 @@ const STEPS: readonly ((random: Random) => Statement)[] = [
 
 /** Names of faces that a step cannot have made: those of the base. @param pin the id of what cuts through it */
 const isOfBase = (name: string, pin: string): boolean =>
-  !/fillet|chamfer|inner|rim|cut|corner|mirrored|hull|relief|imprint/.test(name) &&
+  !/fillet|chamfer|inner|rim|cut|corner|mirrored|hull|relief|imprint|engraving/.test(name) &&
   !name.startsWith(`${pin}.`);
 
 /** One recipe: said step by step, its numbers changed, its steps switched off. */
