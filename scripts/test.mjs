@@ -42,8 +42,9 @@ async function step([title, [command, ...args]]) {
   if (code !== 0) fail(title);
 }
 
-function jest(databaseUrl, report) {
-  say('\n== Unit tests and checks');
+/** @param projects of Jest's configuration @param workers as Jest has it */
+async function jest(title, { projects, workers, databaseUrl, report }) {
+  say(`\n== ${title}`);
   const args = [
     '--experimental-vm-modules',
     '--disable-warning=ExperimentalWarning',
@@ -51,17 +52,20 @@ function jest(databaseUrl, report) {
     '--json',
     `--outputFile=${report}`,
     '--silent',
-    '--maxWorkers=100%',
+    `--maxWorkers=${workers}`,
+    '--selectProjects',
+    ...projects,
   ];
-  const { status } = spawnSync(process.execPath, args, {
+  const child = spawn(process.execPath, args, {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 2],
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
     // A guard against a hang: the runner of what computes has none of its own.
     timeout: MAX_UNIT_MS,
   });
+  const status = await new Promise((resolve) => child.on('error', resolve).on('close', resolve));
   if (!existsSync(report)) {
-    fail('Unit tests and checks: no report');
+    fail(`${title}: no report`);
     return;
   }
   const { numPassedTests, numPendingTests, numTodoTests, testResults } = JSON.parse(
@@ -71,7 +75,7 @@ function jest(databaseUrl, report) {
   totals.skipped += numPendingTests + numTodoTests;
   const failed = testResults.flatMap(failedInSuite);
   failed.forEach(fail);
-  if (status !== 0 && failed.length === 0) fail('Unit tests and checks: the runner');
+  if (status !== 0 && failed.length === 0) fail(`${title}: the runner`);
 }
 
 /** The tests of a suite that failed, or the suite where it could not be run. */
@@ -129,18 +133,33 @@ await runScript(async () => {
   ensureNodeModules();
   const reports = join(ROOT, '.cache', `reports-${process.pid}`);
   mkdirSync(reports, { recursive: true });
-  // The lint takes about as long as the others together.
-  await Promise.all([
-    inTurn({ Lint: ['npm', 'run', '--silent', 'eslint'] }),
-    inTurn({
-      'Formatting, arrows and what nothing uses': ['npm', 'run', '--silent', 'form'],
-      Types: [process.execPath, 'scripts/types.mjs'],
-      Measure: ['npm', 'run', '-s', 'measure'],
-    }).then(ensureBuilt),
-  ]);
   const cluster = await startTestCluster();
   try {
-    jest(cluster.database('kadrel_unit'), join(reports, 'jest.json'));
+    const databaseUrl = cluster.database('kadrel_unit');
+    // The lint takes about as long as the others together.
+    await Promise.all([
+      inTurn({ Lint: ['npm', 'run', '--silent', 'eslint'] }),
+      inTurn({
+        'Formatting, arrows and what nothing uses': ['npm', 'run', '--silent', 'form'],
+        Types: [process.execPath, 'scripts/types.mjs'],
+        Measure: ['npm', 'run', '-s', 'measure'],
+      })
+        .then(ensureBuilt)
+        .then(() =>
+          jest('Unit tests of the page', {
+            projects: ['web'],
+            workers: 1,
+            databaseUrl,
+            report: join(reports, 'page.json'),
+          }),
+        ),
+    ]);
+    await jest('Unit tests and checks', {
+      projects: ['server', 'core, kernel, headless, checks'],
+      workers: '100%',
+      databaseUrl,
+      report: join(reports, 'jest.json'),
+    });
     await playwright(cluster.database('kadrel_e2e'), join(reports, 'playwright.json'));
   } finally {
     await cluster.stop();
