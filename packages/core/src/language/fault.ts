@@ -1,6 +1,6 @@
 /** Why something cannot be built, as data: a code and its facts. The catalogue of a language says what is wrong and what to do. */
 import { ENGLISH_FAULTS, ENGLISH_REMEDIES } from './english/faults/index.ts';
-import type { AnyFacts } from './reason.ts';
+import type { AnyFacts, FactsAsked } from './reason.ts';
 import type { TwoSentences } from './english/faults/sentences.ts';
 
 type Faults = typeof ENGLISH_FAULTS;
@@ -13,8 +13,7 @@ export type FaultCode = keyof Faults;
 export type RemedyCode = keyof Remedies;
 
 /** What the sentences of a fault must be given. */
-export type FactsOfFault<C extends FaultCode> = AnyFacts &
-  (Parameters<Faults[C]> extends [infer Facts] ? Facts : Readonly<Record<string, never>>);
+export type FactsOfFault<C extends FaultCode> = FactsAsked<Faults[C]>;
 
 export interface Fault {
   readonly code: FaultCode;

@@ -9,9 +9,12 @@ export type ReasonCode = keyof Sentences;
 /** What sentences are given, by name. */
 export type AnyFacts = Readonly<Record<string, string | number>>;
 
-/** What the sentence of a code must be given: nothing, or its facts by name. */
-export type FactsOf<C extends ReasonCode> = AnyFacts &
-  (Parameters<Sentences[C]> extends [infer Facts] ? Facts : Readonly<Record<string, never>>);
+/** What a sentence must be given: nothing, or its facts by name. */
+export type FactsAsked<Sentence extends (facts: never) => unknown> = AnyFacts &
+  (Parameters<Sentence> extends [infer Facts] ? Facts : Readonly<Record<string, never>>);
+
+/** What the sentence of a code must be given. */
+export type FactsOf<C extends ReasonCode> = FactsAsked<Sentences[C]>;
 
 export interface Reason {
   readonly code: ReasonCode;
