@@ -2,26 +2,15 @@
 import type { Page } from '@playwright/test';
 import axe, { type RunOptions } from 'axe-core';
 
-/** What is looked at: all of the page, or what a selector finds. */
-export interface Looked extends RunOptions {
-  readonly within?: string;
-}
-
 /** One line for each rule that is broken, with the places. */
-export async function violationsOf(page: Page, { within, ...options }: Looked = {}): Promise<string[]> {
+export async function violationsOf(page: Page, options: RunOptions = {}): Promise<string[]> {
   // To read its source takes the page longer than most looks: once for each page that is loaded.
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
   const asked: RunOptions = { ...options, resultTypes: ['violations'] };
-  return page.evaluate(
-    async ([run, selector]) => {
-      const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(
-        selector ?? document,
-        run,
-      );
-      return violations.map(
-        ({ id, nodes }) => `${id} ${nodes.map(({ target }) => target.join(' ')).join('; ')}`,
-      );
-    },
-    [asked, within] as const,
-  );
+  return page.evaluate(async (run) => {
+    const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, run);
+    return violations.map(
+      ({ id, nodes }) => `${id} ${nodes.map(({ target }) => target.join(' ')).join('; ')}`,
+    );
+  }, asked);
 }

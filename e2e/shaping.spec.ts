@@ -304,12 +304,27 @@ test(
   },
 );
 
+/** The three blanks of a point, “from” or “to”. */
+async function fillsPoint({ page }: Person, which: string, point: Vec3): Promise<void> {
+  for (const [i, axis] of ['X', 'Y', 'Z'].entries())
+    await page.getByRole('textbox', { name: `${which} ${axis}`, exact: true }).fill(String(point[i]));
+}
+
+/** A point of the line that was drawn is moved. */
+async function movesPoint(ada: Person, number: string, to: Vec3): Promise<void> {
+  await startsVerb(ada.page, 'move point');
+  await choosesIn(ada.page, 'profile', 'Line');
+  await ada.page.getByRole('textbox', { name: 'point', exact: true }).fill(number);
+  await fillsPoint(ada, 'to', to);
+  await ada.commits();
+  await ada.types('Escape');
+}
+
 /** A line in the upright plane along X. */
 async function drawsFromTheFront(ada: Person, from: Vec3, to: Vec3): Promise<void> {
   await startsVerb(ada.page, 'line');
-  for (const [end, point] of Object.entries({ from, to }))
-    for (const [i, axis] of ['X', 'Y', 'Z'].entries())
-      await ada.page.getByRole('textbox', { name: `${end} ${axis}`, exact: true }).fill(String(point[i]));
+  await fillsPoint(ada, 'from', from);
+  await fillsPoint(ada, 'to', to);
   await choosesIn(ada.page, 'on', 'Front: upright, along X');
   await ada.commits();
   await ada.types('Escape');
@@ -333,13 +348,7 @@ test(
     // What is left stands 10 mm high at one end and 20 mm at the other.
     expect((await ada.facts('Box')).volume).toEqual(near(40 * 10 * 15));
     expect(await page.getByRole('treeitem').count()).toBe(2);
-    await startsVerb(page, 'move point');
-    await choosesIn(page, 'profile', 'Line');
-    await page.getByRole('textbox', { name: 'point', exact: true }).fill('1');
-    for (const [entry, text] of Object.entries({ 'to X': '40', 'to Y': '0', 'to Z': '4' }))
-      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
-    await ada.commits();
-    await ada.types('Escape');
+    await movesPoint(ada, '1', [40, 0, 4]);
     expect((await ada.facts('Box')).volume).toEqual(near(40 * 10 * 12));
     expect(ada.problems).toEqual([]);
   },
@@ -364,13 +373,7 @@ test(
     await selects(page, 'Box 2');
     await page.keyboard.press('h');
     await ada.isReady();
-    await startsVerb(page, 'move point');
-    await choosesIn(page, 'profile', 'Line');
-    await page.getByRole('textbox', { name: 'point', exact: true }).fill('2');
-    for (const [entry, text] of Object.entries({ 'to X': '30', 'to Y': '0', 'to Z': '20' }))
-      await page.getByRole('textbox', { name: entry, exact: true }).fill(text);
-    await ada.commits();
-    await ada.types('Escape');
+    await movesPoint(ada, '2', [30, 0, 20]);
     expect((await ada.facts('Box')).volume).toEqual(near(12_000));
     expect(ada.problems).toEqual([]);
   },

@@ -34,10 +34,7 @@ export function distanceAlong(
   paths: readonly TopoDS_Shape[],
   things: readonly [TopoDS_Shape, TopoDS_Shape],
 ) {
-  let run: Path | undefined;
-  for (const path of paths) run ??= pathOf(scoped, path);
-  if (!run) throw new BuildError(faultOf('path.branches', {}));
-  const path = run;
+  const path = firstPath(scoped, paths);
   const [a, b] = things.map((thing) => footOf(scoped, path, thing)) as [Foot, Foot];
   const apart = Math.abs(a.along - b.along);
   return {
@@ -118,6 +115,15 @@ interface Coordinates {
   delete(): void;
 }
 const triple = (of: Coordinates): Vec3 => [of.X(), of.Y(), of.Z()];
+
+/** Throws BuildError where none of them is a path. */
+function firstPath(scoped: Scoped, shapes: readonly TopoDS_Shape[]): Path {
+  for (const shape of shapes) {
+    const path = pathOf(scoped, shape);
+    if (path) return path;
+  }
+  throw new BuildError(faultOf('path.branches', {}));
+}
 
 /** Its edges one after another, from an end that nothing else begins at where there is one; undefined where they are no path. */
 function pathOf(scoped: Scoped, shape: TopoDS_Shape): Path | undefined {

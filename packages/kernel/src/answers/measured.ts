@@ -24,7 +24,7 @@ import { scope, uniqueShapes, type Occt, type TopoDS_Shape } from '../occt/occt.
 import { placedSolid, pointOn, type FitShapes } from './bodies.ts';
 import { distanceAlong } from './alongPath.ts';
 import { thicknessOf } from './thickness.ts';
-import { runOfEdge, thingOf, type Thing, type Around } from './things.ts';
+import { runsOfEdge, thingOf, type Thing, type Around } from './things.ts';
 
 /** Throws BuildError where there is no such thing. */
 export function measuredFacts(
@@ -50,13 +50,11 @@ function ofPath(around: Around, path: Target, [a, b]: readonly [Thing, Thing]): 
 }
 
 /** Best first: an edge of a solid means those too that run on from it, where they do not branch; of what is drawn it means all of it. */
-function pathsMeant(around: Around, path: Target): TopoDS_Shape[] {
+function pathsMeant(around: Around, path: Target): readonly TopoDS_Shape[] {
   const item = 'part' in path ? around.document.items[path.part] : undefined;
   const isDrawn = item && 'figure' in definitionOf(around.document, item).recipe.base;
   if (isDrawn && 'part' in path) return [thingOf(around, { part: path.part }).shape];
-  const run = runOfEdge(around, path);
-  const alone = thingOf(around, path).shape;
-  return run ? [run, alone] : [alone];
+  return runsOfEdge(around, path) ?? [thingOf(around, path).shape];
 }
 
 /** Between how far both reach along a direction of length 1; less than 0 where they overlap along it. */

@@ -18,7 +18,7 @@ import {
   type Vec3,
 } from '@kadrel/core';
 import { placedContent } from '../content/content.ts';
-import { meetingEdges } from '../build/steps/chosen.ts';
+import { meetingEdges, type MeetingEdge } from '../build/steps/chosen.ts';
 import { edgesRunningOn } from '../build/steps/runningOn.ts';
 import { exactBox } from '../facts/extent.ts';
 import type { NamedShape } from '../naming/named.ts';
@@ -139,28 +139,39 @@ function edgeThing(
   { named, solid, geometry }: Owner,
   target: Place & { readonly written: readonly string[] },
 ): Thing {
-  const edges = edgesCalled(around, named, target);
+  const { occt, keep } = around;
+  const edges = edgesCalled(around, meetingEdges({ occt, keep }, named), target);
   if (edges.length === 0) throw gone(around.document.items[target.part]!.name, `edge ${target.at}`);
-  const shape = together(around, edges, solid);
-  return { kind: 'edge', shape, box: exactBox(around.occt, shape), geometry, solids: [solid] };
+  const shape = together(
+    around,
+    edges.map(({ edge }) => edge),
+    solid,
+  );
+  return { kind: 'edge', shape, box: exactBox(occt, shape), geometry, solids: [solid] };
 }
 
-/** An edge of a solid, and all that run on from it without a bend on edges of its kind, sharp or smooth. Throws BuildError. */
-export function runOfEdge(around: Around, target: Target): TopoDS_Shape | undefined {
+/**
+ * An edge of a solid with all that run on from it without a bend on edges of its kind, sharp or smooth, and then by itself; undefined
+ * for what is no edge. Throws BuildError.
+ */
+export function runsOfEdge(around: Around, target: Target): readonly TopoDS_Shape[] | undefined {
   if ('point' in target || target.at === undefined || target.snap !== undefined) return undefined;
   const written = target.at.split(MEETING).map((one) => one.trim());
   const solid = solidNamed(around.document, target.part, { member: target.member, of: target.of });
   if (written.length !== 2 || isRefusal(solid)) return undefined;
   const { occt, keep } = around;
-  const named = around.shapes.shapeOf(placedContent(around.document, solid));
-  const chosen = edgesCalled(around, named, { ...target, at: target.at, written });
-  const all = meetingEdges({ occt, keep }, named);
-  const first = all.filter(({ edge }) => chosen.some((one) => one.IsSame(edge)));
-  const alike = all.filter(({ bend }) =>
-    first.some((one) => (one.bend === 'smooth') === (bend === 'smooth')),
+  const all = meetingEdges({ occt, keep }, around.shapes.shapeOf(placedContent(around.document, solid)));
+  const alone = edgesCalled(around, all, { ...target, at: target.at, written });
+  if (alone.length === 0) return undefined;
+  const isSmooth = ({ bend }: MeetingEdge) => bend === 'smooth';
+  const alike = all.filter((one) => alone.some((other) => isSmooth(one) === isSmooth(other)));
+  return [edgesRunningOn(occt, alike, alone), alone].map((edges) =>
+    together(
+      around,
+      edges.map(({ edge }) => edge),
+      solid,
+    ),
   );
-  const run = edgesRunningOn(occt, alike, first).map(({ edge }) => edge);
-  return run.length > first.length ? together(around, run, solid) : undefined;
 }
 
 /** Where its solid stands, as one shape. */
@@ -183,17 +194,14 @@ function facesCalled(
 }
 
 function edgesCalled(
-  { occt, document, keep }: Around,
-  named: NamedShape,
+  { occt, document }: Around,
+  all: readonly MeetingEdge[],
   { written, near }: Place & { readonly written: readonly string[] },
-) {
-  const edges = meetingEdges({ occt, keep }, named).map(({ edge, names }) => ({
-    edge: edge,
-    fit: edgeFit(written, names, document),
-  }));
-  const best = Math.max(0, ...edges.map(({ fit }) => fit));
-  const fitting: TopoDS_Shape[] = edges.filter(({ fit }) => best > 0 && fit === best).map(({ edge }) => edge);
-  return nearest(occt, fitting, { near, shapeOf: (edge) => edge });
+): MeetingEdge[] {
+  const fits = all.map(({ names }) => edgeFit(written, names, document));
+  const best = Math.max(0, ...fits);
+  const fitting = all.filter((_, i) => best > 0 && fits[i] === best);
+  return nearest(occt, fitting, { near, shapeOf: ({ edge }) => edge });
 }
 
 /** Of several of one name the nearest to what was picked. */

@@ -1,3 +1,4 @@
+import { withoutPlace } from '../../language/reason.ts';
 import { recalculate } from '../../document/recalculate.ts';
 import { takenFollow } from '../../racks/follow.ts';
 import { variablesOf } from '../../document/variables.ts';
@@ -26,7 +27,7 @@ export const variable = declareVerb({
     const own = faults.find((fault) => fault.name === name) ?? faults[0];
     if (own?.name === name) return refuseFor(own.why, 'value');
     // Of another variable the place is no place in this text.
-    if (own) return refuseFor({ ...own.why, at: undefined }, 'value');
+    if (own) return refuseFor(withoutPlace(own.why), 'value');
     const problem = recalculate(draft)[0] ?? takenFollow(draft, () => context.newId());
     return problem ? refuseFor(problem, 'value') : {};
   },

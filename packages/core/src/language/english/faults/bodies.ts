@@ -2,6 +2,8 @@
 import type { Facts } from '../facts.ts';
 import type { FaultSentences } from './sentences.ts';
 
+const LEAN_LESS = 'Make the draft or the height smaller; free curves cannot lean.';
+
 export const BODIES_FAULTS = {
   'profile.planes-apart': ({ name }: Facts<'name'>) => [
     `The profiles on ${name} no longer lie in one plane.`,
@@ -30,14 +32,11 @@ export const BODIES_FAULTS = {
     'Take out curves that lie on one another.',
   ],
   'regions.not-joined': () => ['These regions could not be joined.', 'Raise them one by one.'],
-  'raise.draft': ({ draft }: Facts<'draft'>) => [
-    `The sides cannot lean by ${draft}° here.`,
-    'Make the draft or the height smaller; free curves cannot lean.',
-  ],
+  'raise.draft': ({ draft }: Facts<'draft'>) => [`The sides cannot lean by ${draft}° here.`, LEAN_LESS],
   'raise.no-height': () => ['The body has no height.', 'Give it a height, up or down from its plane.'],
   'raise.side-draft': ({ side, draft }: Facts<'side' | 'draft'>) => [
     `The side ${side} cannot lean by ${draft}°.`,
-    'Make the draft or the height smaller; free curves cannot lean.',
+    LEAN_LESS,
   ],
   'revolve.crosses-axis': ({ left, right }: Facts<'left' | 'right'>) => [
     `The profile crosses its axis: it reaches ${left} mm to the left of it and ${right} mm to the right, so that the body would lie in itself.`,

@@ -2,6 +2,8 @@
 import type { Facts } from '../facts.ts';
 import type { FaultSentences } from './sentences.ts';
 
+const OF_LEVELS = 'Widths and heights are more than 0; the upper width may be 0.';
+
 export const SOLIDS_FAULTS = {
   'kernel.not-built': () => [
     'The kernel could not build this.',
@@ -34,15 +36,15 @@ export const SOLIDS_FAULTS = {
   ],
   'tiers.height': ({ level }: Facts<'level'>) => [
     `Level ${level}: the height is not more than zero.`,
-    'Widths and heights are more than 0; the upper width may be 0.',
+    OF_LEVELS,
   ],
   'tiers.lower-width': ({ level }: Facts<'level'>) => [
     `Level ${level}: the lower width is not more than zero.`,
-    'Widths and heights are more than 0; the upper width may be 0.',
+    OF_LEVELS,
   ],
   'tiers.upper-width': ({ level }: Facts<'level'>) => [
     `Level ${level}: the upper width is less than zero.`,
-    'Widths and heights are more than 0; the upper width may be 0.',
+    OF_LEVELS,
   ],
   'body.misplaced': () => [
     'What the kernel built does not lie where its profile says.',

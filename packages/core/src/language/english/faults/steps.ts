@@ -2,38 +2,30 @@
 import type { Facts } from '../facts.ts';
 import type { FaultSentences } from './sentences.ts';
 
+const EDGES_ANEW = 'Choose the edges anew, or take the step out.';
+const PLACES_ANEW = 'Choose what moves anew, or take the step out.';
+const WITHIN_PLANE = 'Move the whole face, or move its corners within its plane.';
+
 export const STEPS_FAULTS = {
-  'chosen.no-all': () => ['There are no sharp edges.', 'Choose the edges anew, or take the step out.'],
+  'chosen.no-all': () => ['There are no sharp edges.', EDGES_ANEW],
   'chosen.no-edge-around': ({ face }: Facts<'face'>) => [
     `There is no sharp edge around ${face}.`,
-    'Choose the edges anew, or take the step out.',
+    EDGES_ANEW,
   ],
   'chosen.no-edge-between': ({ face, other }: Facts<'face' | 'other'>) => [
     `There is no sharp edge between ${face} and ${other}.`,
-    'Choose the edges anew, or take the step out.',
+    EDGES_ANEW,
   ],
   'chosen.no-face': ({ face }: Facts<'face'>) => [
     `There is no face ${face}.`,
     'Choose the faces anew, or take the step out.',
   ],
-  'chosen.no-inward': () => ['There are no inward edges.', 'Choose the edges anew, or take the step out.'],
-  'chosen.no-met': () => [
-    'There are no edges where parts met.',
-    'Choose the edges anew, or take the step out.',
-  ],
-  'chosen.no-outward': () => ['There are no outward edges.', 'Choose the edges anew, or take the step out.'],
-  'chosen.no-x': () => [
-    'There are no straight edges along X.',
-    'Choose the edges anew, or take the step out.',
-  ],
-  'chosen.no-y': () => [
-    'There are no straight edges along Y.',
-    'Choose the edges anew, or take the step out.',
-  ],
-  'chosen.no-z': () => [
-    'There are no straight edges along Z.',
-    'Choose the edges anew, or take the step out.',
-  ],
+  'chosen.no-inward': () => ['There are no inward edges.', EDGES_ANEW],
+  'chosen.no-met': () => ['There are no edges where parts met.', EDGES_ANEW],
+  'chosen.no-outward': () => ['There are no outward edges.', EDGES_ANEW],
+  'chosen.no-x': () => ['There are no straight edges along X.', EDGES_ANEW],
+  'chosen.no-y': () => ['There are no straight edges along Y.', EDGES_ANEW],
+  'chosen.no-z': () => ['There are no straight edges along Z.', EDGES_ANEW],
   'rounding.size': ({ what, many }: Facts<'what' | 'many'>) => [
     `${what}: it does not go round ${many} with this size.`,
     'Make it smaller, or choose fewer edges at once.',
@@ -102,31 +94,16 @@ export const STEPS_FAULTS = {
     `Move the ${by}, or choose another.`,
   ],
   'flat-faced.bent': () => ['A face would no longer be flat.', 'Move its corners within one plane.'],
-  'flat-faced.no-corner': ({ faces }: Facts<'faces'>) => [
-    `There is no corner ${faces}.`,
-    'Choose what moves anew, or take the step out.',
-  ],
-  'flat-faced.no-edge': ({ faces }: Facts<'faces'>) => [
-    `There is no edge ${faces}.`,
-    'Choose what moves anew, or take the step out.',
-  ],
-  'flat-faced.no-face': ({ faces }: Facts<'faces'>) => [
-    `There is no face ${faces}.`,
-    'Choose what moves anew, or take the step out.',
-  ],
+  'flat-faced.no-corner': ({ faces }: Facts<'faces'>) => [`There is no corner ${faces}.`, PLACES_ANEW],
+  'flat-faced.no-edge': ({ faces }: Facts<'faces'>) => [`There is no edge ${faces}.`, PLACES_ANEW],
+  'flat-faced.no-face': ({ faces }: Facts<'faces'>) => [`There is no face ${faces}.`, PLACES_ANEW],
   'flat-faced.round': () => [
     'This goes only for solids whose faces are all flat.',
     'Choose another part, or do it before its edges are rounded.',
   ],
-  'reshape.hole': () => [
-    'A face with a hole cannot fold.',
-    'Move the whole face, or move its corners within its plane.',
-  ],
+  'reshape.hole': () => ['A face with a hole cannot fold.', WITHIN_PLANE],
   'reshape.inside-out': () => ['The solid would be turned inside out.', 'Move it by less.'],
-  'reshape.warp': () => [
-    'Only faces with four corners can warp.',
-    'Move the whole face, or move its corners within its plane.',
-  ],
+  'reshape.warp': () => ['Only faces with four corners can warp.', WITHIN_PLANE],
   'soften.faces': ({ faces, max }: Facts<'faces' | 'max'>) => [
     `Softened, it would have ${faces} faces, and ${max} is the most.`,
     'Take fewer levels, or a coarser solid.',
