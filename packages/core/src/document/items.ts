@@ -17,6 +17,7 @@ import {
   type Placement,
   type Scene,
 } from './schema.ts';
+import { itemIndex } from './itemIndex.ts';
 import { boxOfFigure } from '../profiles/outline.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
 import { valueOf, vectorOf } from '../recipes/numbers.ts';
@@ -202,13 +203,11 @@ export const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {
-  const taken = new Set(itemsIn(document).map((item) => item.name));
-  if (!taken.has(wanted)) return wanted;
+  const { names } = itemIndex(document);
+  if (!names.has(wanted)) return wanted;
   const stem = wanted.replace(/ \d+$/, '');
-  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
+  for (let n = 2; ; n++) if (!names.has(`${stem} ${n}`)) return `${stem} ${n}`;
 }
 
 /** A rank after all that stand beside it. */
-export function nextOrder(document: KadrelDocument): number {
-  return itemsIn(document).reduce((max, item) => Math.max(max, item.order), 0) + 1;
-}
+export const nextOrder = (document: KadrelDocument): number => itemIndex(document).lastOrder + 1;

@@ -3,7 +3,7 @@
  * edit that carries the inverses, so that a project only ever grows, every step can be saved by sending what changed,
  * and two people can undo without losing one another's work. What may be undone follows from the list alone.
  */
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { Immer, applyPatches, enablePatches, freeze, type Patch } from 'immer';
 import { z } from 'zod';
 import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
 
@@ -52,12 +52,30 @@ export interface Change {
   readonly inverses: Edit['inverses'];
 }
 
-/** Runs `work` on a draft and returns the new document with the patches there and back. */
+/** Left to itself it would look at every item of a document after each change, to see whether it is frozen. */
+const { produceWithPatches } = new Immer({ autoFreeze: false });
+
+/** Runs `work` on a draft and returns the new document with the patches there and back. The document is frozen where that one is. */
 export function change(document: KadrelDocument, work: (draft: KadrelDocument) => void): Change {
   const [next, patches, inverses] = produceWithPatches(document, (draft) => {
     work(draft);
   });
+  for (const { path, value } of patches) {
+    freeze(value, true);
+    freezeAlong(next, path);
+  }
   return { document: next, patches: patches, inverses: inverses };
+}
+
+/** Freezes what holds a changed place. What it holds besides is as it was. */
+function freezeAlong(document: KadrelDocument, path: readonly (string | number)[]): void {
+  let at: unknown = document;
+  for (const step of path) {
+    if (typeof at !== 'object' || at === null) return;
+    Object.freeze(at);
+    at = (at as Readonly<Record<string, unknown>>)[step];
+  }
+  freeze(at, true);
 }
 
 /** The document after the edit. Throws an Error when a patch names a place that is not there. */

@@ -1,6 +1,7 @@
 /** Kept cuts and slices follow what they were cut from: after a statement that has changed that, their curves are asked for anew. */
 import { current, isDraft } from 'immer';
 import { changedItems, type ChangedItems } from '../document/changed.ts';
+import { inItemOrder, itemIndex } from '../document/itemIndex.ts';
 import { freeName, isGroup, lineage, nextOrder, shiftedBy, worldFromPart } from '../document/items.ts';
 import { withAllNeeded } from '../document/needed.ts';
 import { placePart } from '../document/placing.ts';
@@ -40,17 +41,8 @@ interface Following {
   readonly context: Pick<VerbContext, 'ask' | 'newId'>;
 }
 
-const tracedBefore = new WeakMap<KadrelDocument['items'], readonly ItemId[]>();
-
-function tracedIn({ items }: KadrelDocument): readonly ItemId[] {
-  const known = tracedBefore.get(items);
-  if (known) return known;
-  const found = Object.values(items)
-    .filter(({ traced }) => traced)
-    .map(({ id }) => id);
-  tracedBefore.set(items, found);
-  return found;
-}
+const tracedIn = (document: KadrelDocument): readonly ItemId[] =>
+  inItemOrder(document, itemIndex(document).traced);
 
 /** @param before what the statement began with @returns why the statement cannot be carried out */
 export function cutsFollow(

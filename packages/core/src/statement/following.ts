@@ -1,4 +1,5 @@
 /** What is cut along a profile or by a part, or joined with a surface, follows where that is placed anew. What is embossed stays where it was laid. */
+import { FOLLOWING, inItemOrder, itemIndex } from '../document/itemIndex.ts';
 import { shiftedBy, worldFromPart } from '../document/items.ts';
 import { madeFromThemselves, type ItemId, type KadrelDocument } from '../document/schema.ts';
 import type { Change } from '../history/edit.ts';
@@ -24,22 +25,10 @@ import { degreesOf } from './planes.ts';
 type FollowingStep = Extract<RecipeStep, { kind: 'cutAlong' | 'cutBy' | 'joined' }>;
 type Frame = FollowingStep['frame'];
 
-const FOLLOWING: ReadonlySet<string> = new Set<FollowingStep['kind']>(['cutAlong', 'cutBy', 'joined']);
-
 const isFollowing = (step: RecipeStep): step is FollowingStep => FOLLOWING.has(step.kind);
 
-/** Which parts have such steps, for each state of a document: a preview asks at every move of the pointer. */
-const followingOthers = new WeakMap<KadrelDocument['items'], readonly ItemId[]>();
-
-function partsFollowingOthers({ items }: KadrelDocument): readonly ItemId[] {
-  const known = followingOthers.get(items);
-  if (known) return known;
-  const found = Object.values(items)
-    .filter(({ recipe }) => recipe.steps.some(isFollowing))
-    .map(({ id }) => id);
-  followingOthers.set(items, found);
-  return found;
-}
+const partsFollowingOthers = (document: KadrelDocument): readonly ItemId[] =>
+  inItemOrder(document, itemIndex(document).following);
 
 /**
  * Moves the frames of steps that follow another item as that was moved in the world, unless the part was moved itself:

@@ -2,6 +2,7 @@
 import { current, isDraft } from 'immer';
 import { docksInOrder } from '../document/dock.ts';
 import { changedItems } from '../document/changed.ts';
+import { handIndexOn, itemIndex } from '../document/itemIndex.ts';
 import { isWhole, topOf, visibleParts, withAllBelow, worldFromPart } from '../document/items.ts';
 import { MAX_MEMBERS } from '../recipes/numbers.ts';
 import type { ItemId, KadrelDocument } from '../document/schema.ts';
@@ -69,23 +70,22 @@ export function perform(
   } catch (error) {
     if (error instanceof Unanswerable) return error.refusal;
     if (!(error instanceof Wanting)) throw error;
-    return {
-      ...refuse('wanting', {}),
-      wants: error.question,
-    };
+    return { ...refuse('wanting', {}), wants: error.question };
   }
   if (isRefusal(outcome)) return outcome;
   const fault =
-    nameFault(verb, values, document, { after: done.document, outcome }) ??
-    sizeFault(document, done.document) ??
+    nameFault(verb, values, document, { done, outcome }) ??
+    sizeFault(document, done) ??
     dependenceFault(document, done);
   if (fault) return fault;
-  return {
+  const performed = {
     ...done,
     outcome,
     notes: [...offPlaneNotes(verb, values, { typed, document }), ...cutsLeft(document, done.document)],
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
+  if (!world.isPreview) handOn(document, done);
+  return performed;
 }
 
 /** What follows from what a verb has changed. What hangs by joints may be measured, and what is measured may carry joints. */
@@ -182,21 +182,37 @@ function nameFault(
   { blanks }: Verb,
   { as }: Readonly<Record<string, unknown>>,
   before: KadrelDocument,
-  { after, outcome }: { readonly after: KadrelDocument; readonly outcome: Outcome },
+  { done: { document: after, patches }, outcome }: { readonly done: Change; readonly outcome: Outcome },
 ): Refusal | undefined {
   if (typeof as !== 'string' || blanks.as?.type !== 'name' || blanks.as.replaces) return undefined;
   const made = outcome.result === undefined ? undefined : after.items[outcome.result];
-  const isTaken = Object.values(after.items).some((item) => item.name === as && item.id !== made?.id);
-  if (isTaken && Object.values(before.items).some((item) => item.name === as))
+  const { names } = itemIndex(before);
+  const countIn = ({ items }: KadrelDocument, ids: readonly ItemId[]) =>
+    ids.filter((id) => items[id]?.name === as).length;
+  const changed = changedIds(before, after, patches);
+  const named = (names.get(as) ?? 0) - countIn(before, changed) + countIn(after, changed);
+  if (named > (made?.name === as ? 1 : 0) && names.has(as))
     return refuse('name-taken.part-named', { as }, 'as');
   if (made?.name === as) return undefined;
   return refuse('no-new-part', {}, 'as');
 }
 
+/** Not after a preview, which begins with the same document again at the next move of the pointer. */
+const handOn = (before: KadrelDocument, { document: after, patches }: Change): void =>
+  handIndexOn(before.items, after.items, changedIds(before, after, patches));
+
+/** Items that patches touch. */
+function changedIds(before: KadrelDocument, after: KadrelDocument, patches: Change['patches']): ItemId[] {
+  const paths = patches.filter(({ path }) => path[0] === 'items').map(({ path }) => path[1]);
+  // All items at once may be others.
+  if (paths.includes(undefined)) return Object.keys(changedItems(before, after));
+  return [...new Set(paths.map(String))];
+}
+
 /** Patterns within patterns multiply: why what changed would be too many solids. */
-function sizeFault(before: KadrelDocument, after: KadrelDocument): Refusal | undefined {
-  const changed = Object.values(after.items).filter((item) => before.items[item.id] !== item);
-  for (const id of new Set(changed.map((item) => topOf(after, item.id)))) {
+function sizeFault(before: KadrelDocument, { document: after, patches }: Change): Refusal | undefined {
+  const changed = changedIds(before, after, patches).filter((id) => after.items[id]);
+  for (const id of new Set(changed.map((one) => topOf(after, one)))) {
     const count = solidCount(after, id);
     if (count > MAX_MEMBERS)
       return refuse('too-many.solids', { name: after.items[id]!.name, count, maxMembers: MAX_MEMBERS });

@@ -5,7 +5,6 @@
 import {
   ShapeMap,
   copied,
-  isSound,
   occurrences,
   scope,
   uniqueShapes,
@@ -13,6 +12,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { isSound } from '../occt/sound.ts';
 import { AT_ORIGIN } from '@kadrel/core';
 import type { NamedShape } from '../naming/named.ts';
 

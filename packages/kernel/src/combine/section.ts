@@ -16,7 +16,8 @@ import {
 } from '../build/section.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { integralsOf } from '../facts/integrals.ts';
-import { BuildError, isSound, release, translated, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { BuildError, release, translated, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { isSound } from '../occt/sound.ts';
 import { sliceOf } from '../verify/slice.ts';
 
 type Sectioned = Extract<Content, { readonly kind: 'sectioned' }>;

@@ -182,11 +182,25 @@ export function outlineShape(
   shape: TopoDS_Shape,
   { chordMm, isDrawn }: { readonly chordMm: number; readonly isDrawn: (edgeHash: number) => boolean },
 ): Float32Array {
-  const pieces = [...piecesOfEdges(occt, shape, { chordMm, turnRad: FACET_TURN_RAD })];
-  return concatenated(
-    Float32Array,
-    pieces.filter(([hash]) => isDrawn(hash)).map(([, lines]) => lines),
-  );
+  return scope((keep) => {
+    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
+    const crowded = crowdedFaces({ occt, keep }, faces);
+    // The kernel would lay facets on the crowded faces first; all of their edges are edges of others too.
+    const others = keep(
+      compoundOf(
+        occt,
+        faces.filter((_, i) => !crowded.has(i)),
+      ),
+    );
+    const pieces = piecesOfEdges(occt, crowded.size > 0 ? others : shape, {
+      chordMm,
+      turnRad: FACET_TURN_RAD,
+    });
+    return concatenated(
+      Float32Array,
+      [...pieces].filter(([hash]) => isDrawn(hash)).map(([, lines]) => lines),
+    );
+  });
 }
 
 /** Where a vertical line meets facets. */

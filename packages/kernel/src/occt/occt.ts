@@ -190,17 +190,6 @@ export function copied(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shap
   );
 }
 
-/** Whether the kernel's own check of a shape, geometry included, finds nothing wrong. */
-export function isSound(occt: Occt, shape: TopoDS_Shape): boolean {
-  return scope((keep) => {
-    const check = keep(new occt.BRepCheck_Analyzer(shape, true, false, false));
-    const result = check.IsValid();
-    // Deleting it alone would lose what it knows of the shape, some 100 KB; being given another shape, it lets go.
-    check.Init(pointShape({ occt, keep }, [0, 0, 0]), true);
-    return result;
-  });
-}
-
 /** How far a shape is from a point, mm: 0 within a solid. */
 export const distanceTo = (occt: Occt, shape: TopoDS_Shape, at: Vec3): number =>
   scope((keep) => distanceBetween(occt, shape, pointShape({ occt, keep }, at)));

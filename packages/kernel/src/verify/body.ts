@@ -5,7 +5,8 @@
 import { faultOf, type Vec3 } from '@kadrel/core';
 import type { Measures } from '../facts/measure.ts';
 import { meshShape, type Mesh } from '../facts/mesh.ts';
-import { BuildError, isSound, type Occt } from '../occt/occt.ts';
+import { BuildError, type Occt } from '../occt/occt.ts';
+import { isSound } from '../occt/sound.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { selfCrossings } from './crossing.ts';
 import type { Field } from './distance.ts';

@@ -2,7 +2,8 @@
  * Whether a combination is what it says. The kernel's own check comes first; then bounds that every combination obeys; then points
  * of its faces, and of its operands' faces, against formulas; and the volume against facets.
  */
-import { isSound, type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import { isSound } from '../occt/sound.ts';
 import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
 import { besideFacets } from './byFacets.ts';

@@ -1,5 +1,6 @@
 /** What the Make verbs share: putting a new part into the document. */
-import { freeName, itemsIn, nextOrder, placementAt } from '../../document/items.ts';
+import { itemIndex } from '../../document/itemIndex.ts';
+import { freeName, nextOrder, placementAt } from '../../document/items.ts';
 import type { Base, ItemId, KadrelDocument, NumVector } from '../../document/schema.ts';
 import type { VerbContext } from '../../statement/declare.ts';
 
@@ -28,7 +29,7 @@ export function addPart(
     name: freeName(draft, part.name),
     parent: null,
     order,
-    colour: PALETTE[itemsIn(draft).length % PALETTE.length]!,
+    colour: PALETTE[itemIndex(draft).count % PALETTE.length]!,
     visible: true,
     locked: false,
     snappable: true,

@@ -4,16 +4,8 @@ import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import {
-  BuildError,
-  copied,
-  isSound,
-  moved,
-  release,
-  scope,
-  type Scoped,
-  type Occt,
-} from '../../occt/occt.ts';
+import { BuildError, copied, moved, release, scope, type Scoped, type Occt } from '../../occt/occt.ts';
+import { isSound } from '../../occt/sound.ts';
 import { buildMirrored } from './mirror.ts';
 
 type Double = Extract<Content, { readonly kind: 'double' }>;

@@ -6,7 +6,6 @@ import { isFlatFace, outwardOf } from '../../facts/surface.ts';
 import { nameFaces, type NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
-  isSound,
   progressRange,
   release,
   scope,
@@ -16,6 +15,7 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
+import { isSound } from '../../occt/sound.ts';
 import { buildOrTellLargest } from './largest.ts';
 
 type Draft = Extract<Content, { readonly kind: 'draft' }>;

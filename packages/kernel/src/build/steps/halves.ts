@@ -3,7 +3,8 @@ import { faultOf, subtract, type Vec3 } from '@kadrel/core';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { BuildError, isSound, roughBox, scope, type Occt, type TopoDS_Shape } from '../../occt/occt.ts';
+import { BuildError, roughBox, scope, type Occt, type TopoDS_Shape } from '../../occt/occt.ts';
+import { isSound } from '../../occt/sound.ts';
 
 export interface Cutting {
   /** What lies in it is the front. */

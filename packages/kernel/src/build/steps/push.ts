@@ -9,7 +9,6 @@ import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
   distanceTo,
-  isSound,
   progressRange,
   read,
   release,
@@ -20,6 +19,7 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
+import { isSound } from '../../occt/sound.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { copiedOut, movedPlanes } from './planes.ts';
 

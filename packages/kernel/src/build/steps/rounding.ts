@@ -4,7 +4,6 @@ import {
   BuildError,
   ShapeMap,
   fromList,
-  isSound,
   progressRange,
   release,
   translated,
@@ -13,6 +12,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
+import { isSound } from '../../occt/sound.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
 import type { MeetingEdge } from './chosen.ts';
 import { carryNames } from '../../naming/carry.ts';

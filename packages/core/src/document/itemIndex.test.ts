@@ -1,0 +1,47 @@
+import { said, type Statement } from '@kadrel/testing';
+import { itemIndex } from './itemIndex.ts';
+import { emptyDocument } from './items.ts';
+
+/** As it would be counted from the items alone. */
+const countedAnew = ({ items }: { items: Parameters<typeof itemIndex>[0]['items'] }) =>
+  itemIndex({ items: { ...items } });
+
+const STATEMENTS: readonly Statement[] = [
+  ['box', { as: 'shelf', size: [400, 300, 18] }],
+  ['box', { size: [400, 18, 300] }],
+  ['box', { size: [18, 300, 300] }],
+  ['duplicate', { parts: ['Box'], by: [0, 500, 0] }],
+  ['rename', { part: 'Box 2', to: 'side' }],
+  ['cylinder', { as: 'dowel', diameter: 8, height: 30 }],
+  ['along', { as: 'dowels', parts: ['dowel'], count: 4, pitch: 60 }],
+  ['group', { as: 'frame', parts: ['shelf', 'side'] }],
+  ['move', { parts: ['frame'], by: [10, 0, 0] }],
+  ['subtract', { as: 'bored', from: 'Box', parts: ['dowels'] }],
+  ['delete', { parts: ['bored'] }],
+  ['box', { as: 'bored', size: [5, 5, 5] }],
+  ['delete', { parts: ['Box 3', 'bored'] }],
+  ['box', { size: [5, 5, 5] }],
+];
+
+test('what a statement hands on is what would be counted anew', () => {
+  let document = emptyDocument();
+  for (const [verb, typed] of STATEMENTS) {
+    document = said(document, verb, typed).document;
+    expect(itemIndex(document)).toEqual(countedAnew(document));
+  }
+  expect(Object.keys(document.items).length).toBe(itemIndex(document).count);
+});
+
+test('a document that was gone on from can be asked about and gone on from again', () => {
+  const first = said(emptyDocument(), 'box', { as: 'shelf', size: [400, 300, 18] }).document;
+  const second = said(first, 'box', { as: 'side', size: [18, 300, 300] }).document;
+  const other = said(first, 'box', { as: 'back', size: [400, 18, 300] }).document;
+  for (const [document, names] of [
+    [first, ['shelf']],
+    [second, ['shelf', 'side']],
+    [other, ['shelf', 'back']],
+  ] as const) {
+    expect([...itemIndex(document).names.keys()]).toEqual(names);
+    expect(itemIndex(document)).toEqual(countedAnew(document));
+  }
+});
