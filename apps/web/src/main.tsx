@@ -9,6 +9,7 @@ import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
 import { WithMenus } from './common/WithMenus.tsx';
 import { applyTheme, storedTheme } from './common/theme.ts';
+import { loadWorkshop } from './loadWorkshop.ts';
 import { About } from './screens/About.tsx';
 import { Account } from './screens/Account.tsx';
 import { Broken } from './screens/Broken.tsx';
@@ -19,8 +20,9 @@ import { SignIn } from './screens/SignIn.tsx';
 
 applyTheme(storedTheme());
 
-// The workshop brings three.js and the kernel; the first screens must not wait for them.
-const Workshop = lazy(() => import('./workshop/Workshop.tsx'));
+const Workshop = lazy(loadWorkshop);
+// A project that is opened by its address need not wait for the first screens either.
+if (location.pathname.startsWith('/projects/')) void loadWorkshop().catch(() => undefined);
 
 const router = createBrowserRouter([
   {

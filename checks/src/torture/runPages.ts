@@ -17,6 +17,7 @@ import {
   type Typed,
 } from '@kadrel/core';
 import { api } from '../../../apps/web/src/api/client.ts';
+import { workshopApi } from '../../../apps/web/src/api/workshop.ts';
 import { editsSince } from '../../../apps/web/src/session/earlier.ts';
 import { resume } from '../../../apps/web/src/session/resume.ts';
 import { openSaving, rebased, type Saving, type Shown } from '../../../apps/web/src/session/saving.ts';
@@ -109,7 +110,7 @@ class Page {
   ) {}
 
   async load(): Promise<void> {
-    const [opened, left] = await Promise.all([api.openProject(this.project), this.shelf.left(this.project)]);
+    const [opened, left] = await Promise.all([workshopApi.openProject(this.project), this.shelf.left(this.project)]);
     const page = { ...opened, edits: await editsSince(opened, left?.base), left };
     const resumed = resume(page);
     this.shown = { document: resumed.document, edits: [...page.edits, ...resumed.edits] };
@@ -243,7 +244,7 @@ async function trial(seed: number): Promise<string | undefined> {
   await later.load();
   kept.push(...(await settle([later])));
   pages.push(later);
-  const ledgers = await Promise.all([id, ...kept].map(async (one) => (await api.edits(one, 0)).edits));
+  const ledgers = await Promise.all([id, ...kept].map(async (one) => (await workshopApi.edits(one, 0)).edits));
   const aside = pages.flatMap(({ report }) => report.aside.map(({ edit }) => edit.id));
   for (const page of pages) page.close();
   return faultOf(made, ledgers, { aside, shelf: await shelf.left(id) });

@@ -4,10 +4,12 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { LENGTH_UNITS, LENGTH_UNIT_WORDS, type LengthUnit } from '@kadrel/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Ellipsis, Plus } from 'lucide-react';
-import { useRef, useState, type FormEvent } from 'react';
+import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { api, ApiError, type ProjectCard } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
+import { api, type ProjectCard } from '../api/client.ts';
+import { loadWorkshopAhead } from '../loadWorkshop.ts';
 import { ScreenHeader } from '../common/ScreenHeader.tsx';
 
 /** The user's projects, as cards with pictures. */
@@ -21,6 +23,8 @@ export function Projects() {
     queryFn: api.projects,
     enabled: Boolean(start?.me),
   });
+  const isShown = data !== undefined;
+  useEffect(() => (isShown ? loadWorkshopAhead() : undefined), [isShown]);
   if (start?.me === null || (error instanceof ApiError && error.status === 401))
     return <Navigate to="/sign-in" replace />;
   const shown = (data ?? []).filter(

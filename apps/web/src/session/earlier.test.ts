@@ -1,5 +1,6 @@
 import type { Edit } from '@kadrel/core';
-import { api, ApiError } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
+import { workshopApi } from '../api/workshop.ts';
 import { editsSince, fetchEarlier, withStretch } from './earlier.ts';
 
 const edit = (n: number, more: Partial<Edit> = {}): Edit => ({
@@ -13,15 +14,15 @@ const edit = (n: number, more: Partial<Edit> = {}): Edit => ({
 /** The ledger of the server: edits 1 to n. */
 const ledger = (n: number) => Array.from({ length: n }, (_, i) => edit(i + 1));
 
-const asked = { ...api };
-afterEach(() => Object.assign(api, asked));
+const asked = { ...workshopApi };
+afterEach(() => Object.assign(workshopApi, asked));
 
 test('what came after an older revision is asked for, and nothing that is newer than the document is taken', async () => {
   const all = ledger(12);
-  api.edits = (_, after) => Promise.resolve({ edits: all.slice(after) });
+  workshopApi.edits = (_, after) => Promise.resolve({ edits: all.slice(after) });
   const opened = { id: 'p', revision: 10, edits: all.slice(7, 10) };
   expect(await editsSince(opened, 5)).toEqual(all.slice(5, 10));
-  api.edits = () => Promise.reject(new Error('nothing is missing'));
+  workshopApi.edits = () => Promise.reject(new Error('nothing is missing'));
   expect(await editsSince(opened, 8)).toEqual(all.slice(7, 10));
   expect(await editsSince(opened)).toEqual(all.slice(7, 10));
 });
@@ -53,7 +54,7 @@ describe('stretch by stretch', () => {
     const { all, get, fetching } = opened(2350, 100);
     const stretches: (readonly [number, number])[] = [];
     let isAway = true;
-    api.stretchOfEdits = (_, [after, limit]) => {
+    workshopApi.stretchOfEdits = (_, [after, limit]) => {
       stretches.push([after, limit]);
       if (stretches.length === 2 && isAway) return Promise.reject(new ApiError(0, 'away', undefined));
       return Promise.resolve(all.slice(after, after + limit));
@@ -86,7 +87,7 @@ describe('stretch by stretch', () => {
   test('nothing more is asked of a project that is gone, or after the page was left', async () => {
     const { get, fetching } = opened(10, 2);
     let count = 0;
-    api.stretchOfEdits = () => {
+    workshopApi.stretchOfEdits = () => {
       count += 1;
       return Promise.reject(new ApiError(404, 'gone', undefined));
     };

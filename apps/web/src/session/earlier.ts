@@ -1,6 +1,7 @@
 /** The ledger comes in stretches: the latest edits with the project itself, the ones before them while people work. */
 import { ledgerOf, type Edit } from '@kadrel/core';
-import { api, ApiError, STRETCH } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
+import { STRETCH, workshopApi } from '../api/workshop.ts';
 import type { SessionState } from './state.ts';
 
 /** Where fetching failed it is tried again after this time, then after twice as long each time, ms. */
@@ -20,7 +21,7 @@ export async function editsSince(
 ): Promise<readonly Edit[]> {
   const first = revision - edits.length;
   if (base >= first) return edits;
-  const missed = await api.edits(id, base);
+  const missed = await workshopApi.edits(id, base);
   // Edits that arrived meanwhile belong to a newer revision than the document.
   return [...missed.edits.slice(0, first - base), ...edits];
 }
@@ -70,7 +71,7 @@ async function stretchBefore(
   limit: number,
 ): Promise<readonly Edit[] | 'away' | 'gone'> {
   try {
-    return await api.stretchOfEdits(id, [revision - limit, limit]);
+    return await workshopApi.stretchOfEdits(id, [revision - limit, limit]);
   } catch (error) {
     if (error instanceof ApiError) return error.isPassing ? 'away' : 'gone';
     throw error;

@@ -1,5 +1,5 @@
 import type { Edit } from '@kadrel/core';
-import { ApiError } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
 import { SaveQueue, type QueueOptions, type SaveReport } from './saveQueue.ts';
 import { holdsOnly, putTogether, type Kept } from './shelf.ts';
 

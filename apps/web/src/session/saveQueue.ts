@@ -4,7 +4,8 @@
  * never take is set aside with its reason, and everything that does not rest on it goes on.
  */
 import { editsCollide, type Edit } from '@kadrel/core';
-import { ApiError, missedEdits } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
+import { missedEdits } from '../api/workshop.ts';
 import type { Aside, Kept } from './shelf.ts';
 
 /** How saving stands. */

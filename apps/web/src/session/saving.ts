@@ -1,6 +1,6 @@
 /** Saving one open project: what former visits left, what is being sent, and what is done where the server and the page part ways. */
 import { afterEdits, isEditFault, type Edit, type KadrelDocument } from '@kadrel/core';
-import { api } from '../api/client.ts';
+import { workshopApi } from '../api/workshop.ts';
 import type { Resumed } from './resume.ts';
 import type { Others } from './following.ts';
 import { SaveQueue, type SaveReport } from './saveQueue.ts';
@@ -96,7 +96,7 @@ function mineKeeping(projectId: string, { parts, forget }: Mine): (name: string)
   return async (name) => {
     const mine = `${name.slice(0, MAX_NAME - MINE.length)}${MINE}`;
     for (const { base, edits } of parts().slice(made.length))
-      made.push((await api.keepProject(projectId, { name: mine, base, edits })).id);
+      made.push((await workshopApi.keepProject(projectId, { name: mine, base, edits })).id);
     await forget();
     return made;
   };
@@ -125,8 +125,8 @@ async function takeOver(
 const between = (projectId: string, shelf: Shelf, place: string) => ({
   keep: (kept: Kept) => shelf.keep(place, kept),
   forget: () => shelf.forget(place),
-  send: (base: number, edits: readonly Edit[]) => api.appendEdits(projectId, base, edits),
-  since: async (after: number) => (await api.edits(projectId, after)).edits,
+  send: (base: number, edits: readonly Edit[]) => workshopApi.appendEdits(projectId, base, edits),
+  since: async (after: number) => (await workshopApi.edits(projectId, after)).edits,
 });
 
 const allOf = ({ edits, aside }: Kept): Edit[] => [...edits, ...aside.map(({ edit }) => edit)];

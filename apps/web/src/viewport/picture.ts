@@ -70,6 +70,8 @@ export interface Marks {
   readonly dimmed: ReadonlySet<ItemId>;
 }
 const NOBODY: ReadonlySet<ItemId> = new Set();
+/** Solids that are gone whose materials are kept. */
+const KEPT = 4;
 
 /** What is drawn on the canvas. */
 export class Picture {
@@ -86,6 +88,8 @@ export class Picture {
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
+  /** Solids that are gone, whose materials are not given back yet. */
+  private readonly left: Solids[] = [];
   /** Of the view that is drawn. */
   private readonly cuts = new CutUniforms();
   private readonly copies = new Solids(this.cuts);
@@ -159,8 +163,7 @@ export class Picture {
     const shown = new Set(items.map(({ part }) => part.id));
     for (const [id, solids] of this.parts)
       if (!shown.has(id)) {
-        this.scene.remove(solids.group);
-        solids.dispose();
+        this.leave(solids);
         this.parts.delete(id);
       }
     for (const { part, pose, places } of items) {
@@ -204,10 +207,7 @@ export class Picture {
   ): boolean {
     if (items.length === 0 && veiled.size === 0 && this.formed.size === 0 && this.veiled.size === 0)
       return false;
-    for (const solids of this.formed.values()) {
-      this.scene.remove(solids.group);
-      solids.dispose();
-    }
+    for (const solids of this.formed.values()) this.leave(solids);
     this.formed.clear();
     this.veiled = veiled;
     for (const { part, pose, places } of items) {
@@ -270,7 +270,24 @@ export class Picture {
     let isThinned = false;
     for (const solids of this.parts.values()) isThinned = solids.thin({ isMoving }) || isThinned;
     this.renderer.render(this.scene, three);
+    this.letGo();
     return isThinned;
+  }
+
+  /** Takes solids out of what is drawn. Their materials are kept a while. */
+  private leave(solids: Solids): void {
+    this.scene.remove(solids.group);
+    solids.clear();
+    this.left.push(solids);
+  }
+
+  /**
+   * Gives back the materials of solids that are gone, but for the last few. The renderer forgets a shader with the last material that
+   * has it, and to translate it anew takes longer than anything else of an edit: where all solids are replaced by others, these take
+   * the shaders over.
+   */
+  private letGo(): void {
+    for (const solids of this.left.splice(0, Math.max(0, this.left.length - KEPT))) solids.dispose();
   }
 
   /** Each item is cut by what does not leave it whole. */
@@ -297,6 +314,7 @@ export class Picture {
 
   dispose(): void {
     this.extras.dispose();
+    for (const solids of this.left) solids.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();

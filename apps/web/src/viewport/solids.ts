@@ -230,7 +230,8 @@ export class Solids {
     return isThinned;
   }
 
-  private clear(): void {
+  /** Lets go of what is drawn, but not of its materials. */
+  clear(): void {
     for (const { mesh, far, lines } of this.sets) {
       this.group.remove(mesh, far, lines);
       mesh.dispose();

@@ -1,8 +1,9 @@
-import { warmUpWorker } from '@kadrel/kernel/browser';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { api, ApiError } from '../api/client.ts';
+import { ApiError } from '../api/call.ts';
+import { api } from '../api/client.ts';
+import { workshopApi } from '../api/workshop.ts';
 import { editsSince } from '../session/earlier.ts';
 import { browserShelf } from '../session/shelf.ts';
 import { openSession, type Session } from '../session/store.ts';
@@ -22,9 +23,6 @@ import { StatementBar } from './StatementBar.tsx';
 import { ViewDial } from './ViewDial.tsx';
 import { Views } from './Views.tsx';
 
-// The kernel boots while the project is on its way.
-warmUpWorker();
-
 /** The workshop of one project. */
 export default function Workshop() {
   const { id = '' } = useParams();
@@ -34,7 +32,7 @@ export default function Workshop() {
       const shelf = browserShelf();
       const [{ me }, opened, left] = await Promise.all([
         api.start(),
-        api.openProject(id),
+        workshopApi.openProject(id),
         // A browser that keeps nothing has nothing to give; what happens then is reported when there is something to keep.
         shelf.left(id).catch(() => undefined),
       ]);

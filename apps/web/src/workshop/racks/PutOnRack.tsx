@@ -2,7 +2,7 @@
 import { rackFileSchema, type RackPart } from '@kadrel/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { api } from '../../api/client.ts';
+import { workshopApi } from '../../api/workshop.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { RACKS, type ShownRack } from './racks.ts';
 
@@ -136,10 +136,10 @@ function usePut() {
         before: known,
       });
       if (rack !== NEW) {
-        await api.putOnRack(rack, gathered);
+        await workshopApi.putOnRack(rack, gathered);
         return rack;
       }
-      const { id } = await api.createRack({
+      const { id } = await workshopApi.createRack({
         name: isShared ? 'Rack of the project' : 'My rack',
         parts: [gathered],
         ...(isShared ? { project } : {}),
@@ -157,7 +157,7 @@ function FromFile() {
   const bring = useMutation({
     async mutationFn(text: string) {
       const { name, parts } = rackFileSchema.parse(JSON.parse(text));
-      return api.createRack({ name, parts });
+      return workshopApi.createRack({ name, parts });
     },
     onSuccess: () => client.invalidateQueries({ queryKey: RACKS }),
   });

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Download, Pencil, Trash2 } from 'lucide-react';
 import { IconButton } from '../IconButton.tsx';
 import { useState } from 'react';
-import { api } from '../../api/client.ts';
+import { workshopApi } from '../../api/workshop.ts';
 import { download } from '../../common/download.ts';
 import { RackRow } from './RackRow.tsx';
 import { RACKS, isWished, type ShownRack, type Wish } from './racks.ts';
@@ -76,7 +76,7 @@ interface NameRackProps {
 function NameRack({ id, name, done }: NameRackProps) {
   const client = useQueryClient();
   const rename = useMutation({
-    mutationFn: (text: string) => api.renameRack(id, text),
+    mutationFn: (text: string) => workshopApi.renameRack(id, text),
     async onSuccess() {
       await client.invalidateQueries({ queryKey: RACKS });
       done();
@@ -120,7 +120,7 @@ function DeleteRack({ id, name }: { readonly id: string; readonly name: string }
   const client = useQueryClient();
   const [isAsking, setIsAsking] = useState(false);
   const remove = useMutation({
-    mutationFn: () => api.deleteRack(id),
+    mutationFn: () => workshopApi.deleteRack(id),
     onSuccess: () => client.invalidateQueries({ queryKey: RACKS }),
   });
   return isAsking ? (

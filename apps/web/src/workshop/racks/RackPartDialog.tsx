@@ -5,7 +5,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
 import { IconButton } from '../IconButton.tsx';
 import { useState, type FormEvent } from 'react';
-import { api } from '../../api/client.ts';
+import { workshopApi } from '../../api/workshop.ts';
 import { RACKS } from './racks.ts';
 
 interface RackPartDialogProps {
@@ -60,7 +60,7 @@ function usePut(rack: string, close: () => void) {
     async mutationFn(edited: RackPart) {
       const fault = rackPartFault(edited);
       if (fault) throw new Error(fault.message);
-      return api.putOnRack(rack, edited);
+      return workshopApi.putOnRack(rack, edited);
     },
     async onSuccess() {
       await client.invalidateQueries({ queryKey: RACKS });

@@ -1,7 +1,7 @@
 import type { RackPart } from '@kadrel/core';
 import { useQuery } from '@tanstack/react-query';
 import clsx from 'clsx';
-import { api } from '../../api/client.ts';
+import { workshopApi } from '../../api/workshop.ts';
 import type { RackDrawing } from '../../session/rackDrawing.ts';
 import type { Session } from '../../session/store.ts';
 import { useSession } from '../context.ts';
@@ -49,8 +49,8 @@ async function drawn(
   part: RackPart,
 ): Promise<RackDrawing | null> {
   const { version } = part;
-  if (id !== null && drawn.includes(part.id)) return api.rackPicture(id, part.id, version);
+  if (id !== null && drawn.includes(part.id)) return workshopApi.rackPicture(id, part.id, version);
   const drawing = await session.rackDrawing(part);
-  if (drawing && id !== null) await api.keepRackPicture(id, part.id, { version, ...drawing });
+  if (drawing && id !== null) await workshopApi.keepRackPicture(id, part.id, { version, ...drawing });
   return drawing;
 }

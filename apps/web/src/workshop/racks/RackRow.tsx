@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { Pencil, X } from 'lucide-react';
 import { useState } from 'react';
-import { api } from '../../api/client.ts';
+import { workshopApi } from '../../api/workshop.ts';
 import { useSession } from '../context.ts';
 import { useDragOut } from './dragOut.ts';
 import { RackPartDialog } from './RackPartDialog.tsx';
@@ -67,7 +67,7 @@ function OwnButtons({ id, rackName, part, isOver }: OwnProps) {
   const client = useQueryClient();
   const [isEditing, setIsEditing] = useState(false);
   const takeOff = useMutation({
-    mutationFn: () => api.takeOffRack(id, part.id),
+    mutationFn: () => workshopApi.takeOffRack(id, part.id),
     onSuccess: () => client.invalidateQueries({ queryKey: RACKS }),
   });
   const look = 'text-ink2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:text-plum';

@@ -1,7 +1,7 @@
 /** The racks that are at hand, and what of them fits or is newer. */
 import { docksInOrder, starterRack, type KadrelDocument, type RackPart } from '@kadrel/core';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { api, type OpenedRack } from '../../api/client.ts';
+import { type OpenedRack, workshopApi } from '../../api/workshop.ts';
 
 /** A rack with its parts; the starter rack has no id on the server. */
 export interface ShownRack {
@@ -28,9 +28,12 @@ export interface Racks {
 
 /** One’s own racks, those of projects, and the one that ships. */
 export function useRacks(): Racks {
-  const { data: listed, error } = useQuery({ queryKey: RACKS, queryFn: api.racks });
+  const { data: listed, error } = useQuery({ queryKey: RACKS, queryFn: workshopApi.racks });
   const opened = useQueries({
-    queries: (listed ?? []).map(({ id }) => ({ queryKey: [...RACKS, id], queryFn: () => api.rack(id) })),
+    queries: (listed ?? []).map(({ id }) => ({
+      queryKey: [...RACKS, id],
+      queryFn: () => workshopApi.rack(id),
+    })),
   });
   const own = opened.flatMap(({ data }): OpenedRack[] => (data ? [data] : []));
   const failed = error ?? opened.find((one) => one.error)?.error ?? null;

@@ -1,0 +1,31 @@
+type Loaded = typeof import('./workshop/Workshop.tsx');
+let loading: Promise<Loaded> | undefined;
+
+/** The workshop brings three.js and the kernel; the first screens do not wait for them. The kernel starts while the rest is on its way. */
+export function loadWorkshop(): Promise<Loaded> {
+  loading ??= Promise.all([
+    import('./workshop/Workshop.tsx'),
+    import('@kadrel/kernel/browser').then(({ warmUpWorker }) => warmUpWorker()),
+  ]).then(
+    ([workshop]) => workshop,
+    (error: unknown) => {
+      // The next try may reach the server again.
+      loading = undefined;
+      throw error;
+    },
+  );
+  return loading;
+}
+
+/** Loads the workshop once the page has nothing else to do: the next click is likely to open a project. */
+export function loadWorkshopAhead(): () => void {
+  // What could not be loaded ahead is loaded, or its failure told, when it is wanted.
+  const load = () => void loadWorkshop().catch(() => undefined);
+  if (!('requestIdleCallback' in window)) {
+    const timer = setTimeout(load, SOON_MS);
+    return () => clearTimeout(timer);
+  }
+  const request = requestIdleCallback(load, { timeout: SOON_MS });
+  return () => cancelIdleCallback(request);
+}
+const SOON_MS = 2000;

@@ -1,0 +1,339 @@
+/** What the page costs, taken in Chromium on the built application: edits, many parts, the first look, long ledgers, and a tour. */
+import { randomUUID } from 'node:crypto';
+import { benchTour } from './benchTour.mjs';
+
+export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+const ROUNDS = 15;
+
+async function launched() {
+  const { chromium } = await import('@playwright/test');
+  return chromium.launch({
+    executablePath: CHROMIUM,
+    args: [
+      ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
+      '--use-gl=angle',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      '--ignore-gpu-blocklist',
+      '--disable-background-networking',
+      '--disable-quic',
+    ],
+  });
+}
+
+/** A page of the demo account, with nothing in its cache. */
+async function enterDemo(address) {
+  const browser = await launched();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(20_000);
+  const scripts = [];
+  page.on('response', (response) => {
+    if (response.url().endsWith('.js')) scripts.push(response);
+  });
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Enter the demo' }).waitFor();
+  const sizes = await Promise.all(scripts.map(async (one) => (await one.request().sizes()).responseBodySize));
+  await page.getByRole('button', { name: 'Enter the demo' }).click();
+  const idle = () => page.waitForFunction(() => window.kadrel?.isIdle, null, { timeout: 120_000 });
+  return { browser, page, idle, firstScriptBytes: sizes.reduce((sum, one) => sum + one, 0) };
+}
+
+/** A new project in the demo account, and what is done in it again and again. */
+async function openWorkshop(address) {
+  const { browser, page, idle } = await enterDemo(address);
+  await page.getByRole('button', { name: 'New project' }).click();
+  await page.getByLabel('Name').fill('Bench');
+  await page.getByRole('button', { name: 'Create' }).click();
+  await idle();
+  return { browser, page, idle };
+}
+
+/** Frames a second while the view orbits, by pointer events made in the page. */
+const framesOrbiting = (page, seconds) =>
+  page.evaluate(
+    (span) =>
+      new Promise((resolve) => {
+        const host = document.querySelector('[data-pane]');
+        const { left, top } = host.getBoundingClientRect();
+        const send = (type, x) =>
+          host.dispatchEvent(
+            new window.PointerEvent(type, {
+              bubbles: true,
+              button: 1,
+              pointerId: 1,
+              clientX: left + x,
+              clientY: top + 200,
+            }),
+          );
+        host.setPointerCapture = () => undefined;
+        send('pointerdown', 200);
+        const started = performance.now();
+        let frames = 0;
+        const step = () => {
+          const time = performance.now() - started;
+          if (time > span * 1000) {
+            send('pointerup', 200);
+            resolve((frames * 1000) / time);
+            return;
+          }
+          frames += 1;
+          send('pointermove', 200 + (frames % 2 === 0 ? 1 : 3) + frames);
+          requestAnimationFrame(step);
+        };
+        requestAnimationFrame(step);
+      }),
+    seconds,
+  );
+
+/** Ten thousand members: frames a second with and without outlines; and how long four hundred parts take to open. */
+async function manyParts(address) {
+  const { browser, page, idle } = await openWorkshop(address);
+  await page.keyboard.press('b');
+  for (const text of ['5', '5', '5', '0', '0', '0']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  }
+  await page.keyboard.press('Enter');
+  await idle();
+  const repeat = async (columns, rows) => {
+    await page.keyboard.press('/');
+    await page.keyboard.type('grid');
+    await page.keyboard.press('Enter');
+    for (const [label, text] of [
+      ['columns', columns],
+      ['column every', 10],
+      ['rows', rows],
+      ['row every', 10],
+    ])
+      await page.getByLabel(label, { exact: true }).fill(String(text));
+    await page.keyboard.press('Enter');
+    await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
+    await idle();
+    await page.keyboard.press('Escape');
+  };
+  await repeat(100, 100);
+  await page.keyboard.press('Shift+F');
+  await idle();
+  const show = async (display) => {
+    await page.getByRole('button', { name: /perspective|parallel/ }).click();
+    await page.getByRole('menuitem', { name: display, exact: true }).click();
+    await idle();
+  };
+  const edges = await framesOrbiting(page, 6);
+  // Frames that were asked for are still being drawn.
+  await page.waitForTimeout(5000);
+  await show('shaded');
+  const faces = await framesOrbiting(page, 6);
+  await page.waitForTimeout(5000);
+  // Four hundred of them, each a part of its own.
+  await page.getByRole('treeitem', { name: 'Box grid' }).click();
+  await page.getByLabel('Columns', { exact: true }).fill('20');
+  await page.getByLabel('Columns', { exact: true }).press('Enter');
+  await idle();
+  await page.getByLabel('Rows', { exact: true }).fill('20');
+  await page.getByLabel('Rows', { exact: true }).press('Enter');
+  await idle();
+  await page.getByRole('button', { name: 'Dissolve' }).click();
+  await page.waitForFunction(() => Object.keys(window.kadrel.document.items).length === 400);
+  await idle();
+  await page.waitForFunction(() => window.kadrel.unsaved === 0, null, { timeout: 60_000 });
+  const started = Date.now();
+  await page.reload();
+  await idle();
+  const open = Date.now() - started;
+  await browser.close();
+  return { faces, edges, open };
+}
+
+/** From a view that turns by a hair to the second frame after it, ms: what any change takes until it is seen. */
+const plainFrame = (page) =>
+  page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const host = document.querySelector('[data-pane]');
+        const { left, top } = host.getBoundingClientRect();
+        const send = (type, x) =>
+          host.dispatchEvent(
+            new window.PointerEvent(type, {
+              bubbles: true,
+              button: 1,
+              pointerId: 1,
+              clientX: left + x,
+              clientY: top + 200,
+            }),
+          );
+        host.setPointerCapture = () => undefined;
+        send('pointerdown', 200);
+        send('pointermove', 204);
+        const started = performance.now();
+        send('pointermove', 205);
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => {
+            resolve(performance.now() - started);
+            send('pointerup', 205);
+          }),
+        );
+      }),
+  );
+
+/** Time from Enter on a subtraction to the first frame that shows its result, and of a plain frame; and how long until it is built. */
+async function editToPicture(address) {
+  const { browser, page, idle } = await openWorkshop(address);
+  const make = async (key, texts) => {
+    await page.keyboard.press(key);
+    for (const text of texts) {
+      await page.keyboard.type(text);
+      await page.keyboard.press('Tab');
+    }
+    await page.keyboard.press('Enter');
+    await page.getByText('done; change a blank to adjust').waitFor();
+    await page.keyboard.press('Escape');
+  };
+  await make('b', ['100', '60', '8']);
+  const times = [];
+  const frames = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    await page.waitForTimeout(400);
+    frames.push(await plainFrame(page));
+    await idle();
+    // Tab goes from the diameter past the radius, which is then hidden, to the height and to the centre.
+    await make('c', [`${6 + round / 10}`, '20', '30', '30', '-5']);
+    await page.getByRole('treeitem', { name: 'Box', exact: true }).click();
+    await page.getByRole('treeitem', { name: 'Cylinder', exact: true }).click({ modifiers: ['Control'] });
+    await page.keyboard.press('x');
+    // A person's Enter comes when the picture of what was chosen stands.
+    await page.waitForTimeout(400);
+    times.push(
+      await page.evaluate(
+        () =>
+          new Promise((resolve) => {
+            const started = performance.now();
+            let said = 0;
+            const look = () => {
+              if (!document.querySelector('[data-testid="fact-faces, edges"]')?.textContent?.startsWith('7'))
+                return void requestAnimationFrame(look);
+              const told = performance.now() - started;
+              requestAnimationFrame(() =>
+                requestAnimationFrame(() => resolve({ said, told, drawn: performance.now() - started })),
+              );
+            };
+            window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+            said = performance.now() - started;
+            look();
+          }),
+      ),
+    );
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
+    await idle();
+  }
+  await browser.close();
+  const middle = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
+  const [said, told, drawn] = ['said', 'told', 'drawn'].map((stage) =>
+    middle(times.map((one) => one[stage])),
+  );
+  return { said, told, drawn, frame: middle(frames) };
+}
+
+/** From a click on the card of the hive, with nothing of the workshop loaded, to a model that is built and drawn. */
+async function firstLook(address) {
+  const { browser, page, idle, firstScriptBytes } = await enterDemo(address);
+  const card = page.getByRole('link', { name: /Orchard hive/ }).first();
+  await card.waitFor();
+  const started = Date.now();
+  await card.click();
+  await idle();
+  const time = Date.now() - started;
+  await browser.close();
+  return { time, firstScriptBytes };
+}
+
+const LONG_LEDGER = 5000;
+
+/** A project with a part and thousands of edits: how long it takes to open, and how long one more edit takes in it, and in an empty one. */
+async function longLedger(address) {
+  const { browser, page, idle } = await openWorkshop(address);
+  const nudged = async () => {
+    await page.keyboard.press('b');
+    for (const text of ['20', '20', '20', '0', '0', '0']) {
+      await page.keyboard.type(text);
+      await page.keyboard.press('Tab');
+    }
+    const started = Date.now();
+    await page.keyboard.press('Enter');
+    await page.getByText('done; change a blank to adjust').waitFor();
+    await idle();
+    const done = Date.now();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+z');
+    await page.waitForFunction(() => Object.keys(window.kadrel.document.items).length === 0);
+    return { say: done - started, undo: Date.now() - done };
+  };
+  await nudged();
+  const short = await nudged();
+  await page.waitForFunction(() => window.kadrel.unsaved === 0);
+  await filled(page, LONG_LEDGER);
+  const started = Date.now();
+  await page.reload();
+  await idle();
+  const open = Date.now() - started;
+  await nudged();
+  const long = await nudged();
+  await browser.close();
+  return { open, short, long };
+}
+
+/** So many edits of the grid's step after those that a project has. */
+async function filled(page, count) {
+  const id = /projects\/([\w-]+)/.exec(page.url())[1];
+  const { revision } = await (await page.request.get(`/api/projects/${id}`)).json();
+  for (let done = 0; done < count; done += 500) {
+    const edits = Array.from({ length: 500 }, (_, i) => ({
+      id: randomUUID(),
+      kind: 'do',
+      patches: [{ op: 'replace', path: ['scene', 'grid'], value: 1 + ((done + i) % 9) }],
+      inverses: [{ op: 'replace', path: ['scene', 'grid'], value: 5 }],
+      line: { verb: 'scene', values: { grid: '5 mm' }, title: 'Grid 5 mm', author: 'Ada', time: 1 },
+    }));
+    const answer = await page.request.post(`/api/projects/${id}/edits`, {
+      data: { base: revision + done, edits },
+    });
+    if (!answer.ok()) throw new Error(`edits were not taken: ${answer.status()} ${await answer.text()}`);
+  }
+}
+
+/** @param line prints a ratio */
+export async function benchPage(address, line) {
+  const { said, told, drawn, frame } = await editToPicture(address);
+  line(
+    'edit to picture in Chromium, one boolean, over a plain frame : 100 ms',
+    (drawn - frame) / 100,
+    '≤ 1',
+    `said ${said.toFixed(0)}, built and told ${told.toFixed(0)}, drawn ${drawn.toFixed(0)} ms; a frame ${frame.toFixed(0)} ms`,
+  );
+  const look = await firstLook(address);
+  line('the hive, from its card to rest, nothing loaded : 2.5 s', look.time / 2500, '≤ 1', `${look.time} ms`);
+  line(
+    'scripts of the first screen : 200 kB',
+    look.firstScriptBytes / 200_000,
+    '≤ 1',
+    `${Math.round(look.firstScriptBytes / 1000)} kB`,
+  );
+  const { faces, edges, open } = await manyParts(address);
+  line(
+    'orbit 10,000 members with edges : as one instanced mesh, faces only',
+    faces / edges,
+    '≤ 2',
+    `${edges.toFixed(1)} : ${faces.toFixed(1)} frames/s`,
+  );
+  line('opening 400 parts, from reload to rest : 2 s', open / 2000, '≤ 1', `${open} ms`);
+  const ledger = await longLedger(address);
+  line(`opening a project with ${LONG_LEDGER} edits : 3 s`, ledger.open / 3000, '≤ 1', `${ledger.open} ms`);
+  const both = ({ say, undo }) => say + undo;
+  line(
+    '  an edit and its undo in it : in an empty one',
+    both(ledger.long) / both(ledger.short),
+    '≤ 1.2',
+    `${both(ledger.long)} : ${both(ledger.short)} ms`,
+  );
+  await benchTour(await enterDemo(address), line);
+}

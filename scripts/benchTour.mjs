@@ -1,0 +1,138 @@
+/**
+ * A tour of all demo projects and of a grid of ten thousand members, as a person goes through them: how long the page was busy without
+ * a pause. Seconds are shared among the projects; a seed decides what is done.
+ */
+import { randomOf } from './random.mjs';
+
+const SECONDS = Number(process.env.TOUR_SECONDS ?? 300);
+/** A task of the page that is longer than this (ms) is felt. */
+const FELT_MS = 50;
+const PROJECTS = [/Orchard hive(?!.*faults)/, /Tram shelter/, /Marble run/, /with faults/];
+
+/** What a person does with the mouse and the keys, each under a name. */
+const actionsOf = (page, random) => {
+  const place = () => [330 + random() * 500, 190 + random() * 380];
+  const dragged = async (button) => {
+    await page.mouse.move(...place());
+    await page.mouse.down({ button });
+    for (let i = 0; i < 12; i++) await page.mouse.move(...place(), { steps: 2 });
+    await page.mouse.up({ button });
+  };
+  const typed = async (keys) => {
+    for (const key of keys) await page.keyboard.press(key);
+  };
+  return {
+    hovers: async () => {
+      for (let i = 0; i < 8; i++) await page.mouse.move(...place(), { steps: 6 });
+    },
+    orbits: () => dragged('middle'),
+    zooms: async () => {
+      await page.mouse.move(...place());
+      for (let i = 0; i < 6; i++) await page.mouse.wheel(0, random() < 0.5 ? 240 : -240);
+    },
+    frames: () => typed(['Shift+F']),
+    chooses: async () => {
+      await page.mouse.click(...place());
+    },
+    moves: async () => {
+      await page.mouse.click(...place());
+      await typed(['m', '1', '2', 'Tab', '5']);
+      await page.mouse.move(...place(), { steps: 8 });
+      await typed(['Escape', 'Escape', 'Escape']);
+    },
+    makes: async () => {
+      await typed(['b']);
+      await page.mouse.move(...place(), { steps: 8 });
+      await typed(['4', '0', 'Tab', '3', '0', 'Tab', '2', '0', 'Enter']);
+      await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
+      await typed(['Escape', 'Control+z']);
+    },
+    searches: async () => {
+      await typed(['/', 'g', 'r', 'i', 'd', 'Escape']);
+    },
+  };
+};
+
+/** Goes about in the project that is open. */
+async function goAbout({ page, idle, random }, seconds) {
+  const actions = Object.entries(actionsOf(page, random));
+  const end = Date.now() + seconds * 1000;
+  for (let i = 0; Date.now() < end; i++) {
+    const [name, act] = actions[i % actions.length];
+    await page.evaluate((doing) => (window.doing = doing), name);
+    await act();
+    await idle();
+  }
+}
+
+const watch = () => {
+  window.longTasks = [];
+  window.doing = 'opens';
+  new window.PerformanceObserver((list) => {
+    for (const { duration } of list.getEntries()) window.longTasks.push({ doing: window.doing, duration });
+  }).observe({ type: 'longtask' });
+};
+
+/** Ten thousand members of one box. */
+async function makeGrid({ page, idle }) {
+  await page.getByRole('button', { name: 'New project' }).click();
+  await page.getByLabel('Name').fill('Tour');
+  await page.getByRole('button', { name: 'Create' }).click();
+  await idle();
+  await page.keyboard.press('b');
+  for (const text of ['5', '5', '5', '0', '0', '0']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  }
+  await page.keyboard.press('Enter');
+  await idle();
+  await page.keyboard.press('/');
+  await page.keyboard.type('grid');
+  await page.keyboard.press('Enter');
+  for (const [label, text] of [
+    ['columns', '100'],
+    ['column every', '10'],
+    ['rows', '100'],
+    ['row every', '10'],
+  ])
+    await page.getByLabel(label, { exact: true }).fill(text);
+  await page.keyboard.press('Enter');
+  await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
+  await idle();
+  await page.keyboard.press('Escape');
+}
+
+/** @param line prints a ratio */
+export async function benchTour({ browser, page, idle }, line) {
+  await page.addInitScript(watch);
+  await page.reload();
+  const random = randomOf(7);
+  const address = page.url();
+  const tasks = [];
+  const openers = [
+    ...PROJECTS.map((name) => async () => {
+      await page.getByRole('link', { name }).first().click();
+      await idle();
+    }),
+    () => makeGrid({ page, idle }),
+  ];
+  for (const open of openers) {
+    await page.goto(address);
+    await open();
+    await goAbout({ page, idle, random }, SECONDS / openers.length);
+    tasks.push(...(await page.evaluate(() => window.longTasks)));
+  }
+  await browser.close();
+  const felt = tasks.filter(({ duration, doing }) => duration > FELT_MS && doing !== 'opens');
+  const longest = felt.reduce((max, one) => Math.max(max, one.duration), FELT_MS);
+  const by = Map.groupBy(felt, ({ doing }) => doing);
+  const told = [...by].map(
+    ([doing, all]) => `${doing} ${all.length} (${Math.max(...all.map(({ duration }) => duration))} ms)`,
+  );
+  line(
+    `longest task of the page in a tour of ${SECONDS} s : ${FELT_MS} ms`,
+    longest / FELT_MS,
+    '≤ 1',
+    `${felt.length} longer${told.length ? `: ${told.join(', ')}` : ''}`,
+  );
+}
