@@ -34,6 +34,7 @@ async function enterDemo(address) {
   await page.getByRole('button', { name: 'Enter the demo' }).waitFor();
   const sizes = await Promise.all(scripts.map(async (one) => (await one.request().sizes()).responseBodySize));
   await page.getByRole('button', { name: 'Enter the demo' }).click();
+  await page.getByRole('button', { name: 'New project' }).waitFor();
   const idle = () => page.waitForFunction(() => window.kadrel?.isIdle, null, { timeout: 120_000 });
   return { browser, page, idle, firstScriptBytes: sizes.reduce((sum, one) => sum + one, 0) };
 }

@@ -34,6 +34,7 @@ import { Extras } from './extras.ts';
 import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
 import { DrawnCamera } from './drawnCamera.ts';
+import { encodePicture } from './encodePicture.ts';
 import { CutUniforms, MAX_CUTS } from './cutShader.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
@@ -303,13 +304,10 @@ export class Picture {
   }
 
   /** The upper left corner of what was drawn last, as a small PNG. Call right after `render`. */
-  thumbnail({ width, height }: { width: number; height: number }): Promise<Blob | null> {
-    const source = this.renderer.domElement;
+  thumbnail(to: { readonly width: number; readonly height: number }): Promise<Blob | null> {
     const scale = this.renderer.getPixelRatio();
-    const small = document.createElement('canvas');
-    [small.width, small.height] = [width, height];
-    small.getContext('2d')?.drawImage(source, 0, 0, width * scale, height * scale, 0, 0, width, height);
-    return new Promise((resolve) => small.toBlob(resolve, 'image/png'));
+    const from = { width: to.width * scale, height: to.height * scale };
+    return encodePicture(this.renderer.domElement, { from, to });
   }
 
   dispose(): void {

@@ -94,7 +94,7 @@ function Announced() {
       role="status"
       data-testid="announced"
       className={clsx(
-        'pointer-events-none fixed top-[88px] left-1/2 z-30 max-w-[60vw] -translate-x-1/2 truncate rounded border border-rule bg-sheet px-3 py-1.5 shadow',
+        'pointer-events-none fixed top-[88px] left-1/2 z-30 line-clamp-3 max-w-[60vw] -translate-x-1/2 rounded border border-rule bg-sheet px-3 py-1.5 shadow',
         !isShown && 'sr-only',
       )}
     >

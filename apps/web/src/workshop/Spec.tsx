@@ -50,7 +50,7 @@ function PartSpec() {
   return (
     <aside className="flex h-full flex-col overflow-y-auto bg-paper" aria-label="Spec">
       <h2 className="panel-title">
-        <span className="truncate">
+        <span className="truncate" title={parts.length === 1 ? only!.name : undefined}>
           Spec{parts.length === 1 ? ` · ${only!.name}` : parts.length > 1 ? ` · ${parts.length} parts` : ''}
         </span>
         {parts.length === 1 && <span className="font-normal text-ink2">exact</span>}

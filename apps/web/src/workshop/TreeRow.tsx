@@ -79,7 +79,9 @@ export function TreeRow({
       {isRenaming ? (
         <RenameField part={part} end={() => setRenaming(false)} />
       ) : (
-        <span className={clsx('min-w-0 flex-1 truncate', isSelected && 'font-semibold')}>{part.name}</span>
+        <span className={clsx('min-w-0 flex-1 truncate', isSelected && 'font-semibold')} title={part.name}>
+          {part.name}
+        </span>
       )}
       <Failed part={part.id} reasons={failures} />
       {isOpenGroup && <CloseGroup />}

@@ -26,9 +26,10 @@ export function keepPicture(session: Session, stage: Stage): () => void {
     if (!isDue()) return;
     const { projectId } = session.store.getState();
     pictured = editCount();
-    const blob = await cardPicture(stage);
-    // The picture is an ornament: when it cannot be stored, the next change tries again.
-    if (blob) await api.setPicture(projectId, blob).catch(() => (pictured = -1));
+    // The picture is an ornament: when it cannot be made or stored, the next change tries again.
+    await cardPicture(stage)
+      .then((blob) => (blob ? api.setPicture(projectId, blob) : undefined))
+      .catch(() => (pictured = -1));
   };
   const later = () => {
     clearTimeout(timer);
