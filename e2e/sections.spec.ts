@@ -205,3 +205,31 @@ test(
     expect(ada.problems).toEqual([]);
   },
 );
+
+test('a section curve by a drawn line: the line is drawn in a view and picked, and the curve follows the model', async ({
+  page,
+}) => {
+  const ada = await withPot(page, 'Curve');
+  await startsVerb(page, 'line');
+  await ada.clicksAt([-20, 10, 0]);
+  await ada.clicksAt([80, 10, 0]);
+  await ada.commits();
+  await ada.types('Escape');
+  await startsVerb(page, 'section curve');
+  await page.locator('[data-blank="line"]').click();
+  await ada.clicksAt([-10, 10, 0]);
+  await expect(page.getByRole('textbox', { name: 'by', exact: true })).toHaveValue(/Line/);
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(page.getByText('group · 2')).toBeVisible();
+  // Walls, floor and lid are 5 thick: 60 · 40 − 50 · 30.
+  const areaOf = (name: string) =>
+    page.evaluate(async (part) => (await window.kadrel!.facts(part)).area, name);
+  expect(await areaOf('Curve through Box')).toBeCloseTo(900, 6);
+  await selects(page, 'Box');
+  await page.getByRole('textbox', { name: 'Height', exact: true }).fill('60');
+  await page.keyboard.press('Enter');
+  await ada.isReady();
+  await expect.poll(() => areaOf('Curve through Box')).toBeCloseTo(1100, 6);
+  expect(ada.problems).toEqual([]);
+});

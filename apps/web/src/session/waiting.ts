@@ -88,7 +88,8 @@ function pickedInFocus(statement: Statement): string | null {
   if (focus && isDrawn(statement, focus.blank)) return null;
   if (blank && !isPickable(blank)) return null;
   if (blank && PICKED.has(blank.type)) {
-    const needsParts = verbNamed(verb)!.blanks.parts !== undefined;
+    const { parts } = verbNamed(verb)!.blanks;
+    const needsParts = parts !== undefined && !parts.optional;
     return needsParts && !(typed.parts as unknown[] | undefined)?.length ? null : focus.blank;
   }
   // With the field of an axis in focus the pick of a move goes on, locked to that axis.

@@ -18,8 +18,11 @@ export function locateWay(
   const written = named.at.split(MEETING).map((name) => name.trim());
   const found: { curve: WayCurve; fit: number }[] = [];
   features.curveName.forEach((name, c) => {
-    const fit = edgeFit(written, features.names[name]!.split(MEETING), document);
-    if (fit > 0) found.push({ curve: wayOf(features, c), fit });
+    const names = features.names[name]!.split(MEETING);
+    // What is drawn has curves with names of their own; edges lie between two faces.
+    const isDrawn = names.length === 1 && written.length === 1;
+    const fit = isDrawn ? Number(names[0] === written[0]) : edgeFit(written, names, document);
+    if (fit > 0) found.push({ curve: isDrawn ? drawnWay(features, c) : wayOf(features, c), fit });
   });
   const best = Math.max(0, ...found.map(({ fit }) => fit));
   const fitting = found.filter(({ fit }) => fit === best).map(({ curve }) => curve);
@@ -58,6 +61,32 @@ function wayOf({ curveKind, curves, polyline }: ShapeFeatures, c: number): WayCu
     last: curves[data + 10]!,
   };
 }
+
+/** All legs that a drawn leg hangs together with, from their beginning to their end; a curve that is bent by itself. */
+function drawnWay(features: ShapeFeatures, c: number): WayCurve {
+  const way = wayOf(features, c);
+  if (features.curveKind[c] !== CURVE_LINE || way.kind !== 'points') return way;
+  const legs = [...features.curveKind.keys()]
+    .filter((k) => k !== c && features.curveKind[k] === CURVE_LINE)
+    .map((k) => wayOf(features, k))
+    .flatMap((leg) => (leg.kind === 'points' ? [leg.points as [Triple, Triple]] : []));
+  const points = [...(way.points as Triple[])];
+  for (;;) {
+    const [first, last] = [points[0]!, points.at(-1)!];
+    if (isSame(first, last)) break;
+    const before = legs.findIndex(([, end]) => isSame(end, first));
+    const after = legs.findIndex(([start]) => isSame(start, last));
+    if (before < 0 && after < 0) break;
+    if (before >= 0) points.unshift(legs[before]![0]);
+    else points.push(legs[after]![1]);
+    legs.splice(before >= 0 ? before : after, 1);
+  }
+  return { kind: 'points', points };
+}
+
+const isSame = (a: Triple, b: Triple) => a.every((n, i) => Math.abs(n - b[i]!) <= SAME_PLACE_MM);
+/** Ends of legs that meet are reckoned from the same numbers, mm. */
+const SAME_PLACE_MM = 1e-9;
 
 /** A path of the inner frame in the outer one. */
 export function carryWay(pose: Pose, curve: WayCurve): WayCurve {

@@ -4,6 +4,7 @@ import { hole } from './hole.ts';
 import { keepCut } from './keep-cut.ts';
 import { leaveWhole } from './leave-whole.ts';
 import { section } from './section.ts';
+import { sectionCurve } from './section-curve.ts';
 import { slices } from './slices.ts';
 import { splitSolid } from './split-solid.ts';
 import { trimSolid } from './trim-solid.ts';
@@ -18,5 +19,6 @@ export const CUT = [
   section,
   leaveWhole,
   keepCut,
+  sectionCurve,
   slices,
 ] as const;

@@ -57,7 +57,7 @@ function poseAboutEdge(on: Pose, edge: NonNullable<PlaneValues['edge']>, angle: 
 }
 
 /** Z along the way, Y as nearly upward as it can be. */
-function squareTo(at: Vec3, direction: Vec3): Pose {
+export function squareTo(at: Vec3, direction: Vec3): Pose {
   const z = cleanDirection(direction);
   const level = cross([0, 0, 1], z);
   const x = length(level) < 1e-9 ? acrossTo(z) : cleanDirection(unit(level));
