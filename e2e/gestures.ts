@@ -3,7 +3,7 @@ import { expect, type Locator, type Page } from '@playwright/test';
 import { VERBS, type Verb } from '@kadrel/core';
 import type { Person } from './person.ts';
 
-/** What stands in the bar: the verb, and the numbers that were typed into it. */
+/** What stands in the bar: the verb, and what was typed into it. */
 interface InHand {
   readonly verb: string;
   readonly typed: Map<string, string>;
@@ -70,18 +70,20 @@ export class Restless {
     this.inHand = { verb: verb.name, typed: new Map() };
   }
 
-  private numberFields(): Locator {
+  private typedFields(): Locator {
     return this.page.locator('section[aria-label="Statement"] input[data-entry]:not([data-words])');
   }
 
   private async types(): Promise<void> {
-    const count = this.inHand ? await this.numberFields().count() : 0;
+    const count = this.inHand ? await this.typedFields().count() : 0;
     if (!this.inHand || count === 0) return;
-    const field = this.numberFields().nth(Math.floor(this.random() * count));
+    const field = this.typedFields().nth(Math.floor(this.random() * count));
     const key = (await field.getAttribute('data-entry'))!;
     const verb = VERBS.find(({ name }) => name === this.inHand!.verb)!;
-    if (!isNumber(verb, key)) return;
-    const text = String(1 + Math.floor(this.random() * 60));
+    const isNumber = isOf(verb, key, NUMBERS);
+    if (!isNumber && !isOf(verb, key, WORDS)) return;
+    const number = 1 + Math.floor(this.random() * 60);
+    const text = isNumber ? String(number) : `oak ${number}`;
     this.say(`type ${text} into ${key}`);
     await field.focus();
     await field.fill(text);
@@ -156,7 +158,7 @@ export class Restless {
     await this.page.keyboard.press('Control+z');
   }
 
-  /** The verb in hand is the same, and every number that was typed is where it was. */
+  /** The verb in hand is the same, and all that was typed is where it was. */
   private async nothingIsLost(): Promise<void> {
     const trail = () => this.done.slice(-12).join('\n');
     expect(this.ada.problems, trail()).toEqual([]);
@@ -173,4 +175,6 @@ export class Restless {
 }
 
 const NUMBERS = new Set(['length', 'angle', 'count', 'tally', 'vector', 'quantity', 'quantities']);
-const isNumber = (verb: Verb, key: string) => NUMBERS.has(verb.blanks[key.split('.')[0]!]!.type);
+const WORDS = new Set(['name', 'text']);
+const isOf = (verb: Verb, key: string, types: ReadonlySet<string>) =>
+  types.has(verb.blanks[key.split('.')[0]!]!.type);

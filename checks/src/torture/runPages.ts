@@ -110,7 +110,10 @@ class Page {
   ) {}
 
   async load(): Promise<void> {
-    const [opened, left] = await Promise.all([workshopApi.openProject(this.project), this.shelf.left(this.project)]);
+    const [opened, left] = await Promise.all([
+      workshopApi.openProject(this.project),
+      this.shelf.left(this.project),
+    ]);
     const page = { ...opened, edits: await editsSince(opened, left?.base), left };
     const resumed = resume(page);
     this.shown = { document: resumed.document, edits: [...page.edits, ...resumed.edits] };
@@ -244,7 +247,9 @@ async function trial(seed: number): Promise<string | undefined> {
   await later.load();
   kept.push(...(await settle([later])));
   pages.push(later);
-  const ledgers = await Promise.all([id, ...kept].map(async (one) => (await workshopApi.edits(one, 0)).edits));
+  const ledgers = await Promise.all(
+    [id, ...kept].map(async (one) => (await workshopApi.edits(one, 0)).edits),
+  );
   const aside = pages.flatMap(({ report }) => report.aside.map(({ edit }) => edit.id));
   for (const page of pages) page.close();
   return faultOf(made, ledgers, { aside, shelf: await shelf.left(id) });
