@@ -55,6 +55,10 @@ export const wholeOf = (reaches: readonly FaceReach[]): FaceReach => {
   return whole;
 };
 
+/** How far the boxes round two of them are apart, mm. */
+export const reachGap = (own: FaceReach, other: FaceReach): number =>
+  Math.hypot(...own.min.map((min, k) => Math.max(0, other.min[k]! - own.max[k]!, min - other.max[k]!)));
+
 /**
  * Whether no way of at most a length to the other is near any of the normals. A way that is so much longer than the gap along an axis
  * goes along that axis by a share at least; the normals go along it by a slope at most; so the angle between has a least.

@@ -6,7 +6,7 @@ import { chain, carry, inverse, type Pose } from '../space/pose.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
 import type { Bvh } from '../space/bvh.ts';
 import { FACE_PLANE, type SnapShape } from '../snapping/shape.ts';
-import { LOOKING, faceReaches, looksElsewhere, wholeOf, type FaceReach } from './faceReach.ts';
+import { LOOKING, faceReaches, looksElsewhere, reachGap, wholeOf, type FaceReach } from './faceReach.ts';
 import { fill } from './facets.ts';
 import { nearerStart, startsWithin, withStart, type Start } from './starts.ts';
 import { nearestHolder, nearestOfTriangles, normalOf } from './triangles.ts';
@@ -73,6 +73,8 @@ class Search {
   private readonly slack: number;
   private readonly triangleA = new Float64Array(9);
   private readonly triangleB = new Float64Array(9);
+  /** Of each solid, by node, once it is known which faces look elsewhere. */
+  private sole: { readonly a: Int32Array; readonly b: Int32Array } | undefined;
   private least: number;
   /** Of each solid, by face. */
   private turnedAway: { readonly a: Uint8Array; readonly b: Uint8Array } | undefined;
@@ -95,8 +97,12 @@ class Search {
       (s, t) => this.shorten(s, t),
     );
     this.turnedAway = this.facesTurnedAway();
+    this.sole = {
+      a: soleFaces(a.shape, this.turnedAway.a),
+      b: soleFaces(b.shape, this.turnedAway.b),
+    };
     this.descend(
-      (gap) => gap > this.least + this.slack,
+      (gap, i, j) => gap > this.least + this.slack || this.isSettled(gap, i, j),
       (s, t, gap) => this.compare(s, t, gap),
     );
   }
@@ -121,13 +127,22 @@ class Search {
     return { least: Math.max(0, least - slack), faces, slack };
   }
 
+  /** Whether two nodes have nothing to look at but two flat faces of which as near a pair of facets is known as any in them may be. */
+  private isSettled(gap: number, i: number, j: number): boolean {
+    const [faceA, faceB] = [this.sole!.a[i]!, this.sole!.b[j]!];
+    if (faceA === NONE || faceB === NONE) return true;
+    if (faceA === SEVERAL || faceB === SEVERAL || !this.areFlat(faceA, faceB)) return false;
+    const known = this.found.get(faceA * KEY + faceB);
+    return known !== undefined && gap >= known.gap;
+  }
+
   /** Pairs of nodes of both trees, those that are nearer first. @param isFar by how far their boxes are apart */
-  private descend(isFar: (gap: number) => boolean, visit: Visit): void {
+  private descend(isFar: (gap: number, i: number, j: number) => boolean, visit: Visit): void {
     const [treeA, treeB] = [this.a.shape.triangleTree, this.b.shape.triangleTree];
     const stack = [[0, 0, this.boxGap(0, 0)] as [number, number, number]];
     for (let top = stack.pop(); top; top = stack.pop()) {
       const [i, j, gap] = top;
-      if (isFar(gap)) continue;
+      if (isFar(gap, i, j)) continue;
       const [leafA, leafB] = [treeA.count[i]! > 0, treeB.count[j]! > 0];
       if (leafA && leafB) {
         this.leaves([i, j], gap, visit);
@@ -210,7 +225,7 @@ class Search {
       : dot(normalOf(this.triangleB), way) < -LOOKING;
   }
 
-  /** Faces that need not be looked at for their border, and look nowhere near the other solid. */
+  /** Faces that are too far away, or that need not be looked at for their border and look nowhere near the other solid. */
   private facesTurnedAway() {
     const max = this.least + this.slack;
     const [reachA, reachB] = [
@@ -220,7 +235,7 @@ class Search {
     const [wholeA, wholeB] = [wholeOf(reachA), wholeOf(reachB)];
     const mask = (side: 'a' | 'b', reaches: readonly FaceReach[], other: FaceReach) =>
       Uint8Array.from(reaches, (own, face) =>
-        Number(this.spares(side, face) && looksElsewhere(own, other, max)),
+        Number(reachGap(own, other) > max || (this.spares(side, face) && looksElsewhere(own, other, max))),
       );
     return { a: mask('a', reachA, wholeB), b: mask('b', reachB, wholeA) };
   }
@@ -256,6 +271,28 @@ class Search {
     return Math.sqrt(square);
   }
 }
+
+/** For each node of a tree of facets the face that they are all of, those left out that look elsewhere; or none, or several. */
+function soleFaces(
+  { triangleTree: { first, count, order }, faceOfTriangle }: SnapShape,
+  turnedAway: Uint8Array,
+): Int32Array {
+  const sole = new Int32Array(count.length).fill(NONE);
+  const together = (p: number, q: number) => (p === NONE ? q : q === NONE || p === q ? p : SEVERAL);
+  const visit = (node: number): number => {
+    const [from, things] = [first[node]!, count[node]!];
+    if (things === 0) return (sole[node] = together(visit(node + 1), visit(from)));
+    let all = NONE;
+    for (const t of order.subarray(from, from + things)) {
+      const face = faceOfTriangle[t]!;
+      if (turnedAway[face] !== 1) all = together(all, face);
+    }
+    return (sole[node] = all);
+  };
+  if (order.length > 0) visit(0);
+  return sole;
+}
+const [NONE, SEVERAL] = [-1, -2];
 
 /** More faces than this no shape has. */
 const KEY = 2 ** 24;
