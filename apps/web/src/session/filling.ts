@@ -97,7 +97,8 @@ export function fromSelection(
   if (blanks.from?.type === 'part' && blanks.parts)
     return { from: first, ...(others.length > 0 ? { parts: others } : {}) };
   // A line that was drawn for it is picked, and is none of the solids.
-  if (blanks.parts && blanks.line) return { parts: selection.filter((id) => !isProfile(id)) };
+  if (blanks.parts && blanks.line?.type === 'path')
+    return { parts: selection.filter((id) => !isProfile(id)) };
   if (blanks.parts) return { parts: [...selection] };
   return blanks.part?.type === 'part' ? { part: first } : {};
 }

@@ -1,6 +1,9 @@
 /** What is drawn on a canvas → a PNG, off the page's thread: to read a canvas back and to pack it would hold the page. */
 
-/** The upper left corner of a canvas as it is now, as a PNG; null where it cannot be made. @param size pixels of the canvas, and of the PNG */
+/**
+ * The upper left corner of a canvas as it is now, as a PNG; null where it cannot be made.
+ * @param sizes how much of the canvas is taken, and how large the PNG is, pixels
+ */
 export async function encodePicture(
   canvas: HTMLCanvasElement,
   { from, to }: Record<'from' | 'to', { readonly width: number; readonly height: number }>,

@@ -77,6 +77,15 @@ export function handIndexOn(before: Items, after: Items, changed: Iterable<ItemI
   known.set(after, counted);
 }
 
-/** The ids of a set in the order of the items. */
-export const inItemOrder = ({ items }: Pick<KadrelDocument, 'items'>, ids: ReadonlySet<ItemId>): ItemId[] =>
-  ids.size === 0 ? [] : Object.keys(items).filter((id) => ids.has(id));
+type Listed = 'traced' | 'following';
+/** For each state: a preview asks at every move of the pointer. */
+const listed = new WeakMap<Items, Partial<Record<Listed, readonly ItemId[]>>>();
+
+/** Ids of traced items, or of those with following steps, in the order of the items. */
+export function idsListed(document: Pick<KadrelDocument, 'items'>, which: Listed): readonly ItemId[] {
+  const ids = itemIndex(document)[which];
+  if (ids.size === 0) return [];
+  const lists = listed.get(document.items) ?? {};
+  listed.set(document.items, lists);
+  return (lists[which] ??= Object.keys(document.items).filter((id) => ids.has(id)));
+}

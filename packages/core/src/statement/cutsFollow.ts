@@ -1,7 +1,7 @@
 /** Kept cuts and slices follow what they were cut from: after a statement that has changed that, their curves are asked for anew. */
 import { current, isDraft } from 'immer';
 import { changedItems, type ChangedItems } from '../document/changed.ts';
-import { inItemOrder, itemIndex } from '../document/itemIndex.ts';
+import { idsListed } from '../document/itemIndex.ts';
 import { freeName, isGroup, lineage, nextOrder, shiftedBy, worldFromPart } from '../document/items.ts';
 import { withAllNeeded } from '../document/needed.ts';
 import { placePart } from '../document/placing.ts';
@@ -41,8 +41,7 @@ interface Following {
   readonly context: Pick<VerbContext, 'ask' | 'newId'>;
 }
 
-const tracedIn = (document: KadrelDocument): readonly ItemId[] =>
-  inItemOrder(document, itemIndex(document).traced);
+const tracedIn = (document: KadrelDocument): readonly ItemId[] => idsListed(document, 'traced');
 
 /** @param before what the statement began with @returns why the statement cannot be carried out */
 export function cutsFollow(

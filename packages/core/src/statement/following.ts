@@ -1,5 +1,5 @@
 /** What is cut along a profile or by a part, or joined with a surface, follows where that is placed anew. What is embossed stays where it was laid. */
-import { FOLLOWING, inItemOrder, itemIndex } from '../document/itemIndex.ts';
+import { FOLLOWING, idsListed } from '../document/itemIndex.ts';
 import { shiftedBy, worldFromPart } from '../document/items.ts';
 import { madeFromThemselves, type ItemId, type KadrelDocument } from '../document/schema.ts';
 import type { Change } from '../history/edit.ts';
@@ -28,7 +28,7 @@ type Frame = FollowingStep['frame'];
 const isFollowing = (step: RecipeStep): step is FollowingStep => FOLLOWING.has(step.kind);
 
 const partsFollowingOthers = (document: KadrelDocument): readonly ItemId[] =>
-  inItemOrder(document, itemIndex(document).following);
+  idsListed(document, 'following');
 
 /**
  * Moves the frames of steps that follow another item as that was moved in the world, unless the part was moved itself:
