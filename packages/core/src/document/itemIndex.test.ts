@@ -1,4 +1,6 @@
 import { said, type Statement } from '@kadrel/testing';
+import { current } from 'immer';
+import { change } from '../history/edit.ts';
 import { itemIndex } from './itemIndex.ts';
 import { emptyDocument } from './items.ts';
 
@@ -44,4 +46,32 @@ test('a document that was gone on from can be asked about and gone on from again
     expect([...itemIndex(document).names.keys()]).toEqual(names);
     expect(itemIndex(document)).toEqual(countedAnew(document));
   }
+});
+
+test('a draft is counted as it stands, and to count it changes nothing of it', () => {
+  const before = STATEMENTS.slice(0, 6).reduce(
+    (document, [verb, typed]) => said(document, verb, typed).document,
+    emptyDocument(),
+  );
+  const [first, second, third] = Object.keys(before.items);
+  const { patches } = change(before, (draft) => {
+    const stands = () => expect(itemIndex(draft)).toEqual(countedAnew(current(draft)));
+    stands();
+    draft.items[first!]!.name = 'board';
+    stands();
+    delete draft.items[second!];
+    stands();
+    draft.items.fresh = { ...before.items[third!]!, id: 'fresh', name: 'fresh', order: 99 };
+    draft.items.fresh.name = 'renamed';
+    stands();
+    expect([...itemIndex(draft).names.keys()]).toEqual(expect.arrayContaining(['board', 'renamed']));
+  });
+  expect(patches.map(({ op, path }) => [op, ...path.slice(1, 3)])).toEqual(
+    expect.arrayContaining([
+      ['replace', first, 'name'],
+      ['remove', second],
+      ['add', 'fresh'],
+    ]),
+  );
+  expect(patches).toHaveLength(3);
 });

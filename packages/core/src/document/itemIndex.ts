@@ -2,7 +2,7 @@
  * What is asked of all items of a document again and again, counted once for each state of it. A statement hands what was counted on to
  * the document that it makes, so that thousands of statements one after another do not each go through all items.
  */
-import { current, isDraft } from 'immer';
+import { isDraft } from 'immer';
 import type { ItemId, KadrelDocument, Part } from './schema.ts';
 
 type Items = KadrelDocument['items'];
@@ -51,15 +51,26 @@ export const FOLLOWING: ReadonlySet<string> = new Set(['cutAlong', 'cutBy', 'joi
 const known = new WeakMap<Items, Counted>();
 
 /** Of a document, or of a draft as it stands. */
-export function itemIndex({ items }: Pick<KadrelDocument, 'items'>): ItemIndex {
-  const plain = isDraft(items) ? current(items) : items;
-  const found = known.get(plain);
+export function itemIndex(document: Pick<KadrelDocument, 'items'>): ItemIndex {
+  const { items } = document;
+  const found = known.get(items);
   if (found) return found;
   const counted = new Counted();
-  for (const item of Object.values(plain)) counted.add(item);
-  known.set(plain, counted);
+  for (const item of itemsIn(document)) counted.add(item);
+  // A draft goes on changing.
+  if (!isDraft(items)) known.set(items, counted);
   return counted;
 }
+
+/**
+ * All items, of a draft as they stand, to be read only. To read them through the draft would make a draft of each, and a plain copy of
+ * it would copy each new one: a statement that makes hundreds of parts asks for them hundreds of times. The description of a property
+ * holds what the draft holds, whatever that is.
+ */
+export const itemsIn = ({ items }: Pick<KadrelDocument, 'items'>): readonly Part[] =>
+  isDraft(items)
+    ? Object.keys(items).map((id) => Object.getOwnPropertyDescriptor(items, id)!.value as Part)
+    : Object.values(items);
 
 /** Hands what was counted of a document on to one that differs in a few items. The first is counted anew when it is asked about again. */
 export function handIndexOn(before: Items, after: Items, changed: Iterable<ItemId>): void {

@@ -1,5 +1,4 @@
 /** Reading a document: numbers, names, who stands below whom, and where. */
-import { current, isDraft } from 'immer';
 import { AT_ORIGIN, chain, poseOf, type Pose } from '../space/pose.ts';
 import { cleanLength } from '../space/rounding.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -17,12 +16,12 @@ import {
   type Placement,
   type Scene,
 } from './schema.ts';
-import { itemIndex } from './itemIndex.ts';
+import { itemIndex, itemsIn } from './itemIndex.ts';
 import { boxOfFigure } from '../profiles/outline.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
 import { valueOf, vectorOf } from '../recipes/numbers.ts';
 
-export { valueOf, vectorOf };
+export { itemsIn, valueOf, vectorOf };
 
 /** What a new project begins with. */
 export const DEFAULT_SCENE: Scene = {
@@ -196,10 +195,6 @@ export const pinsOf = (document: KadrelDocument): Pin[] =>
 /** A pin by its name, failing that by its id. */
 export const pinNamed = (document: KadrelDocument, name: string): Pin | undefined =>
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
-
-/** All items of a document, or of a draft as it stands, to be read only: through the draft each would cost a proxy. */
-export const itemsIn = ({ items }: KadrelDocument): readonly Part[] =>
-  Object.values(isDraft(items) ? current(items) : items);
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {

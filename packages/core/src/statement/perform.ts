@@ -73,9 +73,10 @@ export function perform(
     return { ...refuse('wanting', {}), wants: error.question };
   }
   if (isRefusal(outcome)) return outcome;
+  const changed = changedIds(document, done);
   const fault =
-    nameFault(verb, values, document, { done, outcome }) ??
-    sizeFault(document, done) ??
+    nameFault(verb, values, document, { after: done.document, changed, outcome }) ??
+    sizeFault(done.document, changed) ??
     dependenceFault(document, done);
   if (fault) return fault;
   const performed = {
@@ -84,7 +85,8 @@ export function perform(
     notes: [...offPlaneNotes(verb, values, { typed, document }), ...cutsLeft(document, done.document)],
     title: wordStatement(verb, { ...defaultsOf(verb), ...typed }, done.document, document),
   };
-  if (!world.isPreview) handOn(document, done);
+  // A preview begins with the same document again at the next move of the pointer.
+  if (!world.isPreview) handIndexOn(document.items, done.document.items, changed);
   return performed;
 }
 
@@ -182,14 +184,17 @@ function nameFault(
   { blanks }: Verb,
   { as }: Readonly<Record<string, unknown>>,
   before: KadrelDocument,
-  { done: { document: after, patches }, outcome }: { readonly done: Change; readonly outcome: Outcome },
+  {
+    after,
+    changed,
+    outcome,
+  }: { readonly after: KadrelDocument; readonly changed: readonly ItemId[]; readonly outcome: Outcome },
 ): Refusal | undefined {
   if (typeof as !== 'string' || blanks.as?.type !== 'name' || blanks.as.replaces) return undefined;
   const made = outcome.result === undefined ? undefined : after.items[outcome.result];
   const { names } = itemIndex(before);
   const countIn = ({ items }: KadrelDocument, ids: readonly ItemId[]) =>
     ids.filter((id) => items[id]?.name === as).length;
-  const changed = changedIds(before, after, patches);
   const named = (names.get(as) ?? 0) - countIn(before, changed) + countIn(after, changed);
   if (named > (made?.name === as ? 1 : 0) && names.has(as))
     return refuse('name-taken.part-named', { as }, 'as');
@@ -197,12 +202,8 @@ function nameFault(
   return refuse('no-new-part', {}, 'as');
 }
 
-/** Not after a preview, which begins with the same document again at the next move of the pointer. */
-const handOn = (before: KadrelDocument, { document: after, patches }: Change): void =>
-  handIndexOn(before.items, after.items, changedIds(before, after, patches));
-
-/** Items that patches touch. */
-function changedIds(before: KadrelDocument, after: KadrelDocument, patches: Change['patches']): ItemId[] {
+/** Items that a change touches. */
+function changedIds(before: KadrelDocument, { document: after, patches }: Change): readonly ItemId[] {
   const paths = patches.filter(({ path }) => path[0] === 'items').map(({ path }) => path[1]);
   // All items at once may be others.
   if (paths.includes(undefined)) return Object.keys(changedItems(before, after));
@@ -210,9 +211,9 @@ function changedIds(before: KadrelDocument, after: KadrelDocument, patches: Chan
 }
 
 /** Patterns within patterns multiply: why what changed would be too many solids. */
-function sizeFault(before: KadrelDocument, { document: after, patches }: Change): Refusal | undefined {
-  const changed = changedIds(before, after, patches).filter((id) => after.items[id]);
-  for (const id of new Set(changed.map((one) => topOf(after, one)))) {
+function sizeFault(after: KadrelDocument, changed: readonly ItemId[]): Refusal | undefined {
+  const there = changed.filter((id) => after.items[id]);
+  for (const id of new Set(there.map((one) => topOf(after, one)))) {
     const count = solidCount(after, id);
     if (count > MAX_MEMBERS)
       return refuse('too-many.solids', { name: after.items[id]!.name, count, maxMembers: MAX_MEMBERS });
