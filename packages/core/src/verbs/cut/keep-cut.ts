@@ -1,8 +1,9 @@
-import { isFlatPart, worldFromPart } from '../../document/items.ts';
+import { worldFromPart } from '../../document/items.ts';
 import type { ItemId } from '../../document/schema.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { cutKeeping } from '../shared/cutKeeping.ts';
 import { drawPaths } from '../shared/outlines.ts';
+import { notSolid } from '../shared/sectionPlane.ts';
 
 /** What a section plane cuts, as profiles that follow it, or stay as they are. */
 export const keepCut = declareVerb({
@@ -24,8 +25,8 @@ export const keepCut = declareVerb({
   apply(draft, { section, parts, keeps }, context) {
     const { name, recipe } = draft.items[section]!;
     if (recipe.base.kind !== 'section') return refuse('section', { name }, 'section');
-    const flat = parts?.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
+    const fault = notSolid(draft, parts);
+    if (fault) return fault;
     const wanted = parts && new Set(parts);
     const found = context
       .ask<'outlines'>({ ask: 'outlines', part: section })

@@ -1,9 +1,8 @@
 import { isFlatPart, standingOf, valueOf, visibleParts } from '../../document/items.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { wayAt, wayDirection, wayLength } from '../../patterns/way.ts';
-import { SECTION_VIEWS } from '../../recipes/bodies/section.ts';
 import { cleanDirection, column, fromColumns } from '../../space/matrix.ts';
-import { roundPoint, type Pose } from '../../space/pose.ts';
+import type { Pose } from '../../space/pose.ts';
 import { cross, dot, length, scale, subtract, unit, type Vec3 } from '../../space/vector.ts';
 import {
   declareVerb,
@@ -15,12 +14,11 @@ import {
   type Values,
   type VerbContext,
 } from '../../statement/declare.ts';
-import { degreesOf } from '../../statement/planes.ts';
-import { addPart } from '../shared/addPart.ts';
 import { wrapParts } from '../shared/combine.ts';
 import { cutKeeping } from '../shared/cutKeeping.ts';
 import { squareTo } from '../shared/laidPlane.ts';
 import { drawPaths } from '../shared/outlines.ts';
+import { addSectionPlane, notSolid } from '../shared/sectionPlane.ts';
 
 /** More cuts at once are more than anybody looks through. */
 const MAX_CUTS = 200;
@@ -86,8 +84,8 @@ export const sectionCurve = declareVerb({
 });
 
 function solidsOf(draft: KadrelDocument, parts: readonly ItemId[] | undefined): ItemId[] | Refusal {
-  const flat = parts?.find((id) => isFlatPart(draft, draft.items[id]!));
-  if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
+  const fault = notSolid(draft, parts);
+  if (fault) return fault;
   const all = parts
     ? [...standingOf(draft, parts)]
     : visibleParts(draft)
@@ -173,22 +171,16 @@ function drawnCut(
 }
 
 /** A section plane that cuts in no view: it only says where the curves are cut, and may be moved for that. */
-function hiddenPlane(draft: KadrelDocument, plane: Pose, context: VerbContext): ItemId {
-  const id = addPart(draft, context, {
+function hiddenPlane(draft: KadrelDocument, pose: Pose, context: VerbContext): ItemId {
+  const id = addSectionPlane(draft, context, {
     name: 'Plane of the curves',
-    base: {
-      kind: 'section',
-      shows: 'behind',
-      form: 'half',
-      depth: PLANE_DEPTH_MM,
-      fill: 'hatched',
-      spacing: 0,
-      size: PLANE_SIZE_MM,
-      ...Object.fromEntries(SECTION_VIEWS.map((view) => [view, false])),
-    },
-    at: [...roundPoint(plane.shift)],
+    pose,
+    shows: 'behind',
+    form: 'half',
+    depth: PLANE_DEPTH_MM,
+    size: PLANE_SIZE_MM,
+    cutsIn: () => false,
   });
-  draft.items[id]!.placement.turn = degreesOf(plane);
   draft.items[id]!.visible = false;
   return id;
 }

@@ -1,10 +1,8 @@
 import { fieldsOf, type ChoiceField, type NumberField } from '../../recipes/fields.ts';
 import { SECTION_VIEWS, section as kind, type SectionView } from '../../recipes/bodies/section.ts';
-import { roundPoint } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
-import { degreesOf } from '../../statement/planes.ts';
-import { addPart } from '../shared/addPart.ts';
 import { PLANE_SENTENCE, planeBlanks, givenPose } from '../shared/laidPlane.ts';
+import { addSectionPlane } from '../shared/sectionPlane.ts';
 
 const FIELDS = new Map(fieldsOf(kind.schema));
 const chosen = (key: 'shows' | 'form') => {
@@ -47,24 +45,16 @@ export const section = declareVerb({
     if (isRefusal(pose)) return pose;
     const cut = views === undefined ? undefined : viewsIn(views);
     if (isRefusal(cut)) return cut;
-    const id = addPart(draft, context, {
+    const id = addSectionPlane(draft, context, {
       name: as ?? 'Section',
-      base: {
-        kind: 'section',
-        shows: shows as 'behind' | 'before',
-        form: form as 'half' | 'slab' | 'corner',
-        depth: thick,
-        fill: 'hatched',
-        spacing: 0,
-        size,
-        ...Object.fromEntries(
-          SECTION_VIEWS.flatMap((view) => (!cut || cut.has(view) ? [] : [[view, false]])),
-        ),
-        ...(whole && whole.length > 0 ? { whole: [...whole] } : {}),
-      },
-      at: [...roundPoint(pose.shift)],
+      pose,
+      shows: shows as 'behind' | 'before',
+      form: form as 'half' | 'slab' | 'corner',
+      depth: thick,
+      size,
+      cutsIn: (view) => !cut || cut.has(view),
+      whole,
     });
-    draft.items[id]!.placement.turn = degreesOf(pose);
     return { result: id, select: [id] };
   },
 });

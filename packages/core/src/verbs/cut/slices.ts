@@ -1,4 +1,4 @@
-import { isFlatPart, standingOf } from '../../document/items.ts';
+import { standingOf } from '../../document/items.ts';
 import type { KadrelDocument, LayerPlace, TracedOf } from '../../document/schema.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { chain, NO_TURN } from '../../space/pose.ts';
@@ -15,6 +15,7 @@ import { wrapParts } from '../shared/combine.ts';
 import { layersOf, type Layers } from '../../statement/layers.ts';
 import { cutKeeping } from '../shared/cutKeeping.ts';
 import { drawPaths } from '../shared/outlines.ts';
+import { notSolid } from '../shared/sectionPlane.ts';
 
 /** A stack of cuts at a pitch, as profiles: layers to be cut from sheets, or contours. */
 export const slices = declareVerb({
@@ -45,8 +46,8 @@ export const slices = declareVerb({
   },
   sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}, {keeps}[ named {as}]',
   apply(draft, { parts, on, pitch, count, at, keeps, as }, context) {
-    const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
+    const fault = notSolid(draft, parts);
+    if (fault) return fault;
     const items = [...standingOf(draft, parts)];
     const by = { pitch: pitch && valueOf(pitch), count, at: at as LayerPlace };
     const heights = layersOf({ items, plane: on, ...by }, context);

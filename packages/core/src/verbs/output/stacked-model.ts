@@ -1,4 +1,4 @@
-import { isFlatPart, standingOf } from '../../document/items.ts';
+import { standingOf } from '../../document/items.ts';
 import { valueOf } from '../../recipes/numbers.ts';
 import { packed } from '../../sheets/packing.ts';
 import type { Num } from '../../document/schema.ts';
@@ -8,6 +8,7 @@ import type { Pose } from '../../space/pose.ts';
 import { declareVerb, isRefusal, needed, optional, refuse, type Refusal } from '../../statement/declare.ts';
 import { inPlane } from '../../statement/planes.ts';
 import { doesNotFit, idleDowel, layersIn, pageOf, type Layer } from '../shared/stacking.ts';
+import { notSolid } from '../shared/sectionPlane.ts';
 import { scaleFrom } from '../shared/sheets.ts';
 
 /** A length of card, of which there is a usual one. */
@@ -44,8 +45,8 @@ export const stackedModel = declareVerb({
     'Stacked model of {parts} from {on} at {scale}, of card {thickness} thick on sheets of {width} by {height}[, {margin} from the rim][, {spacing} apart][, dowels at {dowels}][, {dowel} wide][ named {as}]',
   apply(draft, values, context) {
     const { parts, on, as } = values;
-    const flat = parts.find((id) => isFlatPart(draft, draft.items[id]!));
-    if (flat !== undefined) return refuse('flat.solid', { name: draft.items[flat]!.name }, 'parts');
+    const fault = notSolid(draft, parts);
+    if (fault) return fault;
     const scale = scaleFrom(values.scale);
     if (isRefusal(scale)) return scale;
     const layers = layersIn(
