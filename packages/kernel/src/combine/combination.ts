@@ -3,6 +3,7 @@ import { boxesMeet, boxSize, carry, faultOf, type Box, type Fault, type Vec3 } f
 import type { CombineContent, Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
+import { boxGroups, grownBy } from '../occt/boxGroups.ts';
 import { BuildError, carryingPlaces, copied, release, translated, type Occt } from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
 import { buildDrilled, drilledVolume, drillingOf } from '../build/drilled.ts';
@@ -89,11 +90,7 @@ export function buildCombined(site: Site, content: CombineContent): Combined {
 
 /** Boxes farther apart than this (mm) have nothing to do with each other: ten times the kernel's tolerance. */
 const NEAR_MM = 1e-6;
-const areNear = (a: Box, b: Box): boolean =>
-  boxesMeet(a, {
-    min: b.min.map((n) => n - NEAR_MM) as unknown as Vec3,
-    max: b.max.map((n) => n + NEAR_MM) as unknown as Vec3,
-  });
+const areNear = (a: Box, b: Box): boolean => boxesMeet(a, grownBy(b, NEAR_MM));
 
 /** What is far from the first operand takes nothing out of it. */
 function lessWhatIsNear(
@@ -126,7 +123,7 @@ function byGroups(
   content: CombineContent,
   { parts, boxes }: { readonly parts: readonly Part[]; readonly boxes: readonly Box[] },
 ): Combined {
-  const groups = groupsOf(boxes);
+  const groups = boxGroups(boxes, NEAR_MM);
   if (groups.length === 1 && parts.length > 1) return inOneGo(site, content, parts);
   const made = groups.map((members) =>
     members.length === 1
@@ -143,24 +140,6 @@ function byGroups(
     made.map((one) => one.named),
   );
   return { ...finished(site, named, content), notices: made.flatMap(({ notices }) => notices) };
-}
-
-/** Indices of boxes that hang together. */
-function groupsOf(boxes: readonly Box[]): number[][] {
-  const groups: number[][] = [];
-  const left = new Set(boxes.keys());
-  for (const start of boxes.keys()) {
-    if (!left.delete(start)) continue;
-    const group = [start];
-    for (const one of group)
-      for (const other of left)
-        if (areNear(boxes[one]!, boxes[other]!)) {
-          left.delete(other);
-          group.push(other);
-        }
-    groups.push(group.sort((a, b) => a - b));
-  }
-  return groups;
 }
 
 function asItIs(site: Site, operand: OperandContent, part: Part): Combined {

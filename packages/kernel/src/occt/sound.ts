@@ -4,7 +4,8 @@
  * its outer wire and a few of its holes at a time, each hole once. That no hole meets another, or lies within it, is told by boxes that
  * hold them; holes whose boxes meet are shown together. What only the whole shell tells is counted here.
  */
-import { boxesMeet, type Box } from '@kadrel/core';
+import type { Box } from '@kadrel/core';
+import { boxGroups } from './boxGroups.ts';
 import {
   ShapeMap,
   compoundOf,
@@ -79,16 +80,10 @@ const isFlat = (occt: Occt, face: TopoDS_Face): boolean =>
       (keep(new occt.BRepAdaptor_Surface(face, false)).GetType() as unknown as string) === 'GeomAbs_Plane',
   );
 
-/** Indices of boxes in groups, so that boxes of different groups do not meet; undefined where too many hang together. */
+/** Indices of holes in groups, so that boxes of different groups do not meet; undefined where too many hang together. */
 function together(boxes: readonly Box[]): number[][] | undefined {
-  const sets = new Sets(boxes.length);
-  const order = boxes.map((_, i) => i).sort((i, j) => boxes[i]!.min[0] - boxes[j]!.min[0]);
-  order.forEach((i, at) => {
-    for (let k = at + 1; k < order.length && boxes[order[k]!]!.min[0] <= boxes[i]!.max[0]; k++)
-      if (boxesMeet(boxes[i]!, boxes[order[k]!]!)) sets.join(i, order[k]!);
-  });
   const groups: number[][] = [];
-  for (const one of sets.all()) {
+  for (const one of boxGroups(boxes)) {
     if (one.length > MANY_HOLES) return undefined;
     const last = groups.at(-1);
     if (last && last.length < HOLES_AT_A_TIME) last.push(...one);
