@@ -15,8 +15,9 @@ import {
   migrate,
   startServer,
 } from './project.mjs';
-import { CHROMIUM, benchPage } from './benchPage.mjs';
+import { benchPage } from './benchPage.mjs';
 import { benchSaving } from './benchSaving.mjs';
+import { CHROMIUM } from './chromium.mjs';
 import { ensurePostgres, startTestCluster } from './postgres.mjs';
 import { runScript } from './say.mjs';
 

@@ -1,29 +1,14 @@
 /** What the page costs, taken in Chromium on the built application: edits, many parts, the first look, long ledgers, and a tour. */
 import { randomUUID } from 'node:crypto';
+import { isDone, makeGrid, newProject, typeStatement } from './benchDoing.mjs';
 import { benchTour } from './benchTour.mjs';
+import { launchChromium } from './chromium.mjs';
 
-export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
 const ROUNDS = 15;
-
-async function launched() {
-  const { chromium } = await import('@playwright/test');
-  return chromium.launch({
-    executablePath: CHROMIUM,
-    args: [
-      ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
-      '--use-gl=angle',
-      '--use-angle=swiftshader',
-      '--enable-unsafe-swiftshader',
-      '--ignore-gpu-blocklist',
-      '--disable-background-networking',
-      '--disable-quic',
-    ],
-  });
-}
 
 /** A page of the demo account, with nothing in its cache. */
 async function enterDemo(address) {
-  const browser = await launched();
+  const browser = await launchChromium();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   page.setDefaultTimeout(20_000);
   const scripts = [];
@@ -42,10 +27,7 @@ async function enterDemo(address) {
 /** A new project in the demo account, and what is done in it again and again. */
 async function openWorkshop(address) {
   const { browser, page, idle } = await enterDemo(address);
-  await page.getByRole('button', { name: 'New project' }).click();
-  await page.getByLabel('Name').fill('Bench');
-  await page.getByRole('button', { name: 'Create' }).click();
-  await idle();
+  await newProject({ page, idle }, 'Bench');
   return { browser, page, idle };
 }
 
@@ -89,30 +71,7 @@ const framesOrbiting = (page, seconds) =>
 /** Ten thousand members: frames a second with and without outlines; and how long four hundred parts take to open. */
 async function manyParts(address) {
   const { browser, page, idle } = await openWorkshop(address);
-  await page.keyboard.press('b');
-  for (const text of ['5', '5', '5', '0', '0', '0']) {
-    await page.keyboard.type(text);
-    await page.keyboard.press('Tab');
-  }
-  await page.keyboard.press('Enter');
-  await idle();
-  const repeat = async (columns, rows) => {
-    await page.keyboard.press('/');
-    await page.keyboard.type('grid');
-    await page.keyboard.press('Enter');
-    for (const [label, text] of [
-      ['columns', columns],
-      ['column every', 10],
-      ['rows', rows],
-      ['row every', 10],
-    ])
-      await page.getByLabel(label, { exact: true }).fill(String(text));
-    await page.keyboard.press('Enter');
-    await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
-    await idle();
-    await page.keyboard.press('Escape');
-  };
-  await repeat(100, 100);
+  await makeGrid({ page, idle });
   await page.keyboard.press('Shift+F');
   await idle();
   const show = async (display) => {
@@ -134,8 +93,7 @@ async function manyParts(address) {
   await page.getByLabel('Rows', { exact: true }).fill('20');
   await page.getByLabel('Rows', { exact: true }).press('Enter');
   await idle();
-  // To take four hundred members apart takes long on a slow machine.
-  await page.getByRole('button', { name: 'Dissolve' }).click({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Dissolve' }).click();
   await page.waitForFunction(() => Object.keys(window.kadrel.document.items).length === 400);
   await idle();
   await page.waitForFunction(() => window.kadrel.unsaved === 0, null, { timeout: 60_000 });
@@ -182,13 +140,9 @@ const plainFrame = (page) =>
 async function editToPicture(address) {
   const { browser, page, idle } = await openWorkshop(address);
   const make = async (key, texts) => {
-    await page.keyboard.press(key);
-    for (const text of texts) {
-      await page.keyboard.type(text);
-      await page.keyboard.press('Tab');
-    }
+    await typeStatement(page, key, texts);
     await page.keyboard.press('Enter');
-    await page.getByText('done; change a blank to adjust').waitFor();
+    await isDone(page);
     await page.keyboard.press('Escape');
   };
   await make('b', ['100', '60', '8']);
@@ -255,14 +209,10 @@ const LONG_LEDGER = 5000;
 async function longLedger(address) {
   const { browser, page, idle } = await openWorkshop(address);
   const nudged = async () => {
-    await page.keyboard.press('b');
-    for (const text of ['20', '20', '20', '0', '0', '0']) {
-      await page.keyboard.type(text);
-      await page.keyboard.press('Tab');
-    }
+    await typeStatement(page, 'b', ['20', '20', '20', '0', '0', '0']);
     const started = Date.now();
     await page.keyboard.press('Enter');
-    await page.getByText('done; change a blank to adjust').waitFor();
+    await isDone(page);
     await idle();
     const done = Date.now();
     await page.keyboard.press('Escape');

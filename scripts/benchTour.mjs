@@ -2,6 +2,7 @@
  * A tour of all demo projects and of a grid of ten thousand members, as a person goes through them: how long the page was busy without
  * a pause. Seconds are shared among the projects; a seed decides what is done.
  */
+import { isDone, makeGrid, newProject } from './benchDoing.mjs';
 import { randomOf } from './random.mjs';
 
 const SECONDS = Number(process.env.TOUR_SECONDS ?? 300);
@@ -44,7 +45,7 @@ const actionsOf = (page, random) => {
       await typed(['b']);
       await page.mouse.move(...place(), { steps: 8 });
       await typed(['4', '0', 'Tab', '3', '0', 'Tab', '2', '0', 'Enter']);
-      await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
+      await isDone(page);
       await typed(['Escape', 'Control+z']);
     },
     searches: async () => {
@@ -73,35 +74,6 @@ const watch = () => {
   }).observe({ type: 'longtask' });
 };
 
-/** Ten thousand members of one box. */
-async function makeGrid({ page, idle }) {
-  await page.getByRole('button', { name: 'New project' }).click();
-  await page.getByLabel('Name').fill('Tour');
-  await page.getByRole('button', { name: 'Create' }).click();
-  await idle();
-  await page.keyboard.press('b');
-  for (const text of ['5', '5', '5', '0', '0', '0']) {
-    await page.keyboard.type(text);
-    await page.keyboard.press('Tab');
-  }
-  await page.keyboard.press('Enter');
-  await idle();
-  await page.keyboard.press('/');
-  await page.keyboard.type('grid');
-  await page.keyboard.press('Enter');
-  for (const [label, text] of [
-    ['columns', '100'],
-    ['column every', '10'],
-    ['rows', '100'],
-    ['row every', '10'],
-  ])
-    await page.getByLabel(label, { exact: true }).fill(text);
-  await page.keyboard.press('Enter');
-  await page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
-  await idle();
-  await page.keyboard.press('Escape');
-}
-
 /** @param line prints a ratio */
 export async function benchTour({ browser, page, idle }, line) {
   await page.addInitScript(watch);
@@ -114,7 +86,10 @@ export async function benchTour({ browser, page, idle }, line) {
       await page.getByRole('link', { name }).first().click();
       await idle();
     }),
-    () => makeGrid({ page, idle }),
+    async () => {
+      await newProject({ page, idle }, 'Tour');
+      await makeGrid({ page, idle });
+    },
   ];
   for (const open of openers) {
     await page.goto(address);

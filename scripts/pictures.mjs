@@ -1,19 +1,10 @@
 /** `node scripts/pictures.mjs`: takes the pictures of docs/screenshots anew, from the demo data and a fresh database. */
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { launchChromium } from './chromium.mjs';
 import { ROOT } from './project.mjs';
 import { runScript, say } from './say.mjs';
 import { withDemo } from './serving.mjs';
-
-const FLAGS = [
-  '--use-gl=angle',
-  '--use-angle=swiftshader',
-  '--enable-unsafe-swiftshader',
-  '--ignore-gpu-blocklist',
-  '--disable-background-networking',
-  '--disable-quic',
-];
 
 const DEMOS = ['Hive with faults', 'Orchard hive', 'Tram shelter, Hollin Road', 'Marble run set'];
 
@@ -37,10 +28,7 @@ async function keepCards(page) {
 }
 
 async function takeAll(address) {
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), ...FLAGS],
-  });
+  const browser = await launchChromium();
   const page = await browser.newPage({
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
