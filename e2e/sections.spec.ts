@@ -222,6 +222,9 @@ test('a section curve by a drawn line: the line is drawn in a view and picked, a
   await ada.commits();
   await ada.types('Escape');
   await expect(page.getByText('group · 2')).toBeVisible();
+  // A group of nothing but curves has no middle of what it encloses, and is not told as an open surface.
+  await expect(page.getByTestId('fact-kind')).toHaveText('drawn, no solid');
+  await expect(page.getByTestId('fact-centroid')).toHaveCount(0);
   // Walls, floor and lid are 5 thick: 60 · 40 − 50 · 30.
   const areaOf = (name: string) =>
     page.evaluate(async (part) => (await window.kadrel!.facts(part)).area, name);

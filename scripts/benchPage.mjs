@@ -236,8 +236,9 @@ async function longLedger(address) {
 
 /** So many edits of the grid's step after those that a project has. */
 async function filled(page, count) {
-  const id = /projects\/([\w-]+)/.exec(page.url())[1];
-  const { revision } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { origin, pathname } = new URL(page.url());
+  const project = `${origin}/api${pathname}`;
+  const { revision } = await (await page.request.get(project)).json();
   for (let done = 0; done < count; done += 500) {
     const edits = Array.from({ length: 500 }, (_, i) => ({
       id: randomUUID(),
@@ -246,7 +247,7 @@ async function filled(page, count) {
       inverses: [{ op: 'replace', path: ['scene', 'grid'], value: 5 }],
       line: { verb: 'scene', values: { grid: '5 mm' }, title: 'Grid 5 mm', author: 'Ada', time: 1 },
     }));
-    const answer = await page.request.post(`/api/projects/${id}/edits`, {
+    const answer = await page.request.post(`${project}/edits`, {
       data: { base: revision + done, edits },
     });
     if (!answer.ok()) throw new Error(`edits were not taken: ${answer.status()} ${await answer.text()}`);

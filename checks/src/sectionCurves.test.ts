@@ -190,12 +190,18 @@ test.each<[Typed, string]>([
         [50, 90, 0],
       ],
     },
-    'nothing.slices',
+    'nothing.curves',
   ],
 ])('%j is refused: %s', (typed, code) => {
   const document = builtBy(kernel, COLUMN);
   const refused = tried(document, 'section-curve', typed);
   expect(isRefusal(refused) && refused.code).toBe(code);
+});
+
+test('where nothing is seen that could be cut, that is said', () => {
+  const document = builtBy(kernel, [...COLUMN, ['hide', { parts: ['column'] }]]);
+  const refused = tried(document, 'section-curve', {});
+  expect(isRefusal(refused) && refused.code).toBe('nothing.to-cut');
 });
 
 test('by a drawn line, and across all legs of a drawn path', () => {

@@ -14,6 +14,7 @@ import {
   type Num,
   type Part,
   type QuantityKind,
+  type Scene,
   type Vec3,
 } from '@kadrel/core';
 import { measuresOf } from '../session/built.ts';
@@ -228,21 +229,19 @@ const FailureWords = ({ step, reason, remedy }: Pick<Failure, 'step' | 'reason' 
   </p>
 );
 
-function Facts({ part }: { part: Part }) {
-  const built = useSessionState((state) => state.built);
-  const document = useSessionState((state) => state.document);
-  const failure = built.failures.find((f) => f.part === part.id);
-  const measures = measuresOf({ built }, part.id);
+type FactRow = readonly [label: string, value: React.ReactNode];
+
+/** Of drawn things: they have neither faces nor a middle of what they enclose. */
+const drawnRows = ({ area, edges }: Measures, scene: Scene): readonly FactRow[] => [
+  ['Kind', edges === 0 ? 'nothing that is seen' : 'drawn, no solid'],
+  ['Area', formatMeasure(area, 2, scene)],
+  ['Curves', String(edges)],
+];
+
+function builtRows(document: KadrelDocument, part: Part, measures: Measures): readonly FactRow[] {
   const { scene } = document;
-  const notices = built.notices.filter((notice) => notice.part === part.id);
-  if (!measures)
-    return (
-      <Section title="Facts">
-        {failure ? <FailureWords {...failure} /> : <p className="px-3.5 text-ink3">Being built…</p>}
-      </Section>
-    );
   const centroid = carry(worldFromPart(document, part.id), measures.centroid);
-  const rows: readonly (readonly [string, React.ReactNode])[] = [
+  return [
     // An open surface encloses nothing: it has no volume to tell.
     measures.solids === 0
       ? ['Kind', 'open surface, no solid']
@@ -258,6 +257,22 @@ function Facts({ part }: { part: Part }) {
     ['Faces, edges', `${measures.faces}, ${measures.edges}`],
     ['Solids', String(measures.solids)],
   ];
+}
+
+function Facts({ part }: { part: Part }) {
+  const built = useSessionState((state) => state.built);
+  const document = useSessionState((state) => state.document);
+  const failure = built.failures.find((f) => f.part === part.id);
+  const measures = measuresOf({ built }, part.id);
+  const notices = built.notices.filter((notice) => notice.part === part.id);
+  if (!measures)
+    return (
+      <Section title="Facts">
+        {failure ? <FailureWords {...failure} /> : <p className="px-3.5 text-ink3">Being built…</p>}
+      </Section>
+    );
+  const rows =
+    measures.faces === 0 ? drawnRows(measures, document.scene) : builtRows(document, part, measures);
   return (
     <Section title="Facts">
       {failure && <FailureWords {...failure} />}

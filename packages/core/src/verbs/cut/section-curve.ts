@@ -74,7 +74,7 @@ export const sectionCurve = declareVerb({
       if (isRefusal(drawn)) return drawn;
       made.push(...drawn);
     }
-    if (made.length === 0) return refuse('nothing.slices', {}, 'parts');
+    if (made.length === 0) return refuse('nothing.curves', {}, given.line ? 'line' : 'on');
     const group = wrapParts({ draft, context }, made, {
       name: given.as ?? 'Section curves',
       base: { kind: 'group', members: [] },
@@ -91,7 +91,7 @@ function solidsOf(draft: KadrelDocument, parts: readonly ItemId[] | undefined): 
     : visibleParts(draft)
         .filter((part) => !isFlatPart(draft, part))
         .map(({ id }) => id);
-  return all.length > 0 ? all : refuse('nothing.slices', {}, 'parts');
+  return all.length > 0 ? all : refuse('nothing.to-cut', {}, 'parts');
 }
 
 /** The planes that cut, each with its X along the line where that is cut along. */
