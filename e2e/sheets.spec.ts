@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './tests.ts';
 import type { Person } from './person.ts';
-import { choosesIn, inNewProject, selects, startsVerb } from './doing.ts';
+import { choosesIn, inNewProject, says, selects, startsVerb } from './doing.ts';
 
 const paper = (page: Page) => page.getByTestId('paper');
 const isDrawn = (page: Page) => expect(page.locator('[data-drawn="true"]')).toBeVisible();
@@ -37,6 +37,11 @@ async function clicksPaper(page: Page, place: readonly [number, number]): Promis
   await page.mouse.click(x, y);
 }
 
+async function pointsAtPaper(page: Page, place: readonly [number, number]): Promise<void> {
+  const { x, y } = await pixelOf(page, place);
+  await page.mouse.move(x, y);
+}
+
 /** The middle of a view, as the Spec says. */
 async function middleOf(page: Page, view: string): Promise<[number, number]> {
   await page.getByRole('button', { name: new RegExp(`^${view} `) }).click();
@@ -53,9 +58,19 @@ test('a sheet is made, a length is told by clicks, and both follow the model', a
   await page.getByRole('button', { name: 'Dimension', exact: true }).click();
   // The plate is 120 × 80, drawn at 1:2.
   await clicksPaper(page, [x - 30, y + 20]);
+  // What a click would make is drawn before it is made: over the second corner, and beside both.
+  const preview = page.locator('[data-preview] text');
+  await pointsAtPaper(page, [x + 30, y + 20]);
+  await expect(preview).toHaveText('120');
   await clicksPaper(page, [x + 30, y + 20]);
+  await pointsAtPaper(page, [x, y + 35]);
+  const heightOf = async () => (await preview.boundingBox())!.y;
+  const lower = await heightOf();
+  await pointsAtPaper(page, [x, y + 45]);
+  await expect.poll(heightOf).toBeLessThan(lower);
   await clicksPaper(page, [x, y + 35]);
   await expect(texts(page).filter({ hasText: /^120$/ })).toHaveCount(1);
+  await expect(preview).toHaveCount(0);
   await ada.types('Escape');
   // The plate grows: the sheet is drawn anew, and the dimension says so.
   await page.getByRole('button', { name: 'Back to the views' }).click();
@@ -73,6 +88,56 @@ test('a sheet is made, a length is told by clicks, and both follow the model', a
   await isDrawn(page);
   await expect(texts(page).filter({ hasText: 'what it measured is gone' })).toHaveCount(1);
   await expect(page.getByLabel('What is wrong on this sheet')).toContainText('D1: what it measured is gone');
+});
+
+test('a length square between two edges, each clicked anywhere along it, and a diameter from the side', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Edges');
+  await ada.makesBox(['120', '80', '10']);
+  await ada.types('Escape');
+  await page.keyboard.press('c');
+  for (const text of ['76', '30', '60', '40', '10']) await ada.types(text, 'Tab');
+  await ada.commits();
+  await ada.types('Escape');
+  await startsVerb(page, 'sheet');
+  await choosesIn(page, 'views', 'plan and front view');
+  await ada.commits();
+  await isDrawn(page);
+  await ada.types('Escape');
+  const [x, y] = await middleOf(page, 'Plan');
+  await page.getByRole('button', { name: 'Dimension', exact: true }).click();
+  // The sides of the plate, drawn at 1:1, at places that do not face each other.
+  await clicksPaper(page, [x - 60, y + 20]);
+  await clicksPaper(page, [x + 60, y - 20]);
+  await clicksPaper(page, [x, y + 55]);
+  await expect(texts(page).filter({ hasText: /^120$/ })).toHaveCount(1);
+  await ada.types('Escape');
+  const [frontX, frontY] = await middleOf(page, 'Front');
+  await page.getByRole('button', { name: 'Dimension', exact: true }).click();
+  // The upper rim of the cylinder: 40 above the ground, of 40.
+  await clicksPaper(page, [frontX + 19, frontY + 20]);
+  await expect(page.locator('[data-blank="kind"]')).toContainText('diameter');
+  await clicksPaper(page, [frontX + 20, frontY + 35]);
+  await expect(texts(page).filter({ hasText: /^Ø76$/ })).toHaveCount(1);
+  expect(ada.problems).toEqual([]);
+});
+
+test('drawing is stopped, and gone on with', { tag: '@long' }, async ({ page }) => {
+  const ada = await withFoot(page, 'Stopped');
+  await says(ada, 'grid', {
+    typed: { columns: '10', 'column every': '40', rows: '10', 'row every': '40' },
+  });
+  await startsVerb(page, 'sheet');
+  await choosesIn(page, 'views', 'the isometric view');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Stop drawing' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Stopped' })).toBeVisible();
+  await expect(paper(page).locator('[data-entry] path[data-stroke="visible"]')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Draw again' }).click();
+  await isDrawn(page);
+  await expect(paper(page).locator('[data-entry] path[data-stroke="visible"]').first()).toBeAttached();
+  expect(ada.problems).toEqual([]);
 });
 
 test('a section is put on a sheet with its letters and its hatch, and a view is dragged', async ({

@@ -1,5 +1,5 @@
 /** Clicks on a drawing sheet. */
-import { verbNamed, type DrawnCatch, type Vec2 } from '@kadrel/core';
+import { emptyDocument, verbNamed, type DrawnCatch, type TiedDimension, type Vec2 } from '@kadrel/core';
 import { nearestCatch, placedBeside, withTie, type Caught } from './onSheet.ts';
 import { startStatement } from './statement.ts';
 
@@ -13,14 +13,23 @@ const caught = (at: Vec2, more: Partial<DrawnCatch> = {}, view = 'front'): Caugh
     ...more,
   },
 });
-const scaleOf = () => 1;
+const viewOf = () => ({ at: [0, 0] as Vec2, scale: 1 });
+/** A dimension in a plan at 1:1, whose middle is the origin. */
+const tied = (more: Partial<TiedDimension>): TiedDimension =>
+  ({
+    document: emptyDocument(),
+    view: { look: { kind: 'standard', from: 'plan' }, at: [0, 0], scale: 1, anchor: [0, 0, 0] },
+    frame: { turn: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] },
+    dimension: { kind: 'along', run: 'chained', offset: 10, bearing: 0, words: '', suffix: '' },
+    ...more,
+  }) as TiedDimension;
 const dimension = () => startStatement(verbNamed('dimension')!);
 
 describe('what is caught', () => {
   test('the nearest within reach', () => {
     const all = [caught([0, 0]), caught([10, 0])];
-    expect(nearestCatch(all, { place: [7, 0], reach: 5, scaleOf })).toBe(all[1]);
-    expect(nearestCatch(all, { place: [5, 20], reach: 5, scaleOf })).toBeUndefined();
+    expect(nearestCatch(all, { place: [7, 0], reach: 5, viewOf })).toBe(all[1]);
+    expect(nearestCatch(all, { place: [5, 20], reach: 5, viewOf })).toBeUndefined();
   });
 
   test('of several in one place the one that is nearer to who looks, and points before edges', () => {
@@ -31,13 +40,36 @@ describe('what is caught', () => {
       [far, near, edge],
       [edge, near, far],
     ])
-      expect(nearestCatch(order, { place: [0.1, 0], reach: 5, scaleOf })).toBe(near);
+      expect(nearestCatch(order, { place: [0.1, 0], reach: 5, viewOf })).toBe(near);
+  });
+
+  test('a straight edge all along, but less far away than points', () => {
+    const edge = caught([10, 0], {
+      snap: 'edge',
+      ends: [
+        [0, 0],
+        [20, 0],
+      ],
+    });
+    const end = caught([0, 0]);
+    const at = (place: Vec2) => nearestCatch([edge, end], { place, reach: 5, viewOf });
+    expect(at([15, 3])).toBe(edge);
+    expect(at([15, 4])).toBeUndefined();
+    // Its own end is meant where that can be reached.
+    expect(at([3, 1])).toBe(end);
+    expect(at([22, 4])).toBeUndefined();
   });
 
   test('a round edge by its rim too, at the scale of its view', () => {
     const round = caught([0, 0], { snap: 'edge', radius: 20 });
-    expect(nearestCatch([round], { place: [10.5, 0], reach: 2, scaleOf: () => 0.5 })).toBe(round);
-    expect(nearestCatch([round], { place: [10.5, 0], reach: 2, scaleOf })).toBeUndefined();
+    expect(
+      nearestCatch([round], {
+        place: [10.5, 0],
+        reach: 2,
+        viewOf: () => ({ at: [0, 0] as Vec2, scale: 0.5 }),
+      }),
+    ).toBe(round);
+    expect(nearestCatch([round], { place: [10.5, 0], reach: 2, viewOf })).toBeUndefined();
   });
 });
 
@@ -72,17 +104,24 @@ describe('what a click writes', () => {
   });
 
   test('a click beside the points says how far off the line stands, and on which side', () => {
-    const ties = [caught([0, 0]), caught([10, 0])];
-    const two = ties.reduce(withTie, dimension());
-    expect(placedBeside(two, [5, 8], ties)).toEqual({ offset: '8 mm' });
-    expect(placedBeside(two, [5, -6], ties)).toEqual({ offset: '-6 mm' });
-    const round = [caught([0, 0], { snap: 'edge', radius: 5 })];
-    expect(placedBeside(withTie(dimension(), round[0]!), [10, 10], round)).toMatchObject({ bearing: '45' });
+    const between = tied({
+      places: [
+        { kind: 'point', at: [0, 0, 0] },
+        { kind: 'point', at: [10, 0, 0] },
+      ],
+    });
+    expect(placedBeside(dimension(), [5, 8], between)).toEqual({ offset: '8 mm' });
+    expect(placedBeside(dimension(), [5, -6], between)).toEqual({ offset: '-6 mm' });
+    const places = [{ kind: 'axis', at: [0, 0, 0], direction: [0, 0, 1], radius: 5 }] as const;
+    const round = tied({ places, dimension: { ...between.dimension, kind: 'diameter' } });
+    const far = 10 * Math.SQRT2;
+    const typed = placedBeside(dimension(), [10, 10], round);
+    expect(typed).toEqual({ bearing: '45', offset: `${Math.round((far - 5) * 10) / 10} mm` });
   });
 
   test('without points it says nothing, but where a note or a view goes', () => {
-    expect(placedBeside(dimension(), [5, 5], [])).toBeUndefined();
-    expect(placedBeside(startStatement(verbNamed('sheet-note')!), [50.26, 80], [])).toEqual({
+    expect(placedBeside(dimension(), [5, 5], null)).toBeUndefined();
+    expect(placedBeside(startStatement(verbNamed('sheet-note')!), [50.26, 80], null)).toEqual({
       x: '50.3 mm',
       y: '80 mm',
     });

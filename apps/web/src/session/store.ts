@@ -3,6 +3,7 @@ import type { ItemId, KadrelDocument, Question } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
 import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
+import { dimensioning } from './dimensioning.ts';
 import { docking } from './docks.ts';
 import { openCore, type SessionCore } from './core.ts';
 import { fetchEarlier } from './earlier.ts';
@@ -47,6 +48,7 @@ export function openSession(opened: OpenedSession) {
     ...starts,
     ...edits,
     ...docking(core, edits.update),
+    ...dimensioning(core),
     ...reading(core),
     ...previewing(core, commits),
     ...sectioning(core, commits),

@@ -178,6 +178,10 @@ export interface DrawnCatch {
   readonly radius?: number;
   /** The circle goes all round. */
   readonly isWhole?: true;
+  /** Of an edge that is seen as a straight line, in the frame of the view, mm. */
+  readonly ends?: DrawnAxis;
+  /** It is a circle that is seen from the side. */
+  readonly isAside?: true;
   readonly tie: Tie;
 }
 type SnapName = 'endpoint' | 'midpoint' | 'centre' | 'quadrant' | 'face centre' | 'edge';

@@ -11,7 +11,7 @@ import {
   TEXT_GAP,
   numberText,
   type Measured,
-  type Measuring,
+  type TiedDimension,
   type NotMeasured,
 } from './measuring.ts';
 
@@ -49,8 +49,8 @@ export function arcLine(arc: Arc2, text: string, above = 0): Mark[] {
 }
 
 /** Of a circular edge that is seen squarely: its length, on an arc beside it, under an arc as the sign of it. Source: ISO 129-1, from memory. */
-export function arcDimension(measuring: Measuring): Measured | NotMeasured {
-  const { dimension, frame, view, places } = measuring;
+export function arcDimension(tied: TiedDimension): Measured | NotMeasured {
+  const { dimension, frame, view, places } = tied;
   const [place, other] = places;
   if (place?.kind !== 'axis' || !place.arc || other) return { words: 'it needs one round edge' };
   const towards = column(frame.turn, 2);
@@ -66,7 +66,7 @@ export function arcDimension(measuring: Measuring): Measured | NotMeasured {
   const turn = dot(place.direction, towards) < 0 ? -sweep : sweep;
   const radius = Math.max(rim + dimension.offset, ARROW_ROOM);
   const arc = { centre, radius, first, sweep: turn };
-  const text = numberText(measuring, value);
+  const text = numberText(tied, value);
   const ends = Math.abs(sweep) < WHOLE ? [first, first + turn] : [first];
   const legs = ends.map((angle) => legAt(arc, angle, rim));
   return { value, marks: [...legs, ...arcLine(arc, text, SIGN_ROOM), arcSign(arc, text)] };

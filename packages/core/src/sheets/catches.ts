@@ -12,8 +12,10 @@ import {
   POINT_KINDS,
   type ShapeFeatures,
 } from '../snapping/shape.ts';
+import type { Geometry } from '../space/geometry.ts';
 import { carry, chain, inverse, turnVector, type Pose } from '../space/pose.ts';
-import { cross, length, type Vec3 } from '../space/vector.ts';
+import { along, cross, length, type Vec3 } from '../space/vector.ts';
+import { add2, subtract2, type Vec2 } from '../space/vector2.ts';
 import type { FeaturesOf } from './ties.ts';
 
 /** What a view shows. */
@@ -53,10 +55,8 @@ export function catchesOf(
     for (const one of [...pointsOf(own), ...edgesOf(own)]) {
       const at = carry(pose, one.at);
       if (at[2] > near || Math.hypot(at[0], at[1]) > reach) continue;
-      const radius = one.axis && isSquare(turnVector(pose.turn, one.axis)) ? one.radius : undefined;
       const tie: Tie = { point: carry(solid.pose, one.at), named: { ...nameOf(solid), ...one.named } };
-      const round = radius === undefined ? {} : { radius, ...(one.isWhole ? { isWhole: one.isWhole } : {}) };
-      found.push({ at, snap: one.snap, tie, ...round });
+      found.push({ at, snap: one.snap, tie, ...seenAs(one, pose) });
     }
   };
   for (const solid of solids) gather(solid, cut.has(solid.item) ? ON_PLANE_MM : Infinity);
@@ -74,6 +74,25 @@ const planeItself = (document: KadrelDocument, plane: ItemId): Placed => ({
   pose: worldFromPart(document, plane),
 });
 
+/** A circle that is seen squarely or from the side, or a straight edge. @param pose from the solid to the frame of the view */
+function seenAs(
+  { axis, radius, isWhole, ends, at }: Found,
+  pose: Pose,
+): Pick<DrawnCatch, 'radius' | 'isWhole' | 'ends' | 'isAside'> {
+  if (ends) {
+    const [from, to] = [carry(pose, ends[0]), carry(pose, ends[1])];
+    return { ends: [flat(from), flat(to)] };
+  }
+  if (!axis || radius === undefined) return {};
+  const seen = turnVector(pose.turn, axis);
+  if (isSquare(seen)) return { radius, ...(isWhole ? { isWhole } : {}) };
+  if (!isWhole || Math.abs(seen[2]) > SQUARE) return {};
+  const [x, y] = carry(pose, at);
+  const side: Vec2 = [-seen[1] * radius, seen[0] * radius];
+  return { ends: [subtract2([x, y], side), add2([x, y], side)], isAside: true };
+}
+
+const flat = ([x, y]: Vec3): Vec2 => [x, y];
 const isSquare = (axis: Vec3) => length(cross(axis, [0, 0, 1])) < SQUARE;
 
 function nameOf({ item, leaf, member }: Placed) {
@@ -91,6 +110,8 @@ interface Found {
   readonly axis?: Vec3;
   readonly radius?: number;
   readonly isWhole?: true;
+  /** Of a straight edge. */
+  readonly ends?: readonly [Vec3, Vec3];
 }
 
 function* pointsOf(features: ShapeFeatures): Generator<Found> {
@@ -118,10 +139,15 @@ function* edgesOf(features: ShapeFeatures): Generator<Found> {
             ...(isWhole ? ({ isWhole: true } as const) : {}),
           }
         : {};
+    const ends = geometry.kind === 'line' ? { ends: endsOf(geometry) } : {};
     // Of several round edges about one axis the one is meant whose rim is near.
     const near = geometry.kind === 'axis' ? rimOf(features, c) : geometry.at;
-    yield { at: geometry.at, snap: 'edge', named: { at: name, near }, ...round };
+    yield { at: geometry.at, snap: 'edge', named: { at: name, near }, ...round, ...ends };
   }
+}
+
+function endsOf({ at, direction, length: mm = 0 }: Extract<Geometry, { kind: 'line' }>): [Vec3, Vec3] {
+  return [along(at, direction, -mm / 2), along(at, direction, mm / 2)];
 }
 
 /** Degrees that a circle may lack and still go all round. */

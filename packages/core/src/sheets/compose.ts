@@ -18,7 +18,7 @@ import type { Affine2, Vec2 } from '../space/vector2.ts';
 import { degrees } from '../space/angle.ts';
 import { centreMarks } from './centreMarks.ts';
 import { detailLetters, detailOf, detailRings } from './details.ts';
-import { measured } from './dimensions.ts';
+import { drawDimension } from './dimensions.ts';
 import { isMeasured } from './measuring.ts';
 import { hatchAngle, hatched } from './hatching.ts';
 import { frameOfView, onPaper } from './looks.ts';
@@ -216,7 +216,7 @@ function dimensionPart(
       dimension,
       dimension.ties.map(({ point }) => map(point)),
     );
-  const result = measured({ document, dimension, view, frame, places });
+  const result = drawDimension({ document, dimension, view, frame, places });
   if (isMeasured(result)) return { marks: result.marks };
   return warning(map(places[0]!.at), `${dimension.name}: ${result.words}.`);
 }

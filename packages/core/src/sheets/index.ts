@@ -2,7 +2,7 @@
 export { seenAxes } from './axes.ts';
 export { catchesOf } from './catches.ts';
 export { composeSheet, type SheetReplies } from './compose.ts';
-export { INK, LIGHT_FILL, STROKES, type Mark, type SheetPicture, type Stroke } from './marks.ts';
+export { INK, LIGHT_FILL, STROKES, widthOf, type Mark, type SheetPicture, type Stroke } from './marks.ts';
 export { frameOfView, LOOK_WORDS, onPaper, viewNamed } from './looks.ts';
 export {
   PAPER_CHOICES,
@@ -14,9 +14,12 @@ export {
   readScale,
   type Paper,
 } from './paper.ts';
+export { isMeasured, type TiedDimension } from './measuring.ts';
+export { drawDimension } from './dimensions.ts';
+export { placedThrough } from './placing.ts';
 export { dowelHoles } from './dowels.ts';
 export { unitedOutlines } from './layers.ts';
 export { overlappingIn } from './overlapping.ts';
 export { withSecondLook } from './secondLook.ts';
 export { partsShown } from './titleBlock.ts';
-export { tiesOfSheet } from './ties.ts';
+export { locateTie, tiesOfSheet } from './ties.ts';

@@ -19,7 +19,7 @@ export interface NotMeasured {
 }
 
 /** A dimension with what it stands on. */
-export interface Measuring {
+export interface TiedDimension {
   readonly document: KadrelDocument;
   readonly dimension: Dimension;
   readonly view: SheetView;
@@ -40,7 +40,7 @@ export const SQUARE = 1e-9;
 export const isMeasured = (found: Measured | NotMeasured): found is Measured => 'marks' in found;
 
 /** The number in scene units, or the words that stand for it, and what follows. */
-export function numberText({ document, dimension }: Measuring, value: number, before = ''): string {
+export function numberText({ document, dimension }: TiedDimension, value: number, before = ''): string {
   const { words, suffix, kind } = dimension;
   const style: NumberStyle = document.scene;
   const number = kind === 'angle' ? formatAngle(value, style.decimals) : formatLength(value, style);

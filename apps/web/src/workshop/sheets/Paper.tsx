@@ -44,6 +44,7 @@ export function Paper({ sheet, picture, catches }: PaperProps) {
         aria-hidden
       >
         <PaperMarks picture={picture} selected={selected} />
+        <g className="pointer-events-none opacity-60" data-preview />
         <CatchMark />
       </svg>
     </div>

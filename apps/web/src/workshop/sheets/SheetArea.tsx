@@ -5,7 +5,7 @@ import { shownDocument } from '../../session/store.ts';
 import { useSession, useSessionState } from '../context.ts';
 import { caughtOn } from './caught.ts';
 import { Paper } from './Paper.tsx';
-import { useSheetReplies } from './useSheetReplies.ts';
+import { useSheetReplies, type Drawing } from './useSheetReplies.ts';
 
 /** The open sheet, if there is one. */
 export function SheetArea({ openOutput }: { openOutput: () => void }) {
@@ -31,26 +31,50 @@ function OpenSheet({ sheet, openOutput }: OpenSheetProps) {
     [present, edits, lookingAt],
   );
   const shown = document.sheets[sheet.id] ?? sheet;
-  const { replies, progress, trouble } = useSheetReplies(session, document, shown);
+  const drawing = useSheetReplies(session, document, shown);
+  const { replies, progress, trouble, isStopped } = drawing;
   const picture = useMemo(() => composeSheet(document, shown, replies), [document, shown, replies]);
   const catches = useMemo(() => caughtOn(shown, replies), [shown, replies]);
-  const words = trouble ?? (progress && `Drawing view ${progress.done + 1} of ${progress.of}…`);
   return (
     <section
       className="absolute inset-0 z-20 flex flex-col bg-ground"
       aria-label={`Sheet: ${shown.name}`}
-      data-drawn={progress === null && trouble === null}
+      data-drawn={progress === null && trouble === null && !isStopped}
     >
       <SheetBar sheet={shown} openOutput={openOutput} />
       <Paper sheet={shown} picture={picture} catches={catches} />
       <Faults picture={picture} />
-      <p
-        role="status"
-        className="absolute right-3 bottom-2 rounded border border-rule bg-sheet px-2 py-0.5 text-ink2 empty:hidden"
-      >
+      <DrawingState {...drawing} stop={() => session.cancelWork()} />
+    </section>
+  );
+}
+
+interface DrawingStateProps extends Pick<Drawing, 'progress' | 'trouble' | 'isStopped'> {
+  readonly stop: () => void;
+  readonly again: () => void;
+}
+
+/** How far it is drawn, and what can be done about that. */
+function DrawingState({ progress, trouble, isStopped, stop, again }: DrawingStateProps) {
+  const words = isStopped
+    ? 'Stopped: some views show the model as it was before, or nothing.'
+    : (trouble ?? (progress && `Drawing view ${progress.done + 1} of ${progress.of}…`));
+  return (
+    <div className="absolute right-3 bottom-2 flex items-center gap-2">
+      <p role="status" className="rounded border border-rule bg-sheet px-2 py-0.5 text-ink2 empty:hidden">
         {words}
       </p>
-    </section>
+      {progress && (
+        <button type="button" className="button" onClick={stop}>
+          Stop drawing
+        </button>
+      )}
+      {isStopped && (
+        <button type="button" className="button" onClick={again}>
+          Draw again
+        </button>
+      )}
+    </div>
   );
 }
 

@@ -7,7 +7,6 @@ export const caughtOn = ({ views }: Sheet, replies: SheetReplies): Caught[] =>
     (replies.views[id]?.catches ?? []).map((caught) => ({
       view: id,
       at: paperPlace(view, caught.at),
-      rim: caught.radius === undefined ? undefined : caught.radius * view.scale,
       caught,
     })),
   );

@@ -1,6 +1,6 @@
 /** What clicks and keys on the paper do. */
 import { distance2, subtract2, dot2, type Vec2 } from '@kadrel/core';
-import { pickOf, placedBeside, tiesBlank, withTie, type Caught } from '../../session/onSheet.ts';
+import { placedBeside, tiesBlank, withTie, type Caught } from '../../session/onSheet.ts';
 import type { Statement } from '../../session/statement.ts';
 import type { Session } from '../../session/store.ts';
 
@@ -9,45 +9,36 @@ export const isGathering = (statement: Statement | null): statement is Statement
   statement?.phase === 'open' && (tiesBlank(statement) !== undefined || isPlaced(statement));
 
 /** Statements that a click beside what is drawn says something to. */
-const isPlaced = (statement: Statement) => placedBeside(statement, [0, 0], []) !== undefined;
+const isPlaced = (statement: Statement) => placedBeside(statement, [0, 0], null) !== undefined;
 
-/** What the statement in hand is tied to so far, as it lies on the paper. */
-export function tiesCaught(statement: Statement | null, catches: readonly Caught[]): Caught[] {
-  const blank = statement && tiesBlank(statement);
-  const typed = blank === undefined || !statement ? undefined : statement.typed[blank!];
-  if (!statement || !Array.isArray(typed)) return [];
-  return (typed as unknown[]).flatMap((one) => {
-    const key = JSON.stringify(one);
-    return (
-      catches.find(
-        (known) => known.view === statement.typed.view && JSON.stringify(pickOf(known.caught.tie)) === key,
-      ) ?? []
-    );
-  });
-}
+/** Whether the statement in hand is tied to something already. */
+const isTied = (statement: Statement): boolean => {
+  const blank = tiesBlank(statement);
+  const typed = blank === undefined ? undefined : statement.typed[blank];
+  return Array.isArray(typed) && typed.length > 0;
+};
 
 export interface ClickOn {
   readonly place: Vec2;
   readonly caught: Caught | null;
-  readonly ties: readonly Caught[];
 }
 
 /** False where the click says nothing to the statement in hand. */
-export function clickOnSheet(session: Session, { place, caught, ties }: ClickOn): boolean {
+export function clickOnSheet(session: Session, { place, caught }: ClickOn): boolean {
   const { statement } = session.store.getState();
   if (!isGathering(statement)) return false;
   if (caught && tiesBlank(statement) !== undefined) {
     session.update((one) => withTie(one, caught));
     return true;
   }
-  const typed = placedBeside(statement, place, ties);
+  const typed = placedBeside(statement, place, session.dimensionInHand(statement));
   if (!typed) {
     session.sayWaiting();
     return true;
   }
   session.update((one) => ({ ...one, typed: { ...one.typed, ...typed }, refusal: null }));
   // What is put beside its points is complete; words are still wanted.
-  if (ties.length > 0) void session.commit();
+  if (isTied(statement)) void session.commit();
   return true;
 }
 

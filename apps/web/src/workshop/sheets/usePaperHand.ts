@@ -1,10 +1,11 @@
 /** The pointer and the keys on the paper: clicks, drags of what stands on it, and of the paper itself. */
 import type { Sheet, Vec2 } from '@kadrel/core';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
-import { nearestCatch, type Caught } from '../../session/onSheet.ts';
+import { nearestCatch, type Caught, type OnPaper as ViewOnPaper } from '../../session/onSheet.ts';
 import { exactMm, type Statement } from '../../session/statement.ts';
 import type { Session } from '../../session/store.ts';
-import { clickOnSheet, isGathering, nextCatch, tiesCaught } from './clicking.ts';
+import { clickOnSheet, isGathering, nextCatch } from './clicking.ts';
+import { DimensionPreview } from './dimensionPreview.ts';
 import { showCatch, showShift } from './PaperMarks.tsx';
 import type { Zoom } from './useZoom.ts';
 
@@ -12,6 +13,8 @@ import type { Zoom } from './useZoom.ts';
 const CLICK_PX = 4;
 /** Pixels from which a point is caught. */
 const REACH_PX = 12;
+/** Of a view that is not there any more. */
+const NOWHERE: ViewOnPaper = { at: [0, 0], scale: 1 };
 
 export interface Drag {
   /** What was under the press. */
@@ -44,8 +47,8 @@ export function usePaperHand(on: OnPaper) {
   const isPicking = isGathering(statement);
   const { hovered, hover } = useHover(on, isPicking ? 'picking' : 'idle');
   const catchAt = (place: Vec2) => {
-    const scaleOf = (view: string) => sheet.views[view]?.scale ?? 1;
-    return nearestCatch(catches, { place, reach: REACH_PX / zoom.pixelsPerMm(), scaleOf }) ?? null;
+    const viewOf = (view: string) => sheet.views[view] ?? NOWHERE;
+    return nearestCatch(catches, { place, reach: REACH_PX / zoom.pixelsPerMm(), viewOf }) ?? null;
   };
   const onPointerDown = (event: Press) => {
     if (event.button > 1) return;
@@ -58,7 +61,7 @@ export function usePaperHand(on: OnPaper) {
   const onPointerMove = (event: Press) => {
     const pixel = pixelOf(event);
     if (drag.current) drag.current = dragged({ drag: drag.current, pixel, isPicking }, on);
-    else if (isPicking) hover(catchAt(zoom.placeOf(pixel)));
+    else if (isPicking) hover(catchAt(zoom.placeOf(pixel)), zoom.placeOf(pixel));
   };
   const onPointerUp = () => {
     const done = drag.current;
@@ -76,24 +79,28 @@ export function usePaperHand(on: OnPaper) {
 
 /** A drag puts what it was of elsewhere; a click is for the statement in hand, or selects. */
 function letGo({ entry, from, by, hasMoved }: Drag, caught: Caught | null, on: OnPaper): void {
-  const { session, statement, catches } = on;
+  const { session } = on;
   if (hasMoved && (by[0] !== 0 || by[1] !== 0)) shiftEntry(on, entry!, by);
   if (hasMoved) return;
-  const isTaken = clickOnSheet(session, { place: from, caught, ties: tiesCaught(statement, catches) });
+  const isTaken = clickOnSheet(session, { place: from, caught });
   if (!isTaken) session.set({ sheetEntry: entry });
 }
 
-/** What is caught under the pointer, shown while something is picked. */
-function useHover({ svg, zoom }: OnPaper, hand: 'picking' | 'idle') {
+/** What is caught under the pointer, shown while something is picked, with the dimension that a click would make. */
+function useHover({ session, sheet, statement, svg, zoom }: OnPaper, hand: 'picking' | 'idle') {
   const hovered = useRef<Caught | null>(null);
-  const hover = (caught: Caught | null) => {
+  const preview = useRef(new DimensionPreview(session));
+  const hover = (caught: Caught | null, place: Vec2 | null = caught && caught.at) => {
     hovered.current = caught;
-    if (svg.current) showCatch(svg.current, caught, zoom.pixelsPerMm());
+    if (!svg.current) return;
+    showCatch(svg.current, caught, zoom.pixelsPerMm());
+    if (place) preview.current.show({ svg: svg.current, sheet, statement: statement! }, { caught, place });
   };
   useEffect(() => {
     if (hand === 'picking' || !svg.current) return;
     hovered.current = null;
     showCatch(svg.current, null, 1);
+    preview.current.clear(svg.current);
   }, [hand, svg]);
   return { hovered, hover };
 }
@@ -195,7 +202,7 @@ function stepped(event: KeyboardEvent, on: OnPaper, { hovered, setHovered }: Hov
 
 function pickedByKey({ key }: KeyboardEvent, { session }: OnPaper, { hovered }: Hovering): boolean {
   if (key !== ' ' || !hovered) return false;
-  return clickOnSheet(session, { place: hovered.at, caught: hovered, ties: [] });
+  return clickOnSheet(session, { place: hovered.at, caught: hovered });
 }
 
 function zoomedByKey({ key }: KeyboardEvent, { zoom }: OnPaper): boolean {

@@ -17,9 +17,16 @@ export interface Drawing {
   readonly progress: { readonly done: number; readonly of: number } | null;
   /** Why it could not be drawn anew. */
   readonly trouble: string | null;
+  /** Somebody stopped it before all views were drawn. */
+  readonly isStopped: boolean;
 }
 
-const NOTHING: Drawing = { replies: { views: {}, ties: {} }, progress: null, trouble: null };
+const NOTHING: Drawing = {
+  replies: { views: {}, ties: {} },
+  progress: null,
+  trouble: null,
+  isStopped: false,
+};
 
 /** What a drawn view rests on: documents share what has not changed. */
 interface Basis {
@@ -35,9 +42,14 @@ const isSame = (a: Basis | undefined, b: Basis) =>
 const isSameLook = (a: SheetView, b: SheetView) =>
   JSON.stringify([a.look, a.anchor, a.parts]) === JSON.stringify([b.look, b.anchor, b.parts]);
 
-/** What was drawn before stays until it is drawn anew. */
-export function useSheetReplies(session: Session, document: KadrelDocument, sheet: Sheet): Drawing {
+/** What was drawn before stays until it is drawn anew; `again` goes on where it was stopped. */
+export function useSheetReplies(
+  session: Session,
+  document: KadrelDocument,
+  sheet: Sheet,
+): Drawing & { readonly again: () => void } {
   const [drawing, setDrawing] = useState<Drawing>(NOTHING);
+  const [round, setRound] = useState(0);
   const bases = useRef(new Map<string, Basis>());
   useEffect(() => {
     bases.current.clear();
@@ -50,15 +62,19 @@ export function useSheetReplies(session: Session, document: KadrelDocument, shee
     };
     follow({ session, document, sheet, bases: bases.current, tell, isOver: () => isOver }).catch(
       (error: unknown) => {
-        const trouble = error instanceof Error ? error.message : String(error);
-        tell((before) => ({ ...before, progress: null, trouble }));
+        tell((before) => ({ ...before, progress: null, ...whyNot(error) }));
       },
     );
     return () => {
       isOver = true;
     };
-  }, [session, document, sheet]);
-  return drawing;
+  }, [session, document, sheet, round]);
+  return { ...drawing, again: () => setRound((before) => before + 1) };
+}
+
+function whyNot(error: unknown): Pick<Drawing, 'trouble' | 'isStopped'> {
+  if ((error as { code?: string }).code === 'cancelled') return { trouble: null, isStopped: true };
+  return { trouble: error instanceof Error ? error.message : String(error), isStopped: false };
 }
 
 interface Following {
@@ -74,7 +90,7 @@ async function follow({ session, document, sheet, bases, tell, isOver }: Followi
   const basisOf = (view: SheetView): Basis => ({ items: document.items, kept: document.views, view });
   const wanted = inOrder(sheet.views).filter(([id, view]) => !isSame(bases.get(id), basisOf(view)));
   const step = (done: number) => (done < wanted.length ? { done, of: wanted.length } : null);
-  tell((before) => ({ ...before, progress: step(0), trouble: null }));
+  tell((before) => ({ ...before, progress: step(0), trouble: null, isStopped: false }));
   const ties = (await session.ask(document, { ask: 'ties', sheet: sheet.id })) as TiesFound;
   tell((before) => ({ ...before, replies: { ...before.replies, ties } }));
   for (const [i, [id, view]] of wanted.entries()) {

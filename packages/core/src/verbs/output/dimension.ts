@@ -6,9 +6,10 @@ import {
   type Sheet,
 } from '../../document/sheet.ts';
 import { valueOf } from '../../recipes/numbers.ts';
+import { spanOf } from '../../sheets/lengths.ts';
 import { frameOfView, onPaper } from '../../sheets/looks.ts';
 import type { KadrelDocument } from '../../document/schema.ts';
-import { left2, subtract2, dot2, scale2, add2, type Vec2 } from '../../space/vector2.ts';
+import { left2, subtract2, dot2, scale2, add2 } from '../../space/vector2.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
 import { dimensionFault, type Made } from '../shared/dimensionFault.ts';
 import { nextNumbered, nextOrderOn, sheetBlank, sheetIn, tieKept } from '../shared/sheets.ts';
@@ -38,7 +39,7 @@ export const dimension = declareVerb({
     'running',
   ],
   blanks: {
-    ties: needed('ties', 'of', 'Points, edges or round edges: clicked on the sheet, or told by names.'),
+    ties: needed('ties', 'of', 'Points, edges, round edges or faces: clicked on the sheet, or told by names. Between parallel edges or faces a length is square to them.'),
     kind: needed('choice', 'kind', 'What is measured.', { default: 'along', choices: DIMENSION_KINDS }),
     run: needed('choice', 'several points', 'Where there are more than two.', {
       default: 'chained',
@@ -105,10 +106,12 @@ function outwards(document: KadrelDocument, sheet: Sheet, { made, ties }: Made):
   const frame = frameOfView(document, view);
   if (!frame || ties.length === 0) return USUAL_OFFSET;
   const points = ties.map(({ geometry }) => onPaper(frame, view)(geometry.at));
+  if (made.kind === 'radius' || made.kind === 'arc' || made.kind === 'angle') return USUAL_OFFSET;
   // A level stands beside what is drawn.
   if (made.kind === 'level') return points[0]![0] < view.at[0] ? -USUAL_OFFSET : USUAL_OFFSET;
-  const whole = subtract2(points.at(-1)!, points[0]!);
-  const way: Vec2 = made.kind === 'horizontal' ? [1, 0] : made.kind === 'vertical' ? [0, 1] : whole;
+  const places = ties.map(({ geometry }) => geometry);
+  const span = spanOf({ document, dimension: made, view, frame, places });
+  if ('words' in span) return USUAL_OFFSET;
   const middle = scale2(add2(points[0]!, points.at(-1)!), 0.5);
-  return dot2(left2(way), subtract2(middle, view.at)) < 0 ? -USUAL_OFFSET : USUAL_OFFSET;
+  return dot2(left2(span.way), subtract2(middle, view.at)) < 0 ? -USUAL_OFFSET : USUAL_OFFSET;
 }

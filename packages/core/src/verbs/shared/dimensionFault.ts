@@ -1,7 +1,7 @@
 /** Whether a dimension can be drawn as it is tied. */
 import type { KadrelDocument } from '../../document/schema.ts';
 import type { Dimension, Sheet, TieRead } from '../../document/sheet.ts';
-import { measured } from '../../sheets/dimensions.ts';
+import { drawDimension } from '../../sheets/dimensions.ts';
 import { isMeasured } from '../../sheets/measuring.ts';
 import { frameOfView } from '../../sheets/looks.ts';
 import { refuse, type Refusal } from '../../statement/declare.ts';
@@ -22,6 +22,6 @@ export function dimensionFault(
   const frame = frameOfView(document, view);
   if (!frame) return refuse('gone', {}, 'view');
   const places = ties.map(({ geometry }) => geometry);
-  const found = measured({ document, dimension: made, view, frame, places });
+  const found = drawDimension({ document, dimension: made, view, frame, places });
   return isMeasured(found) ? undefined : refuse('not-measured', { words: found.words }, 'ties');
 }
