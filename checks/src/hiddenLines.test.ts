@@ -1,6 +1,5 @@
 /** Hidden lines of random scenes against an independent ray caster: what is drawn is seen, and what is seen is drawn. */
 import {
-  boxPoint,
   carryBack,
   column,
   curveLength,
@@ -9,8 +8,6 @@ import {
   nearestOn,
   pointAt,
   sheetsOf,
-  worldFromPart,
-  type Box,
   type Curve,
   type DrawnPath,
   type DrawnView,
@@ -21,7 +18,8 @@ import {
 } from '@kadrel/core';
 import { Evaluator } from '@kadrel/kernel';
 import { sharedLibraries } from '@kadrel/kernel/node';
-import { builtBy, numbers, type Statement, trials } from '@kadrel/testing';
+import { builtBy, numbers, trials } from '@kadrel/testing';
+import { plainShape, rolledSolid, type Placing, type Rolled } from './randomSolids.ts';
 import { edgesOfShape, lengthWithin, type EdgeWay, type PlainShape } from './rayCaster.ts';
 
 const libraries = await sharedLibraries();
@@ -35,46 +33,11 @@ const SAME_MM = 1e-5;
 const LIMB_MM = 0.3;
 /** Points along a drawn line, and along an edge. */
 const ALONG = [0.17, 0.52, 0.83];
-const SAMPLES = 48;
+const SAMPLES = 192;
 
 interface Scene {
   readonly shapes: readonly PlainShape[];
   readonly document: KadrelDocument;
-}
-
-type Placing = 'turned' | 'along the axes';
-
-interface Rolled {
-  readonly statements: readonly Statement[];
-  /** Round it, in the world: a box, or of what is turned the ball round it as a box. */
-  readonly box: Box;
-}
-
-/** A box or a cylinder at a random place, along the axes or turned anyhow. */
-function rolledSolid(random: () => number, as: string, placing: Placing): Rolled {
-  const whole = (low: number, high: number) => Math.round(low + (high - low) * random());
-  const at: Vec3 = [whole(-30, 30), whole(-30, 30), whole(-20, 20)];
-  const isBox = random() < 0.5;
-  const diameter = whole(6, 26);
-  const size: Vec3 = isBox ? [whole(5, 30), whole(5, 30), whole(5, 30)] : [diameter, diameter, whole(5, 35)];
-  const low: Vec3 = isBox ? at : [at[0] - diameter / 2, at[1] - diameter / 2, at[2]];
-  const solid: Statement = isBox
-    ? ['box', { as, size, at }]
-    : ['cylinder', { as, diameter, height: size[2], at }];
-  const box = { min: low, max: low.map((n, i) => n + size[i]!) as unknown as Vec3 };
-  if (placing === 'along the axes') return { statements: [solid], box };
-  const turn = [0, 1, 2].map(() => Math.floor(360 * random()));
-  const middle = boxPoint(box, [0, 0, 0]);
-  const turns = turn.map((angle, i): Statement => [
-    'turn',
-    { parts: [as], angle, axis: 'xyz'[i], centre: 'point', at: [...middle] },
-  ]);
-  const reach = Math.hypot(...size) / 2;
-  const ball = {
-    min: middle.map((n) => n - reach) as unknown as Vec3,
-    max: middle.map((n) => n + reach) as unknown as Vec3,
-  };
-  return { statements: [solid, ...turns], box: ball };
 }
 
 /** Solids that do not overlap, and may touch. */
@@ -94,14 +57,6 @@ function randomScene(seed: number, placing: Placing): Scene {
     ['sheet', { views: 'four', paper: 'a0', scale: '1:1' }],
   ]);
   return { document, shapes: Object.values(document.items).map(({ id }) => plainShape(document, id)) };
-}
-
-function plainShape(document: KadrelDocument, id: string): PlainShape {
-  const { base } = document.items[id]!.recipe;
-  const pose = worldFromPart(document, id);
-  if (base.kind === 'box') return { kind: 'box', size: base.size as unknown as Vec3, pose };
-  if (base.kind !== 'cylinder') throw new Error(base.kind);
-  return { kind: 'cylinder', radius: (base.diameter as number) / 2, height: base.height as number, pose };
 }
 
 interface Edge {

@@ -12,24 +12,44 @@ export type PlainShape = { readonly pose: Pose } & (
 /** An edge as a function of a parameter from 0 to 1, in the world, mm. */
 export type EdgeWay = (t: number) => Vec3;
 
+interface Line {
+  readonly point: Vec3;
+  /** Of length 1. */
+  readonly towards: Vec3;
+}
+
+/** Where a line through a point leaves a shape towards who looks: how far from the point, mm, and by which face. Undefined where it misses. */
+export function foremostOf(
+  shape: PlainShape,
+  line: Line,
+): { readonly at: number; readonly face: number } | undefined {
+  const spans = spansOf(shape, line, 0);
+  const at = Math.min(...spans.map(([, high]) => high));
+  if (at <= Math.max(...spans.map(([low]) => low))) return undefined;
+  return { at, face: spans.findIndex(([, high]) => high === at) };
+}
+
 /** Length of the line of sight from a point within a solid, mm: where it runs along the surface, which counts as decided. */
 export function lengthWithin(
   shape: PlainShape,
-  {
-    point,
-    towards,
-    surface,
-  }: { readonly point: Vec3; readonly towards: Vec3; readonly surface: 'in' | 'out' },
+  { surface, ...line }: Line & { readonly surface: 'in' | 'out' },
 ): number {
-  const slack = surface === 'in' ? SLACK : -SLACK;
-  const from = carryBack(shape.pose, point);
-  const way = turnBack(shape.pose.turn, towards);
-  const spans =
-    shape.kind === 'box'
-      ? shape.size.map((size, i) => slab({ from: from[i]!, way: way[i]! }, size, slack))
-      : [slab({ from: from[2], way: way[2] }, shape.height, slack), disc(from, way, shape.radius + slack)];
+  const spans = spansOf(shape, line, surface === 'in' ? SLACK : -SLACK);
   const first = Math.max(0, ...spans.map(([low]) => low));
   return Math.max(0, Math.min(...spans.map(([, high]) => high)) - first);
+}
+
+/** Where along the line each pair of sides has it between them. */
+function spansOf(
+  shape: PlainShape,
+  { point, towards }: Line,
+  slack: number,
+): (readonly [low: number, high: number])[] {
+  const from = carryBack(shape.pose, point);
+  const way = turnBack(shape.pose.turn, towards);
+  if (shape.kind === 'box')
+    return shape.size.map((size, i) => slab({ from: from[i]!, way: way[i]! }, size, slack));
+  return [slab({ from: from[2], way: way[2] }, shape.height, slack), disc(from, way, shape.radius + slack)];
 }
 
 /** Directions flatter than this are parallel. */

@@ -421,13 +421,6 @@ describe('layers of a stacked model', () => {
   });
 });
 
-test('parts that fill the same place are told, since their lines may be hidden wrongly', () => {
-  const { picture } = drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 0] }]);
-  const [fault] = picture.faults;
-  expect(fault!.words).toMatch(/Foot and Peg fill the same place/);
-  expect(drawn(['box', { as: 'Peg', size: [20, 20, 20], at: [10, 10, 10] }]).picture.faults).toEqual([]);
-});
-
 describe('details, centre lines and arc lengths', () => {
   const STANDS: readonly Statement[] = [
     ['box', { as: 'Base', size: [80, 50, 10] }],

@@ -120,7 +120,8 @@ const SHADOW_CHORD = 1 / 2000;
  */
 export function shadowOutlines(occt: Occt, shape: TopoDS_Shape): DrawnPath[] {
   return scope((keep) => {
-    const { visible, hidden } = linesSeen({ occt, keep }, [shape]);
+    const [seen] = linesSeen({ occt, keep }, [shape], [{ shape: 0, hiders: [] }]);
+    const { visible, hidden } = seen!;
     const paths = namedPaths(pathsOfEdges(occt, [...visible, ...hidden]));
     const split = splitRegions({ occt, keep }, paths);
     const { min, max } = exactBox(occt, shape);

@@ -9,16 +9,13 @@ import {
   frameOfView,
   inverse,
   isSection,
-  overlappingIn,
   partsShown,
   placedOf,
   poseOf,
   tiesOfSheet,
-  snapScene,
   unitedOutlines,
   valueOf,
   worldFromPart,
-  withSecondLook,
   dot,
   NO_TURN,
   faultOf,
@@ -36,26 +33,15 @@ import {
 import type { RangeOf } from '../facts/wholes.ts';
 import { cutThrough, placedContent, type Content, type OperandContent } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
-import type { NamedShape } from '../naming/named.ts';
-import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
-import { pathsOfProjected } from '../occt/curves.ts';
-import { linesSeen } from './hiddenLines.ts';
+import { BuildError, type Occt } from '../occt/occt.ts';
 import { lessQuarter, quarterFrame } from './quarter.ts';
 import { sectionOutlines } from './section.ts';
+import { LineKeeper, type LineShapes, type Piece, type ViewLines } from './viewLines.ts';
 
 /** Where built shapes come from. All throw BuildError. */
-export interface SheetShapes {
-  shapeOf(content: Content): NamedShape;
+export interface SheetShapes extends LineShapes {
   /** Least and greatest coordinate along a direction, in the frame of the shape; exact. */
   readonly range: RangeOf;
-  snapsOf(content: Content): SnapShape;
-}
-
-/** A solid of a view, in its frame. */
-interface Piece {
-  readonly content: Content;
-  readonly pose: Pose;
-  readonly item: ItemId;
 }
 
 /** What a view shows. */
@@ -84,19 +70,19 @@ const MAX_KEPT = 48;
 /** Solids that a plane touches by less than this (mm) are not cut. */
 const ON_PLANE_MM = 1e-7;
 
-type Lines = Pick<DrawnView, 'lines' | 'cuts'> & {
-  /** Ids of items that fill the same place. */
-  readonly overlapping: readonly (readonly [ItemId, ItemId])[];
-};
+type Lines = ViewLines & Pick<DrawnView, 'cuts'>;
 
 /** Answers what is asked of sheets, and keeps the lines of views by what they show. */
 export class SheetAnswers {
   private readonly kept = new Map<string, Lines>();
+  private readonly keeper: LineKeeper;
 
   constructor(
     private readonly occt: Occt,
     private readonly shapes: SheetShapes,
-  ) {}
+  ) {
+    this.keeper = new LineKeeper(occt, shapes);
+  }
 
   /** Throws BuildError where there is no such view. */
   drawn(document: KadrelDocument, sheetId: string, viewId: string): Replies['drawn'] {
@@ -142,10 +128,10 @@ export class SheetAnswers {
     const lines = known ?? this.linesOf(scene);
     this.keep(key, lines);
     const features = (solid: Placed) => this.featuresIfBuilt(viewing.document, solid);
-    const { overlapping, ...drawn } = lines;
+    const { crossing, ...drawn } = lines;
     const faults = [
       ...(missing.length > 0 ? [`${missing.join(', ')}: not built, and left out.`] : []),
-      ...overlapWords(viewing.document, overlapping),
+      ...crossingWords(viewing.document, crossing),
     ];
     const catches = catchesOf(viewing, { solids: scene.solids, cut: scene.cut, features });
     const axes = seenAxes(viewing.frame, { solids: scene.solids, features });
@@ -153,26 +139,8 @@ export class SheetAnswers {
   }
 
   private linesOf({ pieces, cut, cutFaces }: Scene): Lines {
-    return scope((keep) => {
-      const shapes = pieces.map(({ content, pose }) =>
-        keep(moved(this.occt, this.shapes.shapeOf(content).shape, pose)),
-      );
-      const seen = linesSeen({ occt: this.occt, keep }, shapes);
-      const first = {
-        visible: pathsOfProjected(this.occt, seen.visible),
-        smooth: pathsOfProjected(this.occt, seen.smooth),
-        hidden: pathsOfProjected(this.occt, seen.hidden),
-      };
-      const instances = pieces.map(({ content, pose, item }) => ({
-        part: item,
-        pose,
-        shape: this.shapes.snapsOf(content),
-      }));
-      const scene = snapScene(instances);
-      const lines = withSecondLook(first, scene);
-      const cuts = cut.size === 0 ? [] : sectionOutlines(this.occt, this.shapes.shapeOf(cutFaces));
-      return { lines, cuts, overlapping: overlappingIn(scene) };
-    });
+    const cuts = cut.size === 0 ? [] : sectionOutlines(this.occt, this.shapes.shapeOf(cutFaces));
+    return { ...this.keeper.draw(pieces), cuts };
   }
 
   private keep(key: string, lines: Lines): void {
@@ -262,11 +230,13 @@ export class SheetAnswers {
 /** More pairs are not all named. */
 const MAX_NAMED = 3;
 
-function overlapWords({ items }: KadrelDocument, pairs: Lines['overlapping']): string[] {
+function crossingWords({ items }: KadrelDocument, pairs: Lines['crossing']): string[] {
   const named = pairs.slice(0, MAX_NAMED).map((pair) => pair.map((id) => items[id]!.name).join(' and '));
   const more = pairs.length > MAX_NAMED ? [`${pairs.length - MAX_NAMED} more pairs`] : [];
   if (pairs.length === 0) return [];
-  return [`${[...named, ...more].join(', ')} fill the same place: lines there may be hidden wrongly.`];
+  return [
+    `${[...named, ...more].join(', ')} go through one another and cannot be united: lines there may be hidden wrongly, and those where they meet are not drawn.`,
+  ];
 }
 
 interface CuttingPlane {

@@ -22,9 +22,12 @@ const SPLINE_POINTS = 49;
 export const pathsOfEdges = (occt: Occt, edges: readonly TopoDS_Shape[]): DrawnPath[] =>
   joined(edges.flatMap((edge) => curvesOf(occt, edge)));
 
-/** Edges that lie in a line, as circles do that are seen from their edge, are that line; of several alike one is left. */
-export const pathsOfProjected = (occt: Occt, edges: readonly TopoDS_Shape[]): DrawnPath[] =>
-  joined(withoutDoubles(edges.flatMap((edge) => straightened(occt, edge) ?? curvesOf(occt, edge))));
+/** Edges that lie in a line, as circles do that are seen from their edge, are that line. */
+export const curvesOfProjected = (occt: Occt, edges: readonly TopoDS_Shape[]): Curve[] =>
+  edges.flatMap((edge) => straightened(occt, edge) ?? curvesOf(occt, edge));
+
+/** End to end; of several alike one is left. */
+export const pathsOfCurves = (curves: readonly Curve[]): DrawnPath[] => joined(withoutDoubles(curves));
 
 /** Points along an edge that tell whether it is straight. */
 const STRAIGHT_POINTS = 17;
