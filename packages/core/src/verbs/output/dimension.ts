@@ -39,7 +39,11 @@ export const dimension = declareVerb({
     'running',
   ],
   blanks: {
-    ties: needed('ties', 'of', 'Points, edges, round edges or faces: clicked on the sheet, or told by names. Between parallel edges or faces a length is square to them.'),
+    ties: needed(
+      'ties',
+      'of',
+      'Points, edges, round edges or faces: clicked on the sheet, or told by names. Between parallel edges or faces a length is square to them.',
+    ),
     kind: needed('choice', 'kind', 'What is measured.', { default: 'along', choices: DIMENSION_KINDS }),
     run: needed('choice', 'several points', 'Where there are more than two.', {
       default: 'chained',
