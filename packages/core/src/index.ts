@@ -187,6 +187,8 @@ export * from './history/edit.ts';
 export { cleanJson, jsonFault } from './history/json.ts';
 export { replay } from './history/replay.ts';
 export {
+  MAX_CUTS,
+  cuttersOf,
   cutsIn,
   cutsOf,
   isCutAway,

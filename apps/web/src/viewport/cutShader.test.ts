@@ -1,5 +1,5 @@
 import type { Cut } from '@kadrel/core';
-import { CutUniforms, MAX_CUTS } from './cutShader.ts';
+import { CutUniforms } from './cutShader.ts';
 
 const half = (offset: number) => ({ normal: [0, 0, 1] as const, offset, across: [1, 0, 0] as const });
 const cut = (...halves: Cut['halves']): Cut => ({
@@ -29,10 +29,4 @@ test('a cut with one half space takes all before it, one with two what lies befo
   uniforms.set([cut(half(1)), cut(half(2))]);
   expect(takes(uniforms, 1, [-100, 0, 3])).toBe(true);
   expect(uniforms.cutHatch.value[1]!.toArray()).toEqual([1, 3]);
-});
-
-test('more cuts than can be drawn are left out', () => {
-  const uniforms = new CutUniforms();
-  uniforms.set(Array.from({ length: MAX_CUTS + 3 }, (_, i) => cut(half(i))));
-  expect(uniforms.cutCount.value).toBe(MAX_CUTS);
 });

@@ -35,7 +35,7 @@ import { Grid } from './grid.ts';
 import type { ShownItem } from './model.ts';
 import { DrawnCamera } from './drawnCamera.ts';
 import { encodePicture } from './encodePicture.ts';
-import { CutUniforms, MAX_CUTS } from './cutShader.ts';
+import { CutUniforms } from './cutShader.ts';
 import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 /** `facing` tints the inside of surfaces. */
@@ -297,7 +297,7 @@ export class Picture {
     this.extras.overlaps.cutBy(cuts);
     this.cuts.pixelRatio.value = this.renderer.getPixelRatio();
     const maskOf = (id: ItemId) =>
-      cuts.reduce((mask, { whole }, i) => (whole.has(id) || i >= MAX_CUTS ? mask : mask | (1 << i)), 0);
+      cuts.reduce((mask, { whole }, i) => (whole.has(id) ? mask : mask | (1 << i)), 0);
     for (const [id, solids] of this.parts) solids.cutBy({ mask: maskOf(id), isParted: parted.has(id) });
     // What a statement would give them is seen for a moment: all of it is taken to be parted.
     for (const [id, solids] of this.formed) solids.cutBy({ mask: maskOf(id), isParted: cuts.length > 0 });

@@ -1,10 +1,9 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import {
+  cuttersOf,
   formatLengthWithUnit,
   mmPerPixel,
-  sectionsIn,
   verbNamed,
-  viewsOf,
   wordBlank,
   type SectionView,
 } from '@kadrel/core';
@@ -30,13 +29,13 @@ function usePlaneWords(): string {
   return wordBlank(verbNamed('traverse')!.blanks.on!, plane, document);
 }
 
-/** The section planes that cut in a view, by their names. */
+/** The section planes that cut in a view, by their names, and how many do not, though they should. */
 function useCutWords(view: SectionView): string {
   const document = useSessionState((state) => state.document);
-  const names = sectionsIn(document)
-    .filter(({ recipe: { base } }) => viewsOf(base).includes(view))
-    .map(({ name }) => name);
-  return names.length === 0 ? '' : ` · cut by ${names.join(', ')}`;
+  const { cutting, leftOut } = cuttersOf(document, view);
+  if (cutting.length === 0) return '';
+  const more = leftOut.length === 0 ? '' : ` (${leftOut.length} more cannot be shown at once)`;
+  return ` · cut by ${cutting.map(({ name }) => name).join(', ')}${more}`;
 }
 
 interface CaptionProps {

@@ -6,6 +6,8 @@ import { plainWorld } from '../statement/world.ts';
 import { verbNamed } from '../verbs/index.ts';
 import type { Ray } from '../space/plane.ts';
 import {
+  MAX_CUTS,
+  cuttersOf,
   cutsIn,
   isCutAway,
   isGone,
@@ -150,4 +152,17 @@ test('parts are left whole, and cut again', () => {
   const cutOf = (document: KadrelDocument) => itemsCutBy(document, sectionsIn(document)[0]!).length;
   expect(cutOf(after(...start))).toBe(0);
   expect(cutOf(after(...start, ['leave-whole', { parts: ['a'], section: 's', how: 'cut' }]))).toBe(1);
+});
+
+test('a view draws so many cuts at once, a slab as two; those that are too many are told apart', () => {
+  const planes = Array.from(
+    { length: MAX_CUTS - 1 },
+    (_, i) => ['section', { as: `s${i}`, on: 'plan', offset: i }] as const,
+  );
+  const slab = ['section', { as: 'slab', on: 'plan', offset: 90, form: 'slab', depth: 3 }] as const;
+  const last = ['section', { as: 'last', on: 'plan', offset: 95 }] as const;
+  const { cutting, leftOut } = cuttersOf(after(box, ...planes, slab, last), 'home');
+  expect(cutting).toHaveLength(MAX_CUTS);
+  expect(leftOut.map(({ name }) => name)).toEqual(['slab']);
+  expect(cutsIn(after(box, ...planes, slab, last), 'home')).toHaveLength(MAX_CUTS);
 });

@@ -46,15 +46,33 @@ export const sectionsIn = (document: KadrelDocument): SectionPart[] =>
 export const viewsOf = (base: SectionBase): SectionView[] =>
   SECTION_VIEWS.filter((view) => base[view] !== false);
 
+/** Cuts that one view can draw; a slab counts as two. */
+export const MAX_CUTS = 16;
+
+/** The section planes of a view: those that cut it, and those that are too many. */
+export function cuttersOf(
+  document: KadrelDocument,
+  view: SectionView,
+): { readonly cutting: readonly SectionPart[]; readonly leftOut: readonly SectionPart[] } {
+  const [cutting, leftOut]: [SectionPart[], SectionPart[]] = [[], []];
+  let count = 0;
+  for (const section of sectionsIn(document)) {
+    const { base } = section.recipe;
+    if (!viewsOf(base).includes(view)) continue;
+    const own = base.form === 'slab' ? 2 : 1;
+    const doesFit = count + own <= MAX_CUTS;
+    if (doesFit) count += own;
+    (doesFit ? cutting : leftOut).push(section);
+  }
+  return { cutting, leftOut };
+}
+
 /** What is cut in a view. @param poseOf where a section stands, while it is dragged */
 export const cutsIn = (
   document: KadrelDocument,
   view: SectionView,
   poseOf: (id: ItemId) => Pose = (id) => worldFromPart(document, id),
-): Cut[] =>
-  sectionsIn(document)
-    .filter(({ recipe: { base } }) => viewsOf(base).includes(view))
-    .flatMap((part) => cutsOf(part, poseOf(part.id)));
+): Cut[] => cuttersOf(document, view).cutting.flatMap((part) => cutsOf(part, poseOf(part.id)));
 
 /** The cuts of one section plane at a place. */
 export function cutsOf({ id, recipe: { base } }: SectionPart, pose: Pose): Cut[] {
