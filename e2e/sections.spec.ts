@@ -206,24 +206,6 @@ test(
   },
 );
 
-test('a cut face is seen where it is, though another part begins behind it within the same solid', async ({
-  page,
-}) => {
-  const ada = await inNewProject(page, 'Within');
-  await ada.makesBox(['60', '40', '20']);
-  await ada.types('Escape', 'Escape');
-  await cuts(ada, 'Front: upright, along X', '-20');
-  await ada.types('Escape');
-  await ada.fitsAll();
-  const alone = await seenAt(ada, [15, 20, 12]);
-  const beside = await seenAt(ada, [15, 20, 19]);
-  expect(alone).not.toEqual(beside);
-  await ada.makesBox(['20', '10', '10'], ['5', '25', '5']);
-  await ada.types('Escape', 'Escape');
-  await expect.poll(() => seenAt(ada, [15, 20, 12])).toEqual(alone);
-  expect(ada.problems).toEqual([]);
-});
-
 test('a section curve by a drawn line: the line is drawn in a view and picked, and the curve follows the model', async ({
   page,
 }) => {

@@ -11,8 +11,6 @@ import { Vector2, Vector3, Vector4 } from 'three';
 export const BESIDE_MM = 1e-3;
 /** Outlines of cuts are drawn so much nearer than they are, as a part of the depth that is drawn: they lie on faces. */
 export const NEARER = 4e-4;
-/** Cut faces are drawn so much farther than they are, as a part of the depth that is drawn: lines may lie in them. */
-const BEHIND = 1e-4;
 /** Half spaces that take everything: where a cut has but one. */
 const ALL = new Vector4(0, 0, 0, -1);
 
@@ -146,29 +144,16 @@ vec3 cutFace(vec3 plain, vec3 at, int plane) {
 }
 `;
 
-/** The cut face stands where it is: another solid that begins behind it, within this one, does not hide it. */
 const AT_CUT = `
-  gl_FragDepth = gl_FragCoord.z;
   if (cutCount > 0) {
     vec3 back = isOrthographic
       ? vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2])
       : normalize(cameraPosition - seenAt);
     float way;
     int plane = lastPlane(seenAt, back, way);
-    if (plane >= 0) {
-      outgoingLight = cutFace(diffuse, seenAt + back * way, plane);
-      float whole = isOrthographic ? 1.0 : length(cameraPosition - seenAt);
-      vec4 clip = seenClip + clipBack * (way / whole);
-      gl_FragDepth = clamp(0.5 * clip.z / clip.w + 0.5 + ${BEHIND.toFixed(6)}, 0.0, 1.0);
-    }
+    if (plane >= 0) outgoingLight = cutFace(diffuse, seenAt + back * way, plane);
   }
 `;
-
-/** Where a point is drawn, and what a step back along the line of sight adds to that: one unit, or the whole way to the eye. */
-const CLIP_VARYINGS = `varying vec4 seenClip;\nvarying vec4 clipBack;\n`;
-const CLIP_PLACED = `
-  seenClip = projectionMatrix * viewMatrix * vec4(seenAt, 1.0);
-  clipBack = isOrthographic ? projectionMatrix[2] : projectionMatrix[3] - seenClip;`;
 
 const START = 'void main() {';
 
@@ -193,6 +178,5 @@ export function withCutFaces(shader: Shader, all: CutUniforms, own: OwnCuts): vo
     '#include <opaque_fragment>',
     `${AT_CUT}\n  #include <opaque_fragment>`,
   );
-  shader.fragmentShader = CLIP_VARYINGS + withCap.replace(START, `${CAP}\n${START}`);
-  shader.vertexShader = CLIP_VARYINGS + shader.vertexShader.replace(PLACED, PLACED + CLIP_PLACED);
+  shader.fragmentShader = withCap.replace(START, `${CAP}\n${START}`);
 }
