@@ -206,6 +206,36 @@ test(
   },
 );
 
+test('a section plane is put through the middle of a hole by a click, and dragged there by its arrow', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'Through a hole');
+  await ada.makesBox(['60', '40', '10']);
+  await ada.types('Escape');
+  await page.keyboard.press('c');
+  for (const text of ['9', '30', '22.7', '13.3', '-5']) await ada.types(text, 'Tab');
+  await ada.commits();
+  await ada.types('Escape');
+  await selects(page, 'Box', 'Cylinder');
+  await says(ada, 'subtract', {});
+  await ada.types('Escape');
+  await ada.fitsAll();
+  await startsVerb(page, 'section plane');
+  await choosesIn(page, 'on', 'Front: upright, along X');
+  await page.getByRole('button', { name: 'More blanks' }).click();
+  await page.getByRole('menuitem', { name: /^through/ }).click();
+  await ada.clicksAt([22.7, 13.3, 10]);
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(page.getByLabel('Place Y')).toHaveValue('13.3');
+  await page.getByLabel('Place Y').fill('30');
+  await page.getByLabel('Place Y').press('Enter');
+  await ada.isReady();
+  await drags(ada, [30, 34, 5], [30, 28, 5], [22.7, 13.3, 10]);
+  await expect(page.getByLabel('Place Y')).toHaveValue('13.3');
+  expect(ada.problems).toEqual([]);
+});
+
 test('a section curve by a drawn line: the line is drawn in a view and picked, and the curve follows the model', async ({
   page,
 }) => {

@@ -53,6 +53,21 @@ function leaning([x, y, z]: readonly [number, number, number], degrees: number):
 const expectWithin = (found: number, expected: number, relative = 1e-9) =>
   expect(Math.abs(found / expected - 1)).toBeLessThan(relative);
 
+test('a plane through the middle of a hole, by its name: the widest cut of the hole', () => {
+  const kernel = new Evaluator(libraries);
+  const drilled: readonly Statement[] = [
+    ['box', { as: 'plate', size: [60, 40, 10] }],
+    ['cylinder', { as: 'drill', diameter: 9, height: 30, at: [22.7, 13.3, -5] }],
+    ['subtract', { as: 'drilled', from: 'plate', parts: ['drill'] }],
+  ];
+  const through = { on: 'drilled', at: 'top&drill.side', snap: 'centre' };
+  const document = builtBy(kernel, [...drilled, ['section', { as: 'cut', on: 'front', through }]]);
+  expectWithin(factsOf(document, 'cut').items[0]!.area, (60 - 9) * 10);
+  const beside = builtBy(kernel, [...drilled, ['section', { as: 'cut', on: 'side', through, offset: 2 }]]);
+  const chord = 2 * Math.sqrt(4.5 ** 2 - 2 ** 2);
+  expectWithin(factsOf(beside, 'cut').items[0]!.area, (40 - chord) * 10);
+});
+
 describe('areas by formula', () => {
   test('a box, level and along its diagonal', () => {
     const box: Statement = ['box', { as: 'a', size: [40, 30, 20] }];

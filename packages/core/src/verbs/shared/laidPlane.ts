@@ -1,15 +1,18 @@
-/** What the verbs share that lay a plane into the model: beside another one, on a face, turned about an edge, or square to a curve. */
-import { valueOf } from '../../document/items.ts';
+/** What the verbs share that lay a plane into the model: beside another one, through a point, on a face, turned about an edge, or square to a curve. */
+import { valueOf, vectorOf } from '../../document/items.ts';
 import { wayAt, wayDirection, wayLength } from '../../patterns/way.ts';
-import { acrossTo, cleanDirection, fromColumns, multiply, turnAbout } from '../../space/matrix.ts';
+import { acrossTo, cleanDirection, column, fromColumns, multiply, turnAbout } from '../../space/matrix.ts';
 import { carry, turnVector, type Pose } from '../../space/pose.ts';
-import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../../space/vector.ts';
+import { add, along, cross, dot, length, scale, subtract, unit, type Vec3 } from '../../space/vector.ts';
 import { isRefusal, needed, optional, refuse, type Refusal, type Values } from '../../statement/declare.ts';
 
 export const planeBlanks = {
   on: needed('plane', 'from', 'plan, front, side, a named plane, a flat face, or three points.', {
     default: 'plan',
     once: true,
+  }),
+  through: optional('point', 'through', 'A point that it goes through: the middle of a hole, a corner, an end.', {
+    rare: true,
   }),
   offset: needed('length', 'offset', 'Out of it.', { default: '0' }),
   edge: optional('feature', 'about', 'An edge that it is turned about.', { catches: 'edges', rare: true }),
@@ -23,11 +26,12 @@ export const planeBlanks = {
 
 /** How a sentence tells them. */
 export const PLANE_SENTENCE =
-  'from {on}[, offset {offset}][, turned about {edge} by {angle}][, square to {curve} at {distance}]';
+  'from {on}[, through {through}][, offset {offset}][, turned about {edge} by {angle}][, square to {curve} at {distance}]';
 
 /** Where the plane comes to lie; why it cannot. */
 export function givenPose({
   on,
+  through,
   offset,
   edge,
   angle,
@@ -40,7 +44,10 @@ export function givenPose({
       ? poseAboutEdge(on, edge, angle === undefined ? undefined : valueOf(angle))
       : on;
   if (isRefusal(pose)) return pose;
-  return { turn: pose.turn, shift: add(pose.shift, turnVector(pose.turn, [0, 0, valueOf(offset)])) };
+  const { turn, shift } = pose;
+  const out = column(turn, 2);
+  const at = through ? along(shift, out, dot(out, subtract(vectorOf(through), shift))) : shift;
+  return { turn, shift: add(at, turnVector(turn, [0, 0, valueOf(offset)])) };
 }
 
 type PlaneValues = Values<typeof planeBlanks>;
