@@ -138,9 +138,22 @@ test('by keys: the outlines of a cut are kept as profiles, and slices of a part'
   await expect(page.getByRole('treeitem', { name: 'Section through Box', exact: true })).toBeVisible();
   await expect(page.getByRole('treeitem', { name: 'Section through Box 2', exact: true })).toBeVisible();
   await selects(page, 'Box');
-  await says(ada, 'slices', { typed: { pitch: '4' } });
+  await startsVerb(page, 'slices');
+  await choosesIn(page, 'heights', 'with heights');
+  await page.getByRole('textbox', { name: 'pitch', exact: true }).fill('4');
+  await ada.commits();
+  await ada.types('Escape');
   await expect(page.getByRole('treeitem', { name: 'Slices of Box', exact: true })).toBeVisible();
   await expect(page.getByText('group · 10')).toBeVisible();
+  // Each layer is cut at its middle; the pot is a ring from its floor up.
+  const heights = page.locator('[data-pane="Home"] [data-testid="contour-height"]');
+  await expect(heights.filter({ hasText: /^2$/ })).toHaveCount(1);
+  await expect(heights.filter({ hasText: /^38$/ })).not.toHaveCount(0);
+  await startsVerb(page, 'contour heights');
+  await choosesIn(page, 'how', 'without heights');
+  await ada.commits();
+  await ada.types('Escape');
+  await expect(heights).toHaveCount(0);
   expect(ada.problems).toEqual([]);
 });
 

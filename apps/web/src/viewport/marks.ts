@@ -175,6 +175,12 @@ export function faultSign(parent: SVGGElement): void {
   sign.setAttribute('font-size', '16');
 }
 
+/** The height of a contour. */
+export function heightSign(parent: SVGGElement): void {
+  parent.dataset.testid = 'contour-height';
+  nameBeside(parent, 'ink2', 'start', [5, 4]);
+}
+
 function nameBeside(
   parent: SVGGElement,
   role: string,

@@ -4,7 +4,7 @@ import { Grips } from './grips.ts';
 import { GuideMarks } from './guideMarks.ts';
 import { HandleMarks } from './handles.ts';
 import { RegionMark } from './regionMark.ts';
-import { DockMarks, MeasureMarks, PlaceMarks, faultSign, pinSign, startSign } from './marks.ts';
+import { DockMarks, MeasureMarks, PlaceMarks, faultSign, heightSign, pinSign, startSign } from './marks.ts';
 import { Reticle } from './reticle.ts';
 import { makeSvg } from './svg.ts';
 import { Tripod } from './tripod.ts';
@@ -20,6 +20,8 @@ export class Overlay {
     readonly measures: MeasureMarks;
     /** Where something cannot be built. */
     readonly faults: PlaceMarks;
+    /** Heights beside contours. */
+    readonly heights: PlaceMarks;
     /** Where the sides of the selected loft begin. */
     readonly starts: PlaceMarks;
   };
@@ -34,10 +36,11 @@ export class Overlay {
     const svg = makeSvg(host);
     this.svg = svg;
     // In the order in which they cover one another.
+    const heights = new PlaceMarks(svg, heightSign);
     const [pins, docks, handles] = [new PlaceMarks(svg, pinSign), new DockMarks(svg), new HandleMarks(svg)];
     const [measures, faults] = [new MeasureMarks(svg), new PlaceMarks(svg, faultSign)];
     this.grips = new Grips(svg);
-    this.marks = { pins, docks, handles, measures, faults, starts: new PlaceMarks(svg, startSign) };
+    this.marks = { heights, pins, docks, handles, measures, faults, starts: new PlaceMarks(svg, startSign) };
     this.guides = new GuideMarks(svg);
     this.region = new RegionMark(svg);
     this.reticle = new Reticle(svg, host);
@@ -50,8 +53,7 @@ export class Overlay {
     this.guides.update(camera);
     this.reticle.follow(camera);
     this.tripod.follow(camera);
-    const { pins, docks, starts, handles, measures, faults } = this.marks;
-    for (const marks of [pins, docks, starts, handles, measures, faults]) marks.follow(camera);
+    for (const marks of Object.values(this.marks)) marks.follow(camera);
   }
 
   dispose(): void {

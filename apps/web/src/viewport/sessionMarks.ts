@@ -1,5 +1,5 @@
 /** What the state of the session puts over all views: grips, docks, pins, measures, faults. */
-import { pinsOf, vectorOf, type DockPlace } from '@kadrel/core';
+import { contourHeightsIn, formatLength, pinsOf, vectorOf, type DockPlace } from '@kadrel/core';
 import type { Preview } from '../session/preview.ts';
 import type { Statement } from '../session/statement.ts';
 import type { Session } from '../session/store.ts';
@@ -28,6 +28,7 @@ export class SessionMarks {
   /** Everything that does not go with the statement, for a view that is new. */
   showAll(): void {
     this.showPins();
+    this.showHeights();
     this.showDocks();
     this.showGrips();
     this.showFaults();
@@ -75,6 +76,16 @@ export class SessionMarks {
       overlay.marks.pins.show(pins);
       overlay.marks.starts.show(starts);
     }
+  }
+
+  /** Beside contours, in scene units. */
+  showHeights(): void {
+    const { document } = this.session.store.getState();
+    const heights = contourHeightsIn(document).map(({ at, height }) => ({
+      at,
+      name: formatLength(height, document.scene),
+    }));
+    for (const { overlay } of this.panes) overlay.marks.heights.show(heights);
   }
 
   /** Where the statement in hand, or a part that stands, cannot be built. */

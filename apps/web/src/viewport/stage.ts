@@ -125,6 +125,7 @@ export class Stage {
     if (isModel || isStatement || isOther('selection', 'gripScale', 'isSelectOnly', 'places', 'frames'))
       marks.showGrips();
     if (isOther('document', 'selection', 'arePinsShown')) marks.showPins();
+    if (isOther('document')) marks.showHeights();
     if (isModel || areOtherDocks(now, before)) marks.showDocks();
   }
 

@@ -19,6 +19,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withSheetSymbols,
   withTraces,
   withPaths,
+  withHeights,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -94,6 +95,11 @@ function withTraces(old: Json): Json {
 /** Version 16 has measures along a path; nothing that was there changes. */
 function withPaths(old: Json): Json {
   return { ...old, kadrel: 16 };
+}
+
+/** Version 17 has heights of profiles that are shown; there were none before. */
+function withHeights(old: Json): Json {
+  return { ...old, kadrel: 17 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

@@ -153,6 +153,8 @@ export const partSchema = z.strictObject({
   docks: docksSchema.optional(),
   /** Of a profile, or of a group of slices. */
   traced: tracedSchema.optional(),
+  /** Of profiles, and of groups of them: the plane over which their heights are shown beside them. */
+  heights: frameSchema.optional(),
   /** How it was before it was first resized; what Reset brings back. */
   made: z
     .strictObject({

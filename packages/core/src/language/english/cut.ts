@@ -9,6 +9,7 @@ export const CUT_SENTENCES = {
     'A cut lengthwise goes along one straight line: choose such a line, or cut crosswise along this path.',
   'line.looked-along': () => 'The line points straight out of this plane: look at it in another one.',
   'missing.thread': () => 'Say which bolt it is for, or how wide it is.',
+  'no-profile': ({ name }: Facts<'name'>) => `${name} holds no drawn lines: choose slices or profiles.`,
   'no-solid': ({ name }: Facts<'name'>) => `${name} encloses nothing: choose a solid to cut by.`,
   'nothing.curves': () => 'Nothing is cut there: move the line or the plane into the parts.',
   'nothing.section': ({ name }: Facts<'name'>) => `${name} cuts nothing there: move it into the parts.`,

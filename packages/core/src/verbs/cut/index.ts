@@ -1,3 +1,4 @@
+import { contourHeights } from './contour-heights.ts';
 import { cutAlongProfile } from './cut-along.ts';
 import { cutByPart } from './cut-by.ts';
 import { hole } from './hole.ts';
@@ -21,4 +22,5 @@ export const CUT = [
   keepCut,
   sectionCurve,
   slices,
+  contourHeights,
 ] as const;

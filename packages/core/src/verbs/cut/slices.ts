@@ -14,6 +14,7 @@ import {
 import { wrapParts } from '../shared/combine.ts';
 import { layersOf, type Layers } from '../../statement/layers.ts';
 import { cutKeeping } from '../shared/cutKeeping.ts';
+import { HEIGHTS_SHOWN, showHeights } from '../shared/heights.ts';
 import { drawPaths } from '../shared/outlines.ts';
 import { notSolid } from '../shared/sectionPlane.ts';
 
@@ -42,10 +43,14 @@ export const slices = declareVerb({
       },
     }),
     keeps: cutKeeping,
+    heights: optional('choice', 'heights', 'Whether the height of each stands beside it.', {
+      choices: HEIGHTS_SHOWN,
+    }),
     as: optional('name', 'name', 'What the group of them is called.'),
   },
-  sentence: 'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}, {keeps}[ named {as}]',
-  apply(draft, { parts, on, pitch, count, at, keeps, as }, context) {
+  sentence:
+    'Slices of {parts} from {on}[, every {pitch}][, {count} in all], {at}, {keeps}[, {heights}][ named {as}]',
+  apply(draft, { parts, on, pitch, count, at, keeps, heights: shown, as }, context) {
     const fault = notSolid(draft, parts);
     if (fault) return fault;
     const items = [...standingOf(draft, parts)];
@@ -68,6 +73,7 @@ export const slices = declareVerb({
         ...(by.count === undefined ? {} : { count: by.count }),
         layers: [...layers],
       };
+    if (shown === 'shown') showHeights(draft, [group], on);
     return { result: group, select: [group] };
   },
 });

@@ -11,9 +11,14 @@ export const planeBlanks = {
     default: 'plan',
     once: true,
   }),
-  through: optional('point', 'through', 'A point that it goes through: the middle of a hole, a corner, an end.', {
-    rare: true,
-  }),
+  through: optional(
+    'point',
+    'through',
+    'A point that it goes through: the middle of a hole, a corner, an end.',
+    {
+      rare: true,
+    },
+  ),
   offset: needed('length', 'offset', 'Out of it.', { default: '0' }),
   edge: optional('feature', 'about', 'An edge that it is turned about.', { catches: 'edges', rare: true }),
   angle: optional('angle', 'by', 'How far it is turned about the edge.', { rare: true }),
