@@ -43,13 +43,14 @@ const HOLES_AT_A_TIME = 12;
 /** An outer wire of more edges, which stands in every piece, makes the pieces as slow as the whole. */
 const MAX_OUTER_EDGES = 60;
 
-/** The faces of one closed shell, those with many holes in pieces; undefined for what is better checked, or to be refused, as it is. */
+/** The faces of one closed shell, or loose ones, those with many holes in pieces; undefined for what is better checked, or to be refused, as it is. */
 function piecesOf({ occt, keep }: Scoped, shape: TopoDS_Shape): TopoDS_Shape | undefined {
   const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
     keep(occt.TopoDS.Face(face)),
   );
   const pieces = faces.map((face) => piecesOfFace({ occt, keep }, face));
-  if (pieces.every((of) => of === undefined) || !isOneShell(occt, shape, faces)) return undefined;
+  if (pieces.every((of) => of === undefined)) return undefined;
+  if (!isLoose({ occt, keep }, shape) && !isOneShell(occt, shape, faces)) return undefined;
   return keep(
     compoundOf(
       occt,
@@ -57,6 +58,10 @@ function piecesOf({ occt, keep }: Scoped, shape: TopoDS_Shape): TopoDS_Shape | u
     ),
   );
 }
+
+/** Faces by themselves, of which there is nothing to tell together. */
+const isLoose = (site: Scoped, shape: TopoDS_Shape): boolean =>
+  occurrences(site, shape, 'TopAbs_SHELL').length === 0;
 
 function piecesOfFace({ occt, keep }: Scoped, face: TopoDS_Face): TopoDS_Shape[] | undefined {
   const wires = occurrences({ occt, keep }, face, 'TopAbs_WIRE');

@@ -20,14 +20,19 @@ export function sliceOf(
   { normal, offset }: { readonly normal: Vec3; readonly offset: number },
 ): Slice {
   const { positions, triangles, chordMm } = mesh;
+  const [x, y, z] = normal;
+  const height = new Float64Array(positions.length / 3);
+  for (let i = 0; i < height.length; i++)
+    height[i] = x * positions[3 * i]! + y * positions[3 * i + 1]! + z * positions[3 * i + 2]! - offset;
   const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
   const off = CHORDS * chordMm;
   let [area, error] = [0, 0];
   for (let t = 0; t < triangles.length; t += 3) {
-    const corners = [at(triangles[t]!), at(triangles[t + 1]!), at(triangles[t + 2]!)] as const;
-    const heights = corners.map((corner) => dot(normal, corner) - offset);
+    const [i, j, k] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+    const heights = [height[i]!, height[j]!, height[k]!] as const;
     const [least, most] = [Math.min(...heights), Math.max(...heights)];
     if (least > off || most < -off) continue;
+    const corners = [at(i), at(j), at(k)] as const;
     const across = cross(subtract(corners[1], corners[0]), subtract(corners[2], corners[0]));
     const double = length(across);
     if (double === 0) continue;
