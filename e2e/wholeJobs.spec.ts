@@ -62,28 +62,75 @@ test(
   },
 );
 
-/** What the paths that are cut enclose, mm², as the browser reads them: sampled, and summed by Gauss’s area formula. */
+/** What the paths that are cut enclose, mm², holes left out, as the browser reads them: sampled, and summed by Gauss’s area formula. */
 const areaOfPaths = (page: Page, svg: string): Promise<number> =>
   page.evaluate((text) => {
     const picture = new DOMParser().parseFromString(text, 'image/svg+xml');
-    let sum = 0;
-    for (const path of picture.querySelectorAll<SVGPathElement>('path[data-stroke="cut"]')) {
+    const loops = [...picture.querySelectorAll<SVGPathElement>('path[data-stroke="cut"]')].map((path) => {
       // Sampled by the browser: its own reading of what was written.
       const own = document.createElementNS('http://www.w3.org/2000/svg', 'path');
       own.setAttribute('d', path.getAttribute('d')!);
-      const length = own.getTotalLength();
-      const count = 4000;
-      let area = 0;
-      let before = own.getPointAtLength(0);
-      for (let i = 1; i <= count; i++) {
-        const at = own.getPointAtLength((length * i) / count);
-        area += (before.x * at.y - at.x * before.y) / 2;
-        before = at;
-      }
-      sum += area;
-    }
-    return Math.abs(sum);
+      const [length, count] = [own.getTotalLength(), 4000];
+      return Array.from({ length: count }, (_, i) => own.getPointAtLength((length * i) / count));
+    });
+    const areaOf = (loop: readonly DOMPoint[]) =>
+      Math.abs(
+        loop.reduce((sum, { x, y }, i) => {
+          const next = loop[(i + 1) % loop.length]!;
+          return sum + (x * next.y - next.x * y) / 2;
+        }, 0),
+      );
+    const holds = (loop: readonly DOMPoint[], { x, y }: DOMPoint) =>
+      loop.filter((a, i) => {
+        const b = loop[(i + 1) % loop.length]!;
+        return a.y > y !== b.y > y && x < a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x);
+      }).length %
+        2 ===
+      1;
+    return loops.reduce((sum, loop) => {
+      const around = loops.filter((other) => other !== loop && holds(other, loop[0]!)).length;
+      return sum + (around % 2 === 0 ? areaOf(loop) : -areaOf(loop));
+    }, 0);
   }, svg);
+
+async function writesSvg(page: Page): Promise<string> {
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write to a file' }).click();
+  await page.getByRole('radio', { name: /^SVG/ }).check();
+  await page.keyboard.press('Enter');
+  const file = await downloading;
+  return readFileSync(await file.path(), 'utf8');
+}
+
+test(
+  'the shelter is sliced for card of 2 mm at 1:50, laid out on A3 and written; the outlines have the areas of its slices',
+  LONG,
+  async ({ page }) => {
+    const ada = await inDemo(page, 'Tram shelter');
+    const parts = ['Slab', 'Front posts', 'Back posts', 'Bench seat', 'Bench leg left', 'Walls'];
+    await selects(page, ...parts);
+    await says(ada, 'slices', { typed: { pitch: '0.1' } });
+    const { area } = await ada.facts('Slices of Slab');
+    await selects(page, 'Slices of Slab');
+    await page.keyboard.press('Delete');
+    await ada.isReady();
+    await selects(page, ...parts);
+    await says(ada, 'stacked model', {});
+    await isDrawn(page);
+    const sheets = page.getByRole('button', { name: /^Layers of Slab/ });
+    const count = await sheets.count();
+    expect(count).toBeGreaterThan(1);
+    let onCard = 0;
+    for (let i = 0; i < count; i++) {
+      // The first one is open already.
+      if ((await sheets.nth(i).getAttribute('aria-pressed')) !== 'true') await sheets.nth(i).click();
+      await isDrawn(page);
+      onCard += await areaOfPaths(page, await writesSvg(page));
+    }
+    expect(Math.abs((onCard * 50 ** 2) / area - 1)).toBeLessThan(1e-3);
+    expect(ada.problems).toEqual([]);
+  },
+);
 
 test(
   'a hill is sliced for card at 1:50, laid out and written; the outlines have the areas of the model',
@@ -97,15 +144,7 @@ test(
     await says(ada, 'stacked model', {});
     await isDrawn(page);
     // Ten layers of 2 mm at 1:50; each as a circle of the radius half way up it.
-    const [file] = await Promise.all([
-      page.waitForEvent('download'),
-      (async () => {
-        await page.getByRole('button', { name: 'Write to a file' }).click();
-        await page.getByRole('radio', { name: /^SVG/ }).check();
-        await page.keyboard.press('Enter');
-      })(),
-    ]);
-    const svg = readFileSync(await file.path(), 'utf8');
+    const svg = await writesSvg(page);
     const expected = Array.from({ length: 10 }, (_, i) => Math.PI * (40 * (1 - (i + 0.5) / 10)) ** 2);
     const area = await areaOfPaths(page, svg);
     expect(Math.abs(area / expected.reduce((sum, n) => sum + n) - 1)).toBeLessThan(1e-3);
