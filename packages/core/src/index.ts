@@ -202,6 +202,7 @@ export {
   type Cut,
   type HalfSpace,
 } from './sections/cuts.ts';
+export { isInPolygon } from './space/polygon.ts';
 export { contourHeightsIn } from './sections/contours.ts';
 export { sealEdits, type History, type Source } from './history/sealing.ts';
 export { afterEdits, isEditFault, type EditFault } from './history/patching.ts';

@@ -27,6 +27,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { buildDrawn } from './bodies/drawn.ts';
+import { enclosedFaces } from './sectionLoops.ts';
 
 /** normal · p = offset, mm; the normal has length 1 and points to who looks at the cut. */
 export interface CutPlane {
@@ -57,6 +58,18 @@ export function commonFaces(
     } finally {
       release(occt, own);
     }
+  });
+}
+
+/** The same by the lines in which they meet; undefined where these do not tell. */
+export function enclosedOn(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  plane: CutPlane & { readonly across: Vec3 },
+): TopoDS_Shape | undefined {
+  return scope((keep) => {
+    const sheet = sheetThrough({ occt, keep }, shape, plane);
+    return enclosedFaces(occt, shape, { sheet, normal: plane.normal, across: plane.across });
   });
 }
 

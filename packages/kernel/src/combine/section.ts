@@ -7,6 +7,7 @@ import {
   CUT_FACE,
   buildSection,
   commonFaces,
+  enclosedOn,
   facesCalled,
   frameOf,
   namedCut,
@@ -79,7 +80,8 @@ function buildSectioned(site: SectionSite, content: Sectioned): NamedShape {
   const { shape } = site.build(content.solid);
   const turned = add(scale(across, Math.cos(TURNED)), scale(cross(normal, across), Math.sin(TURNED)));
   const mesh = site.mesh(content.solid);
-  const ways: (() => TopoDS_Shape)[] = [
+  const ways: (() => TopoDS_Shape | undefined)[] = [
+    () => enclosedOn(site.occt, shape, { ...plane, across }),
     () => commonFaces(site.occt, shape, { ...plane, across }),
     () => commonFaces(site.occt, shape, { ...plane, across: turned }),
     () => cutOff(site, content, plane),
@@ -94,7 +96,7 @@ function buildSectioned(site: SectionSite, content: Sectioned): NamedShape {
 }
 
 /** A way that cannot be gone is none; the next one is tried. */
-function tried(occt: Occt, way: () => TopoDS_Shape): TopoDS_Shape | undefined {
+function tried(occt: Occt, way: () => TopoDS_Shape | undefined): TopoDS_Shape | undefined {
   try {
     return way();
   } catch (thrown) {

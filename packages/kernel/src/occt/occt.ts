@@ -2,6 +2,8 @@
 import type {
   OpenCascadeInstance,
   TopoDS_Shape,
+  TopoDS_Wire,
+  TopoDS_Edge,
   TopoDS_Face,
   TopAbs_ShapeEnum,
   gp_Trsf,
@@ -11,7 +13,7 @@ import { faultOf, type Box, type Fault, type Pose, type Vec3 } from '@kadrel/cor
 
 /** The library of the kernel. */
 export type Occt = OpenCascadeInstance;
-export type { TopoDS_Shape, TopoDS_Face };
+export type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Wire };
 
 interface Deletable {
   delete(): void;
