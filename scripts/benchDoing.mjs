@@ -39,3 +39,47 @@ export async function makeGrid({ page, idle }) {
   await idle();
   await page.keyboard.press('Escape');
 }
+
+/** Frames a second while the pointer is held down and moves, to and fro, by events made in the page. */
+export const framesMoving = (page, seconds, { from, by, button }) =>
+  page.evaluate(
+    ([span, start, step, held]) =>
+      new Promise((resolve) => {
+        const host = document.querySelector('[data-pane]');
+        const send = (type, times) =>
+          host.dispatchEvent(
+            new window.PointerEvent(type, {
+              bubbles: true,
+              button: held,
+              buttons: held === 1 ? 4 : 1,
+              pointerId: 1,
+              clientX: start[0] + times * step[0],
+              clientY: start[1] + times * step[1],
+            }),
+          );
+        host.setPointerCapture = () => undefined;
+        send('pointermove', 0);
+        send('pointerdown', 0);
+        const started = performance.now();
+        let frames = 0;
+        const next = () => {
+          const time = performance.now() - started;
+          if (time > span * 1000) {
+            send('pointerup', frames % 60);
+            resolve((frames * 1000) / time);
+            return;
+          }
+          frames += 1;
+          send('pointermove', frames % 60);
+          requestAnimationFrame(next);
+        };
+        requestAnimationFrame(next);
+      }),
+    [seconds, from, by, button],
+  );
+
+/** Frames a second while the view orbits. */
+export async function framesOrbiting(page, seconds) {
+  const { x, y } = await page.locator('[data-pane]').first().boundingBox();
+  return framesMoving(page, seconds, { from: [x + 200, y + 200], by: [1, 0], button: 1 });
+}

@@ -1,6 +1,6 @@
 /** What the page costs, taken in Chromium on the built application: edits, many parts, the first look, long ledgers, and a tour. */
 import { randomUUID } from 'node:crypto';
-import { isDone, makeGrid, newProject, typeStatement } from './benchDoing.mjs';
+import { framesMoving, framesOrbiting, isDone, makeGrid, newProject, typeStatement } from './benchDoing.mjs';
 import { benchTour } from './benchTour.mjs';
 import { launchChromium } from './chromium.mjs';
 
@@ -30,43 +30,6 @@ async function openWorkshop(address) {
   await newProject({ page, idle }, 'Bench');
   return { browser, page, idle };
 }
-
-/** Frames a second while the view orbits, by pointer events made in the page. */
-const framesOrbiting = (page, seconds) =>
-  page.evaluate(
-    (span) =>
-      new Promise((resolve) => {
-        const host = document.querySelector('[data-pane]');
-        const { left, top } = host.getBoundingClientRect();
-        const send = (type, x) =>
-          host.dispatchEvent(
-            new window.PointerEvent(type, {
-              bubbles: true,
-              button: 1,
-              pointerId: 1,
-              clientX: left + x,
-              clientY: top + 200,
-            }),
-          );
-        host.setPointerCapture = () => undefined;
-        send('pointerdown', 200);
-        const started = performance.now();
-        let frames = 0;
-        const step = () => {
-          const time = performance.now() - started;
-          if (time > span * 1000) {
-            send('pointerup', 200);
-            resolve((frames * 1000) / time);
-            return;
-          }
-          frames += 1;
-          send('pointermove', 200 + (frames % 2 === 0 ? 1 : 3) + frames);
-          requestAnimationFrame(step);
-        };
-        requestAnimationFrame(step);
-      }),
-    seconds,
-  );
 
 /** Ten thousand members: frames a second with and without outlines; and how long four hundred parts take to open. */
 async function manyParts(address) {
@@ -104,6 +67,45 @@ async function manyParts(address) {
   await browser.close();
   return { faces, edges, open };
 }
+
+/** The hive, cut open: frames a second while its section plane is dragged, and while the view orbits. */
+async function draggingSection(address) {
+  const { browser, page, idle } = await enterDemo(address);
+  await page.getByRole('link', { name: 'Open Orchard hive' }).click();
+  await idle();
+  const name = 'Through the bee space';
+  await page.getByRole('treeitem', { name }).click();
+  await page.getByRole('button', { name: `Show ${name}` }).click();
+  await idle();
+  await page.keyboard.press('Escape');
+  const orbiting = await framesOrbiting(page, 6);
+  await page.waitForTimeout(3000);
+  // By the arrow that stands square to it, in the middle of what it cuts.
+  const { from, by } = await page.evaluate(async (section) => {
+    const { min, max } = (await window.kadrel.facts(section)).box;
+    const middle = min.map((n, i) => (n + max[i]) / 2);
+    const [a, b] = [middle, [middle[0], middle[1] + 100, middle[2]]].map((at) => window.kadrel.screenOf(at));
+    const away = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    const way = [(b[0] - a[0]) / away, (b[1] - a[1]) / away];
+    return { from: [a[0] + 25 * way[0], a[1] + 25 * way[1]], by: way };
+  }, name);
+  const before = (await placesOf(page))[name];
+  const dragging = await framesMoving(page, 6, { from, by, button: 0 });
+  await idle();
+  if ((await placesOf(page))[name] === before) throw new Error('the section plane was not dragged');
+  await browser.close();
+  return { orbiting, dragging };
+}
+
+const placesOf = (page) =>
+  page.evaluate(() =>
+    Object.fromEntries(
+      Object.values(window.kadrel.document.items).map(({ name, placement }) => [
+        name,
+        JSON.stringify(placement.origin),
+      ]),
+    ),
+  );
 
 /** From a view that turns by a hair to the second frame after it, ms: what any change takes until it is seen. */
 const plainFrame = (page) =>
@@ -279,6 +281,13 @@ export async function benchPage(address, line) {
     `${edges.toFixed(1)} : ${faces.toFixed(1)} frames/s`,
   );
   line('opening 400 parts, from reload to rest : 2 s', open / 2000, '≤ 1', `${open} ms`);
+  const { orbiting, dragging } = await draggingSection(address);
+  line(
+    'a frame while a section plane of the hive is dragged : while the view orbits',
+    orbiting / dragging,
+    '≤ 1.5',
+    `${(1000 / dragging).toFixed(0)} : ${(1000 / orbiting).toFixed(0)} ms`,
+  );
   const ledger = await longLedger(address);
   line(`opening a project with ${LONG_LEDGER} edits : 3 s`, ledger.open / 3000, '≤ 1', `${ledger.open} ms`);
   const both = ({ say, undo }) => say + undo;

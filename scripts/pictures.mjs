@@ -106,6 +106,19 @@ async function takeAll(address) {
   await take('sheet');
   await page.getByRole('button', { name: 'Back to the views' }).click();
   const part = (name) => page.getByRole('treeitem', { name, exact: true });
+  await part('Slab').click();
+  for (const name of ['Front posts', 'Back posts', 'Roof', 'Bench seat', 'Walls'])
+    await part(name).click({ modifiers: ['Control'] });
+  await page.keyboard.press('/');
+  await page.keyboard.type('stacked model');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-drawn="true"]').waitFor();
+  await page.keyboard.press('Escape');
+  await take('slices');
+  await page.getByRole('button', { name: 'Back to the views' }).click();
+  await page.keyboard.press('Control+z');
+  await idle();
   await part('Bench seat').click();
   await part('Slab').click({ modifiers: ['Control'] });
   const align = page.getByRole('group', { name: 'Align', exact: true });
@@ -191,20 +204,6 @@ async function takeAll(address) {
   await idle();
   await page.waitForTimeout(2500);
   await take('marble-run');
-  await page.getByRole('button', { name: /^Fit/ }).click();
-  await page.getByRole('button', { name: 'Making' }).click();
-  await page.getByRole('button', { name: 'Look again' }).waitFor();
-  await page
-    .getByRole('list', { name: 'Findings' })
-    .getByRole('button')
-    .filter({ hasText: /Wall.*Bend track/ })
-    .click();
-  await page.getByRole('button', { name: 'Show all walls in colours' }).click();
-  await page.getByRole('list', { name: 'Colours of walls' }).waitFor();
-  await idle();
-  await take('walls');
-  await page.getByRole('button', { name: 'Close the fit report' }).click();
-  await page.keyboard.press('Escape');
   const starts = async (verb) => {
     await page.keyboard.press('/');
     await page.keyboard.type(verb);

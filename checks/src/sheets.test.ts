@@ -514,6 +514,24 @@ describe('details, centre lines and arc lengths', () => {
     expect(textsOf(picture.marks).filter((text) => /^Z/.test(text))).toEqual(['Z', 'Z (3:1)']);
   });
 
+  test('a detail goes along with what it is about, and says where that is gone', () => {
+    const about: Statement = [
+      'detail',
+      { ties: 'Base: back&right&top', radius: 6, view: 'Plan', x: '300 mm', y: '200 mm' },
+    ];
+    const lengthOf = (...more: readonly Statement[]) => {
+      const { picture, viewNamed } = drawnWith(about, ...more);
+      const own = pathsOf(picture, viewNamed('Detail of Plan'), 'visible');
+      return { mm: own.reduce((sum, curve) => sum + curveLength(curve), 0), faults: picture.faults };
+    };
+    // Both edges of the corner, drawn twice as large.
+    expect(lengthOf().mm).toBeCloseTo(24, 6);
+    const longer: Statement = ['change', { parts: ['Base'], size: ['110', 'now', 'now'] }];
+    expect(lengthOf(longer)).toEqual({ mm: expect.closeTo(24, 6) as number, faults: [] });
+    const { faults } = lengthOf(['fillet', { part: 'Base', edges: ['back&right'], radius: 3 }]);
+    expect(faults.map(({ words }) => words)).toEqual(['Detail of Plan: what it is about is gone.']);
+  });
+
   test('with a view go its details', () => {
     const { document } = drawnWith(
       ['detail', { ties: [[60, 22, 10]], radius: 14, view: 'Front' }],

@@ -5,6 +5,7 @@ import {
   locateTie,
   perform,
   verbNamed,
+  viewNow,
   type KadrelDocument,
   type TiedDimension,
   type Placed,
@@ -23,13 +24,14 @@ export const dimensioning = ({ get, worlds }: SessionCore) => ({
     const world = worlds.of(document);
     const done = perform(verbNamed(statement.verb)!, statement.typed, document, world);
     const made = isRefusal(done) ? undefined : dimensionMade(document, done.document);
-    const view = made?.sheet.views[made.dimension.view];
-    const frame = view && frameOfView(document, view);
-    if (!made || !frame) return null;
     const featuresOf = (solid: Placed) => {
       const shape = world.shapeOf(solid.leaf, solid);
       return isRefusal(shape) ? undefined : shape.snaps;
     };
+    const stored = made?.sheet.views[made.dimension.view];
+    const view = stored && viewNow(document, stored, featuresOf);
+    const frame = view && frameOfView(document, view);
+    if (!made || !frame) return null;
     const found = made.dimension.ties.map((tie) => locateTie(document, tie, featuresOf));
     const places = found.filter((place) => place !== null);
     return places.length < found.length ? null : { document, dimension: made.dimension, view, frame, places };

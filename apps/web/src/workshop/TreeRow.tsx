@@ -1,6 +1,6 @@
 /** One row of the tree: what it is, what is not as usual about it, and its name, which can be changed in place. */
 import { useDraggable, useDroppable } from '@dnd-kit/core';
-import type { ItemId, Part } from '@kadrel/core';
+import type { Part } from '@kadrel/core';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Magnet, TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, type CSSProperties, type MouseEvent, type KeyboardEvent } from 'react';
@@ -83,7 +83,7 @@ export function TreeRow({
           {part.name}
         </span>
       )}
-      <Failed part={part.id} reasons={failures} />
+      <Failed part={part} reasons={failures} />
       {isOpenGroup && <CloseGroup />}
       <span className="num text-[11px] whitespace-nowrap text-ink3 group-focus-within:hidden group-hover:hidden">
         {words}
@@ -135,22 +135,24 @@ function CloseGroup() {
   );
 }
 
-function Failed({
-  part,
-  reasons,
-}: {
-  part: ItemId;
-  reasons: readonly { part: ItemId; step: number | null; reason: string; remedy: string }[];
-}) {
-  const failure = reasons.find((f) => f.part === part);
-  if (!failure) return null;
+const LOST = 'Nothing is cut there now: these are the curves of the last cut.';
+const aboutStep = (step: number | null) =>
+  step === null ? 'Cannot be built' : `Step ${step + 1} cannot be done`;
+
+interface FailedProps {
+  readonly part: Part;
+  readonly reasons: Built['failures'];
+}
+
+/** It cannot be built, or follows a cut that is none any more. */
+function Failed({ part, reasons }: FailedProps) {
+  const failure = reasons.find((f) => f.part === part.id);
+  if (!failure && !part.traced?.lost) return null;
+  const [title, heard] = failure
+    ? [`${failure.reason} ${failure.remedy}`, `${aboutStep(failure.step)}: ${failure.reason}`]
+    : [LOST, LOST];
   return (
-    <span
-      title={`${failure.reason} ${failure.remedy}`}
-      role="img"
-      aria-label={`${failure.step === null ? 'Cannot be built' : `Step ${failure.step + 1} cannot be done`}: ${failure.reason}`}
-      className="text-bad"
-    >
+    <span title={title} role="img" aria-label={heard} className="text-bad">
       <TriangleAlert size={14} />
     </span>
   );

@@ -41,6 +41,22 @@ const lookSchema = z.discriminatedUnion('kind', [
 ]);
 export type Look = z.infer<typeof lookSchema>;
 
+/** A feature of a part by its names; `near` in the frame of its solid, mm. */
+const namedSchema = z.strictObject({
+  part: idSchema,
+  at: z.string().min(1).max(2000),
+  snap: z.string().max(40).optional(),
+  near: pointSchema.optional(),
+  member: z.string().max(40).optional(),
+  of: idSchema.optional(),
+});
+
+/** What a dimension, a leader or a detail is tied to. */
+const tieSchema = z.strictObject({
+  /** In the world, mm: where it is, or where it was last where it is given by names. */
+  point: pointSchema,
+  named: namedSchema.optional(),
+});
 const sheetViewSchema = z.strictObject({
   name: nameSchema,
   order: finite,
@@ -56,27 +72,14 @@ const sheetViewSchema = z.strictObject({
   centres: z.enum(['marked', 'none']),
   /** All that is visible where it says nothing. */
   parts: z.array(idSchema).max(2000).optional(),
-  /** Only what lies within so much of the anchor, mm of the model, larger than in the view that it is a detail of. */
-  detail: z.strictObject({ of: idSchema, radius: finite.positive() }).optional(),
+  /**
+   * Only what lies within so much of the anchor, mm of the model, larger than in the view that it is a detail of. What the anchor is tied
+   * to it goes along with.
+   */
+  detail: z.strictObject({ of: idSchema, radius: finite.positive(), tie: tieSchema.optional() }).optional(),
 });
 export type SheetView = z.infer<typeof sheetViewSchema>;
 
-/** A feature of a part by its names; `near` in the frame of its solid, mm. */
-const namedSchema = z.strictObject({
-  part: idSchema,
-  at: z.string().min(1).max(2000),
-  snap: z.string().max(40).optional(),
-  near: pointSchema.optional(),
-  member: z.string().max(40).optional(),
-  of: idSchema.optional(),
-});
-
-/** What a dimension is tied to. */
-const tieSchema = z.strictObject({
-  /** In the world, mm: where it is, or where it was last where it is given by names. */
-  point: pointSchema,
-  named: namedSchema.optional(),
-});
 /** What a dimension is tied to, without formulas. */
 export type Tie = Valued<z.infer<typeof tieSchema>>;
 

@@ -35,6 +35,7 @@ import {
 import { northMarks, northOnPaper } from './northArrow.ts';
 import { formatScale } from './paper.ts';
 import { lettersOf, sectionMarks } from './sectionMarks.ts';
+import { sheetNow } from './ties.ts';
 import { countedParts, surroundings } from './titleBlock.ts';
 
 /** What the kernel has answered so far; views that are not there yet are left out. */
@@ -56,10 +57,15 @@ interface Part {
 const HATCH_SPACING = 2.5;
 
 /** Everything that is on a sheet, as marks on paper. */
-export function composeSheet(document: KadrelDocument, sheet: Sheet, replies: SheetReplies): SheetPicture {
+export function composeSheet(document: KadrelDocument, stored: Sheet, replies: SheetReplies): SheetPicture {
+  const sheet = sheetNow(stored, replies.ties);
   const parts = [
     ...inOrder(sheet.views).map(
-      ([id, view]) => [id, viewPart({ document, sheet, view, id }, replies.views[id])] as const,
+      ([id, view]) =>
+        [
+          id,
+          viewPart({ document, sheet, view, id, isLost: replies.ties[id]?.[0] === null }, replies.views[id]),
+        ] as const,
     ),
     ...inOrder(sheet.dimensions).map(
       ([id, one]) => [id, dimensionPart({ document, sheet }, one, replies.ties[id])] as const,
@@ -89,10 +95,12 @@ interface ViewOn {
   readonly sheet: Sheet;
   readonly view: SheetView;
   readonly id: string;
+  /** What it is a detail about is gone. */
+  readonly isLost?: boolean;
 }
 
 /** Drawn from the thin to the heavy, so that a hidden line never covers a visible one. */
-function viewPart({ document, sheet, view, id }: ViewOn, drawn: DrawnView | undefined): Part {
+function viewPart({ document, sheet, view, id, isLost }: ViewOn, drawn: DrawnView | undefined): Part {
   const frame = frameOfView(document, view);
   if (!frame) return warning(view.at, `${view.name}: what it shows is not there any more.`);
   if (!drawn) return { marks: [] };
@@ -124,7 +132,8 @@ function viewPart({ document, sheet, view, id }: ViewOn, drawn: DrawnView | unde
     ...detailRings(document, sheet, id),
     ...captionOf({ document, sheet, view, id }, drawn),
   ];
-  return drawn.fault === undefined ? { marks } : { marks, fault: `${view.name}: ${drawn.fault}` };
+  const faults = [...(isLost ? ['what it is about is gone.'] : []), drawn.fault ?? []].flat();
+  return faults.length === 0 ? { marks } : { marks, fault: `${view.name}: ${faults.join(' ')}` };
 }
 
 /** The number of a layer, where its middle is. */

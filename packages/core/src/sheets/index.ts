@@ -22,4 +22,4 @@ export { unitedOutlines } from './layers.ts';
 export { buriedPieces, doCross } from './crossing.ts';
 export { notDrawnYet, secondLook } from './secondLook.ts';
 export { partsShown } from './titleBlock.ts';
-export { locateTie, tiesOfSheet } from './ties.ts';
+export { locateTie, tiesOfSheet, viewNow } from './ties.ts';

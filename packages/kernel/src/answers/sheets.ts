@@ -15,6 +15,7 @@ import {
   tiesOfSheet,
   unitedOutlines,
   valueOf,
+  viewNow,
   worldFromPart,
   dot,
   NO_TURN,
@@ -86,8 +87,9 @@ export class SheetAnswers {
 
   /** Throws BuildError where there is no such view. */
   drawn(document: KadrelDocument, sheetId: string, viewId: string): Replies['drawn'] {
-    const view = document.sheets[sheetId]?.views[viewId];
-    if (!view) throw new BuildError(faultOf('sheet.no-view', {}));
+    const stored = document.sheets[sheetId]?.views[viewId];
+    if (!stored) throw new BuildError(faultOf('sheet.no-view', {}));
+    const view = viewNow(document, stored, (solid) => this.featuresIfBuilt(document, solid));
     const frame = frameOfView(document, view);
     if (!frame) return nothing('what it shows is not there any more.');
     return view.look.kind === 'slice'

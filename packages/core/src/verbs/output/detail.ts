@@ -1,6 +1,6 @@
 import { valueOf } from '../../recipes/numbers.ts';
 import { declareVerb, isRefusal, needed, optional, refuse } from '../../statement/declare.ts';
-import { addView, freePlace, scaleFrom, sheetBlank, sheetIn } from '../shared/sheets.ts';
+import { addView, freePlace, scaleFrom, sheetBlank, sheetIn, tieKept } from '../shared/sheets.ts';
 
 /** Where nothing is said, a detail is so many times as large as the view that it is of. */
 const USUAL_ENLARGEMENT = 2;
@@ -43,7 +43,7 @@ export const detail = declareVerb({
       at: [x === undefined ? free[0] : valueOf(x), y === undefined ? free[1] : valueOf(y)],
       hidden: whole.hidden,
       parts: whole.parts,
-      detail: { of, radius: valueOf(radius) },
+      detail: { of, radius: valueOf(radius), tie: tieKept(ties[0]!) },
     });
     return {};
   },
