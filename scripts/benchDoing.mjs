@@ -45,7 +45,7 @@ export const framesMoving = (page, seconds, { from, by, button }) =>
   page.evaluate(
     ([span, start, step, held]) =>
       new Promise((resolve) => {
-        const host = document.querySelector('[data-pane]');
+        const host = document.querySelector('[data-pane="Home"]');
         const send = (type, times) =>
           host.dispatchEvent(
             new window.PointerEvent(type, {
@@ -80,6 +80,6 @@ export const framesMoving = (page, seconds, { from, by, button }) =>
 
 /** Frames a second while the view orbits. */
 export async function framesOrbiting(page, seconds) {
-  const { x, y } = await page.locator('[data-pane]').first().boundingBox();
+  const { x, y } = await page.locator('[data-pane="Home"]').boundingBox();
   return framesMoving(page, seconds, { from: [x + 200, y + 200], by: [1, 0], button: 1 });
 }

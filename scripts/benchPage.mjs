@@ -112,7 +112,7 @@ const plainFrame = (page) =>
   page.evaluate(
     () =>
       new Promise((resolve) => {
-        const host = document.querySelector('[data-pane]');
+        const host = document.querySelector('[data-pane="Home"]');
         const { left, top } = host.getBoundingClientRect();
         const send = (type, x) =>
           host.dispatchEvent(
