@@ -1,3 +1,4 @@
+import { whenIdle } from './common/idle.ts';
 type Loaded = typeof import('./workshop/Workshop.tsx');
 let loading: Promise<Loaded> | undefined;
 
@@ -21,11 +22,6 @@ export function loadWorkshop(): Promise<Loaded> {
 export function loadWorkshopAhead(): () => void {
   // What could not be loaded ahead is loaded, or its failure told, when it is wanted.
   const load = () => void loadWorkshop().catch(() => undefined);
-  if (!('requestIdleCallback' in window)) {
-    const timer = setTimeout(load, SOON_MS);
-    return () => clearTimeout(timer);
-  }
-  const request = requestIdleCallback(load, { timeout: SOON_MS });
-  return () => cancelIdleCallback(request);
+  return whenIdle(load, SOON_MS);
 }
 const SOON_MS = 2000;

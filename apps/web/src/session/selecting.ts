@@ -1,7 +1,7 @@
 /** Selecting by what parts are: like those that are selected, by name, all others, and what was selected or made before. */
 import {
   buildName,
-  doublesAmong,
+  DoubleFinder,
   carry,
   carryBox,
   isGroup,
@@ -18,6 +18,7 @@ import {
   type ItemId,
   type KadrelDocument,
   type Likely,
+  type Placed,
   type Likeness,
 } from '@kadrel/core';
 import { measuresOf, type Built } from './built.ts';
@@ -76,28 +77,38 @@ export function selectingActions(get: () => Selectable, select: (parts: readonly
   };
 }
 
-/** Solids that lie exactly on each other, as far as they are built; members of patterns too. */
-export function doublesIn(document: KadrelDocument, built: Built): Likely[][] {
-  return doublesAmong(
-    visibleParts(document).flatMap(({ id }) =>
-      placedOf(document, id).flatMap((one): Likely[] => {
-        const key = built.parts[buildName(one)]?.key;
-        const measures = key === undefined ? undefined : built.factsOf(key)?.measures;
-        if (!measures) return [];
-        const { pose, member } = one;
-        const { volume, centroid, box } = measures;
-        return [
-          {
-            part: id,
-            ...(member === '' ? {} : { member: member.split('.')[0]! }),
-            volume,
-            centroid: carry(pose, centroid),
-            box: () => carryBox(pose, box),
-          },
-        ];
-      }),
-    ),
-  );
+/** So many solids are looked at without a pause. */
+const AT_ONCE = 200;
+
+/** Solids that lie exactly on each other, as far as they are built; members of patterns too. It pauses now and then, and returns them at last. */
+export function* findDoubles(document: KadrelDocument, built: Built): Generator<undefined, Likely[][]> {
+  const finder = new DoubleFinder();
+  let count = 0;
+  for (const { id } of visibleParts(document)) {
+    const placed = placedOf(document, id);
+    yield;
+    for (const one of placed) {
+      const likely = likelyOf(id, one, built);
+      if (likely) finder.add(likely);
+      if (++count % AT_ONCE === 0) yield;
+    }
+  }
+  return finder.found();
+}
+
+function likelyOf(part: ItemId, placed: Placed, built: Built): Likely | undefined {
+  const key = built.parts[buildName(placed)]?.key;
+  const measures = key === undefined ? undefined : built.factsOf(key)?.measures;
+  if (!measures) return undefined;
+  const { pose, member } = placed;
+  const { volume, centroid, box } = measures;
+  return {
+    part,
+    ...(member === '' ? {} : { member: member.split('.')[0]! }),
+    volume,
+    centroid: carry(pose, centroid),
+    box: () => carryBox(pose, box),
+  };
 }
 
 /** The statements that keep one of each: parts are deleted, members of patterns left out. */

@@ -5,6 +5,7 @@ import {
   boxPoint,
   boxSize,
   rayThrough,
+  groupedScene,
   snapScene,
   unionBoxes,
   type Box,
@@ -62,7 +63,7 @@ export class ShownModel {
     this.shown = this.model.show(document, state.built);
     this.picture.place(NO_PREVIEW);
     this.picture.show(document, this.shown, state.built.factsOf);
-    this.snaps = snapScene(this.shown.flatMap(({ instances }) => instances));
+    this.snaps = groupedScene(this.shown.map(({ instances }) => instances));
     this.sections.begin(document);
     this.wholeBox = unionBoxes(this.shown.flatMap(({ part }) => boxOf(state, part.id) ?? []));
     this.showOmitted();

@@ -1,7 +1,7 @@
 import type { Likely } from '@kadrel/core';
-import { useMemo } from 'react';
-import { doublesIn, withoutDoubles } from '../session/selecting.ts';
 import { useSession, useSessionState } from './context.ts';
+import { withoutDoubles } from '../session/selecting.ts';
+import { useDoubles } from './useDoubles.ts';
 
 /** Groups that are named when the pointer rests on the badge. */
 const MAX_NAMED = 8;
@@ -11,7 +11,7 @@ export function Doubles() {
   const session = useSession();
   const document = useSessionState((state) => state.document);
   const built = useSessionState((state) => state.built);
-  const groups = useMemo(() => doublesIn(document, built), [document, built]);
+  const groups = useDoubles(document, built);
   if (groups.length === 0) return null;
   const [group] = groups as [Likely[]];
   const nameOf = ({ part, member }: Likely) =>

@@ -75,21 +75,57 @@ function SetAside() {
 const OUTPUT_WORDS = ['output', 'export', 'save', 'download', 'print', 'file', 'write'];
 const OUTPUT = 'output';
 
+/** Stands in the list where nothing is found. */
+const NOTHING = 'nothing';
+type Findable = Verb | typeof OUTPUT | typeof NOTHING;
+
+/** Nothing stays chosen. */
+const NOBODY = null as Findable | null;
+
+/** The list lays its options itself: each is such an element, not one that makes it. */
+function optionOf(found: Findable) {
+  if (found === NOTHING)
+    return (
+      <ComboboxOption value={found} disabled className="menu-item text-ink2">
+        No verb does that yet.
+      </ComboboxOption>
+    );
+  const { name, about, key } =
+    found === OUTPUT
+      ? { name: 'Output', about: 'Write files: solids, facets, outlines, the project.', key: 'Ctrl+E' }
+      : found;
+  return (
+    <ComboboxOption value={found} className="menu-item w-full">
+      <span className="w-32 shrink-0 font-semibold">{name}</span>
+      <span className="flex-1 truncate text-ink2">{about}</span>
+      {key && <kbd className="key">{key}</kbd>}
+    </ComboboxOption>
+  );
+}
+
 function FindVerb({ openOutput }: { openOutput: () => void }) {
   const session = useSession();
   const [typed, setTyped] = useState('');
   const found = findVerbs(typed).filter((verb) => !verb.isUnlisted);
   const text = typed.trim().toLowerCase();
   const isOutput = text !== '' && OUTPUT_WORDS.some((word) => word.startsWith(text));
-  const choose = (chosen: Verb | typeof OUTPUT | null) => {
-    if (!chosen) return;
+  const hits: Findable[] = isOutput ? [OUTPUT, ...found] : found;
+  const options: readonly Findable[] = hits.length === 0 ? [NOTHING] : hits;
+  const choose = (chosen: Findable | null) => {
+    if (!chosen || chosen === NOTHING) return;
     setTyped('');
     (document.activeElement as HTMLElement | null)?.blur();
     if (chosen === OUTPUT) openOutput();
     else startVerb(session, chosen);
   };
   return (
-    <Combobox value={null} onChange={choose} immediate>
+    // So many options one by one would take longer to be taken away than a letter takes to be typed.
+    <Combobox<Findable | null, false>
+      value={NOBODY}
+      onChange={choose}
+      immediate
+      virtual={{ options: [...options], disabled: (one) => one === NOTHING }}
+    >
       <ComboboxInput
         data-testid="find-verb"
         aria-label="Find a verb"
@@ -109,24 +145,12 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
           event.currentTarget.blur();
         }}
       />
-      <ComboboxOptions modal={false} anchor={{ to: 'bottom start', gap: 8 }} className="menu w-[520px]">
-        {isOutput && (
-          <ComboboxOption value={OUTPUT} className="menu-item">
-            <span className="w-32 font-semibold">Output</span>
-            <span className="flex-1 truncate text-ink2">
-              Write files: solids, facets, outlines, the project.
-            </span>
-            <kbd className="key">Ctrl+E</kbd>
-          </ComboboxOption>
-        )}
-        {found.map((verb) => (
-          <ComboboxOption key={verb.id} value={verb} className="menu-item">
-            <span className="w-32 font-semibold">{verb.name}</span>
-            <span className="flex-1 truncate text-ink2">{verb.about}</span>
-            {verb.key && <kbd className="key">{verb.key}</kbd>}
-          </ComboboxOption>
-        ))}
-        {found.length === 0 && !isOutput && <p className="px-3 py-1.5 text-ink2">No verb does that yet.</p>}
+      <ComboboxOptions
+        modal={false}
+        anchor={{ to: 'bottom start', gap: 8 }}
+        className="menu w-[520px] [--anchor-max-height:27rem]"
+      >
+        {({ option }: { option: Findable }) => optionOf(option)}
       </ComboboxOptions>
     </Combobox>
   );

@@ -1,5 +1,6 @@
 /** Keeps the picture on the project's card up to date: when nobody has worked for a while, and when the workshop is left. */
 import { api } from '../api/client.ts';
+import { whenIdle } from '../common/idle.ts';
 import type { Session } from '../session/store.ts';
 import { cardPicture } from '../viewport/cardPicture.ts';
 import type { Stage } from '../viewport/stage.ts';
@@ -48,7 +49,3 @@ export function keepPicture(session: Session, stage: Stage): () => void {
     void take();
   };
 }
-
-/** Runs when the page has nothing else to do; browsers that cannot tell run it soon. */
-const whenIdle = (work: () => void) =>
-  'requestIdleCallback' in window ? requestIdleCallback(work) : setTimeout(work, 0);

@@ -108,23 +108,29 @@ export interface Likely {
 const SAME_PLACE_MM = 1e-6;
 const SAME_VOLUME = 1e-9;
 
-/** Groups of solids that lie exactly on each other, two or more in each; in the order given. */
-export function doublesAmong(parts: readonly Likely[]): Likely[][] {
-  const groups: Likely[][] = [];
-  const byPlace = new Map<string, Likely[][]>();
-  for (const one of parts) {
+/** Finds solids that lie exactly on each other, one after another, so that it can be done a few at a time. */
+export class DoubleFinder {
+  private readonly groups: Likely[][] = [];
+  private readonly byPlace = new Map<string, Likely[][]>();
+
+  add(one: Likely): void {
     // The same place in a coarse lattice; who stands near a border of it is looked for on both sides.
     const cells = [-0.25, 0.25].map((off) => one.centroid.map((n) => Math.round(n / 1e-3 + off)).join(' '));
-    const near = cells.flatMap((cell) => byPlace.get(cell) ?? []);
+    const near = cells.flatMap((cell) => this.byPlace.get(cell) ?? []);
     const group = near.find(([first]) => isDouble(first!, one));
-    if (group) group.push(one);
-    else {
-      const made = [one];
-      groups.push(made);
-      for (const cell of new Set(cells)) byPlace.set(cell, [...(byPlace.get(cell) ?? []), made]);
+    if (group) {
+      group.push(one);
+      return;
     }
+    const made = [one];
+    this.groups.push(made);
+    for (const cell of new Set(cells)) this.byPlace.set(cell, [...(this.byPlace.get(cell) ?? []), made]);
   }
-  return groups.filter(({ length }) => length > 1);
+
+  /** Groups of two or more, in the order in which they were added. */
+  found(): Likely[][] {
+    return this.groups.filter(({ length }) => length > 1);
+  }
 }
 
 function isDouble(a: Likely, b: Likely): boolean {

@@ -9,9 +9,15 @@ import { carry, poseOf } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { snapScene } from '../snapping/scene.ts';
 import { BAY, boxShape, corner, instance, looking } from '../snapping/shapes.fixture.ts';
-import { doublesAmong, partsLeftOut, partsLike, partsNamed } from './alike.ts';
+import { DoubleFinder, partsLeftOut, partsLike, partsNamed, type Likely } from './alike.ts';
 import { contains, encloses, meetsSegment, type Point, type Region } from './outline.ts';
 import { partsInRegion, type RegionRule } from './region.ts';
+
+function doublesAmong(parts: readonly Likely[]): Likely[][] {
+  const finder = new DoubleFinder();
+  for (const one of parts) finder.add(one);
+  return finder.found();
+}
 
 const plan = looking(0, 90);
 const slanted = looking(30, 30, 'perspective');

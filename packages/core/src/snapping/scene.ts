@@ -1,5 +1,5 @@
 /** The built shapes that stand in the world, with a tree over them: what rays, snaps and regions search. */
-import { buildBvh, type Bvh } from '../space/bvh.ts';
+import { buildBvh, mergedBvhs, type Bvh } from '../space/bvh.ts';
 import { boxOf, carryBox, unionBoxes, type Box } from '../space/box.ts';
 import { carry, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -51,6 +51,17 @@ export interface SnapScene {
 
 /** A scene with nothing in it. */
 export const NO_SCENE: SnapScene = { instances: [], tree: buildBvh(new Float64Array()) };
+
+/** A scene of groups of solids, each of which is sorted once: of thousands of members that stay as they are, nothing is reckoned anew. */
+export function groupedScene(groups: readonly (readonly SnapInstance[])[]): SnapScene {
+  const trees = groups.map((group) => {
+    const known = sorted.get(group) ?? snapScene(group).tree;
+    sorted.set(group, known);
+    return known;
+  });
+  return { instances: groups.flat(), tree: mergedBvhs(trees) };
+}
+const sorted = new WeakMap<readonly SnapInstance[], Bvh>();
 
 /** A scene of these solids. */
 export function snapScene(instances: readonly SnapInstance[]): SnapScene {

@@ -121,6 +121,77 @@ function selectMiddle(
   }
 }
 
+/** A tree with the number of its first thing among those of all. */
+interface Numbered {
+  readonly tree: Bvh;
+  readonly start: number;
+}
+
+/** One tree of several, whose things are numbered on from tree to tree: nothing within them is sorted anew. */
+export function mergedBvhs(trees: readonly Bvh[]): Bvh {
+  let start = 0;
+  const numbered = trees.flatMap((tree): Numbered[] => {
+    const one = { tree, start };
+    start += tree.order.length;
+    return tree.order.length === 0 ? [] : [one];
+  });
+  const nodes = numbered.reduce((sum, { tree }) => sum + tree.count.length + 1, 0);
+  const merged = {
+    bounds: new Float64Array(6 * nodes),
+    first: new Uint32Array(nodes),
+    count: new Uint32Array(nodes),
+    order: new Uint32Array(start),
+  };
+  const used = numbered.length === 0 ? 0 : put(merged, numbered, { node: 0, thing: 0 }).node;
+  return {
+    bounds: merged.bounds.slice(0, 6 * used),
+    first: merged.first.slice(0, used),
+    count: merged.count.slice(0, used),
+    order: merged.order,
+  };
+}
+
+/** Up to where a tree that is being made is filled. */
+interface Filled {
+  readonly node: number;
+  readonly thing: number;
+}
+
+function put(merged: Bvh, trees: readonly Numbered[], at: Filled): Filled {
+  if (trees.length === 1) return copyTree(merged, trees[0]!, at);
+  const sorted = [...trees].sort(alongWidest(trees));
+  const half = sorted.length >> 1;
+  const right = put(merged, sorted.slice(0, half), { ...at, node: at.node + 1 });
+  merged.first[at.node] = right.node;
+  const end = put(merged, sorted.slice(half), right);
+  const { bounds } = merged;
+  const [own, a, b] = [6 * at.node, 6 * (at.node + 1), 6 * right.node];
+  for (let k = 0; k < 3; k++) {
+    bounds[own + k] = Math.min(bounds[a + k]!, bounds[b + k]!);
+    bounds[own + 3 + k] = Math.max(bounds[a + 3 + k]!, bounds[b + 3 + k]!);
+  }
+  return end;
+}
+
+function copyTree(merged: Bvh, { tree, start }: Numbered, { node, thing }: Filled): Filled {
+  merged.bounds.set(tree.bounds, 6 * node);
+  merged.count.set(tree.count, node);
+  tree.count.forEach((count, i) => (merged.first[node + i] = tree.first[i]! + (count > 0 ? thing : node)));
+  tree.order.forEach((one, i) => (merged.order[thing + i] = start + one));
+  return { node: node + tree.count.length, thing: thing + tree.order.length };
+}
+
+/** By the middles of their boxes, along the axis on which these are spread most. */
+function alongWidest(trees: readonly Numbered[]): (a: Numbered, b: Numbered) => number {
+  const middle = ({ tree }: Numbered, axis: number) => tree.bounds[axis]! + tree.bounds[3 + axis]!;
+  const spread = [0, 1, 2].map((axis) => {
+    const middles = trees.map((one) => middle(one, axis));
+    return middles.reduce((m, n) => Math.max(m, n)) - middles.reduce((m, n) => Math.min(m, n));
+  });
+  const axis = spread.indexOf(Math.max(...spread));
+  return (a, b) => middle(a, axis) - middle(b, axis);
+}
+
 /** Deepest way through a tree of 2^32 things and some, for a few searches within one another; one number a level. */
 const stack = new Uint32Array(512);
 let top = 0;
