@@ -1,24 +1,8 @@
 /** Heights beside contours. */
-import { emptyDocument } from '../document/items.ts';
-import { isRefusal } from '../statement/declare.ts';
-import { perform } from '../statement/perform.ts';
-import type { Typed } from '../statement/resolving.ts';
-import { plainWorld } from '../statement/world.ts';
-import { verbNamed } from '../verbs/index.ts';
+import { built, type Statement } from '@kadrel/testing';
 import { contourHeightsIn } from './contours.ts';
 
-let ids = 0;
-const after = (...statements: readonly (readonly [string, Typed])[]) =>
-  statements.reduce((document, [verb, typed]) => {
-    const done = perform(
-      verbNamed(verb)!,
-      typed,
-      document,
-      plainWorld(document, () => `i${++ids}`),
-    );
-    if (isRefusal(done)) throw new Error(done.message);
-    return done.document;
-  }, emptyDocument());
+const after = (...statements: readonly Statement[]) => built([...statements]);
 
 const circle = (as: string, z: number) =>
   [

@@ -7,9 +7,19 @@ import { isWithinSolid } from '../snapping/raycast.ts';
 import { boxOfShape, type SnapInstance } from '../snapping/scene.ts';
 import type { SnapShape } from '../snapping/shape.ts';
 import type { Curve } from '../curves/curve.ts';
-import { asideOf, piecesWhere, waysOf } from './edgeWays.ts';
+import { asideOf, piecesWhere, roundingOf, waysOf } from './edgeWays.ts';
 
 type Triangle = readonly [Vec3, Vec3, Vec3];
+
+/** Round a solid, without the rim in which it would only touch another: solids whose boxes do not meet do not cross. */
+export function boxOfCrossing(instance: SnapInstance): Box {
+  const { min, max } = carryBox(instance.pose, boxOfShape(instance.shape));
+  const rim = roundingOf([instance]);
+  return {
+    min: [min[0] + rim, min[1] + rim, min[2] + rim],
+    max: [max[0] - rim, max[1] - rim, max[2] - rim],
+  };
+}
 
 /** Whether facets of one go through facets of the other, by more than facets may be off; solids that touch do not cross. */
 export function doCross(a: SnapInstance, b: SnapInstance): boolean {

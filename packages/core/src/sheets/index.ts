@@ -19,7 +19,7 @@ export { drawDimension } from './dimensions.ts';
 export { placedThrough } from './placing.ts';
 export { dowelHoles } from './dowels.ts';
 export { unitedOutlines } from './layers.ts';
-export { buriedPieces, doCross } from './crossing.ts';
+export { boxOfCrossing, buriedPieces, doCross } from './crossing.ts';
 export { notDrawnYet, secondLook } from './secondLook.ts';
 export { partsShown } from './titleBlock.ts';
 export { locateTie, tiesOfSheet, viewNow } from './ties.ts';

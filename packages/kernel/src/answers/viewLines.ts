@@ -6,6 +6,7 @@
 import {
   buriedPieces,
   carryBox,
+  boxOfCrossing,
   boxOfShape,
   chain,
   doCross,
@@ -24,7 +25,7 @@ import {
 import type { Content } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
 import type { NamedShape } from '../naming/named.ts';
-import { boxPairs } from '../occt/boxGroups.ts';
+import { boxPairs, grownBy } from '../occt/boxGroups.ts';
 import { curvesOfProjected, pathsOfCurves } from '../occt/curves.ts';
 import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
 import { Sets } from '../occt/sets.ts';
@@ -52,7 +53,8 @@ export interface ViewLines {
 
 /** A solid as it is drawn: one piece, or several that go through one another. */
 interface Solid {
-  readonly key: string;
+  /** Stands for what it is and where. */
+  readonly key: number;
   readonly content: Content;
   readonly instance: SnapInstance;
   readonly box: Box;
@@ -71,6 +73,8 @@ const LEVEL_MM = 1e-6;
 const MAX_KEPT = 8000;
 /** Pairs of which it is known whether they cross. */
 const MAX_PAIRS = 40_000;
+/** Keys of solids; then all is forgotten. */
+const MAX_KEYS = 50_000;
 /** So many that go through one another are drawn as one; a union of more could take minutes. */
 const MAX_UNITED = 40;
 
@@ -78,6 +82,10 @@ const MAX_UNITED = 40;
 export class LineKeeper {
   private readonly kept = new Map<string, OwnLines>();
   private readonly crossings = new Map<string, boolean>();
+  /** Short names of solids: thousands may stand before one another. */
+  private readonly keys = new Map<string, number>();
+  /** Unions that cannot be had. */
+  private readonly failed = new Set<number>();
 
   constructor(
     private readonly occt: Occt,
@@ -86,6 +94,7 @@ export class LineKeeper {
 
   /** Throws BuildError where a piece cannot be built. */
   draw(pieces: readonly Piece[]): ViewLines {
+    if (this.keys.size > MAX_KEYS) this.forget();
     const { solids, crossing } = this.united(
       pieces.map((piece) => this.solidOf(piece)),
       pieces,
@@ -99,7 +108,7 @@ export class LineKeeper {
       mayHide(i, k);
     }
     const keys = solids.map(({ key }, i) =>
-      [key, ...hiders[i]!.map((k) => solids[k]!.key).sort()].join('\n'),
+      [key, ...hiders[i]!.map((k) => solids[k]!.key).sort((a, b) => a - b)].join(),
     );
     const missing = keys.flatMap((key, i) => (this.kept.has(key) ? [] : [i]));
     const drawn = this.drawnAnew(solids, missing, hiders);
@@ -110,13 +119,13 @@ export class LineKeeper {
 
   private solidOf({ content, pose, item }: Piece): Solid {
     const instance = { part: item, pose, shape: this.shapes.snapsOf(content) };
-    return solidFrom(content, instance, [instance]);
+    return this.solidFrom(content, instance, [instance]);
   }
 
   /** Those that go through one another as one. */
   private united(single: readonly Solid[], pieces: readonly Piece[]) {
     const sets = new Sets(single.length);
-    const pairs = boxPairs(single.map(({ box }) => box)).filter(([i, k]) =>
+    const pairs = boxPairs(single.map(({ instance }) => boxOfCrossing(instance))).filter(([i, k]) =>
       this.doPass(single[i]!, single[k]!),
     );
     for (const [i, k] of pairs) sets.join(i, k);
@@ -134,7 +143,7 @@ export class LineKeeper {
   }
 
   private doPass(a: Solid, b: Solid): boolean {
-    const key = [a.key, b.key].join('\n');
+    const key = [a.key, b.key].join();
     const known = this.crossings.get(key);
     const found = known ?? doCross(a.instance, b.instance);
     keep(this.crossings, [key, found], MAX_PAIRS);
@@ -151,13 +160,33 @@ export class LineKeeper {
       content: piece.content,
     }));
     const content: Content = { kind: 'combine', how: 'union', operands };
+    const key = this.numberOf(content, pose);
+    if (this.failed.has(key)) return undefined;
     try {
       const of = pieces.map((piece) => this.solidOf(piece).instance);
-      return solidFrom(content, { part: item, pose, shape: this.shapes.snapsOf(content) }, of);
+      return this.solidFrom(content, { part: item, pose, shape: this.shapes.snapsOf(content) }, of);
     } catch (error) {
-      if (error instanceof BuildError) return undefined;
-      throw error;
+      if (!(error instanceof BuildError)) throw error;
+      this.failed.add(key);
+      return undefined;
     }
+  }
+
+  private solidFrom(content: Content, instance: SnapInstance, of: readonly SnapInstance[]): Solid {
+    const { pose, shape } = instance;
+    const box = grownBy(carryBox(pose, boxOfShape(shape)), shape.chordMm);
+    return { key: this.numberOf(content, pose), content, instance, box, of };
+  }
+
+  private numberOf(content: Content, pose: Pose): number {
+    const key = JSON.stringify([keyOf(content), pose]);
+    const known = this.keys.get(key) ?? this.keys.size;
+    this.keys.set(key, known);
+    return known;
+  }
+
+  private forget(): void {
+    for (const known of [this.keys, this.kept, this.crossings, this.failed]) known.clear();
   }
 
   /** By index, of those that are missing. */
@@ -197,18 +226,6 @@ export class LineKeeper {
     });
   }
 }
-
-function solidFrom(content: Content, instance: SnapInstance, of: readonly SnapInstance[]): Solid {
-  const { pose, shape } = instance;
-  const box = grown(carryBox(pose, boxOfShape(shape)), shape.chordMm);
-  return { key: JSON.stringify([keyOf(content), pose]), content, instance, box, of };
-}
-
-/** Beyond what facets may be off. */
-const grown = ({ min, max }: Box, by: number): Box => ({
-  min: [min[0] - by, min[1] - by, min[2] - by],
-  max: [max[0] + by, max[1] + by, max[2] + by],
-});
 
 /** As it is seen along Z. */
 const flat = ({ min, max }: Box): Box => ({ min: [min[0], min[1], 0], max: [max[0], max[1], 0] });
