@@ -66,24 +66,29 @@ export function nearestCatch(
   catches: readonly Caught[],
   { place, reach, viewOf }: Reaching,
 ): Caught | undefined {
-  let best: Caught | undefined;
-  let min = Infinity;
+  let best: Near | undefined;
   for (const one of catches) {
     const off = distanceTo(place, one, viewOf(one.view));
     if (off > (isEdge(one) ? EDGE_REACH * reach : reach)) continue;
-    const isFirst = best === undefined || isBefore(one, best);
-    const isSame = best && isEdge(one) === isEdge(best) && Math.abs(off - min) >= SAME_PLACE;
-    if (isSame ? off >= min : !isFirst) continue;
-    best = one;
-    min = off;
+    if (!best || isBefore({ one, off }, best)) best = { one, off };
   }
-  return best;
+  return best?.one;
 }
-const SAME_PLACE = 1e-6;
 
+interface Near {
+  readonly one: Caught;
+  /** How far away, mm. */
+  readonly off: number;
+}
+
+const SAME_PLACE = 1e-6;
 const isEdge = ({ caught }: Caught) => caught.snap === 'edge';
-const isBefore = (a: Caught, b: Caught) =>
-  isEdge(a) !== isEdge(b) ? isEdge(b) : a.caught.at[2] > b.caught.at[2] + SAME_PLACE;
+
+function isBefore(a: Near, b: Near): boolean {
+  if (isEdge(a.one) !== isEdge(b.one)) return isEdge(b.one);
+  if (Math.abs(a.off - b.off) >= SAME_PLACE) return a.off < b.off;
+  return a.one.caught.at[2] > b.one.caught.at[2] + SAME_PLACE;
+}
 
 /** The blank that is filled by clicks on what is drawn. */
 export const tiesBlank = ({ verb }: Pick<Statement, 'verb'>): string | undefined =>

@@ -36,7 +36,13 @@ export function clickOnSheet(session: Session, { place, caught }: ClickOn): bool
     session.sayWaiting();
     return true;
   }
-  session.update((one) => ({ ...one, typed: { ...one.typed, ...typed }, refusal: null }));
+  // What was typed stays.
+  const free = Object.entries(typed).filter(([blank]) => !statement.held.has(blank));
+  session.update((one) => ({
+    ...one,
+    typed: { ...one.typed, ...Object.fromEntries(free) },
+    refusal: null,
+  }));
   // What is put beside its points is complete; words are still wanted.
   if (isTied(statement)) void session.commit();
   return true;
