@@ -421,6 +421,17 @@ describe('layers of a stacked model', () => {
   });
 });
 
+test('where more go through one another than are drawn as one, the sheet says so', () => {
+  const pegs: readonly Statement[] = [
+    ['box', { as: 'Peg', size: [4, 4, 30], at: [2, 2, -5] }],
+    ['grid', { as: 'Pegs', parts: ['Peg'], columns: 14, columnPitch: 8, rows: 3, rowPitch: 8 }],
+  ];
+  const [fault] = drawn(...pegs).picture.faults;
+  expect(fault!.words).toMatch(/Foot and Pegs, .*more pairs go through one another and cannot be united/);
+  // One of them is united with it, and there is nothing to be said.
+  expect(drawn(pegs[0]!).picture.faults).toEqual([]);
+});
+
 describe('details, centre lines and arc lengths', () => {
   const STANDS: readonly Statement[] = [
     ['box', { as: 'Base', size: [80, 50, 10] }],

@@ -1,7 +1,8 @@
 import type { Vec3 } from '../space/vector.ts';
 import { bedTurn, fitsBed } from './bed.ts';
 import { massOf } from '../document/materials.ts';
-import { areaOf, facetCorners, piecesOf, spreadFacets, type Corners } from './pieces.ts';
+import { facetCorners, type Corners } from '../snapping/facetCorners.ts';
+import { areaOf, piecesOf, spreadFacets } from './pieces.ts';
 import { footingOf, hullOf, islandsOf, overhangOf } from './standing.ts';
 
 /** Facets of a box, against the clock seen from outside. */

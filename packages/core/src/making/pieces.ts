@@ -1,9 +1,7 @@
 /** The facets of a shape cut into pieces of about one size, so that something can be asked all over it. */
+import { facetCorners, type Corners } from '../snapping/facetCorners.ts';
 import type { ShapeFeatures } from '../snapping/shape.ts';
 import { cross, length, scale, subtract, type Vec3 } from '../space/vector.ts';
-
-/** The three corners of a facet, mm. */
-export type Corners = readonly [Vec3, Vec3, Vec3];
 
 /** A small piece of a facet, from which one looks into the material and into the air. */
 export interface Piece {
@@ -82,13 +80,6 @@ function longestFirst([a, b, c]: Corners): Corners {
   if (ab >= bc && ab >= ca) return [a, b, c];
   return bc >= ca ? [b, c, a] : [c, a, b];
 }
-
-/** The corners of a facet by its number. */
-export const facetCorners = ({ positions, triangles }: Faceted, t: number): Corners =>
-  [0, 1, 2].map((k) => {
-    const at = 3 * triangles[3 * t + k]!;
-    return [positions[at]!, positions[at + 1]!, positions[at + 2]!] as const;
-  }) as unknown as Corners;
 
 /** The mean of some points. */
 export const middleOf = (points: readonly Vec3[]): Vec3 =>

@@ -4,7 +4,8 @@ import { castOnShape, onSurface } from '../snapping/raycast.ts';
 import type { SnapShape } from '../snapping/shape.ts';
 import { AT_ORIGIN } from '../space/pose.ts';
 import { along, distance, dot, scale, subtract, type Vec3 } from '../space/vector.ts';
-import { facetCorners, normalOf, piecesOf, spreadFacets, type Piece } from './pieces.ts';
+import { facetCorners } from '../snapping/facetCorners.ts';
+import { normalOf, piecesOf, spreadFacets, type Piece } from './pieces.ts';
 
 /** A ray starts this far off its face, mm, so that it does not meet it: facets are in single precision. */
 const SKIN_MM = 1e-4;

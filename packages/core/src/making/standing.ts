@@ -4,7 +4,8 @@ import { degrees } from '../space/angle.ts';
 import { unionBoxes } from '../space/box.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Vec2 } from '../space/vector2.ts';
-import { areaOf, normalOf, type Corners } from './pieces.ts';
+import type { Corners } from '../snapping/facetCorners.ts';
+import { areaOf, normalOf } from './pieces.ts';
 
 /** What is higher than the lowest point by no more than this, mm, lies on the ground: facets are in single precision. */
 const LEVEL_MM = 1e-4;

@@ -1,24 +1,17 @@
 /** Whether the surfaces of two solids cross each other, and which pieces of their edges lie within the other. */
-import { boxesMeet, carryBox, type Box } from '../space/box.ts';
+import { boxOf, boxesMeet, carryBox, grownBy, type Box } from '../space/box.ts';
 import { searchBvh } from '../space/bvh.ts';
 import { carry, chain, inverse, AT_ORIGIN } from '../space/pose.ts';
 import { add, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
 import { isWithinSolid } from '../snapping/raycast.ts';
 import { boxOfShape, type SnapInstance } from '../snapping/scene.ts';
-import type { SnapShape } from '../snapping/shape.ts';
+import { facetCorners, type Corners } from '../snapping/facetCorners.ts';
 import type { Curve } from '../curves/curve.ts';
 import { asideOf, piecesWhere, roundingOf, waysOf } from './edgeWays.ts';
 
-type Triangle = readonly [Vec3, Vec3, Vec3];
-
 /** Round a solid, without the rim in which it would only touch another: solids whose boxes do not meet do not cross. */
 export function boxOfCrossing(instance: SnapInstance): Box {
-  const { min, max } = carryBox(instance.pose, boxOfShape(instance.shape));
-  const rim = roundingOf([instance]);
-  return {
-    min: [min[0] + rim, min[1] + rim, min[2] + rim],
-    max: [max[0] - rim, max[1] - rim, max[2] - rim],
-  };
+  return grownBy(carryBox(instance.pose, boxOfShape(instance.shape)), -roundingOf([instance]));
 }
 
 /** Whether facets of one go through facets of the other, by more than facets may be off; solids that touch do not cross. */
@@ -37,7 +30,7 @@ function passesThrough(a: SnapInstance, b: SnapInstance, aside: number): boolean
     (bounds, at) => !isFound && isBoxBy(bounds, at, nearB),
     (t) => {
       if (isFound) return;
-      const corners = triangleOf(a.shape, t).map((corner) => carry(toB, corner)) as unknown as Triangle;
+      const corners = facetCorners(a.shape, t).map((corner) => carry(toB, corner)) as unknown as Corners;
       isFound = doesPierce(corners, b, aside);
     },
   );
@@ -45,15 +38,15 @@ function passesThrough(a: SnapInstance, b: SnapInstance, aside: number): boolean
 }
 
 /** @param corners in the frame of the solid */
-function doesPierce(corners: Triangle, { shape }: SnapInstance, aside: number): boolean {
-  const box = boxAround(corners);
+function doesPierce(corners: Corners, { shape }: SnapInstance, aside: number): boolean {
+  const box = boxOf(corners);
   const solid = { pose: AT_ORIGIN, shape, part: '' };
   let isFound = false;
   searchBvh(
     shape.triangleTree,
     (bounds, at) => !isFound && isBoxBy(bounds, at, box),
     (t) => {
-      const facet = triangleOf(shape, t);
+      const facet = facetCorners(shape, t);
       isFound ||= [0, 1, 2].some((i) => {
         const segment = [corners[i]!, corners[(i + 1) % 3]!] as const;
         const through = placeThrough(facet, segment, aside);
@@ -71,11 +64,7 @@ interface Through {
 }
 
 /** Where a segment goes through a facet, and on by more than `aside` on both sides. */
-function placeThrough(
-  [a, b, c]: Triangle,
-  [p, q]: readonly [Vec3, Vec3],
-  aside: number,
-): Through | undefined {
+function placeThrough([a, b, c]: Corners, [p, q]: readonly [Vec3, Vec3], aside: number): Through | undefined {
   const whole = cross(subtract(b, a), subtract(c, a));
   const size = length(whole);
   if (size === 0) return undefined;
@@ -102,19 +91,6 @@ const goesOnWithin = (solid: SnapInstance, { at, way }: Through, aside: number):
   LOOKS.some((times) =>
     [-1, 1].some((side) => isWithin(solid, add(at, scale(way, side * times * aside)), aside)),
   );
-
-function triangleOf({ positions, triangles }: SnapShape, triangle: number): Triangle {
-  const corner = (k: number): Vec3 => {
-    const v = 3 * triangles[3 * triangle + k]!;
-    return [positions[v]!, positions[v + 1]!, positions[v + 2]!];
-  };
-  return [corner(0), corner(1), corner(2)];
-}
-
-const boxAround = ([a, b, c]: Triangle): Box => ({
-  min: [0, 1, 2].map((i) => Math.min(a[i]!, b[i]!, c[i]!)) as unknown as Vec3,
-  max: [0, 1, 2].map((i) => Math.max(a[i]!, b[i]!, c[i]!)) as unknown as Vec3,
-});
 
 const isBoxBy = (bounds: Float64Array, at: number, { min, max }: Box): boolean =>
   [0, 1, 2].every((axis) => bounds[at + axis]! <= max[axis]! && bounds[at + 3 + axis]! >= min[axis]!);

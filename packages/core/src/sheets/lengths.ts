@@ -84,23 +84,20 @@ function squareSpan(tied: TiedDimension): Span | undefined {
 
 function stopOf({ frame, view }: TiedDimension, place: Geometry): Stop {
   const map = onPaper(frame, view);
-  const half = place.kind === 'line' ? (place.length ?? 0) / 2 : 0;
-  const ends =
-    place.kind === 'line' ? [-half, half].map((by) => map(along(place.at, place.direction, by))) : [];
-  return { at: map(place.at), point: place.at, ends: ends.length > 0 ? ends : [map(place.at)] };
+  const at = map(place.at);
+  if (place.kind !== 'line') return { at, point: place.at, ends: [at] };
+  const half = (place.length ?? 0) / 2;
+  const ends = [-half, half].map((by) => map(along(place.at, place.direction, by)));
+  return { at, point: place.at, ends };
 }
 
 /** Which way a straight edge or a flat face runs, where it is seen as a line in its true length; of length 1. */
 export function wayOnPaper({ turn }: TiedDimension['frame'], place: Geometry): Vec2 | undefined {
   const towards = column(turn, 2);
-  const direction =
-    place.kind === 'line'
-      ? place.direction
-      : place.kind === 'plane'
-        ? cross(place.normal, towards)
-        : undefined;
-  const normal = place.kind === 'plane' ? place.normal : direction;
-  if (!direction || Math.abs(dot(normal!, towards)) > SQUARE) return undefined;
+  if (place.kind !== 'line' && place.kind !== 'plane') return undefined;
+  const square = place.kind === 'line' ? place.direction : place.normal;
+  if (Math.abs(dot(square, towards)) > SQUARE) return undefined;
+  const direction = place.kind === 'line' ? square : cross(square, towards);
   return unit2([dot(direction, column(turn, 0)), dot(direction, column(turn, 1))]);
 }
 

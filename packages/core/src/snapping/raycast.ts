@@ -4,6 +4,7 @@ import { carry, carryBack, turnBack, turnVector } from '../space/pose.ts';
 import { seenFrom, type Cut } from '../sections/cuts.ts';
 import type { Ray } from '../space/plane.ts';
 import { along, cross, dot, length, scale, subtract, unit, type Vec3 } from '../space/vector.ts';
+import { facetCorners } from './facetCorners.ts';
 import type { SnapInstance, SnapScene } from './scene.ts';
 import { FACE_CYLINDER, FACE_PLANE, FACE_SPHERE, FACE_STRIDE, type SnapShape } from './shape.ts';
 
@@ -51,11 +52,7 @@ export function isWithinSolid(solid: Pick<SnapInstance, 'pose' | 'shape'>, point
   const ray = localRay(solid, { from: point, direction: ANY_WAY });
   const hit = castOnShape(solid.shape, ray);
   if (!hit) return false;
-  const { positions, triangles } = solid.shape;
-  const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
-    const v = 3 * triangles[3 * hit.triangle + k]!;
-    return [positions[v]!, positions[v + 1]!, positions[v + 2]!];
-  }) as [Vec3, Vec3, Vec3];
+  const [a, b, c] = facetCorners(solid.shape, hit.triangle);
   return dot(cross(subtract(b, a), subtract(c, a)), ray.direction) > 0;
 }
 

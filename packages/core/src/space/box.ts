@@ -29,6 +29,12 @@ export function boxPoint({ min, max }: Box, at: BoxPoint): Vec3 {
   return [along(0), along(1), along(2)];
 }
 
+/** A box that reaches so much farther on every side, mm. */
+export const grownBy = ({ min, max }: Box, mm: number): Box => ({
+  min: [min[0] - mm, min[1] - mm, min[2] - mm],
+  max: [max[0] + mm, max[1] + mm, max[2] + mm],
+});
+
 export function boxCorners({ min, max }: Box): Vec3[] {
   return [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [
     i & 1 ? max[0] : min[0],

@@ -10,6 +10,7 @@ import {
   boxOfShape,
   chain,
   doCross,
+  grownBy,
   inverse,
   notDrawnYet,
   secondLook,
@@ -25,7 +26,7 @@ import {
 import type { Content } from '../content/content.ts';
 import { keyOf } from '../content/key.ts';
 import type { NamedShape } from '../naming/named.ts';
-import { boxPairs, grownBy } from '../occt/boxGroups.ts';
+import { boxPairs } from '../occt/boxGroups.ts';
 import { curvesOfProjected, pathsOfCurves } from '../occt/curves.ts';
 import { BuildError, moved, scope, type Occt } from '../occt/occt.ts';
 import { Sets } from '../occt/sets.ts';

@@ -1,9 +1,9 @@
 /** Combinations that hold: ways are tried in order, and the first whose result passes every check is taken. */
-import { boxesMeet, boxSize, carry, faultOf, type Box, type Fault, type Vec3 } from '@kadrel/core';
+import { boxesMeet, boxSize, carry, faultOf, grownBy, type Box, type Fault, type Vec3 } from '@kadrel/core';
 import type { CombineContent, Content, OperandContent } from '../content/content.ts';
 import type { Measures } from '../facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
-import { boxGroups, grownBy } from '../occt/boxGroups.ts';
+import { boxGroups } from '../occt/boxGroups.ts';
 import { BuildError, carryingPlaces, copied, release, translated, type Occt } from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
 import { buildDrilled, drilledVolume, drillingOf } from '../build/drilled.ts';

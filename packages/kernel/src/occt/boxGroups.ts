@@ -1,5 +1,5 @@
 /** Boxes that meet, and that hang together. */
-import { boxesMeet, type Box } from '@kadrel/core';
+import { boxesMeet, grownBy, type Box } from '@kadrel/core';
 import { Sets } from './sets.ts';
 
 /** Indices of boxes in groups, in order: boxes of different groups are farther apart than `gapMm`. */
@@ -22,9 +22,3 @@ export function boxPairs(boxes: readonly Box[]): (readonly [number, number])[] {
     return found;
   });
 }
-
-/** A box that reaches so much farther on every side, mm. */
-export const grownBy = ({ min, max }: Box, mm: number): Box => ({
-  min: [min[0] - mm, min[1] - mm, min[2] - mm],
-  max: [max[0] + mm, max[1] + mm, max[2] + mm],
-});

@@ -23,15 +23,14 @@ export class DimensionPreview {
   private known: {
     readonly statement: Statement;
     readonly caught: Caught | null;
-    readonly measuring: TiedDimension | null;
+    readonly tied: TiedDimension | null;
   } | null = null;
 
   constructor(private readonly session: Session) {}
 
   show({ svg, sheet, statement }: DrawnOn, { caught, place }: Under): void {
-    const measuring = this.measuringFor(statement, caught);
-    const found =
-      measuring && drawDimension({ ...measuring, dimension: laid(measuring, statement, { caught, place }) });
+    const tied = this.tiedFor(statement, caught);
+    const found = tied && drawDimension({ ...tied, dimension: laid(tied, statement, { caught, place }) });
     const marks = found && isMeasured(found) ? found.marks : [];
     const picture = { name: '', paper: sheet.paper, lineWidth: widthOf(sheet), marks, faults: [] };
     layer(svg).innerHTML = marksAsSvg(picture, 'Archivo Variable');
@@ -42,12 +41,12 @@ export class DimensionPreview {
     layer(svg).innerHTML = '';
   }
 
-  private measuringFor(statement: Statement, caught: Caught | null): TiedDimension | null {
+  private tiedFor(statement: Statement, caught: Caught | null): TiedDimension | null {
     const { known } = this;
-    if (known?.statement === statement && known.caught === caught) return known.measuring;
-    const measuring = this.session.dimensionInHand(caught ? withTie(statement, caught) : statement);
-    this.known = { statement, caught, measuring };
-    return measuring;
+    if (known?.statement === statement && known.caught === caught) return known.tied;
+    const tied = this.session.dimensionInHand(caught ? withTie(statement, caught) : statement);
+    this.known = { statement, caught, tied };
+    return tied;
   }
 }
 
@@ -55,13 +54,13 @@ const layer = (svg: SVGSVGElement): Element => svg.querySelector('[data-preview]
 
 /** Where it would stand: as typed, else through the pointer. */
 function laid(
-  measuring: TiedDimension,
+  tied: TiedDimension,
   { held }: Statement,
   { caught, place }: Under,
 ): TiedDimension['dimension'] {
-  const { dimension } = measuring;
+  const { dimension } = tied;
   if (caught) return dimension;
-  const { offset, bearing } = placedOnPaper(measuring, place);
+  const { offset, bearing } = placedOnPaper(tied, place);
   return {
     ...dimension,
     offset: held.has('offset') ? dimension.offset : offset,

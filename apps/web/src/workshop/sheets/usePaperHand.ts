@@ -1,6 +1,6 @@
 /** The pointer and the keys on the paper: clicks, drags of what stands on it, and of the paper itself. */
 import type { Sheet, Vec2 } from '@kadrel/core';
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { nearestCatch, type Caught, type OnPaper as ViewOnPaper } from '../../session/onSheet.ts';
 import { exactMm, type Statement } from '../../session/statement.ts';
 import type { Session } from '../../session/store.ts';
@@ -61,7 +61,10 @@ export function usePaperHand(on: OnPaper) {
   const onPointerMove = (event: Press) => {
     const pixel = pixelOf(event);
     if (drag.current) drag.current = dragged({ drag: drag.current, pixel, isPicking }, on);
-    else if (isPicking) hover(catchAt(zoom.placeOf(pixel)), zoom.placeOf(pixel));
+    else if (isPicking) {
+      const place = zoom.placeOf(pixel);
+      hover(catchAt(place), place);
+    }
   };
   const onPointerUp = () => {
     const done = drag.current;
@@ -89,19 +92,19 @@ function letGo({ entry, from, by, hasMoved }: Drag, caught: Caught | null, on: O
 /** What is caught under the pointer, shown while something is picked, with the dimension that a click would make. */
 function useHover({ session, sheet, statement, svg, zoom }: OnPaper, hand: 'picking' | 'idle') {
   const hovered = useRef<Caught | null>(null);
-  const preview = useRef(new DimensionPreview(session));
+  const [preview] = useState(() => new DimensionPreview(session));
   const hover = (caught: Caught | null, place: Vec2 | null = caught && caught.at) => {
     hovered.current = caught;
     if (!svg.current) return;
     showCatch(svg.current, caught, zoom.pixelsPerMm());
-    if (place) preview.current.show({ svg: svg.current, sheet, statement: statement! }, { caught, place });
+    if (place) preview.show({ svg: svg.current, sheet, statement: statement! }, { caught, place });
   };
   useEffect(() => {
     if (hand === 'picking' || !svg.current) return;
     hovered.current = null;
     showCatch(svg.current, null, 1);
-    preview.current.clear(svg.current);
-  }, [hand, svg]);
+    preview.clear(svg.current);
+  }, [hand, svg, preview]);
   return { hovered, hover };
 }
 
