@@ -2,30 +2,31 @@
  * What is asked of all items of a document again and again, counted once for each state of it. A statement hands what was counted on to
  * the document that it makes, so that thousands of statements one after another do not each go through all items.
  */
-import { isDraft } from 'immer';
+import { isDraft, original } from 'immer';
 import type { ItemId, KadrelDocument, Part } from './schema.ts';
+import { touchedItems } from './watching.ts';
 
 type Items = KadrelDocument['items'];
 
 /** Of all items of one state. */
 export interface ItemIndex {
   readonly count: number;
-  /** How many have each name. */
-  readonly names: ReadonlyMap<string, number>;
+  /** How many have a name. */
+  readonly named: (name: string) => number;
   /** The greatest rank among those that stand beside one another. */
   readonly lastOrder: number;
-  /** Cuts and slices that follow what they were cut from. */
-  readonly traced: ReadonlySet<ItemId>;
-  /** Items with steps of a kind that goes along with another item. */
-  readonly following: ReadonlySet<ItemId>;
 }
 
 class Counted implements ItemIndex {
   count = 0;
-  readonly names = new Map<string, number>();
   lastOrder = 0;
+  /** Cuts and slices that follow what they were cut from. */
   readonly traced = new Set<ItemId>();
+  /** With steps of a kind that goes along with another item. */
   readonly following = new Set<ItemId>();
+  private readonly names = new Map<string, number>();
+
+  readonly named = (name: string): number => this.names.get(name) ?? 0;
 
   add({ id, name, order, traced, recipe }: Part): void {
     this.count += 1;
@@ -51,16 +52,65 @@ export const FOLLOWING: ReadonlySet<string> = new Set(['cutAlong', 'cutBy', 'joi
 const known = new WeakMap<Items, Counted>();
 
 /** Of a document, or of a draft as it stands. */
-export function itemIndex(document: Pick<KadrelDocument, 'items'>): ItemIndex {
-  const { items } = document;
+export const itemIndex = ({ items }: Pick<KadrelDocument, 'items'>): ItemIndex =>
+  isDraft(items) || touchedItems(items) ? countedOfDraft(items) : countedOf(items);
+
+function countedOf(items: Items): Counted {
   const found = known.get(items);
   if (found) return found;
-  const counted = new Counted();
-  for (const item of itemsIn(document)) counted.add(item);
-  // A draft goes on changing.
-  if (!isDraft(items)) known.set(items, counted);
+  const counted = countedAnew(items);
+  known.set(items, counted);
   return counted;
 }
+
+function countedAnew(items: Items): Counted {
+  const counted = new Counted();
+  for (const item of itemsIn({ items })) counted.add(item);
+  return counted;
+}
+
+/** A draft goes on changing, so that nothing of it is kept: what it began with is, and what it may have changed is looked at. */
+function countedOfDraft(draft: Items): ItemIndex {
+  const before = isDraft(draft) ? original(draft) : undefined;
+  const touched = touchedItems(draft);
+  if (!before || !touched) return countedAnew(draft);
+  const was = countedOf(before);
+  let [count, lastOrder] = [was.count, was.lastOrder];
+  for (const [id, now] of touched) {
+    const old = before[id];
+    if (old === now) continue;
+    if (isLastLost(was, [old, now])) return countedAnew(draft);
+    count += Number(now !== undefined) - Number(old !== undefined);
+    if (now) lastOrder = Math.max(lastOrder, now.order);
+  }
+  let others: ReadonlyMap<string, number> | undefined;
+  const named = (name: string) => was.named(name) + ((others ??= namesMoved(before, touched)).get(name) ?? 0);
+  return { count, lastOrder, named };
+}
+
+/** How many more have each name than before. */
+function namesMoved(
+  before: Items,
+  touched: ReadonlyMap<ItemId, Part | undefined>,
+): ReadonlyMap<string, number> {
+  const more = new Map<string, number>();
+  const add = (item: Part | undefined, by: number) => {
+    if (item) more.set(item.name, (more.get(item.name) ?? 0) + by);
+  };
+  for (const [id, now] of touched) {
+    if (before[id] === now) continue;
+    add(before[id], -1);
+    add(now, 1);
+  }
+  return more;
+}
+
+/** An item before and after. */
+type Change = readonly [was: Part | undefined, is: Part | undefined];
+
+/** Who is the last in rank once the last is gone, is not known. */
+const isLastLost = ({ lastOrder }: Counted, [was, is]: Change): boolean =>
+  was?.order === lastOrder && !(is && is.order >= was.order);
 
 /**
  * All items, of a draft as they stand, to be read only. To read them through the draft would make a draft of each, and a plain copy of
@@ -78,10 +128,9 @@ export function handIndexOn(before: Items, after: Items, changed: Iterable<ItemI
   if (!counted || before === after) return;
   known.delete(before);
   for (const id of changed) {
-    const [was, is] = [before[id], after[id]];
+    const [was, is]: Change = [before[id], after[id]];
     if (was === is) continue;
-    // Who is the last in rank once the last is gone, is not known.
-    if (was?.order === counted.lastOrder && !(is && is.order >= was.order)) return;
+    if (isLastLost(counted, [was, is])) return;
     if (was) counted.remove(was);
     if (is) counted.add(is);
   }
@@ -94,7 +143,7 @@ const listed = new WeakMap<Items, Partial<Record<Listed, readonly ItemId[]>>>();
 
 /** Ids of traced items, or of those with following steps, in the order of the items. */
 export function idsListed(document: Pick<KadrelDocument, 'items'>, which: Listed): readonly ItemId[] {
-  const ids = itemIndex(document)[which];
+  const ids = countedOf(document.items)[which];
   if (ids.size === 0) return [];
   const lists = listed.get(document.items) ?? {};
   listed.set(document.items, lists);

@@ -198,10 +198,10 @@ export const pinNamed = (document: KadrelDocument, name: string): Pin | undefine
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
 export function freeName(document: KadrelDocument, wanted: string): string {
-  const { names } = itemIndex(document);
-  if (!names.has(wanted)) return wanted;
+  const index = itemIndex(document);
+  if (index.named(wanted) === 0) return wanted;
   const stem = wanted.replace(/ \d+$/, '');
-  for (let n = 2; ; n++) if (!names.has(`${stem} ${n}`)) return `${stem} ${n}`;
+  for (let n = 2; ; n++) if (index.named(`${stem} ${n}`) === 0) return `${stem} ${n}`;
 }
 
 /** A rank after all that stand beside it. */

@@ -6,6 +6,7 @@
 import { Immer, applyPatches, enablePatches, freeze, type Patch } from 'immer';
 import { z } from 'zod';
 import { DOCUMENT_VERSION, type KadrelDocument } from '../document/schema.ts';
+import { watched } from '../document/watching.ts';
 
 enablePatches();
 
@@ -58,7 +59,7 @@ const { produceWithPatches } = new Immer({ autoFreeze: false });
 /** Runs `work` on a draft and returns the new document with the patches there and back. The document is frozen where that one is. */
 export function change(document: KadrelDocument, work: (draft: KadrelDocument) => void): Change {
   const [next, patches, inverses] = produceWithPatches(document, (draft) => {
-    work(draft);
+    work(watched(draft));
   });
   for (const { path, value } of patches) {
     freeze(value, true);

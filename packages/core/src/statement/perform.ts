@@ -192,11 +192,11 @@ function nameFault(
 ): Refusal | undefined {
   if (typeof as !== 'string' || blanks.as?.type !== 'name' || blanks.as.replaces) return undefined;
   const made = outcome.result === undefined ? undefined : after.items[outcome.result];
-  const { names } = itemIndex(before);
+  const named = itemIndex(before).named(as);
   const countIn = ({ items }: KadrelDocument, ids: readonly ItemId[]) =>
     ids.filter((id) => items[id]?.name === as).length;
-  const named = (names.get(as) ?? 0) - countIn(before, changed) + countIn(after, changed);
-  if (named > (made?.name === as ? 1 : 0) && names.has(as))
+  const left = named - countIn(before, changed) + countIn(after, changed);
+  if (named > 0 && left > (made?.name === as ? 1 : 0))
     return refuse('name-taken.part-named', { as }, 'as');
   if (made?.name === as) return undefined;
   return refuse('no-new-part', {}, 'as');
