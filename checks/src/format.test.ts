@@ -23,6 +23,7 @@ function rangeOf(field: Field): string {
       .map((choice) => `\`${choice}\``)
       .join(', ');
   if (field.type === 'flag') return 'true, false';
+  if (field.type === 'numbers') return field.kind === 'length' ? 'list of lengths' : 'list of numbers';
   return field.type === 'text' ? 'text' : `list of ${field.type}`;
 }
 

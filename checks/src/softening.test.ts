@@ -114,6 +114,20 @@ describe('creases', () => {
     expect(() => of(cube, creased(1, ['all'], { sharpness: '150' }))).toThrow('from 1 to 100');
   });
 
+  test('edges have a sharpness each, in the order in which they were chosen', () => {
+    const each = (sharp: readonly string[], sharpnesses: string, more = {}) =>
+      of(cube, creased(1, sharp, { sharpnesses, ...more }));
+    const rings = ['around top', 'around bottom'];
+    expect(each(rings, '40, 40').volume).toBe(of(cube, creased(1, rings, { sharpness: '40' })).volume);
+    expect(each(rings, '100', { sharpness: '40' }).volume).toBe(each(rings, '100, 40').volume);
+    // Upside down it is the same form.
+    expect(each(rings, '100, 40').volume).toBeCloseTo(each(rings, '40, 100').volume, 9);
+    expect(each(rings, '100, 40').box.max[2]).toBeCloseTo(10, 9);
+    expect(each(rings, '100, 40').box.min[2]).toBeGreaterThan(0.1);
+    expect(() => each(rings, '10, 20, 30')).toThrow('There are 3 sharpnesses for 2 edges or rules.');
+    expect(() => each(rings, '10, 120')).toThrow('Each sharpness is from 1 to 100 percent.');
+  });
+
   test('a sharp corner stays where it is, and the rest is as smooth as before', () => {
     const made = of(cube, creased(1, [], { corners: ['back & right & top'] }));
     expect(made.box.max).toEqual([10, 10, 10].map((n) => expect.closeTo(n, 9) as number));

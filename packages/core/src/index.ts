@@ -169,8 +169,8 @@ export {
   blankOf,
   fieldsOf,
   type Field,
-  type LengthsField,
   type NumberField,
+  type NumbersField,
   type VectorField,
 } from './recipes/fields.ts';
 export { chosenOfStep } from './verbs/edit/choose-anew.ts';

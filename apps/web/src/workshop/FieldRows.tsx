@@ -4,9 +4,9 @@ import {
   formatLengthFinely,
   valueOf,
   type Field,
-  type LengthsField,
   type Num,
   type NumberField as NumberOfRecipe,
+  type NumbersField,
   type VectorField,
 } from '@kadrel/core';
 import { Choice } from './Choice.tsx';
@@ -48,8 +48,8 @@ export function FieldRows({ fields, holder, change, of }: FieldRowsProps) {
         return <NumberRow key={key} field={field} {...row} />;
       case 'vector':
         return <VectorRows key={key} field={field} {...row} />;
-      case 'lengths':
-        return <LengthsRow key={key} field={field} {...row} />;
+      case 'numbers':
+        return <NumbersRow key={key} field={field} {...row} />;
       case 'choice':
         return <ChoiceRow key={key} {...row} field={field} value={row.value ?? field.absent} />;
       case 'flag':
@@ -81,19 +81,19 @@ function NumberRow({ field, blank, value, change, heard }: Row<NumberOfRecipe>) 
   );
 }
 
-/** Lengths with commas between; an empty text leaves none. */
-function LengthsRow({ field, blank, value, change, heard }: Row<LengthsField>) {
+/** Numbers with commas between; an empty text leaves none. */
+function NumbersRow({ field, blank, value, change, heard }: Row<NumbersField>) {
   const scene = useSessionState((state) => state.document.scene);
-  const lengths = (value as readonly Num[] | undefined) ?? [];
-  const numberWords = (n: Num) => (typeof n === 'object' ? n.formula : formatLengthFinely(n, scene));
-  const shown = lengths.map(numberWords).join(', ');
+  const numbers = (value as readonly Num[] | undefined) ?? [];
+  const plain = (n: number) => (field.kind === 'length' ? formatLengthFinely(n, scene) : String(n));
+  const shown = numbers.map((n) => (typeof n === 'object' ? n.formula : plain(n))).join(', ');
   return (
     <Labelled label={field.label} title={field.about}>
       <NumberField
         label={heard}
         shown={shown}
         raw={shown}
-        isFormula={lengths.some((n) => typeof n === 'object')}
+        isFormula={numbers.some((n) => typeof n === 'object')}
         placeholder="none"
         mayBeEmpty
         check={() => undefined}

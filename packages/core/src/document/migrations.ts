@@ -20,6 +20,7 @@ const MIGRATIONS: readonly ((old: Json) => Json)[] = [
   withTraces,
   withPaths,
   withHeights,
+  withSharpnesses,
 ];
 
 /** 1 → 2: pins, kept views, and the nudge step. */
@@ -100,6 +101,11 @@ function withPaths(old: Json): Json {
 /** Version 17 has heights of profiles that are shown; there were none before. */
 function withHeights(old: Json): Json {
   return { ...old, kadrel: 17 };
+}
+
+/** Version 18 knows sharp edges of soft forms that have a sharpness each; there were none before. */
+function withSharpnesses(old: Json): Json {
+  return { ...old, kadrel: 18 };
 }
 
 /** What was stored is of a version that this Kadrel does not know yet. */

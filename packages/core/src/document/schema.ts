@@ -33,7 +33,7 @@ export {
 export type { ItemId, SolidBase };
 
 /** Version of the stored shape; a change of shape raises it and adds a migration in migrations.ts. */
-export const DOCUMENT_VERSION = 17;
+export const DOCUMENT_VERSION = 18;
 
 /** Name → text in the number language. */
 export const variablesSchema = z.record(z.string().max(80), z.string().max(2000));

@@ -54,10 +54,10 @@ export interface VectorField extends FieldFacts, Bounds {
   readonly parts?: Readonly<Record<string, 0 | 1 | 2>>;
 }
 
-/** Several lengths in a row; none where nothing is stored. */
-export interface LengthsField extends FieldFacts, Bounds {
-  readonly type: 'lengths';
-  readonly kind: 'length';
+/** Several numbers in a row; none where nothing is stored. */
+export interface NumbersField extends FieldFacts, Bounds {
+  readonly type: 'numbers';
+  readonly kind: 'length' | 'count';
 }
 
 /** One of several words. */
@@ -91,7 +91,7 @@ export interface ChosenField extends FieldFacts {
 
 /** What stands in a recipe under a name. */
 export type Field =
-  NumberField | VectorField | LengthsField | ChoiceField | FlagField | TextField | ChosenField;
+  NumberField | VectorField | NumbersField | ChoiceField | FlagField | TextField | ChosenField;
 
 const fields = z.registry<Field>();
 
@@ -164,16 +164,21 @@ export const sizes = (about: string): typeof vectorSchema =>
   });
 
 /** More in a row are chosen by a rule. */
-const MAX_LENGTHS = 100;
+const MAX_IN_A_ROW = 100;
 
-/** Several lengths in a row. */
-export const lengths = (label: string, about: string, more: Without<LengthsField> = {}) =>
+const numbers = (kind: NumbersField['kind']) => (label: string, about: string, more: Without<NumbersField>) =>
   z
     .array(numberSchema)
     .min(1)
-    .max(MAX_LENGTHS)
-    .register(fields, { type: 'lengths', kind: 'length', label, about, ...more })
+    .max(MAX_IN_A_ROW)
+    .register(fields, { type: 'numbers', kind, label, about, ...more })
     .optional();
+
+/** Several lengths in a row. */
+export const lengths = numbers('length');
+
+/** Several plain numbers in a row. */
+export const counts = numbers('count');
 
 /** One of these words. */
 export const choice = <const C extends Readonly<Record<string, string>>>(

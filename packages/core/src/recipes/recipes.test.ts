@@ -27,7 +27,7 @@ test.each([
 const TYPES = {
   number: 'quantity',
   vector: 'quantities',
-  lengths: 'lengths',
+  numbers: 'numbers',
   choice: 'choice',
   flag: 'choice',
   text: 'text',

@@ -35,7 +35,7 @@ function put(held: object, key: string, value: Num): void {
 function numberOf(schema: z.core.$ZodType): NumberField {
   const field = fieldOf(schema);
   if (field?.type === 'number') return field;
-  if (field?.type === 'vector' || field?.type === 'lengths') return { ...field, type: 'number' };
+  if (field?.type === 'vector' || field?.type === 'numbers') return { ...field, type: 'number' };
   return { type: 'number', kind: 'length', label: '', about: '' };
 }
 
@@ -44,7 +44,7 @@ function schemaAt(schema: z.core.$ZodType, key: string, held: unknown): z.core.$
   if (schema instanceof z.ZodOptional || schema instanceof z.ZodNullable)
     return schemaAt(schema.unwrap(), key, held);
   if (schema instanceof z.ZodObject) return (schema.shape as Record<string, z.core.$ZodType>)[key];
-  if (schema instanceof z.ZodArray) return fieldOf(schema)?.type === 'lengths' ? schema : schema.element;
+  if (schema instanceof z.ZodArray) return fieldOf(schema)?.type === 'numbers' ? schema : schema.element;
   if (schema instanceof z.ZodTuple) return vectorPart(schema) ?? schema.def.items[Number(key)];
   if (schema instanceof z.ZodUnion) {
     const fitting = schema.options.find((option) => z.safeParse(option, held).success);

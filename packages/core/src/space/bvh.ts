@@ -39,9 +39,8 @@ export function buildBvh(boxes: Float64Array): Bvh {
       count[node] = to - from;
       return;
     }
-    const axis = widestAxis(middles, order, from, to);
     const half = (from + to) >> 1;
-    selectMiddle({ order, middles, axis }, from, to - 1, half);
+    selectMiddle({ order, middles, from, to }, widestAxis({ order, middles, from, to }));
     split(from, half);
     first[node] = nodes;
     split(half, to);
@@ -64,20 +63,21 @@ interface Range {
 }
 
 function encloseRange({ boxes, order, from, to }: Range, bounds: Float64Array, node: number): void {
-  const at = 6 * node;
-  bounds.fill(Infinity, at, at + 3);
-  bounds.fill(-Infinity, at + 3, at + 6);
-  for (let i = from; i < to; i++) {
-    const box = 6 * order[i]!;
-    for (let axis = 0; axis < 3; axis++) {
-      const [low, high] = [boxes[box + axis]!, boxes[box + 3 + axis]!];
-      if (low < bounds[at + axis]!) bounds[at + axis] = low;
-      if (high > bounds[at + 3 + axis]!) bounds[at + 3 + axis] = high;
+  for (let axis = 0; axis < 3; axis++) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = from; i < to; i++) {
+      const box = 6 * order[i]! + axis;
+      if (boxes[box]! < low) low = boxes[box]!;
+      if (boxes[box + 3]! > high) high = boxes[box + 3]!;
     }
+    bounds[6 * node + axis] = low;
+    bounds[6 * node + 3 + axis] = high;
   }
 }
 
-function widestAxis(middles: Float64Array, order: Uint32Array, from: number, to: number): number {
+/** Of the middles of things from one place in the order to another. */
+function widestAxis({ middles, order, from, to }: Omit<Range, 'boxes'> & Middles): number {
   let best = 0;
   let widest = -1;
   for (let axis = 0; axis < 3; axis++) {
@@ -93,20 +93,22 @@ function widestAxis(middles: Float64Array, order: Uint32Array, from: number, to:
   return best;
 }
 
+/** 3·N: of each thing, by which they are sorted. */
+interface Middles {
+  readonly middles: Float64Array;
+}
+
 /** Puts the things below the middle one before it and the others after it. Source: Hoare, Algorithm 65 (1961). */
-function selectMiddle(
-  { order, middles, axis }: { order: Uint32Array; middles: Float64Array; axis: number },
-  low: number,
-  high: number,
-  middle: number,
-): void {
-  const key = (i: number) => middles[3 * order[i]! + axis]!;
+function selectMiddle({ order, middles, from, to }: Omit<Range, 'boxes'> & Middles, axis: number): void {
+  const middle = (from + to) >> 1;
+  let [low, high] = [from, to - 1];
   while (low < high) {
-    const pivot = key((low + high) >> 1);
-    let [i, j] = [low, high];
+    const pivot = middles[3 * order[(low + high) >> 1]! + axis]!;
+    let i = low;
+    let j = high;
     while (i <= j) {
-      while (key(i) < pivot) i++;
-      while (key(j) > pivot) j--;
+      while (middles[3 * order[i]! + axis]! < pivot) i++;
+      while (middles[3 * order[j]! + axis]! > pivot) j--;
       if (i <= j) {
         const swap = order[i]!;
         order[i] = order[j]!;

@@ -112,8 +112,8 @@ export interface BlankValues {
   /** What dimensions are tied to. */
   ties: readonly TieRead[];
   length: Num;
-  /** Several in a row. */
-  lengths: readonly Num[];
+  /** Several in a row: lengths, unless `kind` says otherwise. */
+  numbers: readonly Num[];
   angle: Num;
   count: number;
   /** A count that is kept, and follows its variables. */

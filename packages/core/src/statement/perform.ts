@@ -196,8 +196,7 @@ function nameFault(
   const countIn = ({ items }: KadrelDocument, ids: readonly ItemId[]) =>
     ids.filter((id) => items[id]?.name === as).length;
   const left = named - countIn(before, changed) + countIn(after, changed);
-  if (named > 0 && left > (made?.name === as ? 1 : 0))
-    return refuse('name-taken.part-named', { as }, 'as');
+  if (named > 0 && left > (made?.name === as ? 1 : 0)) return refuse('name-taken.part-named', { as }, 'as');
   if (made?.name === as) return undefined;
   return refuse('no-new-part', {}, 'as');
 }

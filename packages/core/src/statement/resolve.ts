@@ -146,9 +146,9 @@ function readView(given: unknown, id: string): unknown {
 }
 
 /** `2, 3, 4`, or a list. */
-function readLengths(given: unknown, { blank, id }: Asked, around: Resolving): Num[] | Refusal {
+function readNumbers(given: unknown, { blank, id }: Asked, around: Resolving): Num[] | Refusal {
   const list: unknown[] = typeof given === 'string' ? given.split(',') : [given].flat();
-  const read = list.map((one) => readNumber(one, 'length', { blank, id }, around));
+  const read = list.map((one) => readNumber(one, blank.kind ?? 'length', { blank, id }, around));
   return read.find(isRefusal) ?? (read as Num[]);
 }
 
@@ -188,7 +188,7 @@ const READERS: Readonly<Record<Blank['type'], BlankReader>> = {
     const count = numberRead(given, at) as Num | Refusal;
     return isRefusal(count) ? count : valueOf(count);
   },
-  lengths: (given, { blank, id, around }) => readLengths(given, { blank, id }, around),
+  numbers: (given, { blank, id, around }) => readNumbers(given, { blank, id }, around),
   vector: (given, { blank, id, around }) => readVector(given, { blank, id }, around),
   point: (given, { blank, id, around }) => readPoint(given, { blank, id }, around),
   frame: (given, { id, around }) => readFrame(given, id, around),

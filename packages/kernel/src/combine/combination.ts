@@ -6,6 +6,7 @@ import { displayChord, meshShape, type Mesh } from '../facts/mesh.ts';
 import { boxGroups } from '../occt/boxGroups.ts';
 import { BuildError, carryingPlaces, copied, release, translated, type Occt } from '../occt/occt.ts';
 import { together } from '../build/compound.ts';
+import { blocksOf, buildBlocks } from '../build/blocks.ts';
 import { buildDrilled, drilledVolume, drillingOf } from '../build/drilled.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { boxOfPart } from '../verify/bounds.ts';
@@ -161,20 +162,20 @@ const meshOf = (occt: Occt, { shape }: NamedShape, { box }: Measures): Mesh =>
 /** Tries the ways. */
 function inOneGo(site: Site, content: CombineContent, parts: readonly Part[]): Combined {
   const attempts = new Attempts(site, content, parts);
-  const drilling = drillingOf(content);
-  const drilled =
-    drilling &&
-    attempts.try({
-      build: () => buildDrilled(site.occt, drilling),
-      volumeMm3: drilledVolume(drilling),
-    });
-  if (drilled) return drilled;
-  for (const way of WAYS) {
+  for (const way of [...plainWays(site.occt, content), ...WAYS]) {
     const made = attempts.try(way);
     if (made) return made;
     if (attempts.isLooseForGood) break;
   }
   return attempts.lastResort();
+}
+
+/** By formula alone, where a combination is as simple as that. */
+function* plainWays(occt: Occt, content: CombineContent): Generator<Way> {
+  const drilling = drillingOf(content);
+  if (drilling) yield { build: () => buildDrilled(occt, drilling), volumeMm3: drilledVolume(drilling) };
+  const blocks = blocksOf(content);
+  if (blocks) yield { build: () => buildBlocks(occt, blocks), volumeMm3: blocks.volume };
 }
 
 class Attempts {

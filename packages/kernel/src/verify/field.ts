@@ -18,7 +18,7 @@ import {
 } from '@kadrel/core';
 import type { Content, OperandContent } from '../content/content.ts';
 import { bodyField } from './bodyField.ts';
-import type { Field } from './distance.ts';
+import type { Distance, Field } from './distance.ts';
 import { plainField } from './plainField.ts';
 
 /** What stands for solids that no formula is known of, such as lofts; undefined where there is nothing. */
@@ -89,12 +89,13 @@ export const placedField = ({ at, centre, radius }: Field, pose: Pose): Field =>
 export function combinedField(how: CombineHow, fields: readonly Field[]): Field {
   const [first, ...others] = fields;
   if (how === 'intersect') return { ...first!, at: (point) => max(fields.map((field) => field.at(point))) };
-  if (how === 'union') return { ...ballRound(fields), at: (point) => nearest(fields, point) };
+  if (how === 'union') return { ...ballRound(fields), at: nearestOf(fields) };
+  const taken = nearestOf(others);
   return {
     ...first!,
     at: (point) => {
       const own = first!.at(point);
-      return own > 0 ? own : max([own, -nearest(others, point)]);
+      return own > 0 ? own : max([own, -taken(point)]);
     },
   };
 }
@@ -106,17 +107,32 @@ function max(values: readonly number[]): number {
   return greatest > 0 || known.length === values.length ? greatest : NaN;
 }
 
-/** The least of the distances; those whose ball is far away are not asked. */
-function nearest(fields: readonly Field[], point: Vec3): number {
-  let min = Infinity;
-  let isKnown = true;
-  for (const { at, centre, radius } of fields) {
-    const apart = Math.hypot(point[0] - centre[0], point[1] - centre[1], point[2] - centre[2]) - radius;
-    const value = apart > radius * 1e-3 + 1e-3 ? apart : at(point);
-    if (Number.isNaN(value)) isKnown = false;
-    else if (value < min) min = value;
-  }
-  return min < 0 || isKnown ? min : NaN;
+/**
+ * The least of the distances; those whose ball is far away, or farther than another solid, are not asked. Hundreds of solids are asked of
+ * thousands of points, so that their balls are packed: centre and radius of each.
+ */
+function nearestOf(fields: readonly Field[]): Distance {
+  const balls = Float64Array.from(fields.flatMap(({ centre, radius }) => [...centre, radius]));
+  return (point) => {
+    let min = Infinity;
+    let isKnown = true;
+    for (let i = 0; i < fields.length; i++) {
+      const apart = fromBall(balls, 4 * i, point);
+      if (apart >= min) continue;
+      const value = apart > balls[4 * i + 3]! * 1e-3 + 1e-3 ? apart : fields[i]!.at(point);
+      if (Number.isNaN(value)) isKnown = false;
+      else if (value < min) min = value;
+    }
+    return min < 0 || isKnown ? min : NaN;
+  };
+}
+
+/** The distance from the ball that begins at a place of the list, less than 0 inside. */
+function fromBall(balls: Float64Array, at: number, point: Vec3): number {
+  const x = point[0] - balls[at]!;
+  const y = point[1] - balls[at + 1]!;
+  const z = point[2] - balls[at + 2]!;
+  return Math.sqrt(x * x + y * y + z * z) - balls[at + 3]!;
 }
 
 /** A ball that holds those of all fields, about the middle of their boxes. */

@@ -34,6 +34,9 @@ export const RECIPE_SENTENCES = {
   'recipe.shell-outward': () =>
     'A closed hollow has its wall inward: choose a face to leave open, or inward.',
   'recipe.shell-thickness': () => 'Say how thick the wall of the other faces is.',
+  'recipe.soften-many': ({ count, edges }: Facts<'count' | 'edges'>) =>
+    `There are ${count} sharpnesses for ${edges} edges or rules.`,
+  'recipe.soften-percent': ({ most }: Facts<'most'>) => `Each sharpness is from 1 to ${most} percent.`,
   'recipe.torus-thick': () => 'It would run into itself: make it thinner than its diameter.',
   'recipe.tube-bore': () => 'The bore must be smaller than the diameter.',
   'recipe.wedge-top': () => 'The top is from 0 to the length of the bottom.',

@@ -82,7 +82,7 @@ function withChange(step: RecipeStep, { depth, field, value }: Said, context: Ve
   return withField(numbered, { name: field, value }, context);
 }
 
-/** The step with one of its fields as typed; a list of lengths may be emptied. */
+/** The step with one of its fields as typed; a list of numbers may be emptied. */
 function withField(
   step: RecipeStep,
   { name, value }: { readonly name: string; readonly value: string | undefined },
@@ -95,7 +95,7 @@ function withField(
     return refuse('no-field.field', { name, words: known ? `; it has ${known}` : '' }, 'field');
   }
   const [key, field] = found;
-  const text = value ?? (field.type === 'lengths' ? '' : undefined);
+  const text = value ?? (field.type === 'numbers' ? '' : undefined);
   if (text === undefined) return refuse('missing.value', { name }, 'value');
   if ('choices' in field && !Object.hasOwn(field.choices, text))
     return refuse('choice.value', { choices: Object.keys(field.choices).join(', ') }, 'value');

@@ -74,7 +74,7 @@ export const blankFor = (field: Field, need: typeof needed | typeof optional = n
 
 function typeOf(
   field: Field,
-): 'length' | 'lengths' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | ChosenType {
+): 'length' | 'numbers' | 'angle' | 'count' | 'vector' | 'choice' | 'text' | ChosenType {
   if (field.type === 'number' && field.kind !== 'number') return field.kind;
   if (field.type === 'number' || field.type === 'flag')
     throw new Error(`No blank of a new one tells ${field.label}.`);
@@ -106,7 +106,7 @@ export function recipeOf(kind: FromFields, given: Given): object | Refusal {
     const value = valueFor(key, field, given, kind.make?.complete);
     if (isRefusal(value)) return value;
     // What may be missing, and was not said, is not stored.
-    if (value !== undefined || field.type !== 'lengths') recipe[key] = value;
+    if (value !== undefined || field.type !== 'numbers') recipe[key] = value;
   }
   return asRefusal(kind.fault?.(recipe)) ?? recipe;
 }

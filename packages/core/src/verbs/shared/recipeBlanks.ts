@@ -4,7 +4,7 @@ import {
   boundFault,
   fieldsOf,
   type Field,
-  type LengthsField,
+  type NumbersField,
   type NumberField,
   type VectorField,
 } from '../../recipes/fields.ts';
@@ -38,8 +38,8 @@ function blankFor(field: Field): Blank {
       });
     case 'vector':
       return optional('quantities', label, about, { kind: field.kind, positive: true, ...more });
-    case 'lengths':
-      return optional('lengths', label, about, more);
+    case 'numbers':
+      return optional('numbers', label, about, { kind: field.kind, ...more });
     case 'choice':
     case 'flag':
       return optional('choice', label, about, { choices: field.choices, ...more });
@@ -150,8 +150,8 @@ export function readField({ field, now, given }: FieldGiven, reading: Reading): 
       return readNumber(field, now as Num | undefined, given as string, reading);
     case 'vector':
       return readVector(field, now as NumVector, given, reading);
-    case 'lengths':
-      return readLengths(field, now as readonly Num[] | undefined, given, reading);
+    case 'numbers':
+      return readNumbers(field, now as readonly Num[] | undefined, given, reading);
     case 'flag':
       return given === 'yes';
     default:
@@ -160,8 +160,8 @@ export function readField({ field, now, given }: FieldGiven, reading: Reading): 
 }
 
 /** `2, 3`; an empty text leaves none. */
-function readLengths(
-  field: LengthsField,
+function readNumbers(
+  field: NumbersField,
   now: readonly Num[] = [],
   given: unknown,
   { context, blank }: Reading,

@@ -47,7 +47,7 @@ export function shapingVerb(kind: StepKind): Verb {
       ...Object.fromEntries(
         fields.map(([key, field]) => [
           blankOf(key, field),
-          blankFor(field, 'mayBeNone' in field || field.type === 'lengths' ? optional : needed),
+          blankFor(field, 'mayBeNone' in field || field.type === 'numbers' ? optional : needed),
         ]),
       ),
     },

@@ -16,7 +16,8 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
-import { SAME_CORNER_MM, isFlat, newellNormal, solidOfFaces, type FlatFace } from './polyhedron.ts';
+import { SAME_CORNER_MM, isFlat, newellNormal, type FlatFace } from '../flatFaces.ts';
+import { solidOfFaces } from './polyhedron.ts';
 
 type Hull = Extract<Content, { readonly kind: 'hull' }>;
 

@@ -1,15 +1,10 @@
 /** Solids with flat faces and straight edges as corners, and back. */
 import {
   MEETING,
-  add,
-  cross,
   distance,
-  dot,
   length,
-  scale,
   sharesName,
   subtract,
-  unit,
   faultOf,
   type ChosenPlace,
   type Vec3,
@@ -28,16 +23,9 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { polygon } from '../primitives/pulled.ts';
+import { closedFlat } from '../closedFlat.ts';
+import { SAME_CORNER_MM, areaWithin, type FlatFace } from '../flatFaces.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
-
-/** Corners nearer than this (mm) are one, and a corner that is farther from a plane is off it: the kernel’s own tolerance. */
-export const SAME_CORNER_MM = 1e-7;
-
-export interface FlatFace {
-  readonly name: string;
-  /** Its outer border first, counter-clockwise seen from outside; holes run the other way round. */
-  readonly loops: readonly (readonly Vec3[])[];
-}
 
 /** A face as it is in a solid. */
 export interface FoundFlat extends FlatFace {
@@ -126,27 +114,10 @@ export function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace)
 /** By how many faces meet in it. */
 const NONE_SUCH = [undefined, 'flat-faced.no-face', 'flat-faced.no-edge'] as const;
 
-/** Twice the area within a loop, positive when it runs counter-clockwise seen against the normal. */
-export const areaWithin = (loop: readonly Vec3[], normal: Vec3): number =>
-  loop.reduce((sum, at, i) => sum + dot(normal, cross(at, loop[(i + 1) % loop.length]!)), 0);
-
-/** Of a loop, length 1: counter-clockwise seen against it. Source: M. Newell, as in any textbook of computer graphics. */
-export const newellNormal = (loop: readonly Vec3[]): Vec3 =>
-  unit(loop.reduce<Vec3>((sum, at, i) => add(sum, cross(at, loop[(i + 1) % loop.length]!)), [0, 0, 0]));
-
-/** No corner is off the plane by more than the kernel allows. */
-export function isFlat({ loops }: Pick<FlatFace, 'loops'>): boolean {
-  const [loop] = loops;
-  const normal = newellNormal(loop!);
-  const middle = scale(
-    loop!.reduce<Vec3>((sum, at) => add(sum, at), [0, 0, 0]),
-    1 / loop!.length,
-  );
-  return loops.flat().every((at) => Math.abs(dot(normal, subtract(at, middle))) < SAME_CORNER_MM);
-}
-
 /** The solid of flat faces. Throws BuildError where they do not close. */
 export function solidOfFaces(occt: Occt, faces: readonly FlatFace[], what: string): NamedShape {
+  const closed = closedFlat(occt, faces);
+  if (closed) return closed;
   return scope((keep) =>
     sewn(
       { occt, keep },

@@ -5,15 +5,8 @@ import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
 import { patchFace } from './patchFace.ts';
-import {
-  SAME_CORNER_MM,
-  cornersAt,
-  faceOf,
-  flatFacesOf,
-  isFlat,
-  isSameCorner,
-  type FlatFace,
-} from './polyhedron.ts';
+import { SAME_CORNER_MM, isFlat, type FlatFace } from '../flatFaces.ts';
+import { cornersAt, faceOf, flatFacesOf, isSameCorner } from './polyhedron.ts';
 
 type Reshape = Extract<Content, { readonly kind: 'reshape' }>;
 

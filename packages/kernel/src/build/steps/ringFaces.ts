@@ -1,6 +1,6 @@
 /** A flat face with a hole as faces without one, which run round the hole: what a cage is made of. Pure arithmetic. */
 import { add, angleAbout, scale, subtract, type Vec3 } from '@kadrel/core';
-import { areaWithin } from './polyhedron.ts';
+import { areaWithin } from '../flatFaces.ts';
 
 /** What lies between a border and a hole in it. */
 interface Ring {

@@ -6,14 +6,8 @@ import { endsOfEdge } from '../../occt/edges.ts';
 import { BuildError, scope, type Keep, type Occt } from '../../occt/occt.ts';
 import { sewn } from '../surfaces.ts';
 import { edgesChosen } from './chosen.ts';
-import {
-  Corners,
-  cornersAt,
-  flatFacesOf,
-  solidOfFaces,
-  type FlatFace,
-  type FoundFlat,
-} from './polyhedron.ts';
+import { type FlatFace } from '../flatFaces.ts';
+import { Corners, cornersAt, flatFacesOf, solidOfFaces, type FoundFlat } from './polyhedron.ts';
 import { patchFace } from './patchFace.ts';
 import { holedFaces } from './holedFaces.ts';
 import { ringFaces } from './ringFaces.ts';
@@ -52,7 +46,7 @@ interface Caging {
 }
 
 function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
-  const { sharp = [], sharpness = 100, corners: fixed = [] } = content;
+  const { corners: fixed = [] } = content;
   const flat = flatFacesOf({ occt, keep }, of);
   const corners = new Corners();
   const faces = flat.flatMap((face) =>
@@ -61,16 +55,31 @@ function cageOf(occt: Occt, of: NamedShape, { content, keep }: Caging): Cage {
       corners: border.map((at) => corners.indexOf(at)),
     })),
   );
-  const edges = sharp.length === 0 ? [] : edgesChosen(occt, of, { chosen: sharp, keep });
-  const ends = edges.map(({ edge }) => endsOfEdge({ occt, keep }, edge).map((at) => corners.indexOf(at)));
   return {
     points: corners.points,
     faces,
-    sharp: new Set(ends.map(([a, b]) => edgeKey(a!, b!))),
-    sharpness: sharpness / 100,
+    sharp: sharpEdgesOf(occt, of, { content, corners, keep }),
     fixed: new Set(fixed.flatMap((place) => cornersAt(flat, place)).map((at) => corners.indexOf(at))),
   };
 }
+
+/** How sharp the chosen edges are, by the numbers of their corners: where several choices mean one edge, as the last of them says. */
+function sharpEdgesOf(
+  occt: Occt,
+  of: NamedShape,
+  { content, corners, keep }: Caging & { readonly corners: Corners },
+): Map<string, number> {
+  const { sharp = [], sharpness = PERCENT, sharpnesses = [] } = content;
+  const found = new Map<string, number>();
+  sharp.forEach((one, i) => {
+    for (const { edge } of edgesChosen(occt, of, { chosen: [one], keep })) {
+      const [a, b] = endsOfEdge({ occt, keep }, edge).map((at) => corners.indexOf(at));
+      found.set(edgeKey(a!, b!), (sharpnesses[i] ?? sharpness) / PERCENT);
+    }
+  });
+  return found;
+}
+const PERCENT = 100;
 
 /** A cage has no holes in its faces: faces run round the one that is there, and fill what lies between several. */
 function withoutHoles({ loops, normal }: FoundFlat): (readonly Vec3[])[] {
