@@ -130,7 +130,6 @@ export interface NamedFace {
 export function sewn({ occt, keep }: Scoped, faces: readonly NamedFace[], what: string): NamedShape {
   const { shell, nameAll } = sewnFaces(occt, faces, { what, gap: SEW_MM, keep });
   const solid = keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(shell)))).Solid();
-  occt.BRepLib.OrientClosedSolid(solid);
   return nameAll(requireBodies(occt, solid, what));
 }
 
