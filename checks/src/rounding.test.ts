@@ -289,6 +289,31 @@ test('a shell of a cone', () => {
   expect(of(cone, shell(t, 'bottom')).volume / wanted).toBeCloseTo(1, 7);
 });
 
+// Moved in by t, a cone with a point is a smaller one of the same slope: its tip is lower by t·√(R² + h²)/R. Own derivation.
+test.each([
+  ['closed', undefined, 2],
+  ['open at the bottom', 'bottom', 0],
+])('a shell of a cone with a point, %s', (_, open, floor) => {
+  const [radius, h, t] = [20, 50, 2];
+  const inner = h - floor - (t * Math.hypot(radius, h)) / radius;
+  const wanted = (Math.PI / 3) * (radius ** 2 * h - ((radius * inner) / h) ** 2 * inner);
+  const cone: Statement = ['cone', { as: 'block', diameter: 2 * radius, height: h }];
+  const made = of(cone, shell(t, open));
+  expect(made.volume / wanted).toBeCloseTo(1, 9);
+  expect(made.watertight).toBe(true);
+});
+
+test('a cone with a point moves in as a whole, and says how far it can', () => {
+  const cone: Statement = ['cone', { as: 'block', diameter: 40, height: 50 }];
+  const inward = (by: number): Statement => ['offset-solid', { part: 'block', by }];
+  // The ball that touches all of it inside has the radius R·h / (R + √(R² + h²)).
+  const most = (20 * 50) / (20 + Math.hypot(20, 50));
+  const left = 1 - 3 / most;
+  expect(of(cone, inward(-3)).volume / ((Math.PI / 3) * 400 * 50 * left ** 3)).toBeCloseTo(1, 9);
+  const said = refusalOf(cone, inward(-20));
+  expect(Number(/about ([\d.]+) mm/.exec(said)![1]) / most).toBeCloseTo(1, 1);
+});
+
 test.each([
   ['up', [block(10, 20, 30), push('top', 5)], 10 * 20 * 35],
   ['in', [block(10, 20, 30), push('front', -5)], 10 * 15 * 30],
@@ -454,6 +479,40 @@ describe('a wall of several thicknesses', () => {
   test('outward', () => {
     const made = of(block(20, 30, 40), shell(1, 'top', { side: 'out', other: 'left', thicknesses: '3' }));
     expect(made.volume).toBeCloseTo(24 * 32 * 41 - 24_000, 7);
+  });
+
+  // The hollow of a box whose upright edges are round by r has edges that are round by r − t; what a thicker wall takes of it is the area
+  // between two chords of those circles, ∫√(ρ² − s²) ds in closed form.
+  test('beside round edges: of the bottom, and of a side that runs into them', () => {
+    const [r, t, height] = [5, 2, 20];
+    const round = [block(40, 30, height), fillet('along z', r)];
+    const within = (x: number, y: number, radius: number) => x * y - (4 - Math.PI) * radius ** 2;
+    const [outer, hollow] = [within(40, 30, r), within(36, 26, r - t)];
+    expect(of(...round, shell(t, 'top', { other: 'bottom', thicknesses: '4' })).volume).toBeCloseTo(
+      outer * height - hollow * (height - 4),
+      6,
+    );
+    const rho = r - t;
+    const under = (s: number) => (s * Math.sqrt(rho ** 2 - s ** 2) + rho ** 2 * Math.asin(s / rho)) / 2;
+    const layer = 36 * 2 - 2 * (2 * rho - (under(rho) - under(rho - 2)));
+    expect(of(...round, shell(t, 'top', { other: 'front', thicknesses: '4' })).volume).toBeCloseTo(
+      outer * height - (hollow - layer) * (height - t),
+      6,
+    );
+  });
+
+  test('a bottom that is round all along', () => {
+    const round = [block(40, 30, 20), fillet('around bottom', 5)];
+    const thick = (mm: string) => of(...round, shell(2, 'top', { other: 'bottom', thicknesses: mm }));
+    // Above the round edges the hollow is a prism of 36 × 26.
+    expect(thick('8').volume - thick('6').volume).toBeCloseTo(36 * 26 * 2, 6);
+    expect(thick('4').watertight).toBe(true);
+    expect(refusalOf(...round, shell(2, 'top', { other: 'bottom', thicknesses: '20' }))).toMatch(
+      /another thickness does not fit/,
+    );
+    expect(refusalOf(...round, shell(2, 'top', { other: 'bottom', thicknesses: '1' }))).toMatch(
+      /another thickness does not fit/,
+    );
   });
 
   test('what does not fit, or is not said, is told', () => {

@@ -205,10 +205,46 @@ const isOfBase = (name: string, pin: string): boolean =>
   !/fillet|chamfer|inner|rim|cut|corner|mirrored|hull|relief|imprint|engraving/.test(name) &&
   !name.startsWith(`${pin}.`);
 
-/** One recipe: said step by step, its numbers changed, its steps switched off. */
-export function tryRecipe(libraries: Libraries, seed: number): RecipeVerdict[] {
-  const random = numbers(seed * 104_729 + 11);
+/** The kernel stopped over a content, and is of no more use. */
+export class KernelStopped extends Error {
+  constructor(
+    readonly key: string,
+    cause: WebAssembly.RuntimeError,
+  ) {
+    super(cause.message, { cause });
+    this.name = 'KernelStopped';
+  }
+}
+
+interface Trying {
+  /** Contents over which the kernel has stopped, by their keys, and what is said of it. */
+  readonly poisoned: ReadonlyMap<string, string>;
+  readonly onBuilding: (key: string) => void;
+}
+const ANEW: Trying = { poisoned: new Map(), onBuilding: () => undefined };
+
+/** One recipe: said step by step, its numbers changed, its steps switched off. Throws KernelStopped. */
+export function tryRecipe(
+  libraries: Libraries,
+  seed: number,
+  { poisoned, onBuilding } = ANEW,
+): RecipeVerdict[] {
   const kernel = new Evaluator(libraries);
+  let key = '';
+  kernel.watch((next) => {
+    key = next;
+    onBuilding(key);
+  });
+  kernel.avoid(poisoned);
+  try {
+    return triedBy(kernel, seed);
+  } catch (error) {
+    throw error instanceof WebAssembly.RuntimeError ? new KernelStopped(key, error) : error;
+  }
+}
+
+function triedBy(kernel: Evaluator, seed: number): RecipeVerdict[] {
+  const random = numbers(seed * 104_729 + 11);
   const base = [...oneOf(random, BASES)(random), ...besides(random)];
   const plain = builtBy(kernel, base);
   const verdicts: RecipeVerdict[] = [];

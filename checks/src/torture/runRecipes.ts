@@ -1,39 +1,94 @@
 /** `npm run torture -- recipes [COUNT] [SEED]`: random recipes, by the verb that was tried. */
-import { loadLibraries } from '@kadrel/kernel/node';
-import { tryRecipe, type Libraries, type RecipeVerdict } from './recipes.ts';
+import { fork, type ChildProcess } from 'node:child_process';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import type { RecipeAsked, RecipeTold } from './recipeChild.ts';
+import type { RecipeVerdict } from './recipes.ts';
 import { clock, isReported, printTable, say } from './table.ts';
 
-/** A kernel that has grown beyond this is given up, as the page does: it loses some memory with every operation. */
-const MAX_BYTES = 1 << 30;
+const CHILD = fileURLToPath(new URL('recipeChild.ts', import.meta.url));
+/** As the page has it: what takes longer is given up. */
+const PATIENCE_MS = 120_000;
+/** One recipe over which the kernel stops more often is wrong. */
+const MAX_STOPS = 5;
+/** What the page says. */
+const STOPPED = 'The kernel stopped while it built this.';
 
-const STOPPED = 'the kernel stopped';
+/** Over what the kernel stopped, and how. */
+interface Stop {
+  readonly key: string | undefined;
+  readonly words: string;
+}
 
-function tried(libraries: Libraries, seed: number): RecipeVerdict[] {
-  try {
-    return tryRecipe(libraries, seed);
-  } catch (error) {
-    return [{ class: 'kernel', outcome: 'wrong', seed, words: `${STOPPED}: ${String(error)}` }];
+/** A process with a kernel, which is begun anew when the kernel has stopped. */
+class Kernel {
+  private child: ChildProcess | undefined;
+
+  /** What came of a recipe, or over what the kernel stopped. */
+  ask(asked: RecipeAsked): Promise<readonly RecipeVerdict[] | Stop> {
+    const child = (this.child ??= fork(CHILD, { execArgv: ['--import', 'tsx'] }));
+    return new Promise((resolve) => {
+      let key: string | undefined;
+      const settle = (outcome: readonly RecipeVerdict[] | Stop) => {
+        clearTimeout(timer);
+        child.removeAllListeners();
+        if ('words' in outcome) this.end();
+        resolve(outcome);
+      };
+      const givenUp = () => settle({ key, words: `not done after ${PATIENCE_MS / 1000} s` });
+      let timer = setTimeout(givenUp, PATIENCE_MS);
+      child.on('message', (told: RecipeTold) => {
+        if (told.is === 'done') return settle(told.verdicts);
+        if (told.is === 'stopped') return settle(told);
+        key = told.key;
+        clearTimeout(timer);
+        timer = setTimeout(givenUp, PATIENCE_MS);
+      });
+      child.on('exit', (code) => settle({ key, words: `ended with ${code}` }));
+      child.send(asked);
+    });
+  }
+
+  end(): void {
+    this.child?.kill('SIGKILL');
+    this.child = undefined;
+  }
+}
+
+/** As the page does it: what has stopped the kernel is not tried again, and must then be a step that is named. */
+async function tried(kernel: Kernel, seed: number): Promise<RecipeVerdict[]> {
+  const poisoned = new Map<string, string>();
+  const stops: RecipeVerdict[] = [];
+  for (;;) {
+    const came = await kernel.ask({ seed, poisoned: [...poisoned] });
+    if (!('words' in came)) return [...stops, ...came];
+    const { key } = came;
+    const isAgain = key === undefined || poisoned.has(key) || stops.length >= MAX_STOPS;
+    const words = `the kernel stopped: ${came.words}`;
+    stops.push({ class: 'kernel', outcome: isAgain ? 'wrong' : 'refused', seed, words });
+    if (isAgain) return stops;
+    poisoned.set(key, STOPPED);
   }
 }
 
 export async function runRecipes([count = '1000', start = '1']: readonly string[]): Promise<void> {
-  let libraries = await loadLibraries();
   const verdicts: RecipeVerdict[] = [];
-  const times = new Map<string, number>();
+  const begun = performance.now();
   const isTimeLeft = clock();
-  for (let i = 0; i < Number(count) && isTimeLeft(); i++) {
-    if (libraries.occt.wasmMemory.buffer.byteLength > MAX_BYTES) libraries = await loadLibraries();
-    const begun = performance.now();
-    const seed = Number(start) + i;
-    const some = tried(libraries, seed);
-    // A kernel that has stopped is of no more use.
-    if (some.some(({ words }) => words.startsWith(STOPPED))) libraries = await loadLibraries();
-    times.set('off', (times.get('off') ?? 0) + performance.now() - begun);
-    verdicts.push(...some);
-    for (const one of some.filter(isReported))
-      say(`${one.outcome}: ${one.class}, seed ${one.seed}: ${one.words}`);
-  }
-  printTable([...new Set(verdicts.map((one) => one.class))].sort(), verdicts, times);
-  say(`seeds from ${start}`);
+  let next = Number(start);
+  const one = async () => {
+    const kernel = new Kernel();
+    while (next < Number(start) + Number(count) && isTimeLeft()) {
+      const some = await tried(kernel, next++);
+      verdicts.push(...some);
+      for (const each of some.filter(isReported))
+        say(`${each.outcome}: ${each.class}, seed ${each.seed}: ${each.words}`);
+    }
+    kernel.end();
+  };
+  await Promise.all(Array.from({ length: availableParallelism() }, one));
+  const times = new Map([['off', performance.now() - begun]]);
+  printTable([...new Set(verdicts.map((each) => each.class))].sort(), verdicts, times);
+  say(`${next - Number(start)} recipes, seeds from ${start}`);
   if (verdicts.some(({ outcome }) => outcome === 'wrong')) process.exitCode = 1;
 }

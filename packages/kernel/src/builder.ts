@@ -9,7 +9,7 @@ import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import { BuildError, carryingPlaces, copied, translated, type Occt } from './occt/occt.ts';
+import { BuildError, carryingPlaces, copied, isFatal, translated, type Occt } from './occt/occt.ts';
 import { buildCutFaces } from './combine/section.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import { buildJoined } from './build/steps/joined.ts';
@@ -44,6 +44,12 @@ export class Builder {
   readonly occt: Occt;
   /** What checks have cost so far. */
   readonly clock = new CheckClock();
+  /** Keys of contents over which a kernel has stopped before, and how: they are not tried again. */
+  poisoned: ReadonlyMap<string, string> = new Map();
+  /** Called with the key of what is built from now on, so that it is known over what a kernel stops. */
+  onBuilding: ((key: string) => void) | undefined;
+  /** What is being built, and within it what that is made of. */
+  private readonly building: string[] = [];
 
   constructor({ occt, facetter }: Libraries) {
     this.occt = occt;
@@ -126,6 +132,35 @@ export class Builder {
 
   /** Built and verified. Throws BuildError. */
   private checked(content: Content, used: Set<string>): Held {
+    // What is as simple as that stops no kernel, and there are thousands of them.
+    return isPlain(content)
+      ? this.builtAndVerified(content, used)
+      : this.noted(keyOf(content), () => this.builtAndVerified(content, used));
+  }
+
+  /** Where a kernel stops, what was last told stays. Throws BuildError where it has stopped over this before. */
+  private noted<T>(key: string, work: () => T): T {
+    const poison = this.poisoned.get(key);
+    if (poison !== undefined) throw new BuildError(faultOf('kernel.stopped', { poison }));
+    this.building.push(key);
+    this.onBuilding?.(key);
+    try {
+      const made = work();
+      this.noteOuter();
+      return made;
+    } catch (error) {
+      if (!isFatal(error)) this.noteOuter();
+      throw error;
+    }
+  }
+
+  private noteOuter(): void {
+    this.building.pop();
+    const outer = this.building.at(-1);
+    if (outer !== undefined) this.onBuilding?.(outer);
+  }
+
+  private builtAndVerified(content: Content, used: Set<string>): Held {
     const made = this.clock.pause(() => this.make(content, used));
     const named: NamedShape = {
       ...made.named,

@@ -12,7 +12,6 @@ import {
   variantsOf,
   visibleParts,
   worldFromPart,
-  faultOf,
   type ItemId,
   type KadrelDocument,
   type Placed,
@@ -27,7 +26,7 @@ import { keyOf } from './content/key.ts';
 import type { Exporting } from './exchange/declare.ts';
 import { exporterNamed } from './exchange/index.ts';
 import type { Measures } from './facts/measure.ts';
-import { BuildError, type TopoDS_Shape } from './occt/occt.ts';
+import { type TopoDS_Shape } from './occt/occt.ts';
 import { Parts, type PartMeasure } from './parts.ts';
 import { Problems, type Failure, type PartNotice } from './problems.ts';
 import { Shapes, type ShapeFacts } from './shapes.ts';
@@ -57,15 +56,8 @@ export interface EvaluateOptions {
   readonly known?: ReadonlySet<string>;
   /** Parts to build besides the visible ones: operands that are selected. */
   readonly also?: readonly ItemId[];
-  /** Keys that stopped the kernel before: they are reported and not tried again. */
-  readonly poisoned?: ReadonlyMap<string, string>;
   /** Called before each part that must be built. */
   readonly onPart?: (progress: { part: ItemId; key: string; done: number; of: number }) => void;
-}
-
-/** What has brought the kernel down before is not built again. Throws BuildError. */
-function requireHarmless(poison: string | undefined): void {
-  if (poison !== undefined) throw new BuildError(faultOf('kernel.stopped', { poison }));
 }
 
 /** A document in, solids, measures and answers out. */
@@ -80,6 +72,16 @@ export class Evaluator {
     this.parts = new Parts(this.shapes);
     this.problems = new Problems(libraries.occt, this.parts);
     this.answers = new Answers(libraries.occt, this.parts);
+  }
+
+  /** @param poisoned keys of contents over which a kernel has stopped before, and how: they are reported, and not tried again */
+  avoid(poisoned: ReadonlyMap<string, string>): void {
+    this.shapes.builder.poisoned = poisoned;
+  }
+
+  /** @param onBuilding called with the key of each content that is built from then on, and with that of the outer one after it */
+  watch(onBuilding: (key: string) => void): void {
+    this.shapes.builder.onBuilding = onBuilding;
   }
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */
@@ -101,7 +103,6 @@ export class Evaluator {
       const content = contentOf(document, leaf, variant);
       const key = keyOf(content);
       try {
-        requireHarmless(options.poisoned?.get(key));
         if (!builder.cache.has(key) || !sent.has(key))
           options.onPart?.({ part: leaf, key, done, of: wanted.length });
         builder.shapeOf(content, used);

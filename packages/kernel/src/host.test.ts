@@ -164,11 +164,34 @@ test('a crash names the part, starts a new worker, and does not try that content
   expect([ports[0]!.terminated, ports.length]).toEqual([true, 2]);
   const next = host.evaluate(document);
   ports[1]!.say({ say: 'ready' });
-  expect(ports[1]!.received[0]!.request).toMatchObject({
-    poisoned: [['bad content', expect.stringContaining('out of bounds')]],
-  });
+  expect(ports[1]!.received[0]!.poisoned).toEqual([
+    ['bad content', expect.stringContaining('out of bounds')],
+  ]);
   ports[1]!.answer({});
   await next;
+  host.close();
+});
+
+test('what is not tried again is the content that was being built, and the worker is told once', async () => {
+  const { host, ports } = hostWithPuppets();
+  ports[0]!.say({ say: 'ready' });
+  const crashed = expect(host.evaluate(document)).rejects.toMatchObject({ code: 'crashed', part: 'p7' });
+  ports[0]!.say({ say: 'progress', id: 1, part: 'p7', key: 'all of it', done: 0, of: 1 });
+  for (const key of ['second step', 'first step', 'second step'])
+    ports[0]!.say({ say: 'building', id: 1, key });
+  ports[0]!.say({ say: 'broken', reason: 'null function' });
+  await crashed;
+  ports[1]!.say({ say: 'ready' });
+  for (const [i, poisoned] of [
+    [['second step', expect.stringContaining('null function')]],
+    undefined,
+  ].entries()) {
+    const next = host.evaluate(document);
+    await settle();
+    expect(ports[1]!.received[i]!.poisoned).toEqual(poisoned);
+    ports[1]!.answer({});
+    await next;
+  }
   host.close();
 });
 

@@ -1,6 +1,6 @@
 /**
- * The page's side of the kernel: one worker at a time, replaced when it dies, runs away or grows too large. A request
- * that stopped the kernel is remembered by the content that it was building, and is not tried again.
+ * The page's side of the kernel: one worker at a time, replaced when it dies, runs away or grows too large. A content
+ * over which the kernel stopped is not tried again: where that is a step, the part goes on without it.
  */
 import type { ItemId, KadrelDocument } from '@kadrel/core';
 import { DocumentSender, type DocumentNews } from './documents.ts';
@@ -77,7 +77,9 @@ export class KernelHost {
   private lastId = 0;
   private queue: Job[] = [];
   private running: Job | undefined;
-  private at: { part: ItemId; key: string } | undefined;
+  private at: { readonly part?: ItemId; readonly key: string } | undefined;
+  /** How many contents the worker knows that it is not to build. */
+  private poisonedThere = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly poisoned = new Map<string, string>();
   private readonly facts = new Map<string, ShapeFacts>();
@@ -108,7 +110,7 @@ export class KernelHost {
     const waiting = isPassing ? [] : this.queue.filter((job) => job.request.ask === 'evaluate');
     this.queue = this.queue.filter((job) => !waiting.includes(job));
     for (const job of waiting) job.reject(new KernelError('superseded', 'A newer state took its place.'));
-    const request: Request = { ask: 'evaluate', document, known: [], also, poisoned: [], isPassing };
+    const request: Request = { ask: 'evaluate', document, known: [], also, isPassing };
     const answer = await this.ask<'evaluate'>(request);
     for (const shape of answer.shapes) this.facts.set(shape.key, shape);
     const shown = new Set(Object.values(answer.parts).map(({ key }) => key));
@@ -172,6 +174,7 @@ export class KernelHost {
   private start(): void {
     this.starts += 1;
     this.documents.reset();
+    this.poisonedThere = 0;
     this.ready = false;
     this.heapBytes = 0;
     const port = this.options.spawn();
@@ -206,16 +209,16 @@ export class KernelHost {
     this.since = this.options.now();
     this.options.onState?.({ at: 'working', done: 0, of: 0, since: this.since });
     const request: Request =
-      job.request.ask === 'evaluate'
-        ? { ...job.request, known: [...this.facts.keys()], poisoned: [...this.poisoned] }
-        : job.request;
+      job.request.ask === 'evaluate' ? { ...job.request, known: [...this.facts.keys()] } : job.request;
     let news: DocumentNews | undefined;
     const sent = numbered(request, (document) => {
       const found = this.documents.numberOf(document);
       news = found.news;
       return found.number;
     });
-    this.port.post({ id: job.id, ...(news ? { news } : {}), request: sent });
+    const poisoned = this.poisonedThere < this.poisoned.size ? { poisoned: [...this.poisoned] } : {};
+    this.poisonedThere = this.poisoned.size;
+    this.port.post({ id: job.id, ...(news ? { news } : {}), ...poisoned, request: sent });
   }
 
   private watch(): void {
@@ -252,6 +255,10 @@ export class KernelHost {
       });
       return;
     }
+    if (message.say === 'building') {
+      this.at = { ...this.at, key: message.key };
+      return;
+    }
     clearTimeout(this.timer);
     this.running = undefined;
     if (message.say === 'refusal')
@@ -272,7 +279,7 @@ export class KernelHost {
     }
     const job = this.running;
     this.running = undefined;
-    if (this.at) this.poisoned.set(this.at.key, `The kernel stopped while it built this part. ${reason}`);
+    if (this.at) this.poisoned.set(this.at.key, `The kernel stopped while it built this. ${reason}`);
     this.restart();
     job?.reject(new KernelError('crashed', `The kernel stopped. ${reason}`, this.at?.part));
     this.at = undefined;

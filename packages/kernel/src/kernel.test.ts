@@ -1,5 +1,5 @@
 import { POINT_KINDS, locatePoint, type KadrelDocument, type Vec3 } from '@kadrel/core';
-import { built as builtFrom, idOf, trials, type Statement } from '@kadrel/testing';
+import { built as builtFrom, builtBy, idOf, trials, type Statement } from '@kadrel/testing';
 import { readStep } from './exchange/step.ts';
 import { faceNamesOf, Evaluator } from './evaluate.ts';
 import type { ShapeFacts } from './shapes.ts';
@@ -338,5 +338,56 @@ describe('files', () => {
     const count = new DataView(bytes.buffer).getUint32(80, true);
     expect(bytes.length).toBe(84 + 50 * count);
     expect(count).toBeGreaterThan(100);
+  });
+});
+
+describe('a content over which a kernel has stopped', () => {
+  const fillet: Statement = ['fillet', { part: 'block', edges: 'along z', radius: 2 }];
+  const chamfer: Statement = ['chamfer', { part: 'block', edges: 'around top', width: 1 }];
+  const block = (...steps: readonly Statement[]) =>
+    builtBy(evaluator, [box('block', [10, 20, 30]), ...steps]);
+  /** Keys in the order in which they were told. */
+  const told = (document: KadrelDocument) => {
+    const keys: string[] = [];
+    const kernel = new Evaluator(libraries);
+    kernel.watch((key) => keys.push(key));
+    kernel.evaluate(document);
+    return keys;
+  };
+
+  test('is told before it is built, and what is made of it again after it', () => {
+    const cut: Statement[] = [
+      cylinder('drill', 4, 50, [5, 5, -5]),
+      ['subtract', { as: 'bored', from: 'block', parts: ['drill'] }],
+    ];
+    const [bored, filleted, again, ...others] = told(block(fillet, ...cut));
+    expect([again, others]).toEqual([bored, []]);
+    expect(told(block(fillet, chamfer))[0]).toBe(filleted);
+  });
+
+  test('is left out where it is a step, and that is reported with its place', () => {
+    const rounded = block(fillet, chamfer);
+    const [filleted] = told(rounded);
+    const kernel = new Evaluator(libraries);
+    kernel.avoid(new Map([[filleted!, 'The kernel stopped while it built this.']]));
+    const { failures, shapes } = kernel.evaluate(rounded);
+    expect(shapes).toHaveLength(1);
+    expect(failures).toMatchObject([
+      { part: idOf(rounded, 'block'), reason: expect.stringContaining('The kernel stopped') as string },
+    ]);
+    expect(failures[0]!.places).toHaveLength(1);
+    // The chamfer has gone on with the whole block.
+    expect(kernel.measure(rounded, idOf(rounded, 'block')).volume).toBe(
+      measure(block(chamfer), 'block').volume,
+    );
+  });
+
+  test('is refused where it is all of a part', () => {
+    const bodies = bracket();
+    const [key] = told(bodies);
+    const kernel = new Evaluator(libraries);
+    kernel.avoid(new Map([[key!, 'The kernel stopped while it built this.']]));
+    const { failures, shapes } = kernel.evaluate(bodies);
+    expect([failures.length, shapes.length]).toEqual([1, 0]);
   });
 });

@@ -13,7 +13,6 @@ export type Request =
       readonly document: KadrelDocument;
       readonly known: readonly string[];
       readonly also: readonly ItemId[];
-      readonly poisoned: readonly (readonly [string, string])[];
       /** A preview. */
       readonly isPassing: boolean;
     }
@@ -47,6 +46,8 @@ export interface ToWorker {
   readonly id: number;
   /** What the worker must know before the request. */
   readonly news?: DocumentNews;
+  /** Keys of contents over which a kernel has stopped, and how; none where they are as before. */
+  readonly poisoned?: readonly (readonly [string, string])[];
   readonly request: NumberedRequest;
 }
 
@@ -75,6 +76,8 @@ export type FromWorker =
       readonly done: number;
       readonly of: number;
     }
+  /** The content that is built from now on, whichever part it is of. */
+  | { readonly say: 'building'; readonly id: number; readonly key: string }
   | { readonly say: 'answer'; readonly id: number; readonly answer: Answers[keyof Answers] }
   /** The request could not be answered; the worker lives on. */
   | { readonly say: 'refusal'; readonly id: number; readonly fault: Fault }

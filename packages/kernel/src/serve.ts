@@ -22,9 +22,11 @@ export function serve(
   post: (message: FromWorker, transfer: ArrayBuffer[]) => void,
 ): (message: ToWorker) => void {
   const documents = new DocumentHolder();
-  return ({ id, news, request }) => {
+  return ({ id, news, poisoned, request }) => {
     try {
       if (news) documents.take(news);
+      if (poisoned) evaluator.avoid(new Map(poisoned));
+      evaluator.watch((key) => post({ say: 'building', id, key }, []));
       const asked = withDocument(request, (number) => documents.at(number));
       const [answer, transfer] = answerTo(evaluator, asked, (progress) =>
         post({ say: 'progress', id, ...progress }, []),
@@ -47,11 +49,10 @@ function answerTo(
 ): [Answer, ArrayBuffer[]] {
   switch (request.ask) {
     case 'evaluate': {
-      const { document, known, also, poisoned } = request;
+      const { document, known, also } = request;
       const result = evaluator.evaluate(document, {
         known: new Set(known),
         also,
-        poisoned: new Map(poisoned),
         onPart,
       });
       return [result, buffersOf(result.shapes)];

@@ -15,6 +15,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { plainVolumeOf } from '../facts/integrals.ts';
 import { isFlatFace } from '../facts/surface.ts';
 import { combineShapes } from '../booleans/operation.ts';
 import { requireBodies } from './compound.ts';
@@ -129,8 +130,12 @@ export interface NamedFace {
 /** Faces side by side as one body. @param what it is, where it is no body. Throws BuildError. */
 export function sewn({ occt, keep }: Scoped, faces: readonly NamedFace[], what: string): NamedShape {
   const { shell, nameAll } = sewnFaces(occt, faces, { what, gap: SEW_MM, keep });
-  const solid = keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(shell)))).Solid();
-  return nameAll(requireBodies(occt, solid, what));
+  const solidOf = (one: TopoDS_Shape) =>
+    keep(new occt.BRepBuilderAPI_MakeSolid(keep(occt.TopoDS.Shell(one)))).Solid();
+  const solid = solidOf(shell);
+  // Turned over by itself it keeps its faces, by which they are named.
+  const isOut = plainVolumeOf(occt, solid) >= 0;
+  return nameAll(requireBodies(occt, isOut ? solid : solidOf(keep(shell.Reversed())), what));
 }
 
 /** Faces side by side as one open surface. Throws BuildError. */

@@ -20,7 +20,7 @@ export function buildCut(occt: Occt, of: NamedShape, { frame, keep: side }: Cut)
 }
 
 /** A block on the front of the plane, larger than all that could lie there. */
-function blockBefore(occt: Occt, frame: Pose, reach: number): TopoDS_Shape {
+export function blockBefore(occt: Occt, frame: Pose, reach: number): TopoDS_Shape {
   return scope((keep) => {
     const box = keep(keep(new occt.BRepPrimAPI_MakeBox(2 * reach, 2 * reach, reach)).Shape());
     return moved(occt, box, chain(frame, { turn: NO_TURN, shift: [-reach, -reach, 0] }));

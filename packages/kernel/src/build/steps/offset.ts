@@ -15,6 +15,7 @@ import {
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
 import { astray, missing } from './clearance.ts';
+import { ROUND_JOINS, SHARP_JOINS, byJoins, type Join } from './joins.ts';
 import { buildOrTellLargest } from './largest.ts';
 import type { NamedShape } from '../../naming/named.ts';
 
@@ -44,7 +45,20 @@ export const buildOffset = (occt: Occt, of: NamedShape, { by, corners }: Offset)
   });
 
 /** Faces keep their names; those that edges and corners become are called corner1, corner2 and so on. Throws BuildError. */
-export function offsetBy(occt: Occt, of: NamedShape, { by, corners }: Offsetting): NamedShape {
+export const offsetBy = (occt: Occt, of: NamedShape, { by, corners }: Offsetting): NamedShape =>
+  byJoins(occt, joinsOf({ by, corners }), (join) => offsetJoined(occt, of, { by, corners, join }));
+
+/** Outward a round corner is asked for, and nothing else will do. */
+function joinsOf({ by, corners }: Offsetting): readonly Join[] {
+  if (corners === 'square') return SHARP_JOINS;
+  return by < 0 ? ROUND_JOINS : ROUND_JOINS.slice(0, 1);
+}
+
+function offsetJoined(
+  occt: Occt,
+  of: NamedShape,
+  { by, corners, join }: Offsetting & { readonly join: Join },
+): NamedShape {
   return scope((keep) => {
     const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
     operation.PerformByJoin(
@@ -54,7 +68,7 @@ export function offsetBy(occt: Occt, of: NamedShape, { by, corners }: Offsetting
       'BRepOffset_Skin',
       false,
       false,
-      corners === 'round' ? 'GeomAbs_Arc' : 'GeomAbs_Intersection',
+      join,
       false,
       progressRange({ occt, keep }),
     );

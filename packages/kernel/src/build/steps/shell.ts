@@ -1,5 +1,5 @@
 /** A solid hollowed out to a wall. */
-import { MERGED, add, scale as times, sharesName, faultOf, type ChosenFace, type Vec3 } from '@kadrel/core';
+import { add, scale as times, faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
@@ -9,10 +9,8 @@ import {
   BuildError,
   ShapeMap,
   compoundOf,
-  distanceTo,
   fromList,
   progressRange,
-  read,
   release,
   roughBox,
   scope,
@@ -25,15 +23,14 @@ import {
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
 import { astray, missing } from './clearance.ts';
+import { ROUND_JOINS, SHARP_JOINS, byJoins, type Join } from './joins.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { offsetBy } from './offset.ts';
-import { buildPushed } from './push.ts';
+import { innerName, isWithin, withWallBehind } from './wallBehind.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
 
 const TOLERANCE_MM = 1e-6;
-/** A point farther from a solid than this (mm) is outside it. */
-const OUTSIDE_MM = 1e-6;
 const MAX_PLACES = 6;
 
 /** Outer faces keep their names, each inner one is called after the face that it stands behind. Throws BuildError. */
@@ -43,62 +40,14 @@ export function buildShell(occt: Occt, of: NamedShape, content: Shell): NamedSha
   // What is moved last stays, and what it was made from goes.
   return other.reduce((wall, face, i) => {
     const own = thicknesses[i] ?? thicknesses.at(-1) ?? thickness;
-    const made =
-      own === thickness ? wall : withWallBehind(occt, { of, wall, face, by: own - thickness, side });
-    if (made !== wall) release(occt, wall.shape);
-    return made;
+    if (own === thickness) return wall;
+    try {
+      return withWallBehind(occt, { of, wall, face, thickness, own, side });
+    } finally {
+      release(occt, wall.shape);
+    }
   }, even);
 }
-
-interface OtherWall {
-  readonly of: NamedShape;
-  readonly wall: NamedShape;
-  readonly face: ChosenFace;
-  /** How much thicker, mm. */
-  readonly by: number;
-  readonly side: Shell['side'];
-}
-
-/** The faces that stand behind a face are moved by themselves, as Offset face does it. */
-function withWallBehind(occt: Occt, { of, wall, face, by, side }: OtherWall): NamedShape {
-  return scope((keep) => {
-    const behind = facesChosen(occt, of, { chosen: [face], keep }).map(({ name }) => innerName(name));
-    const chosen = [...new Set(behind)].map((name): ChosenFace => ({ ...face, face: name }));
-    try {
-      const made = buildPushed(occt, wall, { faces: chosen, by, sides: 'follow' });
-      const stray = strayCorners(occt, { of, made, chosen, keep });
-      if (stray && (side === 'out' || stray.length === 0)) return made;
-      keep(made.shape);
-      throw doesNotFitBehind(stray ?? [], '');
-    } catch (error) {
-      release(occt, wall.shape);
-      if (!(error instanceof BuildError)) throw error;
-      throw doesNotFitBehind(error.places, error.reason);
-    }
-  });
-}
-
-interface Moved {
-  readonly of: NamedShape;
-  readonly made: NamedShape;
-  readonly chosen: readonly ChosenFace[];
-  readonly keep: Keep;
-}
-
-/** Corners of faces that were moved that lie outside the solid; undefined where such a face is gone: the hollow is filled up there. */
-function strayCorners(occt: Occt, { of, made, chosen, keep }: Moved): Vec3[] | undefined {
-  const faces = uniqueShapes({ occt, keep }, made.shape, 'TopAbs_FACE');
-  const found = chosen.map(({ face }) => faces.filter((_, i) => sharesName(face, made.faceNames[i]!)));
-  if (found.some((named) => named.length === 0)) return undefined;
-  return found
-    .flat()
-    .flatMap((face) => uniqueShapes({ occt, keep }, face, 'TopAbs_VERTEX'))
-    .map((corner) => read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep))
-    .filter((at) => !isWithin(occt, of.shape, at));
-}
-
-const doesNotFitBehind = (places: readonly Vec3[], detail: string) =>
-  new BuildError(faultOf('shell.other-thickness', {}), places, detail);
 
 function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
   return scope((keep) => {
@@ -113,12 +62,6 @@ function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell)
     );
   });
 }
-
-const innerName = (name: string): string =>
-  name
-    .split(MERGED)
-    .map((one) => `inner ${one}`)
-    .join(MERGED);
 
 /** What is left when the same solid, moved in on all sides, is taken out. */
 function hollow(occt: Occt, of: NamedShape, thickness: number): NamedShape {
@@ -146,10 +89,18 @@ interface Walling {
   readonly by: number;
 }
 
-function walled(occt: Occt, of: NamedShape, { opened, by }: Walling): NamedShape {
+const walled = (occt: Occt, of: NamedShape, { opened, by }: Walling): NamedShape =>
+  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) => wallJoined(occt, of, { opened, by, join }));
+
+interface Joining extends Walling {
+  readonly join: Join;
+}
+
+function wallJoined(occt: Occt, of: NamedShape, { opened, by, join }: Joining): NamedShape {
   return scope((keep) => {
     const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
-    const shape = requireBodies(occt, thickened(occt, operation, { of, opened, by, keep }), 'The shell');
+    const made = thickened(occt, operation, { of, opened, by, join, keep });
+    const shape = requireBodies(occt, made, 'The shell');
     const named = namedWall(occt, shape, { of, operation, keep });
     const wrong = wrongPlaces(occt, { of, opened, by, named, keep });
     if (wrong.length > 0) throw tooThick(wrong);
@@ -157,13 +108,17 @@ function walled(occt: Occt, of: NamedShape, { opened, by }: Walling): NamedShape
   });
 }
 
-interface Thickening extends Walling {
+interface Thickening extends Joining {
   readonly of: NamedShape;
   readonly keep: Keep;
 }
 type ThickSolid = InstanceType<Occt['BRepOffsetAPI_MakeThickSolid']>;
 
-function thickened(occt: Occt, operation: ThickSolid, { of, opened, by, keep }: Thickening): TopoDS_Shape {
+function thickened(
+  occt: Occt,
+  operation: ThickSolid,
+  { of, opened, by, join, keep }: Thickening,
+): TopoDS_Shape {
   const list = keep(new occt.NCollection_List_TopoDS_Shape(opened as never));
   try {
     operation.MakeThickSolidByJoin(
@@ -174,7 +129,7 @@ function thickened(occt: Occt, operation: ThickSolid, { of, opened, by, keep }: 
       'BRepOffset_Skin',
       false,
       false,
-      by < 0 ? 'GeomAbs_Arc' : 'GeomAbs_Intersection',
+      join,
       false,
       progressRange({ occt, keep }),
     );
@@ -240,10 +195,6 @@ function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[]
     ),
   ];
 }
-
-/** A solid has no distance to what is within it. */
-const isWithin = (occt: Occt, solid: TopoDS_Shape, at: Vec3): boolean =>
-  distanceTo(occt, solid, at) < OUTSIDE_MM;
 
 const middleOf = (occt: Occt, shape: TopoDS_Shape): Vec3 => {
   const { min, max } = roughBox(occt, shape);
