@@ -155,6 +155,18 @@ describe('the faces that a step has made', () => {
     expect(made(moved, 'block', 0).faces).toEqual(['top']);
   });
 
+  test('are all of them where a step makes hundreds', () => {
+    const plate: Statement[] = [
+      ['box', { as: 'plate', size: [320, 170, 8] }],
+      ['cylinder', { as: 'drill', diameter: 6, height: 20, at: [15, 15, -5] }],
+      ['grid', { as: 'drills', parts: ['drill'], columns: 20, columnPitch: 15, rows: 10, rowPitch: 15 }],
+      ['subtract', { as: 'block', from: 'plate', parts: ['drills'] }],
+      ['chamfer', { part: 'block', edges: ['around top', 'around bottom'], width: 1 }],
+    ];
+    // Round each hole and the rim, above and below; what is left of the faces themselves was there.
+    expect(made(plate, 'block', 0).faces).toHaveLength(2 * (200 + 4));
+  });
+
   test('are none of a step that is off', () => {
     const off: Statement[] = [
       ...box,

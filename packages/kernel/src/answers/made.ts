@@ -1,15 +1,23 @@
 /** Which faces of a solid a step has made: those that do not lie where faces were before. */
-import { boxSize, type MadeFaces } from '@kadrel/core';
+import { boxSize, grownBy, type Box, type MadeFaces, type Vec3 } from '@kadrel/core';
 import { displayChord, meshShape } from '../facts/mesh.ts';
 import { exactBox } from '../facts/extent.ts';
 import { samplesOf } from '../facts/samples.ts';
 import type { NamedShape } from '../naming/named.ts';
-import { ShapeMap, compoundOf, distanceTo, scope, uniqueShapes, type Occt } from '../occt/occt.ts';
+import {
+  ShapeMap,
+  distanceTo,
+  roughBox,
+  scope,
+  uniqueShapes,
+  type Occt,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 
 /** A point this near to a former face (mm) lies in it: well above what intersections are off by. */
 const SAME_MM = 1e-5;
-/** More faces than this are not asked for one by one. */
-const MAX_ASKED = 300;
+/** More faces than this are not asked for one by one: it would take seconds. */
+const MAX_ASKED = 5000;
 /** Points that a face is looked at: of one that is narrow not every one is well inside. */
 const MAX_ON_A_FACE = 4;
 
@@ -27,10 +35,10 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
       after.shape,
       displayChord(Math.hypot(...boxSize(exactBox(occt, after.shape)))),
     );
-    const skin = keep(compoundOf(occt, former));
+    const wasThere = lyingIn(occt, former);
     const made = new Set<number>();
     for (const { face, point } of samplesOf(occt, after.shape, mesh, MAX_ON_A_FACE))
-      if (asked.has(face) && !made.has(face) && distanceTo(occt, skin, point) > SAME_MM) made.add(face);
+      if (asked.has(face) && !made.has(face) && !wasThere(point)) made.add(face);
     const corners: number[] = [];
     mesh.faceOfTriangle.forEach((face, t) => {
       if (!made.has(face)) return;
@@ -40,3 +48,13 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
     return { faces: [...made].map((i) => after.faceNames[i]!), corners };
   });
 }
+
+/** Whether a point lies in one of the faces. The kernel is asked only of those whose boxes hold it. */
+function lyingIn(occt: Occt, faces: readonly TopoDS_Shape[]): (point: Vec3) => boolean {
+  const boxes = faces.map((face) => grownBy(roughBox(occt, face), SAME_MM));
+  return (point) =>
+    faces.some((face, i) => holds(boxes[i]!, point) && distanceTo(occt, face, point) <= SAME_MM);
+}
+
+const holds = ({ min, max }: Box, point: Vec3): boolean =>
+  point.every((n, i) => n >= min[i]! && n <= max[i]!);
