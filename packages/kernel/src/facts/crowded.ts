@@ -41,23 +41,24 @@ export function crowdedFaces({ occt, keep }: Scoped, faces: readonly TopoDS_Shap
   return found;
 }
 
-/** Straight pieces of each edge of a shape that has facets: six numbers a piece, mm, by the hash of the edge. */
+/** Straight pieces of each edge of a shape that has facets: six numbers a piece, mm, by the hash of the edge. Two edges may have one hash. */
 export function piecesOfEdges(
   occt: Occt,
   shape: TopoDS_Shape,
   fineness: { readonly chordMm: number; readonly turnRad: number },
-): Map<number, number[]> {
+): Map<number, Float32Array> {
   return scope((keep) => {
     const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, fineness.chordMm, fineness.turnRad));
     const memory = occt.wasmMemory.buffer;
     const lines = new Float32Array(memory, addressOf(data.getLinesPtr()), data.getLinesSize());
     const groups = new Uint32Array(memory, addressOf(data.getEdgeGroupsPtr()), data.getEdgeGroupsSize());
-    const pieces = new Map<number, number[]>();
-    for (let g = 0; g < groups.length; g += 3)
-      pieces.set(groups[g + 2]!, [
-        ...(pieces.get(groups[g + 2]!) ?? []),
-        ...lines.subarray(3 * groups[g]!, 3 * (groups[g]! + groups[g + 1]!)),
-      ]);
+    const pieces = new Map<number, Float32Array>();
+    for (let g = 0; g < groups.length; g += 3) {
+      const [first, count, edge] = [groups[g]!, groups[g + 1]!, groups[g + 2]!];
+      const own = lines.slice(3 * first, 3 * (first + count));
+      const other = pieces.get(edge);
+      pieces.set(edge, other ? Float32Array.of(...other, ...own) : own);
+    }
     return pieces;
   });
 }
@@ -66,7 +67,7 @@ export function piecesOfEdges(
 export function flatFacets(
   occt: Occt,
   face: TopoDS_Shape,
-  pieces: ReadonlyMap<number, readonly number[]>,
+  pieces: ReadonlyMap<number, Float32Array>,
 ): FlatFacets | undefined {
   const loops = loopsOf(edgesOf(occt, face).flatMap((edge) => pieces.get(edge) ?? []));
   if (!loops) return undefined;
@@ -89,33 +90,39 @@ const edgesOf = (occt: Occt, face: TopoDS_Shape): number[] =>
   scope((keep) => uniqueShapes({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => hashOf(occt, edge)));
 
 /** Closed loops of straight pieces whose ends are equal bit for bit; undefined where three or a single one meet. */
-function loopsOf(pieces: readonly number[]): Vec3[][] | undefined {
-  const ends = new Map<string, { readonly at: Vec3; readonly to: string[] }>();
-  const endAt = (i: number) => {
+function loopsOf(edges: readonly Float32Array[]): Vec3[][] | undefined {
+  const ends = new Map<string, End>();
+  const endAt = (pieces: Float32Array, i: number): End => {
     const at: Vec3 = [pieces[i]!, pieces[i + 1]!, pieces[i + 2]!];
     const key = at.join(' ');
-    if (!ends.has(key)) ends.set(key, { at, to: [] });
-    return key;
+    const end = ends.get(key) ?? { at, to: [], isSeen: false };
+    ends.set(key, end);
+    return end;
   };
-  for (let i = 0; i < pieces.length; i += 6) {
-    const [a, b] = [endAt(i), endAt(i + 3)];
-    if (a === b) continue;
-    ends.get(a)!.to.push(b);
-    ends.get(b)!.to.push(a);
-  }
-  if ([...ends.values()].some(({ to }) => to.length !== 2)) return undefined;
-  const loops: Vec3[][] = [];
-  const isSeen = new Set<string>();
-  for (const start of ends.keys()) {
-    if (isSeen.has(start)) continue;
-    const loop: Vec3[] = [];
-    for (let key: string | undefined = start; key !== undefined;) {
-      isSeen.add(key);
-      const { at, to }: { at: Vec3; to: string[] } = ends.get(key)!;
-      loop.push(at);
-      key = to.find((next) => !isSeen.has(next));
+  for (const pieces of edges)
+    for (let i = 0; i < pieces.length; i += 6) {
+      const [a, b] = [endAt(pieces, i), endAt(pieces, i + 3)];
+      if (a === b) continue;
+      a.to.push(b);
+      b.to.push(a);
     }
-    loops.push(loop);
+  const all = [...ends.values()];
+  if (all.some(({ to }) => to.length !== 2)) return undefined;
+  return all.flatMap((start) => (start.isSeen ? [] : [loopFrom(start)]));
+}
+
+/** Where pieces meet. */
+interface End {
+  readonly at: Vec3;
+  readonly to: End[];
+  isSeen: boolean;
+}
+
+function loopFrom(start: End): Vec3[] {
+  const loop: Vec3[] = [];
+  for (let end: End | undefined = start; end; end = end.to.find(({ isSeen }) => !isSeen)) {
+    end.isSeen = true;
+    loop.push(end.at);
   }
-  return loops;
+  return loop;
 }
