@@ -501,6 +501,25 @@ describe('a wall of several thicknesses', () => {
     );
   });
 
+  // Below its step the hollow goes on past the upper side: what lies nearer to its plane is not all behind it.
+  test('not where the hollow reaches past the face', () => {
+    const stair: Statement[] = [
+      ['box', { as: 'block', size: [50, 40, 15] }],
+      ['box', { as: 'high', size: [25, 40, 40] }],
+      ['union', { as: 'stair', parts: ['block', 'high'] }],
+    ];
+    const all = [...stair, fillet('along z', 5)].map(([verb, typed]): Statement =>
+      verb === 'fillet' ? [verb, { ...typed, part: 'stair' }] : [verb, typed],
+    );
+    const thick = { part: 'stair', thickness: 2, open: 'bottom', thicknesses: '6' };
+    const ended = builtBy(kernel, [...all, ['shell', { ...thick, other: 'right' }]]);
+    expect(measured(kernel, ended, 'stair').watertight).toBe(true);
+    const stepped = builtBy(kernel, [...all, ['shell', { ...thick, other: 'high.right' }]]);
+    expect(kernel.problemOf(stepped, idOf(stepped, 'stair'))?.reason).toMatch(
+      /another thickness does not fit/,
+    );
+  });
+
   test('a bottom that is round all along', () => {
     const round = [block(40, 30, 20), fillet('around bottom', 5)];
     const thick = (mm: string) => of(...round, shell(2, 'top', { other: 'bottom', thicknesses: mm }));

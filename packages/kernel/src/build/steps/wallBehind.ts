@@ -2,6 +2,8 @@
 import {
   MERGED,
   add,
+  distance,
+  dot,
   faultOf,
   scale,
   sharesName,
@@ -12,6 +14,8 @@ import {
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
+import { displayChord, meshShape } from '../../facts/mesh.ts';
+import { samplesOf } from '../../facts/samples.ts';
 import { isFlatFace, outwardOf } from '../../facts/surface.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
@@ -22,16 +26,18 @@ import {
   occurrences,
   read,
   release,
+  roughBox,
   scope,
   uniqueShapes,
   type Keep,
   type Occt,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
+import { Sets } from '../../occt/sets.ts';
 import { isSound } from '../../occt/sound.ts';
 import { blockBefore } from './cut.ts';
 import { reachFrom } from './halves.ts';
-import { facesChosen, type FoundFace } from './chosen.ts';
+import { facesChosen, meetingEdges, type FoundFace } from './chosen.ts';
 import { buildPushed } from './push.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
@@ -113,9 +119,10 @@ function thickerBy(occt: Occt, { of, wall, face, own }: Thickening): NamedShape 
     const hollow = hollowOf(occt, { of, wall });
     keep(hollow.shape);
     const layers = layersBefore(occt, hollow, { face, own, keep });
-    const besides = layers.filter(({ shape }) =>
-      isBeside(occt, shape, { wall, behind: innerName(face.name) }),
-    );
+    const behind = innerName(face.name);
+    const besides = layers.filter(({ shape }) => isBeside(occt, shape, { wall, behind }));
+    if (!besides.every((layer) => isUnder(occt, layer, { behind, out: outwardOf(occt, face.face) })))
+      return undefined;
     const sizes = besides.map(({ shape }) => plainVolumeOf(occt, shape));
     const [whole, before] = [hollow, wall].map(({ shape }) => plainVolumeOf(occt, shape)) as [number, number];
     const added = sizes.reduce((sum, one) => sum + one, 0);
@@ -187,6 +194,38 @@ const isBeside = (occt: Occt, layer: TopoDS_Shape, { wall, behind }: Beside): bo
       (face, i) => sharesName(behind, wall.faceNames[i]!) && distanceBetween(occt, face, layer) < OUTSIDE_MM,
     ),
   );
+
+interface Under {
+  readonly behind: string;
+  /** Out of the face that the wall stands behind. */
+  readonly out: Vec3;
+}
+
+/**
+ * Whether nothing lies over a layer but the wall behind a face and what goes on from it smoothly, as round edges do. Else the hollow reaches
+ * past the face there, and what is nearer to its plane is not behind it.
+ */
+function isUnder(occt: Occt, layer: NamedShape, { behind, out }: Under): boolean {
+  return scope((keep) => {
+    const { min, max } = roughBox(occt, layer.shape);
+    const mesh = meshShape(occt, layer.shape, displayChord(distance(min, max)));
+    const over = new Set(
+      samplesOf(occt, layer.shape, mesh).flatMap(({ outward, face }) =>
+        dot(outward, out) > LEVEL_SINE ? [face] : [],
+      ),
+    );
+    const faces = uniqueShapes({ occt, keep }, layer.shape, 'TopAbs_FACE');
+    const sets = new Sets(faces.length);
+    for (const { bend, faces: sides } of meetingEdges({ occt, keep }, layer)) {
+      const [a, b] = sides.map((side) => faces.findIndex((one) => one.IsSame(side))) as [number, number];
+      if (bend === 'smooth' && over.has(a) && over.has(b)) sets.join(a, b);
+    }
+    const reached = sets.all().filter((set) => set.some((i) => sharesName(behind, layer.faceNames[i]!)));
+    return [...over].every((face) => reached.some((set) => set.includes(face)));
+  });
+}
+/** A face that leans less than this (sine) stands upright. */
+const LEVEL_SINE = 1e-6;
 
 interface Moved {
   readonly of: NamedShape;
