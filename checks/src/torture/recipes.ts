@@ -1,6 +1,6 @@
 /** Recipes under torture: random solids with random steps, whose numbers are then changed at random. */
 import { builtRecipe, isRefusal, perform, verbNamed, type KadrelDocument } from '@kadrel/core';
-import { Evaluator, worldOf } from '@kadrel/kernel';
+import { BuildWatch, Evaluator, worldOf } from '@kadrel/kernel';
 import { idOf, builtBy, numbers, type Statement } from '@kadrel/testing';
 
 export type Libraries = ConstructorParameters<typeof Evaluator>[0];
@@ -229,15 +229,15 @@ export function tryRecipe(
   seed: number,
   { poisoned, onBuilding } = ANEW,
 ): RecipeVerdict[] {
-  const kernel = new Evaluator(libraries);
+  const watch = new BuildWatch();
   let key = '';
-  kernel.watch((next) => {
+  watch.onBuilding = (next) => {
     key = next;
     onBuilding(key);
-  });
-  kernel.avoid(poisoned);
+  };
+  watch.poisoned = poisoned;
   try {
-    return triedBy(kernel, seed);
+    return triedBy(new Evaluator(libraries, watch), seed);
   } catch (error) {
     throw error instanceof WebAssembly.RuntimeError ? new KernelStopped(key, error) : error;
   }

@@ -9,7 +9,8 @@ import { keyOf } from './content/key.ts';
 import { Measurer } from './facts/measurer.ts';
 import type { Measures } from './facts/measure.ts';
 import { displayChord, meshShape, type Mesh } from './facts/mesh.ts';
-import { BuildError, carryingPlaces, copied, isFatal, translated, type Occt } from './occt/occt.ts';
+import { BuildWatch } from './buildWatch.ts';
+import { BuildError, carryingPlaces, copied, translated, type Occt } from './occt/occt.ts';
 import { buildCutFaces } from './combine/section.ts';
 import { buildBase, buildStep, isPlain, placeAfter } from './build/index.ts';
 import { buildJoined } from './build/steps/joined.ts';
@@ -44,14 +45,11 @@ export class Builder {
   readonly occt: Occt;
   /** What checks have cost so far. */
   readonly clock = new CheckClock();
-  /** Keys of contents over which a kernel has stopped before, and how: they are not tried again. */
-  poisoned: ReadonlyMap<string, string> = new Map();
-  /** Called with the key of what is built from now on, so that it is known over what a kernel stops. */
-  onBuilding: ((key: string) => void) | undefined;
-  /** What is being built, and within it what that is made of. */
-  private readonly building: string[] = [];
 
-  constructor({ occt, facetter }: Libraries) {
+  constructor(
+    { occt, facetter }: Libraries,
+    private readonly watch = new BuildWatch(),
+  ) {
     this.occt = occt;
     this.cache = new SolidCache(occt);
     this.measurer = new Measurer(occt, {
@@ -135,29 +133,7 @@ export class Builder {
     // What is as simple as that stops no kernel, and there are thousands of them.
     return isPlain(content)
       ? this.builtAndVerified(content, used)
-      : this.noted(keyOf(content), () => this.builtAndVerified(content, used));
-  }
-
-  /** Where a kernel stops, what was last told stays. Throws BuildError where it has stopped over this before. */
-  private noted<T>(key: string, work: () => T): T {
-    const poison = this.poisoned.get(key);
-    if (poison !== undefined) throw new BuildError(faultOf('kernel.stopped', { poison }));
-    this.building.push(key);
-    this.onBuilding?.(key);
-    try {
-      const made = work();
-      this.noteOuter();
-      return made;
-    } catch (error) {
-      if (!isFatal(error)) this.noteOuter();
-      throw error;
-    }
-  }
-
-  private noteOuter(): void {
-    this.building.pop();
-    const outer = this.building.at(-1);
-    if (outer !== undefined) this.onBuilding?.(outer);
+      : this.watch.over(keyOf(content), () => this.builtAndVerified(content, used));
   }
 
   private builtAndVerified(content: Content, used: Set<string>): Held {

@@ -20,6 +20,7 @@ import {
   type Variant,
 } from '@kadrel/core';
 import { Answers } from './answers/answers.ts';
+import type { BuildWatch } from './buildWatch.ts';
 import type { Libraries } from './builder.ts';
 import { contentOf } from './content/content.ts';
 import { keyOf } from './content/key.ts';
@@ -67,21 +68,15 @@ export class Evaluator {
   private readonly problems: Problems;
   private readonly answers: Answers;
 
-  constructor(private readonly libraries: Libraries) {
-    this.shapes = new Shapes(libraries);
+  /** @param watch looks on while contents are built */
+  constructor(
+    private readonly libraries: Libraries,
+    watch?: BuildWatch,
+  ) {
+    this.shapes = new Shapes(libraries, watch);
     this.parts = new Parts(this.shapes);
     this.problems = new Problems(libraries.occt, this.parts);
     this.answers = new Answers(libraries.occt, this.parts);
-  }
-
-  /** @param poisoned keys of contents over which a kernel has stopped before, and how: they are reported, and not tried again */
-  avoid(poisoned: ReadonlyMap<string, string>): void {
-    this.shapes.builder.poisoned = poisoned;
-  }
-
-  /** @param onBuilding called with the key of each content that is built from then on, and with that of the outer one after it */
-  watch(onBuilding: (key: string) => void): void {
-    this.shapes.builder.onBuilding = onBuilding;
   }
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */

@@ -1,5 +1,6 @@
 /** What other packages may use of the kernel, apart from loading it (./node, ./browser). */
 export { Evaluator, type Evaluation, type EvaluateOptions, faceNamesOf } from './evaluate.ts';
+export { BuildWatch } from './buildWatch.ts';
 export type { PartMeasure } from './parts.ts';
 export type { Failure, PartNotice } from './problems.ts';
 export type { ShapeFacts } from './shapes.ts';

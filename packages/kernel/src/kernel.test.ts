@@ -5,6 +5,7 @@ import { faceNamesOf, Evaluator } from './evaluate.ts';
 import type { ShapeFacts } from './shapes.ts';
 import { measureShape } from './facts/measure.ts';
 import { loadLibraries, sharedLibraries } from './node.ts';
+import { BuildWatch } from './buildWatch.ts';
 import type { Libraries } from './builder.ts';
 import type { Occt } from './occt/occt.ts';
 
@@ -349,10 +350,17 @@ describe('a content over which a kernel has stopped', () => {
   /** Keys in the order in which they were told. */
   const told = (document: KadrelDocument) => {
     const keys: string[] = [];
-    const kernel = new Evaluator(libraries);
-    kernel.watch((key) => keys.push(key));
-    kernel.evaluate(document);
+    const watch = new BuildWatch();
+    watch.onBuilding = (key) => keys.push(key);
+    new Evaluator(libraries, watch).evaluate(document);
     return keys;
+  };
+
+  /** Where the content of a key is left out. */
+  const withPoison = (key: string) => {
+    const watch = new BuildWatch();
+    watch.poisoned = new Map([[key, 'The kernel stopped while it built this.']]);
+    return new Evaluator(libraries, watch);
   };
 
   test('is told before it is built, and what is made of it again after it', () => {
@@ -368,8 +376,7 @@ describe('a content over which a kernel has stopped', () => {
   test('is left out where it is a step, and that is reported with its place', () => {
     const rounded = block(fillet, chamfer);
     const [filleted] = told(rounded);
-    const kernel = new Evaluator(libraries);
-    kernel.avoid(new Map([[filleted!, 'The kernel stopped while it built this.']]));
+    const kernel = withPoison(filleted!);
     const { failures, shapes } = kernel.evaluate(rounded);
     expect(shapes).toHaveLength(1);
     expect(failures).toMatchObject([
@@ -385,8 +392,7 @@ describe('a content over which a kernel has stopped', () => {
   test('is refused where it is all of a part', () => {
     const bodies = bracket();
     const [key] = told(bodies);
-    const kernel = new Evaluator(libraries);
-    kernel.avoid(new Map([[key!, 'The kernel stopped while it built this.']]));
+    const kernel = withPoison(key!);
     const { failures, shapes } = kernel.evaluate(bodies);
     expect([failures.length, shapes.length]).toEqual([1, 0]);
   });

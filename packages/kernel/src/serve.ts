@@ -1,6 +1,8 @@
 /** The worker's side: answers requests one by one with an Evaluator. */
 import { DocumentHolder } from './documents.ts';
-import type { Evaluator } from './evaluate.ts';
+import type { BuildWatch } from './buildWatch.ts';
+import type { Libraries } from './builder.ts';
+import { Evaluator } from './evaluate.ts';
 import type { ShapeFacts } from './shapes.ts';
 import { BuildError } from './occt/occt.ts';
 import { withDocument, type FromWorker, type Request, type ToWorker } from './protocol.ts';
@@ -18,15 +20,16 @@ function buffersOf(facts: readonly ShapeFacts[]): ArrayBuffer[] {
 
 /** Answers the messages that come through a port. */
 export function serve(
-  evaluator: Evaluator,
+  { libraries, watch }: { readonly libraries: Libraries; readonly watch: BuildWatch },
   post: (message: FromWorker, transfer: ArrayBuffer[]) => void,
 ): (message: ToWorker) => void {
   const documents = new DocumentHolder();
+  const evaluator = new Evaluator(libraries, watch);
   return ({ id, news, poisoned, request }) => {
     try {
       if (news) documents.take(news);
-      if (poisoned) evaluator.avoid(new Map(poisoned));
-      evaluator.watch((key) => post({ say: 'building', id, key }, []));
+      if (poisoned) watch.poisoned = new Map(poisoned);
+      watch.onBuilding = (key) => post({ say: 'building', id, key }, []);
       const asked = withDocument(request, (number) => documents.at(number));
       const [answer, transfer] = answerTo(evaluator, asked, (progress) =>
         post({ say: 'progress', id, ...progress }, []),

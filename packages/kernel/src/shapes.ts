@@ -1,5 +1,6 @@
 /** What the kernel makes of a content, and what is known of it: facts for the page, snaps, measures, boxes. All throw BuildError. */
 import { add, carryBox, isQuarterTurn, snapShape, type Box, type Pose, type SnapShape } from '@kadrel/core';
+import type { BuildWatch } from './buildWatch.ts';
 import { Builder, type Libraries } from './builder.ts';
 import type { Content } from './content/content.ts';
 import { keyOf } from './content/key.ts';
@@ -26,8 +27,8 @@ export class Shapes {
   private readonly occt: Occt;
   private readonly snaps = new WeakMap<NamedShape, SnapShape>();
 
-  constructor(libraries: Libraries) {
-    this.builder = new Builder(libraries);
+  constructor(libraries: Libraries, watch?: BuildWatch) {
+    this.builder = new Builder(libraries, watch);
     this.occt = libraries.occt;
   }
 

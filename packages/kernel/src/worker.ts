@@ -3,7 +3,7 @@ import initFacets from 'manifold-3d';
 import facetsUrl from 'manifold-3d/manifold.wasm?url';
 import init from 'replicad-opencascadejs';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
-import { Evaluator } from './evaluate.ts';
+import { BuildWatch } from './buildWatch.ts';
 import type { FromWorker, ToWorker } from './protocol.ts';
 import { serve } from './serve.ts';
 
@@ -18,6 +18,6 @@ const [occt, facetter] = await Promise.all([
   initFacets({ locateFile: () => facetsUrl }),
 ]);
 facetter.setup();
-const answer = serve(new Evaluator({ occt, facetter }), post);
+const answer = serve({ libraries: { occt, facetter }, watch: new BuildWatch() }, post);
 scope.onmessage = ({ data }) => answer(data);
 post({ say: 'ready' }, []);
