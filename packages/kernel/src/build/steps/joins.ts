@@ -1,5 +1,6 @@
 /** How faces that were moved are joined at edges. */
 import { BuildError, translated, type Occt } from '../../occt/occt.ts';
+import { orNothing } from './orNothing.ts';
 
 /** Round about the edge, or where the faces meet when they go on. */
 export type Join = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
@@ -19,16 +20,6 @@ export function byJoins<T>(occt: Occt, [first, ...others]: readonly Join[], work
       const made = orNothing(occt, () => work(join));
       if (made !== undefined) return made;
     }
-    throw failure;
-  }
-}
-
-function orNothing<T>(occt: Occt, work: () => T): T | undefined {
-  try {
-    return work();
-  } catch (error) {
-    const failure = translated(occt, error);
-    if (failure instanceof BuildError) return undefined;
     throw failure;
   }
 }

@@ -38,6 +38,7 @@ import { isSound } from '../../occt/sound.ts';
 import { blockBefore } from './cut.ts';
 import { reachFrom } from './halves.ts';
 import { facesChosen, meetingEdges, type FoundFace } from './chosen.ts';
+import { orNothing } from './orNothing.ts';
 import { buildPushed } from './push.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
@@ -73,7 +74,8 @@ export function withWallBehind(occt: Occt, other: OtherWall): NamedShape {
     return movedBehind(occt, other);
   } catch (error) {
     if (!(error instanceof BuildError)) throw error;
-    const made = other.side === 'in' && other.own > other.thickness ? filledBehind(occt, other) : undefined;
+    const isThicker = other.side === 'in' && other.own > other.thickness;
+    const made = isThicker ? orNothing(occt, () => filledBehind(occt, other)) : undefined;
     if (!made) throw error;
     return made;
   }
