@@ -15,8 +15,10 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
+const command = (...args: string[]) => ran(args);
+
 /** Runs the command line, and returns what it printed and its exit code. */
-async function command(...args: string[]) {
+async function ran(args: readonly string[], onBegun?: Parameters<typeof main>[1]) {
   const printed = { out: '', err: '' };
   const { stdout, stderr } = process;
   const [toOut, toErr] = [stdout.write.bind(stdout), stderr.write.bind(stderr)];
@@ -25,7 +27,7 @@ async function command(...args: string[]) {
   try {
     return {
       ...printed,
-      code: await main(args),
+      code: await main(args, onBegun),
       get out() {
         return printed.out;
       },
@@ -380,4 +382,16 @@ test('a sheet as a picture has the pixels that its paper and the resolution say'
   expect(err).toContain('--dpi takes pixels in an inch');
   const large = await command('run', path, '--sheet', 'S', '--dpi', '4800', '--output', picture);
   expect(large.err).toContain('Say fewer with --dpi');
+});
+
+test('a statement over which the kernel stops is named, with what to do, and nothing is printed', async () => {
+  const stops = (begun: { readonly work: string }) => {
+    if (begun.work.startsWith('Statement 2')) throw new WebAssembly.RuntimeError('null function');
+  };
+  const path = file('stops.json', ledger(plate, { ...plate, as: 'lid' }));
+  const { code, out, err } = await ran(['run', path, '--measure'], stops);
+  expect([code, out]).toEqual([1, '']);
+  expect(err).toBe(
+    'Statement 2 (box): the kernel stopped over it; nothing more was written. Change one of its sizes or places a little, or leave it out.\n',
+  );
 });

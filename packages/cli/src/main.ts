@@ -70,18 +70,24 @@ export async function main(
   args: readonly string[],
   onBegun: (begun: Begun) => void = () => {},
 ): Promise<number> {
+  let at = 'Reading the file';
+  const begin = (limit: string | undefined) =>
+    beginWithin(limit, (begun) => {
+      at = begun.work;
+      onBegun(begun);
+    });
   try {
     const { positionals, values } = read(args);
     const [command, file] = positionals;
     if (command === 'verbs')
       process.stdout.write(values.json ? `${JSON.stringify(verbListing(), null, 2)}\n` : verbLines());
-    else if (command === 'run' && file) await run(file, values, beginWithin(values.limit, onBegun));
+    else if (command === 'run' && file) await run(file, values, begin(values.limit));
     else if (command === 'convert' && file) {
       if (!values.output?.length) throw new UsageError('Say what to convert to: --output FILE.');
-      await run(file, values, beginWithin(values.limit, onBegun));
-    } else if (command === 'fit' && file) return await fit(file, values, beginWithin(values.limit, onBegun));
-    else if (command === 'make' && file) return await make(file, values, beginWithin(values.limit, onBegun));
-    else if (command === 'docks' && file) return await docks(file, beginWithin(values.limit, onBegun));
+      await run(file, values, begin(values.limit));
+    } else if (command === 'fit' && file) return await fit(file, values, begin(values.limit));
+    else if (command === 'make' && file) return await make(file, values, begin(values.limit));
+    else if (command === 'docks' && file) return await docks(file, begin(values.limit));
     else throw new UsageError('Say what to do.');
     return 0;
   } catch (error) {
@@ -89,6 +95,10 @@ export async function main(
     if (error instanceof LedgerError || error instanceof BuildError || error instanceof FormatError)
       process.stderr.write(`${error.message}\n`);
     else if (error instanceof UsageError) process.stderr.write(`${error.message}\n${USAGE}\n`);
+    else if (error instanceof WebAssembly.RuntimeError)
+      process.stderr.write(
+        `${at}: the kernel stopped over it; nothing more was written. Change one of its sizes or places a little, or leave it out.\n`,
+      );
     else process.stderr.write(`Kadrel failed: ${error.stack ?? error.message}\n`);
     return 1;
   }
