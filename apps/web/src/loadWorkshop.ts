@@ -1,4 +1,5 @@
 import { whenIdle } from './common/idle.ts';
+
 type Loaded = typeof import('./workshop/Workshop.tsx');
 let loading: Promise<Loaded> | undefined;
 

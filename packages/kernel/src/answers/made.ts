@@ -1,5 +1,5 @@
 /** Which faces of a solid a step has made: those that do not lie where faces were before. */
-import { boxSize, grownBy, type Box, type MadeFaces, type Vec3 } from '@kadrel/core';
+import { boxSize, boxesMeet, grownBy, type MadeFaces, type Vec3 } from '@kadrel/core';
 import { displayChord, meshShape } from '../facts/mesh.ts';
 import { exactBox } from '../facts/extent.ts';
 import { samplesOf } from '../facts/samples.ts';
@@ -53,8 +53,8 @@ export function facesMade(occt: Occt, before: NamedShape, after: NamedShape): Ma
 function lyingIn(occt: Occt, faces: readonly TopoDS_Shape[]): (point: Vec3) => boolean {
   const boxes = faces.map((face) => grownBy(roughBox(occt, face), SAME_MM));
   return (point) =>
-    faces.some((face, i) => holds(boxes[i]!, point) && distanceTo(occt, face, point) <= SAME_MM);
+    faces.some(
+      (face, i) =>
+        boxesMeet(boxes[i]!, { min: point, max: point }) && distanceTo(occt, face, point) <= SAME_MM,
+    );
 }
-
-const holds = ({ min, max }: Box, point: Vec3): boolean =>
-  point.every((n, i) => n >= min[i]! && n <= max[i]!);

@@ -1,5 +1,5 @@
 /** The union of boxes whose sides are parallel: the same solid, with the same names, as the general way gives, without any cutting. */
-import { chain, inverse, isQuarterTurn, type Pose, type Vec3 } from '@kadrel/core';
+import { ORIGIN, carryBox, chain, inverse, isQuarterTurn, type Pose, type Vec3 } from '@kadrel/core';
 import type { Content } from '../content/content.ts';
 import { moved, type Occt } from '../occt/occt.ts';
 import type { NamedShape } from '../naming/named.ts';
@@ -38,12 +38,10 @@ export function blocksOf({ how, operands }: Combination): United | undefined {
   return united && { ...united, pose: first.pose };
 }
 
-function blockOf(size: Vec3, { turn, shift }: Pose, tag: string): Block {
-  const reach = [0, 1, 2].map((row) => [0, 1, 2].reduce((sum, i) => sum + turn[3 * row + i]! * size[i]!, 0));
-  const ends = shift.map((from, i) => [from, from + reach[i]!].sort((a, b) => a - b));
+function blockOf(size: Vec3, pose: Pose, tag: string): Block {
+  const { turn } = pose;
   return {
-    min: ends.map(([least]) => least!) as unknown as Vec3,
-    max: ends.map(([, most]) => most!) as unknown as Vec3,
+    ...carryBox(pose, { min: ORIGIN, max: size }),
     nameOf: (axis, side) => {
       const own = [0, 1, 2].find((i) => turn[3 * axis + i] !== 0)!;
       const isSame = turn[3 * axis + own]! > 0;

@@ -2,11 +2,11 @@
  * A closed solid of flat faces whose edges and corners are laid once and shared, instead of sewn together: sewing looks for what belongs
  * together by how near it is, and costs more with each face that there is.
  */
-import { boxOf, cross, dot, length, subtract, type Box, type Vec3 } from '@kadrel/core';
+import { boxOf, type Box, type Vec3 } from '@kadrel/core';
 import { Sets } from '../occt/sets.ts';
 import { scope, type Occt, type Scoped, type TopoDS_Shape } from '../occt/occt.ts';
 import { nameFaces, type NamedShape } from '../naming/named.ts';
-import { SAME_CORNER_MM, middleOf, newellNormal, type FlatFace } from './flatFaces.ts';
+import { Corners, middleOf, newellNormal, volumeWithin, type FlatFace } from './flatFaces.ts';
 
 type Face = ReturnType<Occt['TopoDS']['Face']>;
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
@@ -46,40 +46,11 @@ export function closedFlat(occt: Occt, faces: readonly FlatFace[]): NamedShape |
   });
 }
 
-/** Corners of all faces, each once. */
 function numberedCorners(faces: readonly FlatFace[]): Numbered {
-  const points: Vec3[] = [];
-  const known = new Map<string, number>();
-  const numberOf = (at: Vec3): number => {
-    const exact = at.join();
-    const found = known.get(exact) ?? nearby(at);
-    const number = found ?? points.push(at) - 1;
-    known.set(exact, number);
-    for (const key of found === undefined ? cellsRound(at) : []) known.set(key, number);
-    return number;
-  };
-  const nearby = (at: Vec3) => {
-    for (const key of cellsRound(at)) {
-      const found = known.get(key);
-      if (found !== undefined && length(subtract(points[found]!, at)) < SAME_CORNER_MM) return found;
-    }
-    return undefined;
-  };
-  return { points, faces: faces.map(({ loops }) => loops.map((loop) => loop.map(numberOf))) };
+  const corners = new Corners();
+  const numbers = faces.map(({ loops }) => loops.map((loop) => loop.map((at) => corners.indexOf(at))));
+  return { points: corners.points, faces: numbers };
 }
-
-/** The cells of a fine grid that hold what may be the same corner: one, or several where it lies near their borders. */
-function cellsRound(at: Vec3): string[] {
-  const [xs, ys, zs] = at.map((n) => {
-    const [low, high] = [n - SAME_CORNER_MM / 2, n + SAME_CORNER_MM / 2].map((one) =>
-      Math.floor(one / CELL_MM),
-    );
-    return low === high ? [low!] : [low!, high!];
-  }) as [number[], number[], number[]];
-  return xs.flatMap((x) => ys.flatMap((y) => zs.map((z) => `cell ${x} ${y} ${z}`)));
-}
-/** Far wider than the slack of corners, so that few lie near a border. */
-const CELL_MM = 16 * SAME_CORNER_MM;
 
 /** For each edge the two faces that it parts; undefined where an edge has another number of faces, or both run along it one way. */
 function facesBeside({ points, faces }: Numbered): (readonly [number, number])[] | undefined {
@@ -116,15 +87,6 @@ function shellsOf(
 
 const isWithin = (inner: Box, outer: Box): boolean =>
   inner.min.every((n, i) => n > outer.min[i]!) && inner.max.every((n, i) => n < outer.max[i]!);
-
-/** Six times the volume within closed borders of flat faces, by the theorem of Gauss. */
-function volumeWithin(loops: readonly (readonly Vec3[])[]): number {
-  const origin = loops[0]![0]!;
-  return loops.reduce((sum, loop) => {
-    const [first, ...others] = loop.map((at) => subtract(at, origin));
-    return others.slice(1).reduce((part, at, i) => part + dot(first!, cross(others[i]!, at)), sum);
-  }, 0);
-}
 
 function facesWithSharedEdges(
   { occt, keep }: Scoped,

@@ -2,8 +2,8 @@
 import { add, cross, dot, faultOf, scale, subtract, type Vec3 } from '@kadrel/core';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Occt, type TopoDS_Face } from '../../occt/occt.ts';
-import { SAME_CORNER_MM, type FlatFace } from '../flatFaces.ts';
-import { Corners, flatFacesOf, solidOfFaces, type FoundFlat } from './polyhedron.ts';
+import { Corners, SAME_CORNER_MM, type FlatFace } from '../flatFaces.ts';
+import { flatFacesOf, solidOfFaces, type FoundFlat } from './polyhedron.ts';
 
 /** Three planes whose normals span less than this (the volume of their unit box) meet in no point. */
 const MIN_SPAN = 1e-6;

@@ -1,14 +1,5 @@
 /** Solids with flat faces and straight edges as corners, and back. */
-import {
-  MEETING,
-  distance,
-  length,
-  sharesName,
-  subtract,
-  faultOf,
-  type ChosenPlace,
-  type Vec3,
-} from '@kadrel/core';
+import { MEETING, distance, sharesName, faultOf, type ChosenPlace, type Vec3 } from '@kadrel/core';
 import { isFlatFace, isLine, outwardOf } from '../../facts/surface.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
@@ -24,7 +15,7 @@ import {
 } from '../../occt/occt.ts';
 import { polygon } from '../primitives/pulled.ts';
 import { closedFlat } from '../closedFlat.ts';
-import { SAME_CORNER_MM, areaWithin, type FlatFace } from '../flatFaces.ts';
+import { Corners, areaWithin, isSameCorner, type FlatFace } from '../flatFaces.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
 
 /** A face as it is in a solid. */
@@ -78,19 +69,6 @@ function loopOf({ occt, keep }: Scoped, wire: TopoDS_Shape): Vec3[] {
   }
   return loop;
 }
-
-/** Corners of faces, each of them once. */
-export class Corners {
-  readonly points: Vec3[] = [];
-
-  /** The index of a corner, which is added where it is new. */
-  indexOf(at: Vec3): number {
-    const known = this.points.findIndex((one) => isSameCorner(one, at));
-    return known >= 0 ? known : this.points.push(at) - 1;
-  }
-}
-
-export const isSameCorner = (a: Vec3, b: Vec3): boolean => length(subtract(a, b)) < SAME_CORNER_MM;
 
 /** All corners of a face, both ends of an edge, or one corner. Throws BuildError where there is none of that name. */
 export function cornersAt(flat: readonly FoundFlat[], { at, near }: ChosenPlace): Vec3[] {

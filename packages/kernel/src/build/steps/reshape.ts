@@ -1,12 +1,12 @@
 /** Corners of a solid with flat faces that stand elsewhere. */
-import { add, cross, dot, faultOf, length, subtract, type Vec3 } from '@kadrel/core';
+import { add, cross, faultOf, length, subtract, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, scope, type Scoped, type Occt } from '../../occt/occt.ts';
 import { sewn, type NamedFace } from '../surfaces.ts';
 import { patchFace } from './patchFace.ts';
-import { SAME_CORNER_MM, isFlat, type FlatFace } from '../flatFaces.ts';
-import { cornersAt, faceOf, flatFacesOf, isSameCorner } from './polyhedron.ts';
+import { SAME_CORNER_MM, isFlat, isSameCorner, volumeWithin, type FlatFace } from '../flatFaces.ts';
+import { cornersAt, faceOf, flatFacesOf } from './polyhedron.ts';
 
 type Reshape = Extract<Content, { readonly kind: 'reshape' }>;
 
@@ -32,12 +32,7 @@ export function buildReshaped(occt: Occt, of: NamedShape, { places, by, folds }:
 
 /** By the volume within the borders of the faces: less than zero where the solid has been turned inside out. */
 function requireOutward(borders: readonly (readonly Vec3[])[]): void {
-  const volume = borders.reduce(
-    (sum, [first, ...others]) =>
-      others.reduce((part, at, i) => (i === 0 ? part : part + dot(first!, cross(others[i - 1]!, at))), sum),
-    0,
-  );
-  if (volume > 0) return;
+  if (volumeWithin(borders) > 0) return;
   throw new BuildError(faultOf('reshape.inside-out', {}), [borders[0]![0]!]);
 }
 
