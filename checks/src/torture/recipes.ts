@@ -309,9 +309,8 @@ function judged(kernel: Evaluator, { plain, before }: Earlier, after: KadrelDocu
     return { outcome: 'refused', words: `${problem.reason} ${problem.remedy}` };
   }
   const measures = kernel.measure(after, id);
-  // Solids that touch along an edge are closed, and are told as what they are (docs/truth.md).
-  const isClosed = measures.closed && (measures.watertight || measures.touching);
-  if (!(measures.volume > 0) || !isClosed) return wrong(`volume ${measures.volume}, closed ${isClosed}`);
+  if (!(measures.volume > 0) || !measures.closed || !measures.watertight)
+    return wrong(`volume ${measures.volume}, closed ${measures.closed}`);
   const pin = idOf(after, 'pin');
   // What a cut had taken away may come back; what was never there may not.
   const were = new Set([plain, before].flatMap((document) => [...namesOf(kernel, document)]));
