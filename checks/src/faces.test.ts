@@ -38,6 +38,20 @@ const outline = (statements: readonly Statement[], name: string, face: string, s
 const areaOf = (paths: readonly DrawnPath[]) =>
   paths.map(({ curves }) => Math.abs(curves.reduce((sum, curve) => sum + areaBelow(curve), 0)));
 
+test('an outline that lies within the solid is laid on its near side, and does not cut it in two', () => {
+  // The engraving that it lay on becomes a relief, whose side runs on from the outline.
+  const statements: Statement[] = [
+    ['box', { as: 'block', size: [60, 40, 20] }],
+    ['circle', { as: 'disc', diameter: 10, at: [30, 20, 0] }],
+    ['emboss', { part: 'block', profiles: ['disc'], how: 'engrave', depth: 1 }],
+    ['emboss', { part: 'block', profiles: ['disc'], how: 'imprint' }],
+    ['step', { part: 'block', step: '1', depth: '7' }],
+  ];
+  const document = built(statements);
+  expect(kernel.measure(document, idOf(document, 'block')).volume / (48_000 + 175 * Math.PI)).toBeCloseTo(1, 9);
+  expect(sizes(statements, 'block', ['imprint.top']).area).toBeCloseTo(25 * Math.PI, 6);
+});
+
 test('what an imprint marks has the size of the outline, and the rest of the face is less by that', () => {
   const disc = sizes(marked, 'block', ['imprint.top']);
   expect(disc.count).toBe(1);

@@ -111,6 +111,16 @@ test('half a model and its mirror image are one', () => {
   expect(made.solids).toBe(1);
 });
 
+test('halves that would touch along an edge only are no solid, and are refused there', () => {
+  const wedged: Statement[] = [
+    block,
+    ['reshape', { part: 'block', places: 'left&top', by: [2, 0, 0], folds: 'beside' }],
+  ];
+  const problem = problemOf(...wedged, ['mirror-join', { part: 'block', plane: 'side' }]);
+  expect(problem).toMatchObject({ step: 1, reason: expect.stringContaining('only touch') as string });
+  expect(problem!.places).toEqual([[0, 10, 0]]);
+});
+
 test('the wall of a bore moves as one, also where two faces make it up', () => {
   const { volume } = measured(
     kernel,

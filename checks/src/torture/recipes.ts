@@ -2,9 +2,9 @@
 import { builtRecipe, isRefusal, perform, verbNamed, type KadrelDocument } from '@kadrel/core';
 import { BuildWatch, Evaluator, worldOf } from '@kadrel/kernel';
 import { idOf, builtBy, numbers, type Statement } from '@kadrel/testing';
+import { between, someSolid, someStep, type Names } from './recipeStatements.ts';
 
 export type Libraries = ConstructorParameters<typeof Evaluator>[0];
-type Random = () => number;
 
 export interface RecipeVerdict {
   readonly outcome: 'right' | 'refused' | 'wrong';
@@ -12,193 +12,6 @@ export interface RecipeVerdict {
   readonly seed: number;
   readonly words: string;
 }
-
-const between = (random: Random, min: number, max: number): number =>
-  Math.round((min + (max - min) * random()) * 100) / 100;
-const oneOf = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-
-/** What a solid begins as; its name is block. */
-const BASES: readonly ((random: Random) => Statement[])[] = [
-  (random) => [['box', { as: 'block', size: [0, 0, 0].map(() => between(random, 20, 60)) }]],
-  (random) => [
-    ['cylinder', { as: 'block', diameter: between(random, 20, 50), height: between(random, 20, 60) }],
-  ],
-  (random) => [
-    [
-      'prism',
-      {
-        as: 'block',
-        sides: 3 + Math.floor(random() * 6),
-        width: between(random, 30, 60),
-        height: between(random, 20, 50),
-      },
-    ],
-  ],
-  (random) => [
-    [
-      'frustum',
-      {
-        as: 'block',
-        sides: 4,
-        width: 50,
-        across: 'flats',
-        top: between(random, 20, 45),
-        height: between(random, 20, 50),
-      },
-    ],
-  ],
-  (random) => [
-    ['box', { as: 'low', size: [50, 40, 15] }],
-    ['box', { as: 'high', size: [25, 40, between(random, 25, 50)] }],
-    ['union', { as: 'block', parts: ['low', 'high'] }],
-  ],
-  (random) => [
-    ['box', { as: 'plate', size: [60, 50, 20] }],
-    ['cylinder', { as: 'bore', diameter: between(random, 8, 30), height: 40, at: [30, 25, -10] }],
-    ['subtract', { as: 'block', from: 'plate', parts: ['bore'] }],
-  ],
-];
-
-/** What steps may refer to: an outline, a line seen from the front, and a pin that goes through. */
-const besides = (random: Random): Statement[] => [
-  [
-    'circle',
-    { as: 'mark', diameter: between(random, 4, 12), at: [between(random, 0, 30), between(random, 0, 30), 0] },
-  ],
-  [
-    'line',
-    { as: 'saw', from: [-100, 0, between(random, 3, 20)], to: [100, 0, between(random, 3, 20)], on: 'front' },
-  ],
-  [
-    'cylinder',
-    {
-      as: 'pin',
-      diameter: between(random, 4, 15),
-      height: 200,
-      at: [between(random, 0, 30), between(random, 0, 30), -80],
-    },
-  ],
-];
-
-const EDGES = [
-  'all',
-  'outward',
-  'inward',
-  'along x',
-  'along z',
-  'met',
-  'around top',
-  'around bottom',
-  'top&front',
-];
-const FACES = ['top', 'bottom', 'front', 'right', 'side', 'side1', 'cut', 'bore'];
-
-/** A step that may or may not go: what cannot be named is refused when it is said. */
-const STEPS: readonly ((random: Random) => Statement)[] = [
-  (random) => ['fillet', { part: 'block', edges: oneOf(random, EDGES), radius: between(random, 0.5, 8) }],
-  (random) => ['chamfer', { part: 'block', edges: oneOf(random, EDGES), width: between(random, 0.5, 6) }],
-  (random) => [
-    'shell',
-    {
-      part: 'block',
-      thickness: between(random, 0.5, 6),
-      ...(random() < 0.7 ? { open: oneOf(random, FACES) } : {}),
-    },
-  ],
-  (random) => ['offset-face', { part: 'block', faces: oneOf(random, FACES), by: between(random, -8, 12) }],
-  (random) => [
-    'trim-solid',
-    {
-      parts: ['block'],
-      plane: oneOf(random, ['plan', 'front', 'side']),
-      at: between(random, -10, 30),
-      keep: oneOf(random, ['front', 'behind']),
-    },
-  ],
-  (random) => [
-    'draft',
-    { part: 'block', faces: oneOf(random, FACES), angle: between(random, -15, 20), foot: 'bottom' },
-  ],
-  (random) => ['mirror-join', { part: 'block', plane: oneOf(random, ['plan', 'front', 'side']) }],
-  (random) => [
-    'reshape',
-    {
-      part: 'block',
-      places: oneOf(random, ['top', 'top&front', 'top&front&right', 'right']),
-      by: [0, 0, 0].map(() => between(random, -6, 6)),
-      folds: oneOf(random, ['beside', 'through', 'warp']),
-    },
-  ],
-  (random) => [
-    'soften',
-    {
-      part: 'block',
-      level: oneOf(random, [1, 1, 2]),
-      form: oneOf(random, ['smooth', 'facets']),
-      ...(random() < 0.4 ? { sharp: oneOf(random, EDGES), sharpness: oneOf(random, [100, 60]) } : {}),
-      ...(random() < 0.2 ? { corners: 'top' } : {}),
-    },
-  ],
-  (random) => [
-    'fillet',
-    {
-      part: 'block',
-      edges: oneOf(random, EDGES),
-      radius: between(random, 0.5, 5),
-      to: between(random, 1, 6),
-    },
-  ],
-  (random) => [
-    'fillet',
-    {
-      part: 'block',
-      edges: ['around top', 'along z'],
-      radius: between(random, 0.5, 4),
-      radii: [between(random, 0.5, 4)],
-    },
-  ],
-  (random) => [
-    'shell',
-    {
-      part: 'block',
-      thickness: between(random, 0.5, 5),
-      open: oneOf(random, FACES),
-      side: oneOf(random, ['in', 'out']),
-      ...(random() < 0.5 ? { other: oneOf(random, FACES), thicknesses: [between(random, 0.5, 6)] } : {}),
-    },
-  ],
-  () => ['hull', { part: 'block', chord: 0.2 }],
-  (random) => [
-    'emboss',
-    {
-      part: 'block',
-      profiles: ['mark'],
-      how: oneOf(random, ['emboss', 'engrave', 'imprint']),
-      depth: between(random, 0.3, 4),
-    },
-  ],
-  (random) => [
-    'cut-along',
-    {
-      parts: ['block'],
-      profiles: [oneOf(random, ['saw', 'mark'])],
-      keep: oneOf(random, ['front', 'behind']),
-    },
-  ],
-  (random) => [
-    'cut-by',
-    {
-      parts: ['block'],
-      by: 'pin',
-      keep: oneOf(random, ['front', 'behind']),
-      ...(random() < 0.3 ? { clearance: between(random, 0.1, 1) } : {}),
-    },
-  ],
-  (random) => [
-    'offset-solid',
-    { part: 'block', by: between(random, -3, 4), corners: oneOf(random, ['round', 'square']) },
-  ],
-];
 
 /** Names of faces that a step cannot have made: those of the base. @param pin the id of what cuts through it */
 const isOfBase = (name: string, pin: string): boolean =>
@@ -245,15 +58,14 @@ export function tryRecipe(
 
 function triedBy(kernel: Evaluator, seed: number): RecipeVerdict[] {
   const random = numbers(seed * 104_729 + 11);
-  const base = [...oneOf(random, BASES)(random), ...besides(random)];
-  const plain = builtBy(kernel, base);
+  const plain = builtBy(kernel, someSolid(random));
   const verdicts: RecipeVerdict[] = [];
   const tell = (step: string, words: string, outcome: RecipeVerdict['outcome'] = 'wrong') =>
     verdicts.push({ outcome, class: step, seed, words });
   let document = plain;
   const count = 3 + Math.floor(random() * 6);
   for (let i = 0; i < count; i++) {
-    const statement = oneOf(random, STEPS)(random);
+    const statement = someStep(random, namesIn(kernel, document));
     const next = said(kernel, document, statement);
     if (typeof next === 'string') continue;
     const { words, outcome } = judged(kernel, { plain, before: document }, next);
@@ -267,6 +79,9 @@ function triedBy(kernel: Evaluator, seed: number): RecipeVerdict[] {
     if (typeof next !== 'string')
       tell('change', ...spread(judged(kernel, { plain, before: document }, next)));
   }
+  const resized = withOtherSizes(kernel, document, random);
+  if (typeof resized !== 'string')
+    tell('sizes', ...spread(judged(kernel, { plain, before: document }, resized)));
   tell('off', ...spread(sameWithoutSteps(kernel, plain, document)));
   return verdicts;
 }
@@ -323,6 +138,48 @@ function namesOf(kernel: Evaluator, document: KadrelDocument): Set<string> {
   const { snaps } = kernel.facts(document, idOf(document, 'block'));
   return new Set([...snaps.faceName].flatMap((i) => snaps.names[i]!.split('+')));
 }
+
+/** What a further step may name: sorted, so that they do not hang on the order in which the kernel has them. */
+function namesIn(kernel: Evaluator, document: KadrelDocument): Names {
+  const { snaps } = kernel.facts(document, idOf(document, 'block'));
+  const sorted = (used: Uint32Array) => [...new Set(used)].map((i) => snaps.names[i]!).sort();
+  return {
+    faces: sorted(snaps.faceName),
+    edges: sorted(snaps.curveName).filter((name) => name.split('&').length === 2),
+    corners: sorted(snaps.pointName).filter((name) => name.split('&').length > 2),
+  };
+}
+
+/** Another number for each size of the base, or for one of the parts or profiles that it is made of. */
+function withOtherSizes(
+  kernel: Evaluator,
+  document: KadrelDocument,
+  random: () => number,
+): KadrelDocument | string {
+  const made = ['block', 'bore', 'low', 'outline', 'section'].filter((name) =>
+    Object.values(document.items).some((item) => item.name === name),
+  );
+  const name = made.findLast((one) => sizesOf(document, one).length > 0);
+  if (name === undefined) return 'Nothing of it has sizes.';
+  const other = (size: number) => Math.round(size * between(random, 0.8, 1.25) * 100) / 100;
+  const sizes = sizesOf(document, name).map(([key, size]) => [
+    key,
+    typeof size === 'number' ? other(size) : size.map(other),
+  ]);
+  return said(kernel, document, ['change', { parts: [name], ...Object.fromEntries(sizes) }]);
+}
+
+type Size = [key: string, size: number | number[]];
+
+/** Lengths of a base by the names of its fields. */
+function sizesOf(document: KadrelDocument, name: string): Size[] {
+  const { base } = document.items[idOf(document, name)]!.recipe;
+  return Object.entries(base).filter(
+    (entry): entry is Size =>
+      SIZES.has(entry[0]) && (typeof entry[1] === 'number' || Array.isArray(entry[1])),
+  );
+}
+const SIZES: ReadonlySet<string> = new Set(['size', 'diameter', 'bore', 'height', 'width', 'thickness']);
 
 /** Switched off, the steps leave the base as it was, bit for bit. */
 function sameWithoutSteps(kernel: Evaluator, plain: KadrelDocument, document: KadrelDocument): Judged {

@@ -3,6 +3,7 @@ import { boxOfCurves, filledArea, pathLength, type Box, type Path, type Vec3 } f
 import {
   ShapeMap,
   occurrences,
+  read,
   scope,
   uniqueShapes,
   type Scoped,
@@ -64,6 +65,20 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
   });
 }
 
+/** Points in the middle of edges beside which a solid has four faces: where it touches itself. */
+export function touchingEdges(occt: Occt, shape: TopoDS_Shape): Vec3[] {
+  return scope((keep) =>
+    edgesOf({ occt, keep }, uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE'))
+      .filter(({ degenerated, uses }) => !degenerated && uses === 4)
+      .map(({ edge }) => pointOn({ occt, keep }, edge)),
+  );
+}
+
+function pointOn({ occt, keep }: Scoped, edge: TopoDS_Shape): Vec3 {
+  const curve = keep(new occt.BRepAdaptor_Curve(keep(occt.TopoDS.Edge(edge))));
+  return read(keep(curve.Value((curve.FirstParameter() + curve.LastParameter()) / 2)), keep);
+}
+
 /** The measures of a shape, with whether its solids touch one another. */
 export function withTouching(occt: Occt, shape: TopoDS_Shape, measures: Measures): Measures {
   const { closed, touching, solids } = measures;
@@ -91,6 +106,7 @@ export function drawnMeasures(paths: readonly Path[]): Measures {
 }
 
 interface EdgeUse {
+  readonly edge: TopoDS_Shape;
   uses: number;
   readonly degenerated: boolean;
 }
@@ -103,7 +119,7 @@ function edgesOf({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): EdgeUs
       const entry = counted.ensure(shape, () => {
         const edge = keep(occt.TopoDS.Edge(shape));
         const degenerated = occt.BRep_Tool.Degenerated(edge);
-        const made = { uses: 0, degenerated };
+        const made = { edge: shape, uses: 0, degenerated };
         list.push(made);
         return made;
       });

@@ -3,8 +3,18 @@ import { AT_ORIGIN, chain, faultOf, inverse, type Pose } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
+import { measureShape, touchingEdges, withTouching } from '../../facts/measure.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { BuildError, copied, moved, release, scope, type Scoped, type Occt } from '../../occt/occt.ts';
+import {
+  BuildError,
+  copied,
+  moved,
+  release,
+  scope,
+  type Scoped,
+  type Occt,
+  type TopoDS_Shape,
+} from '../../occt/occt.ts';
 import { isSound } from '../../occt/sound.ts';
 import { buildMirrored } from './mirror.ts';
 
@@ -23,11 +33,21 @@ export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): Nam
     ]);
     const [was, is] = [integralsOf(occt, of.shape).volume, integralsOf(occt, made.shape).volume];
     const isWithin = is >= was * (1 - SAME_VOLUME) && is <= 2 * was * (1 + SAME_VOLUME);
-    if (isWithin && isSound(occt, made.shape)) return made;
+    const isTouching = touchesAnew(occt, of.shape, made.shape);
+    if (!isTouching && isWithin && isSound(occt, made.shape)) return made;
+    const touching = isTouching ? touchingEdges(occt, made.shape) : [];
     release(occt, made.shape);
-    throw new BuildError(faultOf('mirrored.not-joined', {}), [frame.shift]);
+    const fault = faultOf(isTouching ? 'mirrored.touching' : 'mirrored.not-joined', {});
+    throw new BuildError(fault, touching.length > 0 ? touching : [frame.shift]);
   });
 }
+
+/** Halves that touch along mere edges or in points are not one solid: nobody can make that. */
+const touchesAnew = (occt: Occt, before: TopoDS_Shape, after: TopoDS_Shape): boolean =>
+  doesTouch(occt, after) && !doesTouch(occt, before);
+
+const doesTouch = (occt: Occt, shape: TopoDS_Shape): boolean =>
+  withTouching(occt, shape, measureShape(occt, shape)).touching;
 
 /** Z of the frame is turned onto X, in whose plane the kernel mirrors. */
 function mirrored({ occt, keep }: Scoped, of: NamedShape, frame: Pose): NamedShape {

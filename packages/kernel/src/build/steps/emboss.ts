@@ -5,6 +5,7 @@
 import { AT_ORIGIN, boxSize, carry, faultOf, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { exactBox } from '../../facts/extent.ts';
+import { integralsOf } from '../../facts/integrals.ts';
 import { heightsAt, hitsAt, meshShape, type Mesh } from '../../facts/mesh.ts';
 import {
   BuildError,
@@ -44,9 +45,25 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
       () => laid({ occt, keep }, own, { content, planar, seen: mesh }),
     );
     keep(made.shape);
+    requireSense(occt, { before: solid.shape, after: made.shape }, content.depth);
     return { shape: moved(occt, made.shape, content.frame), faceNames: made.faceNames };
   });
 }
+
+/** A relief adds, an engraving takes away, and an imprint does neither. Throws BuildError. */
+function requireSense(occt: Occt, { before, after }: Change, depth: number): void {
+  const [was, is] = [integralsOf(occt, before).volume, integralsOf(occt, after).volume];
+  const isAsSaid = depth === 0 ? Math.abs(is - was) <= SAME_VOLUME * was : (is - was) * depth > 0;
+  if (!isAsSaid) throw new BuildError(faultOf('emboss.not-laid', {}));
+}
+
+interface Change {
+  readonly before: TopoDS_Shape;
+  readonly after: TopoDS_Shape;
+}
+
+/** Volumes within this part of one another are the same: what lies in pieces of free surfaces is summed to that. */
+const SAME_VOLUME = 1e-6;
 
 interface Outline {
   readonly content: Embossed;
@@ -137,24 +154,27 @@ function seenAlong(occt: Occt, solid: TopoDS_Shape, [u, v]: Vec2): Seen {
 
 function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spot[], depth: number): Under {
   const way = (min[2] + max[2]) / 2 > 0 ? 1 : -1;
-  let [near, far] = [-Infinity, Infinity];
+  let [near, far, least, behind] = [-Infinity, Infinity, Infinity, -Infinity];
   const faces = new Set<number>();
   for (const [x, y] of samples) {
     const hits = hitsAt(mesh, x, y);
     if (hits.length < 2) throw new BuildError(faultOf('emboss.beyond', {}), [[x, y, 0]]);
     // Heights along the way from the plane: the first two are where the solid begins and ends.
-    const ahead = hits
-      .map(({ z, face }) => ({ at: way * z, face }))
-      .filter(({ at }) => at > -Math.abs(depth) - size * LOOK_CHORD)
-      .sort((a, b) => a.at - b.at);
+    const all = hits.map(({ z, face }) => ({ at: way * z, face })).sort((a, b) => a.at - b.at);
+    const begun = -Math.abs(depth) - size * LOOK_CHORD;
+    const ahead = all.filter(({ at }) => at > begun);
     const [first] = ahead;
     if (first) faces.add(first.face);
     near = Math.max(near, first?.at ?? Infinity);
+    least = Math.min(least, first?.at ?? Infinity);
     far = Math.min(far, ahead.find(({ at }) => at > first!.at + size * 1e-6)?.at ?? Infinity);
+    behind = Math.max(behind, all.findLast(({ at }) => at <= begun)?.at ?? -Infinity);
   }
-  if (!(near < far)) throw new BuildError(faultOf('emboss.bends-away', {}));
+  if (!(near < far) || (depth === 0 && behind >= least)) throw new BuildError(faultOf('emboss.bends-away', {}));
   const stop = (near + Math.min(far, near + size)) / 2;
-  const start = -Math.abs(depth) - size * 0.01 - 1e-3;
+  const outside = -Math.abs(depth) - size * 0.01 - 1e-3;
+  // Within the solid, an imprint begins where there is nothing but the solid, so as not to cut through it.
+  const start = depth === 0 ? Math.max(outside, (least + behind) / 2) : outside;
   return { way, near, start, stop, faces: [...faces] };
 }
 

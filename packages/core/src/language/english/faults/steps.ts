@@ -118,4 +118,8 @@ export const STEPS_FAULTS = {
   ],
   'hull.not-around': () => ['The hull does not hold all of the solid here.', 'Change a size a little.'],
   'mirrored.not-joined': () => ['The solid and its image could not be joined.', 'Move the mirror a little.'],
+  'mirrored.touching': () => [
+    'The solid and its image would only touch, along an edge or in a point.',
+    'Move the mirror into the solid, or clear of it.',
+  ],
 } satisfies FaultSentences;
