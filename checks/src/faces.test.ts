@@ -48,7 +48,10 @@ test('an outline that lies within the solid is laid on its near side, and does n
     ['step', { part: 'block', step: '1', depth: '7' }],
   ];
   const document = built(statements);
-  expect(kernel.measure(document, idOf(document, 'block')).volume / (48_000 + 175 * Math.PI)).toBeCloseTo(1, 9);
+  expect(kernel.measure(document, idOf(document, 'block')).volume / (48_000 + 175 * Math.PI)).toBeCloseTo(
+    1,
+    9,
+  );
   expect(sizes(statements, 'block', ['imprint.top']).area).toBeCloseTo(25 * Math.PI, 6);
 });
 

@@ -1,7 +1,7 @@
 /** Drafted, reshaped and mirrored solids against formulas. */
 import type { Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
-import { builtBy, measured, type Statement } from '@kadrel/testing';
+import { builtBy, idOf, measured, type Statement } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -119,6 +119,27 @@ test('halves that would touch along an edge only are no solid, and are refused t
   const problem = problemOf(...wedged, ['mirror-join', { part: 'block', plane: 'side' }]);
   expect(problem).toMatchObject({ step: 1, reason: expect.stringContaining('only touch') as string });
   expect(problem!.places).toEqual([[0, 10, 0]]);
+});
+
+test('a ring joined with its image, or united with one that was turned, is drawn, and has a hull', () => {
+  // Pieces of a ring were merged into one face without edges, which the kernel cannot lay out.
+  const ring: Statement = ['torus', { as: 'block', diameter: 40, thickness: 8 }];
+  const join: Statement = ['mirror-join', { part: 'block', plane: 'side' }];
+  const united = builtBy(kernel, [
+    ring,
+    ['torus', { as: 'other', diameter: 40, thickness: 8 }],
+    ['turn', { parts: ['other'], angle: 180, about: 'z' }],
+    ['union', { as: 'both', parts: ['block', 'other'] }],
+  ]);
+  for (const document of [builtBy(kernel, [ring, join]), united]) {
+    const { snaps } = kernel.facts(document, idOf(document, document === united ? 'both' : 'block'));
+    expect(snaps.triangles.length).toBeGreaterThan(100);
+  }
+  // A disc with a rim in the shape of half a ring. Source: Pappus, the second theorem.
+  const [far, thick] = [20, 4];
+  const half = 2 * Math.PI * (far + (4 * thick) / (3 * Math.PI)) * ((Math.PI * thick ** 2) / 2);
+  const hulled = of(ring, join, ['hull', { part: 'block', chord: 0.1 }]).volume;
+  expect(hulled / (Math.PI * far ** 2 * 2 * thick + half)).toBeCloseTo(1, 2);
 });
 
 test('the wall of a bore moves as one, also where two faces make it up', () => {

@@ -357,6 +357,31 @@ test.each([4, -6])('the top of a pyramid moved by %p', (by) => {
   expect(of(spire, push('top', by)).volume / wanted).toBeCloseTo(1, 9);
 });
 
+/** A cylinder, a cone that leans in, and a bore down to a floor: what limits each rim is the middle of its disc. */
+test.each([
+  ['chamfer', ['cylinder', { as: 'block', diameter: 20, height: 30 }], 'top&side', '9.9'],
+  ['chamfer', ['cone', { as: 'block', diameter: 40, top: 20, height: 30 }], 'top&side', '9.9'],
+  ['fillet', ['cylinder', { as: 'block', diameter: 20, height: 30 }], 'top&side', '9.9'],
+  // Source: a circle in an angle: it touches at r · tan(φ / 2), φ between the normals, of which tan φ = 3 here.
+  ['fillet', ['cone', { as: 'block', diameter: 40, top: 20, height: 30 }], 'top&side', '13.8'],
+] as const)('a %s goes no farther than to the middle of a disc: %j', (verb, solid, edges, most) => {
+  const size = { [verb === 'fillet' ? 'radius' : 'width']: 14.3 };
+  const said = refusalOf(solid, [verb, { part: 'block', edges, ...size }]);
+  expect(said).toContain(`that fits here is about ${most}`);
+});
+
+test('and outside of a rim it does', () => {
+  const document = builtBy(kernel, [
+    block(60, 60, 20),
+    ['cylinder', { as: 'drill', diameter: 10, height: 40, at: [30, 30, -10] }],
+    ['subtract', { as: 'drilled', from: 'block', parts: ['drill'] }],
+    ['chamfer', { part: 'drilled', edges: 'top&drill.side', width: 12 }],
+  ]);
+  // Source: Pappus, the second theorem: a triangle of 72 mm² whose middle runs round at 9 mm.
+  const bore = Math.PI * 25 * 20 + 72 * 2 * Math.PI * 9;
+  expect(measured(kernel, document, 'drilled').volume / (72_000 - bore)).toBeCloseTo(1, 9);
+});
+
 test('what does not fit says the largest that does', () => {
   expect(refusalOf(block(10, 20, 30), fillet('all', 5.5))).toMatch(
     /largest radius that fits here is about 4\.9\d* mm/,

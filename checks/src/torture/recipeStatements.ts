@@ -87,7 +87,7 @@ const BASES: readonly ((random: Random) => Statement[])[] = [
         as: 'block',
         size: [0, 0, 0].map(() => between(random, 20, 50)),
         top: oneOf(random, [0, 10]),
-        lean: oneOf(random, ['start', 'middle']),
+        lean: oneOf(random, ['left', 'middle']),
       },
     ],
   ],
@@ -111,14 +111,23 @@ const BASES: readonly ((random: Random) => Statement[])[] = [
   ],
   (random) => [
     ['rectangle', { as: 'outline', width: 40, height: between(random, 25, 50), from: 'centre' }],
-    ['circle', { as: 'rim', diameter: between(random, 15, 40), at: [0, 0, 30] }],
+    ['plane', { as: 'above', on: 'plan', offset: between(random, 15, 40) }],
+    ['circle', { as: 'rim', diameter: between(random, 15, 40), on: 'above' }],
     ['loft', { as: 'block', profiles: ['outline', 'rim'] }],
   ],
   (random) => [
     ['circle', { as: 'section', diameter: between(random, 6, 18) }],
     [
       'arc',
-      { as: 'way', from: [0, 0, 0], through: [10, 0, 25], to: [35, 0, between(random, 28, 40)], on: 'front' },
+      {
+        as: 'way',
+        through: [
+          [0, 0, 0],
+          [10, 0, 25],
+          [35, 0, between(random, 28, 40)],
+        ],
+        on: 'front',
+      },
     ],
     ['sweep', { as: 'block', section: 'section', path: 'way' }],
   ],

@@ -7,6 +7,7 @@ import {
   occurrences,
   progressRange,
   scope,
+  uniqueShapes,
   type Scoped,
   type Occt,
   type TopoDS_Shape,
@@ -49,6 +50,8 @@ export const combineShapes = (occt: Occt, how: CombineHow, operands: readonly Ta
 export interface Manner {
   /** Points nearer than this (mm) are taken for one; 0 leaves it to the kernel. */
   readonly fuzzMm: number;
+  /** Pieces of one surface stay apart. */
+  readonly isPieced?: true;
 }
 const USUAL: Manner = { fuzzMm: 0 };
 
@@ -92,8 +95,9 @@ export const taggedNames = ({ faceNames, tag }: Pick<Operand, 'faceNames' | 'tag
 function booleanOf(
   occt: Occt,
   { how, inputs }: { readonly how: CombineHow; readonly inputs: readonly NamedShape[] },
-  { fuzzMm }: Manner,
+  manner: Manner,
 ): NamedShape {
+  const { fuzzMm, isPieced } = manner;
   return scope((keep) => {
     const operation = keep(newOperation(occt, how));
     const list = (shapes: readonly TopoDS_Shape[]) =>
@@ -107,8 +111,10 @@ function booleanOf(
       operation.Build(progressRange({ occt, keep }));
       if (operation.HasErrors()) throw new BuildError(faultOf('combine.not-combined', {}));
       // Only faces: joining edges here damages results where rings and balls cross, and the operands with them.
-      operation.SimplifyResult(false, true, SAME_PLANE_RAD);
+      if (!isPieced) operation.SimplifyResult(false, true, SAME_PLANE_RAD);
       const whole = keep(operation.Shape());
+      if (!isPieced && hasFaceWithoutEdges({ occt, keep }, whole))
+        return booleanOf(occt, { how, inputs }, { ...manner, isPieced: true });
       // Lines on faces that part nothing, left where solids touch.
       occt.BRepTools.RemoveInternals(whole, false);
       const shape = solidsOnly({ occt, keep }, whole, how);
@@ -122,6 +128,12 @@ function booleanOf(
     }
   });
 }
+
+/** Pieces of a ring are merged into a face without even a seam, of which the kernel can lay out nothing. */
+const hasFaceWithoutEdges = ({ occt, keep }: Scoped, shape: TopoDS_Shape): boolean =>
+  uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').some(
+    (face) => occurrences({ occt, keep }, face, 'TopAbs_EDGE').length === 0,
+  );
 
 function newOperation(occt: Occt, how: CombineHow) {
   if (how === 'union') return new occt.BRepAlgoAPI_Fuse();

@@ -13,6 +13,7 @@ import type { Field } from './distance.ts';
 import { misplaced, stray } from './points.ts';
 import type { Sample } from '../facts/samples.ts';
 import { doubledAt } from './doubled.ts';
+import { isFacetted } from './facetted.ts';
 import { windingsBeside } from './windings.ts';
 
 /** Why a body is not what it says. */
@@ -41,7 +42,8 @@ export function bodyFault(occt: Occt, { named, measures, mesh, ...of }: Built): 
   const { shape, isSound: known } = named;
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };
   if (!measures.closed) return { what: 'open', places: [] };
-  if (!known && !isSound(occt, shape)) return { what: 'unsound', places: [] };
+  if (!isFacetted(mesh, measures) || (!known && !isSound(occt, shape)))
+    return { what: 'unsound', places: [] };
   const { field } = of;
   if (field) {
     const claim = { ...of, field, mesh, result: named, fuzzMm: 0 };

@@ -8,15 +8,17 @@ import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
 import { besideFacets } from './byFacets.ts';
 import type { Claim, ClaimFault } from './claim.ts';
+import { isFacetted } from './facetted.ts';
 import type { FacetCache } from './facets.ts';
 import { misplaced, missing, stray } from './points.ts';
 
 /** Why a combination is not what it says, or undefined. */
 export function claimFault(occt: Occt, facets: FacetCache, claim: Claim): ClaimFault | undefined {
-  const { result, measures } = claim;
+  const { result, measures, mesh } = claim;
   if (!(Number.isFinite(measures.volume) && measures.volume > 0)) return { what: 'unsound', places: [] };
   if (!measures.closed) return { what: 'open', places: [] };
   if (!isBounded(claim)) return { what: 'bounds', places: [] };
+  if (!isFacetted(mesh, measures)) return { what: 'facets', places: [] };
   if (!result.isSound && !isSound(occt, result.shape)) return { what: 'unsound', places: [] };
   return (
     doubled(occt, claim) ??

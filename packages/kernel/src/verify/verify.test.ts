@@ -9,6 +9,7 @@ import { facetBoxes, meshShape } from '../facts/mesh.ts';
 import { selfCrossings } from './crossing.ts';
 import { plainVolume } from './facets.ts';
 import { polygonDistance } from './distance.ts';
+import { isFacetted } from './facetted.ts';
 import { fieldOf } from './field.ts';
 import { meshField } from './meshField.ts';
 import { distanceBetween, pointShape, scope, uniqueShapes } from '../occt/occt.ts';
@@ -30,6 +31,25 @@ function built(...statements: readonly Statement[]) {
 
 const ring: Statement = ['torus', { as: 'ring', diameter: 12, thickness: 8 }];
 const ball = (at: Vec3): Statement => ['sphere', { as: 'ball', diameter: 6, at: [...at] }];
+
+test.each(['box', 'cylinder', 'torus'])(
+  'facets of a %s enclose it, and not without those of one face',
+  (verb) => {
+    const sizes = {
+      box: { size: [30, 20, 10] },
+      cylinder: { diameter: 20, height: 9 },
+      torus: { diameter: 40, thickness: 8 },
+    };
+    const { kernel, document, idOf } = built([verb, { as: 'one', ...sizes[verb as keyof typeof sizes] }]);
+    const builder = new Builder(libraries);
+    const { shape } = builder.shapeOf(contentOf(document, idOf('one')));
+    const mesh = meshShape(libraries.occt, shape, 0.1);
+    const measures = kernel.measure(document, idOf('one'));
+    expect(isFacetted(mesh, measures)).toBe(true);
+    const triangles = mesh.triangles.filter((_, i) => mesh.faceOfTriangle[Math.floor(i / 3)] !== 0);
+    expect(isFacetted({ ...mesh, triangles }, measures)).toBe(false);
+  },
+);
 
 describe('combinations', () => {
   // Once −1969.6: joining edges damaged the result. Source: inclusion and exclusion.

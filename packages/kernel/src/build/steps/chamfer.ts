@@ -1,11 +1,12 @@
 /** Edges cut off flat. */
 import { radians } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
-import { edgesChosen } from './chosen.ts';
+import { edgesChosen, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { release, scope, type Occt } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { rounded } from './rounding.ts';
+import { withoutRoom } from './rims.ts';
+import { cannotGo, rounded } from './rounding.ts';
 
 type Chamfer = Extract<Content, { readonly kind: 'chamfer' }>;
 
@@ -17,6 +18,7 @@ export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): Name
     return buildOrTellLargest(
       width,
       (size) => {
+        requireRoom(occt, edges, { ...content, width: size, second: (size * second) / width });
         const operation = keep(new occt.BRepFilletAPI_MakeChamfer(of.shape));
         for (const { edge, faces } of edges)
           if (angle > 0) operation.AddDA(size, radians(angle), edge, faces[0]);
@@ -27,4 +29,16 @@ export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): Name
       { what: 'width', giveBack: ({ shape }) => release(occt, shape) },
     );
   });
+}
+
+/** Throws BuildError. */
+function requireRoom(
+  occt: Occt,
+  edges: readonly MeetingEdge[],
+  { width, second, angle }: Pick<Chamfer, 'width' | 'second' | 'angle'>,
+): void {
+  // With an angle the other leg follows from the form of the other face.
+  const onSecond = second > 0 ? second : angle > 0 ? 0 : width;
+  const none = withoutRoom(occt, edges, (_, { flat }) => (flat === 0 ? width : onSecond));
+  if (none.length > 0) throw cannotGo('Chamfer', none);
 }

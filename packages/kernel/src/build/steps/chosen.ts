@@ -46,6 +46,8 @@ export interface MeetingEdge {
   readonly bend: 'outward' | 'inward' | 'smooth';
   /** Of the angle between the normals of its faces, at the middle. */
   readonly cosine: number;
+  /** From its middle into each of its faces, along the face and square to the edge. */
+  readonly into: readonly [Vec3, Vec3];
   /** A point on it, mm, and which way it runs there. */
   readonly middle: Vec3;
   readonly direction: Vec3;
@@ -109,14 +111,18 @@ function runOf(occt: Occt, edge: Edge): Run {
 function bendOf(
   occt: Occt,
   { parameter, direction }: Run,
-  [a, b]: readonly [Side, Side],
-): Pick<MeetingEdge, 'bend' | 'cosine'> {
-  const [out, beyond] = [outwardBeside(occt, a, parameter), outwardBeside(occt, b, parameter)];
+  sides: readonly [Side, Side],
+): Pick<MeetingEdge, 'bend' | 'cosine' | 'into'> {
+  const [out, beyond] = [outwardBeside(occt, sides[0], parameter), outwardBeside(occt, sides[1], parameter)];
+  const into = [intoFace(sides[0], out, direction), intoFace(sides[1], beyond, direction)] as const;
   const cosine = dot(out, beyond);
-  if (length(cross(out, beyond)) < SMOOTH_SINE && cosine > 0) return { bend: 'smooth', cosine };
-  const isReversed = (a.edge.Orientation() as unknown as string) === 'TopAbs_REVERSED';
-  const into = cross(out, scale(direction, isReversed ? -1 : 1));
-  return { bend: dot(into, beyond) < 0 ? 'outward' : 'inward', cosine };
+  if (length(cross(out, beyond)) < SMOOTH_SINE && cosine > 0) return { bend: 'smooth', cosine, into };
+  return { bend: dot(into[0], beyond) < 0 ? 'outward' : 'inward', cosine, into };
+}
+
+function intoFace({ edge }: Side, outward: Vec3, direction: Vec3): Vec3 {
+  const isReversed = (edge.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+  return cross(outward, scale(direction, isReversed ? -1 : 1));
 }
 
 function outwardBeside(occt: Occt, { face, edge }: Side, parameter: number): Vec3 {

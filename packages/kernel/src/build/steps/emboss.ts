@@ -170,7 +170,8 @@ function nearSide({ mesh, box: { min, max }, size }: Seen, samples: readonly Spo
     far = Math.min(far, ahead.find(({ at }) => at > first!.at + size * 1e-6)?.at ?? Infinity);
     behind = Math.max(behind, all.findLast(({ at }) => at <= begun)?.at ?? -Infinity);
   }
-  if (!(near < far) || (depth === 0 && behind >= least)) throw new BuildError(faultOf('emboss.bends-away', {}));
+  if (!(near < far) || (depth === 0 && behind >= least))
+    throw new BuildError(faultOf('emboss.bends-away', {}));
   const stop = (near + Math.min(far, near + size)) / 2;
   const outside = -Math.abs(depth) - size * 0.01 - 1e-3;
   // Within the solid, an imprint begins where there is nothing but the solid, so as not to cut through it.

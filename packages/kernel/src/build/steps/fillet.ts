@@ -2,9 +2,10 @@
 import type { Content } from '../../content/content.ts';
 import { edgesAmong, sharpEdges, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
-import { release, scope, type Keep, type Occt } from '../../occt/occt.ts';
+import { release, scope, type Keep, type Occt, type TopoDS_Face } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { rounded } from './rounding.ts';
+import { withoutRoom } from './rims.ts';
+import { cannotGo, rounded } from './rounding.ts';
 
 type Fillet = Extract<Content, { readonly kind: 'fillet' }>;
 
@@ -17,6 +18,7 @@ export function buildFillet(occt: Occt, of: NamedShape, fillet: Fillet): NamedSh
     return buildOrTellLargest(
       radius,
       (size) => {
+        requireRoom(occt, edges, size / radius);
         const operation = keep(new occt.BRepFilletAPI_MakeFillet(of.shape, 'ChFi3d_Rational'));
         for (const [{ edge }, own] of edges) {
           const here = (own * size) / radius;
@@ -47,3 +49,18 @@ function edgesByRadius(
   });
   return found;
 }
+
+/** Throws BuildError. @param share of each edge's own radius */
+function requireRoom(occt: Occt, edges: ReadonlyMap<MeetingEdge, number>, share: number): void {
+  const none = withoutRoom(occt, [...edges.keys()], (edge, { flat }) =>
+    isDrum(occt, edge.faces[1 - flat]!)
+      ? edges.get(edge)! * share * Math.sqrt((1 - edge.cosine) / (1 + edge.cosine))
+      : 0,
+  );
+  if (none.length > 0) throw cannotGo('Fillet', none);
+}
+
+/** Straight out of the circle, so that a ball rolls as in the plane through the axis: it touches the flat face at r · tan(φ / 2) from the edge. */
+const isDrum = (occt: Occt, face: TopoDS_Face): boolean =>
+  scope((keep) => DRUMS.has(keep(new occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string));
+const DRUMS: ReadonlySet<string> = new Set(['GeomAbs_Cylinder', 'GeomAbs_Cone']);

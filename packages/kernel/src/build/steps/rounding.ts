@@ -91,7 +91,8 @@ function isWhole(
 }
 
 const MAX_PLACES = 12;
-function cannotGo(what: Rounding['what'], edges: readonly MeetingEdge[]): BuildError {
+/** Said of the edges where it does not go. */
+export function cannotGo(what: Rounding['what'], edges: readonly MeetingEdge[]): BuildError {
   const places: Vec3[] = edges.slice(0, MAX_PLACES).map(({ middle }) => middle);
   const many = edges.length === 1 ? 'this edge' : 'these edges';
   return new BuildError(faultOf('rounding.size', { what, many }), places);
