@@ -3,7 +3,7 @@ import { carry, type CutFacts, type ItemId, type Pose, type Replies, type Vec3 }
 import { borderOf } from '../facts/faces.ts';
 import { pathsOfEdges } from '../occt/curves.ts';
 import { commonFacets } from '../facts/common.ts';
-import { integralsOf } from '../facts/integrals.ts';
+import { areaCentroidOf, integralsOf } from '../facts/integrals.ts';
 import type { NamedShape } from '../naming/named.ts';
 import {
   compoundOf,
@@ -24,8 +24,9 @@ export function sectionFacts(occt: Occt, named: NamedShape, pose: Pose): Replies
   return scope((keep) => {
     const byItem = facesByItem({ occt, keep }, named);
     const items = [...byItem].map(([item, own]): CutFacts => {
-      const { area, areaCentroid } = integralsOf(occt, keep(compoundOf(occt, own)));
-      return { item, area, border: borderOf(occt, own), centroid: carry(pose, areaCentroid) };
+      const faces = keep(compoundOf(occt, own));
+      const { area } = integralsOf(occt, faces);
+      return { item, area, border: borderOf(occt, own), centroid: carry(pose, areaCentroidOf(occt, faces)) };
     });
     return { items, overlaps: overlapsOf(occt, byItem, pose) };
   });

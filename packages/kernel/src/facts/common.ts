@@ -11,7 +11,7 @@ import {
   type Occt,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { integralsOf } from './integrals.ts';
+import { areaCentroidOf, integralsOf } from './integrals.ts';
 import { displayChord, meshShape, type Mesh } from './mesh.ts';
 
 /** Its area, mm², and the middle of that; both faces in one frame, and left as they are. */
@@ -27,10 +27,10 @@ export const commonFacets = (occt: Occt, a: TopoDS_Shape, b: TopoDS_Shape) =>
     ),
   }));
 
-function areaAndMiddle(occt: Occt, common: TopoDS_Shape) {
-  const { area, areaCentroid } = integralsOf(occt, common);
-  return { area, at: areaCentroid };
-}
+const areaAndMiddle = (occt: Occt, common: TopoDS_Shape) => ({
+  area: integralsOf(occt, common).area,
+  at: areaCentroidOf(occt, common),
+});
 
 const cornersOfFacets = ({ triangles, positions }: Mesh): number[] =>
   [...triangles].flatMap((i) => [...positions.subarray(3 * i, 3 * i + 3)]);

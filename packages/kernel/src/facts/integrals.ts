@@ -5,10 +5,10 @@
  * Long, since each kind of surface has formulas of its own.
  */
 import { GAUSS, add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import type { Edge } from '../occt/edges.ts';
 import {
   occurrences,
   scope,
-  uniqueShapes,
   read,
   type Coordinates,
   type Keep,
@@ -18,6 +18,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { firstDerivatives } from './surface.ts';
+import { mannersOf, type Manner } from './manners.ts';
 import { ringOf } from './ring.ts';
 
 /** What a face adds: its area, and the volume of the cone from the origin to it. */
@@ -34,7 +35,6 @@ export interface Integrals {
   /** mm² */
   readonly area: number;
   readonly centroid: Vec3;
-  readonly areaCentroid: Vec3;
 }
 
 /** Relative error that the kernel's adaptive integration aims at; it reaches some 1e-9 on most faces (measured). */
@@ -46,23 +46,35 @@ const FREE_PIECES = 64;
 /** Of each stretch between two joints of a spline: across a joint Gauss's rule would be a thousandth of its usual worth. */
 const PIECES_BETWEEN_JOINTS = 3;
 
+/** Of shapes as they were built: a step asks for what was measured of the solid before it. */
+const known = new WeakMap<TopoDS_Shape, Integrals>();
+
 /** Volume, area and centroid from the borders of faces. */
 export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
+  const found = known.get(shape) ?? integrated(occt, shape);
+  known.set(shape, found);
+  return found;
+}
+
+function integrated(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
-    const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
-      keep(occt.TopoDS.Face(face)),
-    );
-    const kinds = faces.map((face) => scope((inner) => mannerOf({ occt, keep: inner }, face)));
-    if (kinds.every((kind) => kind === 'plain')) return fromKernel({ occt, keep }, shape);
-    if (kinds.every((kind) => kind === 'plain' || kind === 'patch')) return ofPatches({ occt, keep }, shape);
+    const { faces, kinds, whole } = mannersOf({ occt, keep }, shape);
+    if (whole === 'plain') return fromKernel({ occt, keep }, shape);
+    if (whole === 'patch') return ofPatches({ occt, keep }, shape);
     const shares = faces.map((face, i) => scope((inner) => shareOf({ occt, keep: inner }, face, kinds[i]!)));
     const volume = shares.reduce((sum, one) => sum + one.volume, 0);
     const area = shares.reduce((sum, one) => sum + one.area, 0);
     const moment = shares.reduce<Vec3>((sum, one) => add(sum, one.moment), [0, 0, 0]);
-    const { areaCentroid } = surfaceOf({ occt, keep }, shape, ADAPTIVE);
-    return { volume, area, areaCentroid, centroid: scale(moment, 1 / volume) };
+    return { volume, area, centroid: scale(moment, 1 / volume) };
   });
 }
+
+/** The middle of its surface: of what encloses nothing that is its middle. */
+export const areaCentroidOf = (occt: Occt, shape: TopoDS_Shape): Vec3 =>
+  scope((keep) => {
+    const { whole } = mannersOf({ occt, keep }, shape);
+    return surfaceOf({ occt, keep }, shape, whole === 'plain' ? undefined : ADAPTIVE).areaCentroid;
+  });
 
 /** mm³, by the kernel's plain rule: exact for plain solids. */
 export const plainVolumeOf = (occt: Occt, shape: TopoDS_Shape): number =>
@@ -71,53 +83,6 @@ export const plainVolumeOf = (occt: Occt, shape: TopoDS_Shape): number =>
     occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
     return properties.Mass();
   });
-
-type Manner = 'plain' | 'flat' | 'ruled' | 'rounded' | 'patch' | 'adaptive';
-
-function mannerOf({ occt, keep }: Scoped, face: TopoDS_Face): Manner {
-  const kind = keep(new occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string;
-  const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE').map((edge) => keep(occt.TopoDS.Edge(edge)));
-  if (kind === 'GeomAbs_Plane')
-    return edges.every(
-      (edge) => occt.BRep_Tool.Degenerated(edge) || ROUND.has(curveKind({ occt, keep }, edge)),
-    )
-      ? 'plain'
-      : 'flat';
-  // Where every border runs along a parameter, the kernel's plain rule is exact on the elementary surfaces.
-  const isAlong = edges.every((edge) => parameterKind({ occt, keep }, edge, face) === 'GeomAbs_Line');
-  if (ROUNDED.has(kind)) return isAlong ? 'plain' : 'rounded';
-  if (isAlong && kind === 'GeomAbs_SurfaceOfExtrusion') return 'ruled';
-  return isAlong && PATCHES.has(kind) && isPolynomial({ occt, keep }, face) ? 'patch' : 'adaptive';
-}
-/** Of degree 3, the plain rule’s points are as many as the volume of a cone over a polynomial takes (measured: 1e-15). */
-const MAX_PLAIN_DEGREE = 3;
-
-/** In one piece, with a border that runs along its parameters: volumes are integrals of polynomials. */
-function isPolynomial({ occt, keep }: Scoped, face: TopoDS_Face): boolean {
-  const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-  return (
-    !surface.IsURational() &&
-    !surface.IsVRational() &&
-    Math.max(surface.UDegree(), surface.VDegree()) <= MAX_PLAIN_DEGREE &&
-    surface.NbUKnots() === 2 &&
-    surface.NbVKnots() === 2
-  );
-}
-const ROUND: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle']);
-const PATCHES: ReadonlySet<string> = new Set(['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface']);
-/** Surfaces whose area and volume follow from their borders in space. */
-const ROUNDED: ReadonlySet<string> = new Set([
-  'GeomAbs_Cylinder',
-  'GeomAbs_Cone',
-  'GeomAbs_Sphere',
-  'GeomAbs_Torus',
-]);
-
-type Edge = ReturnType<Occt['TopoDS']['Edge']>;
-const curveKind = ({ occt, keep }: Scoped, edge: Edge): string =>
-  keep(new occt.BRepAdaptor_Curve(edge)).GetType();
-const parameterKind = ({ occt, keep }: Scoped, edge: Edge, face: TopoDS_Face): string =>
-  keep(new occt.BRepAdaptor_Curve2d(edge, face)).GetType();
 
 /** @param within relative error that is aimed at; the plain rule without one */
 function fromKernel({ occt, keep }: Scoped, shape: TopoDS_Shape, within?: number): Integrals {

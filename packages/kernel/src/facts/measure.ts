@@ -11,7 +11,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { exactBox } from './extent.ts';
-import { integralsOf } from './integrals.ts';
+import { areaCentroidOf, integralsOf } from './integrals.ts';
 import { doTouch } from './touching.ts';
 
 /** Sizes of a built solid, in its own frame, mm, mm², mm³. */
@@ -53,7 +53,7 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
       volume: solids > 0 ? whole.volume : 0,
       area: whole.area,
       // An open surface encloses nothing: its middle is that of its area.
-      centroid: solids > 0 ? whole.centroid : whole.areaCentroid,
+      centroid: solids > 0 ? whole.centroid : areaCentroidOf(occt, shape),
       box: exactBox(occt, shape),
       watertight: closed && !touching,
       closed,
@@ -64,6 +64,10 @@ export function measureShape(occt: Occt, shape: TopoDS_Shape): Measures {
     };
   });
 }
+
+/** Whether solids of a shape, or one of them with itself, touch along mere edges or in points. */
+export const isTouching = (occt: Occt, shape: TopoDS_Shape): boolean =>
+  touchingEdges(occt, shape).length > 0 || doTouch(occt, shape);
 
 /** Points in the middle of edges beside which a solid has four faces: where it touches itself. */
 export function touchingEdges(occt: Occt, shape: TopoDS_Shape): Vec3[] {

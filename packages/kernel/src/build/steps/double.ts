@@ -3,7 +3,7 @@ import { AT_ORIGIN, chain, faultOf, inverse, type Pose } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { integralsOf } from '../../facts/integrals.ts';
-import { measureShape, touchingEdges, withTouching } from '../../facts/measure.ts';
+import { isTouching, touchingEdges } from '../../facts/measure.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
@@ -44,10 +44,7 @@ export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): Nam
 
 /** Halves that touch along mere edges or in points are not one solid: nobody can make that. */
 const touchesAnew = (occt: Occt, before: TopoDS_Shape, after: TopoDS_Shape): boolean =>
-  doesTouch(occt, after) && !doesTouch(occt, before);
-
-const doesTouch = (occt: Occt, shape: TopoDS_Shape): boolean =>
-  withTouching(occt, shape, measureShape(occt, shape)).touching;
+  isTouching(occt, after) && !isTouching(occt, before);
 
 /** Z of the frame is turned onto X, in whose plane the kernel mirrors. */
 function mirrored({ occt, keep }: Scoped, of: NamedShape, frame: Pose): NamedShape {
