@@ -238,7 +238,7 @@ export {
 export { Unanswerable, isRefusal, refuse } from './statement/declare.ts';
 export { kindOfRefusal } from './refusals/refusal.ts';
 export { reasonOf } from './language/reason.ts';
-export { faultFor, faultOf, withRemedy, type Fault } from './language/fault.ts';
+export { faultFor, faultOf, withRemedy, type Fault, type FaultCode } from './language/fault.ts';
 export { datumInPart, datumInWorld } from './document/datum.ts';
 export { SECTIONS, VERBS, findVerbs, verbNamed } from './verbs/index.ts';
 export * from './statement/perform.ts';

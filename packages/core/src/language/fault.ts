@@ -32,15 +32,17 @@ export function faultOf<C extends FaultCode>(code: C, facts: FactsOfFault<C>): F
   return { code, facts, reason, remedy };
 }
 
-/** The same fault with what would do instead, where that was looked for. @param size with its unit */
-export const withRemedy = (
+type RemedySentences = Readonly<Record<RemedyCode, (facts: never) => string>>;
+
+/** The same fault with what would do instead, where that was looked for. */
+export const withRemedy = <C extends RemedyCode>(
   fault: Fault,
-  code: RemedyCode,
-  facts: Parameters<Remedies[RemedyCode]>[0],
+  code: C,
+  facts: FactsAsked<Remedies[C]>,
 ): Fault => ({
   ...fault,
   facts: { ...fault.facts, ...facts },
-  remedy: ENGLISH_REMEDIES[code](facts),
+  remedy: (ENGLISH_REMEDIES as RemedySentences)[code](facts as never),
   remedyCode: code,
 });
 

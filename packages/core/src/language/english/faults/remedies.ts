@@ -9,5 +9,6 @@ export const REMEDIES = {
   'largest.thickness': ({ size }: Facts<'size'>) => `The largest thickness that fits here is about ${size}.`,
   'largest.distance': ({ size }: Facts<'size'>) => `The largest distance that fits here is about ${size}.`,
   'largest.clearance': ({ size }: Facts<'size'>) => `The largest clearance that fits here is about ${size}.`,
+  'largest.none': () => 'No smaller one seems to fit either: choose others, or do this before other steps.',
   'largest.angle': ({ size }: Facts<'size'>) => `The largest angle that fits here is about ${size}.`,
 };
