@@ -357,6 +357,20 @@ test.each([4, -6])('the top of a pyramid moved by %p', (by) => {
   expect(of(spire, push('top', by)).volume / wanted).toBeCloseTo(1, 9);
 });
 
+// Two of four rounded corners once kept a line where the face had been, and a fillet as high as the layer was refused.
+test.each([
+  ['bottom', 1],
+  ['top', 2],
+  ['top', -2],
+])('a face beside rounded corners that moves leaves no line: %s by %p', (face, by) => {
+  const steps = [block(40, 30, 20), fillet('along z', 4), push(face, by)];
+  const made = of(...steps);
+  expect(made).toMatchObject({ faces: 10, edges: 24 });
+  expect(made.volume / ((1200 - CORNER * 4 * 16) * (20 + by))).toBeCloseTo(1, 9);
+  const round = of(...steps, fillet(`around ${face}`, Math.abs(by)));
+  expect(round).toMatchObject({ faces: 18, watertight: true });
+});
+
 /** A cylinder, a cone that leans in, and a bore down to a floor: what limits each rim is the middle of its disc. */
 test.each([
   ['chamfer', ['cylinder', { as: 'block', diameter: 20, height: 30 }], 'top&side', '9.9'],

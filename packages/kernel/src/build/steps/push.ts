@@ -20,6 +20,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { isSound } from '../../occt/sound.ts';
+import { withArcsApart } from './arcsApart.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { copiedOut, movedPlanes } from './planes.ts';
 
@@ -153,7 +154,9 @@ function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }:
 function prism(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
   return scope((keep) => {
     const way: Vec3 = scale(outwardOf(occt, face), by);
-    return keep(new occt.BRepPrimAPI_MakePrism(face, keep(new occt.gp_Vec(...way)), true, true)).Shape();
+    return keep(
+      new occt.BRepPrimAPI_MakePrism(withArcsApart(occt, face), keep(new occt.gp_Vec(...way)), true, true),
+    ).Shape();
   });
 }
 
