@@ -2,7 +2,6 @@
  * `npm run bench`: speed as ratios in one run; the last lines are taken in Chromium on the built application.
  * `-- page` takes these alone.
  */
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import {
@@ -10,14 +9,13 @@ import {
   checkNode,
   endChild,
   ensureBuilt,
-  ensureDebianPackages,
   ensureNodeModules,
   migrate,
   startServer,
 } from './project.mjs';
 import { benchPage } from './benchPage.mjs';
 import { benchSaving } from './benchSaving.mjs';
-import { CHROMIUM } from './chromium.mjs';
+import { ensureChromium } from './chromium.mjs';
 import { ensurePostgres, startTestCluster } from './postgres.mjs';
 import { runScript } from './say.mjs';
 
@@ -36,7 +34,7 @@ async function benchCore() {
 await runScript(async () => {
   checkNode();
   ensurePostgres();
-  ensureDebianPackages({ chromium: () => existsSync(CHROMIUM) });
+  ensureChromium();
   ensureNodeModules();
   ensureBuilt();
   const isWhole = process.argv[2] !== 'page';

@@ -1,5 +1,13 @@
-/** Debian's Chromium, drawing in software, for benches and pictures. */
-export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+/** Debian's Chromium, drawing in software, and a font for it. */
+import { existsSync } from 'node:fs';
+import { ensureDebianPackages } from './project.mjs';
+
+const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+const FONT = '/usr/share/fonts/truetype/liberation';
+
+/** Installs what browser tests need of Debian's packages, where it is missing. */
+export const ensureChromium = () =>
+  ensureDebianPackages({ chromium: () => existsSync(CHROMIUM), 'fonts-liberation': () => existsSync(FONT) });
 
 const FLAGS = [
   '--use-gl=angle',

@@ -1,7 +1,7 @@
 /** `node scripts/pictures.mjs`: takes the pictures of docs/screenshots anew, from the demo data and a fresh database. */
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { launchChromium } from './chromium.mjs';
+import { ensureChromium, launchChromium } from './chromium.mjs';
 import { ROOT } from './project.mjs';
 import { runScript, say } from './say.mjs';
 import { withDemo } from './serving.mjs';
@@ -28,6 +28,7 @@ async function keepCards(page) {
 }
 
 async function takeAll(address) {
+  ensureChromium();
   const browser = await launchChromium();
   const page = await browser.newPage({
     viewport: { width: 1280, height: 800 },

@@ -8,16 +8,14 @@ import {
   checkNode,
   endChild,
   ensureBuilt,
-  ensureDebianPackages,
   ensureNodeModules,
   migrate,
   startServer,
 } from './project.mjs';
+import { ensureChromium } from './chromium.mjs';
 import { ensurePostgres, startTestCluster } from './postgres.mjs';
 import { runScript, say } from './say.mjs';
 
-const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
-const FONT = '/usr/share/fonts/truetype/liberation';
 const MAX_UNIT_MS = 60 * 60_000;
 const totals = { passed: 0, failed: 0, skipped: 0 };
 /** What failed, one line each, repeated at the end, where whoever reads only the tail of a log finds it. */
@@ -111,7 +109,7 @@ async function playwright(databaseUrl, report) {
   const { status } = spawnSync(process.execPath, args, {
     cwd: ROOT,
     stdio: ['ignore', 2, 2],
-    env: { ...process.env, BASE_URL: address, CHROMIUM, PLAYWRIGHT_JSON: report },
+    env: { ...process.env, BASE_URL: address, PLAYWRIGHT_JSON: report },
   });
   await endChild(child);
   if (!existsSync(report)) {
@@ -129,7 +127,7 @@ async function playwright(databaseUrl, report) {
 await runScript(async () => {
   checkNode();
   ensurePostgres();
-  ensureDebianPackages({ chromium: () => existsSync(CHROMIUM), 'fonts-liberation': () => existsSync(FONT) });
+  ensureChromium();
   ensureNodeModules();
   const reports = join(ROOT, '.cache', `reports-${process.pid}`);
   mkdirSync(reports, { recursive: true });

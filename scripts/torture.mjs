@@ -6,6 +6,7 @@
  */
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
+import { ensureChromium } from './chromium.mjs';
 import { ROOT, checkNode, ensureNodeModules } from './project.mjs';
 import { runScript } from './say.mjs';
 import { withDemo } from './serving.mjs';
@@ -31,6 +32,7 @@ const tortureGestures = ([seconds = '600', seed = '1']) =>
 
 /** Browser tests, those that are tagged `@long` among them. */
 async function inBrowser(files, environment = {}) {
+  ensureChromium();
   const test = ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
   const { status } = await withDemo('kadrel_browser', (address) =>
     spawnSync(process.execPath, [...test, ...files], {

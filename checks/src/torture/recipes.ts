@@ -79,6 +79,12 @@ function triedBy(kernel: Evaluator, seed: number): RecipeVerdict[] {
     if (typeof next !== 'string')
       tell('change', ...spread(judged(kernel, { plain, before: document }, next)));
   }
+  if (steps > 1) {
+    const place = () => String(1 + Math.floor(random() * steps));
+    const next = said(kernel, document, ['step', { part: 'block', step: place(), to: place() }]);
+    if (typeof next !== 'string') tell('order', ...spread(judged(kernel, { plain, before: document }, next)));
+  }
+  tell('settled', ...spread(sameWhenSettled(kernel, document)));
   const resized = withOtherSizes(kernel, document, random);
   if (typeof resized !== 'string')
     tell('sizes', ...spread(judged(kernel, { plain, before: document }, resized)));
@@ -149,6 +155,21 @@ function namesIn(kernel: Evaluator, document: KadrelDocument): Names {
     corners: sorted(snaps.pointName).filter((name) => name.split('&').length > 2),
   };
 }
+
+/** Settled, the part is as large as before, and has no steps any more. */
+function sameWhenSettled(kernel: Evaluator, document: KadrelDocument): Judged {
+  const id = idOf(document, 'block');
+  const next = said(kernel, document, ['settle', { part: 'block' }]);
+  if (typeof next === 'string') return { outcome: 'refused', words: next };
+  const [was, is] = [document, next].map((one) => kernel.measure(one, id));
+  const isSame = Math.abs(is!.volume / was!.volume - 1) < SAME_VOLUME && is!.watertight;
+  const { steps } = builtRecipe(next, next.items[id]!);
+  return isSame && steps.length === 0
+    ? RIGHT
+    : wrong(`${steps.length} steps, ${is!.volume} for ${was!.volume}`);
+}
+/** Relative: free surfaces are summed in other pieces. */
+const SAME_VOLUME = 1e-6;
 
 /** Another number for each size of the base, or for one of the parts or profiles that it is made of. */
 function withOtherSizes(
