@@ -18,7 +18,7 @@ export * from './space/camera.ts';
 export * from './space/matrix.ts';
 export { GAUSS } from './space/gauss.ts';
 export { cleanLength, roundAngle, roundLength } from './space/rounding.ts';
-export { buildBvh, searchBvh, type Bvh } from './space/bvh.ts';
+export { buildBvh, searchBvh, searchPairs, type Bvh } from './space/bvh.ts';
 export { entriesRead, type Gesture, type Reading } from './gestures/gesture.ts';
 export * from './document/schema.ts';
 export {

@@ -1,6 +1,6 @@
 /** Trees of boxes, and several made one. */
 import { numbers } from '@kadrel/testing';
-import { buildBvh, mergedBvhs, searchBvh, type Bvh } from './bvh.ts';
+import { buildBvh, mergedBvhs, searchBvh, searchPairs, type Bvh } from './bvh.ts';
 
 const random = numbers(31);
 const boxesOf = (count: number): Float64Array =>
@@ -40,5 +40,29 @@ test.each([[[]], [[5]], [[0, 3, 0]], [[1, 1, 1]], [[40, 1, 200, 0, 13, 9]], [Arr
       expect(found).toEqual(at(whole, all, point));
     }
     if (all.length > 600) expect(hits).toBeGreaterThan(0);
+  },
+);
+
+test.each([0, 1, 7, 9, 300])(
+  'all pairs among %p boxes that meet are found, each once, until one is enough',
+  (count) => {
+    const boxes = boxesOf(count);
+    const meets = (a: number, b: number) =>
+      [0, 1, 2].every(
+        (k) => boxes[6 * a + k]! <= boxes[6 * b + 3 + k]! && boxes[6 * b + k]! <= boxes[6 * a + 3 + k]!,
+      );
+    const wanted: string[] = [];
+    for (let a = 0; a < count; a++)
+      for (let b = a + 1; b < count; b++) if (meets(a, b)) wanted.push(`${a} ${b}`);
+    const found: string[] = [];
+    const tree = buildBvh(boxes);
+    searchPairs(tree, boxes, (a, b) => {
+      found.push(`${Math.min(a, b)} ${Math.max(a, b)}`);
+      return false;
+    });
+    expect(found.sort()).toEqual(wanted.sort());
+    let calls = 0;
+    searchPairs(tree, boxes, () => ++calls === 3);
+    expect(calls).toBe(Math.min(3, wanted.length));
   },
 );

@@ -90,18 +90,24 @@ class Limits {
     if (value > this.most[i]!) this.most[i] = value;
   }
 
-  /** Whether the box that the kernel lays round an edge or a face reaches nowhere farther than what was found. */
-  enclose(occt: Occt, shape: TopoDS_Shape): boolean {
+  /** The ways along which the box that the kernel lays round an edge or a face reaches farther than what was found. */
+  waysBeyond(occt: Occt, shape: TopoDS_Shape): ReadonlySet<Vec3> {
     const { min, max } = roughBox(occt, shape);
-    return this.ways.every((way, i) => {
+    const isBeyond = (way: Vec3, i: number) => {
       const maximum = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
-      return maximum + SETTLED_MM <= this.reached(i);
-    });
+      return maximum + SETTLED_MM > this.reached(i);
+    };
+    return new Set(this.ways.filter(isBeyond));
   }
 
-  /** Calls for each way along which something at `value` would reach farther. */
-  forEachWay(visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void): void {
-    this.ways.forEach((way, i) => visit(way, (value) => this.reachAlong(i, value), this.reached(i)));
+  /** Calls for each way, or some of them, along which something at `value` would reach farther. */
+  forEachWay(
+    visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void,
+    some: ReadonlySet<Vec3> = new Set(this.ways),
+  ): void {
+    this.ways.forEach((way, i) => {
+      if (some.has(way)) visit(way, (value) => this.reachAlong(i, value), this.reached(i));
+    });
   }
 
   ranges(): Range[] {
@@ -143,8 +149,10 @@ function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits
   const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf({ occt, keep }, faces));
   if (kind === 'GeomAbs_Circle') reachOfConic({ conic: keep(curve.Circle()), curve }, limits, keep);
   else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
-  else if (kind !== 'GeomAbs_Line' && !(HAS_POLES.has(kind) && limits.enclose(occt, edge)))
-    reachOfFreeCurve(curve, limits, settle, keep);
+  else if (kind !== 'GeomAbs_Line') {
+    const ways = HAS_POLES.has(kind) ? limits.waysBeyond(occt, edge) : undefined;
+    if (ways?.size !== 0) reachOfFreeCurve(curve, { limits, ways }, settle, keep);
+  }
 }
 
 /** Parts of a free curve where it is looked at first. */
@@ -192,7 +200,12 @@ const SAME_ANGLE = 1e-12;
 const TURN_PIECES = 64;
 
 /** Where a coordinate turns back, by bisection. */
-function reachOfFreeCurve(curve: Curve, limits: Limits, settle: (point: Vec3) => Vec3, keep: Keep): void {
+function reachOfFreeCurve(
+  curve: Curve,
+  { limits, ways }: { readonly limits: Limits; readonly ways: ReadonlySet<Vec3> | undefined },
+  settle: (point: Vec3) => Vec3,
+  keep: Keep,
+): void {
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const at = (parameter: number) => {
     const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
@@ -216,7 +229,7 @@ function reachOfFreeCurve(curve: Curve, limits: Limits, settle: (point: Vec3) =>
       const point = at((a + b) / 2).point;
       if (dot(point, way) > reached - SETTLED_MM) reachAlong(dot(settle(point), way));
     }
-  });
+  }, ways);
 }
 /** More than a curve can be off the surfaces that it lies on. */
 const SETTLED_MM = 1e-3;
@@ -240,7 +253,9 @@ const STRAIGHT: ReadonlySet<string> = new Set([
 function reachOfFace({ occt, keep }: Scoped, face: TopoDS_Face, limits: Limits): void {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   const kind = surface.GetType() as unknown as string;
-  if (STRAIGHT.has(kind) || (HAS_POLES.has(kind) && limits.enclose(occt, face))) return;
+  if (STRAIGHT.has(kind)) return;
+  const ways = HAS_POLES.has(kind) ? limits.waysBeyond(occt, face) : undefined;
+  if (ways?.size === 0) return;
   const farthest =
     kind === 'GeomAbs_Sphere'
       ? onBall(surface, keep)
@@ -250,7 +265,7 @@ function reachOfFace({ occt, keep }: Scoped, face: TopoDS_Face, limits: Limits):
   limits.forEachWay((way, reachAlong, reached) => {
     for (const point of farthest(way))
       if (dot(point, way) > reached + NOTHING_MM && isOnFace(occt, face, point)) reachAlong(dot(point, way));
-  });
+  }, ways);
 }
 /** Differences that mean nothing beside the rounding of doubles. */
 const NOTHING_MM = 1e-13;

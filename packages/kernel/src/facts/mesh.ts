@@ -1,4 +1,5 @@
 /** Facets and outlines for display and mesh files. */
+import { buildBvh, type Bvh } from '@kadrel/core';
 import {
   addressOf,
   compoundOf,
@@ -38,17 +39,33 @@ export const facetSlack = (chordMm: number, sizeMm: number): number => CHORDS * 
 /** Six numbers a facet: its least and greatest x, y, z. */
 export function facetBoxes({ positions, triangles }: Pick<Mesh, 'positions' | 'triangles'>): Float64Array {
   const boxes = new Float64Array(2 * triangles.length);
-  for (let t = 0; t < triangles.length / 3; t++)
+  for (let t = 0; t < triangles.length; t += 3)
     for (let axis = 0; axis < 3; axis++) {
-      const [a, b, c] = [0, 1, 2].map((k) => positions[3 * triangles[3 * t + k]! + axis]!) as [
-        number,
-        number,
-        number,
-      ];
-      boxes[6 * t + axis] = Math.min(a, b, c);
-      boxes[6 * t + 3 + axis] = Math.max(a, b, c);
+      const a = positions[3 * triangles[t]! + axis]!;
+      const b = positions[3 * triangles[t + 1]! + axis]!;
+      const c = positions[3 * triangles[t + 2]! + axis]!;
+      boxes[2 * t + axis] = Math.min(a, b, c);
+      boxes[2 * t + 3 + axis] = Math.max(a, b, c);
     }
   return boxes;
+}
+
+/** Facets in a tree, with their boxes. */
+export interface FacetTree {
+  readonly boxes: Float64Array;
+  readonly tree: Bvh;
+}
+
+/** Several checks ask for it, one after another. */
+const trees = new WeakMap<Mesh, FacetTree>();
+
+export function facetTree(mesh: Mesh): FacetTree {
+  const known = trees.get(mesh);
+  if (known) return known;
+  const boxes = facetBoxes(mesh);
+  const made = { boxes, tree: buildBvh(boxes) };
+  trees.set(mesh, made);
+  return made;
 }
 
 /** The display's chord tolerance: a 2000th of the diagonal, within sensible bounds for parts from 1 mm to 100 m. */

@@ -1,6 +1,6 @@
 /** Where a body runs through itself: facets that cross one another and have no corner in common. */
-import { buildBvh, searchBvh, cross, dot, subtract, type Vec3 } from '@kadrel/core';
-import { facetBoxes, type Mesh } from '../facts/mesh.ts';
+import { searchPairs, cross, dot, subtract, type Vec3 } from '@kadrel/core';
+import { facetTree, type Mesh } from '../facts/mesh.ts';
 
 /** More facets than this are not looked at pair by pair. */
 const MAX_FACETS = 30_000;
@@ -11,7 +11,7 @@ const DEEP = 2e-6;
 
 type Corners = readonly [Vec3, Vec3, Vec3];
 
-/** Middles of the crossings, the first few. */
+/** Middles of the crossings, a few. */
 export function selfCrossings(mesh: Mesh): Vec3[] {
   const { positions, triangles } = mesh;
   const count = triangles.length / 3;
@@ -21,71 +21,56 @@ export function selfCrossings(mesh: Mesh): Vec3[] {
       const i = 3 * triangles[3 * t + k]!;
       return [positions[i]!, positions[i + 1]!, positions[i + 2]!] as const;
     }) as unknown as Corners;
-  const boxes = facetBoxes(mesh);
-  const tree = buildBvh(boxes);
-  const planes = facetPlanes(mesh);
+  const { boxes, tree } = facetTree(mesh);
   const deep = DEEP * positions.reduce((max, n) => Math.max(max, Math.abs(n)), 0);
+  const isSplit = splitting(mesh, deep);
   const found: Vec3[] = [];
-  for (let t = 0; t < count && found.length < MAX_FOUND; t++) {
-    const box = boxes.subarray(6 * t, 6 * t + 6);
-    searchBvh(
-      tree,
-      (bounds, at) => isMet(bounds, at, box),
-      (other) => {
-        // Each pair once. Of most pairs one lies on one side of the other, which costs least to see.
-        if (other <= t || found.length >= MAX_FOUND || !isMet(boxes, 6 * other, box)) return;
-        if (!isSplit(mesh, planes, [t, other, deep]) && !isSplit(mesh, planes, [other, t, deep])) return;
-        const place = crossingOf(cornersOf(t), cornersOf(other), deep);
-        if (place) found.push(place);
-      },
-    );
-  }
+  searchPairs(tree, boxes, (one, other) => {
+    // Of most pairs one lies on one side of the other, which costs least to see.
+    if (!isSplit(one, other) && !isSplit(other, one)) return;
+    const place = crossingOf(cornersOf(one), cornersOf(other), deep);
+    return place !== undefined && found.push(place) === MAX_FOUND;
+  });
   return found;
 }
-
-const isMet = (bounds: Float64Array, at: number, box: Float64Array): boolean =>
-  bounds[at]! <= box[3]! &&
-  bounds[at + 3]! >= box[0]! &&
-  bounds[at + 1]! <= box[4]! &&
-  bounds[at + 4]! >= box[1]! &&
-  bounds[at + 2]! <= box[5]! &&
-  bounds[at + 5]! >= box[2]!;
 
 /** Four numbers a facet: its normal of length 1, and how far its plane is from the origin; zeros where it has no size. */
 function facetPlanes({ positions, triangles }: Mesh): Float64Array {
   const planes = new Float64Array((4 * triangles.length) / 3);
   for (let t = 0; t < triangles.length / 3; t++) {
-    const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
-      const i = 3 * triangles[3 * t + k]!;
-      return [positions[i]!, positions[i + 1]!, positions[i + 2]!];
-    }) as [Vec3, Vec3, Vec3];
-    const normal = cross(subtract(b, a), subtract(c, a));
-    const size = Math.hypot(...normal);
-    if (size > 0) planes.set([...normal.map((n) => n / size), dot(normal, a) / size], 4 * t);
+    const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
+    const [x, y, z] = [positions[a]!, positions[a + 1]!, positions[a + 2]!];
+    const [ux, uy, uz] = [positions[b]! - x, positions[b + 1]! - y, positions[b + 2]! - z];
+    const [vx, vy, vz] = [positions[c]! - x, positions[c + 1]! - y, positions[c + 2]! - z];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const size = Math.hypot(nx, ny, nz);
+    if (size === 0) continue;
+    planes[4 * t] = nx / size;
+    planes[4 * t + 1] = ny / size;
+    planes[4 * t + 2] = nz / size;
+    planes[4 * t + 3] = (nx * x + ny * y + nz * z) / size;
   }
   return planes;
 }
 
-/** Whether the plane of one facet has corners of another more than `deep` on either side. */
-function isSplit(
-  { positions, triangles }: Mesh,
-  planes: Float64Array,
-  [plane, other, deep]: readonly [plane: number, other: number, deep: number],
-): boolean {
-  const [x, y, z, d] = [
-    planes[4 * plane]!,
-    planes[4 * plane + 1]!,
-    planes[4 * plane + 2]!,
-    planes[4 * plane + 3]!,
-  ];
-  let [least, most] = [Infinity, -Infinity];
-  for (let k = 0; k < 3; k++) {
-    const i = 3 * triangles[3 * other + k]!;
-    const off = x * positions[i]! + y * positions[i + 1]! + z * positions[i + 2]! - d;
-    if (off < least) least = off;
-    if (off > most) most = off;
-  }
-  return least < -deep && most > deep;
+/** Tells whether the plane of one facet has corners of another more than `deep` on either side. */
+function splitting(mesh: Mesh, deep: number): (plane: number, other: number) => boolean {
+  const { positions, triangles } = mesh;
+  const planes = facetPlanes(mesh);
+  return (plane, other) => {
+    const x = planes[4 * plane]!;
+    const y = planes[4 * plane + 1]!;
+    const z = planes[4 * plane + 2]!;
+    const d = planes[4 * plane + 3]!;
+    let [least, most] = [Infinity, -Infinity];
+    for (let k = 0; k < 3; k++) {
+      const i = 3 * triangles[3 * other + k]!;
+      const off = x * positions[i]! + y * positions[i + 1]! + z * positions[i + 2]! - d;
+      if (off < least) least = off;
+      if (off > most) most = off;
+    }
+    return least < -deep && most > deep;
+  };
 }
 
 /** Where an edge of one goes through the other, well within both; undefined where they share a corner. */

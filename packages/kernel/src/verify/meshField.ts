@@ -1,6 +1,6 @@
 /** Where a solid is, by its facets, where no formula is known. Near its surface, within the facets' chord, it is not known. */
-import { buildBvh, searchBvh, type Bvh, type Vec3 } from '@kadrel/core';
-import { facetBoxes, type Mesh } from '../facts/mesh.ts';
+import { searchBvh, type Bvh, type Vec3 } from '@kadrel/core';
+import { facetTree, type Mesh } from '../facts/mesh.ts';
 import type { Field } from './distance.ts';
 import { windingNumber } from './winding.ts';
 
@@ -12,7 +12,7 @@ export function meshField(mesh: Mesh): Field | undefined {
   if (triangles.length / 3 > MAX_FACETS) return undefined;
   const { centre, radius } = ballOf(positions);
   const doubt = 2 * chordMm + 1e-6 * radius;
-  const tree = buildBvh(facetBoxes(mesh));
+  const { tree } = facetTree(mesh);
   const minSquare = nearestFacet(mesh, tree);
   return {
     centre,

@@ -1,6 +1,6 @@
 /** How facets wind round points just beside them. */
-import { buildBvh, type Vec3 } from '@kadrel/core';
-import { facetBoxes, type Mesh } from '../facts/mesh.ts';
+import type { Vec3 } from '@kadrel/core';
+import { facetTree, type Mesh } from '../facts/mesh.ts';
 import { windingNumber } from './winding.ts';
 
 /** Points stand this part of the body's size off its facets: clear of the noise of single precision. */
@@ -19,7 +19,7 @@ export function windingsBeside(mesh: Mesh, max: number): Windings[] {
   const { positions, triangles } = mesh;
   const count = triangles.length / 3;
   if (count === 0) return [];
-  const tree = buildBvh(facetBoxes(mesh));
+  const { tree } = facetTree(mesh);
   const points = Math.min(max, count);
   const step = STEP * sizeOf(positions);
   return Array.from({ length: points }, (_, s) => {
