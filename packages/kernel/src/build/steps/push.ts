@@ -20,7 +20,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { isSound } from '../../occt/sound.ts';
-import { withArcsApart } from './arcsApart.ts';
+import { withArcsOfSides } from './arcsOfSides.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { copiedOut, movedPlanes } from './planes.ts';
 
@@ -125,22 +125,52 @@ function oneByOne(occt: Occt, of: NamedShape, { chosen, by }: Pushing): NamedSha
     for (const one of chosen) {
       if (now !== of) keep(now.shape);
       const faces = facesChosen(occt, now, { chosen: [one], keep });
-      const layers = faces.map((face) => layerOn(occt, now, { face, by, keep }));
-      now = withLayers(occt, now, { layers, by });
+      now = withFacesMoved(occt, now, { faces, by, keep });
     }
     return now;
   });
 }
 
+interface Moving {
+  readonly faces: readonly FoundFace[];
+  readonly by: number;
+  readonly keep: Keep;
+}
+
+/** With sides that run as those that they continue, so that they merge; else as the kernel makes them. */
+function withFacesMoved(occt: Occt, of: NamedShape, { faces, by, keep }: Moving): NamedShape {
+  const layered = (swept: readonly TopoDS_Face[]) =>
+    withLayers(occt, of, {
+      layers: faces.map((face, i) => layerOn(occt, of, { face, swept: swept[i]!, by, keep })),
+      by,
+    });
+  const plain = faces.map(({ face }) => face);
+  const edges = meetingEdges({ occt, keep }, of);
+  const turned = plain.map((face) => (isFlatFace(occt, face) ? withArcsOfSides(occt, face, edges) : face));
+  if (turned.every((face, i) => face === plain[i])) return layered(plain);
+  try {
+    return layered(turned);
+  } catch (error) {
+    if (!(error instanceof BuildError)) throw error;
+    return layered(plain);
+  }
+}
+
 interface Layering {
   readonly face: FoundFace;
+  /** The face, or one like it. */
+  readonly swept: TopoDS_Face;
   readonly by: number;
   readonly keep: Keep;
 }
 
 /** What a face sweeps over when it moves. Its far side is called like the face, the others like what they continue. */
-function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }: Layering): NamedShape {
-  const shape = keep(isFlatFace(occt, face) ? prism(occt, face, by) : thick(occt, face, by));
+function layerOn(
+  occt: Occt,
+  of: NamedShape,
+  { face: { face, name }, swept, by, keep }: Layering,
+): NamedShape {
+  const shape = keep(isFlatFace(occt, face) ? prism(occt, swept, by) : thick(occt, face, by));
   const edges = meetingEdges({ occt, keep }, of).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
   const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((side) => {
     const touched = edges.filter(({ middle }) => distanceTo(occt, side, middle) < ON_EDGE_MM);
@@ -154,9 +184,7 @@ function layerOn(occt: Occt, of: NamedShape, { face: { face, name }, by, keep }:
 function prism(occt: Occt, face: TopoDS_Face, by: number): TopoDS_Shape {
   return scope((keep) => {
     const way: Vec3 = scale(outwardOf(occt, face), by);
-    return keep(
-      new occt.BRepPrimAPI_MakePrism(withArcsApart(occt, face), keep(new occt.gp_Vec(...way)), true, true),
-    ).Shape();
+    return keep(new occt.BRepPrimAPI_MakePrism(face, keep(new occt.gp_Vec(...way)), true, true)).Shape();
   });
 }
 
