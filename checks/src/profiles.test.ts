@@ -17,7 +17,7 @@ import { loadKernel } from '@kadrel/kernel/node';
 import polygonClipping, { type MultiPolygon, type Polygon } from 'polygon-clipping';
 import SVGPathCommander from 'svg-path-commander';
 import fc from 'fast-check';
-import { built, idOf, measured, numbers, type Statement, trials } from '@kadrel/testing';
+import { built, builtBy, idOf, measured, numbers, type Statement, trials } from '@kadrel/testing';
 
 let kernel: Evaluator;
 beforeAll(async () => {
@@ -575,6 +575,56 @@ test('a part casts its silhouette on a plane, with what can be seen through', ()
   near(shadow('holed', front)[0]!, 80 * 10);
   near(shadow('ball', front)[0]!, PI * 225, 1e-6);
   near(shadow('can', front)[0]!, 20 * 50, 1e-6);
+});
+
+describe('outlines laid on surfaces that are moved by themselves', () => {
+  const mark: Statement = ['circle', { as: 'mark', diameter: 14, at: [30, 0, 0] }];
+  const laid = (how: string, depth: number): Statement => [
+    'emboss',
+    { part: 'body', profiles: ['mark'], how, depth },
+  ];
+  const ring: Statement = ['torus', { as: 'body', diameter: 60, thickness: 20 }];
+  const ringVolume = 2 * PI ** 2 * 30 * 100;
+  /** Under a disc of radius 7 on top of a ring of 60, by thickness. Rule: midpoints, in polar coordinates round the disc. */
+  const under = (r: number) => {
+    const steps = 400;
+    let sum = 0;
+    for (let i = 0; i < steps; i++)
+      for (let j = 0; j < steps; j++) {
+        const [rho, turn] = [(7 * (i + 0.5)) / steps, (2 * PI * (j + 0.5)) / steps];
+        const out = Math.hypot(30 + rho * Math.cos(turn), rho * Math.sin(turn)) - 30;
+        sum += Math.sqrt(r * r - out * out) * rho;
+      }
+    return (sum * 7 * 2 * PI) / steps ** 2;
+  };
+
+  // A surface at a distance from a ring is a ring with another thickness.
+  test.each([
+    ['emboss', 1.2],
+    ['engrave', 0.5],
+    ['engrave', 1.2],
+  ])('%s a ring by %p', (how, depth) => {
+    const there = how === 'emboss' ? 10 + depth : 10 - depth;
+    const found = measured(kernel, builtBy(kernel, [ring, mark, laid(how, depth)]), 'body');
+    near(found.volume, ringVolume + under(there) - under(10), 1e-7);
+    expect(found).toMatchObject({ watertight: true, solids: 1 });
+  });
+
+  test('where a smooth form has many patches, only those under the outline are moved', () => {
+    const soft: Statement[] = [
+      ['box', { as: 'body', size: [60, 60, 30] }],
+      ['soften', { part: 'body', level: 1 }],
+      ['circle', { as: 'mark', diameter: 8, at: [30, 30, 0] }],
+    ];
+    const whole = measured(kernel, builtBy(kernel, soft), 'body').volume;
+    const document = builtBy(kernel, [...soft, laid('engrave', 0.1)]);
+    const { snaps } = kernel.facts(document, idOf(document, 'body'));
+    expect([...snaps.faceName].map((i) => snaps.names[i])).toContain('engraving.floor.bottom');
+    // A disc as deep as that, but for what the surface bends away under it.
+    const share = (whole - measured(kernel, document, 'body').volume) / (0.1 * PI * 16);
+    expect(share).toBeGreaterThan(1);
+    expect(share).toBeLessThan(1.02);
+  });
 });
 
 describe('outlines laid on a cylinder', () => {

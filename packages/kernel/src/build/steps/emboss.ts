@@ -23,6 +23,7 @@ import {
 import { combineShapes, type Tagged } from '../../booleans/operation.ts';
 import { together } from '../compound.ts';
 import { floorUnder, type Floor } from './floors.ts';
+import { SLAB_SIDE, slabOver } from './slab.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { pulledFace } from '../bodies/raise.ts';
 import { planarFaces, type Planar } from '../bodies/regions.ts';
@@ -96,10 +97,38 @@ function laid({ occt, keep }: Scoped, own: NamedShape, outline: Outline): NamedS
     return upTo({ occt, keep }, own, pulled(floor.end), { floor, name: name!, isRelief: depth > 0 });
   }
   const prism = pulled(way * stop);
+  const bySlab = onSlab({ occt, keep }, own, { prism, faces, depth, size: seen.size });
+  if (bySlab) return bySlab;
   const beside = offset({ occt, keep }, own, depth);
   if (depth > 0) return raised({ occt, keep }, own, { prism, outset: beside });
   requireFloor(seenAlong(occt, beside.shape, slant), spots, under);
   return engraved({ occt, keep }, own, { prism, inset: beside });
+}
+
+interface Laying {
+  readonly prism: NamedShape;
+  readonly faces: readonly number[];
+  readonly depth: number;
+  readonly size: number;
+}
+
+/** Where the surface under the outline runs on smoothly far enough round it. */
+function onSlab(
+  { occt, keep }: Scoped,
+  own: NamedShape,
+  { prism, faces, depth, size }: Laying,
+): NamedShape | undefined {
+  // It reaches a little to the other side of the surface too, so that nothing lies on it.
+  const beyond = -Math.sign(depth) * Math.min(Math.abs(depth) / 2, size * 0.01);
+  const span = depth > 0 ? { from: beyond, to: depth } : { from: depth, to: beyond };
+  const slab = slabOver({ occt, keep }, own, { faces, span });
+  if (!slab) return undefined;
+  const pieces =
+    depth > 0 ? [tagged(slab, ''), tagged(prism, 'outline')] : [tagged(prism, ''), tagged(slab, 'floor')];
+  const cut = combineShapes(occt, 'intersect', pieces);
+  keep(cut.shape);
+  if (cut.faceNames.some((name) => name.includes(SLAB_SIDE))) return undefined;
+  return depth > 0 ? joined({ occt, keep }, own, cut) : taken({ occt, keep }, own, cut);
 }
 
 /** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
