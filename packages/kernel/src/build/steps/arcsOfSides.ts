@@ -3,40 +3,34 @@
  * continue, the kernel may fail to merge the two, so that a line stays between them.
  */
 import { AT_ORIGIN } from '@kadrel/core';
-import {
-  copied,
-  occurrences,
-  scope,
-  type Scoped,
-  type Occt,
-  type TopoDS_Face,
-  type TopoDS_Shape,
-} from '../../occt/occt.ts';
+import { copied, occurrences, type Scoped, type TopoDS_Face, type TopoDS_Shape } from '../../occt/occt.ts';
 import type { MeetingEdge } from './chosen.ts';
 
 /** The same flat face, with arcs that run as the cylinders beside them do; the face itself where there are none, or it cannot be done. */
-export function withArcsOfSides(occt: Occt, face: TopoDS_Face, edges: readonly MeetingEdge[]): TopoDS_Face {
-  return scope((keep) => {
-    const wires = occurrences({ occt, keep }, face, 'TopAbs_WIRE').map((wire) =>
-      occurrences({ occt, keep }, wire, 'TopAbs_EDGE').map((edge) => ({
-        edge,
-        turned: arcOfSide({ occt, keep }, edge, sideBeside(edge, face, edges)),
-      })),
-    );
-    if (wires.flat().every(({ turned }) => turned === undefined)) return face;
-    const [outline, ...holes] = wires.map((some) =>
-      wireOf(
-        { occt, keep },
-        some.map(({ edge, turned }) => turned ?? keep(copied(occt, edge, AT_ORIGIN))),
-      ),
-    );
-    if (!outline || holes.includes(undefined)) return face;
-    const builder = keep(new occt.BRepBuilderAPI_MakeFace(outline, true));
-    for (const hole of holes) builder.Add(hole!);
-    const fix = keep(new occt.ShapeFix_Face(keep(builder.Face())));
-    fix.FixOrientation();
-    return fix.Face();
-  });
+export function withArcsOfSides(
+  { occt, keep }: Scoped,
+  face: TopoDS_Face,
+  edges: readonly MeetingEdge[],
+): TopoDS_Face {
+  const wires = occurrences({ occt, keep }, face, 'TopAbs_WIRE').map((wire) =>
+    occurrences({ occt, keep }, wire, 'TopAbs_EDGE').map((edge) => ({
+      edge,
+      turned: arcOfSide({ occt, keep }, edge, sideBeside(edge, face, edges)),
+    })),
+  );
+  if (wires.flat().every(({ turned }) => turned === undefined)) return face;
+  const [outline, ...holes] = wires.map((some) =>
+    wireOf(
+      { occt, keep },
+      some.map(({ edge, turned }) => turned ?? keep(copied(occt, edge, AT_ORIGIN))),
+    ),
+  );
+  if (!outline || holes.includes(undefined)) return face;
+  const builder = keep(new occt.BRepBuilderAPI_MakeFace(outline, true));
+  for (const hole of holes) builder.Add(hole!);
+  const fix = keep(new occt.ShapeFix_Face(keep(builder.Face())));
+  fix.FixOrientation();
+  return keep(fix.Face());
 }
 
 function sideBeside(

@@ -33,11 +33,11 @@ export function buildDoubled(occt: Occt, of: NamedShape, { frame }: Double): Nam
     ]);
     const [was, is] = [integralsOf(occt, of.shape).volume, integralsOf(occt, made.shape).volume];
     const isWithin = is >= was * (1 - SAME_VOLUME) && is <= 2 * was * (1 + SAME_VOLUME);
-    const isTouching = touchesAnew(occt, of.shape, made.shape);
-    if (!isTouching && isWithin && isSound(occt, made.shape)) return made;
-    const touching = isTouching ? touchingEdges(occt, made.shape) : [];
+    const touches = touchesAnew(occt, of.shape, made.shape);
+    if (!touches && isWithin && isSound(occt, made.shape)) return made;
+    const touching = touches ? touchingEdges(occt, made.shape) : [];
     release(occt, made.shape);
-    const fault = faultOf(isTouching ? 'mirrored.touching' : 'mirrored.not-joined', {});
+    const fault = faultOf(touches ? 'mirrored.touching' : 'mirrored.not-joined', {});
     throw new BuildError(fault, touching.length > 0 ? touching : [frame.shift]);
   });
 }

@@ -2,7 +2,7 @@
  * Regions laid on a solid, square to their own plane or on a slanting way. What is raised lies between the solid and one that is offset from it by
  * the depth, within a prism over the regions: on planes, cylinders and balls that is exact, and square to the surface.
  */
-import { AT_ORIGIN, boxSize, carry, faultOf, inverse, type Box, type Vec2 } from '@kadrel/core';
+import { boxSize, carry, faultOf, inverse, type Box, type Vec2 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { exactBox } from '../../facts/extent.ts';
 import { integralsOf } from '../../facts/integrals.ts';
@@ -10,6 +10,7 @@ import { heightsAt, hitsAt, meshShape, type Mesh } from '../../facts/mesh.ts';
 import {
   BuildError,
   carryingPlaces,
+  compoundOf,
   fromList,
   moved,
   occurrences,
@@ -22,8 +23,11 @@ import {
 } from '../../occt/occt.ts';
 import { combineShapes, type Tagged } from '../../booleans/operation.ts';
 import { together } from '../compound.ts';
+import { isSound } from '../../occt/sound.ts';
+import { astray } from './clearance.ts';
 import { floorUnder, type Floor } from './floors.ts';
-import { SLAB_SIDE, slabOver } from './slab.ts';
+import { imprinted } from './imprint.ts';
+import { SLAB_BACK, SLAB_SIDE, slabOver } from './slab.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { pulledFace } from '../bodies/raise.ts';
 import { planarFaces, type Planar } from '../bodies/regions.ts';
@@ -112,23 +116,45 @@ interface Laying {
   readonly size: number;
 }
 
-/** Where the surface under the outline runs on smoothly far enough round it. */
-function onSlab(
+/** Where the surface under the outline runs on smoothly far enough round it; undefined elsewhere. */
+function onSlab({ occt, keep }: Scoped, own: NamedShape, laying: Laying): NamedShape | undefined {
+  const { prism, faces, depth, size } = laying;
+  // Its back is a little beyond the surface, so that nothing lies on it.
+  const back = -Math.sign(depth) * Math.min(Math.abs(depth) / 2, size * 0.01);
+  const over = slabOver({ occt, keep }, own, { faces, back, front: depth });
+  if (!over) return undefined;
+  const { slab, sheet } = over;
+  try {
+    const cut = combineShapes(
+      occt,
+      'intersect',
+      depth > 0 ? [tagged(slab, ''), tagged(prism, 'outline')] : [tagged(prism, ''), tagged(slab, 'floor')],
+    );
+    keep(cut.shape);
+    if (!standsOff({ occt, keep }, sheet, { cut, depth })) return undefined;
+    const made = depth > 0 ? joined({ occt, keep }, own, cut) : taken({ occt, keep }, own, cut);
+    if (isSound(occt, made.shape)) return made;
+    keep(made.shape);
+  } catch (error) {
+    if (!(error instanceof BuildError)) throw error;
+  }
+  return undefined;
+}
+
+/** Whether nothing of a slab's sides is left, and its front is as far from the surface as was said: not where it runs through itself. */
+function standsOff(
   { occt, keep }: Scoped,
-  own: NamedShape,
-  { prism, faces, depth, size }: Laying,
-): NamedShape | undefined {
-  // It reaches a little to the other side of the surface too, so that nothing lies on it.
-  const beyond = -Math.sign(depth) * Math.min(Math.abs(depth) / 2, size * 0.01);
-  const span = depth > 0 ? { from: beyond, to: depth } : { from: depth, to: beyond };
-  const slab = slabOver({ occt, keep }, own, { faces, span });
-  if (!slab) return undefined;
-  const pieces =
-    depth > 0 ? [tagged(slab, ''), tagged(prism, 'outline')] : [tagged(prism, ''), tagged(slab, 'floor')];
-  const cut = combineShapes(occt, 'intersect', pieces);
-  keep(cut.shape);
-  if (cut.faceNames.some((name) => name.includes(SLAB_SIDE))) return undefined;
-  return depth > 0 ? joined({ occt, keep }, own, cut) : taken({ occt, keep }, own, cut);
+  sheet: NamedShape,
+  { cut, depth }: { readonly cut: NamedShape; readonly depth: number },
+): boolean {
+  if (cut.faceNames.some((name) => name.includes(SLAB_SIDE))) return false;
+  const isFront = (name: string) =>
+    !name.includes(SLAB_BACK) && name.startsWith('floor.') === depth < 0 && !name.startsWith('outline.');
+  const front = uniqueShapes({ occt, keep }, cut.shape, 'TopAbs_FACE').filter((_, i) =>
+    isFront(cut.faceNames[i]!),
+  );
+  const shape = keep(compoundOf(occt, front));
+  return front.length > 0 && astray(occt, { shape, of: sheet.shape, by: depth, isRound: true }).length === 0;
 }
 
 /** The offset solid must lie under all of the outline, before the prism ends: beside a rim it does not. */
@@ -315,55 +341,4 @@ function upTo(
   }
   const made = combineShapes(occt, how, [tagged(prism, 'outline'), tagged(followed, 'floor')]);
   return isRelief ? joined({ occt, keep }, solid, made) : taken({ occt, keep }, solid, made);
-}
-
-interface Imprint {
-  readonly planar: Planar;
-  readonly prism: NamedShape;
-  readonly slant: Vec2;
-}
-
-/** The same solid, with the outline as edges on it; the faces within are called imprint. */
-function imprinted({ occt, keep }: Scoped, solid: NamedShape, imprint: Imprint): NamedShape {
-  const { planar, prism, slant } = imprint;
-  const sides = uniqueShapes({ occt, keep }, prism.shape, 'TopAbs_FACE').filter(
-    (_, i) => prism.faceNames[i] !== 'top' && prism.faceNames[i] !== 'bottom',
-  );
-  const splitter = keep(new occt.BRepAlgoAPI_Splitter());
-  try {
-    splitter.SetArguments(keep(new occt.NCollection_List_TopoDS_Shape([solid.shape] as never)));
-    splitter.SetTools(keep(new occt.NCollection_List_TopoDS_Shape(sides as never)));
-    splitter.SetRunParallel(false);
-    splitter.Build(progressRange({ occt, keep }));
-    const whole = keep(splitter.Shape());
-    const [only] = occurrences({ occt, keep }, whole, 'TopAbs_SOLID');
-    if (splitter.HasErrors() || !only) throw new BuildError(faultOf('emboss.not-laid', {}));
-    occt.BRepTools.RemoveInternals(only, false);
-    const names = uniqueShapes({ occt, keep }, solid.shape, 'TopAbs_FACE').map((face, i) => {
-      const images = fromList({ occt, keep }, keep(splitter.Modified(face)));
-      return { images: images.length > 0 ? images : [face], name: solid.faceNames[i]! };
-    });
-    const inside = insideOf(occt, planar, prism, slant);
-    const faceNames = uniqueShapes({ occt, keep }, only, 'TopAbs_FACE').map((face) => {
-      const name = names.find(({ images }) => images.some((image) => image.IsSame(face)))?.name ?? 'face';
-      return inside(face) ? `imprint.${name}` : name;
-    });
-    return { shape: moved(occt, only, AT_ORIGIN), faceNames };
-  } finally {
-    splitter.Clear();
-  }
-}
-
-/** Whether a face lies within the prism, decided by a point of it. */
-function insideOf(occt: Occt, planar: Planar, prism: NamedShape, [u, v]: Vec2) {
-  const mesh = planar.faces.map((face) => meshShape(occt, face, 0.1));
-  const { min, max } = exactBox(occt, prism.shape);
-  return (face: TopoDS_Shape): boolean => {
-    const { positions, triangles } = meshShape(occt, face, 0.1);
-    if (triangles.length < 3) return false;
-    const [x, y, z] = [0, 1, 2].map(
-      (axis) => [0, 1, 2].reduce((sum, k) => sum + positions[3 * triangles[k]! + axis]!, 0) / 3,
-    ) as [number, number, number];
-    return z > min[2] && z < max[2] && mesh.some((one) => heightsAt(one, x - u * z, y - v * z).length > 0);
-  };
 }

@@ -146,7 +146,9 @@ function withFacesMoved(occt: Occt, of: NamedShape, { faces, by, keep }: Moving)
     });
   const plain = faces.map(({ face }) => face);
   const edges = meetingEdges({ occt, keep }, of);
-  const turned = plain.map((face) => (isFlatFace(occt, face) ? withArcsOfSides(occt, face, edges) : face));
+  const turned = plain.map((face) =>
+    isFlatFace(occt, face) ? withArcsOfSides({ occt, keep }, face, edges) : face,
+  );
   if (turned.every((face, i) => face === plain[i])) return layered(plain);
   try {
     return layered(turned);

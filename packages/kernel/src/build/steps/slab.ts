@@ -19,30 +19,33 @@ import {
 import { isSound } from '../../occt/sound.ts';
 import { meetingEdges, type MeetingEdge } from './chosen.ts';
 
-/** What the sides of a slab are called: where something of one is left, the slab was too small. */
+/** What its sides and its back are called: where something of a side is left of a slab, it was too small. */
 export const SLAB_SIDE = 'side of slab';
+export const SLAB_BACK = 'back of slab';
 
-/** Between two distances out of the solid, mm. */
-export interface Span {
-  readonly from: number;
-  readonly to: number;
+/** What is between two distances out of faces, which are given by their places in their solid. */
+export interface Slab {
+  readonly faces: readonly number[];
+  /** Where its back is, and where its front is, mm out of the solid. */
+  readonly back: number;
+  readonly front: number;
 }
 
 /**
- * Over faces of a solid, by their places in it, and those beside them into which they go on. On both sides of it faces are called as those of
- * the solid. Undefined where the kernel cannot move them.
+ * Over faces of a solid, and those beside them into which they go on; its front is called like them. With all those faces. Undefined
+ * where the kernel cannot move them.
  */
 export function slabOver(
   { occt, keep }: Scoped,
   of: NamedShape,
-  { faces, span: { from, to } }: { readonly faces: readonly number[]; readonly span: Span },
-): NamedShape | undefined {
+  { faces, back, front }: Slab,
+): { readonly slab: NamedShape; readonly sheet: NamedShape } | undefined {
   try {
     const sheet = sheetOver({ occt, keep }, of, faces);
     if (!sheet) return undefined;
-    const near = movedSheet({ occt, keep }, sheet, from);
-    const slab = thickened({ occt, keep }, near, to - from);
-    return isSound(occt, slab.shape) ? slab : undefined;
+    const behind = movedSheet({ occt, keep }, sheet, back);
+    const slab = thickened({ occt, keep }, behind, front - back);
+    return isSound(occt, slab.shape) ? { slab, sheet } : undefined;
   } catch (error) {
     const failure = translated(occt, error);
     if (failure instanceof BuildError) return undefined;
@@ -111,7 +114,13 @@ function thickened({ occt, keep }: Scoped, sheet: NamedShape, by: number): Named
   if (!operation.IsDone()) throw cannotBeMoved();
   const shape = keep(occt.TopoDS.Solid(keep(operation.Shape())));
   occt.BRepLib.OrientClosedSolid(shape);
-  return { shape, faceNames: namesAfter({ occt, keep }, operation, { sheet, shape }) };
+  const names = namesAfter({ occt, keep }, operation, { sheet, shape });
+  const isBack = (face: TopoDS_Shape) =>
+    uniqueShapes({ occt, keep }, sheet.shape, 'TopAbs_FACE').some((one) => one.IsSame(face));
+  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) =>
+    isBack(face) ? SLAB_BACK : names[i]!,
+  );
+  return { shape, faceNames };
 }
 
 const cannotBeMoved = () => new BuildError(faultOf('emboss.too-deep-for-bend', {}));
@@ -121,7 +130,7 @@ interface Change {
   readonly shape: TopoDS_Shape;
 }
 
-/** Of faces that were moved, and of those that stayed where they were. */
+/** Of faces that were moved. */
 function namesAfter(
   { occt, keep }: Scoped,
   operation:
@@ -130,7 +139,7 @@ function namesAfter(
 ): string[] {
   const names = new ShapeMap<string>(occt);
   uniqueShapes({ occt, keep }, sheet.shape, 'TopAbs_FACE').forEach((face, i) => {
-    for (const one of [face, ...fromList({ occt, keep }, keep(operation.Generated(face)))])
+    for (const one of fromList({ occt, keep }, keep(operation.Generated(face))))
       names.ensure(one, () => sheet.faceNames[i]!);
   });
   return uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => names.get(face) ?? SLAB_SIDE);
