@@ -103,10 +103,10 @@ class Limits {
   /** Calls for each way, or some of them, along which something at `value` would reach farther. */
   forEachWay(
     visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void,
-    some: ReadonlySet<Vec3> = new Set(this.ways),
+    some?: ReadonlySet<Vec3>,
   ): void {
     this.ways.forEach((way, i) => {
-      if (some.has(way)) visit(way, (value) => this.reachAlong(i, value), this.reached(i));
+      if (!some || some.has(way)) visit(way, (value) => this.reachAlong(i, value), this.reached(i));
     });
   }
 

@@ -105,12 +105,18 @@ export function planarFromWires({ occt, keep }: Scoped, wires: readonly (readonl
     for (const { edge, name } of joined.edges) names.ensure(edge, () => new Set([name]));
     return joined.wire;
   });
-  const builder = keep(new occt.BRepBuilderAPI_MakeFace(made[0]!, true));
-  for (const hole of made.slice(1)) builder.Add(hole);
+  return { faces: [flatFace({ occt, keep }, made)], nameOf: namer(names) };
+}
+
+/** Between wires: the first is its outline, the others are holes. */
+export function flatFace({ occt, keep }: Scoped, [outline, ...holes]: readonly Wire[]): TopoDS_Face {
+  const builder = keep(new occt.BRepBuilderAPI_MakeFace(outline!, true));
+  for (const hole of holes) builder.Add(hole);
   const fix = keep(new occt.ShapeFix_Face(keep(builder.Face())));
   fix.FixOrientation();
-  return { faces: [keep(fix.Face())], nameOf: namer(names) };
+  return keep(fix.Face());
 }
+type Wire = ReturnType<Scoped['occt']['TopoDS']['Wire']>;
 
 const plane = ({ occt, keep }: Scoped) =>
   keep(new occt.gp_Pln(keep(new occt.gp_Pnt(0, 0, 0)), keep(new occt.gp_Dir(0, 0, 1))));

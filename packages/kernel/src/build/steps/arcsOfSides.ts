@@ -4,6 +4,7 @@
  */
 import { AT_ORIGIN } from '@kadrel/core';
 import { copied, occurrences, type Scoped, type TopoDS_Face, type TopoDS_Shape } from '../../occt/occt.ts';
+import { flatFace } from '../bodies/regions.ts';
 import type { MeetingEdge } from './chosen.ts';
 
 /** The same flat face, with arcs that run as the cylinders beside them do; the face itself where there are none, or it cannot be done. */
@@ -19,18 +20,13 @@ export function withArcsOfSides(
     })),
   );
   if (wires.flat().every(({ turned }) => turned === undefined)) return face;
-  const [outline, ...holes] = wires.map((some) =>
+  const made = wires.map((some) =>
     wireOf(
       { occt, keep },
       some.map(({ edge, turned }) => turned ?? keep(copied(occt, edge, AT_ORIGIN))),
     ),
   );
-  if (!outline || holes.includes(undefined)) return face;
-  const builder = keep(new occt.BRepBuilderAPI_MakeFace(outline, true));
-  for (const hole of holes) builder.Add(hole!);
-  const fix = keep(new occt.ShapeFix_Face(keep(builder.Face())));
-  fix.FixOrientation();
-  return keep(fix.Face());
+  return made.every((wire) => wire !== undefined) ? flatFace({ occt, keep }, made) : face;
 }
 
 function sideBeside(

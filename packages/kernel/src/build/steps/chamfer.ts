@@ -1,11 +1,11 @@
 /** Edges cut off flat. */
 import { radians } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
-import { edgesChosen, type MeetingEdge } from './chosen.ts';
+import { edgesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { release, scope, type Occt } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { withoutRoom } from './rims.ts';
+import { rimsAmong, withoutRoom, type Rim } from './rims.ts';
 import { cannotGo, rounded } from './rounding.ts';
 
 type Chamfer = Extract<Content, { readonly kind: 'chamfer' }>;
@@ -15,10 +15,11 @@ export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): Name
   return scope((keep) => {
     const { edges: chosen, width, second, angle } = content;
     const edges = edgesChosen(occt, of, { chosen, keep });
+    const rims = rimsAmong(occt, edges);
     return buildOrTellLargest(
       width,
       (size) => {
-        requireRoom(occt, edges, { ...content, width: size, second: (size * second) / width });
+        requireRoom(rims, { ...content, width: size, second: (size * second) / width });
         const operation = keep(new occt.BRepFilletAPI_MakeChamfer(of.shape));
         for (const { edge, faces } of edges)
           if (angle > 0) operation.AddDA(size, radians(angle), edge, faces[0]);
@@ -33,12 +34,11 @@ export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): Name
 
 /** Throws BuildError. */
 function requireRoom(
-  occt: Occt,
-  edges: readonly MeetingEdge[],
+  rims: readonly Rim[],
   { width, second, angle }: Pick<Chamfer, 'width' | 'second' | 'angle'>,
 ): void {
   // With an angle the other leg follows from the form of the other face.
   const onSecond = second > 0 ? second : angle > 0 ? 0 : width;
-  const none = withoutRoom(occt, edges, (_, { flat }) => (flat === 0 ? width : onSecond));
+  const none = withoutRoom(rims, ({ flat }) => (flat === 0 ? width : onSecond));
   if (none.length > 0) throw cannotGo('Chamfer', none);
 }

@@ -50,8 +50,9 @@ export function buildEmbossed(occt: Occt, solid: NamedShape, content: Embossed):
       () => laid({ occt, keep }, own, { content, planar, seen: mesh }),
     );
     keep(made.shape);
-    requireSense(occt, { before: solid.shape, after: made.shape }, content.depth);
-    return { shape: moved(occt, made.shape, content.frame), faceNames: made.faceNames };
+    const shape = moved(occt, made.shape, content.frame);
+    requireSense(occt, { before: solid.shape, after: shape }, content.depth);
+    return { shape, faceNames: made.faceNames };
   });
 }
 

@@ -4,7 +4,7 @@ import { edgesAmong, sharpEdges, type MeetingEdge } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { release, scope, type Keep, type Occt, type TopoDS_Face } from '../../occt/occt.ts';
 import { buildOrTellLargest } from './largest.ts';
-import { withoutRoom } from './rims.ts';
+import { rimsAmong, withoutRoom } from './rims.ts';
 import { cannotGo, rounded } from './rounding.ts';
 
 type Fillet = Extract<Content, { readonly kind: 'fillet' }>;
@@ -14,11 +14,15 @@ export function buildFillet(occt: Occt, of: NamedShape, fillet: Fillet): NamedSh
   const { radius, to, radii } = fillet;
   return scope((keep) => {
     const edges = edgesByRadius(occt, of, { fillet, keep });
+    const rims = rimsAmong(occt, edges.keys()).filter(({ edge, flat }) =>
+      isDrum(occt, edge.faces[1 - flat]!),
+    );
     const growth = to > 0 ? to / radius : 1;
     return buildOrTellLargest(
       radius,
       (size) => {
-        requireRoom(occt, edges, size / radius);
+        const none = withoutRoom(rims, ({ edge }) => ((edges.get(edge)! * size) / radius) * legOf(edge));
+        if (none.length > 0) throw cannotGo('Fillet', none);
         const operation = keep(new occt.BRepFilletAPI_MakeFillet(of.shape, 'ChFi3d_Rational'));
         for (const [{ edge }, own] of edges) {
           const here = (own * size) / radius;
@@ -50,17 +54,10 @@ function edgesByRadius(
   return found;
 }
 
-/** Throws BuildError. @param share of each edge's own radius */
-function requireRoom(occt: Occt, edges: ReadonlyMap<MeetingEdge, number>, share: number): void {
-  const none = withoutRoom(occt, [...edges.keys()], (edge, { flat }) =>
-    isDrum(occt, edge.faces[1 - flat]!)
-      ? edges.get(edge)! * share * Math.sqrt((1 - edge.cosine) / (1 + edge.cosine))
-      : 0,
-  );
-  if (none.length > 0) throw cannotGo('Fillet', none);
-}
+/** How far from an edge a ball of radius 1 in its angle touches: tan(φ / 2), φ between the normals of its faces. */
+const legOf = ({ cosine }: MeetingEdge): number => Math.sqrt((1 - cosine) / (1 + cosine));
 
-/** Straight out of the circle, so that a ball rolls as in the plane through the axis: it touches the flat face at r · tan(φ / 2) from the edge. */
+/** Straight out of the circle, so that a ball rolls as in the plane through the axis. */
 const isDrum = (occt: Occt, face: TopoDS_Face): boolean =>
   scope((keep) => DRUMS.has(keep(new occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string));
 const DRUMS: ReadonlySet<string> = new Set(['GeomAbs_Cylinder', 'GeomAbs_Cone']);

@@ -139,13 +139,13 @@ interface Moving {
 
 /** With sides that run as those that they continue, so that they merge; else as the kernel makes them. */
 function withFacesMoved(occt: Occt, of: NamedShape, { faces, by, keep }: Moving): NamedShape {
+  const edges = meetingEdges({ occt, keep }, of);
   const layered = (swept: readonly TopoDS_Face[]) =>
     withLayers(occt, of, {
-      layers: faces.map((face, i) => layerOn(occt, of, { face, swept: swept[i]!, by, keep })),
+      layers: faces.map((face, i) => layerOn(occt, { face, swept: swept[i]!, edges, by, keep })),
       by,
     });
   const plain = faces.map(({ face }) => face);
-  const edges = meetingEdges({ occt, keep }, of);
   const turned = plain.map((face) =>
     isFlatFace(occt, face) ? withArcsOfSides({ occt, keep }, face, edges) : face,
   );
@@ -162,20 +162,18 @@ interface Layering {
   readonly face: FoundFace;
   /** The face, or one like it. */
   readonly swept: TopoDS_Face;
+  /** All of the solid. */
+  readonly edges: readonly MeetingEdge[];
   readonly by: number;
   readonly keep: Keep;
 }
 
 /** What a face sweeps over when it moves. Its far side is called like the face, the others like what they continue. */
-function layerOn(
-  occt: Occt,
-  of: NamedShape,
-  { face: { face, name }, swept, by, keep }: Layering,
-): NamedShape {
+function layerOn(occt: Occt, { face: { face, name }, swept, edges, by, keep }: Layering): NamedShape {
   const shape = keep(isFlatFace(occt, face) ? prism(occt, swept, by) : thick(occt, face, by));
-  const edges = meetingEdges({ occt, keep }, of).filter(({ faces }) => faces.some((one) => one.IsSame(face)));
+  const own = edges.filter(({ faces }) => faces.some((one) => one.IsSame(face)));
   const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((side) => {
-    const touched = edges.filter(({ middle }) => distanceTo(occt, side, middle) < ON_EDGE_MM);
+    const touched = own.filter(({ middle }) => distanceTo(occt, side, middle) < ON_EDGE_MM);
     const [first, second] = touched;
     if (!first || second) return name;
     return first.names[first.faces[0].IsSame(face) ? 1 : 0];

@@ -114,13 +114,7 @@ function thickened({ occt, keep }: Scoped, sheet: NamedShape, by: number): Named
   if (!operation.IsDone()) throw cannotBeMoved();
   const shape = keep(occt.TopoDS.Solid(keep(operation.Shape())));
   occt.BRepLib.OrientClosedSolid(shape);
-  const names = namesAfter({ occt, keep }, operation, { sheet, shape });
-  const isBack = (face: TopoDS_Shape) =>
-    uniqueShapes({ occt, keep }, sheet.shape, 'TopAbs_FACE').some((one) => one.IsSame(face));
-  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face, i) =>
-    isBack(face) ? SLAB_BACK : names[i]!,
-  );
-  return { shape, faceNames };
+  return { shape, faceNames: namesAfter({ occt, keep }, operation, { sheet, shape }) };
 }
 
 const cannotBeMoved = () => new BuildError(faultOf('emboss.too-deep-for-bend', {}));
@@ -130,7 +124,7 @@ interface Change {
   readonly shape: TopoDS_Shape;
 }
 
-/** Of faces that were moved. */
+/** Faces that were moved keep their names; those from which they were, where they are left, are the back. */
 function namesAfter(
   { occt, keep }: Scoped,
   operation:
@@ -139,6 +133,7 @@ function namesAfter(
 ): string[] {
   const names = new ShapeMap<string>(occt);
   uniqueShapes({ occt, keep }, sheet.shape, 'TopAbs_FACE').forEach((face, i) => {
+    names.ensure(face, () => SLAB_BACK);
     for (const one of fromList({ occt, keep }, keep(operation.Generated(face))))
       names.ensure(one, () => sheet.faceNames[i]!);
   });
