@@ -3,11 +3,16 @@ import { whenIdle } from './common/idle.ts';
 type Loaded = typeof import('./workshop/Workshop.tsx');
 let loading: Promise<Loaded> | undefined;
 
-/** The workshop brings three.js and the kernel; the first screens do not wait for them. The kernel starts while the rest is on its way. */
+/**
+ * The workshop brings three.js and the kernel; the first screens do not wait for them. The kernel starts while the rest is on its way.
+ * What the workshop is made of is asked for by itself too: it is set up as it comes, and the page is free in between.
+ */
 export function loadWorkshop(): Promise<Loaded> {
   loading ??= Promise.all([
     import('./workshop/Workshop.tsx'),
     import('@kadrel/kernel/browser').then(({ warmUpWorker }) => warmUpWorker()),
+    import('./session/store.ts'),
+    import('./viewport/stage.ts'),
   ]).then(
     ([workshop]) => workshop,
     (error: unknown) => {

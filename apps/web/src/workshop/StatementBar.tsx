@@ -20,7 +20,7 @@ import {
   type Verb,
 } from '@kadrel/core';
 import clsx from 'clsx';
-import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import {
   entryText,
   exactNumber,
@@ -82,8 +82,10 @@ type Findable = Verb | typeof OUTPUT | typeof NOTHING;
 /** Nothing stays chosen. */
 const NOBODY = null as Findable | null;
 
-/** The list lays its options itself: each is such an element, not one that makes it. */
-function optionOf(found: Findable) {
+/** So many at a time: a longer list would take longer to change than a letter takes to be typed. */
+const MOST_SHOWN = 12;
+
+function Option({ found }: { found: Findable }) {
   if (found === NOTHING)
     return (
       <ComboboxOption value={found} disabled className="menu-item text-ink2">
@@ -103,14 +105,20 @@ function optionOf(found: Findable) {
   );
 }
 
-function FindVerb({ openOutput }: { openOutput: () => void }) {
-  const session = useSession();
-  const [typed, setTyped] = useState('');
+/** What a text finds, the best first. */
+function findableBy(typed: string): readonly Findable[] {
   const found = findVerbs(typed).filter((verb) => !verb.isUnlisted);
   const text = typed.trim().toLowerCase();
   const isOutput = text !== '' && OUTPUT_WORDS.some((word) => word.startsWith(text));
-  const hits: Findable[] = isOutput ? [OUTPUT, ...found] : found;
-  const options: readonly Findable[] = hits.length === 0 ? [NOTHING] : hits;
+  const hits: readonly Findable[] = isOutput ? [OUTPUT, ...found] : found;
+  return hits.length === 0 ? [NOTHING] : hits;
+}
+
+function FindVerb({ openOutput }: { openOutput: () => void }) {
+  const session = useSession();
+  const [typed, setTyped] = useState('');
+  const found = useMemo(() => findableBy(typed), [typed]);
+  const more = found.length - MOST_SHOWN;
   const choose = (chosen: Findable | null) => {
     if (!chosen || chosen === NOTHING) return;
     setTyped('');
@@ -119,13 +127,7 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
     else startVerb(session, chosen);
   };
   return (
-    // So many options one by one would take longer to be taken away than a letter takes to be typed.
-    <Combobox<Findable | null, false>
-      value={NOBODY}
-      onChange={choose}
-      immediate
-      virtual={{ options: [...options], disabled: (one) => one === NOTHING }}
-    >
+    <Combobox<Findable | null, false> value={NOBODY} onChange={choose} immediate>
       <ComboboxInput
         data-testid="find-verb"
         aria-label="Find a verb"
@@ -150,7 +152,15 @@ function FindVerb({ openOutput }: { openOutput: () => void }) {
         anchor={{ to: 'bottom start', gap: 8 }}
         className="menu w-[520px] [--anchor-max-height:27rem]"
       >
-        {({ option }: { option: Findable }) => optionOf(option)}
+        {found.slice(0, MOST_SHOWN).map((one, place) => (
+          // By its place: a row is filled anew, and not made anew.
+          <Option key={place} found={one} />
+        ))}
+        {more > 0 && (
+          <ComboboxOption value={NOTHING} disabled className="menu-item text-ink2">
+            and {more} more: go on typing
+          </ComboboxOption>
+        )}
       </ComboboxOptions>
     </Combobox>
   );

@@ -4,6 +4,7 @@ import { Link, Navigate, useParams } from 'react-router';
 import { ApiError } from '../api/call.ts';
 import { api } from '../api/client.ts';
 import { workshopApi } from '../api/workshop.ts';
+import { Afterwards } from '../common/Afterwards.tsx';
 import { editsSince } from '../session/earlier.ts';
 import { browserShelf } from '../session/shelf.ts';
 import { openSession, type Session } from '../session/store.ts';
@@ -97,13 +98,21 @@ function Screen() {
   const [isKeys, setIsKeys] = useState(false);
 
   useEffect(() => {
-    if (!canvas.current) return;
-    const made = new Stage(canvas.current, session);
-    const withdraw = offerConsole(session, made);
-    setStage(made);
+    let end = () => {};
+    // In a task of its own: to set up the drawing takes as long as the screen itself.
+    const timer = setTimeout(() => {
+      if (!canvas.current) return;
+      const made = new Stage(canvas.current, session);
+      const withdraw = offerConsole(session, made);
+      setStage(made);
+      end = () => {
+        withdraw();
+        made.dispose();
+      };
+    });
     return () => {
-      withdraw();
-      made.dispose();
+      clearTimeout(timer);
+      end();
       setStage(null);
       setIsReady(false);
     };
@@ -139,7 +148,9 @@ function Screen() {
           <Empty />
         </main>
       </Layout>
-      <Bench />
+      <Afterwards>
+        <Bench />
+      </Afterwards>
       <OutputDialog isOpen={isOutput} close={() => setIsOutput(false)} />
       <Shortcuts isOpen={isKeys} close={() => setIsKeys(false)} />
     </div>

@@ -5,6 +5,7 @@
 import clsx from 'clsx';
 import { Fragment, useEffect, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
+import { Afterwards } from '../../common/Afterwards.tsx';
 import { useSessionState } from '../context.ts';
 import { FitPanel } from '../fit/FitPanel.tsx';
 import { RackPanel } from '../racks/RackPanel.tsx';
@@ -49,7 +50,9 @@ export function Layout({ children }: { children: React.ReactNode }) {
             maxSize="40%"
             groupResizeBehavior="preserve-pixel-size"
           >
-            <LeftPanels />
+            <Afterwards>
+              <LeftPanels />
+            </Afterwards>
           </Panel>
         )}
         {!isSmall && <Separator className="panel-border w-px" title="Border of the parts" />}
@@ -65,7 +68,9 @@ export function Layout({ children }: { children: React.ReactNode }) {
             maxSize="40%"
             groupResizeBehavior="preserve-pixel-size"
           >
-            <RightSide />
+            <Afterwards>
+              <RightSide />
+            </Afterwards>
           </Panel>
         )}
       </Group>
