@@ -1,6 +1,6 @@
 /** Recipes under torture: random solids with random steps, whose numbers are then changed at random. */
 import { builtRecipe, isRefusal, perform, verbNamed, type KadrelDocument } from '@kadrel/core';
-import { BuildWatch, Evaluator, worldOf } from '@kadrel/kernel';
+import { BuildWatch, Evaluator, isFatal, worldOf } from '@kadrel/kernel';
 import { idOf, builtBy, numbers, type Statement } from '@kadrel/testing';
 import { between, someSolid, someStep, type Names } from './recipeStatements.ts';
 
@@ -22,9 +22,9 @@ const isOfBase = (name: string, pin: string): boolean =>
 export class KernelStopped extends Error {
   constructor(
     readonly key: string,
-    cause: WebAssembly.RuntimeError,
+    cause: unknown,
   ) {
-    super(cause.message, { cause });
+    super(String(cause), { cause });
     this.name = 'KernelStopped';
   }
 }
@@ -52,7 +52,7 @@ export function tryRecipe(
   try {
     return triedBy(new Evaluator(libraries, watch), seed);
   } catch (error) {
-    throw error instanceof WebAssembly.RuntimeError ? new KernelStopped(key, error) : error;
+    throw isFatal(error) ? new KernelStopped(key, error) : error;
   }
 }
 

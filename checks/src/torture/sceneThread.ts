@@ -1,4 +1,5 @@
 /** The thread that tries scenes of combinations: a scene comes in, its verdicts go out. */
+import { isFatal } from '@kadrel/kernel';
 import { loadLibraries } from '@kadrel/kernel/node';
 import { parentPort } from 'node:worker_threads';
 import { trial, type Verdict } from './booleans.ts';
@@ -29,9 +30,9 @@ export async function serveScenes(): Promise<void> {
     try {
       return trial(libraries, facets, scene);
     } catch (error) {
-      if (!(error instanceof WebAssembly.RuntimeError)) throw error;
+      if (!isFatal(error)) throw error;
       libraries = await loadLibraries();
-      return [{ ...scene, how: 'union', outcome: 'refused', words: `the kernel gave up: ${error.message}` }];
+      return [{ ...scene, how: 'union', outcome: 'refused', words: `the kernel gave up: ${String(error)}` }];
     }
   }
 

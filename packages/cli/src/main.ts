@@ -18,7 +18,7 @@ import {
   type KadrelDocument,
   type Part,
 } from '@kadrel/core';
-import { BuildError, EXPORTERS, exporterFor, type Evaluator } from '@kadrel/kernel';
+import { BuildError, EXPORTERS, exporterFor, isFatal, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { docksJson, docksOf, isSound } from './docks.ts';
 import { fitJson, fitOf } from './fit.ts';
@@ -95,7 +95,7 @@ export async function main(
     if (error instanceof LedgerError || error instanceof BuildError || error instanceof FormatError)
       process.stderr.write(`${error.message}\n`);
     else if (error instanceof UsageError) process.stderr.write(`${error.message}\n${USAGE}\n`);
-    else if (error instanceof WebAssembly.RuntimeError)
+    else if (isFatal(error))
       process.stderr.write(
         `${at}: the kernel stopped over it; nothing more was written. Change one of its sizes or places a little, or leave it out.\n`,
       );

@@ -4,7 +4,7 @@ export { BuildWatch } from './buildWatch.ts';
 export type { PartMeasure } from './parts.ts';
 export type { Failure, PartNotice } from './problems.ts';
 export type { ShapeFacts } from './shapes.ts';
-export { BuildError } from './occt/occt.ts';
+export { BuildError, isFatal } from './occt/occt.ts';
 export { KernelHost, type HostOptions, type HostState } from './host.ts';
 export type { Measures } from './facts/measure.ts';
 export { EXPORTERS, exporterFor, exporterNamed } from './exchange/index.ts';

@@ -373,6 +373,15 @@ describe('a content over which a kernel has stopped', () => {
     expect(told(block(fillet, chamfer))[0]).toBe(filleted);
   });
 
+  test('is what was told last, also where the kernel calls itself without an end', () => {
+    const keys: string[] = [];
+    const watch = new BuildWatch();
+    watch.onBuilding = (key) => keys.push(key);
+    const endless = (depth: number): number => 1 + endless(depth + 1);
+    expect(() => watch.over('outer', () => watch.over('inner', () => endless(0)))).toThrow(/call stack/);
+    expect(keys).toEqual(['outer', 'inner']);
+  });
+
   test('is left out where it is a step, and that is reported with its place', () => {
     const rounded = block(fillet, chamfer);
     const [filleted] = told(rounded);

@@ -101,8 +101,12 @@ export function translated(occt: Occt, error: unknown): unknown {
   );
 }
 
-/** Whether the kernel cannot be used any more after this error. */
-export const isFatal = (error: unknown): boolean => error instanceof WebAssembly.RuntimeError;
+/** What engines say where calls went too deep. In the kernel it leaves the stack of its own memory as it was. */
+const TOO_DEEP = /call stack|recursion/;
+
+/** Whether the kernel cannot be used any more after this error: a trap, or calls without an end. */
+export const isFatal = (error: unknown): boolean =>
+  error instanceof WebAssembly.RuntimeError || (error instanceof Error && TOO_DEEP.test(error.message));
 
 /** The kernel's addresses come as signed numbers, and are below zero from two gigabytes on. */
 export const addressOf = (pointer: number): number => pointer >>> 0;
