@@ -93,6 +93,7 @@ export async function drags(ada: Person, ...points: readonly Vec3[]): Promise<vo
 /** Away from the middle of the view, where room is left beside the view dial. */
 export async function zoomsOut(ada: Person): Promise<void> {
   await ada.page.mouse.move(700, 330);
-  await ada.page.mouse.wheel(0, 700);
+  // The browser tells the page of turns in points of the screen.
+  await ada.page.mouse.wheel(0, 700 * (await ada.page.evaluate(() => devicePixelRatio)));
   await ada.isReady();
 }

@@ -51,9 +51,13 @@ const ANY_WAY: Vec3 = [0.267, 0.535, 0.802];
 export function isWithinSolid(solid: Pick<SnapInstance, 'pose' | 'shape'>, point: Vec3): boolean {
   const ray = localRay(solid, { from: point, direction: ANY_WAY });
   const hit = castOnShape(solid.shape, ray);
-  if (!hit) return false;
-  const [a, b, c] = facetCorners(solid.shape, hit.triangle);
-  return dot(cross(subtract(b, a), subtract(c, a)), ray.direction) > 0;
+  return hit !== undefined && isMetFromWithin(solid.shape, hit.triangle, ray);
+}
+
+/** Whether a ray that meets a facet comes from the inside of its solid. */
+function isMetFromWithin(shape: SnapShape, triangle: number, { direction }: Ray): boolean {
+  const [a, b, c] = facetCorners(shape, triangle);
+  return dot(cross(subtract(b, a), subtract(c, a)), direction) > 0;
 }
 
 /** Whether the ray enters a box before `most`: the slab test. Source: Kay and Kajiya, SIGGRAPH 1986. */
@@ -108,26 +112,49 @@ function meetTriangle(
   return distance > 0 ? distance : Infinity;
 }
 
+/** A facet that no section plane takes out of sight. */
+interface SeenHit extends FacetHit {
+  /** Met from within, where the solid was cut open: what is seen there is its cut face. */
+  readonly isCut: boolean;
+}
+
 /** The nearest facet that no section plane takes out of sight. */
 function castOnSeen(
   instance: SnapInstance,
   ray: Ray,
   { most, cuts }: { readonly most: number; readonly cuts: readonly Cut[] | undefined },
-): FacetHit | undefined {
+): SeenHit | undefined {
   const { shape, part } = instance;
   const local = localRay(instance, ray);
-  if (!cuts || cuts.length === 0) return castOnShape(shape, local, most);
+  if (!cuts || cuts.length === 0) {
+    const hit = castOnShape(shape, local, most);
+    return hit && { ...hit, isCut: false };
+  }
   let from = seenFrom(cuts, part, { ray, from: 0 });
+  let wasCut = from > 0;
   // Each time round, the ray has left one cut for good.
   for (let i = 0; i <= cuts.length && from < most; i++) {
     const onward = { from: along(local.from, local.direction, from), direction: local.direction };
     const hit = castOnShape(shape, onward, most - from);
     if (!hit) return undefined;
+    const { triangle } = hit;
     const distance = from + hit.distance;
     from = seenFrom(cuts, part, { ray, from: distance });
-    if (from === distance) return { distance, triangle: hit.triangle };
+    if (from === distance)
+      return { distance, triangle, isCut: wasCut && isMetFromWithin(shape, triangle, local) };
+    wasCut = true;
   }
   return undefined;
+}
+
+/** What lies together is as far away as the rounding of facets lets it, mm. */
+const TOGETHER_MM = 1e-3;
+
+/** Whether what is met is before what was found: of what lies together, a cut face is seen, as the views draw it. */
+function isBefore(hit: SeenHit, found: SeenHit | undefined): boolean {
+  if (!found) return true;
+  const first = hit.isCut === found.isCut ? 0 : hit.isCut ? TOGETHER_MM : -TOGETHER_MM;
+  return hit.distance < found.distance + first;
 }
 
 /** The first surface that the ray meets in the scene, nearer than `most`, of the parts that `may` be met. */
@@ -137,21 +164,19 @@ export function castOnScene(
   max = Infinity,
   may?: (part: string, instance: SnapInstance) => boolean,
 ): SurfaceHit | undefined {
-  let found: SurfaceHit | undefined;
+  const { cuts } = scene;
+  const beside = cuts?.length ? TOGETHER_MM : 0;
+  let found: (SurfaceHit & SeenHit) | undefined;
+  const most = () => (found ? Math.min(max, found.distance + beside) : max);
   searchBvh(
     scene.tree,
-    (bounds, at) => isBoxOnRay(bounds, at, ray, found?.distance ?? max),
+    (bounds, at) => isBoxOnRay(bounds, at, ray, most()),
     (i) => {
       const instance = scene.instances[i]!;
       if (instance.isOpen || (may && !may(instance.part, instance))) return;
-      const hit = castOnSeen(instance, ray, { most: found?.distance ?? max, cuts: scene.cuts });
-      if (hit)
-        found = {
-          instance,
-          distance: hit.distance,
-          face: instance.shape.faceOfTriangle[hit.triangle]!,
-          triangle: hit.triangle,
-        };
+      const hit = castOnSeen(instance, ray, { most: most(), cuts });
+      if (hit && isBefore(hit, found))
+        found = { ...hit, instance, face: instance.shape.faceOfTriangle[hit.triangle]! };
     },
   );
   return found;

@@ -56,13 +56,14 @@ export function boxShape(size: Vec3): SnapShape {
         edgeNames.push(name);
         curves.push(...a, ...b, 0, 0, 0, 0, 0, 0);
       }
+  // Round each side as it is seen from outside.
   const sides = [
-    [0, 2, 6, 4],
-    [1, 5, 7, 3],
-    [0, 4, 5, 1],
-    [2, 3, 7, 6],
-    [0, 1, 3, 2],
-    [4, 6, 7, 5],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
   ];
   const normals = [
     [-1, 0, 0],

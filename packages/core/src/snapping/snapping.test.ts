@@ -76,6 +76,24 @@ describe('what a section plane takes away', () => {
     expect(catchAt([40, 0, 10], cutBlock(['a']))).toMatchObject({ point: [40, 0, 10] });
   });
 
+  test('of a cut solid that stands on another, the cut face is met wherever it is seen', () => {
+    const standing = snapScene(
+      ['floor', 'knob'].map((part) => {
+        const [size, height] = part === 'floor' ? [[60, 60, 5] as const, 0] : [[10, 10, 10] as const, 5];
+        return instance(boxShape([...size]), part, poseOf([part === 'floor' ? 0 : 25, 0, height], [0, 0, 0]));
+      }),
+    );
+    const scene = { ...standing, cuts: [cut([], [0, 0, 1], 10)] };
+    const camera = looking(0, 90, 'perspective');
+    for (const x of [26, 28, 31, 33.5])
+      for (const y of [1, 3, 8, 9.5]) {
+        const seen = castOnScene(scene, rayThrough(camera, ...over(camera, [x, y, 10], 0)));
+        expect([x, y, seen?.instance.part]).toEqual([x, y, 'knob']);
+      }
+    const beside = castOnScene(scene, rayThrough(camera, ...over(camera, [45, 5, 5], 0)));
+    expect(beside?.instance.part).toBe('floor');
+  });
+
   test('a section plane itself hides nothing, and its edges are caught', () => {
     const scene = snapScene([
       { ...instance(boxShape([40, 20, 10]), 'section'), isOpen: true },
