@@ -32,6 +32,32 @@ test('clicked edges are rounded, and one more click takes an edge out again', as
   expect(ada.problems).toEqual([]);
 });
 
+test('an edge that is clicked on a member of a row is marked and rounded on all of them', async ({
+  page,
+}) => {
+  const ada = await inNewProject(page, 'A row of blocks');
+  await ada.makesBox(['20', '20', '20']);
+  await ada.types('Escape');
+  await selects(page, 'Box');
+  await says(ada, 'repeat along', { typed: { 'in all': '3', every: '40' } });
+  await ada.types('Escape');
+  await ada.fitsAll();
+  const seen = async (point: Vec3) => {
+    const { x, y } = await ada.screenOf(point);
+    const clip = { x: x - 4, y: y - 4, width: 9, height: 9 };
+    return (await page.screenshot({ clip })).toString('base64');
+  };
+  await startsVerb(page, 'fillet');
+  const before = await seen([45, 0, 20]);
+  await ada.clicksAt([90, 0, 20]);
+  await expect(page.locator('[data-blank="edges"]')).toHaveText('top · front');
+  await expect.poll(() => seen([45, 0, 20])).not.toBe(before);
+  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('4');
+  await ada.commits();
+  expect((await ada.facts('Box row')).volume).toEqual(near(3 * (8000 - CORNER * 16 * 20)));
+  expect(ada.problems).toEqual([]);
+});
+
 test('a rule outlives a change of size, and what is too large says the largest that fits', async ({
   page,
 }) => {

@@ -88,6 +88,7 @@ export * from './document/items.ts';
 export type { Layout, LayoutOf, MemberKey, Spacing, WayCurve } from './recipes/layouts/index.ts';
 export * from './patterns/members.ts';
 export * from './patterns/placed.ts';
+export { carryPlaced } from './patterns/placement.ts';
 export * from './document/naming.ts';
 export {
   isBody,

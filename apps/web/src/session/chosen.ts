@@ -15,7 +15,6 @@ import {
   subtract,
   valueOf,
   verbNamed,
-  worldFromPart,
   type Box,
   type ChosenEdge,
   type ChosenFace,
@@ -30,6 +29,7 @@ import {
   type World,
 } from '@kadrel/core';
 import type { Statement } from './statement.ts';
+import { wherever } from './wherever.ts';
 
 /** What is picked, as it stands in the blank. */
 export interface PickedPlace {
@@ -137,16 +137,12 @@ export function choiceOf(
   const shape = world.shapeOf(part);
   if (isRefusal(shape)) return undefined;
   const { snaps } = shape;
-  const pose = worldFromPart(document, part);
   const runs = [
     ...curvesChosen(snaps, chosen.flatMap(edgesOf)).map((curve) => pointsOfCurve(snaps, curve)),
     ...chosen.flatMap((one) => stubsOf(snaps, one)),
   ];
-  const lines = runs.flatMap((run) => {
-    const points = run.map((at) => carry(pose, at));
-    return points.slice(1).flatMap((to, i) => [...points[i]!, ...to]);
-  });
-  return { part, lines: Float32Array.from(lines), faces: chosen.flatMap(faceOf) };
+  const lines = runs.flatMap((run) => run.slice(1).flatMap((to, i) => [...run[i]!, ...to]));
+  return { part, lines: wherever(document, part, lines), faces: chosen.flatMap(faceOf) };
 }
 
 type Chosen = ChosenEdge | ChosenFace | ChosenPlace;

@@ -2,16 +2,15 @@
 import {
   FACE_PLANE,
   FACE_STRIDE,
-  carry,
   readableName,
   verbNamed,
-  worldFromPart,
   type ItemId,
   type KadrelDocument,
   type SnapShape,
   type Typed,
 } from '@kadrel/core';
 import { factsOfPart, type Built } from './built.ts';
+import { wherever } from './wherever.ts';
 
 /** Faces of one part, by their names. */
 export interface ChosenFace {
@@ -44,18 +43,15 @@ export function trianglesOf(
 ): Float32Array | undefined {
   const snaps = document.items[part] && factsOfPart({ built }, part)?.snaps;
   if (!snaps) return undefined;
-  const pose = worldFromPart(document, part);
   const corners: number[] = [];
   snaps.faceOfTriangle.forEach((face, t) => {
     if (!isNamed(snaps, face, names)) return;
     for (let k = 0; k < 3; k++) {
       const at = 3 * snaps.triangles[3 * t + k]!;
-      corners.push(
-        ...carry(pose, [snaps.positions[at]!, snaps.positions[at + 1]!, snaps.positions[at + 2]!]),
-      );
+      corners.push(snaps.positions[at]!, snaps.positions[at + 1]!, snaps.positions[at + 2]!);
     }
   });
-  return Float32Array.from(corners);
+  return wherever(document, part, corners);
 }
 
 const isNamed = (snaps: SnapShape, face: number, names: readonly string[]) =>

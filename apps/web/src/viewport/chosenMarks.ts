@@ -1,10 +1,9 @@
 /** What is marked in the views of solids: what a statement gathers, what is selected of a part, and what a step has made. */
-import { worldFromPart } from '@kadrel/core';
 import type { ShownChoice } from '../session/chosen.ts';
 import { trianglesOf, type ChosenFace } from '../session/faces.ts';
 import type { StepShown } from '../session/state.ts';
 import type { Session, SessionState } from '../session/store.ts';
-import { carriedTo } from './carried.ts';
+import { wherever } from '../session/wherever.ts';
 import type { Picture } from './picture.ts';
 
 const NO_LINES = new Float32Array();
@@ -68,7 +67,7 @@ export class ChosenMarks {
   private drawCage(): void {
     const { selection, document } = this.session.store.getState();
     const ends = this.caged?.ends ?? [];
-    const lines = ends.length === 0 ? NO_LINES : carriedTo(worldFromPart(document, selection[0]!), ends);
+    const lines = ends.length === 0 ? NO_LINES : wherever(document, selection[0]!, ends);
     if (this.picture.extras.cage.draw(lines)) this.invalidate();
   }
 
@@ -76,7 +75,7 @@ export class ChosenMarks {
   showStep(): void {
     const { stepShown, document } = this.session.store.getState();
     if (!stepShown) return this.mark(this.faces);
-    const corners = carriedTo(worldFromPart(document, stepShown.part), stepShown.corners);
+    const corners = wherever(document, stepShown.part, stepShown.corners);
     this.fill(corners, stepShown.seen);
   }
 

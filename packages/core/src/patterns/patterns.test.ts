@@ -16,7 +16,7 @@ import { verbNamed } from '../verbs/index.ts';
 import { perform, type Performed } from '../statement/perform.ts';
 import { plainWorld } from '../statement/world.ts';
 import { countOf, memberKeys, memberLabel, memberNamed } from './members.ts';
-import { placedOf } from './placed.ts';
+import { placedOf, standingPlacesOf } from './placed.ts';
 import { carryPlaced, chainPlacements, reflectionIn } from './placement.ts';
 import { wayAt, wayLength } from './way.ts';
 
@@ -356,6 +356,33 @@ describe('mirrored', () => {
     expect(own!.mirrored).toBe(false);
     expect(carryPlaced(image!, [0, 0, 0])).toEqual([100, 0, 0]);
     expect(carryPlaced(image!, [10, 10, 100])).toEqual([90, 10, 100]);
+  });
+
+  test('its source stands once for each member that has its own sizes', () => {
+    const stands = (document: KadrelDocument) =>
+      standingPlacesOf(document, idOf(document, 'Post')).map((place) => carryPlaced(place, [10, 10, 100]));
+    expect(stands(after(post))).toEqual([[10, 10, 100]]);
+    const pair = after(post, ['reflect', { as: 'Pair', parts: ['Post'], at: [50, 0, 0] }]);
+    expectAt(stands(pair), [
+      [10, 10, 100],
+      [90, 10, 100],
+    ]);
+    const rows = after(
+      post,
+      ['along', { as: 'Row', parts: ['Post'], count: 2, pitch: 20 }],
+      ['along', { as: 'Rows', parts: ['Row'], along: 'y', count: 2, pitch: 30 }],
+    );
+    expectAt(stands(rows), [
+      [10, 10, 100],
+      [30, 10, 100],
+      [10, 40, 100],
+      [30, 40, 100],
+    ]);
+    const steps = after(post, [
+      'along',
+      { as: 'Steps', parts: ['Post'], count: 3, pitch: 20, growth: [0, 0, 5] },
+    ]);
+    expectAt(stands(steps), [[10, 10, 100]]);
   });
 
   test('a reflection of a reflection is a turn', () => {

@@ -3,7 +3,14 @@
  * each member. Solids are identified by whose recipe they have, so that ten thousand members are built once.
  */
 import { datumInPart } from '../document/datum.ts';
-import { below, definitionOf, poseOfPlacement, worldFromParent } from '../document/items.ts';
+import {
+  below,
+  definitionOf,
+  lineage,
+  poseOfPlacement,
+  worldFromParent,
+  worldFromPart,
+} from '../document/items.ts';
 import type { MemberKey } from '../recipes/layouts/index.ts';
 import type { ItemId, KadrelDocument, Part, PatternBase } from '../document/schema.ts';
 import { AT_ORIGIN, carry, type Pose } from '../space/pose.ts';
@@ -47,6 +54,14 @@ export interface PlacedOptions {
 /** The solids of an item in the world. */
 export const placedOf = (document: KadrelDocument, id: ItemId, options: PlacedOptions = {}): Placed[] =>
   placedIn(document, id, worldFromParent(document, id), options);
+
+/** From the part's own frame to each place where it stands in its own sizes: once, or as a source of a pattern once for each member. */
+export function standingPlacesOf(document: KadrelDocument, id: ItemId): Placement[] {
+  const pattern = lineage(document, id).find((one) => document.items[one]?.recipe.base.kind === 'pattern');
+  const members = pattern === undefined ? [] : placedOf(document, pattern);
+  const own = members.filter(({ leaf, extra }) => leaf === id && !extra?.some((more) => more !== 0));
+  return own.length > 0 ? own : [{ pose: worldFromPart(document, id), mirrored: false }];
+}
 
 /** The solids of an item in the frame that its placement is given in, carried by `outer`. */
 export function placedIn(
