@@ -1,6 +1,6 @@
 /** Fillets, chamfers, shells and moved faces against formulas. */
 import { chosenOfStep, distance, type MadeFaces, type Vec3 } from '@kadrel/core';
-import type { Evaluator } from '@kadrel/kernel';
+import { faceNamesOf, type Evaluator } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { builtBy, idOf, measured, type Statement } from '@kadrel/testing';
 
@@ -263,6 +263,39 @@ test.each([
   const made = of(...(statements as readonly Statement[]));
   expect(made.volume / volume).toBeCloseTo(1, 8);
   expect(made.watertight).toBe(true);
+});
+
+// A regular polygon of n sides round a circle of radius a has the area n·a²·tan(π/n): moved in or out it is another such polygon.
+// Sources: Euclid XII, as in any table of polygons.
+describe('a shell of a prism with sixteen sides', () => {
+  const [n, a, h, t] = [16, 20, 30, 3];
+  const area = (radius: number) => n * radius ** 2 * Math.tan(Math.PI / n);
+  const prism: Statement = ['prism', { as: 'block', sides: n, width: 2 * a, across: 'flats', height: h }];
+  test.each([
+    ['open at the top', ['top'], {}, area(a) * h - area(a - t) * (h - t), n + 2 + n + 1],
+    ['open at both ends', ['top', 'bottom'], {}, (area(a) - area(a - t)) * h, n + 2 + n],
+    ['closed', undefined, {}, area(a) * h - area(a - t) * (h - 2 * t), 2 * (n + 2)],
+    ['outward', ['top'], { side: 'out' }, area(a + t) * (h + t) - area(a) * h, n + 2 + n + 1],
+  ])('%s', (_, open, more, volume, faces) => {
+    const made = of(prism, shell(t, open, more));
+    expect(made.volume / volume).toBeCloseTo(1, 9);
+    expect(made).toMatchObject({ watertight: true, solids: 1, faces });
+  });
+
+  test('has faces of the same names as that of a prism with few', () => {
+    const namesOf = (sides: number, more = {}) => {
+      const few: Statement = ['prism', { as: 'block', sides, width: 2 * a, across: 'flats', height: h }];
+      const document = builtBy(kernel, [few, shell(t, ['top'], more)]);
+      const facts = kernel.facts(document, idOf(document, 'block'));
+      return new Set(faceNamesOf(facts).filter((name) => !/side/.test(name)));
+    };
+    for (const more of [{}, { side: 'out' }]) expect(namesOf(16, more)).toEqual(namesOf(6, more));
+  });
+
+  test('is refused where the hollow would not come to the open face, or would be none', () => {
+    expect(refusalOf(prism, shell(21, ['top']))).toMatch(/largest thickness that fits here is about 19\.9/);
+    expect(refusalOf(prism, shell(16))).toMatch(/largest thickness that fits here is about 14\.9/);
+  });
 });
 
 // Near the bottom a wall that leans would stand below it: there none is due. Sides of a frustum move in by t·√(1 + slope²).

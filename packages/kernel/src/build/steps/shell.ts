@@ -4,6 +4,7 @@ import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
 import { facesChosen } from './chosen.ts';
+import { convexShell, convexSolid } from './convexShell.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import {
   BuildError,
@@ -52,12 +53,15 @@ export function buildShell(occt: Occt, of: NamedShape, content: Shell): NamedSha
 function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
   return scope((keep) => {
     const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
+    const convex = convexSolid(occt, of, opened);
+    const byKernel = (by: number) =>
+      opened.length === 0 ? hollow(occt, of, Math.abs(by)) : walled(occt, of, { opened, by });
     return buildOrTellLargest(
       thickness,
-      (size) =>
-        opened.length === 0
-          ? hollow(occt, of, size)
-          : walled(occt, of, { opened, by: side === 'in' ? -size : size }),
+      (size) => {
+        const by = side === 'in' || opened.length === 0 ? -size : size;
+        return convex ? convexShell(occt, convex, by) : byKernel(by);
+      },
       { what: 'thickness', giveBack: ({ shape }) => release(occt, shape) },
     );
   });
