@@ -1,22 +1,16 @@
 import { ledgerOf, verbNamed, type Edit } from '@kadrel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
-import { memo, useDeferredValue, useEffect, useMemo, useRef, type CSSProperties, type Ref } from 'react';
+import { useEffect, useMemo, useRef, type CSSProperties, type Ref } from 'react';
 import { useSession, useSessionState } from '../context.ts';
 
 /** Of a statement that takes two lines; what it takes is measured once it is shown. */
 const LINE_PX = 36;
 const OVERSCAN = 8;
 
-/**
- * The statements in force, in plain words; click one to look at the model as it was then. A new line, which must be measured, waits
- * until the views have shown what has changed.
- */
+/** The statements in force, in plain words; click one to look at the model as it was then. */
 export function Ledger() {
-  return <Lines edits={useDeferredValue(useSessionState((state) => state.edits))} />;
-}
-
-const Lines = memo(function Lines({ edits }: { readonly edits: readonly Edit[] }) {
+  const edits = useSessionState((state) => state.edits);
   const earlier = useSessionState((state) => state.earlier);
   const lookingAt = useSessionState((state) => state.lookingAt);
   const lines = useMemo(() => ledgerOf(edits), [edits]);
@@ -51,7 +45,7 @@ const Lines = memo(function Lines({ edits }: { readonly edits: readonly Edit[] }
       </ol>
     </div>
   );
-});
+}
 
 interface LineProps {
   readonly ref: Ref<HTMLLIElement>;

@@ -1,6 +1,6 @@
 import type { ItemId } from '@kadrel/core';
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Doubles } from '../Doubles.tsx';
 import { Pins } from '../Pins.tsx';
 import { TreeRow } from '../TreeRow.tsx';
@@ -11,10 +11,10 @@ import { ROW_PX, useDragging, useTree, useTreeKeys, type Drop, type Shown, type 
 /** A press that moves less than this is a click. */
 const DRAG_PX = 5;
 
-/** The tree of parts, with what each is made from below it. It follows when the views have shown what has changed. */
+/** The tree of parts, with what each is made from below it. */
 export function Parts() {
   const [search, setSearch] = useState('');
-  const shown = useDeferredValue(useShown(search));
+  const shown = useShown(search);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <Doubles />
