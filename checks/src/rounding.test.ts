@@ -322,6 +322,22 @@ test('a shell of a cone', () => {
   expect(of(cone, shell(t, 'bottom')).volume / wanted).toBeCloseTo(1, 7);
 });
 
+// The kernel marks what it was given where it comes to nothing: what is built on the same solid afterwards must not see it.
+test('a step that does not go leaves no mark on what it was to be done to', () => {
+  const [low, high, h] = [14.695, 10, 27.42];
+  const cone: Statement = ['cone', { as: 'block', diameter: 2 * low, top: 2 * high, height: h }];
+  const frustum = (a: number, b: number) => (Math.PI / 3) * h * (a * a + a * b + b * b);
+  const wall = (t: number) => t * Math.sqrt(1 + ((low - high) / h) ** 2);
+  const tube = (t: number) => frustum(low, high) - frustum(low - wall(t), high - wall(t));
+  expect(refusalOf(cone, shell(4.15, ['side', 'top'], { side: 'out' }))).toMatch(/does not fit/);
+  expect(of(cone, shell(2, ['bottom', 'top'])).volume / tube(2)).toBeCloseTo(1, 9);
+  expect(of(cone, shell(5.74, ['bottom', 'top'])).volume / tube(5.74)).toBeCloseTo(1, 9);
+  // Nor on what is tried next, smaller, to say what would fit.
+  expect(refusalOf(cone, shell(12, ['bottom', 'top']))).toMatch(/largest thickness that fits here is about/);
+  const settled = builtBy(kernel, [cone, ['settle', { part: 'block' }]]);
+  expect(measured(kernel, settled, 'block').volume / frustum(low, high)).toBeCloseTo(1, 12);
+});
+
 // Moved in by t, a cone with a point is a smaller one of the same slope: its tip is lower by t·√(R² + h²)/R. Own derivation.
 test.each([
   ['closed', undefined, 2],

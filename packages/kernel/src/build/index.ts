@@ -1,7 +1,7 @@
 /** One builder for each kind of content; a new kind is a file beside this one and a line below. */
-import { PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
 import type { Content, SolidContent, StepContent } from '../content/content.ts';
-import { BuildError, type Occt } from '../occt/occt.ts';
+import { BuildError, copied, release, type Occt } from '../occt/occt.ts';
 import { buildDrawn, buildSheet } from './bodies/drawn.ts';
 import { buildLoft } from './bodies/loft.ts';
 import { buildRaise } from './bodies/raise.ts';
@@ -115,9 +115,20 @@ export function buildBase(occt: Occt, content: ContentOf<BaseKind>): NamedShape 
   return (BASES[content.kind] as BaseBuilder<BaseKind>)(occt, content);
 }
 
-/** Throws BuildError. */
-export const buildStep = (occt: Occt, of: NamedShape, content: OwnStep): NamedShape =>
-  (STEPS[content.kind] as StepBuilder<OwnStep['kind']>).build(occt, of, content);
+/**
+ * Throws BuildError. It is done to a copy: what moves faces, or rounds edges in vain, leaves marks on what it is given, and others are
+ * built on that.
+ */
+export function buildStep(occt: Occt, of: NamedShape, content: OwnStep): NamedShape {
+  const own = { ...of, shape: copied(occt, of.shape, AT_ORIGIN) };
+  let made: NamedShape | undefined;
+  try {
+    made = (STEPS[content.kind] as StepBuilder<OwnStep['kind']>).build(occt, own, content);
+    return made;
+  } finally {
+    if (made?.shape !== own.shape) release(occt, own.shape);
+  }
+}
 
 /** Where a place of what a step is done to comes to lie. */
 export const placeAfter =

@@ -1,9 +1,10 @@
 /** A solid whose faces have all moved out, or in, by one distance. */
-import { faultOf, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import {
   BuildError,
   ShapeMap,
+  copied,
   fromList,
   progressRange,
   release,
@@ -56,10 +57,12 @@ function joinsOf({ by, corners }: Offsetting): readonly Join[] {
 
 function offsetJoined(
   occt: Occt,
-  of: NamedShape,
+  before: NamedShape,
   { by, corners, join }: Offsetting & { readonly join: Join },
 ): NamedShape {
   return scope((keep) => {
+    // What came to nothing leaves marks on what it was given.
+    const of = { ...before, shape: keep(copied(occt, before.shape, AT_ORIGIN)) };
     const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
     operation.PerformByJoin(
       of.shape,

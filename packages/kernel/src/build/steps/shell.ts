@@ -1,5 +1,5 @@
 /** A solid hollowed out to a wall. */
-import { add, scale as times, faultOf, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, add, scale as times, faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
@@ -10,6 +10,7 @@ import {
   BuildError,
   ShapeMap,
   compoundOf,
+  copied,
   fromList,
   progressRange,
   release,
@@ -50,17 +51,17 @@ export function buildShell(occt: Occt, of: NamedShape, content: Shell): NamedSha
   }, even);
 }
 
-function evenShell(occt: Occt, of: NamedShape, { open, thickness, side }: Shell): NamedShape {
+function evenShell(occt: Occt, of: NamedShape, content: Shell): NamedShape {
+  const { open, thickness, side } = content;
   return scope((keep) => {
     const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
     const convex = convexSolid(occt, of, opened);
-    const byKernel = (by: number) =>
-      opened.length === 0 ? hollow(occt, of, Math.abs(by)) : walled(occt, of, { opened, by });
     return buildOrTellLargest(
       thickness,
       (size) => {
         const by = side === 'in' || opened.length === 0 ? -size : size;
-        return convex ? convexShell(occt, convex, by) : byKernel(by);
+        if (convex) return convexShell(occt, convex, by);
+        return opened.length === 0 ? hollow(occt, of, size) : walled(occt, of, { open, by });
       },
       { what: 'thickness', giveBack: ({ shape }) => release(occt, shape) },
     );
@@ -89,19 +90,22 @@ function coreOf(occt: Occt, of: NamedShape, thickness: number): NamedShape {
 }
 
 interface Walling {
-  readonly opened: readonly TopoDS_Face[];
+  readonly open: Shell['open'];
   readonly by: number;
 }
 
-const walled = (occt: Occt, of: NamedShape, { opened, by }: Walling): NamedShape =>
-  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) => wallJoined(occt, of, { opened, by, join }));
+const walled = (occt: Occt, of: NamedShape, { open, by }: Walling): NamedShape =>
+  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) => wallJoined(occt, of, { open, by, join }));
 
-interface Joining extends Walling {
-  readonly join: Join;
-}
-
-function wallJoined(occt: Occt, of: NamedShape, { opened, by, join }: Joining): NamedShape {
+function wallJoined(
+  occt: Occt,
+  before: NamedShape,
+  { open, by, join }: Walling & { readonly join: Join },
+): NamedShape {
   return scope((keep) => {
+    // What came to nothing leaves marks on what it was given.
+    const of = { ...before, shape: keep(copied(occt, before.shape, AT_ORIGIN)) };
+    const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
     const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
     const made = thickened(occt, operation, { of, opened, by, join, keep });
     const shape = requireBodies(occt, made, 'The shell');
@@ -112,8 +116,14 @@ function wallJoined(occt: Occt, of: NamedShape, { opened, by, join }: Joining): 
   });
 }
 
-interface Thickening extends Joining {
+interface Moving {
+  readonly opened: readonly TopoDS_Face[];
+  readonly by: number;
+}
+
+interface Thickening extends Moving {
   readonly of: NamedShape;
+  readonly join: Join;
   readonly keep: Keep;
 }
 type ThickSolid = InstanceType<Occt['BRepOffsetAPI_MakeThickSolid']>;
@@ -169,7 +179,7 @@ function namedWall(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Wal
   return { shape, faceNames };
 }
 
-interface Claim extends Walling {
+interface Claim extends Moving {
   readonly of: NamedShape;
   readonly named: NamedShape;
   readonly keep: Keep;
