@@ -23,6 +23,7 @@ test('a cube, and what is left of it behind a slanting plane', () => {
     'far',
   );
   expect(behindAll([...cube, side([1, 0, 0], -1.5)], ball(1))).toEqual([]);
+  expect(behindAll(cube.slice(1), ball(1))).toEqual([]);
 });
 
 test('behind random planes round a ball: closed, convex, and with the sides that it was made from', () => {

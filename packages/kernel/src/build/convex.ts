@@ -33,7 +33,7 @@ export function sidesOf(faces: readonly (FlatFace & { readonly normal: Vec3 })[]
   return isConvex && !isTwice ? sides : undefined;
 }
 
-/** The faces of what lies behind all sides; none where nothing does. @param round points that it does not go far beyond */
+/** The faces of what lies behind all sides; none where nothing does, or where it goes on without an end. @param round points that it does not go far beyond */
 export function behindAll(sides: readonly Side[], round: readonly Vec3[]): FlatFace[] {
   const middle = middleOf(round);
   const reach = ROOMY * Math.max(...round.map((at) => distance(at, middle)));
@@ -41,6 +41,8 @@ export function behindAll(sides: readonly Side[], round: readonly Vec3[]): FlatF
     (pieces, side) => cutBy(pieces, side),
     cubeRound(middle, reach),
   );
+  // What is left of the cube is no side.
+  if (faces.some(({ isCube }) => isCube)) return [];
   return faces.map(({ name, loop }) => ({ name, loops: [loop] }));
 }
 
@@ -48,6 +50,7 @@ interface Piece {
   readonly name: string;
   readonly normal: Vec3;
   readonly loop: readonly Vec3[];
+  readonly isCube?: true;
 }
 
 /** Nothing of it is left in the end. */
@@ -59,7 +62,7 @@ function cubeRound(middle: Vec3, reach: number): Piece[] {
       const corners = [-1, 1].flatMap((x) =>
         [-1, 1].map((y): Vec3 => onFrame(normal, at, [x * reach, y * reach])),
       );
-      return { name: '', normal, loop: inTurn(corners, normal) };
+      return { name: '', normal, loop: inTurn(corners, normal), isCube: true as const };
     }),
   );
 }

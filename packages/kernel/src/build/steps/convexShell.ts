@@ -49,7 +49,7 @@ export function convexShell(occt: Occt, solid: ConvexSolid, by: number): NamedSh
   const { faces, isOpen } = solid;
   // An inner solid stands out of the faces that are left open.
   const other = movedFaces(solid, by, Math.max(0, -by));
-  if (by < 0) requireHollow(solid, other);
+  if (by < 0 || other.length === 0) requireHollow(solid, other);
   if (!isOpen.includes(true)) return solidOfFaces(occt, [...faces, ...other.map(turned)], 'The shell');
   const wall = parted(occt, solid, { other, by });
   const wanted = Math.abs(volumeOf(faces) - volumeOf(movedFaces(solid, by, 0)));
