@@ -1,12 +1,12 @@
 import type { ItemId } from '@kadrel/core';
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { memo, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Doubles } from '../Doubles.tsx';
 import { Pins } from '../Pins.tsx';
 import { TreeRow } from '../TreeRow.tsx';
 import { useSessionState } from '../context.ts';
 import { kindWords } from '../tree.ts';
-import { ROW_PX, useDragging, useTree, useTreeKeys, type Drop, type Shown, type Tree } from './useTree.ts';
+import { ROW_PX, useDragging, useTree, useTreeKeys, type Drop, type Tree } from './useTree.ts';
 
 /** A press that moves less than this is a click. */
 const DRAG_PX = 5;
@@ -14,7 +14,6 @@ const DRAG_PX = 5;
 /** The tree of parts, with what each is made from below it. */
 export function Parts() {
   const [search, setSearch] = useState('');
-  const shown = useShown(search);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <Doubles />
@@ -28,20 +27,14 @@ export function Parts() {
           onChange={(event) => setSearch(event.target.value)}
         />
       </div>
-      <PartTree shown={shown} />
+      <PartTree search={search} />
       <Pins />
     </div>
   );
 }
 
-function useShown(search: string): Shown {
-  const document = useSessionState((state) => state.document);
-  const selection = useSessionState((state) => state.selection);
-  return useMemo(() => ({ document, selection, search }), [document, selection, search]);
-}
-
-const PartTree = memo(function PartTree({ shown }: { readonly shown: Shown }) {
-  const tree = useTree(shown);
+function PartTree({ search }: { readonly search: string }) {
+  const tree = useTree(search);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PX } }));
   const { drop, ...dragging } = useDragging(tree);
   return (
@@ -50,10 +43,10 @@ const PartTree = memo(function PartTree({ shown }: { readonly shown: Shown }) {
       {...dragging}
       accessibility={{ screenReaderInstructions: { draggable: HOW_TO_ARRANGE } }}
     >
-      <Rows tree={tree} drop={drop} none={shown.search ? 'No part has this name.' : 'No parts yet.'} />
+      <Rows tree={tree} drop={drop} none={search ? 'No part has this name.' : 'No parts yet.'} />
     </DndContext>
   );
-});
+}
 
 interface RowsProps {
   readonly tree: Tree;

@@ -1,30 +1,25 @@
 /** Which rows the tree of parts has, and what the pointer and the keys do with them. */
 import type { DragEndEvent, DragMoveEvent } from '@dnd-kit/core';
-import type { ItemId, KadrelDocument } from '@kadrel/core';
+import type { ItemId } from '@kadrel/core';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { selectedWith, selectingBy } from '../../session/manner.ts';
 import type { Session } from '../../session/store.ts';
 import { gatheringBlank } from '../../session/waiting.ts';
-import { useSession } from '../context.ts';
+import { useSession, useSessionState } from '../context.ts';
 import { arrangement, placeAt, rowsOf, sentBy, type Place, type Row } from '../tree.ts';
 
 export const ROW_PX = 26;
 /** Rows kept beyond what is in sight. */
 const OVERSCAN = 24;
 
-/** What of the project the tree is made from. */
-export interface Shown {
-  readonly document: KadrelDocument;
-  readonly selection: readonly ItemId[];
-  readonly search: string;
-}
-
 export type Tree = ReturnType<typeof useTree>;
 
 /** Which rows there are, which is current, and what choosing and opening them does. */
-export function useTree({ document, selection, search }: Shown) {
+export function useTree(search: string) {
   const session = useSession();
+  const document = useSessionState((state) => state.document);
+  const selection = useSessionState((state) => state.selection);
   const [open, setOpen] = useState<ReadonlySet<ItemId>>(new Set());
   const [at, setAt] = useState<ItemId | null>(null);
   const frame = useRef<HTMLDivElement>(null);
