@@ -1,7 +1,7 @@
 /** One builder for each kind of content; a new kind is a file beside this one and a line below. */
-import { AT_ORIGIN, PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
+import { PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
 import type { Content, SolidContent, StepContent } from '../content/content.ts';
-import { BuildError, copied, release, type Occt } from '../occt/occt.ts';
+import { BuildError, copiedWithCurves, release, type Occt } from '../occt/occt.ts';
 import { buildDrawn, buildSheet } from './bodies/drawn.ts';
 import { buildLoft } from './bodies/loft.ts';
 import { buildRaise } from './bodies/raise.ts';
@@ -120,7 +120,7 @@ export function buildBase(occt: Occt, content: ContentOf<BaseKind>): NamedShape 
  * built on that.
  */
 export function buildStep(occt: Occt, of: NamedShape, content: OwnStep): NamedShape {
-  const own = { ...of, shape: copied(occt, of.shape, AT_ORIGIN) };
+  const own = { ...of, shape: copiedWithCurves(occt, of.shape) };
   let made: NamedShape | undefined;
   try {
     made = (STEPS[content.kind] as StepBuilder<OwnStep['kind']>).build(occt, own, content);

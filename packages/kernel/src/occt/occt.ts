@@ -9,7 +9,7 @@ import type {
   gp_Trsf,
   Message_ProgressRange,
 } from 'replicad-opencascadejs';
-import { faultOf, type Box, type Fault, type Pose, type Vec3 } from '@kadrel/core';
+import { AT_ORIGIN, faultOf, type Box, type Fault, type Pose, type Vec3 } from '@kadrel/core';
 
 /** The library of the kernel. */
 export type Occt = OpenCascadeInstance;
@@ -194,6 +194,20 @@ export function copied(occt: Occt, shape: TopoDS_Shape, pose: Pose): TopoDS_Shap
   return scope((keep) =>
     keep(new occt.BRepBuilderAPI_Transform(shape, transformOf({ occt, keep }, pose), true, false)).Shape(),
   );
+}
+
+/** A copy with the curves of its edges in the planes of its faces, which a plain copy is without: rounding an edge asks for them again and again. */
+export function copiedWithCurves(occt: Occt, shape: TopoDS_Shape): TopoDS_Shape {
+  const copy = copied(occt, shape, AT_ORIGIN);
+  scope((keep) => {
+    const site = { occt, keep };
+    for (const found of uniqueShapes(site, copy, 'TopAbs_FACE')) {
+      const face = keep(occt.TopoDS.Face(found));
+      for (const edge of occurrences(site, face, 'TopAbs_EDGE'))
+        occt.BRepLib.BuildPCurveForEdgeOnPlane(keep(occt.TopoDS.Edge(edge)), face);
+    }
+  });
+  return copy;
 }
 
 /** How far a shape is from a point, mm: 0 within a solid. */
