@@ -1,7 +1,7 @@
 /** One builder for each kind of content; a new kind is a file beside this one and a line below. */
 import { PLAIN_SOLIDS, scale, type Vec3 } from '@kadrel/core';
 import type { Content, SolidContent, StepContent } from '../content/content.ts';
-import { BuildError, copiedWithCurves, release, type Occt } from '../occt/occt.ts';
+import { BuildError, type Occt } from '../occt/occt.ts';
 import { buildDrawn, buildSheet } from './bodies/drawn.ts';
 import { buildLoft } from './bodies/loft.ts';
 import { buildRaise } from './bodies/raise.ts';
@@ -10,6 +10,7 @@ import { buildSettled } from './bodies/settled.ts';
 import { buildSweep } from './bodies/sweep.ts';
 import { buildWall } from './bodies/wall.ts';
 import type { NamedShape } from '../naming/named.ts';
+import { onCopy } from './onCopy.ts';
 import { buildBox } from './primitives/box.ts';
 import { buildCap } from './primitives/cap.ts';
 import { buildCone } from './primitives/cone.ts';
@@ -77,6 +78,8 @@ const BASES: { readonly [K in BaseKind]: BaseBuilder<K> } = {
 interface StepBuilder<K extends StepContent['kind']> {
   /** Throws BuildError. @param of what it is done to; it stays the builder's */
   build(occt: Occt, of: NamedShape, content: ContentOf<K>): NamedShape;
+  /** It does each of its tries to a copy of its own. */
+  readonly copies?: true;
   /** Where a place of what it is done to comes to lie; where there is none, it stays. */
   place?(content: ContentOf<K>, place: Vec3): Vec3;
 }
@@ -85,11 +88,11 @@ interface StepBuilder<K extends StepContent['kind']> {
 type OwnStep = Exclude<StepContent, { readonly tool: unknown }>;
 
 const STEPS: { readonly [K in OwnStep['kind']]: StepBuilder<K> } = {
-  fillet: { build: buildFillet },
-  chamfer: { build: buildChamfer },
+  fillet: { build: buildFillet, copies: true },
+  chamfer: { build: buildChamfer, copies: true },
   shell: { build: buildShell },
   push: { build: buildPushed },
-  draft: { build: buildDrafted },
+  draft: { build: buildDrafted, copies: true },
   reshape: { build: buildReshaped },
   cut: { build: buildCut },
   cutAlong: { build: buildCutAlong },
@@ -115,19 +118,12 @@ export function buildBase(occt: Occt, content: ContentOf<BaseKind>): NamedShape 
   return (BASES[content.kind] as BaseBuilder<BaseKind>)(occt, content);
 }
 
-/**
- * Throws BuildError. It is done to a copy: what moves faces, or rounds edges in vain, leaves marks on what it is given, and others are
- * built on that.
- */
+/** Throws BuildError. `of` stays as it is. */
 export function buildStep(occt: Occt, of: NamedShape, content: OwnStep): NamedShape {
-  const own = { ...of, shape: copiedWithCurves(occt, of.shape) };
-  let made: NamedShape | undefined;
-  try {
-    made = (STEPS[content.kind] as StepBuilder<OwnStep['kind']>).build(occt, own, content);
-    return made;
-  } finally {
-    if (made?.shape !== own.shape) release(occt, own.shape);
-  }
+  const step = STEPS[content.kind] as StepBuilder<OwnStep['kind']>;
+  return step.copies
+    ? step.build(occt, of, content)
+    : onCopy(occt, of, (own) => step.build(occt, own, content));
 }
 
 /** Where a place of what a step is done to comes to lie. */

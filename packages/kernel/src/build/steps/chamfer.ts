@@ -4,6 +4,7 @@ import type { Content } from '../../content/content.ts';
 import { edgesChosen } from './chosen.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { release, scope, type Occt } from '../../occt/occt.ts';
+import { onCopy } from '../onCopy.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { rimsAmong, withoutRoom, type Rim } from './rims.ts';
 import { cannotGo, rounded } from './rounding.ts';
@@ -12,23 +13,28 @@ type Chamfer = Extract<Content, { readonly kind: 'chamfer' }>;
 
 /** New faces are called chamfer1, chamfer2 … by their edges. Throws BuildError, with the largest width that fits. */
 export function buildChamfer(occt: Occt, of: NamedShape, content: Chamfer): NamedShape {
+  const { width, second } = content;
+  return buildOrTellLargest(
+    width,
+    (size) =>
+      onCopy(occt, of, (own) =>
+        chamfered(occt, own, { ...content, width: size, second: (size * second) / width }),
+      ),
+    { what: 'width', giveBack: ({ shape }) => release(occt, shape) },
+  );
+}
+
+function chamfered(occt: Occt, of: NamedShape, content: Chamfer): NamedShape {
   return scope((keep) => {
     const { edges: chosen, width, second, angle } = content;
     const edges = edgesChosen(occt, of, { chosen, keep });
-    const rims = rimsAmong(occt, edges);
-    return buildOrTellLargest(
-      width,
-      (size) => {
-        requireRoom(rims, { ...content, width: size, second: (size * second) / width });
-        const operation = keep(new occt.BRepFilletAPI_MakeChamfer(of.shape));
-        for (const { edge, faces } of edges)
-          if (angle > 0) operation.AddDA(size, radians(angle), edge, faces[0]);
-          else if (second > 0) operation.Add(size, (size * second) / width, edge, faces[0]);
-          else operation.Add(size, edge);
-        return rounded(operation, { occt, of, edges, what: 'Chamfer', keep });
-      },
-      { what: 'width', giveBack: ({ shape }) => release(occt, shape) },
-    );
+    requireRoom(rimsAmong(occt, edges), content);
+    const operation = keep(new occt.BRepFilletAPI_MakeChamfer(of.shape));
+    for (const { edge, faces } of edges)
+      if (angle > 0) operation.AddDA(width, radians(angle), edge, faces[0]);
+      else if (second > 0) operation.Add(width, second, edge, faces[0]);
+      else operation.Add(width, edge);
+    return rounded(operation, { occt, of, edges, what: 'Chamfer', keep });
   });
 }
 

@@ -12,39 +12,30 @@ import {
   translated,
   uniqueShapes,
   type Occt,
-  type TopoDS_Face,
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { isSound } from '../../occt/sound.ts';
+import { onCopy } from '../onCopy.ts';
 import { buildOrTellLargest } from './largest.ts';
 
 type Draft = Extract<Content, { readonly kind: 'draft' }>;
 
 /** All faces keep their names. Throws BuildError, with the largest angle that fits. */
-export function buildDrafted(occt: Occt, of: NamedShape, { faces: chosen, angle, foot }: Draft): NamedShape {
-  return scope((keep) => {
-    const faces = facesChosen(occt, of, { chosen, keep });
-    const [stays, ...others] = facesChosen(occt, of, { chosen: foot, keep });
-    if (others.length > 0) throw new BuildError(faultOf('draft.foot-of-several', {}));
-    return buildOrTellLargest(
-      Math.abs(angle),
-      (size) => leaning(occt, of, { faces, foot: stays!.face, angle: Math.sign(angle) * size }),
-      { what: 'angle', unit: '°', giveBack: ({ shape }) => release(occt, shape) },
-    );
-  });
-}
-
-interface Leaning {
-  readonly faces: readonly FoundFace[];
-  readonly foot: TopoDS_Face;
-  /** Degrees. */
-  readonly angle: number;
-}
+export const buildDrafted = (occt: Occt, of: NamedShape, draft: Draft): NamedShape =>
+  buildOrTellLargest(
+    Math.abs(draft.angle),
+    (size) =>
+      onCopy(occt, of, (own) => leaning(occt, own, { ...draft, angle: Math.sign(draft.angle) * size })),
+    { what: 'angle', unit: '°', giveBack: ({ shape }) => release(occt, shape) },
+  );
 
 const cannotLean = () => new BuildError(faultOf('draft.angle', {}));
 
-function leaning(occt: Occt, of: NamedShape, { faces, foot, angle }: Leaning): NamedShape {
+function leaning(occt: Occt, of: NamedShape, { faces: chosen, angle, foot: named }: Draft): NamedShape {
   return scope((keep) => {
+    const faces = facesChosen(occt, of, { chosen, keep });
+    const [{ face: foot }, ...others] = facesChosen(occt, of, { chosen: named, keep }) as [FoundFace];
+    if (others.length > 0) throw new BuildError(faultOf('draft.foot-of-several', {}));
     if (!isFlatFace(occt, foot)) throw new BuildError(faultOf('draft.foot-not-flat', {}));
     const plane = keep(keep(new occt.BRepAdaptor_Surface(foot, true)).Plane());
     const up = keep(new occt.gp_Dir(...scale(outwardOf(occt, foot), -1)));
