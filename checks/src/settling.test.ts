@@ -32,6 +32,18 @@ test.each([
     ] as Statement[],
     'block',
   ],
+  // Its corners are so far from their edges that their tolerances are written in fifteen digits.
+  [
+    'a soft block with a fillet that narrows',
+    [
+      ['box', { as: 'low', size: [50, 40, 15] }],
+      ['box', { as: 'high', size: [25, 40, 33.81] }],
+      ['union', { as: 'block', parts: ['low', 'high'] }],
+      ['soften', { part: 'block', level: 1, form: 'facets', sharp: [{ at: 'top&right' }], sharpness: 60 }],
+      ['fillet', { part: 'block', edges: [{ at: 'left+p2.left&p2.top' }], radius: 4.44, to: 1.94 }],
+    ] as Statement[],
+    'block',
+  ],
 ])('%s keeps its measures', (_, statements, name) => {
   const before = measured(kernel, builtBy(kernel, statements), name);
   const document = builtBy(kernel, [...statements, settle(name)]);

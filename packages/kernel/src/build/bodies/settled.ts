@@ -3,25 +3,29 @@ import { AT_ORIGIN, faultOf, type SolidWritten } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import { BuildError, copied, release, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
-import { isSound } from '../../occt/sound.ts';
 import { requireBodies } from '../compound.ts';
 
 type Settled = Extract<Content, { readonly kind: 'settled' }>;
 
-/** Of edges, at the least: the kernel's own. */
-const TOLERANCE_MM = 1e-7;
+/** How far an edge may lie from its faces, as the text has it: of a corner, an edge or a face, with all the digits that are written. */
+const TOLERANCES = /^(Ve\n|Ed\n |Fa\n[01] +)(\d\S{15,})/gm;
+/** Relative: more than what is lost behind the fifteenth digit. */
+const ROUNDED_OFF = 1e-12;
+
+/** Rounded to what is written, a tolerance may be less than what it is to allow for. */
+const withRoom = (text: string): string =>
+  text.replace(
+    TOLERANCES,
+    (_, before: string, digits: string) => before + String(Number(digits) * (1 + ROUNDED_OFF)),
+  );
 
 /** Throws BuildError where it cannot be read. */
 export function buildSettled(occt: Occt, { shape: text, faces: faceNames }: Settled): NamedShape {
-  const read = occt.BRepToolsWrapper.Read(text);
+  const read = occt.BRepToolsWrapper.Read(withRoom(text));
   if (read.IsNull()) throw unreadable();
   const shape = requireBodies(occt, read, 'The settled solid');
   const count = scope((keep) => uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').length);
-  if (count === faceNames.length) {
-    // By the last digit an edge may come to lie farther from its faces than the tolerance that it was written with.
-    if (!isSound(occt, shape)) occt.BRepLib.SameParameter(shape, TOLERANCE_MM, true);
-    return { shape, faceNames };
-  }
+  if (count === faceNames.length) return { shape, faceNames };
   release(occt, shape);
   throw unreadable();
 }
