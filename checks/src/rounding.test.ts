@@ -230,6 +230,24 @@ test('every number and choice of a step is changed by its name', () => {
   expect(refusalOf(...start, ['step', { part: 'block', value: '3' }])).toMatch('Say which of its numbers');
 });
 
+test('a fillet of which the edges are only nearly on their faces says so, until they are cut off', () => {
+  const noticesOf = (...statements: Statement[]) => {
+    const document = builtBy(kernel, statements);
+    return kernel.noticesFor(document, idOf(document, 'block'));
+  };
+  const cut: Statement[] = [
+    ['sphere', { as: 'ball', diameter: 40 }],
+    ['box', { as: 'lid', size: [50, 50, 20], at: [-25, -25, 5] }],
+    ['subtract', { as: 'block', from: 'ball', parts: ['lid'] }],
+  ];
+  const words = /^Some edges are only within 0[.]0000\d+ mm of their faces[.]$/;
+  const loose = [{ what: 'loose', words: expect.stringMatching(words) as string }];
+  expect(noticesOf(block(10, 20, 30), fillet('all', 1))).toEqual([]);
+  expect(noticesOf(...cut, fillet('all', 2))).toMatchObject(loose);
+  const below: Statement = ['trim-solid', { parts: ['block'], plane: 'plan', at: '-5', keep: 'behind' }];
+  expect(noticesOf(...cut, fillet('all', 2), below)).toEqual([]);
+});
+
 test('growing along an edge', () => {
   const made = of(block(10, 20, 30), fillet('front&right', 2, { to: 4 }));
   // The section grows with the square of a radius that grows evenly: its mean is (r² + r·R + R²)/3, were the ball’s circle square to

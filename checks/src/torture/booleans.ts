@@ -145,6 +145,8 @@ function combined(
       words: problem.reason,
     };
   const id = idOf(made.document, 'result');
-  const isReported = kernel.noticesFor(made.document, id).some(({ what }) => what === 'fuzzy');
+  const isReported = kernel
+    .noticesFor(made.document, id)
+    .some(({ what }) => what === 'fuzzy' || what === 'loose');
   return { isEmpty: false, isReported, words: '', volume: measured(kernel, made.document, 'result').volume };
 }

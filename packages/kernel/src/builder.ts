@@ -22,7 +22,7 @@ import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { CheckClock } from './verify/clock.ts';
-import { loosenessOf } from './verify/combination.ts';
+import { LOOSE_MM, edgeLoosenessOf, looseWords, loosenessOf } from './verify/looseness.ts';
 import { FacetCache, plainVolume, type Facetter, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
@@ -167,14 +167,24 @@ export class Builder {
     }
     if (content.kind === 'section' || content.kind === 'sectioned')
       return { named: this.cutFaces(content, used), notices: [], failed: [] };
-    if (!isStep(content)) return { named: buildBase(this.occt, content), notices: [], failed: [] };
+    if (!isStep(content)) {
+      const base = buildBase(this.occt, content);
+      return { named: base, notices: isPlain(content) ? [] : this.looseness(base), failed: [] };
+    }
     const { named, notices, failed } = this.held(content.of, used);
     if ('tool' in content) {
       const tool = this.held(content.tool.content, used);
       const made = content.kind === 'cutBy' ? this.cutBy(content, used) : this.joined(content, tool);
       return { ...made, notices: [...notices, ...made.notices], failed: [...failed, ...tool.failed] };
     }
-    return { named: buildStep(this.occt, named, content), notices, failed };
+    const made = buildStep(this.occt, named, content);
+    return { named: made, notices: [...notices.filter(isOfAll), ...this.looseness(made)], failed };
+  }
+
+  /** Where faces can only be followed nearly. */
+  private looseness({ shape }: NamedShape): Notice[] {
+    const looseMm = edgeLoosenessOf(this.occt, shape);
+    return looseMm > LOOSE_MM ? [{ what: 'loose', words: looseWords(looseMm) }] : [];
   }
 
   private cutBy(content: StepOf<'cutBy'>, used: Set<string>): Combined {
@@ -278,6 +288,9 @@ const PLAIN_VOLUME = 1e-9;
 
 /** Gaps wider than this (mm) are reported: ten times what the kernel allows anyway. */
 const REPORTED_GAP_MM = 1e-6;
+
+/** What still holds after a step: how loose its edges are is told anew. */
+const isOfAll = ({ what }: Notice): boolean => what !== 'loose';
 
 /** What is checked while it is made. */
 const CHECKED_AS_MADE: ReadonlySet<string> = new Set(['combine', 'cutBy', 'section', 'sectioned']);

@@ -85,8 +85,9 @@ export class Problems {
   noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
     const found = this.parts.shapes.builder.noticesOf(content).map((notice): PartNotice => {
       const { what } = notice;
-      if (notice.what === 'fuzzy') return { part, what, words: notice.words };
-      return { part, what, words: idleWords(document, part, notice.operand) };
+      if (notice.what === 'without effect')
+        return { part, what, words: idleWords(document, part, notice.operand) };
+      return { part, what, words: notice.words };
     });
     if (!document.items[part]!.traced?.lost) return found;
     const words = 'Nothing is cut any more where this was cut: its curves are those of the last cut.';

@@ -13,7 +13,8 @@ import { boxOfPart } from '../verify/bounds.ts';
 import { isTrulyEmpty } from '../verify/byFacets.ts';
 import type { Claim, ClaimFault, Part } from '../verify/claim.ts';
 import type { CheckClock } from '../verify/clock.ts';
-import { claimFault, loosenessOf } from '../verify/combination.ts';
+import { claimFault } from '../verify/combination.ts';
+import { looseWords, loosenessOf, shortMm } from '../verify/looseness.ts';
 import type { Field } from '../verify/distance.ts';
 import { idleParts } from '../verify/effect.ts';
 import type { FacetCache } from '../verify/facets.ts';
@@ -38,11 +39,12 @@ export interface Site {
   completed(named: NamedShape, measures: Measures): Measures;
 }
 
-/** Something worth knowing of a combination that holds. */
+/** Something worth knowing of a solid that holds. */
 export type Notice =
   /** An operand that takes nothing out, or adds nothing: its tag, which is the id of an item. */
   | { readonly what: 'without effect'; readonly operand: string }
-  | { readonly what: 'fuzzy'; readonly words: string };
+  /** `fuzzy`: parts that nearly touch were taken as touching. `loose`: edges are a little off their faces. */
+  | { readonly what: 'fuzzy' | 'loose'; readonly words: string };
 
 /** What a combination came to, and by which way. */
 export interface Combined {
@@ -241,8 +243,7 @@ class Attempts {
   lastResort(): Combined {
     if (!this.loose) throw this.refusal();
     const { made, looseMm } = this.loose;
-    const words = `Some edges are only within ${shortMm(looseMm)} mm of their faces.`;
-    return { ...made, notices: [...made.notices, { what: 'fuzzy', words }] };
+    return { ...made, notices: [...made.notices, { what: 'loose', words: looseWords(looseMm) }] };
   }
 
   private claim(
@@ -297,6 +298,5 @@ const LOOSEST_MM = 1e-4;
 const MAX_LOOSE = 2;
 
 /** Enough digits to see how little it is. */
-const shortMm = (mm: number) => mm.toFixed(9).replace(/0+$/, '');
 
 const noticesOf = ({ words }: Way): Notice[] => (words === undefined ? [] : [{ what: 'fuzzy', words }]);

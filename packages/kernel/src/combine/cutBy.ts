@@ -17,7 +17,7 @@ export function buildCutBy(site: Site, { of, tool, keep }: CutBy, whole: Measure
   });
   if (made.measures.volume < whole.volume * (1 - ALL)) {
     // Nothing of the tool stays idle: what it does not touch is determined by the volume.
-    return { ...made, notices: made.notices.filter(({ what }) => what === 'fuzzy') };
+    return { ...made, notices: made.notices.filter(({ what }) => what !== 'without effect') };
   }
   release(site.occt, made.named.shape);
   throw doesNotGoThrough();

@@ -2,7 +2,7 @@
  * Whether a combination is what it says. The kernel's own check comes first; then bounds that every combination obeys; then points
  * of its faces, and of its operands' faces, against formulas; and the volume against facets.
  */
-import { type Occt, type TopoDS_Shape } from '../occt/occt.ts';
+import type { Occt } from '../occt/occt.ts';
 import { isSound } from '../occt/sound.ts';
 import { doubledAt } from './doubled.ts';
 import { isBounded } from './bounds.ts';
@@ -10,6 +10,7 @@ import { besideFacets } from './byFacets.ts';
 import type { Claim, ClaimFault } from './claim.ts';
 import { isFacetted } from './facetted.ts';
 import type { FacetCache } from './facets.ts';
+import { LOOSE_MM, loosenessOf } from './looseness.ts';
 import { misplaced, missing, stray } from './points.ts';
 
 /** Why a combination is not what it says, or undefined. */
@@ -35,12 +36,5 @@ function doubled(occt: Occt, { result, measures, mesh }: Claim): ClaimFault | un
   return places.length === 0 ? undefined : { what: 'doubled', places };
 }
 
-/** Edges that are off their faces by more than this (mm) make volumes wrong in their sixth digit; usually it is 0.000001. */
-const LOOSE_MM = 5e-6;
-
 const loose = (occt: Occt, { result }: Claim): ClaimFault | undefined =>
   loosenessOf(occt, result.shape) > LOOSE_MM ? { what: 'loose', places: [] } : undefined;
-
-/** How far (mm) the kernel itself says that corners, and with them the edges that end there, may be off their faces, at the most. */
-export const loosenessOf = (occt: Occt, shape: TopoDS_Shape): number =>
-  occt.BRep_Tool.MaxTolerance(shape, 'TopAbs_VERTEX');
