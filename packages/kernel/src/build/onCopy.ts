@@ -1,4 +1,5 @@
 /** What changes that to which it is done. */
+import { knownOfCopy } from '../facts/integrals.ts';
 import type { NamedShape } from '../naming/named.ts';
 import { copiedWithCurves, release, type Occt } from '../occt/occt.ts';
 
@@ -8,6 +9,7 @@ import { copiedWithCurves, release, type Occt } from '../occt/occt.ts';
  */
 export function onCopy(occt: Occt, of: NamedShape, work: (copy: NamedShape) => NamedShape): NamedShape {
   const copy = { ...of, shape: copiedWithCurves(occt, of.shape) };
+  knownOfCopy(of.shape, copy.shape);
   let made: NamedShape | undefined;
   try {
     made = work(copy);

@@ -49,6 +49,10 @@ const PIECES_BETWEEN_JOINTS = 3;
 /** Of shapes as they were built: a step asks for what was measured of the solid before it. */
 const known = new WeakMap<TopoDS_Shape, Integrals>();
 
+type Space = Pick<Integrals, 'volume' | 'centroid'>;
+/** By the kernel's plain rule: a step asks whether it made a solid smaller or larger, before that solid is measured. */
+const plainSpaces = new WeakMap<TopoDS_Shape, Space>();
+
 /** Volume, area and centroid from the borders of faces. */
 export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
   const found = known.get(shape) ?? integrated(occt, shape);
@@ -78,11 +82,13 @@ export const areaCentroidOf = (occt: Occt, shape: TopoDS_Shape): Vec3 =>
 
 /** mm³, by the kernel's plain rule: exact for plain solids. */
 export const plainVolumeOf = (occt: Occt, shape: TopoDS_Shape): number =>
-  scope((keep) => {
-    const properties = keep(new occt.GProp_GProps());
-    occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
-    return properties.Mass();
-  });
+  scope((keep) => spaceOf({ occt, keep }, shape).volume);
+
+/** What is known of a shape is known of its copy too. */
+export function knownOfCopy(shape: TopoDS_Shape, copy: TopoDS_Shape): void {
+  const space = plainSpaces.get(shape);
+  if (space) plainSpaces.set(copy, space);
+}
 
 /** @param within relative error that is aimed at; the plain rule without one */
 function fromKernel({ occt, keep }: Scoped, shape: TopoDS_Shape, within?: number): Integrals {
@@ -95,7 +101,14 @@ const ofPatches = ({ occt, keep }: Scoped, shape: TopoDS_Shape): Integrals => ({
   ...surfaceOf({ occt, keep }, shape, ADAPTIVE),
 });
 
-function spaceOf({ occt, keep }: Scoped, shape: TopoDS_Shape, within?: number) {
+function spaceOf(site: Scoped, shape: TopoDS_Shape, within?: number): Space {
+  if (within !== undefined) return integratedSpace(site, shape, within);
+  const found = plainSpaces.get(shape) ?? integratedSpace(site, shape);
+  plainSpaces.set(shape, found);
+  return found;
+}
+
+function integratedSpace({ occt, keep }: Scoped, shape: TopoDS_Shape, within?: number): Space {
   const properties = keep(new occt.GProp_GProps());
   if (within === undefined) occt.BRepGProp.VolumeProperties(shape, properties, false, false, false);
   else occt.BRepGProp.VolumeProperties(shape, properties, within, false, false);

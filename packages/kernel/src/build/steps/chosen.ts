@@ -15,7 +15,7 @@ import {
   type EdgeRule,
   type Vec3,
 } from '@kadrel/core';
-import { isLine, outwardAt } from '../../facts/surface.ts';
+import { isFlatFace, isLine, outwardAt } from '../../facts/surface.ts';
 import type { Edge } from '../../occt/edges.ts';
 import {
   BuildError,
@@ -61,6 +61,8 @@ const ALONG_SINE = 1e-9;
 
 interface Side {
   readonly face: TopoDS_Face;
+  /** The way out of it, where that is the same all over. */
+  readonly out: Vec3 | undefined;
   readonly name: string;
   /** With the orientation that it has in the face: what is left of it, seen from outside, is the face. */
   readonly edge: Edge;
@@ -72,6 +74,7 @@ export function meetingEdges({ occt, keep }: Scoped, { shape, faceNames }: Named
   const all: Side[][] = [];
   uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').forEach((one, i) => {
     const face = keep(occt.TopoDS.Face(one));
+    const out = isFlatFace(occt, face) ? outwardAt(occt, face, [0, 0]) : undefined;
     for (const sub of occurrences({ occt, keep }, one, 'TopAbs_EDGE')) {
       const edge = keep(occt.TopoDS.Edge(sub));
       if (occt.BRep_Tool.Degenerated(edge)) continue;
@@ -79,7 +82,7 @@ export function meetingEdges({ occt, keep }: Scoped, { shape, faceNames }: Named
         all.push([]);
         return all.at(-1)!;
       });
-      sides.push({ face, name: faceNames[i]!, edge });
+      sides.push({ face, out, name: faceNames[i]!, edge });
     }
   });
   return all.flatMap((sides) => {
@@ -125,7 +128,8 @@ function intoFace({ edge }: Side, outward: Vec3, direction: Vec3): Vec3 {
   return cross(outward, scale(direction, isReversed ? -1 : 1));
 }
 
-function outwardBeside(occt: Occt, { face, edge }: Side, parameter: number): Vec3 {
+function outwardBeside(occt: Occt, { face, out, edge }: Side, parameter: number): Vec3 {
+  if (out) return out;
   return scope((keep) => {
     const flat = keep(new occt.BRepAdaptor_Curve2d(edge, face));
     const { Point, D1 } = flat.EvalD1(parameter) as unknown as Record<'Point' | 'D1', FlatVector>;
