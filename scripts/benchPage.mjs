@@ -97,6 +97,64 @@ async function draggingSection(address) {
   return { orbiting, dragging };
 }
 
+/** What the page works by itself (scripts, styles, layout) for each frame of `move`, ms. @param move tells how many frames a second it made */
+async function workPerFrame(page, seconds, move) {
+  const client = await page.context().newCDPSession(page);
+  await client.send('Performance.enable');
+  const worked = async () => {
+    const { metrics } = await client.send('Performance.getMetrics');
+    const of = (name) => metrics.find((one) => one.name === name).value;
+    return 1000 * (of('ScriptDuration') + of('LayoutDuration') + of('RecalcStyleDuration'));
+  };
+  const before = await worked();
+  const perSecond = await move(seconds);
+  return ((await worked()) - before) / (perSecond * seconds);
+}
+
+/** A prism of a hundred faces: what a frame takes of the page while its top is pulled up by its arrow, and while the view orbits. */
+async function pullingFace(address) {
+  const { browser, page, idle } = await openWorkshop(address);
+  await page.keyboard.press('/');
+  await page.keyboard.type('prism');
+  await page.keyboard.press('Enter');
+  for (const [label, text] of [
+    ['sides', '98'],
+    ['width', '60'],
+    ['height', '20'],
+  ])
+    await page.getByLabel(label, { exact: true }).fill(text);
+  await page.keyboard.press('Enter');
+  await isDone(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+F');
+  await idle();
+  const orbiting = await workPerFrame(page, 6, (seconds) => framesOrbiting(page, seconds));
+  await page.waitForTimeout(3000);
+  const [foot, above] = await page.evaluate(() =>
+    [20, 21].map((height) => window.kadrel.screenOf([0, 0, height])),
+  );
+  const up = Math.hypot(above[0] - foot[0], above[1] - foot[1]);
+  const way = [(above[0] - foot[0]) / up, (above[1] - foot[1]) / up];
+  // What was made is selected; a click within it selects its face.
+  await page.mouse.click(foot[0] + 20, foot[1]);
+  await idle();
+  const from = foot.map((n, i) => n + 45 * way[i]);
+  // By so much that it goes up by steps of the grid.
+  const by = way.map((n) => 4 * n);
+  const dragging = await workPerFrame(page, 6, (seconds) =>
+    framesMoving(page, seconds, { from, by, button: 0 }),
+  );
+  await idle();
+  if ((await stepsIn(page)) !== 1) throw new Error('the face was not pulled');
+  await browser.close();
+  return { orbiting, dragging };
+}
+
+const stepsIn = (page) =>
+  page.evaluate(() =>
+    Object.values(window.kadrel.document.items).reduce((sum, { recipe }) => sum + recipe.steps.length, 0),
+  );
+
 const placesOf = (page) =>
   page.evaluate(() =>
     Object.fromEntries(
@@ -287,6 +345,13 @@ export async function benchPage(address, line) {
     orbiting / dragging,
     '≤ 1.5',
     `${(1000 / dragging).toFixed(0)} : ${(1000 / orbiting).toFixed(0)} ms`,
+  );
+  const pulling = await pullingFace(address);
+  line(
+    'work of a move while a face of a hundred is pulled, over a plain frame : 10 ms',
+    (pulling.dragging - pulling.orbiting) / 10,
+    '≤ 1',
+    `${pulling.dragging.toFixed(1)} : ${pulling.orbiting.toFixed(1)} ms`,
   );
   const ledger = await longLedger(address);
   line(`opening a project with ${LONG_LEDGER} edits : 3 s`, ledger.open / 3000, '≤ 1', `${ledger.open} ms`);
