@@ -246,6 +246,14 @@ test('a fillet of which the edges are only nearly on their faces says so, until 
   expect(noticesOf(...cut, fillet('all', 2))).toMatchObject(loose);
   const below: Statement = ['trim-solid', { parts: ['block'], plane: 'plan', at: '-5', keep: 'behind' }];
   expect(noticesOf(...cut, fillet('all', 2), below)).toEqual([]);
+  // The corners of chamfers have more room than they need.
+  const drilled: Statement[] = [
+    ['box', { as: 'lid', size: [40, 30, 20] }],
+    ['chamfer', { part: 'lid', edges: 'all', width: 2 }],
+    ['cylinder', { as: 'drill', diameter: 8, height: 60, at: [20, 15, -10] }],
+    ['subtract', { as: 'block', from: 'lid', parts: ['drill'] }],
+  ];
+  expect(noticesOf(...drilled)).toEqual([]);
 });
 
 test('growing along an edge', () => {

@@ -22,7 +22,7 @@ import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { CheckClock } from './verify/clock.ts';
-import { LOOSE_MM, edgeLoosenessOf, looseWords, loosenessOf } from './verify/looseness.ts';
+import { LOOSE_MM, looseWords, loosenessOf } from './verify/looseness.ts';
 import { FacetCache, plainVolume, type Facetter, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
@@ -175,7 +175,11 @@ export class Builder {
     if ('tool' in content) {
       const tool = this.held(content.tool.content, used);
       const made = content.kind === 'cutBy' ? this.cutBy(content, used) : this.joined(content, tool);
-      return { ...made, notices: [...notices, ...made.notices], failed: [...failed, ...tool.failed] };
+      return {
+        ...made,
+        notices: [...notices.filter(isOfAll), ...made.notices],
+        failed: [...failed, ...tool.failed],
+      };
     }
     const made = buildStep(this.occt, named, content);
     return { named: made, notices: [...notices.filter(isOfAll), ...this.looseness(made)], failed };
@@ -183,7 +187,7 @@ export class Builder {
 
   /** Where faces can only be followed nearly. */
   private looseness({ shape }: NamedShape): Notice[] {
-    const looseMm = edgeLoosenessOf(this.occt, shape);
+    const looseMm = loosenessOf(this.occt, shape);
     return looseMm > LOOSE_MM ? [{ what: 'loose', words: looseWords(looseMm) }] : [];
   }
 
