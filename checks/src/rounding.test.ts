@@ -246,7 +246,9 @@ test('a fillet of which the edges are only nearly on their faces says so, until 
   expect(noticesOf(...cut, fillet('all', 2))).toMatchObject(loose);
   const below: Statement = ['trim-solid', { parts: ['block'], plane: 'plan', at: '-5', keep: 'behind' }];
   expect(noticesOf(...cut, fillet('all', 2), below)).toEqual([]);
-  // The corners of chamfers have more room than they need.
+  // The corners and edges of chamfers have more room than they need.
+  const wedge: Statement = ['wedge', { as: 'block', size: [40, 30, 20] }];
+  expect(noticesOf(wedge, chamfer('all', 1))).toEqual([]);
   const drilled: Statement[] = [
     ['box', { as: 'lid', size: [40, 30, 20] }],
     ['chamfer', { part: 'lid', edges: 'all', width: 2 }],

@@ -1,14 +1,14 @@
 /** How near the edges of a solid are to its faces, and to its corners. */
-import { distance, type Vec3 } from '@kadrel/core';
+import { distance } from '@kadrel/core';
 import {
   occurrences,
   read,
   scope,
   uniqueShapes,
-  type Keep,
   type Occt,
   type Scoped,
   type TopoDS_Edge,
+  type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 
@@ -16,41 +16,59 @@ import {
 export const LOOSE_MM = 5e-6;
 
 /**
- * How far (mm) edges may be off their faces, as the kernel itself says, or are off their corners, at the most. What it says of corners is
- * room for both; where that is much, it may be more than is needed: a chamfer leaves a ten-thousandth at each of its own.
+ * How far (mm) edges are off their faces, or off their corners, at the most. What the kernel says of corners is room for both; where that
+ * is much, it is measured, since it may be more than is needed: chamfers leave a ten-thousandth at corners and edges that are exact.
  */
 export function loosenessOf(occt: Occt, shape: TopoDS_Shape): number {
   const room = occt.BRep_Tool.MaxTolerance(shape, 'TopAbs_VERTEX');
-  return room <= LOOSE_MM ? room : Math.max(edgesOffFaces(occt, shape), edgesOffCorners(occt, shape));
+  if (room <= LOOSE_MM) return room;
+  return scope((keep) => {
+    let most = 0;
+    for (const found of uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')) {
+      const face = keep(occt.TopoDS.Face(found));
+      for (const one of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
+        const edge = keep(occt.TopoDS.Edge(one));
+        if (occt.BRep_Tool.Degenerated(edge)) continue;
+        most = Math.max(
+          most,
+          scope((inner) => offCorners({ occt, keep: inner }, edge)),
+          scope((inner) => offFace({ occt, keep: inner }, edge, face)),
+        );
+      }
+    }
+    return most;
+  });
 }
-
-const edgesOffFaces = (occt: Occt, shape: TopoDS_Shape): number =>
-  occt.BRep_Tool.MaxTolerance(shape, 'TopAbs_EDGE');
-
-const edgesOffCorners = (occt: Occt, shape: TopoDS_Shape): number =>
-  scope((keep) =>
-    uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE').reduce((most, one) => {
-      const edge = keep(occt.TopoDS.Edge(one));
-      if (occt.BRep_Tool.Degenerated(edge)) return most;
-      return Math.max(
-        most,
-        scope((inner) => offCorners({ occt, keep: inner }, edge)),
-      );
-    }, 0),
-  );
 
 function offCorners({ occt, keep }: Scoped, edge: TopoDS_Edge): number {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   const ends = [curve.FirstParameter(), curve.LastParameter()].map((at) => read(curve.EvalD0(at), keep));
   const gaps = occurrences({ occt, keep }, edge, 'TopAbs_VERTEX').map((corner) => {
-    const at = pointOf(occt, corner, keep);
+    const at = read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep);
     return Math.min(...ends.map((end) => distance(end, at)));
   });
   return Math.max(0, ...gaps);
 }
 
-const pointOf = (occt: Occt, corner: TopoDS_Shape, keep: Keep): Vec3 =>
-  read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep);
+/** Stretches between the points of an edge that are held against its face. */
+const STRETCHES = 22;
+
+/** In space, and by its parameters on the surface of the face. */
+function offFace({ occt, keep }: Scoped, edge: TopoDS_Edge, face: TopoDS_Face): number {
+  if (occt.BRep_Tool.Tolerance(edge) <= LOOSE_MM) return 0;
+  const [inSpace, onFace] = [
+    keep(new occt.BRepAdaptor_Curve(edge)),
+    keep(new occt.BRepAdaptor_Curve2d(edge, face)),
+  ];
+  const surface = keep(new occt.BRepAdaptor_Surface(face, false));
+  const [first, last] = [inSpace.FirstParameter(), inSpace.LastParameter()];
+  const gaps = Array.from({ length: STRETCHES + 1 }, (_, i) => {
+    const at = first + ((last - first) * i) / STRETCHES;
+    const flat = keep(onFace.EvalD0(at));
+    return distance(read(inSpace.EvalD0(at), keep), read(surface.EvalD0(flat.X(), flat.Y()), keep));
+  });
+  return Math.max(...gaps);
+}
 
 /** Without an exponent, and without zeros behind. */
 export const shortMm = (mm: number): string => mm.toFixed(9).replace(/0+$/, '');
