@@ -19,23 +19,22 @@ export async function typeStatement(page, key, texts) {
 
 export const isDone = (page) => page.getByText('done; change a blank to adjust').waitFor({ timeout: 60_000 });
 
+/** Finds a verb by a word, fills blanks by their labels, and carries it out. */
+export async function saysVerb(page, word, texts) {
+  await page.keyboard.press('/');
+  await page.keyboard.type(word);
+  await page.keyboard.press('Enter');
+  for (const [label, text] of Object.entries(texts)) await page.getByLabel(label, { exact: true }).fill(text);
+  await page.keyboard.press('Enter');
+  await isDone(page);
+}
+
 /** Ten thousand members of one box of side 5, as a grid. */
 export async function makeGrid({ page, idle }) {
   await typeStatement(page, 'b', ['5', '5', '5', '0', '0', '0']);
   await page.keyboard.press('Enter');
   await idle();
-  await page.keyboard.press('/');
-  await page.keyboard.type('grid');
-  await page.keyboard.press('Enter');
-  for (const [label, text] of [
-    ['columns', '100'],
-    ['column every', '10'],
-    ['rows', '100'],
-    ['row every', '10'],
-  ])
-    await page.getByLabel(label, { exact: true }).fill(text);
-  await page.keyboard.press('Enter');
-  await isDone(page);
+  await saysVerb(page, 'grid', { columns: '100', 'column every': '10', rows: '100', 'row every': '10' });
   await idle();
   await page.keyboard.press('Escape');
 }

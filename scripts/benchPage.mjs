@@ -1,6 +1,14 @@
 /** What the page costs, taken in Chromium on the built application: edits, many parts, the first look, long ledgers, and a tour. */
 import { randomUUID } from 'node:crypto';
-import { framesMoving, framesOrbiting, isDone, makeGrid, newProject, typeStatement } from './benchDoing.mjs';
+import {
+  framesMoving,
+  framesOrbiting,
+  isDone,
+  makeGrid,
+  newProject,
+  saysVerb,
+  typeStatement,
+} from './benchDoing.mjs';
 import { benchTour } from './benchTour.mjs';
 import { launchChromium } from './chromium.mjs';
 
@@ -114,17 +122,7 @@ async function workPerFrame(page, seconds, move) {
 /** A prism of a hundred faces: what a frame takes of the page while its top is pulled up by its arrow, and while the view orbits. */
 async function pullingFace(address) {
   const { browser, page, idle } = await openWorkshop(address);
-  await page.keyboard.press('/');
-  await page.keyboard.type('prism');
-  await page.keyboard.press('Enter');
-  for (const [label, text] of [
-    ['sides', '98'],
-    ['width', '60'],
-    ['height', '20'],
-  ])
-    await page.getByLabel(label, { exact: true }).fill(text);
-  await page.keyboard.press('Enter');
-  await isDone(page);
+  await saysVerb(page, 'prism', { sides: '98', width: '60', height: '20' });
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+F');
   await idle();
