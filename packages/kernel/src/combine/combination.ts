@@ -297,6 +297,4 @@ const MAX_PLACES = 12;
 const LOOSEST_MM = 1e-4;
 const MAX_LOOSE = 2;
 
-/** Enough digits to see how little it is. */
-
 const noticesOf = ({ words }: Way): Notice[] => (words === undefined ? [] : [{ what: 'fuzzy', words }]);

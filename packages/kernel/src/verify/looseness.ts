@@ -22,23 +22,30 @@ export const LOOSE_MM = 5e-6;
 export function loosenessOf(occt: Occt, shape: TopoDS_Shape): number {
   const room = occt.BRep_Tool.MaxTolerance(shape, 'TopAbs_VERTEX');
   if (room <= LOOSE_MM) return room;
-  return scope((keep) => {
-    let most = 0;
-    for (const found of uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE')) {
-      const face = keep(occt.TopoDS.Face(found));
-      for (const one of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
-        const edge = keep(occt.TopoDS.Edge(one));
-        if (occt.BRep_Tool.Degenerated(edge)) continue;
-        most = Math.max(
-          most,
-          scope((inner) => offCorners({ occt, keep: inner }, edge)),
-          scope((inner) => offFace({ occt, keep: inner }, edge, face)),
-        );
-      }
-    }
-    return most;
-  });
+  return Math.max(edgesOffCorners(occt, shape), edgesOffFaces(occt, shape));
 }
+
+const edgesOffCorners = (occt: Occt, shape: TopoDS_Shape): number =>
+  scope((keep) => {
+    const edges = inSpace({ occt, keep }, uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE'));
+    return greatest(edges.map((edge) => scope((inner) => offCorners({ occt, keep: inner }, edge))));
+  });
+
+const edgesOffFaces = (occt: Occt, shape: TopoDS_Shape): number =>
+  scope((keep) => {
+    const gaps = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').flatMap((found) => {
+      const face = keep(occt.TopoDS.Face(found));
+      const edges = inSpace({ occt, keep }, occurrences({ occt, keep }, face, 'TopAbs_EDGE'));
+      return edges.map((edge) => scope((inner) => offFace({ occt, keep: inner }, edge, face)));
+    });
+    return greatest(gaps);
+  });
+
+/** Those of some edges that are curves, and no mere points. */
+const inSpace = ({ occt, keep }: Scoped, shapes: readonly TopoDS_Shape[]): TopoDS_Edge[] =>
+  shapes.map((shape) => keep(occt.TopoDS.Edge(shape))).filter((edge) => !occt.BRep_Tool.Degenerated(edge));
+
+const greatest = (gaps: readonly number[]): number => gaps.reduce((most, gap) => Math.max(most, gap), 0);
 
 function offCorners({ occt, keep }: Scoped, edge: TopoDS_Edge): number {
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
@@ -47,7 +54,7 @@ function offCorners({ occt, keep }: Scoped, edge: TopoDS_Edge): number {
     const at = read(occt.BRep_Tool.Pnt(keep(occt.TopoDS.Vertex(corner))), keep);
     return Math.min(...ends.map((end) => distance(end, at)));
   });
-  return Math.max(0, ...gaps);
+  return greatest(gaps);
 }
 
 /** Stretches between the points of an edge that are held against its face. */
@@ -56,21 +63,21 @@ const STRETCHES = 22;
 /** In space, and by its parameters on the surface of the face. */
 function offFace({ occt, keep }: Scoped, edge: TopoDS_Edge, face: TopoDS_Face): number {
   if (occt.BRep_Tool.Tolerance(edge) <= LOOSE_MM) return 0;
-  const [inSpace, onFace] = [
+  const [curve, onFace] = [
     keep(new occt.BRepAdaptor_Curve(edge)),
     keep(new occt.BRepAdaptor_Curve2d(edge, face)),
   ];
   const surface = keep(new occt.BRepAdaptor_Surface(face, false));
-  const [first, last] = [inSpace.FirstParameter(), inSpace.LastParameter()];
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const gaps = Array.from({ length: STRETCHES + 1 }, (_, i) => {
     const at = first + ((last - first) * i) / STRETCHES;
     const flat = keep(onFace.EvalD0(at));
-    return distance(read(inSpace.EvalD0(at), keep), read(surface.EvalD0(flat.X(), flat.Y()), keep));
+    return distance(read(curve.EvalD0(at), keep), read(surface.EvalD0(flat.X(), flat.Y()), keep));
   });
-  return Math.max(...gaps);
+  return greatest(gaps);
 }
 
-/** Without an exponent, and without zeros behind. */
+/** With enough digits to see how little it is, without an exponent, and without zeros behind. */
 export const shortMm = (mm: number): string => mm.toFixed(9).replace(/0+$/, '');
 
 /** To two digits: it is only a bound. */

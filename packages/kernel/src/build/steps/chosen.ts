@@ -15,7 +15,7 @@ import {
   type EdgeRule,
   type Vec3,
 } from '@kadrel/core';
-import { isFlatFace, isLine, outwardAt } from '../../facts/surface.ts';
+import { isFlatFace, isLine, outwardAt, outwardOf } from '../../facts/surface.ts';
 import type { Edge } from '../../occt/edges.ts';
 import {
   BuildError,
@@ -74,7 +74,7 @@ export function meetingEdges({ occt, keep }: Scoped, { shape, faceNames }: Named
   const all: Side[][] = [];
   uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').forEach((one, i) => {
     const face = keep(occt.TopoDS.Face(one));
-    const out = isFlatFace(occt, face) ? outwardAt(occt, face, [0, 0]) : undefined;
+    const out = isFlatFace(occt, face) ? outwardOf(occt, face) : undefined;
     for (const sub of occurrences({ occt, keep }, one, 'TopAbs_EDGE')) {
       const edge = keep(occt.TopoDS.Edge(sub));
       if (occt.BRep_Tool.Degenerated(edge)) continue;
