@@ -12,7 +12,7 @@ type Face = ReturnType<Occt['TopoDS']['Face']>;
 type Edge = ReturnType<Occt['TopoDS']['Edge']>;
 
 /** Corners by number, and the loops of each face as numbers of corners. */
-interface Numbered {
+export interface Numbered {
   readonly points: readonly Vec3[];
   readonly faces: readonly (readonly (readonly number[])[])[];
 }
@@ -53,7 +53,7 @@ function numberedCorners(faces: readonly FlatFace[]): Numbered {
 }
 
 /** For each edge the two faces that it parts; undefined where an edge has another number of faces, or both run along it one way. */
-function facesBeside({ points, faces }: Numbered): (readonly [number, number])[] | undefined {
+export function facesBeside({ points, faces }: Numbered): (readonly [number, number])[] | undefined {
   const along = new Map<number, number>();
   const keyOf = (a: number, b: number) => a * points.length + b;
   const ways = faces.flatMap((loops, face) =>
@@ -68,7 +68,7 @@ function facesBeside({ points, faces }: Numbered): (readonly [number, number])[]
 }
 
 /** Numbers of the faces of each surface, the outer one first; the others are hollows in it. Undefined where there is no one outer surface. */
-function shellsOf(
+export function shellsOf(
   { points, faces }: Numbered,
   beside: readonly (readonly [number, number])[],
 ): number[][] | undefined {

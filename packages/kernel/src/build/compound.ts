@@ -34,7 +34,9 @@ const MIN_VOLUME_MM3 = 1e-12;
  */
 export function requireBodies(occt: Occt, shape: TopoDS_Shape, what: string): TopoDS_Shape {
   return scope((keep) => {
-    const solids = occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
+    // One that is a solid itself is asked as it is, so that what is known of it is not asked again.
+    const isSolid = (shape.ShapeType() as unknown as string) === 'TopAbs_SOLID';
+    const solids = isSolid ? [shape] : occurrences({ occt, keep }, shape, 'TopAbs_SOLID');
     if (solids.length === 0)
       throw new BuildError(faultOf('body.not-closed', { what }), openingsOf({ occt, keep }, shape));
     const volumes = solids.map((solid) => plainVolumeOf(occt, solid));

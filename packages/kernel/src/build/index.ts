@@ -90,7 +90,7 @@ type OwnStep = Exclude<StepContent, { readonly tool: unknown }>;
 const STEPS: { readonly [K in OwnStep['kind']]: StepBuilder<K> } = {
   fillet: { build: buildFillet, copies: true },
   chamfer: { build: buildChamfer, copies: true },
-  shell: { build: buildShell },
+  shell: { build: buildShell, copies: true },
   push: { build: buildPushed },
   draft: { build: buildDrafted, copies: true },
   reshape: { build: buildReshaped },
@@ -100,7 +100,7 @@ const STEPS: { readonly [K in OwnStep['kind']]: StepBuilder<K> } = {
   soften: { build: buildSoftened },
   hull: { build: buildHull },
   embossed: { build: buildEmbossed },
-  offset: { build: buildOffset },
+  offset: { build: buildOffset, copies: true },
   turnedOver: { build: buildTurnedOver },
   thickened: { build: buildThickened },
   closed: { build: (occt, of) => buildClosed(occt, of) },

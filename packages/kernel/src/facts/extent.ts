@@ -2,7 +2,7 @@
  * How far a shape reaches along directions: exactly, from its true curves and surfaces. The kernel's own boxes are up to 4.9 mm too
  * wide where curved faces are cut, and 1e-7 mm round turned circles.
  */
-import { dot, length, scale, subtract, add, unit, type Box, type Vec3 } from '@kadrel/core';
+import { dot, scale, type Box, type Vec3 } from '@kadrel/core';
 import {
   ShapeMap,
   distanceTo,
@@ -18,8 +18,9 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { onBall, onFree, onRing } from './farthest.ts';
 import { onSurfaces, surfaceFoot, type SurfaceFoot } from './foot.ts';
-import { ringOf } from './ring.ts';
+import { canTurnBack, polesOfCurve, polesOfSurface } from './poles.ts';
 
 /** Least and greatest coordinate along a direction, mm. */
 export type Range = readonly [least: number, most: number];
@@ -91,7 +92,7 @@ class Limits {
   }
 
   /** The ways along which the box that the kernel lays round an edge or a face reaches farther than what was found. */
-  waysBeyond(occt: Occt, shape: TopoDS_Shape): ReadonlySet<Vec3> {
+  waysBeyond(occt: Occt, shape: TopoDS_Shape): Ways {
     const { min, max } = roughBox(occt, shape);
     const isBeyond = (way: Vec3, i: number) => {
       const maximum = way.reduce((sum, n, axis) => sum + n * (n > 0 ? max : min)[axis]!, 0);
@@ -103,7 +104,7 @@ class Limits {
   /** Calls for each way, or some of them, along which something at `value` would reach farther. */
   forEachWay(
     visit: (way: Vec3, reachAlong: (value: number) => void, reached: number) => void,
-    some?: ReadonlySet<Vec3>,
+    some?: Ways,
   ): void {
     this.ways.forEach((way, i) => {
       if (!some || some.has(way)) visit(way, (value) => this.reachAlong(i, value), this.reached(i));
@@ -150,9 +151,17 @@ function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits
   if (kind === 'GeomAbs_Circle') reachOfConic({ conic: keep(curve.Circle()), curve }, limits, keep);
   else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
   else if (kind !== 'GeomAbs_Line') {
-    const ways = HAS_POLES.has(kind) ? limits.waysBeyond(occt, edge) : undefined;
+    const ways = HAS_POLES.has(kind) ? turningWays(curve, limits.waysBeyond(occt, edge), keep) : undefined;
     if (ways?.size !== 0) reachOfFreeCurve(curve, { limits, ways }, settle, keep);
   }
+}
+
+type Ways = ReadonlySet<Vec3>;
+
+/** Those along which a free curve can reach farther than its ends do. */
+function turningWays(curve: Curve, ways: Ways, keep: Keep): Ways {
+  const poles = ways.size > 0 ? polesOfCurve(curve, keep) : undefined;
+  return poles ? new Set([...ways].filter((way) => canTurnBack(poles, way))) : ways;
 }
 
 /** Parts of a free curve where it is looked at first. */
@@ -202,7 +211,7 @@ const TURN_PIECES = 64;
 /** Where a coordinate turns back, by bisection. */
 function reachOfFreeCurve(
   curve: Curve,
-  { limits, ways }: { readonly limits: Limits; readonly ways: ReadonlySet<Vec3> | undefined },
+  { limits, ways }: { readonly limits: Limits; readonly ways: Ways | undefined },
   settle: (point: Vec3) => Vec3,
   keep: Keep,
 ): void {
@@ -256,6 +265,7 @@ function reachOfFace({ occt, keep }: Scoped, face: TopoDS_Face, limits: Limits):
   if (STRAIGHT.has(kind)) return;
   const ways = HAS_POLES.has(kind) ? limits.waysBeyond(occt, face) : undefined;
   if (ways?.size === 0) return;
+  const poles = polesOfSurface(surface, keep);
   const farthest =
     kind === 'GeomAbs_Sphere'
       ? onBall(surface, keep)
@@ -263,100 +273,13 @@ function reachOfFace({ occt, keep }: Scoped, face: TopoDS_Face, limits: Limits):
         ? onRing(surface, keep)
         : onFree(surface, keep);
   limits.forEachWay((way, reachAlong, reached) => {
+    if (poles && !poles.some((pole) => dot(pole, way) > reached + NOTHING_MM)) return;
     for (const point of farthest(way))
       if (dot(point, way) > reached + NOTHING_MM && isOnFace(occt, face, point)) reachAlong(dot(point, way));
   }, ways);
 }
 /** Differences that mean nothing beside the rounding of doubles. */
 const NOTHING_MM = 1e-13;
-
-type Surface = InstanceType<Occt['BRepAdaptor_Surface']>;
-/** Points of a whole surface where it can reach farthest. */
-type Farthest = (way: Vec3) => readonly Vec3[];
-
-function onBall(surface: Surface, keep: Keep): Farthest {
-  const ball = keep(surface.Sphere());
-  const [centre, radius] = [read(ball.Location(), keep), ball.Radius()];
-  return (way) => [add(centre, scale(way, radius))];
-}
-
-/** Points round the ring that are tried where it lies flat across the way, so that a whole circle reaches as far. */
-const ROUND = 64;
-
-function onRing(surface: Surface, keep: Keep): Farthest {
-  const { centre, x, y, axis, ring, thin } = ringOf(surface, keep);
-  return (way) => {
-    const flat = subtract(way, scale(axis, dot(way, axis)));
-    const tops = length(flat) > 1e-9 ? [unit(flat)] : circleOf(x, y);
-    return tops.map((out) => add(add(centre, scale(out, ring)), scale(way, thin)));
-  };
-}
-
-const circleOf = (x: Vec3, y: Vec3): Vec3[] =>
-  Array.from({ length: ROUND }, (_, i) => {
-    const angle = (2 * Math.PI * (i + 0.5)) / ROUND;
-    return add(scale(x, Math.cos(angle)), scale(y, Math.sin(angle)));
-  });
-
-/** Points each way that a free surface is looked at first. */
-const LOOKS = 16;
-
-/** Newton's steps from where a net of points reaches farther than its neighbours. */
-function onFree(surface: Surface, keep: Keep): Farthest {
-  const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()];
-  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
-  const parameters = (i: number, j: number): [number, number] => [
-    u0 + ((u1 - u0) * i) / LOOKS,
-    v0 + ((v1 - v0) * j) / LOOKS,
-  ];
-  const net = Array.from({ length: LOOKS + 1 }, (_, i) =>
-    Array.from({ length: LOOKS + 1 }, (_unused, j) =>
-      read(surface.EvalD0(...parameters(i, j)) as unknown as Coordinates, keep),
-    ),
-  );
-  return (way) => {
-    const height = (i: number, j: number) => {
-      const row = net[i];
-      return row?.[j] === undefined ? -Infinity : dot(row[j], way);
-    };
-    const found: Vec3[] = [];
-    for (let i = 0; i <= LOOKS; i++)
-      for (let j = 0; j <= LOOKS; j++) {
-        const own = height(i, j);
-        const isTop = [-1, 0, 1].every((di) => [-1, 0, 1].every((dj) => height(i + di, j + dj) <= own));
-        if (isTop) found.push(climbed(surface, parameters(i, j), way, keep));
-      }
-    return found;
-  };
-}
-
-/** The top of a free surface near parameters, by Newton's method; where that leads downward, the point begun at. */
-function climbed(surface: Surface, [u0, v0]: readonly [number, number], way: Vec3, keep: Keep): Vec3 {
-  let [u, v] = [u0, v0];
-  const [lowU, highU] = [surface.FirstUParameter(), surface.LastUParameter()];
-  const [lowV, highV] = [surface.FirstVParameter(), surface.LastVParameter()];
-  let best = read(surface.EvalD0(u, v), keep);
-  for (let round = 0; round < 30; round++) {
-    const d = surface.EvalD2(u, v) as unknown as Record<
-      'Point' | 'D1U' | 'D1V' | 'D2U' | 'D2V' | 'D2UV',
-      Coordinates
-    >;
-    const along = (one: Coordinates) => dot(read(one, keep), way);
-    const [gu, gv, huu, hvv, huv] = [along(d.D1U), along(d.D1V), along(d.D2U), along(d.D2V), along(d.D2UV)];
-    const point = read(d.Point, keep);
-    if (dot(point, way) > dot(best, way)) best = point;
-    const size = huu * hvv - huv * huv;
-    if (!(size > 0 && huu < 0)) break;
-    const [stepU, stepV] = [(huv * gv - hvv * gu) / size, (huv * gu - huu * gv) / size];
-    const [nextU, nextV] = [
-      Math.min(highU, Math.max(lowU, u + stepU)),
-      Math.min(highV, Math.max(lowV, v + stepV)),
-    ];
-    if (nextU === u && nextV === v) break;
-    [u, v] = [nextU, nextV];
-  }
-  return best;
-}
 
 /** Points within this (mm) of a face lie on it: ten times the kernel's tolerance. */
 const ON_FACE_MM = 1e-6;

@@ -1,10 +1,9 @@
 /** A solid whose faces have all moved out, or in, by one distance. */
-import { AT_ORIGIN, faultOf, type Vec3 } from '@kadrel/core';
+import { faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import {
   BuildError,
   ShapeMap,
-  copied,
   fromList,
   progressRange,
   release,
@@ -15,6 +14,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
+import { onCopy } from '../onCopy.ts';
 import { astray, missing } from './clearance.ts';
 import { ROUND_JOINS, SHARP_JOINS, byJoins, type Join } from './joins.ts';
 import { buildOrTellLargest } from './largest.ts';
@@ -47,7 +47,9 @@ export const buildOffset = (occt: Occt, of: NamedShape, { by, corners }: Offset)
 
 /** Faces keep their names; those that edges and corners become are called corner1, corner2 and so on. Throws BuildError. */
 export const offsetBy = (occt: Occt, of: NamedShape, { by, corners }: Offsetting): NamedShape =>
-  byJoins(occt, joinsOf({ by, corners }), (join) => offsetJoined(occt, of, { by, corners, join }));
+  byJoins(occt, joinsOf({ by, corners }), (join) =>
+    onCopy(occt, of, (own) => offsetJoined(occt, own, { by, corners, join })),
+  );
 
 /** Outward a round corner is asked for, and nothing else will do. */
 function joinsOf({ by, corners }: Offsetting): readonly Join[] {
@@ -57,12 +59,10 @@ function joinsOf({ by, corners }: Offsetting): readonly Join[] {
 
 function offsetJoined(
   occt: Occt,
-  before: NamedShape,
+  of: NamedShape,
   { by, corners, join }: Offsetting & { readonly join: Join },
 ): NamedShape {
   return scope((keep) => {
-    // What came to nothing leaves marks on what it was given.
-    const of = { ...before, shape: keep(copied(occt, before.shape, AT_ORIGIN)) };
     const operation = keep(new occt.BRepOffsetAPI_MakeOffsetShape());
     operation.PerformByJoin(
       of.shape,

@@ -1,5 +1,5 @@
 /** A solid hollowed out to a wall. */
-import { AT_ORIGIN, add, scale as times, faultOf, type Vec3 } from '@kadrel/core';
+import { add, scale as times, faultOf, type Vec3 } from '@kadrel/core';
 import type { Content } from '../../content/content.ts';
 import { combineShapes } from '../../booleans/operation.ts';
 import { plainVolumeOf } from '../../facts/integrals.ts';
@@ -10,7 +10,6 @@ import {
   BuildError,
   ShapeMap,
   compoundOf,
-  copied,
   fromList,
   progressRange,
   release,
@@ -24,6 +23,7 @@ import {
   type TopoDS_Shape,
 } from '../../occt/occt.ts';
 import { requireBodies } from '../compound.ts';
+import { onCopy } from '../onCopy.ts';
 import { astray, missing } from './clearance.ts';
 import { ROUND_JOINS, SHARP_JOINS, byJoins, type Join } from './joins.ts';
 import { buildOrTellLargest } from './largest.ts';
@@ -95,16 +95,16 @@ interface Walling {
 }
 
 const walled = (occt: Occt, of: NamedShape, { open, by }: Walling): NamedShape =>
-  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) => wallJoined(occt, of, { open, by, join }));
+  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) =>
+    onCopy(occt, of, (own) => wallJoined(occt, own, { open, by, join })),
+  );
 
 function wallJoined(
   occt: Occt,
-  before: NamedShape,
+  of: NamedShape,
   { open, by, join }: Walling & { readonly join: Join },
 ): NamedShape {
   return scope((keep) => {
-    // What came to nothing leaves marks on what it was given.
-    const of = { ...before, shape: keep(copied(occt, before.shape, AT_ORIGIN)) };
     const opened = facesChosen(occt, of, { chosen: open, keep }).map(({ face }) => face);
     const operation = keep(new occt.BRepOffsetAPI_MakeThickSolid());
     const made = thickened(occt, operation, { of, opened, by, join, keep });

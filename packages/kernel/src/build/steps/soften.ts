@@ -8,6 +8,7 @@ import { sewn } from '../surfaces.ts';
 import { edgesChosen } from './chosen.ts';
 import { Corners, type FlatFace } from '../flatFaces.ts';
 import { cornersAt, flatFacesOf, solidOfFaces, type FoundFlat } from './polyhedron.ts';
+import { closedPatches } from './closedPatches.ts';
 import { patchFace } from './patchFace.ts';
 import { holedFaces } from './holedFaces.ts';
 import { ringFaces } from './ringFaces.ts';
@@ -28,7 +29,13 @@ export function buildSoftened(occt: Occt, of: NamedShape, content: Soften): Name
     requireFew(cage, 4 ** (level - 1) * (form === 'facets' ? FACETS_A_QUAD : 1));
     for (let i = 0; i < level; i++) cage = refined(cage);
     if (form === 'facets') return solidOfFaces(occt, facetsOf(cage), 'The softened solid');
-    const faces = patchesOf(cage).map((patch) => patchFace({ occt, keep }, patch));
+    const patches = patchesOf(cage);
+    const closed = closedPatches(
+      occt,
+      patches.map((patch, i) => ({ ...patch, corners: cage.faces[i]!.corners })),
+    );
+    if (closed) return closed;
+    const faces = patches.map((patch) => patchFace({ occt, keep }, patch));
     return sewn({ occt, keep }, faces, 'The softened solid');
   });
 }
