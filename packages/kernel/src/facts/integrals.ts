@@ -4,9 +4,9 @@
  * face is that of the cone from the origin to it. Source: the divergence theorem.
  * Long, since each kind of surface has formulas of its own.
  */
-import { GAUSS, add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
-import type { Edge } from '../occt/edges.ts';
+import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import {
+  ShapeMap,
   occurrences,
   scope,
   read,
@@ -17,17 +17,12 @@ import {
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
+import { alongEdge, nodesAlong, nodesIn, twoNodes, type Integrand } from './alongEdge.ts';
+import { cylinderShare } from './cylinderShare.ts';
+import type { Share } from './share.ts';
 import { firstDerivatives } from './surface.ts';
 import { mannersOf, type Manner } from './manners.ts';
 import { ringOf } from './ring.ts';
-
-/** What a face adds: its area, and the volume of the cone from the origin to it. */
-interface Share {
-  readonly area: number;
-  readonly volume: number;
-  /** ∫ p dV over that cone. */
-  readonly moment: Vec3;
-}
 
 export interface Integrals {
   /** mm³ */
@@ -39,13 +34,6 @@ export interface Integrals {
 
 /** Relative error that the kernel's adaptive integration aims at; it reaches some 1e-9 on most faces (measured). */
 const ADAPTIVE = 1e-9;
-/** Pieces of a curve or of a side, each of which Gauss's rule takes as smooth. */
-const PIECES = 16;
-/** Of a free curve whose joints are not known. */
-const FREE_PIECES = 64;
-/** Of each stretch between two joints of a spline: across a joint Gauss's rule would be a thousandth of its usual worth. */
-const PIECES_BETWEEN_JOINTS = 3;
-
 /** Of shapes as they were built: a step asks for what was measured of the solid before it. */
 const known = new WeakMap<TopoDS_Shape, Integrals>();
 
@@ -63,14 +51,40 @@ export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
 function integrated(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
     const { faces, kinds, whole } = mannersOf({ occt, keep }, shape);
+    const formulas =
+      whole === 'plain' && faces.length >= MANY_FACES ? sharesByFormula(occt, faces) : undefined;
+    if (formulas) return sumOf(formulas);
     if (whole === 'plain') return fromKernel({ occt, keep }, shape);
     if (whole === 'patch') return ofPatches({ occt, keep }, shape);
-    const shares = faces.map((face, i) => scope((inner) => shareOf({ occt, keep: inner }, face, kinds[i]!)));
-    const volume = shares.reduce((sum, one) => sum + one.volume, 0);
-    const area = shares.reduce((sum, one) => sum + one.area, 0);
-    const moment = shares.reduce<Vec3>((sum, one) => add(sum, one.moment), [0, 0, 0]);
-    return { volume, area, centroid: scale(moment, 1 / volume) };
+    return sumOf(faces.map((face, i) => scope((inner) => shareOf({ occt, keep: inner }, face, kinds[i]!))));
   });
+}
+
+function sumOf(shares: readonly Share[]): Integrals {
+  const volume = shares.reduce((sum, one) => sum + one.volume, 0);
+  const area = shares.reduce((sum, one) => sum + one.area, 0);
+  const moment = shares.reduce<Vec3>((sum, one) => add(sum, one.moment), ZERO);
+  return { volume, area, centroid: scale(moment, 1 / volume) };
+}
+
+/** From so many faces on, formulas take a fifth of the time of the kernel's plain rule. */
+const MANY_FACES = 60;
+
+/** Shares of plain faces that are flat or of cylinders; undefined where there are others. */
+function sharesByFormula(occt: Occt, faces: readonly TopoDS_Face[]): Share[] | undefined {
+  const shares: Share[] = [];
+  for (const face of faces) {
+    const share = scope((keep) => shareByFormula({ occt, keep }, face));
+    if (!share) return undefined;
+    shares.push(share);
+  }
+  return shares;
+}
+
+function shareByFormula(site: Scoped, face: TopoDS_Face): Share | undefined {
+  const kind = site.keep(new site.occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string;
+  if (kind === 'GeomAbs_Plane') return ofFlat(site, face);
+  return kind === 'GeomAbs_Cylinder' ? cylinderShare(site, face) : undefined;
 }
 
 /** The middle of its surface: of what encloses nothing that is its middle. */
@@ -206,10 +220,12 @@ interface BorderPoint {
 /** Points round a face, with the face to their left seen from outside. Seams cancel out and are left out. */
 function borderOf({ occt, keep }: Scoped, face: TopoDS_Face, integrand: Integrand): BorderPoint[] {
   const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
-  const isSeam = (edge: TopoDS_Shape) => edges.filter((other) => other.IsSame(edge)).length > 1;
+  const uses = new ShapeMap<{ count: number }>(occt);
+  for (const edge of edges) uses.ensure(edge, () => ({ count: 0 })).count += 1;
   return edges.flatMap((shape) => {
     const side = shape.Orientation() as unknown as string;
-    if ((side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') || isSeam(shape)) return [];
+    const isSeam = uses.get(shape)!.count > 1;
+    if ((side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') || isSeam) return [];
     const sign = side === 'TopAbs_FORWARD' ? 1 : -1;
     const found: BorderPoint[] = [];
     for (const { point, derivative, weight } of alongEdge(occt, keep(occt.TopoDS.Edge(shape)), integrand))
@@ -348,104 +364,6 @@ function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
   const height = dot(point, normal);
   const middle = add(scale(point, area), add(scale(x, mx), scale(y, my)));
   return { area, volume: (height * area) / 3, moment: scale(middle, height / 4) };
-}
-
-/** What is integrated along a curve: products of at most two places and a derivative, or anything else that is smooth. */
-type Integrand = 'polynomial' | 'smooth';
-
-interface CurvePoint {
-  readonly point: Vec3;
-  readonly derivative: Vec3;
-  /** For an integral over the curve's parameter. */
-  readonly weight: number;
-}
-
-function alongEdge(occt: Occt, edge: Edge, integrand: Integrand): CurvePoint[] {
-  if (occt.BRep_Tool.Degenerated(edge)) return [];
-  return scope((keep) => {
-    const curve = keep(new occt.BRepAdaptor_Curve(edge));
-    const nodes = integrand === 'polynomial' ? exactNodesAlong(curve, keep) : nodesAlong(curve, keep);
-    return nodes.map(([parameter, weight]) => {
-      const { Point, D1 } = curve.EvalD1(parameter) as unknown as Record<'Point' | 'D1', Coordinates>;
-      return { point: read(Point, keep), derivative: read(D1, keep), weight };
-    });
-  });
-}
-
-interface AnyCurve {
-  FirstParameter(): number;
-  LastParameter(): number;
-  GetType(): unknown;
-  BSpline(): Spline;
-}
-interface FreeCurve extends AnyCurve {
-  IsRational(): boolean;
-  Degree(): number;
-}
-interface Spline {
-  NbKnots(): number;
-  Knot(index: number): number;
-  IsPeriodic(): boolean;
-  delete(): void;
-}
-
-type Nodes = readonly (readonly [parameter: number, weight: number])[];
-
-/** Two places times a derivative along a curve of this degree make a polynomial of degree 8; Gauss’s rule of five nodes is exact up to 9. */
-const EXACT_DEGREE = 3;
-
-/** Nodes for such products: a single piece where the curve is a polynomial itself. */
-function exactNodesAlong(curve: FreeCurve, keep: Keep): Nodes {
-  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
-  const kind = curve.GetType() as string;
-  if (kind === 'GeomAbs_Line') return nodesIn(first, last, 1);
-  if (ROUND_CURVES.has(kind))
-    return nodesIn(first, last, Math.ceil((PIECES * Math.abs(last - first)) / (2 * Math.PI)));
-  if (!FREE_CURVES.has(kind) || curve.IsRational() || curve.Degree() > EXACT_DEGREE)
-    return nodesAlong(curve, keep);
-  const joints =
-    kind === 'GeomAbs_BezierCurve' ? [first, last] : jointsOf(keep(curve.BSpline()), first, last);
-  return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, 1));
-}
-
-/** Nodes of Gauss's rule along a curve, in pieces that are smooth: of a spline, none that reaches over a joint. */
-function nodesAlong(curve: AnyCurve, keep: Keep): Nodes {
-  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
-  const kind = curve.GetType() as string;
-  if (kind !== 'GeomAbs_BSplineCurve')
-    return nodesIn(first, last, kind === 'GeomAbs_Line' || ROUND_CURVES.has(kind) ? PIECES : FREE_PIECES);
-  const joints = jointsOf(keep(curve.BSpline()), first, last);
-  const pieces = Math.max(PIECES_BETWEEN_JOINTS, Math.ceil(PIECES / (joints.length - 1)));
-  return joints.slice(1).flatMap((to, i) => nodesIn(joints[i]!, to, pieces));
-}
-/** By angles, in radians. */
-const ROUND_CURVES = new Set(['GeomAbs_Circle', 'GeomAbs_Ellipse']);
-const FREE_CURVES = new Set(['GeomAbs_BezierCurve', 'GeomAbs_BSplineCurve']);
-
-/** Where its pieces meet between two parameters, with the two. */
-function jointsOf(spline: Spline, first: number, last: number): number[] {
-  const knots = Array.from({ length: spline.NbKnots() }, (_, i) => spline.Knot(i + 1));
-  const period = knots.at(-1)! - knots[0]!;
-  const turns = spline.IsPeriodic() ? [-period, 0, period] : [0];
-  const noise = 1e-9 * (last - first);
-  const inner = turns
-    .flatMap((turn) => knots.map((knot) => knot + turn))
-    .filter((knot) => knot > first + noise && knot < last - noise)
-    .sort((a, b) => a - b);
-  return [first, ...inner, last];
-}
-
-function nodesIn(first: number, last: number, count = PIECES): Nodes {
-  const step = (last - first) / count;
-  return Array.from({ length: count }, (_, i) =>
-    GAUSS.map(([at, weight]) => [first + step * (i + (1 + at) / 2), (weight * step) / 2] as const),
-  ).flat();
-}
-
-/** Gauss’s rule of two nodes, exact to the third degree. */
-function twoNodes(first: number, last: number): Nodes {
-  const [middle, half] = [(first + last) / 2, (last - first) / 2];
-  return [-1, 1].map((side) => [middle + (side * half) / Math.sqrt(3), half] as const);
 }
 
 /** A face whose borders run along its parameters: Gauss's rule both ways; straight along the second. */
