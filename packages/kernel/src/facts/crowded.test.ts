@@ -1,11 +1,27 @@
-import { emptyDocument, type KadrelDocument, type Typed } from '@kadrel/core';
+import {
+  cross,
+  distance,
+  dot,
+  emptyDocument,
+  subtract,
+  turnOfDegrees,
+  type KadrelDocument,
+  type Typed,
+  type Vec3,
+} from '@kadrel/core';
 import { said } from '@kadrel/testing';
 import { Evaluator, faceNamesOf } from '../evaluate.ts';
+import { buildMirrored } from '../build/steps/mirror.ts';
 import { sharedLibraries } from '../node.ts';
+import { copied, release, scope, type TopoDS_Shape } from '../occt/occt.ts';
+import { integralsOf } from './integrals.ts';
+import { meshShape, outlineShape } from './mesh.ts';
 
+let libraries: Awaited<ReturnType<typeof sharedLibraries>>;
 let evaluator: Evaluator;
 beforeAll(async () => {
-  evaluator = new Evaluator(await sharedLibraries());
+  libraries = await sharedLibraries();
+  evaluator = new Evaluator(libraries);
 });
 
 const after = (document: KadrelDocument, verb: string, typed: Typed) => said(document, verb, typed).document;
@@ -80,4 +96,62 @@ test('flat faces with many holes are laid out in facets that close, face outward
 test('a face with few holes is left to the kernel, and closes too', () => {
   const { snaps } = sieve(2);
   expect(openEdges(snaps.positions, snaps.triangles)).toBe(0);
+});
+
+/** A disc ⌀200 and 5 thick with `count` holes ⌀4 in rings, by the bare kernel. */
+function disc(count: number): TopoDS_Shape {
+  const { occt } = libraries;
+  return scope((keep) => {
+    const up = keep(new occt.gp_Dir(0, 0, 1));
+    const circle = (x: number, y: number, radius: number) => {
+      const axes = keep(new occt.gp_Ax2(keep(new occt.gp_Pnt(x, y, 0)), up));
+      const edge = keep(keep(new occt.BRepBuilderAPI_MakeEdge(keep(new occt.gp_Circ(axes, radius)))).Edge());
+      return keep(keep(new occt.BRepBuilderAPI_MakeWire(edge)).Wire());
+    };
+    const face = keep(new occt.BRepBuilderAPI_MakeFace(circle(0, 0, 100), true));
+    for (let i = 0; i < count; i++) {
+      const [angle, far] = [0.7 * i, 10 + (80 * i) / count];
+      const hole = circle(far * Math.cos(angle), far * Math.sin(angle), HOLE_RADIUS);
+      face.Add(keep(occt.TopoDS.Wire(keep(hole.Reversed()))));
+    }
+    const way = keep(new occt.gp_Vec(0, 0, 5));
+    return keep(new occt.BRepPrimAPI_MakePrism(keep(face.Face()), way, false, true)).Shape();
+  });
+}
+const HOLE_RADIUS = 1;
+
+test.each([
+  ['as it is', (shape: TopoDS_Shape) => shape],
+  [
+    'turned',
+    (shape: TopoDS_Shape) =>
+      copied(libraries.occt, shape, { turn: turnOfDegrees([20, 70, -35]), shift: [3, -4, 50] }),
+  ],
+  ['mirrored', (shape: TopoDS_Shape) => buildMirrored(libraries.occt, { shape, faceNames: [] }).shape],
+] as const)('a disc of nothing but crowded faces and round ones, %s', (_, placed) => {
+  const count = 130;
+  const shape = placed(disc(count));
+  const chord = 0.02;
+  const { positions, normals, triangles, faceOfTriangle } = meshShape(libraries.occt, shape, chord);
+  expect(openEdges(positions, triangles)).toBe(0);
+  expect(new Set(faceOfTriangle).size).toBe(count + 3);
+  const exact = integralsOf(libraries.occt, shape).volume;
+  // Facets are a chord off at most, on as much as is round.
+  const round = 5 * 2 * Math.PI * (100 + count * HOLE_RADIUS);
+  expect(Math.abs(volumeWithin(positions, triangles) - exact)).toBeLessThan(round * chord);
+  // Each normal looks to the side from which its facet runs counter-clockwise.
+  const at = (list: Float32Array, i: number): Vec3 => [list[3 * i]!, list[3 * i + 1]!, list[3 * i + 2]!];
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => at(positions, triangles[t + k]!)) as [Vec3, Vec3, Vec3];
+    expect(dot(cross(subtract(b, a), subtract(c, a)), at(normals, triangles[t]!))).toBeGreaterThan(0);
+  }
+  const outline = outlineShape(libraries.occt, shape, { chordMm: chord, isDrawn: () => true });
+  const length = Array.from({ length: outline.length / 6 }, (_unused, i) =>
+    distance(at(outline, 2 * i), at(outline, 2 * i + 1)),
+  ).reduce((sum, one) => sum + one, 0);
+  // Seams are left out where they are laid out apart.
+  const circles = 2 * 2 * Math.PI * (100 + count * HOLE_RADIUS);
+  expect(length / circles).toBeGreaterThan(0.98);
+  expect(length / circles).toBeLessThan(1.001);
+  release(libraries.occt, shape);
 });

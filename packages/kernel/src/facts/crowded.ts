@@ -18,11 +18,18 @@ import {
 /** Faces with fewer edges are quicker left to the kernel. */
 const MANY_EDGES = 120;
 
-export interface FlatFacets {
+/** How far facets may be from the true surface, and how far they may turn from one to the next. */
+export interface Fineness {
+  readonly chordMm: number;
+  readonly turnRad: number;
+}
+
+/** Facets of one face. */
+export interface FaceFacets {
   /** 3·V, mm. */
   readonly positions: readonly number[];
-  /** Unit length, outward. */
-  readonly normal: Vec3;
+  /** 3·V, unit length, outward. */
+  readonly normals: readonly number[];
   /** 3·T, counter-clockwise seen from outside. */
   readonly triangles: readonly number[];
 }
@@ -45,7 +52,7 @@ export function crowdedFaces({ occt, keep }: Scoped, faces: readonly TopoDS_Shap
 export function piecesOfEdges(
   occt: Occt,
   shape: TopoDS_Shape,
-  fineness: { readonly chordMm: number; readonly turnRad: number },
+  fineness: Fineness,
 ): Map<number, Float32Array> {
   return scope((keep) => {
     const data = keep(occt.ReplicadEdgeMeshExtractor.extract(shape, fineness.chordMm, fineness.turnRad));
@@ -68,7 +75,7 @@ export function flatFacets(
   occt: Occt,
   face: TopoDS_Shape,
   pieces: ReadonlyMap<number, Float32Array>,
-): FlatFacets | undefined {
+): FaceFacets | undefined {
   const loops = loopsOf(edgesOf(occt, face).flatMap((edge) => pieces.get(edge) ?? []));
   if (!loops) return undefined;
   const normal = scope((keep) => outwardOf(occt, keep(occt.TopoDS.Face(face))));
@@ -81,7 +88,7 @@ export function flatFacets(
   const points = flat.flat();
   return {
     positions: loops.flat(2),
-    normal,
+    normals: loops.flatMap((loop) => loop.flatMap(() => normal)),
     triangles: areaOfFacets(points, triangles) > 0 === isUp ? triangles : triangles.reverse(),
   };
 }

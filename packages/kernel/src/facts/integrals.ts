@@ -18,6 +18,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { alongEdge, nodesAlong, nodesIn, twoNodes, type Integrand } from './alongEdge.ts';
+import { cylinderFace } from './cylinder.ts';
 import { cylinderShare } from './cylinderShare.ts';
 import type { Share } from './share.ts';
 import { firstDerivatives } from './surface.ts';
@@ -84,7 +85,8 @@ function sharesByFormula(occt: Occt, faces: readonly TopoDS_Face[]): Share[] | u
 function shareByFormula(site: Scoped, face: TopoDS_Face): Share | undefined {
   const kind = site.keep(new site.occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string;
   if (kind === 'GeomAbs_Plane') return ofFlat(site, face);
-  return kind === 'GeomAbs_Cylinder' ? cylinderShare(site, face) : undefined;
+  const round = cylinderFace(site, face);
+  return round && cylinderShare(round);
 }
 
 /** The middle of its surface: of what encloses nothing that is its middle. */

@@ -7,9 +7,11 @@ import {
   uniqueShapes,
   hashOf,
   type Occt,
+  type Scoped,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { crowdedFaces, flatFacets, piecesOfEdges, type FlatFacets } from './crowded.ts';
+import { boresBetween, facetsOfBore, piecesOfBore, type Bore } from './bores.ts';
+import { crowdedFaces, flatFacets, piecesOfEdges, type FaceFacets, type Fineness } from './crowded.ts';
 
 /** V vertices (each face has its own), T triangles, counter-clockwise seen from outside. */
 export interface Mesh {
@@ -87,50 +89,75 @@ export function meshShape(
   });
 }
 
-interface Fineness {
-  readonly chordMm: number;
-  readonly turnRad: number;
+/** Faces that are not left to the kernel. */
+interface Apart {
+  readonly crowded: ReadonlySet<number>;
+  readonly bores: readonly Bore[];
+  /** Indices of all others. */
+  readonly others: readonly number[];
 }
 
-/** Flat faces with many edges are laid out apart; undefined where there are none, or one of them cannot be. */
+function facesApart({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): Apart {
+  const crowded = crowdedFaces({ occt, keep }, faces);
+  const bores = crowded.size > 0 ? boresBetween({ occt, keep }, faces, crowded) : [];
+  const apart = new Set([...crowded, ...bores.map(({ face }) => face)]);
+  return { crowded, bores, others: [...faces.keys()].filter((i) => !apart.has(i)) };
+}
+
+/** Straight pieces of all edges, where flat faces with many edges are laid out apart. */
+function piecesBeside(
+  occt: Occt,
+  shape: TopoDS_Shape,
+  { bores, ...fineness }: Fineness & Pick<Apart, 'bores'>,
+): Map<number, Float32Array> {
+  const pieces = piecesOfEdges(occt, shape, fineness);
+  for (const [hash, own] of bores.flatMap((bore) => piecesOfBore(bore, fineness))) {
+    const other = pieces.get(hash);
+    pieces.set(hash, other ? Float32Array.of(...other, ...own) : own);
+  }
+  return pieces;
+}
+
+/** Flat faces with many edges, and the bores between them, are laid out apart; undefined where there are none, or one of them cannot be. */
 function meshCrowded(occt: Occt, faces: readonly TopoDS_Shape[], fineness: Fineness): Mesh | undefined {
   return scope((keep) => {
-    const crowded = crowdedFaces({ occt, keep }, faces);
+    const { crowded, bores, others: indices } = facesApart({ occt, keep }, faces);
     if (crowded.size === 0) return undefined;
-    const indices = [...faces.keys()].filter((i) => !crowded.has(i));
     const others = indices.map((i) => faces[i]!);
     const shape = keep(compoundOf(occt, others));
     const mesh = meshFaces(occt, { shape, faces: others, indices: indices.values() }, fineness);
-    const pieces = piecesOfEdges(occt, shape, fineness);
+    const pieces = piecesBeside(occt, shape, { ...fineness, bores });
     const flat = [...crowded].map((i) => ({ face: i, facets: flatFacets(occt, faces[i]!, pieces) }));
-    return flat.every(isLaidOut) ? joined(mesh, flat) : undefined;
+    if (!flat.every(isLaidOut)) return undefined;
+    return joined(mesh, [
+      ...flat,
+      ...bores.map((bore) => ({ face: bore.face, facets: facetsOfBore(bore, fineness) })),
+    ]);
   });
 }
 
 interface LaidOut {
   readonly face: number;
-  readonly facets: FlatFacets;
+  readonly facets: FaceFacets;
 }
-const isLaidOut = (one: { face: number; facets: FlatFacets | undefined }): one is LaidOut =>
+const isLaidOut = (one: { face: number; facets: FaceFacets | undefined }): one is LaidOut =>
   one.facets !== undefined;
 
-function joined(mesh: Mesh, flat: readonly LaidOut[]): Mesh {
+function joined(mesh: Mesh, laidOut: readonly LaidOut[]): Mesh {
   let vertices = mesh.positions.length / 3;
-  const shifted = flat.map(({ facets }) => {
+  const shifted = laidOut.map(({ facets }) => {
     const first = vertices;
     vertices += facets.positions.length / 3;
     return facets.triangles.map((i) => first + i);
   });
-  const normals = flat.map(({ facets: { normal, positions } }) =>
-    Float32Array.from(positions, (_, i) => normal[i % 3]!),
-  );
+  const facets = laidOut.map((one) => one.facets);
   return {
-    positions: concatenated(Float32Array, [mesh.positions, ...flat.map(({ facets }) => facets.positions)]),
-    normals: concatenated(Float32Array, [mesh.normals, ...normals]),
+    positions: concatenated(Float32Array, [mesh.positions, ...facets.map(({ positions }) => positions)]),
+    normals: concatenated(Float32Array, [mesh.normals, ...facets.map(({ normals }) => normals)]),
     triangles: concatenated(Uint32Array, [mesh.triangles, ...shifted]),
     faceOfTriangle: concatenated(Uint32Array, [
       mesh.faceOfTriangle,
-      ...flat.map(({ face, facets }) => new Uint32Array(facets.triangles.length / 3).fill(face)),
+      ...laidOut.map(({ face, facets: { triangles } }) => new Uint32Array(triangles.length / 3).fill(face)),
     ]),
     chordMm: mesh.chordMm,
   };
@@ -149,6 +176,14 @@ function concatenated<T extends Float32Array | Uint32Array>(
   return all;
 }
 
+const emptyMesh = (chordMm: number): Mesh => ({
+  positions: new Float32Array(),
+  normals: new Float32Array(),
+  triangles: new Uint32Array(),
+  faceOfTriangle: new Uint32Array(),
+  chordMm,
+});
+
 /** What is meshed, and the index that each of its faces has in the whole. */
 interface Meshed {
   readonly shape: TopoDS_Shape;
@@ -157,6 +192,7 @@ interface Meshed {
 }
 
 function meshFaces(occt: Occt, { shape, faces, indices }: Meshed, { chordMm, turnRad }: Fineness): Mesh {
+  if (faces.length === 0) return emptyMesh(chordMm);
   return scope((keep) => {
     const data = keep(occt.ReplicadMeshExtractor.extract(shape, chordMm, turnRad, false));
     const memory = occt.wasmMemory.buffer;
@@ -201,17 +237,18 @@ export function outlineShape(
 ): Float32Array {
   return scope((keep) => {
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    const crowded = crowdedFaces({ occt, keep }, faces);
+    const { crowded, bores, others } = facesApart({ occt, keep }, faces);
     // The kernel would lay facets on the crowded faces first; all of their edges are edges of others too.
-    const others = keep(
+    const beside = keep(
       compoundOf(
         occt,
-        faces.filter((_, i) => !crowded.has(i)),
+        others.map((i) => faces[i]!),
       ),
     );
-    const pieces = piecesOfEdges(occt, crowded.size > 0 ? others : shape, {
+    const pieces = piecesBeside(occt, crowded.size > 0 ? beside : shape, {
       chordMm,
       turnRad: FACET_TURN_RAD,
+      bores,
     });
     return concatenated(
       Float32Array,

@@ -1,0 +1,64 @@
+/** Faces of cylinders that are rectangles in their parameters: u round the axis (radians), v along it (mm). */
+import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import { occurrences, type Keep, type Scoped, type TopoDS_Face } from '../occt/occt.ts';
+import { firstDerivatives, type Surface } from './surface.ts';
+
+type Ends = readonly [number, number];
+
+/** Its points are o + r·(x·cos u + y·sin u) + v·z, where the axis runs along z through the origin o; x, y and z have length 1. */
+export interface CylinderFace {
+  readonly origin: Vec3;
+  readonly x: Vec3;
+  readonly y: Vec3;
+  readonly z: Vec3;
+  /** mm */
+  readonly radius: number;
+  readonly u: Ends;
+  readonly v: Ends;
+  /** 1 where the face looks away from its axis, −1 where it looks towards it. */
+  readonly outward: 1 | -1;
+}
+
+/** Undefined where the face is no cylinder's, or has another border. */
+export function cylinderFace({ occt, keep }: Scoped, face: TopoDS_Face): CylinderFace | undefined {
+  const surface = keep(new occt.BRepAdaptor_Surface(face, true));
+  if ((surface.GetType() as unknown as string) !== 'GeomAbs_Cylinder') return undefined;
+  const u: Ends = [surface.FirstUParameter(), surface.LastUParameter()];
+  const v: Ends = [surface.FirstVParameter(), surface.LastVParameter()];
+  if (!isRectangle({ occt, keep }, face, { u, v })) return undefined;
+  const axes = axesOf(surface, keep);
+  const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
+  const isRightHanded = dot(cross(axes.x, axes.y), axes.z) > 0;
+  return { ...axes, u, v, outward: isRightHanded === isReversed ? -1 : 1 };
+}
+
+function axesOf(surface: Surface, keep: Keep): Pick<CylinderFace, 'origin' | 'x' | 'y' | 'z' | 'radius'> {
+  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
+  const facing = firstDerivatives(surface, { u: Math.PI, v: 0 }, keep).point;
+  const out = scale(subtract(point, facing), 0.5);
+  return {
+    origin: scale(add(point, facing), 0.5),
+    x: unit(out),
+    y: unit(along),
+    z: unit(across),
+    radius: Math.hypot(...out),
+  };
+}
+
+/** Borders this near to the least or the greatest of a parameter (radians, mm) run along it. */
+const SAME_PARAMETER = 1e-9;
+
+/** Whether the border of a face runs along the rim of its parameters, and nowhere within. */
+function isRectangle(
+  { occt, keep }: Scoped,
+  face: TopoDS_Face,
+  { u, v }: Pick<CylinderFace, 'u' | 'v'>,
+): boolean {
+  const isOn = (ends: Ends, values: Ends) =>
+    ends.some((end) => values.every((value) => Math.abs(value - end) < SAME_PARAMETER));
+  return occurrences({ occt, keep }, face, 'TopAbs_EDGE').every((edge) => {
+    const curve = keep(new occt.BRepAdaptor_Curve2d(keep(occt.TopoDS.Edge(edge)), face));
+    const [from, to] = [curve.FirstParameter(), curve.LastParameter()].map((at) => keep(curve.Value(at)));
+    return isOn(u, [from!.X(), to!.X()]) || isOn(v, [from!.Y(), to!.Y()]);
+  });
+}
