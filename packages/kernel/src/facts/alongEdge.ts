@@ -80,11 +80,21 @@ type Nodes = readonly (readonly [parameter: number, weight: number])[];
 /** Two places times a derivative along a curve of this degree make a polynomial of degree 8; Gauss’s rule of five nodes is exact up to 9. */
 const EXACT_DEGREE = 3;
 
+/** What a whole turn may be off. */
+const WHOLE_TURN_RAD = 1e-12;
+/** Over a whole turn, nodes at equal steps are exact for sines and cosines of less than their number; such products go to the third. */
+const ROUND_NODES = 8;
+
 /** Nodes for such products: a single piece where the curve is a polynomial itself. */
 function exactNodesAlong(curve: FreeCurve, keep: Keep): Nodes {
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const kind = curve.GetType() as string;
   if (kind === 'GeomAbs_Line') return nodesIn(first, last, 1);
+  if (ROUND_CURVES.has(kind) && Math.abs(last - first - 2 * Math.PI) < WHOLE_TURN_RAD)
+    return Array.from({ length: ROUND_NODES }, (_, i) => [
+      first + (2 * Math.PI * i) / ROUND_NODES,
+      (2 * Math.PI) / ROUND_NODES,
+    ]);
   if (ROUND_CURVES.has(kind))
     return nodesIn(first, last, Math.ceil((PIECES * Math.abs(last - first)) / (2 * Math.PI)));
   if (!FREE_CURVES.has(kind) || curve.IsRational() || curve.Degree() > EXACT_DEGREE)

@@ -27,11 +27,11 @@ export interface Fineness {
 /** Facets of one face. */
 export interface FaceFacets {
   /** 3·V, mm. */
-  readonly positions: readonly number[];
+  readonly positions: ArrayLike<number>;
   /** 3·V, unit length, outward. */
-  readonly normals: readonly number[];
+  readonly normals: ArrayLike<number>;
   /** 3·T, counter-clockwise seen from outside. */
-  readonly triangles: readonly number[];
+  readonly triangles: ArrayLike<number>;
 }
 
 /** Indices of flat faces with many edges, each of whose edges has a face beside it that is not among them. */

@@ -1,6 +1,14 @@
 /** Faces of cylinders that are rectangles in their parameters: u round the axis (radians), v along it (mm). */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
-import { occurrences, type Keep, type Scoped, type TopoDS_Face } from '../occt/occt.ts';
+import {
+  occurrences,
+  scope,
+  uniqueShapes,
+  type Keep,
+  type Scoped,
+  type TopoDS_Face,
+  type TopoDS_Shape,
+} from '../occt/occt.ts';
 import { firstDerivatives, type Surface } from './surface.ts';
 
 type Ends = readonly [number, number];
@@ -19,8 +27,25 @@ export interface CylinderFace {
   readonly outward: 1 | -1;
 }
 
+/** Of a solid with many bores, facets and integrals ask for them one after the other. */
+const found = new WeakMap<TopoDS_Shape, readonly (CylinderFace | undefined)[]>();
+
+/** For each face of a shape, in the kernel's order. */
+export function cylinderFaces(
+  { occt, keep }: Scoped,
+  shape: TopoDS_Shape,
+): readonly (CylinderFace | undefined)[] {
+  const known = found.get(shape);
+  if (known) return known;
+  const made = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
+    scope((inner) => cylinderFace({ occt, keep: inner }, inner(occt.TopoDS.Face(face)))),
+  );
+  found.set(shape, made);
+  return made;
+}
+
 /** Undefined where the face is no cylinder's, or has another border. */
-export function cylinderFace({ occt, keep }: Scoped, face: TopoDS_Face): CylinderFace | undefined {
+function cylinderFace({ occt, keep }: Scoped, face: TopoDS_Face): CylinderFace | undefined {
   const surface = keep(new occt.BRepAdaptor_Surface(face, true));
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Cylinder') return undefined;
   const u: Ends = [surface.FirstUParameter(), surface.LastUParameter()];

@@ -47,13 +47,17 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
       keep(occt.TopoDS.Face(face)),
     );
-    const edges = edgesWithFaces({ occt, keep }, shape, faces);
+    const edges = uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE').map((edge) =>
+      keep(occt.TopoDS.Edge(edge)),
+    );
     // Corners come first: most curves and surfaces between them are then seen to reach no farther.
     for (const corner of uniqueShapes({ occt, keep }, shape, 'TopAbs_VERTEX'))
       limits.reach(scope((inner) => read(occt.BRep_Tool.Pnt(inner(occt.TopoDS.Vertex(corner))), inner)));
-    for (const { edge } of edges) scope((inner) => hintOfEdge({ occt, keep: inner }, edge, limits));
     // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
-    for (const edge of edges) scope((inner) => reachOfEdge({ occt, keep: inner }, edge, limits));
+    const free = edges.filter((edge) => scope((inner) => isFree({ occt, keep: inner }, edge, limits)));
+    const beside = free.length > 0 ? facesBeside({ occt, keep }, faces) : undefined;
+    for (const edge of free)
+      scope((inner) => reachOfFree({ occt, keep: inner }, { edge, faces: beside?.get(edge) ?? [] }, limits));
     for (const face of faces) scope((inner) => reachOfFace({ occt, keep: inner }, face, limits));
     return limits.ranges();
   });
@@ -119,41 +123,48 @@ class Limits {
 /** What is left of a zero after a turn. */
 const clean = (n: number) => (Math.abs(n) < 1e-12 ? 0 : n);
 
+type Edge = ReturnType<Occt['TopoDS']['Edge']>;
+
 interface EdgeBeside {
-  readonly edge: ReturnType<Occt['TopoDS']['Edge']>;
+  readonly edge: Edge;
   readonly faces: readonly TopoDS_Face[];
 }
 
-function edgesWithFaces(
-  { occt, keep }: Scoped,
-  shape: TopoDS_Shape,
-  faces: readonly TopoDS_Face[],
-): EdgeBeside[] {
+/** The faces at each edge. */
+function facesBeside({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): ShapeMap<TopoDS_Face[]> {
   const beside = new ShapeMap<TopoDS_Face[]>(occt);
   for (const face of faces)
     for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {
       const list = beside.ensure(edge, () => []);
       if (!list.includes(face)) list.push(face);
     }
-  return uniqueShapes({ occt, keep }, shape, 'TopAbs_EDGE')
-    .map((edge) => ({ edge: keep(occt.TopoDS.Edge(edge)), faces: beside.get(edge) ?? [] }))
-    .filter(({ edge }) => !occt.BRep_Tool.Degenerated(edge));
+  return beside;
 }
 
 type Curve = InstanceType<Occt['BRepAdaptor_Curve']>;
 
-function reachOfEdge({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits: Limits): void {
+/** Looks how far lines and conics reach; of any other curve it takes a hint, and says that there is one. */
+function isFree({ occt, keep }: Scoped, edge: Edge, limits: Limits): boolean {
+  if (occt.BRep_Tool.Degenerated(edge)) return false;
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   const kind = curve.GetType() as unknown as string;
-  const isTrue = kind === 'GeomAbs_Line' || kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse';
-  // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
-  const settle = isTrue ? (point: Vec3) => point : onSurfaces(footsOf({ occt, keep }, faces));
+  if (kind === 'GeomAbs_Line') return false;
   if (kind === 'GeomAbs_Circle') reachOfConic({ conic: keep(curve.Circle()), curve }, limits, keep);
   else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
-  else if (kind !== 'GeomAbs_Line') {
-    const ways = HAS_POLES.has(kind) ? turningWays(curve, limits.waysBeyond(occt, edge), keep) : undefined;
-    if (ways?.size !== 0) reachOfFreeCurve(curve, { limits, ways }, settle, keep);
+  else {
+    if (HAS_POLES.has(kind)) hintOfCurve(curve, limits, keep);
+    return true;
   }
+  return false;
+}
+
+function reachOfFree({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits: Limits): void {
+  const curve = keep(new occt.BRepAdaptor_Curve(edge));
+  const kind = curve.GetType() as unknown as string;
+  const ways = HAS_POLES.has(kind) ? turningWays(curve, limits.waysBeyond(occt, edge), keep) : undefined;
+  if (ways?.size === 0) return;
+  // Where free surfaces cross, curves and corners are within 1e-7 mm: they are put onto the surfaces themselves.
+  reachOfFreeCurve(curve, { limits, ways }, onSurfaces(footsOf({ occt, keep }, faces)), keep);
 }
 
 type Ways = ReadonlySet<Vec3>;
@@ -167,9 +178,7 @@ function turningWays(curve: Curve, ways: Ways, keep: Keep): Ways {
 /** Parts of a free curve where it is looked at first. */
 const HINTS = [1 / 4, 1 / 2, 3 / 4];
 
-function hintOfEdge({ occt, keep }: Scoped, edge: EdgeBeside['edge'], limits: Limits): void {
-  const curve = keep(new occt.BRepAdaptor_Curve(edge));
-  if (!HAS_POLES.has(curve.GetType())) return;
+function hintOfCurve(curve: Curve, limits: Limits, keep: Keep): void {
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   for (const part of HINTS) limits.hint(read(curve.EvalD0(first + part * (last - first)), keep));
 }

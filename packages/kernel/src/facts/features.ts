@@ -35,6 +35,7 @@ import {
   type TopoDS_Shape,
 } from '../occt/occt.ts';
 import { UNNAMED, type NamedShape } from '../naming/named.ts';
+import { flatMiddleOf } from './flatShare.ts';
 import { outlineShape, type Mesh } from './mesh.ts';
 
 /** Points along a curve that is neither a line nor a circle: enough that a chord departs from it by 0.1 % of its size. */
@@ -382,10 +383,7 @@ function addFace(
       const point = keep(plane.Location());
       const normal = [direction.X(), direction.Y(), direction.Z()].map((n) => n * outward + 0);
       lists.face(FACE_PLANE, [point.X(), point.Y(), point.Z(), ...normal], name);
-      const properties = keep(new occt.GProp_GProps());
-      occt.BRepGProp.SurfaceProperties(face, properties, false, false);
-      const centre = keep(properties.CentreOfMass());
-      lists.point('face centre', [centre.X(), centre.Y(), centre.Z()], name);
+      lists.point('face centre', flatMiddleOf({ occt, keep }, face), name);
     } else if (type === 'GeomAbs_Cylinder') {
       const cylinder = keep(surface.Cylinder());
       const axis = keep(cylinder.Axis());

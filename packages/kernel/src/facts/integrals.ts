@@ -6,7 +6,6 @@
  */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
 import {
-  ShapeMap,
   occurrences,
   scope,
   read,
@@ -16,10 +15,13 @@ import {
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
+  uniqueShapes,
 } from '../occt/occt.ts';
-import { alongEdge, nodesAlong, nodesIn, twoNodes, type Integrand } from './alongEdge.ts';
-import { cylinderFace } from './cylinder.ts';
+import { nodesAlong, nodesIn, twoNodes } from './alongEdge.ts';
+import { borderOf, type BorderPoint } from './border.ts';
+import { cylinderFaces } from './cylinder.ts';
 import { cylinderShare } from './cylinderShare.ts';
+import { flatShare } from './flatShare.ts';
 import type { Share } from './share.ts';
 import { firstDerivatives } from './surface.ts';
 import { mannersOf, type Manner } from './manners.ts';
@@ -51,10 +53,9 @@ export function integralsOf(occt: Occt, shape: TopoDS_Shape): Integrals {
 
 function integrated(occt: Occt, shape: TopoDS_Shape): Integrals {
   return scope((keep) => {
-    const { faces, kinds, whole } = mannersOf({ occt, keep }, shape);
-    const formulas =
-      whole === 'plain' && faces.length >= MANY_FACES ? sharesByFormula(occt, faces) : undefined;
+    const formulas = sharesByFormula({ occt, keep }, shape);
     if (formulas) return sumOf(formulas);
+    const { faces, kinds, whole } = mannersOf({ occt, keep }, shape);
     if (whole === 'plain') return fromKernel({ occt, keep }, shape);
     if (whole === 'patch') return ofPatches({ occt, keep }, shape);
     return sumOf(faces.map((face, i) => scope((inner) => shareOf({ occt, keep: inner }, face, kinds[i]!))));
@@ -71,23 +72,27 @@ function sumOf(shares: readonly Share[]): Integrals {
 /** From so many faces on, formulas take a fifth of the time of the kernel's plain rule. */
 const MANY_FACES = 60;
 
-/** Shares of plain faces that are flat or of cylinders; undefined where there are others. */
-function sharesByFormula(occt: Occt, faces: readonly TopoDS_Face[]): Share[] | undefined {
+/** Shares of faces that are flat or of cylinders; undefined where there are few of them, or others. */
+function sharesByFormula({ occt, keep }: Scoped, shape: TopoDS_Shape): Share[] | undefined {
+  const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
+    keep(occt.TopoDS.Face(face)),
+  );
+  if (faces.length < MANY_FACES || !faces.every((face) => HAVE_FORMULAS.has(kindOf(occt, face))))
+    return undefined;
+  const round = cylinderFaces({ occt, keep }, shape);
   const shares: Share[] = [];
-  for (const face of faces) {
-    const share = scope((keep) => shareByFormula({ occt, keep }, face));
-    if (!share) return undefined;
-    shares.push(share);
+  for (const [i, face] of faces.entries()) {
+    const cylinder = round[i];
+    if (cylinder) shares.push(cylinderShare(cylinder));
+    else if (kindOf(occt, face) !== 'GeomAbs_Plane') return undefined;
+    else shares.push(scope((inner) => flatShare({ occt, keep: inner }, face)));
   }
   return shares;
 }
+const HAVE_FORMULAS: ReadonlySet<string> = new Set(['GeomAbs_Plane', 'GeomAbs_Cylinder']);
 
-function shareByFormula(site: Scoped, face: TopoDS_Face): Share | undefined {
-  const kind = site.keep(new site.occt.BRepAdaptor_Surface(face, true)).GetType() as unknown as string;
-  if (kind === 'GeomAbs_Plane') return ofFlat(site, face);
-  const round = cylinderFace(site, face);
-  return round && cylinderShare(round);
-}
+const kindOf = (occt: Occt, face: TopoDS_Face): string =>
+  scope((keep) => keep(new occt.BRepAdaptor_Surface(face, false)).GetType() as unknown as string);
 
 /** The middle of its surface: of what encloses nothing that is its middle. */
 export const areaCentroidOf = (occt: Occt, shape: TopoDS_Shape): Vec3 =>
@@ -144,7 +149,7 @@ function centreOf(properties: InstanceType<Occt['GProp_GProps']>, keep: Keep): V
 }
 
 function shareOf({ occt, keep }: Scoped, face: TopoDS_Face, manner: Manner): Share {
-  if (manner === 'flat') return ofFlat({ occt, keep }, face);
+  if (manner === 'flat') return flatShare({ occt, keep }, face);
   if (manner === 'ruled') return ofRuled({ occt, keep }, face);
   const integrated =
     manner === 'patch'
@@ -212,29 +217,6 @@ function byBorder(
 
 /** Areas of parts of a ball are known up to the whole of it. */
 const withinBall = (area: number, whole: number): number => ((area % whole) + whole) % whole;
-
-interface BorderPoint {
-  readonly point: Vec3;
-  /** Its derivative, weighted for the integral. */
-  readonly way: Vec3;
-}
-
-/** Points round a face, with the face to their left seen from outside. Seams cancel out and are left out. */
-function borderOf({ occt, keep }: Scoped, face: TopoDS_Face, integrand: Integrand): BorderPoint[] {
-  const edges = occurrences({ occt, keep }, face, 'TopAbs_EDGE');
-  const uses = new ShapeMap<{ count: number }>(occt);
-  for (const edge of edges) uses.ensure(edge, () => ({ count: 0 })).count += 1;
-  return edges.flatMap((shape) => {
-    const side = shape.Orientation() as unknown as string;
-    const isSeam = uses.get(shape)!.count > 1;
-    if ((side !== 'TopAbs_FORWARD' && side !== 'TopAbs_REVERSED') || isSeam) return [];
-    const sign = side === 'TopAbs_FORWARD' ? 1 : -1;
-    const found: BorderPoint[] = [];
-    for (const { point, derivative, weight } of alongEdge(occt, keep(occt.TopoDS.Edge(shape)), integrand))
-      found.push({ point, way: scale(derivative, sign * weight) });
-    return found;
-  });
-}
 
 /** The axis through a centre that stays farthest from a border. */
 function clearAxis(border: readonly BorderPoint[], centre: Vec3): Vec3 {
@@ -345,27 +327,6 @@ function coneByBorder(
   const axis = unit(add(middle.across, opposite.across));
   const slope = dot(scale(unit(cross(middle.along, middle.across)), turned), axis);
   return { area: dot(vector, axis) / slope, volume: dot(tip, vector) / 3 };
-}
-
-/** A flat face by its border: ½∮(x dy − y dx), ½∮x² dy and −½∮y² dx in axes of its own. Source: Green's theorem. */
-function ofFlat({ occt, keep }: Scoped, face: TopoDS_Face): Share {
-  const surface = keep(new occt.BRepAdaptor_Surface(face, true));
-  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
-  const turned = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED' ? -1 : 1;
-  const normal = scale(unit(cross(along, across)), turned);
-  const x = unit(along);
-  const y = cross(normal, x);
-  let [area, mx, my] = [0, 0, 0];
-  for (const { point: p, way } of borderOf({ occt, keep }, face, 'polynomial')) {
-    const q = subtract(p, point);
-    const [u, v, du, dv] = [dot(q, x), dot(q, y), dot(way, x), dot(way, y)];
-    area += (u * dv - v * du) / 2;
-    mx += (u * u * dv) / 2;
-    my -= (v * v * du) / 2;
-  }
-  const height = dot(point, normal);
-  const middle = add(scale(point, area), add(scale(x, mx), scale(y, my)));
-  return { area, volume: (height * area) / 3, moment: scale(middle, height / 4) };
 }
 
 /** A face whose borders run along its parameters: Gauss's rule both ways; straight along the second. */

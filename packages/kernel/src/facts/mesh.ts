@@ -84,7 +84,8 @@ export function meshShape(
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
     const fineness = { chordMm, turnRad: facetTurn };
     return (
-      meshCrowded(occt, faces, fineness) ?? meshFaces(occt, { shape, faces, indices: faces.keys() }, fineness)
+      meshCrowded(occt, { whole: shape, faces }, fineness) ??
+      meshFaces(occt, { shape, faces, indices: faces.keys() }, fineness)
     );
   });
 }
@@ -97,11 +98,18 @@ interface Apart {
   readonly others: readonly number[];
 }
 
-function facesApart({ occt, keep }: Scoped, faces: readonly TopoDS_Shape[]): Apart {
+/** The outlines of a shape are asked for after its facets. */
+const apartOf = new WeakMap<TopoDS_Shape, Apart>();
+
+function facesApart({ occt, keep }: Scoped, shape: TopoDS_Shape, faces: readonly TopoDS_Shape[]): Apart {
+  const known = apartOf.get(shape);
+  if (known) return known;
   const crowded = crowdedFaces({ occt, keep }, faces);
-  const bores = crowded.size > 0 ? boresBetween({ occt, keep }, faces, crowded) : [];
+  const bores = crowded.size > 0 ? boresBetween({ occt, keep }, shape, crowded) : [];
   const apart = new Set([...crowded, ...bores.map(({ face }) => face)]);
-  return { crowded, bores, others: [...faces.keys()].filter((i) => !apart.has(i)) };
+  const made = { crowded, bores, others: [...faces.keys()].filter((i) => !apart.has(i)) };
+  apartOf.set(shape, made);
+  return made;
 }
 
 /** Straight pieces of all edges, where flat faces with many edges are laid out apart. */
@@ -118,10 +126,15 @@ function piecesBeside(
   return pieces;
 }
 
+interface Whole {
+  readonly whole: TopoDS_Shape;
+  readonly faces: readonly TopoDS_Shape[];
+}
+
 /** Flat faces with many edges, and the bores between them, are laid out apart; undefined where there are none, or one of them cannot be. */
-function meshCrowded(occt: Occt, faces: readonly TopoDS_Shape[], fineness: Fineness): Mesh | undefined {
+function meshCrowded(occt: Occt, { whole, faces }: Whole, fineness: Fineness): Mesh | undefined {
   return scope((keep) => {
-    const { crowded, bores, others: indices } = facesApart({ occt, keep }, faces);
+    const { crowded, bores, others: indices } = facesApart({ occt, keep }, whole, faces);
     if (crowded.size === 0) return undefined;
     const others = indices.map((i) => faces[i]!);
     const shape = keep(compoundOf(occt, others));
@@ -148,7 +161,7 @@ function joined(mesh: Mesh, laidOut: readonly LaidOut[]): Mesh {
   const shifted = laidOut.map(({ facets }) => {
     const first = vertices;
     vertices += facets.positions.length / 3;
-    return facets.triangles.map((i) => first + i);
+    return Uint32Array.from(facets.triangles, (i) => first + i);
   });
   const facets = laidOut.map((one) => one.facets);
   return {
@@ -237,7 +250,7 @@ export function outlineShape(
 ): Float32Array {
   return scope((keep) => {
     const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE');
-    const { crowded, bores, others } = facesApart({ occt, keep }, faces);
+    const { crowded, bores, others } = facesApart({ occt, keep }, shape, faces);
     // The kernel would lay facets on the crowded faces first; all of their edges are edges of others too.
     const beside = keep(
       compoundOf(
