@@ -10,6 +10,7 @@ import {
   type Verb,
 } from '@kadrel/core';
 import clsx from 'clsx';
+import { memo } from 'react';
 import { Panel } from './Panel.tsx';
 import { useSession, useSessionState } from './context.ts';
 import { Manner } from './Manner.tsx';
@@ -38,13 +39,28 @@ const TOGETHER: Readonly<Partial<Record<Group, readonly Group[]>>> = {
 };
 const SECOND = new Set(Object.values(TOGETHER).flatMap((groups) => groups.slice(1)));
 const MAX_USED = ['box', 'move'];
+const ALL_GROUPS = GROUPS.filter((group) => VERBS.some((verb) => verb.group === group));
+/** What each list holds, by the group that it is called after. */
+const LISTS = ALL_GROUPS.filter((group) => !SECOND.has(group)).map(
+  (group) => [group, TOGETHER[group] ?? [group]] as const,
+);
+
+/** What does not change with the verb in hand: one and the same element, which React then leaves alone. */
+const POINTING = (
+  <>
+    <Snaps />
+    <span className="mx-1 h-5 w-px shrink-0 bg-rule" />
+    <Select />
+    <Manner />
+  </>
+);
 
 /** The strip of verbs, and at its right end the snaps and the steps. With little room the verbs are in one list. */
 export function Bench() {
   const session = useSession();
   const room = useRoom();
   const inHand = useSessionState((state) => state.statement?.verb);
-  const groups = GROUPS.filter((group) => VERBS.some((verb) => verb.group === group));
+  const groupInHand = inHand === undefined ? undefined : verbNamed(inHand)!.group;
   const isSmall = room === 'small';
   return (
     <footer
@@ -52,20 +68,16 @@ export function Bench() {
       aria-label="Bench"
     >
       {isSmall ? (
-        <VerbsPanel words="Verbs" groups={groups} isInHand={false} />
+        <VerbsPanel words="Verbs" groups={ALL_GROUPS} isInHand={false} />
       ) : (
-        groups
-          .filter((group) => !SECOND.has(group))
-          .map((group) => (
-            <VerbsPanel
-              key={group}
-              words={GROUP_WORDS[group]}
-              groups={TOGETHER[group] ?? [group]}
-              isInHand={
-                inHand !== undefined && (TOGETHER[group] ?? [group]).includes(verbNamed(inHand)!.group)
-              }
-            />
-          ))
+        LISTS.map(([group, groups]) => (
+          <VerbsPanel
+            key={group}
+            words={GROUP_WORDS[group]}
+            groups={groups}
+            isInHand={groupInHand !== undefined && groups.includes(groupInHand)}
+          />
+        ))
       )}
       <span className="mx-2 h-5 w-px shrink-0 bg-rule" />
       {MAX_USED.map((id) => {
@@ -83,10 +95,7 @@ export function Bench() {
         );
       })}
       <span className="flex-1" />
-      <Snaps />
-      <span className="mx-1 h-5 w-px shrink-0 bg-rule" />
-      <Select />
-      <Manner />
+      {POINTING}
       {!isSmall && <Steps />}
     </footer>
   );
@@ -98,7 +107,8 @@ interface VerbsPanelProps {
   readonly isInHand: boolean;
 }
 
-function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
+/** Rendered anew only where its verb comes into the hand or leaves it: lists cost more than all else on the screen. */
+const VerbsPanel = memo(function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
   const sections = SECTIONS.map(({ head, verbs }) => ({
     head: head ?? (groups.length > 1 ? GROUP_WORDS[verbs[0]!.group] : undefined),
     verbs: verbs.filter(({ id, group }) => groups.includes(group) && id !== 'change'),
@@ -134,7 +144,7 @@ function VerbsPanel({ words, groups, isInHand }: VerbsPanelProps) {
       </Panel>
     </Popover>
   );
-}
+});
 
 interface VerbButtonProps {
   readonly verb: Verb;
