@@ -21,7 +21,7 @@ import {
   withPick,
   type Statement,
 } from './statement.ts';
-import { pickedBlank } from './waiting.ts';
+import { pickedBlank, waitsFor } from './waiting.ts';
 
 const verb = (id: string) => verbNamed(id)!;
 
@@ -41,6 +41,14 @@ describe('picking', () => {
     const asked = withChoice({ ...open, typed: { ...open.typed, centre: 'point' } }, 'centre');
     expect([asked.focus?.blank, isShown(asked, 'at'), pickedBlank(asked)]).toEqual(['at', true, 'at']);
     expect(withPick(open, 'at', [1, 2, 3]).typed).toMatchObject({ centre: 'point', at: [1, 2, 3] });
+  });
+  test('a click fills what is needed unless something else is given, whichever field has the focus', () => {
+    const ring = startStatement(verb('around'), { parts: ['p1'], count: '12' });
+    const counting = { ...ring, focus: { blank: 'count', axis: null } };
+    expect(pickedBlank(counting)).toBe('at');
+    expect(waitsFor(counting)).toContain('centre');
+    const about = { ...counting, typed: { ...counting.typed, about: { on: 'p2', at: 'side' } } };
+    expect(pickedBlank(about)).toBeNull();
   });
   test('nothing is picked for parts that are not chosen yet, nor for a frame that is not asked for', () => {
     expect(pickedBlank(startStatement(verb('move')))).toBeNull();

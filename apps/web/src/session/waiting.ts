@@ -11,13 +11,14 @@ export function emptyBlank(
   const isMissing = (id: string) => {
     const { neededUnless, type, excludes, rare } = blanks[id]!;
     // Of two that exclude one another one is needed.
-    const optional = blanks[id]!.optional && (!excludes || rare || isFilled(typed[excludes]));
+    const isRival = excludes !== undefined && !rare && !isFilled(typed[excludes]);
+    const isNeeded = !blanks[id]!.optional || neededUnless !== undefined || isRival;
     const value = typed[id];
     const isBlank =
       !isFilled(value) ||
       (isTriple(blanks[id]!) && Array.isArray(value) && value.some((one) => !isFilled(one)));
     const isSpared = neededUnless !== undefined && isFilled(typed[neededUnless]);
-    return !optional && type !== 'regions' && isBlank && !isSpared;
+    return isNeeded && type !== 'regions' && isBlank && !isSpared;
   };
   return entriesOf(verbNamed(verb)!).find(({ blank }) => isMeant(blank) && isMissing(blank))?.blank ?? null;
 }

@@ -19,6 +19,8 @@ export const Choices = ({ legend, options, value, choose }: ChoicesProps) => (
           name={legend}
           className="accent-(--plum)"
           checked={value === one.value}
+          // Where a dialog begins: Enter then writes the file.
+          data-autofocus={value === one.value ? '' : undefined}
           onChange={() => choose(one.value)}
         />
         <span className="w-24 shrink-0 font-semibold">{one.name}</span>
