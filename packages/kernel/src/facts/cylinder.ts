@@ -1,26 +1,19 @@
 /** Faces of cylinders that are rectangles in their parameters: u round the axis (radians), v along it (mm). */
-import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
+import { cross, dot } from '@kadrel/core';
 import {
   occurrences,
   scope,
   uniqueShapes,
-  type Keep,
   type Scoped,
   type TopoDS_Face,
   type TopoDS_Shape,
 } from '../occt/occt.ts';
-import { firstDerivatives, type Surface } from './surface.ts';
+import { cylinderAxes, type CylinderAxes } from './surface.ts';
 
 type Ends = readonly [number, number];
 
-/** Its points are o + r·(x·cos u + y·sin u) + v·z, where the axis runs along z through the origin o; x, y and z have length 1. */
-export interface CylinderFace {
-  readonly origin: Vec3;
-  readonly x: Vec3;
-  readonly y: Vec3;
-  readonly z: Vec3;
-  /** mm */
-  readonly radius: number;
+/** Its points are o + r·(x·cos u + y·sin u) + v·z, o being the origin. */
+export interface CylinderFace extends CylinderAxes {
   readonly u: Ends;
   readonly v: Ends;
   /** 1 where the face looks away from its axis, −1 where it looks towards it. */
@@ -51,23 +44,10 @@ function cylinderFace({ occt, keep }: Scoped, face: TopoDS_Face): CylinderFace |
   const u: Ends = [surface.FirstUParameter(), surface.LastUParameter()];
   const v: Ends = [surface.FirstVParameter(), surface.LastVParameter()];
   if (!isRectangle({ occt, keep }, face, { u, v })) return undefined;
-  const axes = axesOf(surface, keep);
+  const axes = cylinderAxes(surface, keep);
   const isReversed = (face.Orientation() as unknown as string) === 'TopAbs_REVERSED';
   const isRightHanded = dot(cross(axes.x, axes.y), axes.z) > 0;
   return { ...axes, u, v, outward: isRightHanded === isReversed ? -1 : 1 };
-}
-
-function axesOf(surface: Surface, keep: Keep): Pick<CylinderFace, 'origin' | 'x' | 'y' | 'z' | 'radius'> {
-  const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
-  const facing = firstDerivatives(surface, { u: Math.PI, v: 0 }, keep).point;
-  const out = scale(subtract(point, facing), 0.5);
-  return {
-    origin: scale(add(point, facing), 0.5),
-    x: unit(out),
-    y: unit(along),
-    z: unit(across),
-    radius: Math.hypot(...out),
-  };
 }
 
 /** Borders this near to the least or the greatest of a parameter (radians, mm) run along it. */

@@ -41,17 +41,34 @@ export interface RoundAxis {
   readonly way: 1 | -1;
 }
 
-/** By two points across the axis from each other. @returns undefined for all but cylinders */
+/** Undefined for all but cylinders. */
 export function roundAxis(surface: Surface, keep: Keep): RoundAxis | undefined {
   if ((surface.GetType() as unknown as string) !== 'GeomAbs_Cylinder') return undefined;
+  const { origin, x, y, z, radius } = cylinderAxes(surface, keep);
+  return { origin, direction: z, radius, way: dot(cross(y, z), x) > 0 ? 1 : -1 };
+}
+
+/** The axis of a cylinder runs through the origin along z; x leads to where its first parameter is 0, and y to a quarter turn on. All have length 1. */
+export interface CylinderAxes {
+  readonly origin: Vec3;
+  readonly x: Vec3;
+  readonly y: Vec3;
+  readonly z: Vec3;
+  /** mm */
+  readonly radius: number;
+}
+
+/** By two points across the axis from each other. @param surface of a cylinder */
+export function cylinderAxes(surface: Surface, keep: Keep): CylinderAxes {
   const { point, along, across } = firstDerivatives(surface, { u: 0, v: 0 }, keep);
   const facing = firstDerivatives(surface, { u: Math.PI, v: 0 }, keep).point;
   const out = scale(subtract(point, facing), 0.5);
   return {
     origin: scale(add(point, facing), 0.5),
-    direction: unit(across),
+    x: unit(out),
+    y: unit(along),
+    z: unit(across),
     radius: length(out),
-    way: dot(cross(along, across), out) > 0 ? 1 : -1,
   };
 }
 
