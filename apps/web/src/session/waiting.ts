@@ -10,7 +10,7 @@ export function emptyBlank(
   const { blanks } = verbNamed(verb)!;
   const isMissing = (id: string) => {
     const { neededUnless, type, excludes, rare } = blanks[id]!;
-    // Of two that exclude one another one is needed.
+    // Of two that exclude one another one is needed, and what stands in for another while that is empty.
     const isRival = excludes !== undefined && !rare && !isFilled(typed[excludes]);
     const isNeeded = !blanks[id]!.optional || neededUnless !== undefined || isRival;
     const value = typed[id];

@@ -27,9 +27,9 @@ export function boresBetween(site: Scoped, shape: TopoDS_Shape, crowded: Readonl
   for (const i of crowded)
     for (const edge of uniqueShapes(site, faces[i]!, 'TopAbs_EDGE')) rims.ensure(edge, () => true);
   return cylinderFaces(site, shape).flatMap((round, i) => {
-    const isWhole = round && Math.abs(round.u[1] - round.u[0] - 2 * Math.PI) < WHOLE_TURN_RAD;
-    const ends = isWhole ? rimsOf(site, faces[i]!, rims) : undefined;
-    return ends ? [{ ...round!, face: i, rims: ends }] : [];
+    if (!round || Math.abs(round.u[1] - round.u[0] - 2 * Math.PI) > WHOLE_TURN_RAD) return [];
+    const ends = rimsOf(site, faces[i]!, rims);
+    return ends ? [{ ...round, face: i, rims: ends }] : [];
   });
 }
 

@@ -54,7 +54,9 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
     for (const corner of uniqueShapes({ occt, keep }, shape, 'TopAbs_VERTEX'))
       limits.reach(scope((inner) => read(occt.BRep_Tool.Pnt(inner(occt.TopoDS.Vertex(corner))), inner)));
     // Each in a scope of its own: thousands of small things that live long leave holes in the kernel's memory.
-    const free = edges.filter((edge) => scope((inner) => isFree({ occt, keep: inner }, edge, limits)));
+    const free = edges.filter(
+      (edge) => scope((inner) => reachOfEdge({ occt, keep: inner }, edge, limits)) === 'later',
+    );
     const beside = free.length > 0 ? facesBeside({ occt, keep }, faces) : undefined;
     for (const edge of free)
       scope((inner) => reachOfFree({ occt, keep: inner }, { edge, faces: beside?.get(edge) ?? [] }, limits));
@@ -143,19 +145,19 @@ function facesBeside({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): Sha
 
 type Curve = InstanceType<Occt['BRepAdaptor_Curve']>;
 
-/** Looks how far lines and conics reach; of any other curve it takes a hint, and says that there is one. */
-function isFree({ occt, keep }: Scoped, edge: Edge, limits: Limits): boolean {
-  if (occt.BRep_Tool.Degenerated(edge)) return false;
+/** Lines reach no farther than their ends. A free curve gives a hint, and is looked at when all hints are known. */
+function reachOfEdge({ occt, keep }: Scoped, edge: Edge, limits: Limits): 'done' | 'later' {
+  if (occt.BRep_Tool.Degenerated(edge)) return 'done';
   const curve = keep(new occt.BRepAdaptor_Curve(edge));
   const kind = curve.GetType() as unknown as string;
-  if (kind === 'GeomAbs_Line') return false;
-  if (kind === 'GeomAbs_Circle') reachOfConic({ conic: keep(curve.Circle()), curve }, limits, keep);
-  else if (kind === 'GeomAbs_Ellipse') reachOfConic({ conic: keep(curve.Ellipse()), curve }, limits, keep);
-  else {
-    if (HAS_POLES.has(kind)) hintOfCurve(curve, limits, keep);
-    return true;
+  if (kind === 'GeomAbs_Line') return 'done';
+  if (kind === 'GeomAbs_Circle' || kind === 'GeomAbs_Ellipse') {
+    const conic = keep(kind === 'GeomAbs_Circle' ? curve.Circle() : curve.Ellipse());
+    reachOfConic({ conic, curve }, limits, keep);
+    return 'done';
   }
-  return false;
+  if (HAS_POLES.has(kind)) hintOfCurve(curve, limits, keep);
+  return 'later';
 }
 
 function reachOfFree({ occt, keep }: Scoped, { edge, faces }: EdgeBeside, limits: Limits): void {

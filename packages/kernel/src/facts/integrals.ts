@@ -1,7 +1,7 @@
 /**
- * Volume, area and centre of solids, face by face: by the kernel's plain integration where that is exact, by Gauss's rule where
- * ellipses bound flat or ruled faces (the kernel is 4e-7 off there), and by its adaptive integration elsewhere. The volume of a
- * face is that of the cone from the origin to it. Source: the divergence theorem.
+ * Volume, area and centre of solids, face by face: of many flat and cylindrical ones in closed form, by the kernel's plain integration
+ * where that is exact, by Gauss's rule where ellipses bound flat or ruled faces (the kernel is 4e-7 off there), and by its adaptive
+ * integration elsewhere. The volume of a face is that of the cone from the origin to it. Source: the divergence theorem.
  * Long, since each kind of surface has formulas of its own.
  */
 import { add, cross, dot, scale, subtract, unit, type Vec3 } from '@kadrel/core';
@@ -9,13 +9,13 @@ import {
   occurrences,
   scope,
   read,
+  uniqueShapes,
   type Coordinates,
   type Keep,
   type Scoped,
   type Occt,
   type TopoDS_Face,
   type TopoDS_Shape,
-  uniqueShapes,
 } from '../occt/occt.ts';
 import { nodesAlong, nodesIn, twoNodes } from './alongEdge.ts';
 import { borderOf, type BorderPoint } from './border.ts';
