@@ -1,4 +1,5 @@
 /** Patches that share their edges, against the same patches sewn together by the kernel. */
+import type { Vec3 } from '@kadrel/core';
 import { numbers } from '@kadrel/testing';
 import { areaCentroidOf } from '../../facts/integrals.ts';
 import { measureShape } from '../../facts/measure.ts';
@@ -7,6 +8,7 @@ import { sharedLibraries } from '../../node.ts';
 import { release, scope, uniqueShapes, type Occt } from '../../occt/occt.ts';
 import { isSound } from '../../occt/sound.ts';
 import { sewn } from '../surfaces.ts';
+import { CUBE } from './cages.fixture.ts';
 import { closedPatches, type LaidPatch } from './closedPatches.ts';
 import { patchFace } from './patchFace.ts';
 import { edgeKey, patchesOf, refined, type Cage } from './refined.ts';
@@ -16,21 +18,12 @@ beforeAll(async () => {
   ({ occt } = await sharedLibraries());
 });
 
-const SIDES = [
-  [0, 2, 3, 1],
-  [4, 5, 7, 6],
-  [0, 1, 5, 4],
-  [2, 6, 7, 3],
-  [0, 4, 6, 2],
-  [1, 3, 7, 5],
-] as const;
-
-/** A box about 10 mm wide whose corners are up to 2 mm off, with some of its edges sharp. */
+/** A box about as wide as `size` (mm) whose corners are off by up to a tenth of it, some of them with two sharp edges. */
 function bentBox(seed: number, size = 10): Cage {
   const random = numbers(seed);
-  const points = Array.from({ length: 8 }, (_, i) =>
-    [i & 1, (i >> 1) & 1, (i >> 2) & 1].map((n) => size * (n - 0.5 + (random() - 0.5) / 5)),
-  ) as unknown as Cage['points'];
+  const points = CUBE.points.map(
+    (at) => at.map((n) => size * (n / 2 - 0.5 + (random() - 0.5) / 5)) as unknown as Vec3,
+  );
   const sharp = new Map(
     random() < 0.5
       ? [
@@ -39,8 +32,7 @@ function bentBox(seed: number, size = 10): Cage {
         ]
       : [],
   );
-  const faces = SIDES.map((corners, i) => ({ name: `side${i}`, corners: [...corners] }));
-  return { points, faces, sharp, fixed: new Set() };
+  return { ...CUBE, points, sharp };
 }
 
 /** The second, turned inside out, is a hollow in the first. */

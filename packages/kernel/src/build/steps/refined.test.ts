@@ -1,21 +1,9 @@
 /** Edges that are sharp in part. Sharp and soft places for good are held against formulas in checks/src/softening.test.ts. */
-import { add, scale, type Vec3 } from '@kadrel/core';
+import { add, scale } from '@kadrel/core';
 import { numbers, trials } from '@kadrel/testing';
-import { edgeKey, refined, type Cage } from './refined.ts';
+import { CUBE } from './cages.fixture.ts';
+import { edgeKey, refined } from './refined.ts';
 
-/** A cube of side 2; corner i is at the end of X, Y and Z where its first, second and third bit says so. */
-const CUBE: Omit<Cage, 'sharp'> = {
-  points: Array.from({ length: 8 }, (_, i): Vec3 => [2 * (i & 1), i & 2, (i & 4) / 2]),
-  faces: [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ].map((corners, i) => ({ name: `face ${i}`, corners })),
-  fixed: new Set(),
-};
 const EDGES = [1, 2, 4].flatMap((way) =>
   [0, 1, 2, 3, 4, 5, 6, 7].filter((i) => (i & way) === 0).map((i) => edgeKey(i, i | way)),
 );
