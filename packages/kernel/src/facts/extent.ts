@@ -57,7 +57,7 @@ export function reachesOf(occt: Occt, shape: TopoDS_Shape, directions: readonly 
     const free = edges.filter(
       (edge) => scope((inner) => reachOfEdge({ occt, keep: inner }, edge, limits)) === 'later',
     );
-    const beside = free.length > 0 ? facesBeside({ occt, keep }, faces) : undefined;
+    const beside = free.length > 0 ? facesAtEdges({ occt, keep }, faces) : undefined;
     for (const edge of free)
       scope((inner) => reachOfFree({ occt, keep: inner }, { edge, faces: beside?.get(edge) ?? [] }, limits));
     for (const face of faces) scope((inner) => reachOfFace({ occt, keep: inner }, face, limits));
@@ -133,7 +133,7 @@ interface EdgeBeside {
 }
 
 /** The faces at each edge. */
-function facesBeside({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): ShapeMap<TopoDS_Face[]> {
+function facesAtEdges({ occt, keep }: Scoped, faces: readonly TopoDS_Face[]): ShapeMap<TopoDS_Face[]> {
   const beside = new ShapeMap<TopoDS_Face[]>(occt);
   for (const face of faces)
     for (const edge of occurrences({ occt, keep }, face, 'TopAbs_EDGE')) {

@@ -23,7 +23,7 @@ import { cylinderFaces } from './cylinder.ts';
 import { cylinderShare } from './cylinderShare.ts';
 import { flatShare } from './flatShare.ts';
 import type { Share } from './share.ts';
-import { firstDerivatives } from './surface.ts';
+import { firstDerivatives, isFlatFace } from './surface.ts';
 import { mannersOf, type Manner } from './manners.ts';
 import { ringOf } from './ring.ts';
 
@@ -77,22 +77,14 @@ function sharesByFormula({ occt, keep }: Scoped, shape: TopoDS_Shape): Share[] |
   const faces = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) =>
     keep(occt.TopoDS.Face(face)),
   );
-  if (faces.length < MANY_FACES || !faces.every((face) => HAVE_FORMULAS.has(kindOf(occt, face))))
-    return undefined;
+  if (faces.length < MANY_FACES) return undefined;
   const round = cylinderFaces({ occt, keep }, shape);
-  const shares: Share[] = [];
-  for (const [i, face] of faces.entries()) {
+  if (!faces.every((face, i) => round[i] ?? isFlatFace(occt, face))) return undefined;
+  return faces.map((face, i) => {
     const cylinder = round[i];
-    if (cylinder) shares.push(cylinderShare(cylinder));
-    else if (kindOf(occt, face) !== 'GeomAbs_Plane') return undefined;
-    else shares.push(scope((inner) => flatShare({ occt, keep: inner }, face)));
-  }
-  return shares;
+    return cylinder ? cylinderShare(cylinder) : scope((inner) => flatShare({ occt, keep: inner }, face));
+  });
 }
-const HAVE_FORMULAS: ReadonlySet<string> = new Set(['GeomAbs_Plane', 'GeomAbs_Cylinder']);
-
-const kindOf = (occt: Occt, face: TopoDS_Face): string =>
-  scope((keep) => keep(new occt.BRepAdaptor_Surface(face, false)).GetType() as unknown as string);
 
 /** The middle of its surface: of what encloses nothing that is its middle. */
 export const areaCentroidOf = (occt: Occt, shape: TopoDS_Shape): Vec3 =>

@@ -7,7 +7,7 @@ import { distance, type Vec3 } from '@kadrel/core';
 import { facesBeside, shellsOf, type Numbered } from '../closedFlat.ts';
 import type { NamedShape } from '../../naming/named.ts';
 import type { Occt } from '../../occt/occt.ts';
-import type { Patch } from './refined.ts';
+import { edgeKey, type Patch } from './refined.ts';
 
 /** A patch, and its corners by number. */
 export interface LaidPatch extends Patch {
@@ -66,15 +66,13 @@ function bordersOf(patches: readonly LaidPatch[]): Map<string, Border> | undefin
       const isForward = from < to;
       const own = (isForward ? along : [...along].reverse()).map((i) => poles[i]!);
       const ends = isForward ? ([from, to] as const) : ([to, from] as const);
-      const border = borders.get(keyOf(...ends)) ?? { ends, poles: own, uses: [] };
+      const border = borders.get(edgeKey(...ends)) ?? { ends, poles: own, uses: [] };
       if (own.some((pole, i) => distance(pole, border.poles[i]!) > SAME_BORDER_MM)) return undefined;
       border.uses.push({ patch, side, isForward });
-      borders.set(keyOf(...ends), border);
+      borders.set(edgeKey(...ends), border);
     }
   return borders;
 }
-
-const keyOf = (low: number, high: number): string => `${low} ${high}`;
 
 interface Closed {
   readonly borders: ReadonlyMap<string, Border>;
@@ -126,11 +124,10 @@ function addEdges(records: Records, edges: readonly Border[]): (from: number, to
   for (const [i, border] of edges.entries()) {
     const [from, to] = border.ends;
     const parts = [`+${vertices.get(from)!}`, `-${vertices.get(to)!}`];
-    numbers.set(keyOf(from, to), records.add(edgeText(border, i + 1, onPatches), parts));
+    numbers.set(edgeKey(from, to), records.add(edgeText(border, i + 1, onPatches), parts));
     onPatches += border.uses.length;
   }
-  return (from, to) =>
-    from < to ? `+${numbers.get(keyOf(from, to))!}` : `-${numbers.get(keyOf(to, from))!}`;
+  return (from, to) => `${from < to ? '+' : '-'}${numbers.get(edgeKey(from, to))!}`;
 }
 
 const placeText = (at: Vec3): string => at.join(' ');
