@@ -4,13 +4,12 @@ type Loaded = typeof import('./workshop/Workshop.tsx');
 let loading: Promise<Loaded> | undefined;
 
 /**
- * The workshop brings three.js and the kernel; the first screens do not wait for them. The kernel starts while the rest is on its way.
+ * The workshop brings three.js; the first screens do not wait for it. The kernel is started where something has to be built.
  * What the workshop is made of is asked for by itself too: it is set up as it comes, and the page is free in between.
  */
 export function loadWorkshop(): Promise<Loaded> {
   loading ??= Promise.all([
     import('./workshop/Workshop.tsx'),
-    import('@kadrel/kernel/browser').then(({ warmUpWorker }) => warmUpWorker()),
     import('./session/store.ts'),
     import('./viewport/stage.ts'),
   ]).then(
@@ -24,10 +23,15 @@ export function loadWorkshop(): Promise<Loaded> {
   return loading;
 }
 
-/** Loads the workshop once the page has nothing else to do: the next click is likely to open a project. */
+/** Loads the workshop and its kernel once the page has nothing else to do: the next click is likely to open a project. */
 export function loadWorkshopAhead(): () => void {
+  const loaded = async () => {
+    await loadWorkshop();
+    const { warmUpWorker } = await import('@kadrel/kernel/browser');
+    warmUpWorker();
+  };
   // What could not be loaded ahead is loaded, or its failure told, when it is wanted.
-  const load = () => void loadWorkshop().catch(() => undefined);
+  const load = () => void loaded().catch(() => undefined);
   return whenIdle(load, SOON_MS);
 }
 const SOON_MS = 2000;

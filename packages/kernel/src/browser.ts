@@ -1,5 +1,15 @@
 /** The kernel in the browser: in a worker of its own. */
 import type { FromWorker, Port } from './protocol.ts';
+import workerUrl from './worker.ts?worker&url';
+
+/** The worker's file is named after all that is in it; while it is served as it is written, it has no such name. */
+const NAME = /worker-([\w-]+)\.js$/;
+
+/** Tells builds of the kernel apart: equal ones build equal solids. Empty where that cannot be told. */
+export const KERNEL_BUILD = NAME.exec(workerUrl)?.[1] ?? '';
+
+/** Where the page's server has solids that are built already, by this kernel. */
+export const PREBUILT_URL = workerUrl.replace(NAME, 'prebuilt-$1.msgpack');
 
 let warm: Port | undefined;
 
@@ -22,7 +32,7 @@ export function keepWorker(port: Port): void {
 }
 
 function startWorker(): Port {
-  const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'kernel' });
+  const worker = new Worker(workerUrl, { type: 'module', name: 'kernel' });
   // What is said once, and before anybody listens, is kept for whoever will: that it is ready, or that it died.
   let isReady = false;
   let death: string | undefined;

@@ -8,13 +8,9 @@ import {
   buildName,
   inverse,
   isWhole,
-  placedOf,
-  variantsOf,
-  visibleParts,
   worldFromPart,
   type ItemId,
   type KadrelDocument,
-  type Placed,
   type Question,
   type Replies,
   type Variant,
@@ -22,16 +18,20 @@ import {
 import { Answers } from './answers/answers.ts';
 import type { BuildWatch } from './buildWatch.ts';
 import type { Libraries } from './builder.ts';
-import { contentOf } from './content/content.ts';
+import { contentOf, type Content } from './content/content.ts';
 import { keyOf } from './content/key.ts';
+import { wholeKey } from './content/wholeKey.ts';
 import type { Exporting } from './exchange/declare.ts';
 import { exporterNamed } from './exchange/index.ts';
 import type { Measures } from './facts/measure.ts';
+import { noticesIn, type PartNotice } from './noticesIn.ts';
 import { type TopoDS_Shape } from './occt/occt.ts';
 import { Parts, type PartMeasure } from './parts.ts';
-import { Problems, type Failure, type PartNotice } from './problems.ts';
+import type { Prebuilt } from './prebuilt.ts';
+import { Problems, type Failure } from './problems.ts';
 import { Shapes, type ShapeFacts } from './shapes.ts';
 import { solidsToExport } from './solidsToExport.ts';
+import { isAllBuilt, wantedOf, type Wanted } from './wanted.ts';
 
 /** What was built of a part, by the key of its content. */
 export interface PartResult {
@@ -57,8 +57,34 @@ export interface EvaluateOptions {
   readonly known?: ReadonlySet<string>;
   /** Parts to build besides the visible ones: operands that are selected. */
   readonly also?: readonly ItemId[];
+  /** What was built before, of which nothing is built again. */
+  readonly prebuilt?: Prebuilt | undefined;
   /** Called before each part that must be built. */
   readonly onPart?: (progress: { part: ItemId; key: string; done: number; of: number }) => void;
+}
+
+/** What an evaluation has found so far. */
+interface Found {
+  readonly parts: Record<string, PartResult>;
+  readonly failures: Failure[];
+  readonly notices: PartNotice[];
+  readonly shapes: ShapeFacts[];
+}
+
+interface Building {
+  readonly document: KadrelDocument;
+  readonly leaf: ItemId;
+  readonly content: Content;
+  /** Gathers the keys that it rests on. */
+  readonly used: Set<string>;
+  /** The caller has its facts. */
+  readonly isSent: boolean;
+}
+
+interface WholesWanted {
+  readonly wanted: Wanted;
+  readonly parts: Readonly<Record<string, PartResult>>;
+  readonly prebuilt: Prebuilt | undefined;
 }
 
 /** A document in, solids, measures and answers out. */
@@ -81,51 +107,65 @@ export class Evaluator {
 
   /** Builds what the document shows. Throws only what makes the kernel unusable. */
   evaluate(document: KadrelDocument, options: EvaluateOptions = {}): Evaluation {
-    const items = [
-      ...new Set([...visibleParts(document).map((part) => part.id), ...(options.also ?? [])]),
-    ].filter((id) => document.items[id]);
-    const placed = new Map(items.map((id) => [id, placedOf(document, id)]));
-    const wanted = [...variantsOf([...placed.values()].flat())];
-    const parts: Record<string, PartResult> = {};
-    const failures: Failure[] = [];
-    const notices: PartNotice[] = [];
-    const shapes: ShapeFacts[] = [];
-    const { builder } = this.shapes;
+    const wanted = wantedOf(document, options.also);
+    const { cache } = this.shapes.builder;
     const used = new Set<string>();
     const sent = new Set(options.known);
-    wanted.forEach(([name, variant], done) => {
+    const found: Found = { parts: {}, failures: [], notices: [], shapes: [] };
+    let done = 0;
+    for (const [name, variant] of wanted.variants) {
       const { leaf } = variant;
       const content = contentOf(document, leaf, variant);
       const key = keyOf(content);
-      try {
-        if (!builder.cache.has(key) || !sent.has(key))
-          options.onPart?.({ part: leaf, key, done, of: wanted.length });
-        builder.shapeOf(content, used);
-        if (!sent.has(key)) shapes.push(this.shapes.factsOf(content));
-        notices.push(...this.problems.noticesOf(document, leaf, content));
-        failures.push(...this.problems.failedSteps(document, leaf, content));
-        sent.add(key);
-        parts[name] = { key };
-      } catch (error) {
-        failures.push(this.problems.failure(document, leaf, error));
+      const before = sent.has(key) && !cache.has(key) ? options.prebuilt?.solids.get(key) : undefined;
+      if (before) {
+        found.notices.push(...noticesIn(document, leaf, before));
+        found.parts[name] = { key };
+      } else {
+        if (!cache.has(key) || !sent.has(key))
+          options.onPart?.({ part: leaf, key, done, of: wanted.variants.size });
+        if (this.build({ document, leaf, content, used, isSent: sent.has(key) }, found))
+          found.parts[name] = { key };
       }
-    });
-    const isBuilt = (one: Placed) => parts[buildName(one)] !== undefined;
-    const wholes = this.wholesOf(
-      document,
-      items.filter((id) => placed.get(id)!.every(isBuilt)),
-    );
-    builder.cache.dropUnused(used);
+      if (found.parts[name]) sent.add(key);
+      done += 1;
+    }
+    const wholes = this.wholesOf(document, { wanted, parts: found.parts, prebuilt: options.prebuilt });
+    cache.dropUnused(used);
     const heapBytes = this.libraries.occt.wasmMemory.buffer.byteLength;
-    return { parts, wholes, failures, notices, shapes, heapBytes };
+    return { ...found, wholes, heapBytes };
+  }
+
+  /** Builds one solid into what was found; false where it cannot be built. */
+  private build({ document, leaf, content, used, isSent }: Building, found: Found): boolean {
+    try {
+      this.shapes.builder.shapeOf(content, used);
+      if (!isSent) found.shapes.push(this.shapes.factsOf(content));
+      found.notices.push(...this.problems.noticesOf(document, leaf, content));
+      found.failures.push(...this.problems.failedSteps(document, leaf, content));
+      return true;
+    } catch (error) {
+      found.failures.push(this.problems.failure(document, leaf, error));
+      return false;
+    }
   }
 
   /** Measures of those items that are patterns and groups, in their own frames. */
-  private wholesOf(document: KadrelDocument, items: readonly ItemId[]): Record<ItemId, Measures> {
+  private wholesOf(
+    document: KadrelDocument,
+    { wanted: { items, placed }, parts, prebuilt }: WholesWanted,
+  ): Record<ItemId, Measures> {
+    const { cache } = this.shapes.builder;
+    const measured = (id: ItemId): Measures => {
+      const solids = placed.get(id)!;
+      const isHere = solids.every((one) => cache.has(parts[buildName(one)]!.key));
+      const known = isHere ? undefined : prebuilt?.wholes.get(wholeKey(document, id, solids));
+      return known ?? this.parts.wholeIn(document, id, inverse(worldFromPart(document, id)));
+    };
     return Object.fromEntries(
       items
-        .filter((id) => isWhole(document, document.items[id]!))
-        .map((id) => [id, this.parts.wholeIn(document, id, inverse(worldFromPart(document, id)))]),
+        .filter((id) => isWhole(document, document.items[id]!) && isAllBuilt(placed.get(id)!, parts))
+        .map((id) => [id, measured(id)]),
     );
   }
 

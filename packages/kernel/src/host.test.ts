@@ -1,5 +1,6 @@
 import { emptyDocument } from '@kadrel/core';
-import { KernelError, KernelHost, type HostState } from './host.ts';
+import { KernelHost, type HostState } from './host.ts';
+import { KernelError } from './kernelError.ts';
 import type { Evaluation } from './evaluate.ts';
 import type { ShapeFacts } from './shapes.ts';
 import type { FromWorker, Port, ToWorker } from './protocol.ts';
@@ -53,6 +54,7 @@ function hostWithPuppets(options: PuppetOptions = {}) {
       return port;
     },
   });
+  host.warm();
   return { host, ports, states };
 }
 
@@ -261,6 +263,7 @@ test('a host takes over a worker whose documents it never sent', async () => {
   await first;
   host.close();
   const next = new KernelHost({ now: () => 0, spawn: () => ports[0]! });
+  next.warm();
   ports[0]!.say({ say: 'ready' });
   void next.evaluate({ ...document }).catch(() => undefined);
   expect(ports[0]!.received.at(-1)!.news).toMatchObject({ number: 1, from: null });

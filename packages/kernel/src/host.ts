@@ -3,13 +3,17 @@
  * over which the kernel stopped is not tried again: where that is a step, the part goes on without it.
  */
 import type { ItemId, KadrelDocument } from '@kadrel/core';
+import { KernelError } from './kernelError.ts';
 import { DocumentSender, type DocumentNews } from './documents.ts';
 import { numbered, type Answers, type FromWorker, type Port, type Request } from './protocol.ts';
 import type { Evaluation } from './evaluate.ts';
-import type { ShapeFacts } from './shapes.ts';
+import { evaluationOf } from './fromPrebuilt.ts';
+import { KnownFacts, type Shown } from './knownFacts.ts';
+import type { PrebuiltSolids } from './prebuilt.ts';
 
 /** What the kernel is doing, for the page to tell. */
 export type HostState =
+  /** Somebody waits for it. */
   | { readonly at: 'starting' }
   | { readonly at: 'idle' }
   /** It could not be started, and is not tried again. */
@@ -33,18 +37,8 @@ export interface HostOptions {
   /** The worker is replaced when its memory has grown beyond this and it is idle. */
   readonly recycleBytes?: number;
   readonly onState?: (state: HostState) => void;
-}
-
-/** The kernel stopped, was stopped, or refused. */
-export class KernelError extends Error {
-  constructor(
-    readonly code: 'cancelled' | 'superseded' | 'crashed' | 'refused',
-    message: string,
-    readonly part?: ItemId,
-  ) {
-    super(message);
-    this.name = 'KernelError';
-  }
+  /** What the same kernel has built before. */
+  readonly prebuilt?: PrebuiltSolids;
 }
 
 /** What is to be built of a document. */
@@ -80,12 +74,12 @@ export class KernelHost {
   private at: { readonly part?: ItemId; readonly key: string } | undefined;
   /** How many contents the worker knows that it is not to build. */
   private poisonedThere = 0;
+  /** The worker knows what it need not build. */
+  private isToldOfPrebuilt = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly poisoned = new Map<string, string>();
-  private readonly facts = new Map<string, ShapeFacts>();
+  private readonly known: KnownFacts;
   private readonly documents = new DocumentSender();
-  /** Keys of what was evaluated to stay. */
-  private standing: ReadonlySet<string> = new Set();
   private heapBytes = 0;
   /** When the running request was begun. */
   private since = 0;
@@ -95,7 +89,18 @@ export class KernelHost {
   starts = 0;
 
   constructor(private readonly options: HostOptions) {
-    this.start();
+    this.known = new KnownFacts(options.prebuilt);
+  }
+
+  /** Starts a kernel, where none is, before the first that is asked of it. */
+  warm(): void {
+    if (!this.port && this.failed === undefined) this.start();
+  }
+
+  /** What a document comes to, where all of it was built before; nothing is asked of the kernel. */
+  prebuilt(document: KadrelDocument, also: readonly ItemId[] = []): Shown | undefined {
+    const evaluation = evaluationOf(document, this.known.prebuilt, also);
+    return evaluation && this.known.shown(document, evaluation, { isPassing: false });
   }
 
   /**
@@ -105,24 +110,22 @@ export class KernelHost {
   async evaluate(
     document: KadrelDocument,
     { also = [], isPassing = false }: EvaluateWhat = {},
-  ): Promise<Evaluation & { readonly factsOf: (key: string) => ShapeFacts | undefined }> {
+  ): Promise<Shown> {
     // A look at something else takes nobody's place.
     const waiting = isPassing ? [] : this.queue.filter((job) => job.request.ask === 'evaluate');
     this.queue = this.queue.filter((job) => !waiting.includes(job));
     for (const job of waiting) job.reject(new KernelError('superseded', 'A newer state took its place.'));
     const request: Request = { ask: 'evaluate', document, known: [], also, isPassing };
     const answer = await this.ask<'evaluate'>(request);
-    for (const shape of answer.shapes) this.facts.set(shape.key, shape);
-    const shown = new Set(Object.values(answer.parts).map(({ key }) => key));
-    if (!isPassing) this.standing = shown;
-    this.forgetUnused(new Set([...this.standing, ...shown]));
-    return { ...answer, factsOf: (key) => this.facts.get(key) };
+    return this.known.shown(document, answer, { isPassing });
   }
 
   ask<K extends keyof Answers>(request: Extract<Request, { ask: K }>): Promise<Answers[K]> {
     if (this.failed !== undefined) return Promise.reject(new KernelError('crashed', this.failed));
     return new Promise<Answers[K]>((resolve, reject) => {
       this.queue.push({ id: ++this.lastId, request, resolve: resolve, reject });
+      this.warm();
+      if (!this.ready) this.options.onState?.({ at: 'starting' });
       this.next();
     });
   }
@@ -148,8 +151,9 @@ export class KernelHost {
     this.next();
   }
 
+  /** Nothing is asked of the kernel; it may be starting still. */
   get isIdle(): boolean {
-    return this.ready && !this.running && this.queue.length === 0;
+    return !this.running && this.queue.length === 0;
   }
 
   close(): void {
@@ -175,11 +179,12 @@ export class KernelHost {
     this.starts += 1;
     this.documents.reset();
     this.poisonedThere = 0;
+    this.isToldOfPrebuilt = false;
     this.ready = false;
     this.heapBytes = 0;
     const port = this.options.spawn();
     this.port = port;
-    this.options.onState?.({ at: 'starting' });
+    this.options.onState?.({ at: this.isIdle ? 'idle' : 'starting' });
     port.listen(
       (message) => {
         if (port === this.port) this.receive(message);
@@ -209,7 +214,7 @@ export class KernelHost {
     this.since = this.options.now();
     this.options.onState?.({ at: 'working', done: 0, of: 0, since: this.since });
     const request: Request =
-      job.request.ask === 'evaluate' ? { ...job.request, known: [...this.facts.keys()] } : job.request;
+      job.request.ask === 'evaluate' ? { ...job.request, known: this.known.keys } : job.request;
     let news: DocumentNews | undefined;
     const sent = numbered(request, (document) => {
       const found = this.documents.numberOf(document);
@@ -218,7 +223,9 @@ export class KernelHost {
     });
     const poisoned = this.poisonedThere < this.poisoned.size ? { poisoned: [...this.poisoned] } : {};
     this.poisonedThere = this.poisoned.size;
-    this.port.post({ id: job.id, ...(news ? { news } : {}), ...poisoned, request: sent });
+    const prebuilt = this.isToldOfPrebuilt ? {} : { prebuilt: this.known.prebuilt };
+    this.isToldOfPrebuilt = true;
+    this.port.post({ id: job.id, ...(news ? { news } : {}), ...poisoned, ...prebuilt, request: sent });
   }
 
   private watch(): void {
@@ -291,21 +298,4 @@ export class KernelHost {
     this.options.onState?.({ at: 'failed', reason: this.failed });
     this.end(new KernelError('crashed', this.failed));
   }
-
-  /** Keeps the page's copies of facts to what is shown and about as much again. */
-  private forgetUnused(shown: ReadonlySet<string>): void {
-    for (const key of shown) {
-      const fact = this.facts.get(key);
-      if (fact) {
-        this.facts.delete(key);
-        this.facts.set(key, fact);
-      }
-    }
-    for (const key of this.facts.keys()) {
-      if (this.facts.size <= 2 * shown.size + SPARE_FACTS) return;
-      if (!shown.has(key)) this.facts.delete(key);
-    }
-  }
 }
-
-const SPARE_FACTS = 50;

@@ -14,9 +14,10 @@ import {
   type KadrelDocument,
   type Vec3,
 } from '@kadrel/core';
-import { CombineError, type Notice } from './combine/combination.ts';
+import { CombineError } from './combine/combination.ts';
 import { contentOf, isStep, type Content } from './content/content.ts';
 import { keyOf } from './content/key.ts';
+import { nameOfTag, noticesIn, type PartNotice } from './noticesIn.ts';
 import { BuildError, isFatal, translated, type Occt } from './occt/occt.ts';
 import type { Parts } from './parts.ts';
 
@@ -26,13 +27,6 @@ export interface Failure extends Fault {
   readonly step: number | null;
   /** Where it goes wrong, in the world, mm; none where that is no single place. */
   readonly places: readonly Vec3[];
-}
-
-/** Something worth knowing of a part that was built: what it consists of may be idle, or was taken with a tolerance. */
-export interface PartNotice {
-  readonly part: ItemId;
-  readonly what: Notice['what'] | 'nothing cut';
-  readonly words: string;
 }
 
 /** Failures and notices, as data. */
@@ -83,15 +77,7 @@ export class Problems {
 
   /** Notices of a content, by the names of the document. */
   noticesOf(document: KadrelDocument, part: ItemId, content: Content): PartNotice[] {
-    const found = this.parts.shapes.builder.noticesOf(content).map((notice): PartNotice => {
-      const { what } = notice;
-      if (notice.what === 'without effect')
-        return { part, what, words: idleWords(document, part, notice.operand) };
-      return { part, what, words: notice.words };
-    });
-    if (!document.items[part]!.traced?.lost) return found;
-    const words = 'Nothing is cut any more where this was cut: its curves are those of the last cut.';
-    return [{ part, what: 'nothing cut', words }, ...found];
+    return noticesIn(document, part, this.parts.shapes.builder.noticesOf(content));
   }
 }
 
@@ -123,20 +109,4 @@ const MAX_NAMED = 4;
 function namesOf(document: KadrelDocument, tags: readonly string[]): string[] {
   const names = tags.filter((tag) => tag !== '').map((tag) => nameOfTag(document, tag));
   return [...new Set(names)].length > MAX_NAMED ? [] : [...new Set(names)];
-}
-
-const nameOfTag = (document: KadrelDocument, tag: string): string =>
-  document.items[tag]?.name ?? document.items[tag.split('.')[0]!]?.name ?? tag;
-
-function idleWords(document: KadrelDocument, part: ItemId, operand: string): string {
-  const name = nameOfTag(document, operand);
-  const { base } = definitionOf(document, document.items[part]!).recipe;
-  const [first] = below(document, document.items[part]!);
-  const how = base.kind === 'combine' ? base.how : 'union';
-  const own = document.items[part]!.name;
-  // What is called after the whole goes by the name of the whole.
-  const from = !first || first.name.startsWith(`${own} (`) ? own : first.name;
-  return how === 'subtract'
-    ? `Nothing of ${name} lies within ${from}: it takes nothing out.`
-    : `${name} lies wholly within the others: it adds nothing.`;
 }

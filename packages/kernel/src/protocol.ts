@@ -4,6 +4,7 @@ import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation } from './evaluate.ts';
 import type { PartMeasure } from './parts.ts';
+import type { Prebuilt } from './prebuilt.ts';
 import type { ShapeFacts } from './shapes.ts';
 
 /** What a worker may be asked. */
@@ -48,6 +49,8 @@ export interface ToWorker {
   readonly news?: DocumentNews;
   /** Keys of contents over which a kernel has stopped, and how; none where they are as before. */
   readonly poisoned?: readonly (readonly [string, string])[];
+  /** What a worker that has just begun need not build; none where it was told. */
+  readonly prebuilt?: Prebuilt;
   readonly request: NumberedRequest;
 }
 

@@ -37,7 +37,8 @@ export async function makeReportOf(
   return makeReport(document, surveyed, limits);
 }
 
-const askingOf = (kernel: Evaluator, document: KadrelDocument): Asking => {
+/** Asks a kernel of this process; null for what it refuses. */
+export const askingOf = (kernel: Evaluator, document: KadrelDocument): Asking => {
   return <K extends Question['ask']>(question: Extract<Question, { ask: K }>) => {
     try {
       return Promise.resolve(kernel.answer(document, question) as Replies[K]);

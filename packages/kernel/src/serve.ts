@@ -2,7 +2,8 @@
 import { DocumentHolder } from './documents.ts';
 import type { BuildWatch } from './buildWatch.ts';
 import type { Libraries } from './builder.ts';
-import { Evaluator } from './evaluate.ts';
+import { Evaluator, type EvaluateOptions } from './evaluate.ts';
+import type { Prebuilt } from './prebuilt.ts';
 import type { ShapeFacts } from './shapes.ts';
 import { BuildError } from './occt/occt.ts';
 import { withDocument, type FromWorker, type Request, type ToWorker } from './protocol.ts';
@@ -25,15 +26,16 @@ export function serve(
 ): (message: ToWorker) => void {
   const documents = new DocumentHolder();
   const evaluator = new Evaluator(libraries, watch);
-  return ({ id, news, poisoned, request }) => {
+  let prebuilt: Prebuilt | undefined;
+  return ({ id, news, poisoned, request, ...more }) => {
     try {
+      prebuilt = more.prebuilt ?? prebuilt;
       if (news) documents.take(news);
       if (poisoned) watch.poisoned = new Map(poisoned);
       watch.onBuilding = (key) => post({ say: 'building', id, key }, []);
       const asked = withDocument(request, (number) => documents.at(number));
-      const [answer, transfer] = answerTo(evaluator, asked, (progress) =>
-        post({ say: 'progress', id, ...progress }, []),
-      );
+      const onPart = (progress: Progress) => post({ say: 'progress', id, ...progress }, []);
+      const [answer, transfer] = answerTo(evaluator, asked, { prebuilt, onPart });
       post({ say: 'answer', id, answer }, transfer);
     } catch (error) {
       if (error instanceof BuildError) post({ say: 'refusal', id, fault: error.fault }, []);
@@ -48,7 +50,7 @@ type Progress = Omit<Extract<FromWorker, { say: 'progress' }>, 'say' | 'id'>;
 function answerTo(
   evaluator: Evaluator,
   request: Request,
-  onPart: (progress: Progress) => void,
+  { prebuilt, onPart }: Pick<EvaluateOptions, 'prebuilt' | 'onPart'>,
 ): [Answer, ArrayBuffer[]] {
   switch (request.ask) {
     case 'evaluate': {
@@ -56,6 +58,7 @@ function answerTo(
       const result = evaluator.evaluate(document, {
         known: new Set(known),
         also,
+        prebuilt,
         onPart,
       });
       return [result, buffersOf(result.shapes)];

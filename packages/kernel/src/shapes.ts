@@ -2,6 +2,7 @@
 import { add, carryBox, isQuarterTurn, snapShape, type Box, type Pose, type SnapShape } from '@kadrel/core';
 import type { BuildWatch } from './buildWatch.ts';
 import { Builder, type Libraries } from './builder.ts';
+import type { Notice } from './combine/combination.ts';
 import type { Content } from './content/content.ts';
 import { keyOf } from './content/key.ts';
 import { featuresOf } from './facts/features.ts';
@@ -19,6 +20,10 @@ export interface ShapeFacts {
   readonly normals: Float32Array;
   /** 6·L: ends of the pieces of all outlines. */
   readonly outline: Float32Array;
+  /** What should be known of how it came about. */
+  readonly notices: readonly Notice[];
+  /** How many of its steps, or of those of what it is made of, could not be done. */
+  readonly failedSteps: number;
 }
 
 /** The builder, with its errors translated, and what is derived from what it builds. */
@@ -57,7 +62,15 @@ export class Shapes {
       const mesh = this.builder.takeMesh(content);
       const { outline, ...features } = featuresOf(this.occt, named, mesh);
       const key = keyOf(content);
-      return { key, measures, snaps: snapShape(features), normals: mesh.normals, outline };
+      return {
+        key,
+        measures,
+        snaps: snapShape(features),
+        normals: mesh.normals,
+        outline,
+        notices: this.builder.noticesOf(content),
+        failedSteps: this.builder.failedOf(content).length,
+      };
     });
   }
 

@@ -35,6 +35,7 @@ export const SHIPPED: readonly { readonly name: string; readonly licence: string
     { name: '@cantoo/pdf-lib', licence: 'MIT', about: 'writing PDF files' },
     { name: '@pdf-lib/fontkit', licence: 'MIT', about: 'letters in PDF files' },
     { name: 'fflate', licence: 'MIT', about: 'unpacking the typeface' },
+    { name: '@msgpack/msgpack', licence: 'ISC', about: 'reading solids that are built already' },
     { name: 'sonner', licence: 'MIT', about: 'short messages' },
     { name: 'clsx', licence: 'MIT', about: 'names of styles' },
     { name: 'lucide-react', licence: 'ISC', about: 'icons' },

@@ -4,6 +4,8 @@ import type { Failure, Measures, PartNotice, ShapeFacts } from '@kadrel/kernel';
 
 /** What the kernel has built. */
 export interface Built {
+  /** The document that it was built of; null before anything was. */
+  readonly of: KadrelDocument | null;
   /** By the name of what is built: a part's id, or that of one of its variants. */
   readonly parts: Readonly<Record<string, { readonly key: string }>>;
   /** Patterns and groups. */

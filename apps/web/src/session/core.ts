@@ -34,6 +34,7 @@ export function openCore(opened: OpenedSession): SessionCore {
     keep: keepWorker,
     now: () => performance.now(),
     onState: (kernel) => set({ kernel }),
+    ...(opened.prebuilt ? { prebuilt: opened.prebuilt } : {}),
   });
   const rebuild = rebuilding({ get, set, host });
   const saving = openSaving({

@@ -15,6 +15,7 @@ import {
   type Scope,
   type Surveyed,
 } from '@kadrel/core';
+import { documentKey } from '@kadrel/kernel';
 import type { SessionCore } from './core.ts';
 import type { FitState, ShownCheck } from './fitState.ts';
 import type { SessionState } from './state.ts';
@@ -31,7 +32,11 @@ export class FitWatch {
   private isWatching = false;
   private readonly unsubscribe: () => void;
 
-  constructor(private readonly core: SessionCore) {
+  /** @param known what kept measures and wanted fits came to when they were looked at last, by the keys of documents */
+  constructor(
+    private readonly core: SessionCore,
+    private known: Readonly<Record<string, Surveyed>> = {},
+  ) {
     const { store, get } = core;
     this.unsubscribe = store.subscribe((now, before) => {
       const isAsked = this.isWatching || hasChecks(now.document) || hasChecks(before.document);
@@ -111,7 +116,7 @@ export class FitWatch {
     const surveyed =
       this.isWatching && !isMaking
         ? await surveyFit(document, scope, { ask, onDone })
-        : await surveyChecks(document, ask);
+        : await this.checks(document, ask);
     if (own !== this.turn) return;
     const report = fitReport(document, surveyed, scope);
     const now = this.core.get().fit;
@@ -119,6 +124,19 @@ export class FitWatch {
     const shown = listed.findings.find(({ id }) => id === now.shown?.id) ?? null;
     const measures = shownMeasures(surveyed, document.scene);
     this.change({ report, working: null, trouble: null, shown, measures });
+  }
+
+  /** What has been looked at before is not looked at again. */
+  private async checks(document: KadrelDocument, ask: Asking): Promise<Surveyed> {
+    const key = documentKey(document);
+    const surveyed = this.known[key] ?? (await surveyChecks(document, ask));
+    this.known = { [key]: surveyed };
+    return surveyed;
+  }
+
+  /** What kept measures and wanted fits came to last, by the key of the document. */
+  get lastChecks(): Readonly<Record<string, Surveyed>> {
+    return this.known;
   }
 
   private async lookAtMaking({ document, fit, ask, onDone }: Look): Promise<void> {

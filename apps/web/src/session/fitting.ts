@@ -7,15 +7,24 @@ import {
   type KadrelDocument,
   type MadeFaces,
 } from '@kadrel/core';
+import type { PrebuiltSolids } from '@kadrel/kernel';
 import type { SessionCore } from './core.ts';
 import type { FitState } from './fitState.ts';
 import { FitWatch } from './fitWatch.ts';
 import { measuring } from './measuring.ts';
 
-/** What can be done with the reports. */
-export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) => void) {
-  const { get, set } = core;
-  const watch = new FitWatch(core);
+type Checks = PrebuiltSolids['checks'];
+
+/** What can be done with the reports. @param known what checks need not be looked at again */
+export function fitting(
+  core: SessionCore,
+  {
+    select,
+    known,
+  }: { readonly select: (parts: readonly ItemId[]) => void; readonly known: Checks | undefined },
+) {
+  const { set } = core;
+  const watch = new FitWatch(core, known);
   return {
     /** From then on the report is kept up to date. */
     openFit(): void {
@@ -34,23 +43,34 @@ export function fitting(core: SessionCore, select: (parts: readonly ItemId[]) =>
     ...making(core, watch),
     cancelFit: () => watch.cancel(),
     lookAtFit: () => watch.watch(),
-    /** Selects what a finding is about, and shows its place. */
-    async showFinding(shown: Finding | null): Promise<void> {
-      watch.change({ shown, walls: null });
-      set({ stepShown: null });
-      if (!shown) return;
-      const { document } = get();
-      select(shown.items.filter((id) => document.items[id]));
-      const [part] = shown.items;
-      if (!shown.pair || !part || !OVERLAPPING.has(shown.kind)) return;
-      const found = await watch.ask<'common'>({ ask: 'common', pair: shown.pair }).catch(() => null);
-      if (found && get().fit.shown === shown)
-        set({ stepShown: { part, corners: cornersIn(document, part, found), seen: 'through' } });
-    },
+    showFinding: showingFinding(core, { select, watch }),
     ...measuring(core, (inHand) => watch.change({ inHand })),
+    /** What kept measures and wanted fits came to last. */
+    lastChecks: (): Checks => watch.lastChecks,
     stopFitting: () => watch.stop(),
   };
 }
+
+interface Showing {
+  readonly select: (parts: readonly ItemId[]) => void;
+  readonly watch: FitWatch;
+}
+
+/** Selects what a finding is about, and shows its place. */
+const showingFinding =
+  ({ get, set }: SessionCore, { select, watch }: Showing) =>
+  async (shown: Finding | null): Promise<void> => {
+    watch.change({ shown, walls: null });
+    set({ stepShown: null });
+    if (!shown) return;
+    const { document } = get();
+    select(shown.items.filter((id) => document.items[id]));
+    const [part] = shown.items;
+    if (!shown.pair || !part || !OVERLAPPING.has(shown.kind)) return;
+    const found = await watch.ask<'common'>({ ask: 'common', pair: shown.pair }).catch(() => null);
+    if (found && get().fit.shown === shown)
+      set({ stepShown: { part, corners: cornersIn(document, part, found), seen: 'through' } });
+  };
 
 /** The report about making. */
 function making({ get }: SessionCore, watch: FitWatch) {

@@ -12,7 +12,7 @@ import {
   type SelectedPlaces,
 } from './places.ts';
 
-const none: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
+const none: Built = { of: null, parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
 const edge = { on: 'box', at: 'front&top', near: [5, 0, 10] };
 const corner = { on: 'box', at: 'front&right&top', near: [10, 0, 10] };
 const of = (...list: SelectedPlace[]): SelectedPlaces => ({ part: 'box', list });

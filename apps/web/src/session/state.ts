@@ -8,7 +8,7 @@ import {
   type KadrelDocument,
   type SnapKind,
 } from '@kadrel/core';
-import type { HostState } from '@kadrel/kernel';
+import type { HostState, PrebuiltSolids } from '@kadrel/kernel';
 import type { Built } from './built.ts';
 import type { BuiltPreview } from './builtPreview.ts';
 import type { SelectedPlaces } from './places.ts';
@@ -107,9 +107,18 @@ export interface OpenedSession {
   readonly shelf: Shelf;
   /** What former visits left unsaved. */
   readonly left: Left | undefined;
+  /** What need not be built. */
+  readonly prebuilt: PrebuiltSolids | undefined;
 }
 
-const NOTHING_BUILT: Built = { parts: {}, wholes: {}, failures: [], notices: [], factsOf: () => undefined };
+const NOTHING_BUILT: Built = {
+  of: null,
+  parts: {},
+  wholes: {},
+  failures: [],
+  notices: [],
+  factsOf: () => undefined,
+};
 
 /** What is in hand, in sight and in force before anything is done. */
 const AT_REST = {

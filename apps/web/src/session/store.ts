@@ -1,6 +1,7 @@
 /** One open project, and everything that can be done to it. Components read its state and call these; nothing else changes it. */
 import type { ItemId, KadrelDocument, Question } from '@kadrel/core';
 import type { Exporter, KernelHost } from '@kadrel/kernel';
+import { whenIdle } from '../common/idle.ts';
 import { BuiltPreviews, type BuiltPreview } from './builtPreview.ts';
 import { Committing } from './commit.ts';
 import { dimensioning } from './dimensioning.ts';
@@ -19,7 +20,7 @@ import { reading } from './reading.ts';
 import { sectioning } from './sectioning.ts';
 import { selectingActions } from './selecting.ts';
 import { starting } from './starting.ts';
-import type { OpenedSession } from './state.ts';
+import { shownDocument, type OpenedSession } from './state.ts';
 import type { Statement } from './statement.ts';
 
 export { shownDocument, type OpenedSession, type SessionState } from './state.ts';
@@ -37,8 +38,8 @@ export function openSession(opened: OpenedSession) {
   const previews = new BuiltPreviews(core, commits);
   const starts = starting(core, commits, looks.activeView);
   const edits = editing(core, looks.activeView);
-  const { stopFitting, ...fits } = fitting(core, looks.select);
-  void core.rebuild();
+  const { stopFitting, ...fits } = fitting(core, { select: looks.select, known: opened.prebuilt?.checks });
+  const stopWarming = showFirst(core);
   const stopFetching = fetching(core, opened.projectId);
   return {
     store,
@@ -61,6 +62,7 @@ export function openSession(opened: OpenedSession) {
     nudge: nudgingBy(core, commits, { say: starts.say, update: edits.update }),
     ...tryingOut(core, previews),
     close(): void {
+      stopWarming();
       stopFetching();
       stopFitting();
       core.saving.stop();
@@ -68,6 +70,24 @@ export function openSession(opened: OpenedSession) {
     },
   };
 }
+
+/** What need not be built is shown at once, and the kernel starts once the page is at rest. Returns how to leave off. */
+function showFirst({ get, set, host, rebuild }: SessionCore): () => void {
+  const built = host.prebuilt(shownDocument(get()));
+  if (!built) {
+    void rebuild();
+    return () => undefined;
+  }
+  set({ built, kernel: { at: 'idle' } });
+  let stop = () => undefined as void;
+  const timer = setTimeout(() => (stop = whenIdle(() => host.warm())), AT_REST_MS);
+  return () => {
+    clearTimeout(timer);
+    stop();
+  };
+}
+/** By then a project that was opened has been drawn. */
+const AT_REST_MS = 2000;
 
 /** What is built before it is carried out. */
 const tryingOut = ({ host }: SessionCore, previews: BuiltPreviews) => ({

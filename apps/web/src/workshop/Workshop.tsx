@@ -6,6 +6,7 @@ import { api } from '../api/client.ts';
 import { workshopApi } from '../api/workshop.ts';
 import { Afterwards } from '../common/Afterwards.tsx';
 import { editsSince } from '../session/earlier.ts';
+import { prebuiltFor } from '../session/prebuilt.ts';
 import { browserShelf } from '../session/shelf.ts';
 import { openSession, type Session } from '../session/store.ts';
 import { Stage } from '../viewport/stage.ts';
@@ -18,6 +19,7 @@ import { useKeys } from './keys.ts';
 import { OutputDialog } from './OutputDialog.tsx';
 import { Layout } from './panels/Layout.tsx';
 import { keepPicture } from './picture.ts';
+import { keepSolids } from './keepSolids.ts';
 import { Shortcuts } from './Shortcuts.tsx';
 import { SheetArea } from './sheets/SheetArea.tsx';
 import { StatementBar } from './StatementBar.tsx';
@@ -31,14 +33,15 @@ export default function Workshop() {
     queryKey: ['workshop', id],
     queryFn: async () => {
       const shelf = browserShelf();
-      const [{ me }, opened, left] = await Promise.all([
+      const [{ me }, opened, left, prebuilt] = await Promise.all([
         api.start(),
         workshopApi.openProject(id),
         // A browser that keeps nothing has nothing to give; what happens then is reported when there is something to keep.
         shelf.left(id).catch(() => undefined),
+        prebuiltFor(id),
       ]);
       if (!me) throw new ApiError(401, 'Sign in first.', undefined);
-      return { me, opened, edits: await editsSince(opened, left?.base), shelf, left };
+      return { me, opened, edits: await editsSince(opened, left?.base), shelf, left, prebuilt };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -48,7 +51,7 @@ export default function Workshop() {
 
   useEffect(() => {
     if (!data) return;
-    const { me, opened, edits, shelf, left } = data;
+    const { me, opened, edits, shelf, left, prebuilt } = data;
     const made = openSession({
       projectId: opened.id,
       name: opened.name,
@@ -58,6 +61,7 @@ export default function Workshop() {
       revision: opened.revision,
       shelf,
       left,
+      prebuilt,
     });
     setSession(made);
     return () => {
@@ -118,6 +122,7 @@ function Screen() {
     };
   }, [session]);
   useEffect(() => (stage && isReady ? keepPicture(session, stage) : undefined), [session, stage, isReady]);
+  useEffect(() => keepSolids(session), [session]);
   const isOnSheet = useIsOnSheet();
   useKeys(session, isReady && !isOnSheet ? stage : null, {
     openKeys: () => setIsKeys(true),

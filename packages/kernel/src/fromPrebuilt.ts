@@ -1,0 +1,53 @@
+/** Documents without the kernel: what they come to where all of it was built before, and what is kept of that. */
+import { isWhole, type ItemId, type KadrelDocument } from '@kadrel/core';
+import { contentOf } from './content/content.ts';
+import { keyOf } from './content/key.ts';
+import { wholeKey } from './content/wholeKey.ts';
+import type { Evaluation, PartResult } from './evaluate.ts';
+import type { Measures } from './facts/measure.ts';
+import type { Shown } from './knownFacts.ts';
+import { noticesIn, type PartNotice } from './noticesIn.ts';
+import { completeOnes, type Prebuilt, type PrebuiltSolids } from './prebuilt.ts';
+import { isAllBuilt, wantedOf } from './wanted.ts';
+
+/** What a document comes to, of which nothing has to be built; undefined where something has. */
+export function evaluationOf(
+  document: KadrelDocument,
+  { solids, wholes }: Prebuilt,
+  also: readonly ItemId[] = [],
+): Evaluation | undefined {
+  const { items, placed, variants } = wantedOf(document, also);
+  const parts: Record<string, PartResult> = {};
+  const notices: PartNotice[] = [];
+  for (const [name, variant] of variants) {
+    const key = keyOf(contentOf(document, variant.leaf, variant));
+    const known = solids.get(key);
+    if (!known) return undefined;
+    parts[name] = { key };
+    notices.push(...noticesIn(document, variant.leaf, known));
+  }
+  const measured: Record<ItemId, Measures> = {};
+  for (const id of items.filter((one) => isWhole(document, document.items[one]!))) {
+    const measures = wholes.get(wholeKey(document, id, placed.get(id)!));
+    if (!measures) return undefined;
+    measured[id] = measures;
+  }
+  return { parts, wholes: measured, failures: [], notices, shapes: [], heapBytes: 0 };
+}
+
+/** Of what was built of a document, all that need not be built again. */
+export function prebuiltOf({
+  of: document,
+  parts,
+  wholes,
+  factsOf,
+}: Pick<Shown, 'of' | 'parts' | 'wholes' | 'factsOf'>): Pick<PrebuiltSolids, 'facts' | 'wholes'> {
+  const { items, placed } = wantedOf(document);
+  const keys = new Set(Object.values(parts).map(({ key }) => key));
+  const facts = completeOnes([...keys].flatMap((key) => factsOf(key) ?? []));
+  const kept = items.filter((id) => wholes[id] && isAllBuilt(placed.get(id)!, parts));
+  return {
+    facts,
+    wholes: Object.fromEntries(kept.map((id) => [wholeKey(document, id, placed.get(id)!), wholes[id]!])),
+  };
+}
