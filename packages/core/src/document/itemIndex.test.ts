@@ -2,7 +2,7 @@ import { said, type Statement } from '@kadrel/testing';
 import { current } from 'immer';
 import { change } from '../history/edit.ts';
 import { itemIndex } from './itemIndex.ts';
-import { emptyDocument } from './items.ts';
+import { emptyDocument, freeName } from './items.ts';
 
 type WithItems = Parameters<typeof itemIndex>[0];
 
@@ -10,7 +10,8 @@ type WithItems = Parameters<typeof itemIndex>[0];
 function told(asked: WithItems, { items }: WithItems) {
   const { count, lastOrder, named } = itemIndex(asked);
   const names = [...Object.values(items).map(({ name }) => name), 'nothing'];
-  return { count, lastOrder, names: names.map((name) => [name, named(name)]) };
+  const free = [...names, 'Box', 'bored', 'side'].map((name) => freeName(asked, name));
+  return { count, lastOrder, free, names: names.map((name) => [name, named(name)]) };
 }
 
 /** As it would be counted from the items alone. */

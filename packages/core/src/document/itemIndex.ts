@@ -13,6 +13,8 @@ export interface ItemIndex {
   readonly count: number;
   /** How many have a name. */
   readonly named: (name: string) => number;
+  /** No name of that stem with a number below this one is free: `Box 2`, `Box 3`, … */
+  readonly freeFrom: (stem: string) => number;
   /** The greatest rank among those that stand beside one another. */
   readonly lastOrder: number;
 }
@@ -26,7 +28,17 @@ class Counted implements ItemIndex {
   readonly following = new Set<ItemId>();
   private readonly names = new Map<string, number>();
 
+  /** By stems, how far it is known that their numbers are taken. */
+  private readonly runs = new Map<string, number>();
+
   readonly named = (name: string): number => this.names.get(name) ?? 0;
+
+  readonly freeFrom = (stem: string): number => {
+    let number = this.runs.get(stem) ?? FIRST_NUMBER;
+    while (this.names.has(`${stem} ${number}`)) number += 1;
+    this.runs.set(stem, number);
+    return number;
+  };
 
   add({ id, name, order, traced, recipe }: Part): void {
     this.count += 1;
@@ -40,11 +52,20 @@ class Counted implements ItemIndex {
     this.count -= 1;
     const left = this.names.get(name)! - 1;
     if (left > 0) this.names.set(name, left);
-    else this.names.delete(name);
+    else {
+      this.names.delete(name);
+      this.runs.delete(stemOf(name));
+    }
     this.traced.delete(id);
     this.following.delete(id);
   }
 }
+
+/** The second of a name: the first has no number. */
+const FIRST_NUMBER = 2;
+
+/** A name without its number. */
+export const stemOf = (name: string): string => name.replace(/ \d+$/, '');
 
 /** Steps that go along with another item. */
 export const FOLLOWING: ReadonlySet<string> = new Set(['cutAlong', 'cutBy', 'joined']);
@@ -83,9 +104,12 @@ function countedOfDraft(draft: Items): ItemIndex {
     count += Number(now !== undefined) - Number(old !== undefined);
     if (now) lastOrder = Math.max(lastOrder, now.order);
   }
-  let others: ReadonlyMap<string, number> | undefined;
-  const named = (name: string) => was.named(name) + ((others ??= namesMoved(before, touched)).get(name) ?? 0);
-  return { count, lastOrder, named };
+  let moved: ReadonlyMap<string, number> | undefined;
+  const others = () => (moved ??= namesMoved(before, touched));
+  const named = (name: string) => was.named(name) + (others().get(name) ?? 0);
+  const isGivenUp = (stem: string) => [...others()].some(([name, more]) => more < 0 && stemOf(name) === stem);
+  const freeFrom = (stem: string) => (isGivenUp(stem) ? FIRST_NUMBER : was.freeFrom(stem));
+  return { count, lastOrder, named, freeFrom };
 }
 
 /** How many more have each name than before. */

@@ -16,7 +16,7 @@ import {
   type Placement,
   type Scene,
 } from './schema.ts';
-import { itemIndex, itemsIn } from './itemIndex.ts';
+import { itemIndex, itemsIn, stemOf } from './itemIndex.ts';
 import { boxOfFigure } from '../profiles/outline.ts';
 import { isFlat } from '../recipes/bodies/index.ts';
 import { valueOf, vectorOf } from '../recipes/numbers.ts';
@@ -197,11 +197,11 @@ export const pinNamed = (document: KadrelDocument, name: string): Pin | undefine
   Object.values(document.pins).find((pin) => pin.name === name) ?? ownOf(document.pins, name);
 
 /** `wanted`, or `wanted 2`, `wanted 3`… when a part of that name exists. */
-export function freeName(document: KadrelDocument, wanted: string): string {
+export function freeName(document: Pick<KadrelDocument, 'items'>, wanted: string): string {
   const index = itemIndex(document);
   if (index.named(wanted) === 0) return wanted;
-  const stem = wanted.replace(/ \d+$/, '');
-  for (let n = 2; ; n++) if (index.named(`${stem} ${n}`) === 0) return `${stem} ${n}`;
+  const stem = stemOf(wanted);
+  for (let n = index.freeFrom(stem); ; n++) if (index.named(`${stem} ${n}`) === 0) return `${stem} ${n}`;
 }
 
 /** A rank after all that stand beside it. */

@@ -9,6 +9,7 @@ import {
   type Tie,
   type TieRead,
 } from '../../document/sheet.ts';
+import { stemOf } from '../../document/itemIndex.ts';
 import type { ItemId, KadrelDocument } from '../../document/schema.ts';
 import { partsShown } from '../../sheets/titleBlock.ts';
 import { MARGINS, TITLE_BLOCK, readScale, type Paper } from '../../sheets/paper.ts';
@@ -93,7 +94,7 @@ interface Begun {
 export function freeSheetName(document: KadrelDocument, wanted: string): string {
   const taken = new Set(sheetsOf(document).map(({ name }) => name));
   if (!taken.has(wanted)) return wanted;
-  const stem = wanted.replace(/ \d+$/, '');
+  const stem = stemOf(wanted);
   for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
 }
 
