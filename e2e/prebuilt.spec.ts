@@ -75,4 +75,11 @@ test('what was built in a project is seen at once when it is opened again', asyn
   await selects(page, 'Plate');
   await expect(volume(page)).toContainText('48 000');
   expect(ada.problems).toEqual([]);
+
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await page.goto('/projects');
+  await page.getByRole('button', { name: 'Account: Demo' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('button', { name: 'Enter the demo' })).toBeVisible();
+  expect(await page.evaluate(keptInBrowser)).toBe(0);
 });

@@ -117,18 +117,16 @@ export class Evaluator {
       const { leaf } = variant;
       const content = contentOf(document, leaf, variant);
       const key = keyOf(content);
-      const before = sent.has(key) && !cache.has(key) ? options.prebuilt?.solids.get(key) : undefined;
-      if (before) {
-        found.notices.push(...noticesIn(document, leaf, before));
-        found.parts[name] = { key };
-      } else {
-        if (!cache.has(key) || !sent.has(key))
-          options.onPart?.({ part: leaf, key, done, of: wanted.variants.size });
-        if (this.build({ document, leaf, content, used, isSent: sent.has(key) }, found))
-          found.parts[name] = { key };
+      const [isSent, isHere] = [sent.has(key), cache.has(key)];
+      const before = isSent && !isHere ? options.prebuilt?.solids.get(key) : undefined;
+      const progress = { part: leaf, key, done: done++, of: wanted.variants.size };
+      if (before) found.notices.push(...noticesIn(document, leaf, before));
+      else {
+        if (!isSent || !isHere) options.onPart?.(progress);
+        if (!this.build({ document, leaf, content, used, isSent }, found)) continue;
       }
-      if (found.parts[name]) sent.add(key);
-      done += 1;
+      sent.add(key);
+      found.parts[name] = { key };
     }
     const wholes = this.wholesOf(document, { wanted, parts: found.parts, prebuilt: options.prebuilt });
     cache.dropUnused(used);

@@ -7,6 +7,7 @@ import { writePrebuilt } from '@kadrel/kernel/prebuiltFile';
 import { DEMOS, playLedger } from './ledgers.ts';
 
 const kernel = await loadKernel();
+
 async function prebuilt(demo: (typeof DEMOS)[number]): Promise<PrebuiltSolids> {
   const { start, edits } = playLedger(demo);
   const document = afterEdits(start, edits);

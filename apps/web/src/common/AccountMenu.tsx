@@ -2,6 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
+import { forgetSolids } from './solidStore.ts';
 import { applyTheme, type Theme } from './theme.ts';
 
 const THEMES: readonly (readonly [Theme, string])[] = [
@@ -18,6 +19,7 @@ export function AccountMenu() {
   const me = start?.me;
   const signOut = async () => {
     await api.signOut();
+    await forgetSolids();
     queries.clear();
     await navigate('/sign-in');
   };

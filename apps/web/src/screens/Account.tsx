@@ -4,6 +4,7 @@ import { Navigate, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { api } from '../api/client.ts';
 import { ScreenHeader } from '../common/ScreenHeader.tsx';
+import { forgetSolids } from '../common/solidStore.ts';
 
 /** The user's account: password, where they are signed in, all they have as a file, and the way out. */
 export function Account() {
@@ -155,6 +156,7 @@ function DeleteAccount({ isGuest }: { isGuest: boolean }) {
   const remove = useMutation({
     mutationFn: (password: string) => api.deleteAccount(password),
     onSuccess: async () => {
+      await forgetSolids();
       queries.clear();
       await navigate('/sign-in');
     },

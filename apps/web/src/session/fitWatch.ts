@@ -129,7 +129,9 @@ export class FitWatch {
   /** What has been looked at before is not looked at again. */
   private async checks(document: KadrelDocument, ask: Asking): Promise<Surveyed> {
     const key = documentKey(document);
-    const surveyed = this.known[key] ?? (await surveyChecks(document, ask));
+    const known = this.known[key];
+    if (known) return known;
+    const surveyed = await surveyChecks(document, ask);
     this.known = { [key]: surveyed };
     return surveyed;
   }

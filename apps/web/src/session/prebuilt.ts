@@ -5,7 +5,8 @@
 import type { PrebuiltSolids } from '@kadrel/kernel';
 import { KERNEL_BUILD, PREBUILT_URL } from '@kadrel/kernel/browser';
 import { readPrebuilt } from '@kadrel/kernel/prebuiltFile';
-import { createStore, delMany, get, keys, set, update, type UseStore } from 'idb-keyval';
+import { delMany, get, keys, set, update } from 'idb-keyval';
+import { solidStore } from '../common/solidStore.ts';
 
 /** Projects whose solids are kept, the last ones that were looked at. */
 const MAX_PROJECTS = 20;
@@ -15,14 +16,11 @@ const MAX_BYTES = 64_000_000;
 const SEEN = 'seen';
 const ofBuild = (projectId: string) => `${KERNEL_BUILD} ${projectId}`;
 
-let store: UseStore | undefined;
-const opened = () => (store ??= createStore('kadrel-solids', 'solids'));
-
 /** What need not be built of a project; undefined where nothing is known of it. Never rejects: without it all is built. */
 export async function prebuiltFor(projectId: string): Promise<PrebuiltSolids | undefined> {
   if (!KERNEL_BUILD) return undefined;
   try {
-    return (await get<PrebuiltSolids>(ofBuild(projectId), opened())) ?? (await shipped());
+    return (await get<PrebuiltSolids>(ofBuild(projectId), solidStore())) ?? (await shipped());
   } catch {
     // A browser that keeps nothing, or a server that is away: nothing is lost but time.
     return undefined;
@@ -43,14 +41,14 @@ export async function keepPrebuilt(projectId: string, solids: PrebuiltSolids): P
   await update<readonly string[]>(
     SEEN,
     (seen = []) => (last = [own, ...seen.filter((one) => one !== own)].slice(0, MAX_PROJECTS)),
-    opened(),
+    solidStore(),
   );
   const stays = new Set([SEEN, ...last.filter((one) => one.startsWith(`${KERNEL_BUILD} `))]);
   await delMany(
-    (await keys(opened())).filter((one) => !stays.has(String(one))),
-    opened(),
+    (await keys(solidStore())).filter((one) => !stays.has(String(one))),
+    solidStore(),
   );
-  await set(own, solids, opened());
+  await set(own, solids, solidStore());
 }
 
 /** Of its arrays, which are nearly all of it. */
