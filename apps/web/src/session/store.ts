@@ -87,7 +87,7 @@ function showFirst({ get, set, host, rebuild }: SessionCore): () => void {
   };
 }
 /** By then a project that was opened has been drawn. */
-const AT_REST_MS = 2000;
+const AT_REST_MS = 4000;
 
 /** What is built before it is carried out. */
 const tryingOut = ({ host }: SessionCore, previews: BuiltPreviews) => ({
