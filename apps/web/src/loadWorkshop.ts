@@ -23,15 +23,25 @@ export function loadWorkshop(): Promise<Loaded> {
   return loading;
 }
 
-/** Loads the workshop and its kernel once the page has nothing else to do: the next click is likely to open a project. */
+/**
+ * Loads the workshop once the page has nothing else to do, and starts its kernel when nobody has clicked for a while: the next click is
+ * likely to open a project, which most often is seen before there is a kernel, and sooner while none is starting.
+ */
 export function loadWorkshopAhead(): () => void {
-  const loaded = async () => {
-    await loadWorkshop();
-    const { warmUpWorker } = await import('@kadrel/kernel/browser');
-    warmUpWorker();
-  };
   // What could not be loaded ahead is loaded, or its failure told, when it is wanted.
-  const load = () => void loaded().catch(() => undefined);
-  return whenIdle(load, SOON_MS);
+  const ignored = () => undefined;
+  const stopLoading = whenIdle(() => void loadWorkshop().catch(ignored), SOON_MS);
+  const timer = setTimeout(() => void startKernel().catch(ignored), LATER_MS);
+  return () => {
+    stopLoading();
+    clearTimeout(timer);
+  };
 }
 const SOON_MS = 2000;
+const LATER_MS = 4000;
+
+async function startKernel(): Promise<void> {
+  await loadWorkshop();
+  const { warmUpWorker } = await import('@kadrel/kernel/browser');
+  warmUpWorker();
+}

@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
+import { askAhead } from './api/call.ts';
 import { WithMenus } from './common/WithMenus.tsx';
 import { applyTheme, storedTheme } from './common/theme.ts';
 import { loadWorkshop } from './loadWorkshop.ts';
@@ -24,6 +25,8 @@ const Workshop = lazy(loadWorkshop);
 // A project that is opened by its address need not wait for the first screens either.
 if (location.pathname.startsWith('/projects/')) void loadWorkshop().catch(() => undefined);
 
+const opening = <p className="p-6">Opening the workshop…</p>;
+
 const router = createBrowserRouter([
   {
     errorElement: <Broken />,
@@ -34,8 +37,14 @@ const router = createBrowserRouter([
       { path: '/projects', element: <Projects /> },
       {
         path: '/projects/:id',
+        // The workshop asks for these once it is there.
+        loader: ({ params: { id } }) => {
+          for (const path of ['/start', `/projects/${id}`]) askAhead(path);
+          return null;
+        },
+        hydrateFallbackElement: opening,
         element: (
-          <Suspense fallback={<p className="p-6">Opening the workshop…</p>}>
+          <Suspense fallback={opening}>
             <Workshop />
           </Suspense>
         ),

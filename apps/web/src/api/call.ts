@@ -22,6 +22,37 @@ export class ApiError extends Error {
 /** A lost server must not hang the save queue. */
 const TIMEOUT_MS = 20_000;
 
+/** An answer that was asked for ahead is old after so long, ms. */
+const AHEAD_MS = 5000;
+const ahead = new Map<string, { readonly since: number; readonly response: Promise<Response> }>();
+
+/** Asks for what is about to be asked for, while those who will are still on their way: the next `call` takes the answer. */
+export function askAhead(path: string): void {
+  const response = sent('GET', path, undefined);
+  // Whoever takes it is told of its failure.
+  response.catch(() => undefined);
+  ahead.set(path, { since: performance.now(), response });
+}
+
+/** Each is taken once. */
+function takenAhead(path: string): Promise<Response> | undefined {
+  const found = ahead.get(path);
+  ahead.delete(path);
+  return found && performance.now() - found.since < AHEAD_MS ? found.response : undefined;
+}
+
+function sent(method: string, path: string, body: unknown): Promise<Response> {
+  const isBlob = body instanceof Blob;
+  const headers: Record<string, string> =
+    body === undefined ? {} : { 'Content-Type': isBlob ? body.type : 'application/json' };
+  return fetch(`/api${path}`, {
+    method,
+    headers,
+    signal: AbortSignal.timeout(TIMEOUT_MS),
+    ...(body === undefined ? {} : { body: isBlob ? body : JSON.stringify(body) }),
+  });
+}
+
 /** @param answer what the answer must be */
 export async function call<T>(
   method: string,
@@ -29,17 +60,9 @@ export async function call<T>(
   answer: z.ZodType<T>,
   body?: unknown,
 ): Promise<T> {
-  const isBlob = body instanceof Blob;
-  const headers: Record<string, string> =
-    body === undefined ? {} : { 'Content-Type': isBlob ? body.type : 'application/json' };
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers,
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-      ...(body === undefined ? {} : { body: isBlob ? body : JSON.stringify(body) }),
-    });
+    response = await ((method === 'GET' ? takenAhead(path) : undefined) ?? sent(method, path, body));
   } catch (error) {
     throw new ApiError(0, 'The server does not answer.', error);
   }
