@@ -11,12 +11,8 @@ import { completeOnes, type Prebuilt, type PrebuiltSolids } from './prebuilt.ts'
 import { isAllBuilt, wantedOf } from './wanted.ts';
 
 /** What a document comes to, of which nothing has to be built; undefined where something has. */
-export function evaluationOf(
-  document: KadrelDocument,
-  { solids, wholes }: Prebuilt,
-  also: readonly ItemId[] = [],
-): Evaluation | undefined {
-  const { items, placed, variants } = wantedOf(document, also);
+export function evaluationOf(document: KadrelDocument, { solids, wholes }: Prebuilt): Evaluation | undefined {
+  const { items, placed, variants } = wantedOf(document);
   const parts: Record<string, PartResult> = {};
   const notices: PartNotice[] = [];
   for (const [name, variant] of variants) {

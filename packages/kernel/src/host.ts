@@ -98,8 +98,8 @@ export class KernelHost {
   }
 
   /** What a document comes to, where all of it was built before; nothing is asked of the kernel. */
-  prebuilt(document: KadrelDocument, also: readonly ItemId[] = []): Shown | undefined {
-    const evaluation = evaluationOf(document, this.known.prebuilt, also);
+  prebuilt(document: KadrelDocument): Shown | undefined {
+    const evaluation = evaluationOf(document, this.known.prebuilt);
     return evaluation && this.known.shown(document, evaluation, { isPassing: false });
   }
 
