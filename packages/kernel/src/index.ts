@@ -22,4 +22,4 @@ export { contentOf } from './content/content.ts';
 export { keyOf } from './content/key.ts';
 export { documentKey } from './content/documentKey.ts';
 export type { PrebuiltSolids } from './prebuilt.ts';
-export { prebuiltOf } from './fromPrebuilt.ts';
+export { prebuiltKeys, prebuiltOf } from './fromPrebuilt.ts';

@@ -3,7 +3,7 @@ import { built, idOf, type Statement } from '@kadrel/testing';
 import type { Libraries } from './builder.ts';
 import { documentKey } from './content/documentKey.ts';
 import { Evaluator, type Evaluation } from './evaluate.ts';
-import { evaluationOf, prebuiltOf } from './fromPrebuilt.ts';
+import { evaluationOf, prebuiltKeys, prebuiltOf } from './fromPrebuilt.ts';
 import { KnownFacts } from './knownFacts.ts';
 import { sharedLibraries } from './node.ts';
 import type { PrebuiltSolids } from './prebuilt.ts';
@@ -30,7 +30,8 @@ const STATEMENTS: readonly Statement[] = [
 function keptOf(document: KadrelDocument): { evaluation: Evaluation; kept: PrebuiltSolids } {
   const evaluation = new Evaluator(libraries).evaluate(document);
   const shown = new KnownFacts().shown(document, evaluation, { isPassing: false });
-  return { evaluation, kept: readPrebuilt(writePrebuilt({ ...prebuiltOf(shown), checks: {} })) };
+  const keys = prebuiltKeys(document, Object.keys(evaluation.wholes));
+  return { evaluation, kept: readPrebuilt(writePrebuilt({ ...prebuiltOf(shown, keys), checks: {} })) };
 }
 
 test('a document of which all was built before comes to the same without a kernel', () => {

@@ -3,6 +3,7 @@ import type { Fault, ItemId, KadrelDocument, Question, Replies } from '@kadrel/c
 import type { DocumentNews } from './documents.ts';
 import type { Exporting } from './exchange/declare.ts';
 import type { Evaluation } from './evaluate.ts';
+import type { PrebuiltKeys } from './fromPrebuilt.ts';
 import type { PartMeasure } from './parts.ts';
 import type { Prebuilt } from './prebuilt.ts';
 import type { ShapeFacts } from './shapes.ts';
@@ -20,6 +21,8 @@ export type Request =
   | { readonly ask: 'measure'; readonly document: KadrelDocument; readonly part: ItemId }
   | { readonly ask: 'answer'; readonly document: KadrelDocument; readonly question: Question }
   | { readonly ask: 'facts'; readonly document: KadrelDocument; readonly part: ItemId }
+  /** By what the measures of patterns and groups, and of the document, are kept. */
+  | { readonly ask: 'keys'; readonly document: KadrelDocument; readonly wholes: readonly ItemId[] }
   | { readonly ask: 'export'; readonly format: string; readonly exporting: Exporting };
 
 /** What it answers to each. */
@@ -28,6 +31,7 @@ export interface Answers {
   measure: PartMeasure;
   answer: Replies[Question['ask']];
   facts: ShapeFacts;
+  keys: PrebuiltKeys;
   export: string | Uint8Array;
 }
 

@@ -3,6 +3,7 @@ import { DocumentHolder } from './documents.ts';
 import type { BuildWatch } from './buildWatch.ts';
 import type { Libraries } from './builder.ts';
 import { Evaluator, type EvaluateOptions } from './evaluate.ts';
+import { prebuiltKeys } from './fromPrebuilt.ts';
 import type { Prebuilt } from './prebuilt.ts';
 import type { ShapeFacts } from './shapes.ts';
 import { BuildError } from './occt/occt.ts';
@@ -71,6 +72,8 @@ function answerTo(
       const facts = evaluator.facts(request.document, request.part);
       return [facts, buffersOf([facts])];
     }
+    case 'keys':
+      return [prebuiltKeys(request.document, request.wholes), []];
     case 'export': {
       const file = evaluator.exported(request.format, request.exporting);
       return [file, typeof file === 'string' ? [] : [file.buffer as ArrayBuffer]];

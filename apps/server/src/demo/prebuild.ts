@@ -1,7 +1,7 @@
 /** Builds the solids of the demo projects, for a page that shows them without waiting for its kernel. Arguments: the file to write. */
 import { writeFileSync } from 'node:fs';
 import { afterEdits, isEditFault, surveyChecks } from '@kadrel/core';
-import { askingOf, documentKey, prebuiltOf, type PrebuiltSolids } from '@kadrel/kernel';
+import { askingOf, prebuiltKeys, prebuiltOf, type PrebuiltSolids } from '@kadrel/kernel';
 import { loadKernel } from '@kadrel/kernel/node';
 import { writePrebuilt } from '@kadrel/kernel/prebuiltFile';
 import { DEMOS, playLedger } from './ledgers.ts';
@@ -15,9 +15,10 @@ async function prebuilt(demo: (typeof DEMOS)[number]): Promise<PrebuiltSolids> {
   const { parts, wholes, shapes } = kernel.evaluate(document);
   const facts = new Map(shapes.map((shape) => [shape.key, shape]));
   const surveyed = await surveyChecks(document, askingOf(kernel, document));
+  const keys = prebuiltKeys(document, Object.keys(wholes));
   return {
-    ...prebuiltOf({ of: document, parts, wholes, factsOf: (key) => facts.get(key) }),
-    checks: { [documentKey(document)]: surveyed },
+    ...prebuiltOf({ parts, wholes, factsOf: (key) => facts.get(key) }, keys),
+    checks: { [keys.document]: surveyed },
   };
 }
 

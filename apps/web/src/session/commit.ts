@@ -33,6 +33,9 @@ export class Committing {
   /** What was selected before and after each statement of this visit. */
   private readonly selections = new Map<string, { before: readonly ItemId[]; after: readonly ItemId[] }>();
 
+  /** The document before the statement in hand: the same each time, since the kernel's replies are about the one that was asked about. */
+  private back: { edits: readonly Edit[]; from: KadrelDocument; to: KadrelDocument } | undefined;
+
   constructor(private readonly core: SessionCore) {}
 
   /** Undo of the statement in hand, where it is the last one: what an adjustment starts from. */
@@ -40,7 +43,10 @@ export class Committing {
     const { edits, document, author } = this.core.get();
     if (undoStacks(edits).undo.at(-1) !== editId) return undefined;
     const edit = stepBack(edits, 'undo', { id: crypto.randomUUID(), time: Date.now(), author });
-    return edit && { document: applyEdit(document, edit), edit };
+    if (!edit) return undefined;
+    if (this.back?.edits !== edits || this.back.from !== document)
+      this.back = { edits, from: document, to: applyEdit(document, edit) };
+    return { document: this.back.to, edit };
   }
 
   /** The document that a statement begins with: of one that is adjusted, the one before it. */

@@ -23,6 +23,12 @@ import type { SessionState } from './state.ts';
 /** After an edit this long nothing else must come, ms: a number that is being typed would be looked at letter by letter. */
 const SETTLED_MS = 250;
 
+/** What kept measures and wanted fits of a document came to. */
+export interface Checked {
+  readonly of: KadrelDocument;
+  readonly surveyed: Surveyed;
+}
+
 /** Another look has begun. */
 class Over extends Error {}
 
@@ -32,11 +38,16 @@ export class FitWatch {
   private isWatching = false;
   private readonly unsubscribe: () => void;
 
-  /** @param known what kept measures and wanted fits came to when they were looked at last, by the keys of documents */
+  /** What the first look may find known. */
+  private known: Readonly<Record<string, Surveyed>> | undefined;
+  private last: Checked | undefined;
+
+  /** @param known what kept measures and wanted fits came to on another day, by the keys of documents */
   constructor(
     private readonly core: SessionCore,
-    private known: Readonly<Record<string, Surveyed>> = {},
+    known: Readonly<Record<string, Surveyed>> = {},
   ) {
+    this.known = known;
     const { store, get } = core;
     this.unsubscribe = store.subscribe((now, before) => {
       const isAsked = this.isWatching || hasChecks(now.document) || hasChecks(before.document);
@@ -128,17 +139,17 @@ export class FitWatch {
 
   /** What has been looked at before is not looked at again. */
   private async checks(document: KadrelDocument, ask: Asking): Promise<Surveyed> {
-    const key = documentKey(document);
-    const known = this.known[key];
-    if (known) return known;
-    const surveyed = await surveyChecks(document, ask);
-    this.known = { [key]: surveyed };
+    const known = this.known?.[documentKey(document)];
+    const surveyed = known ?? (await surveyChecks(document, ask));
+    // The key of a great document takes a while; after an edit it is never found.
+    this.known = undefined;
+    this.last = { of: document, surveyed };
     return surveyed;
   }
 
-  /** What kept measures and wanted fits came to last, by the key of the document. */
-  get lastChecks(): Readonly<Record<string, Surveyed>> {
-    return this.known;
+  /** What kept measures and wanted fits came to last. */
+  get lastChecks(): Checked | undefined {
+    return this.last;
   }
 
   private async lookAtMaking({ document, fit, ask, onDone }: Look): Promise<void> {

@@ -10,7 +10,7 @@ import {
 import type { PrebuiltSolids } from '@kadrel/kernel';
 import type { SessionCore } from './core.ts';
 import type { FitState } from './fitState.ts';
-import { FitWatch } from './fitWatch.ts';
+import { FitWatch, type Checked } from './fitWatch.ts';
 import { measuring } from './measuring.ts';
 
 type Checks = PrebuiltSolids['checks'];
@@ -46,7 +46,7 @@ export function fitting(
     showFinding: showingFinding(core, { select, watch }),
     ...measuring(core, (inHand) => watch.change({ inHand })),
     /** What kept measures and wanted fits came to last. */
-    lastChecks: (): Checks => watch.lastChecks,
+    lastChecks: (): Checked | undefined => watch.lastChecks,
     stopFitting: () => watch.stop(),
   };
 }

@@ -147,6 +147,9 @@ function keeping({ get, host, saving }: SessionCore) {
     unsaved: () => saving.unsaved().length,
     /** What the kernel tells of a document. Rejects as its host does. */
     ask: (document: KadrelDocument, question: Question) => host.ask({ ask: 'answer', document, question }),
+    /** By what the measures of patterns and groups, and of a document, are kept. Rejects as the kernel's host does. */
+    keysOf: (document: KadrelDocument, wholes: readonly ItemId[]) =>
+      host.ask({ ask: 'keys', document, wholes }),
     /** A file of parts. */
     written: (writing: Writing) => written(host, get().document, writing),
   };

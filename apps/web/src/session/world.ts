@@ -1,11 +1,7 @@
 /** What statements may ask of built geometry on the page: facts that are here, and replies that the kernel has sent. */
 import {
-  childrenOf,
-  definitionOf,
-  isWhole,
   refuse,
   starterPart,
-  worldFromPart,
   type BuiltShape,
   type ItemId,
   type KadrelDocument,
@@ -20,12 +16,13 @@ import { contentOf, keyOf, type ShapeFacts } from '@kadrel/kernel';
 type Reply = Replies[Question['ask']];
 type AskKernel = (document: KadrelDocument, question: Question) => Promise<Reply>;
 
-/** Replies are small; this many are more than one statement ever needs. */
-const MAX_REPLIES = 2000;
+/** About one document: as many as one statement may ask for. */
+const MAX_REPLIES = 50_000;
 
 /** What statements may ask of what is built. */
 export class Worlds {
-  private readonly replies = new Map<string, Reply>();
+  /** By questions; of another document nothing is taken for granted. */
+  private readonly replies = new WeakMap<KadrelDocument, Map<string, Reply>>();
   /**
    * What statements that begin with a document name what they make: the same each time that one is tried, since what is asked of the
    * kernel may be about that.
@@ -48,7 +45,7 @@ export class Worlds {
         const facts = this.factsOfPart(document, part, variant);
         return facts ? { box: facts.measures.box, snaps: facts.snaps } : refuse('not-built.part', {});
       },
-      ask: (question) => this.replies.get(replyKey(document, question)),
+      ask: (question) => this.replies.get(document)?.get(JSON.stringify(question)),
     };
   }
 
@@ -68,42 +65,8 @@ export class Worlds {
   /** Asks the kernel, and keeps its reply. Rejects as the kernel's host does. */
   async find(document: KadrelDocument, question: Question): Promise<void> {
     const reply = await this.askKernel(document, question);
-    if (this.replies.size >= MAX_REPLIES) this.replies.clear();
-    this.replies.set(replyKey(document, question), reply);
+    const known = this.replies.get(document) ?? new Map<string, Reply>();
+    if (known.size >= MAX_REPLIES) known.clear();
+    this.replies.set(document, known.set(JSON.stringify(question), reply));
   }
-}
-
-/** Two questions with the same key have the same reply: it names the solids by what they are and where they stand. */
-function replyKey(document: KadrelDocument, question: Question): string {
-  const parts =
-    question.ask === 'slices'
-      ? question.parts
-      : question.ask === 'contact'
-        ? [...question.moving, ...question.fixed].map(({ part }) => part)
-        : question.ask === 'regions'
-          ? question.profiles
-          : question.ask === 'offset'
-            ? [question.profile]
-            : 'part' in question
-              ? [question.part]
-              : Object.keys(document.items);
-  const standing = parts.map((part) => {
-    const { turn, shift } = worldFromPart(document, part);
-    const made = isWhole(document, document.items[part]!)
-      ? recipesBelow(document, part)
-      : keyOf(contentOf(document, part));
-    return [made, turn, shift];
-  });
-  return JSON.stringify([question, standing]);
-}
-
-/** What a pattern or a group consists of, and where, all the way down. */
-function recipesBelow(document: KadrelDocument, id: ItemId): unknown {
-  const part = document.items[id]!;
-  const definition = definitionOf(document, part);
-  const below = childrenOf(definition).map((child) => {
-    const { placement, visible } = document.items[child]!;
-    return [placement, visible, recipesBelow(document, child)];
-  });
-  return [definition.recipe, below];
 }

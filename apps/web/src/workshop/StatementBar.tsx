@@ -276,8 +276,10 @@ function Refused({ statement, bar }: { statement: Statement; bar: React.RefObjec
   const [left, setLeft] = useState(14);
   const { refusal } = statement;
   useLayoutEffect(() => {
+    // To ask where something is has the whole page laid out.
+    if (!refusal) return;
     const blank =
-      refusal?.blank === undefined ? null : bar.current?.querySelector(`[data-blank="${refusal.blank}"]`);
+      refusal.blank === undefined ? null : bar.current?.querySelector(`[data-blank="${refusal.blank}"]`);
     const start = bar.current?.getBoundingClientRect().left ?? 0;
     setLeft(blank ? Math.max(14, blank.getBoundingClientRect().left - start + 14) : 14);
   }, [refusal, bar]);

@@ -1,5 +1,5 @@
 import { ledgerOf, verbNamed, type Edit } from '@kadrel/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { useEffect, useMemo, useRef, type CSSProperties, type Ref } from 'react';
 import { useSession, useSessionState } from '../context.ts';
@@ -7,6 +7,16 @@ import { useSession, useSessionState } from '../context.ts';
 /** Of a statement that takes two lines; what it takes is measured once it is shown. */
 const LINE_PX = 36;
 const OVERSCAN = 8;
+
+/** What the browser says once it is laid out: to ask before would have the whole page laid out for each line. */
+const heightOfLine = (
+  line: Element,
+  entry: ResizeObserverEntry | undefined,
+  { itemSizeCache, options, indexFromElement }: Virtualizer<HTMLDivElement, Element>,
+): number =>
+  entry?.borderBoxSize[0]?.blockSize ??
+  itemSizeCache.get(options.getItemKey(indexFromElement(line))) ??
+  LINE_PX;
 
 /** The statements in force, in plain words; click one to look at the model as it was then. */
 export function Ledger() {
@@ -20,11 +30,15 @@ export function Ledger() {
     getScrollElement: () => frame.current,
     estimateSize: () => LINE_PX,
     getItemKey: (index) => lines[index]!.id,
+    measureElement: heightOfLine,
     overscan: OVERSCAN,
   });
   const { scrollToIndex } = virtual;
   useEffect(() => {
-    if (lines.length > 0) scrollToIndex(lines.length - 1);
+    if (lines.length === 0) return;
+    // With the next picture: now it would have the whole page laid out first.
+    const request = requestAnimationFrame(() => scrollToIndex(lines.length - 1));
+    return () => cancelAnimationFrame(request);
   }, [lines.length, scrollToIndex]);
   if (lines.length === 0) return <p className="px-3.5 text-ink3">Nothing has been done yet.</p>;
   return (

@@ -73,7 +73,10 @@ function useScrollToSelected(
   const [only] = selection.length === 1 ? selection : [];
   useEffect(() => {
     const index = rows.findIndex(({ part }) => part.id === only);
-    if (index >= 0 && !isInSight(index, virtual)) virtual.scrollToIndex(index, { align: 'auto' });
+    if (index < 0 || isInSight(index, virtual)) return;
+    // With the next picture: now it would have the whole page laid out first.
+    const request = requestAnimationFrame(() => virtual.scrollToIndex(index, { align: 'auto' }));
+    return () => cancelAnimationFrame(request);
     // Scrolling follows the selection, and not the rows, which change under it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [only, virtual]);
