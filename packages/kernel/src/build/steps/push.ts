@@ -41,23 +41,47 @@ export function buildPushed(
 ): NamedShape {
   return scope((keep) => {
     const faces = facesChosen(occt, of, { chosen, keep });
-    const edges = meetingEdges({ occt, keep }, of);
+    const move = moverOf(occt, of, { chosen, faces, sides, keep });
     const by = to ? distance + wayTo(occt, faces, to) : distance;
     if (by === 0) throw new BuildError(faultOf('push.there-already', {}), [to!]);
-    const moving = faces.map(({ face }) => face);
-    const isStraight = sides === 'straight' || moving.every((face) => standsSquare(face, { edges, moving }));
-    return buildOrTellLargest(
-      Math.abs(by),
-      (size) => {
-        const distance = Math.sign(by) * size;
-        if (sides === 'copy') return copiedOut(occt, of, { faces: moving, by: distance });
-        return isStraight
-          ? oneByOne(occt, of, { chosen: onceEach(chosen), by: distance })
-          : movedPlanes(occt, of, { faces: moving, by: distance });
-      },
-      { what: 'distance', giveBack: ({ shape }) => release(occt, shape) },
-    );
+    return buildOrTellLargest(Math.abs(by), (size) => move(Math.sign(by) * size), {
+      what: 'distance',
+      giveBack: ({ shape }) => release(occt, shape),
+    });
   });
+}
+
+/** The same, without looking for the largest distance. Throws BuildError. */
+export const pushedBy = (
+  occt: Occt,
+  of: NamedShape,
+  { faces: chosen, by, sides }: Pick<Push, 'faces' | 'by' | 'sides'>,
+): NamedShape =>
+  scope((keep) => {
+    const faces = facesChosen(occt, of, { chosen, keep });
+    return moverOf(occt, of, { chosen, faces, sides, keep })(by);
+  });
+
+interface Mover extends Pick<Push, 'sides'> {
+  readonly chosen: readonly ChosenFace[];
+  readonly faces: readonly FoundFace[];
+  readonly keep: Keep;
+}
+
+/** Moves faces, as often as it is called, by a distance, mm. */
+function moverOf(
+  occt: Occt,
+  of: NamedShape,
+  { chosen, faces, sides, keep }: Mover,
+): (by: number) => NamedShape {
+  const edges = meetingEdges({ occt, keep }, of);
+  const moving = faces.map(({ face }) => face);
+  if (sides === 'copy') return (by) => copiedOut(occt, of, { faces: moving, by });
+  const isStraight = sides === 'straight' || moving.every((face) => standsSquare(face, { edges, moving }));
+  return (by) =>
+    isStraight
+      ? oneByOne(occt, of, { chosen: onceEach(chosen), by })
+      : movedPlanes(occt, of, { faces: moving, by });
 }
 
 /** How far faces are from a point, out of them: a flat one along its normal, a round one by its radius. Throws BuildError. */

@@ -10,7 +10,9 @@ import {
   BuildError,
   ShapeMap,
   compoundOf,
+  distanceTo,
   fromList,
+  occurrences,
   progressRange,
   release,
   roughBox,
@@ -28,6 +30,8 @@ import { astray, missing } from './clearance.ts';
 import { ROUND_JOINS, SHARP_JOINS, byJoins, type Join } from './joins.ts';
 import { buildOrTellLargest } from './largest.ts';
 import { offsetBy } from './offset.ts';
+import { openHollow } from './openHollow.ts';
+import { orNothing } from './orNothing.ts';
 import { innerName, isWithin, withWallBehind } from './wallBehind.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
@@ -94,10 +98,36 @@ interface Walling {
   readonly by: number;
 }
 
-const walled = (occt: Occt, of: NamedShape, { open, by }: Walling): NamedShape =>
-  byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) =>
-    onCopy(occt, of, (own) => wallJoined(occt, own, { open, by, join })),
-  );
+function walled(occt: Occt, of: NamedShape, { open, by }: Walling): NamedShape {
+  try {
+    return byJoins(occt, by < 0 ? ROUND_JOINS : SHARP_JOINS, (join) =>
+      onCopy(occt, of, (own) => wallJoined(occt, own, { open, by, join })),
+    );
+  } catch (error) {
+    const failure = translated(occt, error);
+    const made = by < 0 && failure instanceof BuildError ? besideInward(occt, of, { open, by }) : undefined;
+    if (!made) throw failure;
+    return made;
+  }
+}
+
+/** Open faces beside inward edges are beyond the kernel's own operation. Undefined where there are none, or it is no wall. */
+const besideInward = (occt: Occt, of: NamedShape, { open, by }: Walling): NamedShape | undefined =>
+  scope((keep) => {
+    const faces = facesChosen(occt, of, { chosen: open, keep });
+    const made = orNothing(occt, () => openHollow(occt, of, { open: faces, thickness: -by, keep }));
+    if (!made) return undefined;
+    const { wall: named, ends } = made;
+    const opened = faces.map(({ face }) => face);
+    const isWall = wrongPlaces(occt, { of, opened, by, named, ends, keep }).length === 0;
+    if (isWall && bodiesIn(occt, named) === bodiesIn(occt, of)) return named;
+    keep(named.shape);
+    if (!isWall) return undefined;
+    throw new BuildError(faultOf('shell.apart', {}), [middleOf(occt, ends)]);
+  });
+
+const bodiesIn = (occt: Occt, { shape }: NamedShape): number =>
+  scope((keep) => occurrences({ occt, keep }, shape, 'TopAbs_SOLID').length);
 
 function wallJoined(
   occt: Occt,
@@ -182,11 +212,13 @@ function namedWall(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Wal
 interface Claim extends Moving {
   readonly of: NamedShape;
   readonly named: NamedShape;
+  /** Edges over which a wall ends, so that what is below them may be nearer to them than a wall is thick. */
+  readonly ends?: TopoDS_Shape;
   readonly keep: Keep;
 }
 
 /** The kernel passes off what is too thick as sound: where the new faces are not a wall’s thickness from the old ones. */
-function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[] {
+function wrongPlaces(occt: Occt, { of, opened, by, named, ends, keep }: Claim): Vec3[] {
   const faces = uniqueShapes({ occt, keep }, of.shape, 'TopAbs_FACE');
   const kept = keep(
     compoundOf(
@@ -202,7 +234,9 @@ function wrongPlaces(occt: Occt, { of, opened, by, named, keep }: Claim): Vec3[]
   if (by < 0 && !(is < was)) return [middleOf(occt, of.shape)];
   const moved = keep(compoundOf(occt, inner));
   return [
-    ...astray(occt, { shape: moved, of: kept, by, isRound: by < 0 }),
+    ...astray(occt, { shape: moved, of: kept, by, isRound: by < 0 }).filter(
+      (point) => !ends || distanceTo(occt, ends, point) > distanceTo(occt, kept, point) + TOLERANCE_MM,
+    ),
     // Where the solid ends before, at an open face, no wall is due.
     ...missing(occt, { shape: named.shape, of: kept, by }).filter(
       (point) => by > 0 || isWithin(occt, of.shape, point),

@@ -34,6 +34,10 @@ export const STEPS_FAULTS = {
     'Shell: the wall of another thickness does not fit.',
     'Choose a thickness nearer to that of the others.',
   ],
+  'shell.apart': () => [
+    'Shell: what stands on an open face would come off the rest.',
+    'Leave other faces open.',
+  ],
   'shell.too-thick': () => [
     'Shell: a wall of this thickness does not fit.',
     'Make it thinner, or choose other faces to leave open.',
