@@ -230,6 +230,20 @@ test('every number and choice of a step is changed by its name', () => {
   expect(refusalOf(...start, ['step', { part: 'block', value: '3' }])).toMatch('Say which of its numbers');
 });
 
+// The kernel calls this sound, since it has allowed its corners as much room as they are off.
+test('a chamfer whose edges would be off its faces is refused, there where they are', () => {
+  const folded: Statement[] = [
+    ['prism', { as: 'block', sides: 5, width: 54.01, height: 27.42 }],
+    ['reshape', { part: 'block', places: [{ at: 'bottom&side1&side5' }], by: [4.6, 2.03, -0.72] }],
+  ];
+  const document = builtBy(kernel, [...folded, chamfer('all', 1.67)]);
+  const problem = kernel.problemOf(document, idOf(document, 'block'))!;
+  expect(`${problem.reason} ${problem.remedy}`).toMatch(/\d mm off their faces.*fewer edges/);
+  expect(problem.places[0]![2]).toBeLessThan(3);
+  // The sides alone are well.
+  expect(of(...folded, chamfer('around top', 1.67)).watertight).toBe(true);
+});
+
 test('a fillet of which the edges are only nearly on their faces says so, until they are cut off', () => {
   const noticesOf = (...statements: Statement[]) => {
     const document = builtBy(kernel, statements);

@@ -22,7 +22,7 @@ import { bodyField } from './verify/bodyField.ts';
 import type { Part } from './verify/claim.ts';
 import { plainVolumeOf } from './facts/integrals.ts';
 import { CheckClock } from './verify/clock.ts';
-import { LOOSE_MM, looseWords, loosenessOf } from './verify/looseness.ts';
+import { LOOSE_MM, looseWords, loosenessOf, widestGap } from './verify/looseness.ts';
 import { FacetCache, plainVolume, type Facetter, type PlainMesh } from './verify/facets.ts';
 import type { Field } from './verify/distance.ts';
 import { fieldOf, placedField } from './verify/field.ts';
@@ -169,7 +169,9 @@ export class Builder {
       return { named: this.cutFaces(content, used), notices: [], failed: [] };
     if (!isStep(content)) {
       const base = buildBase(this.occt, content);
-      return { named: base, notices: isPlain(content) ? [] : this.looseness(base), failed: [] };
+      // What a settled solid was made of is gone: it is shown, and told, however it is.
+      const mostMm = content.kind === 'settled' ? Infinity : MAX_GAP_MM;
+      return { named: base, notices: isPlain(content) ? [] : this.looseness(base, mostMm), failed: [] };
     }
     const { named, notices, failed } = this.held(content.of, used);
     if ('tool' in content) {
@@ -185,10 +187,11 @@ export class Builder {
     return { named: made, notices: [...notices.filter(isOfAll), ...this.looseness(made)], failed };
   }
 
-  /** Where faces can only be followed nearly. */
-  private looseness({ shape }: NamedShape): Notice[] {
-    const looseMm = loosenessOf(this.occt, shape);
-    return looseMm > LOOSE_MM ? [{ what: 'loose', words: looseWords(looseMm) }] : [];
+  /** Where faces can only be followed nearly. Throws BuildError where that is not near enough. */
+  private looseness({ shape }: NamedShape, mostMm = MAX_GAP_MM): Notice[] {
+    const { mm, at } = widestGap(this.occt, shape);
+    if (mm > mostMm) throw new BuildError(faultOf('body.loose', { mm }), at ? [at] : []);
+    return mm > LOOSE_MM ? [{ what: 'loose', words: looseWords(mm) }] : [];
   }
 
   private cutBy(content: StepOf<'cutBy'>, used: Set<string>): Combined {
@@ -289,6 +292,9 @@ export class Builder {
 
 /** Relative error of the volume of a plain solid. */
 const PLAIN_VOLUME = 1e-9;
+
+/** Edges farther off their faces than this (mm) bound no solid: the kernel calls sound whatever it has allowed itself. */
+const MAX_GAP_MM = 1e-3;
 
 /** Gaps wider than this (mm) are reported: ten times what the kernel allows anyway. */
 const REPORTED_GAP_MM = 1e-6;

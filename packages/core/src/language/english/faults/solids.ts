@@ -67,6 +67,10 @@ export const SOLIDS_FAULTS = {
     'What came out is no sound solid.',
     'Change a size a little, or simplify the profile.',
   ],
+  'body.loose': ({ mm }: Facts<'mm'>) => [
+    `Edges would be up to ${Number(mm).toPrecision(2)} mm off their faces here, which is no solid.`,
+    'Change a size a little, or choose fewer edges or faces at once.',
+  ],
   'settled.unreadable': () => [
     'What was settled cannot be read.',
     'Undo until before it was settled, or take it away.',
