@@ -18,11 +18,6 @@ import { useRoom } from './useRoom.ts';
 
 /** Name, steps, saving, undo, reports and output. */
 export function Header({ openOutput, openKeys }: { openOutput: () => void; openKeys: () => void }) {
-  const session = useSession();
-  const edits = useSessionState((state) => state.edits);
-  const { undo, redo } = undoStacks(edits);
-  const titleOf = (id: string | undefined) => edits.find((edit) => edit.id === id)?.line.title;
-  const [undoes, redoes] = [titleOf(undo.at(-1)), titleOf(redo.at(-1))];
   const name = useSessionState((state) => state.name);
   const isSmall = useRoom() === 'small';
   return (
@@ -47,6 +42,31 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       <SceneChip />
       <Saving />
       <span className="flex-1" />
+      <UndoAndRedo />
+      <RackButton />
+      <FitButton />
+      <button type="button" className="quiet" onClick={openKeys} title="Keys (?)">
+        {isSmall ? <Keyboard size={14} aria-label="Keys" /> : 'Keys'}
+      </button>
+      <AccountMenu />
+      <Announced />
+      <button type="button" className="button main" onClick={openOutput} title="Ctrl+E">
+        Output
+      </button>
+    </header>
+  );
+}
+
+/** By themselves, since they change with every statement, and the menus beside them do not. */
+function UndoAndRedo() {
+  const session = useSession();
+  const edits = useSessionState((state) => state.edits);
+  const { undo, redo } = undoStacks(edits);
+  const titleOf = (id: string | undefined) => edits.find((edit) => edit.id === id)?.line.title;
+  const [undoes, redoes] = [titleOf(undo.at(-1)), titleOf(redo.at(-1))];
+  const isSmall = useRoom() === 'small';
+  return (
+    <>
       <button
         type="button"
         className="quiet inline-flex items-center gap-1.5"
@@ -65,17 +85,7 @@ export function Header({ openOutput, openKeys }: { openOutput: () => void; openK
       >
         <Redo2 size={14} aria-hidden /> <span className={clsx(isSmall && 'sr-only')}>Redo</span>
       </button>
-      <RackButton />
-      <FitButton />
-      <button type="button" className="quiet" onClick={openKeys} title="Keys (?)">
-        {isSmall ? <Keyboard size={14} aria-label="Keys" /> : 'Keys'}
-      </button>
-      <AccountMenu />
-      <Announced />
-      <button type="button" className="button main" onClick={openOutput} title="Ctrl+E">
-        Output
-      </button>
-    </header>
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ const WORD = /[\p{L}_][\p{L}\p{Nd}_]*/gu;
 /** How many numbers and other variables refer to each variable. Costs in proportion to the document. */
 export function variableUses({ variables, items, joints }: KadrelDocument): ReadonlyMap<string, number> {
   const uses = new Map(Object.keys(variables).map((name) => [name, 0]));
+  if (uses.size === 0) return uses;
   const count = (text: string) => {
     for (const word of new Set(withoutMeasures(text).match(WORD))) {
       const before = uses.get(word);
