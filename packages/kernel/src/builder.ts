@@ -190,7 +190,8 @@ export class Builder {
   /** Where faces can only be followed nearly. Throws BuildError where that is not near enough. */
   private looseness({ shape }: NamedShape, mostMm = MAX_GAP_MM): Notice[] {
     const { mm, at } = widestGap(this.occt, shape);
-    if (mm > mostMm) throw new BuildError(faultOf('body.loose', { mm }), at ? [at] : []);
+    if (mm > mostMm)
+      throw new BuildError(faultOf('body.loose', { mm: Number(mm.toPrecision(2)) }), at ? [at] : []);
     return mm > LOOSE_MM ? [{ what: 'loose', words: looseWords(mm) }] : [];
   }
 

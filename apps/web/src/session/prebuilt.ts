@@ -7,7 +7,7 @@ import { KERNEL_BUILD, PREBUILT_URL } from '@kadrel/kernel/browser';
 import { readPrebuilt } from '@kadrel/kernel/prebuiltFile';
 import { delMany, get, keys, promisifyRequest, set, setMany, update } from 'idb-keyval';
 import { whenIdle } from '../common/idle.ts';
-import { solidStore } from '../common/solidStore.ts';
+import { solidStore, timesForgotten } from '../common/solidStore.ts';
 
 /** Projects whose solids are kept, the last ones that were looked at. */
 const MAX_PROJECTS = 20;
@@ -55,6 +55,7 @@ async function shipped(): Promise<PrebuiltSolids | undefined> {
  */
 export async function keepPrebuilt(projectId: string, { facts, ...rest }: PrebuiltSolids): Promise<void> {
   if (!KERNEL_BUILD || bytesIn(facts) > MAX_BYTES) return;
+  const begun = timesForgotten();
   const own = ofBuild(projectId);
   const solids = new Map(facts.map((one) => [solidName(own, one.key), one]));
   const others = (await seenWith(own)).filter((one) => one !== own && one.startsWith(`${KERNEL_BUILD} `));
@@ -68,8 +69,10 @@ export async function keepPrebuilt(projectId: string, { facts, ...rest }: Prebui
   for (const name of there) solids.delete(name);
   for (const batch of batches([...solids])) {
     await atRest();
+    if (timesForgotten() !== begun) return;
     await setMany(batch, solidStore());
   }
+  if (timesForgotten() !== begun) return;
   await set(own, rest, solidStore());
 }
 

@@ -25,6 +25,7 @@ async function solidsOf(session: Session, built: Built, of: KadrelDocument): Pro
 export function keepSolids(session: Session): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let isKeeping = false;
+  let isOver = false;
   const now = () => ({ built: session.store.getState().built, checks: session.lastChecks() });
   // What need not be built when the project is opened is kept already.
   let kept = now();
@@ -33,7 +34,7 @@ export function keepSolids(session: Session): () => void {
     const { projectId, lookingAt } = session.store.getState();
     if (built === kept.built && checks === kept.checks) return;
     const { of } = built;
-    if (of === null || lookingAt !== null || isKeeping) return;
+    if (of === null || lookingAt !== null || isKeeping || isOver) return;
     kept = { built, checks };
     isKeeping = true;
     try {
@@ -47,6 +48,8 @@ export function keepSolids(session: Session): () => void {
   };
   const later = () => {
     clearTimeout(timer);
+    // The kernel of a project that was left is not to be started again.
+    if (isOver) return;
     timer = setTimeout(() => whenIdle(() => void keep(), AT_LAST_MS), QUIET_MS);
   };
   later();
@@ -54,6 +57,7 @@ export function keepSolids(session: Session): () => void {
     if (state.built !== before.built || state.fit.report !== before.fit.report) later();
   });
   return () => {
+    isOver = true;
     clearTimeout(timer);
     unsubscribe();
   };

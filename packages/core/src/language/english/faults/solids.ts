@@ -68,7 +68,7 @@ export const SOLIDS_FAULTS = {
     'Change a size a little, or simplify the profile.',
   ],
   'body.loose': ({ mm }: Facts<'mm'>) => [
-    `Edges would be up to ${Number(mm).toPrecision(2)} mm off their faces here, which is no solid.`,
+    `Edges would be up to ${mm} mm off their faces here, which is no solid.`,
     'Change a size a little, or choose fewer edges or faces at once.',
   ],
   'settled.unreadable': () => [
