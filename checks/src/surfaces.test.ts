@@ -601,6 +601,11 @@ describe('surfaces that are joined', () => {
     });
   });
 
+  test('what has a gap that was to be closed can be changed further', () => {
+    const joined = built([...sides(0.03), join('0.05'), ['turn-over', { part: 'three' }]]);
+    expect(kernel.problemOf(joined, idOf(joined, 'three'))).toBeUndefined();
+  });
+
   test('the join follows the other surface where that is moved', () => {
     const back: Statement = ['move', { parts: ['fourth'], by: [0, 0.03, 0] }];
     near(measured(kernel, built([...sides(0.03), join('0.01'), back, cap]), 'three').volume, 6000);

@@ -170,8 +170,8 @@ export class Builder {
     if (!isStep(content)) {
       const base = buildBase(this.occt, content);
       // What a settled solid was made of is gone: it is shown, and told, however it is.
-      const mostMm = content.kind === 'settled' ? Infinity : MAX_GAP_MM;
-      return { named: base, notices: isPlain(content) ? [] : this.looseness(base, mostMm), failed: [] };
+      const allowedMm = () => (content.kind === 'settled' ? Infinity : 0);
+      return { named: base, notices: isPlain(content) ? [] : this.looseness(base, allowedMm), failed: [] };
     }
     const { named, notices, failed } = this.held(content.of, used);
     if ('tool' in content) {
@@ -184,13 +184,15 @@ export class Builder {
       };
     }
     const made = buildStep(this.occt, named, content);
-    return { named: made, notices: [...notices.filter(isOfAll), ...this.looseness(made)], failed };
+    // Gaps that were to be closed stay in what comes after.
+    const allowedMm = () => SAMPLED_ROOM * loosenessOf(this.occt, named.shape);
+    return { named: made, notices: [...notices.filter(isOfAll), ...this.looseness(made, allowedMm)], failed };
   }
 
   /** Where faces can only be followed nearly. Throws BuildError where that is not near enough. */
-  private looseness({ shape }: NamedShape, mostMm = MAX_GAP_MM): Notice[] {
+  private looseness({ shape }: NamedShape, allowedMm: () => number): Notice[] {
     const { mm, at } = widestGap(this.occt, shape);
-    if (mm > mostMm)
+    if (mm > MAX_GAP_MM && mm > allowedMm())
       throw new BuildError(faultOf('body.loose', { mm: Number(mm.toPrecision(2)) }), at ? [at] : []);
     return mm > LOOSE_MM ? [{ what: 'loose', words: looseWords(mm) }] : [];
   }
@@ -296,6 +298,8 @@ const PLAIN_VOLUME = 1e-9;
 
 /** Edges farther off their faces than this (mm) bound no solid: the kernel calls sound whatever it has allowed itself. */
 const MAX_GAP_MM = 1e-3;
+/** A shortened edge is looked at in other points, where the same gap may be wider. */
+const SAMPLED_ROOM = 2;
 
 /** Gaps wider than this (mm) are reported: ten times what the kernel allows anyway. */
 const REPORTED_GAP_MM = 1e-6;

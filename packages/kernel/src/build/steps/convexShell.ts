@@ -8,11 +8,10 @@ import { beforeSide, behindAll, sidesOf, type Side } from '../convex.ts';
 import { volumeWithin, type FlatFace } from '../flatFaces.ts';
 import { orNothing } from './orNothing.ts';
 import { flatFacesOf, solidOfFaces } from './polyhedron.ts';
-import { innerName } from './wallBehind.ts';
+import { RIM, innerName } from './wallBehind.ts';
 
 /** With fewer faces the kernel's own way is short. */
 const MANY_FACES = 12;
-const RIM = 'rim';
 /** The wall has the volume that its corners say, to this part of the solid’s. */
 const SAME_VOLUME = 1e-9;
 

@@ -11,7 +11,7 @@ import { meetingEdges, type FoundFace } from './chosen.ts';
 import { offsetBy } from './offset.ts';
 import { movedPlanes } from './planes.ts';
 import { pushedBy } from './push.ts';
-import { innerName } from './wallBehind.ts';
+import { RIM, innerName } from './wallBehind.ts';
 
 interface Opening {
   readonly open: readonly FoundFace[];
@@ -26,9 +26,6 @@ export interface OpenWall {
   /** The inward edges beside what is open, over which walls end. */
   readonly ends: TopoDS_Shape;
 }
-
-/** What the ends of walls are called. */
-const RIM = 'rim';
 
 /** Undefined where no flat face is opened beside an inward edge. Throws BuildError. */
 export function openHollow(

@@ -32,7 +32,7 @@ import { buildOrTellLargest } from './largest.ts';
 import { offsetBy } from './offset.ts';
 import { openHollow } from './openHollow.ts';
 import { orNothing } from './orNothing.ts';
-import { innerName, isWithin, withWallBehind } from './wallBehind.ts';
+import { RIM, innerName, isWithin, withWallBehind } from './wallBehind.ts';
 
 type Shell = Extract<Content, { readonly kind: 'shell' }>;
 
@@ -203,9 +203,7 @@ function namedWall(occt: Occt, shape: TopoDS_Shape, { of, operation, keep }: Wal
     for (const made of fromList({ occt, keep }, keep(operation.Generated(face))))
       names.ensure(made, () => innerName(name));
   });
-  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map(
-    (face) => names.get(face) ?? 'rim',
-  );
+  const faceNames = uniqueShapes({ occt, keep }, shape, 'TopAbs_FACE').map((face) => names.get(face) ?? RIM);
   return { shape, faceNames };
 }
 

@@ -48,6 +48,9 @@ const OUTSIDE_MM = 1e-6;
 /** What is added to a wall adds its volume, to this part of the whole. */
 const SAME_VOLUME = 1e-9;
 
+/** The ends of walls at open faces. */
+export const RIM = 'rim';
+
 /** Of what stands behind a face. */
 export const innerName = (name: string): string =>
   name
@@ -147,7 +150,7 @@ function hollowOf(occt: Occt, { of, wall }: Pick<OtherWall, 'of' | 'wall'>): Nam
     { ...of, tag: '' },
     { ...wall, tag: '' },
   ]);
-  return { shape, faceNames: faceNames.map((name) => (name.startsWith('inner ') ? name : 'rim')) };
+  return { shape, faceNames: faceNames.map((name) => (name.startsWith('inner ') ? name : RIM)) };
 }
 
 interface Before {
