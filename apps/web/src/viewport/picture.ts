@@ -25,6 +25,7 @@ import {
   DirectionalLight,
   Matrix4,
   Scene,
+  Vector2,
   Vector3,
   WebGLRenderer,
 } from 'three';
@@ -36,7 +37,8 @@ import type { ShownItem } from './model.ts';
 import { DrawnCamera } from './drawnCamera.ts';
 import { encodePicture } from './encodePicture.ts';
 import { CutUniforms } from './cutShader.ts';
-import { Solids, placesOf, type ShapeGeometry } from './solids.ts';
+import { ShadersAhead } from './shadersAhead.ts';
+import { QUIET_INK, SHEET, Solids, placesOf, type ShapeGeometry } from './solids.ts';
 
 /** `facing` tints the inside of surfaces. */
 export type Display = 'edges' | 'shaded' | 'facing' | 'wire';
@@ -71,8 +73,6 @@ export interface Marks {
   readonly dimmed: ReadonlySet<ItemId>;
 }
 const NOBODY: ReadonlySet<ItemId> = new Set();
-/** Solids that are gone whose materials are kept. */
-const KEPT = 4;
 
 /** What is drawn on the canvas. */
 export class Picture {
@@ -89,11 +89,11 @@ export class Picture {
   private document: KadrelDocument | null = null;
   private display: Display = 'edges';
   private displaced = new Set<ItemId>();
-  /** Solids that are gone, whose materials are not given back yet. */
-  private readonly left: Solids[] = [];
   /** Of the view that is drawn. */
   private readonly cuts = new CutUniforms();
   private readonly copies = new Solids(this.cuts);
+  private readonly shaders: ShadersAhead;
+  private wasDrawn = false;
   /** Solids in the form that a statement would give them. */
   private readonly formed = new Map<ItemId, Solids>();
   /** Parts of which only outlines are seen meanwhile. */
@@ -108,6 +108,10 @@ export class Picture {
   };
 
   constructor(canvas: HTMLCanvasElement) {
+    const ratio = window.devicePixelRatio;
+    // As large as it will be from the beginning: to change it has the page wait for the graphics.
+    canvas.width = Math.floor(canvas.clientWidth * ratio);
+    canvas.height = Math.floor(canvas.clientHeight * ratio);
     this.renderer = new WebGLRenderer({
       canvas,
       antialias: true,
@@ -118,7 +122,7 @@ export class Picture {
     this.renderer.debug.checkShaderErrors = false;
     // Each view is drawn into its part of the canvas.
     this.renderer.setScissorTest(true);
-    this.renderer.setPixelRatio(window.devicePixelRatio);
+    if (ratio !== 1) this.renderer.setPixelRatio(ratio);
     // A ghost in the place of a part lies behind its faces.
     Object.assign(this.copies.surface, {
       transparent: true,
@@ -131,6 +135,7 @@ export class Picture {
     this.extras.addTo(this.scene);
     this.scene.add(this.copies.group, this.ambient, this.light, this.light.target, this.grid.mesh);
     this.applyTheme();
+    this.shaders = new ShadersAhead(this.renderer, this.scene, this.cuts);
   }
 
   applyTheme(): void {
@@ -151,7 +156,8 @@ export class Picture {
 
   resize(width: number, height: number): void {
     this.canvasHeight = height;
-    this.renderer.setSize(width, height, false);
+    const { x, y } = this.renderer.getSize(SIZE);
+    if (x !== width || y !== height) this.renderer.setSize(width, height, false);
   }
 
   /** Shows the document's built items. Geometry is made once a shape and let go when nothing has it. */
@@ -271,24 +277,15 @@ export class Picture {
     let isThinned = false;
     for (const solids of this.parts.values()) isThinned = solids.thin({ isMoving }) || isThinned;
     this.renderer.render(this.scene, three);
-    this.letGo();
+    if (!this.wasDrawn) this.shaders.translate();
+    this.wasDrawn = true;
     return isThinned;
   }
 
-  /** Takes solids out of what is drawn. Their materials are kept a while. */
+  /** Takes solids out of what is drawn. */
   private leave(solids: Solids): void {
     this.scene.remove(solids.group);
-    solids.clear();
-    this.left.push(solids);
-  }
-
-  /**
-   * Gives back the materials of solids that are gone, but for the last few. The renderer forgets a shader with the last material that
-   * has it, and to translate it anew takes longer than anything else of an edit: where all solids are replaced by others, these take
-   * the shaders over.
-   */
-  private letGo(): void {
-    for (const solids of this.left.splice(0, Math.max(0, this.left.length - KEPT))) solids.dispose();
+    solids.dispose();
   }
 
   /** Each item is cut by what does not leave it whole. */
@@ -312,7 +309,7 @@ export class Picture {
 
   dispose(): void {
     this.extras.dispose();
-    for (const solids of this.left) solids.dispose();
+    this.shaders.dispose();
     for (const { surface, outline } of this.shapes.values()) {
       surface.dispose();
       outline.dispose();
@@ -401,15 +398,12 @@ const FLAT: ReadonlySet<string> = new Set(['profile', 'plane', 'section']);
 /** Neighbours are hatched at different angles, radians. */
 const HATCH_TURNS = [45, 135, 20, 110, 70, 160].map((degrees) => (degrees * Math.PI) / 180);
 
-/** The sheet of a plane is looked through. */
-const SHEET = { transparent: true, opacity: 0.16, depthWrite: false };
-/** And so are the lines of its grid. */
-const QUIET_INK = { transparent: true, opacity: 0.22 };
 const INK = { transparent: false, opacity: 1 };
 const SOLID = { transparent: false, opacity: 1, depthWrite: true };
 
 const [V1, V2] = [new Vector3(), new Vector3()];
 const BEFORE = new Matrix4();
+const SIZE = new Vector2();
 /** How much of the colour of what is chosen is in a form that is only shown so far. */
 const FORMED = 0.35;
 /** How far what is outside the open group fades into the ground. */

@@ -94,6 +94,11 @@ export interface CutHow {
   readonly isParted: boolean;
 }
 
+/** The sheet of a plane is looked through. */
+export const SHEET = { transparent: true, opacity: 0.16, depthWrite: false };
+/** And so are the lines of its grid. */
+export const QUIET_INK = { transparent: true, opacity: 0.22 };
+
 /** From so many members on, their outlines cost as much as a frame may. */
 const MANY = 1000;
 
