@@ -110,8 +110,7 @@ export class Picture {
   constructor(canvas: HTMLCanvasElement) {
     const ratio = window.devicePixelRatio;
     // As large as it will be from the beginning: to change it has the page wait for the graphics.
-    canvas.width = Math.floor(canvas.clientWidth * ratio);
-    canvas.height = Math.floor(canvas.clientHeight * ratio);
+    if (ratio === 1) [canvas.width, canvas.height] = [canvas.clientWidth, canvas.clientHeight];
     this.renderer = new WebGLRenderer({
       canvas,
       antialias: true,
