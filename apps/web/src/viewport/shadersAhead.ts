@@ -26,7 +26,7 @@ export class ShadersAhead {
   private readonly group = new Group();
   private readonly solids: readonly Solids[];
   private readonly regions = new Sketching();
-  private readonly geometry = new BufferGeometry();
+  private readonly drawn = { surface: facetOf('position', 'normal'), outline: facetOf('position') };
   private stop = () => undefined as void;
 
   constructor(
@@ -34,13 +34,10 @@ export class ShadersAhead {
     private readonly scene: Scene,
     cuts: CutUniforms,
   ) {
-    for (const name of ['position', 'normal'])
-      this.geometry.setAttribute(name, new BufferAttribute(new Float32Array(9), 3));
     const places = [{ key: '', matrices: new Float32Array(16) }];
-    const drawn = { surface: this.geometry, outline: this.geometry };
     this.solids = LOOKS.map((look) => {
       const solids = new Solids(cuts);
-      solids.show(places, () => drawn);
+      solids.show(places, () => this.drawn);
       look(solids);
       return solids;
     });
@@ -66,7 +63,7 @@ export class ShadersAhead {
     this.stop();
     this.solids.forEach((solids) => solids.dispose());
     this.regions.dispose();
-    this.geometry.dispose();
+    for (const geometry of Object.values(this.drawn)) geometry.dispose();
   }
 
   private oneByOne<T>(all: readonly T[], work: (one: T) => void, then?: () => void): void {
@@ -77,4 +74,11 @@ export class ShadersAhead {
       this.oneByOne(rest, work, then);
     });
   }
+}
+
+/** With what the shapes of solids have, and no more: another attribute is another shader. */
+function facetOf(...attributes: readonly string[]): BufferGeometry {
+  const geometry = new BufferGeometry();
+  for (const name of attributes) geometry.setAttribute(name, new BufferAttribute(new Float32Array(9), 3));
+  return geometry;
 }
