@@ -88,6 +88,22 @@ test('a pyramid is made, grown all round, and written as OBJ', { tag: '@long' },
   expect(ada.problems).toEqual([]);
 });
 
+test('the bench is seen whole in every window that is not small', async ({ page }) => {
+  const ada = await inNewProject(page, 'Bench');
+  await page.keyboard.press('o');
+  await expect(page.getByRole('button', { name: 'Pointer', exact: true })).toHaveText('only selects');
+  for (const width of [1460, 1459, 1280, 1260, 1259, 1024, 860]) {
+    await page.setViewportSize({ width, height: 800 });
+    await expect
+      .poll(() =>
+        page.getByRole('contentinfo', { name: 'Bench' }).evaluate((it) => it.scrollWidth - it.clientWidth),
+      )
+      .toBe(0);
+  }
+  await page.keyboard.press('o');
+  expect(ada.problems).toEqual([]);
+});
+
 test('in a small window everything is reachable: sides fold, the bench is one list', async ({ page }) => {
   const ada = await inNewProject(page, 'Small');
   await ada.makesBox(['40', '30', '20'], undefined, 'Block');

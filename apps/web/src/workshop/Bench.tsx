@@ -172,12 +172,13 @@ function VerbButton({ verb, isShort, close }: VerbButtonProps) {
   );
 }
 
+/** The chip in the header tells them too: with less room they are left out. */
 function Steps() {
   const scene = useSessionState((state) => state.document.scene);
   const style = { ...scene, trailingZeros: false };
   return (
     <span
-      className="num border-l border-rule pl-2.5 whitespace-nowrap"
+      className="num border-l border-rule pl-2.5 whitespace-nowrap max-[1459px]:sr-only"
       title="Grid step and angle step; the chip in the header sets them"
     >
       {formatLengthWithUnit(scene.grid, style)} {formatAngle(scene.angleStep)}

@@ -21,7 +21,7 @@ export function Select() {
       <PopoverButton className="quiet text-[12px] whitespace-nowrap" title="How parts are selected">
         Select
         {isWide && (
-          <b className="ml-1 font-semibold">
+          <b className="ml-1 font-semibold max-[1459px]:sr-only">
             {manner.shape} · {manner.rule}
           </b>
         )}

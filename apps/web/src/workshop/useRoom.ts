@@ -7,7 +7,7 @@ import { useSyncExternalStore } from 'react';
  */
 export type Room = 'wide' | 'narrow' | 'small';
 
-const WIDE = '(min-width: 1190px) and (min-height: 520px)';
+const WIDE = '(min-width: 1260px) and (min-height: 520px)';
 const NARROW = '(min-width: 860px) and (min-height: 520px)';
 
 function subscribe(onChange: () => void): () => void {
